@@ -1,0 +1,78 @@
+package week
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Block is a value over some hours, as written in a plan file. In a list of blocks
+// a later one covers an earlier one.
+type Block[T any] struct {
+	Hours
+	Value T
+}
+
+// FromBlocks lays blocks over a value that holds otherwise.
+func FromBlocks[T comparable](otherwise T, blocks []Block[T]) Steps[T] {
+	s := Constant(otherwise)
+	for _, b := range blocks {
+		for _, span := range b.Spans() {
+			s = s.Paint(span, b.Value)
+		}
+	}
+	return s
+}
+
+// Blocks writes the steps as the fewest blocks a person would write: stretches of
+// a day, alike days together, a night as one block over midnight. Blocks of the
+// result never cover each other, and FromBlocks gives the steps back.
+func (s Steps[T]) Blocks(otherwise T) []Block[T] {
+	var blocks []Block[T]
+	add := func(d Weekday, from, to Clock, v T) {
+		i := slices.IndexFunc(blocks, func(b Block[T]) bool { return b.From == from && b.To == to && b.Value == v })
+		if i < 0 {
+			blocks = append(blocks, Block[T]{Hours{nil, from, to}, v})
+			i = len(blocks) - 1
+		}
+		blocks[i].Days = append(blocks[i].Days, d)
+	}
+	for _, r := range s.cyclicRuns(otherwise) {
+		from, to := r.From, r.To
+		if length := to - from; length < Day && from/Day != (to-1)/Day {
+			add(from.Weekday(), from.Clock(), (to % Length).Clock(), r.value)
+			continue
+		}
+		for from < to {
+			day := (from % Length).Weekday()
+			end := min(to, (from/Day+1)*Day)
+			add(day, from.Clock(), Clock(end-from/Day*Day), r.value)
+			from = end
+		}
+	}
+	for i := range blocks {
+		slices.Sort(blocks[i].Days)
+	}
+	slices.SortStableFunc(blocks, func(a, b Block[T]) int {
+		return cmp.Or(cmp.Compare(a.Days[0], b.Days[0]), cmp.Compare(a.From, b.From))
+	})
+	return blocks
+}
+
+type run[T any] struct {
+	Span
+	value T
+}
+
+// cyclicRuns lists the runs that differ from otherwise. A run that ends the week
+// and goes on with Monday's first comes as one, its end beyond Length.
+func (s Steps[T]) cyclicRuns(otherwise T) []run[T] {
+	var all []run[T]
+	for span, v := range s.Runs() {
+		all = append(all, run[T]{span, v})
+	}
+	if n := len(all); n > 1 && all[0].value == all[n-1].value && all[0].To+all[n-1].Minutes() < Day {
+		all[n-1].To += all[0].To
+		all = all[1:]
+	}
+	return slices.DeleteFunc(all, func(r run[T]) bool { return r.value == otherwise })
+}

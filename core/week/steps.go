@@ -1,0 +1,95 @@
+package week
+
+import (
+	"iter"
+	"slices"
+	"sort"
+)
+
+// Step says that a value holds from a minute on.
+type Step[T any] struct {
+	From  Minute
+	Value T
+}
+
+// Steps is a value for every minute of the week: sorted, the first step at minute
+// 0, neighbours different. The zero Steps holds the zero value all week. Steps are
+// values: no method changes its receiver.
+type Steps[T comparable] []Step[T]
+
+// Constant holds one value all week.
+func Constant[T comparable](v T) Steps[T] { return Steps[T]{{0, v}} }
+
+// At returns the value that holds at m.
+func (s Steps[T]) At(m Minute) T {
+	i := sort.Search(len(s), func(i int) bool { return s[i].From > m })
+	if i == 0 {
+		var zero T
+		return zero
+	}
+	return s[i-1].Value
+}
+
+// Runs yields each stretch over which the value stays the same, in order.
+func (s Steps[T]) Runs() iter.Seq2[Span, T] {
+	return func(yield func(Span, T) bool) {
+		if len(s) == 0 {
+			var zero T
+			yield(Whole, zero)
+			return
+		}
+		for i, step := range s {
+			to := Length
+			if i+1 < len(s) {
+				to = s[i+1].From
+			}
+			if !yield(Span{step.From, to}, step.Value) {
+				return
+			}
+		}
+	}
+}
+
+// Paint returns the steps with v over the span. A span outside the week changes
+// nothing beyond its part inside.
+func (s Steps[T]) Paint(over Span, v T) Steps[T] {
+	over = Span{max(over.From, 0), min(over.To, Length)}
+	if over.From >= over.To {
+		return s
+	}
+	out := make(Steps[T], 0, len(s)+2)
+	for run, value := range s.Runs() {
+		if run.From < over.From {
+			out = append(out, Step[T]{run.From, value})
+		}
+	}
+	out = append(out, Step[T]{over.From, v})
+	for run, value := range s.Runs() {
+		if run.To > over.To {
+			out = append(out, Step[T]{max(run.From, over.To), value})
+		}
+	}
+	return slices.CompactFunc(out, func(a, b Step[T]) bool { return a.Value == b.Value })
+}
+
+// Map returns the steps of f(value); neighbours that become equal are joined.
+func Map[T, U comparable](s Steps[T], f func(T) U) Steps[U] {
+	out := make(Steps[U], 0, len(s))
+	for run, v := range s.Runs() {
+		if u := f(v); len(out) == 0 || out[len(out)-1].Value != u {
+			out = append(out, Step[U]{run.From, u})
+		}
+	}
+	return out
+}
+
+// Share is the part of the week, 0 to 1, for which the value satisfies f.
+func (s Steps[T]) Share(f func(T) bool) float64 {
+	var n Minute
+	for run, v := range s.Runs() {
+		if f(v) {
+			n += run.Minutes()
+		}
+	}
+	return float64(n) / float64(Length)
+}

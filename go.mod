@@ -1,0 +1,3 @@
+module wakefield
+
+go 1.26
