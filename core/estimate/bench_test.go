@@ -1,0 +1,89 @@
+package estimate
+
+import (
+	"fmt"
+	"testing"
+
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// depot is a site of n channels whose activities differ in every hour of the week.
+func depot(n int) *plan.Plan {
+	p := &plan.Plan{
+		Format: plan.Format, Name: "Depot", Site: plan.Site{Name: "Depot", TimeZone: "UTC"},
+		Duties: []plan.Duty{
+			{ID: "low", Name: "Low, then full", Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "main", On: []plan.Trigger{"motion", "alarm"}}},
+			{ID: "motion", Name: "Motion only", Event: &plan.Event{Stream: "main", On: []plan.Trigger{"motion"}}},
+			{ID: "full", Name: "Round the clock", Base: &plan.Base{Stream: "main"}},
+		},
+		Recorders: []plan.Recorder{{ID: "r", Name: "R", Channels: n, IngestMbps: 1000, Pools: []plan.Pool{{
+			ID: "p", Name: "P", Layout: "raid6", Drives: []plan.DriveGroup{{Count: 12, Terabytes: 16}}}}}},
+	}
+	for a := range 12 {
+		act := plan.Activity{ID: fmt.Sprint("a", a), Name: "A", Known: "surveyed", MeanSeconds: 15 + 3*float64(a%4)}
+		for d := range week.Weekdays {
+			for h := range 24 {
+				act.Blocks = append(act.Blocks, plan.RateBlock{
+					Hours:   plan.Hours{Days: []week.Weekday{week.Weekday(d)}, From: week.Clock(h * 60), To: week.Clock(h*60 + 60)},
+					PerHour: 2 + float64((h*7+d*3+a)%29)})
+			}
+		}
+		p.Activities = append(p.Activities, act)
+	}
+	for i := range n {
+		p.Channels = append(p.Channels, plan.Channel{
+			ID: fmt.Sprint("c", i), Number: i + 1, Name: "C", Recorder: "r", Pool: "p",
+			Streams: plan.Streams{
+				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 1200, ActiveKbps: 3500, Known: "datasheet"}},
+				Sub:  &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 384, Known: "datasheet"}},
+			},
+			PreSeconds: 5, PostSeconds: 20, Activity: fmt.Sprint("a", i%12), Detection: plan.Detection{On: true},
+			Keep: plan.Keep{AtLeastDays: 30},
+			Week: plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "motion", Blocks: []plan.DutyBlock{
+				{Hours: plan.Hours{Days: []week.Weekday{0, 1, 2, 3, 4}, From: 360, To: 1320}, Duty: "low"},
+				{Hours: plan.Hours{Days: []week.Weekday{5}, From: 480, To: 960}, Duty: "full"},
+			}}},
+		})
+	}
+	return p
+}
+
+func BenchmarkFigures(b *testing.B) {
+	for _, n := range []int{16, 192, 1000, 5000} {
+		p := depot(n)
+		b.Run(fmt.Sprint(n, "channels"), func(b *testing.B) {
+			for b.Loop() {
+				Figures(p, nil)
+			}
+		})
+	}
+}
+
+// BenchmarkStroke is the estimate after one channel of many has been repainted.
+func BenchmarkStroke(b *testing.B) {
+	for _, n := range []int{16, 192} {
+		p := depot(n)
+		before := Run(p, nil)
+		q := *p
+		q.Channels = append([]plan.Channel(nil), p.Channels...)
+		q.Channels[3].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "full"}}
+		b.Run(fmt.Sprint(n, "channels, figures"), func(b *testing.B) {
+			for b.Loop() {
+				Figures(&q, before)
+			}
+		})
+		b.Run(fmt.Sprint(n, "channels, with draws"), func(b *testing.B) {
+			for b.Loop() {
+				Run(&q, before)
+			}
+		})
+	}
+}
+
+func BenchmarkDraws(b *testing.B) {
+	p := depot(64)
+	for b.Loop() {
+		Run(p, nil)
+	}
+}

@@ -1,0 +1,215 @@
+// Package estimate turns a plan into figures: what every channel writes over the
+// week, how long every pool keeps it, and how sure that is. It is the one door
+// through which the server and the command line ask.
+//
+// Estimates are incremental: [Run] given the site of an earlier plan computes anew
+// only the channels whose footage can have changed.
+package estimate
+
+import (
+	"wakefield/core/footage"
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+	"wakefield/core/video"
+	"wakefield/core/week"
+)
+
+// Format is the version of the figures.
+const Format = "wakefield-estimate/1"
+
+// Site is the estimate of one plan. Channels, pools and recorders are in the order
+// of the plan.
+type Site struct {
+	Format    string     `json:"format"`
+	Channels  []Channel  `json:"channels"`
+	Pools     []Pool     `json:"pools"`
+	Recorders []Recorder `json:"recorders"`
+	Verdict   Verdict    `json:"verdict"`
+
+	inputs []input
+	weeks  []footage.Week
+	doubts []doubt
+}
+
+// Channel is what one channel writes and how long it is kept. Days are absent where
+// footage is never overwritten and no limit holds.
+type Channel struct {
+	ID              string   `json:"id"`
+	WrittenPercent  float64  `json:"writtenPercent" doc:"Share of time in which anything is written"`
+	EventPercent    float64  `json:"eventPercent" doc:"Share of time in which the event layer is admitted and covering"`
+	AverageKbps     float64  `json:"averageKbps"`
+	GigabytesPerDay float64  `json:"gigabytesPerDay"`
+	RetentionDays   *float64 `json:"retentionDays" required:"true" doc:"Days kept, typically"`
+	WorstDays       *float64 `json:"worstDays" required:"true" doc:"Days kept at the worst hour of the week"`
+	TriggersPerDay  float64  `json:"triggersPerDay" doc:"Own motion triggers"`
+
+	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
+	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`
+	Sure       *Range   `json:"likelyDays" required:"true" doc:"Days kept, four times out of five"`
+	HoldsShare float64  `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
+	Evidence   Evidence `json:"evidence"`
+}
+
+// Evidence is the fate of the wanted events of a day.
+type Evidence struct {
+	EventsPerDay float64 `json:"eventsPerDay"`
+	FullPerDay   float64 `json:"fullPerDay" doc:"Kept in full"`
+	BasePerDay   float64 `json:"basePerDay" doc:"Kept in the base layer only"`
+	MissedPerDay float64 `json:"missedPerDay"`
+}
+
+// FullPercent is the share kept in full; all of nothing.
+func (e Evidence) FullPercent() float64 {
+	if e.EventsPerDay <= 0 {
+		return 100
+	}
+	return 100 * e.FullPerDay / e.EventsPerDay
+}
+
+func (e *Evidence) add(f Evidence) {
+	e.EventsPerDay += f.EventsPerDay
+	e.FullPerDay += f.FullPerDay
+	e.BasePerDay += f.BasePerDay
+	e.MissedPerDay += f.MissedPerDay
+}
+
+// Pool is how full one pool of drives gets, and how soon.
+type Pool struct {
+	ID              string   `json:"id"`
+	BoughtGB        float64  `json:"boughtGB"`
+	UsableGB        float64  `json:"usableGB"`
+	GigabytesPerDay float64  `json:"gigabytesPerDay"`
+	RetentionDays   *float64 `json:"retentionDays" required:"true"`
+	WorstDays       *float64 `json:"worstDays" required:"true"`
+	Sure            *Range   `json:"likelyDays" required:"true"`
+	YearlyTB        float64  `json:"yearlyTB" doc:"Terabytes written a year"`
+}
+
+// Recorder is what one recorder takes in and writes.
+type Recorder struct {
+	ID          string  `json:"id"`
+	AverageMbps float64 `json:"averageMbps" doc:"Written, mean of the week"`
+	BusiestMbps float64 `json:"busiestMbps" doc:"Written in the busiest hour of the week"`
+	IntakeMbps  float64 `json:"intakeMbps" doc:"What the network must carry: every main stream at its active rate"`
+	Channels    int     `json:"channels" doc:"Channels with a camera"`
+}
+
+// Verdict is whether the plan holds, in few figures.
+type Verdict struct {
+	Channel         string   `json:"channel,omitempty" doc:"The channel furthest below its required days, or nearest to them"`
+	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days that channel is kept; of the emptiest pool where nothing is required"`
+	WorstDays       *float64 `json:"worstDays" required:"true"`
+	RequiredDays    *float64 `json:"requiredDays" required:"true"`
+	Sure            *Range   `json:"likelyDays" required:"true"`
+	HoldsPercent    float64  `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
+	ShortChannels   int      `json:"shortChannels" doc:"Channels that typically keep less than required"`
+	GigabytesPerDay float64  `json:"gigabytesPerDay"`
+	AverageMbps     float64  `json:"averageMbps"`
+	UsableGB        float64  `json:"usableGB"`
+	Evidence        Evidence `json:"evidence"`
+}
+
+// Range is a figure with its doubt: the median of the draws, and the tenth and
+// ninetieth percentile.
+type Range struct {
+	Likely float64 `json:"likely"`
+	Low    float64 `json:"low"`
+	High   float64 `json:"high"`
+}
+
+// Run estimates a plan. earlier, which may be nil, is an estimate of the same site
+// before a change, and is left alone.
+func Run(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, true) }
+
+// Figures estimates a plan without the draws that tell how sure the figures are.
+func Figures(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, false) }
+
+func run(p *plan.Plan, earlier *Site, draw bool) *Site {
+	s := &Site{Format: Format, inputs: inputs(p)}
+	s.weeks = make([]footage.Week, len(p.Channels))
+	s.doubts = make([]doubt, len(p.Channels))
+	s.Channels = make([]Channel, len(p.Channels))
+	before := earlier.byID()
+	for i := range p.Channels {
+		if j, ok := before[p.Channels[i].ID]; ok && s.inputs[i].equal(&earlier.inputs[j]) {
+			s.weeks[i], s.doubts[i] = earlier.weeks[j], earlier.doubts[j]
+			s.inputs[i] = earlier.inputs[j]
+		} else {
+			s.weeks[i] = s.inputs[i].cover(0)
+		}
+		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.weeks[i])
+	}
+	s.store(p)
+	s.record(p)
+	if draw {
+		s.draw(p)
+	}
+	s.judge(p)
+	return s
+}
+
+// byID finds the channels of an estimate.
+func (s *Site) byID() map[string]int {
+	if s == nil {
+		return nil
+	}
+	at := make(map[string]int, len(s.Channels))
+	for i := range s.Channels {
+		at[s.Channels[i].ID] = i
+	}
+	return at
+}
+
+// Week is what channel i writes, bin by bin.
+func (s *Site) Week(i int) footage.Week { return s.weeks[i] }
+
+// Duties is the duty of channel i at each minute, by its id.
+func (s *Site) Duties(i int) week.Steps[string] { return s.inputs[i].duties }
+
+// describe writes the figures of a channel that need nothing but itself.
+func describe(c *plan.Channel, in *input, w footage.Week) Channel {
+	mean := w.Mean()
+	out := Channel{
+		ID:              c.ID,
+		WrittenPercent:  100 * mean.Written,
+		EventPercent:    100 * mean.Event,
+		AverageKbps:     float64(mean.Total()),
+		GigabytesPerDay: mean.Total().GigabytesPerDay(),
+		FullKbps:        float64(in.full),
+		HoldsShare:      100,
+		Evidence: Evidence{
+			EventsPerDay: (mean.Full + mean.BaseOnly + mean.Missed) / 7,
+			FullPerDay:   mean.Full / 7,
+			BasePerDay:   mean.BaseOnly / 7,
+			MissedPerDay: mean.Missed / 7,
+		},
+	}
+	for _, caught := range in.scene.Caught {
+		out.TriggersPerDay += caught.Triggers.PerDay()
+	}
+	if c.Keep.AtLeastDays > 0 && !c.NoCamera {
+		out.Required = &c.Keep.AtLeastDays
+	}
+	return out
+}
+
+// load is what a channel asks of its pool, hour by hour.
+func load(c *plan.Channel, w footage.Week) storage.Load {
+	l := storage.Load{AtMost: storage.Days(c.Keep.AtMostDays), Quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}
+	for _, b := range w {
+		l.Hourly[b.Span.From/week.Hour] += bytesOver(b.Total(), b.Span.Minutes())
+	}
+	return l
+}
+
+func bytesOver(k video.Kbps, m week.Minute) storage.Bytes {
+	return storage.Bytes(float64(k) * 1000 / 8 * float64(m) * 60)
+}
+
+func days(d storage.Days) *float64 {
+	if !d.Bounded() {
+		return nil
+	}
+	f := float64(d)
+	return &f
+}

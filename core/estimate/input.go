@@ -1,0 +1,259 @@
+package estimate
+
+import (
+	"math"
+	"slices"
+
+	"wakefield/core/activity"
+	"wakefield/core/footage"
+	"wakefield/core/plan"
+	"wakefield/core/video"
+	"wakefield/core/week"
+)
+
+// input is all that decides what one channel writes, resolved from the plan.
+type input struct {
+	empty   bool // no camera
+	duties  week.Steps[string]
+	regimes week.Steps[footage.Regime]
+	scene   footage.Scene
+	full    video.Kbps // main stream in full
+
+	// How well things are known, for the draws: standard deviations of logarithms.
+	motion, alarm, own []float64 // of each source of the scene
+	streams            map[footage.Regime]layerStreams
+	doubt              [3]float64 // of the bitrate of each stream
+}
+
+// layerStreams says which streams a regime's layers write, as indices of doubt.
+type layerStreams struct{ base, event int }
+
+// cover plays the channel's week with all activity changed by z standard
+// deviations.
+func (in *input) cover(z float64) footage.Week {
+	if in.empty {
+		return footage.Cover(footage.Scene{}, week.Constant(footage.Regime{}))
+	}
+	if z == 0 {
+		return footage.Cover(in.scene, in.regimes)
+	}
+	scene := in.scene
+	scene.Motion = scaled(scene.Motion, in.motion, z)
+	scene.Alarm = scaled(scene.Alarm, in.alarm, z)
+	scene.Own = slices.Clone(scene.Own)
+	scene.Caught = scaled(scene.Caught, in.own, z)
+	for i := range scene.Own {
+		scene.Own[i] = scene.Own[i].Scale(math.Exp(in.own[i] * z))
+	}
+	return footage.Cover(scene, in.regimes)
+}
+
+func scaled(sources []footage.Source, spread []float64, z float64) []footage.Source {
+	out := slices.Clone(sources)
+	for i := range out {
+		out[i].Triggers = out[i].Triggers.Scale(math.Exp(spread[i] * z))
+	}
+	return out
+}
+
+// equal tells whether two inputs give the same footage and doubt.
+func (in *input) equal(other *input) bool {
+	a, b := &in.scene, &other.scene
+	source := func(a, b footage.Source) bool {
+		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers)
+	}
+	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
+		slices.Equal(in.duties, other.duties) && slices.Equal(in.regimes, other.regimes) &&
+		slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
+		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) &&
+		slices.EqualFunc(a.Caught, b.Caught, source) &&
+		a.Tied == b.Tied && a.Noticed == b.Noticed && slices.Equal(a.Hours, b.Hours) &&
+		a.Wanted.Equal(b.Wanted) && a.Call == b.Call && a.CallCost == b.CallCost &&
+		slices.Equal(in.motion, other.motion) && slices.Equal(in.alarm, other.alarm) && slices.Equal(in.own, other.own)
+}
+
+// resolver gathers what several channels share.
+type resolver struct {
+	plan      *plan.Plan
+	processes map[string]known
+	duties    map[string]*plan.Duty
+	weeks     map[string]week.Steps[string]
+	channels  map[string]int
+	triggers  [][]known // own triggers of each channel, wanted first
+	toMotion  [][]int   // channels whose motion records this one, itself included
+	toAlarm   [][]known
+	call      []float64 // presses × seconds a week that record each channel: −log of the share not covered
+}
+
+// known is a process and how well it is known.
+type known struct {
+	activity.Process
+	spread float64
+}
+
+// inputs resolves every channel of a plan.
+func inputs(p *plan.Plan) []input {
+	r := newResolver(p)
+	out := make([]input, len(p.Channels))
+	for i := range p.Channels {
+		out[i] = r.input(i)
+	}
+	return out
+}
+
+func newResolver(p *plan.Plan) *resolver {
+	r := &resolver{
+		plan:      p,
+		processes: make(map[string]known, len(p.Activities)),
+		duties:    make(map[string]*plan.Duty, len(p.Duties)),
+		weeks:     make(map[string]week.Steps[string], len(p.Weeks)),
+		channels:  make(map[string]int, len(p.Channels)),
+		triggers:  make([][]known, len(p.Channels)),
+		toMotion:  make([][]int, len(p.Channels)),
+		toAlarm:   make([][]known, len(p.Channels)),
+		call:      make([]float64, len(p.Channels)),
+	}
+	for i := range p.Activities {
+		a := &p.Activities[i]
+		r.processes[a.ID] = known{a.Process(), activitySpread(a.Known)}
+	}
+	for i := range p.Duties {
+		r.duties[p.Duties[i].ID] = &p.Duties[i]
+	}
+	for i := range p.Weeks {
+		r.weeks[p.Weeks[i].ID] = p.Weeks[i].Steps()
+	}
+	for i := range p.Channels {
+		r.channels[p.Channels[i].ID] = i
+	}
+	r.detect()
+	r.causes()
+	return r
+}
+
+// detect makes the triggers of every channel that has detection on.
+func (r *resolver) detect() {
+	for i := range r.plan.Channels {
+		c := &r.plan.Channels[i]
+		if c.NoCamera || !c.Detection.On {
+			continue
+		}
+		d := detection(c)
+		for _, p := range r.own(c) {
+			r.triggers[i] = append(r.triggers[i], known{d.Triggers(p.Process), p.spread})
+		}
+		if c.Detection.TiedToSelf() {
+			r.toMotion[i] = append(r.toMotion[i], i)
+		}
+	}
+}
+
+func detection(c *plan.Channel) activity.Detection {
+	return activity.Detection{Hours: c.Detection.Steps(), MinSeconds: c.Detection.MinSeconds, Catch: c.Detection.CatchChance()}
+}
+
+// own lists what moves in the picture of a channel, the wanted activity first.
+func (r *resolver) own(c *plan.Channel) []known {
+	var out []known
+	for _, id := range []string{c.Activity, c.Nuisance} {
+		if id != "" {
+			out = append(out, r.processes[id])
+		}
+	}
+	return out
+}
+
+// causes ties channels to what records them. A cause named twice counts once.
+func (r *resolver) causes() {
+	inputs := make(map[string]known, len(r.plan.AlarmInputs))
+	for _, a := range r.plan.AlarmInputs {
+		inputs[a.ID] = r.processes[a.Activity]
+	}
+	tied := make(map[[2]string]bool)
+	for _, e := range r.plan.Effects {
+		for _, id := range e.Record {
+			i := r.channels[id]
+			if e.When.Alarm != "" {
+				if key := [2]string{e.When.Alarm, id}; !tied[key] {
+					tied[key] = true
+					r.toAlarm[i] = append(r.toAlarm[i], inputs[e.When.Alarm])
+				}
+			} else if from := r.channels[e.When.Motion]; !slices.Contains(r.toMotion[i], from) {
+				r.toMotion[i] = append(r.toMotion[i], from)
+			}
+		}
+	}
+	for _, b := range r.plan.CallButtons {
+		for j, id := range b.Records {
+			if !slices.Contains(b.Records[:j], id) {
+				r.call[r.channels[id]] += b.PressesPerWeek * b.HoldSeconds / week.Seconds
+			}
+		}
+	}
+}
+
+// input resolves channel i.
+func (r *resolver) input(i int) input {
+	c := &r.plan.Channels[i]
+	in := input{empty: c.NoCamera, duties: r.steps(c)}
+	if in.empty {
+		return in
+	}
+	in.streams = make(map[footage.Regime]layerStreams)
+	costs := make(map[string]footage.Regime)
+	in.regimes = week.Map(in.duties, func(id string) footage.Regime {
+		regime, ok := costs[id]
+		if !ok {
+			var from layerStreams
+			regime, from = regimeOf(c, r.duties[id])
+			costs[id], in.streams[regime] = regime, from
+		}
+		return regime
+	})
+	for k, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
+		if s := c.Streams.Get(which); s != nil {
+			in.doubt[k] = rateSpread(s.Rate)
+		}
+	}
+	main := encoded(c.Streams.Main).Written(video.Cut{}, video.Kbps(c.AudioKbps))
+	in.full = max(main.Idle, main.Active)
+	in.scene = footage.Scene{Hours: c.Detection.Steps(), Call: -math.Expm1(-r.call[i]), CallCost: main}
+	r.sources(i, &in)
+	return in
+}
+
+// sources fills in what happens to channel i.
+func (r *resolver) sources(i int, in *input) {
+	c, scene := &r.plan.Channels[i], &in.scene
+	for _, p := range r.own(c) {
+		scene.Own = append(scene.Own, p.Process)
+		in.own = append(in.own, p.spread)
+	}
+	if c.Activity != "" {
+		scene.Wanted = r.processes[c.Activity].Process
+	}
+	for _, t := range r.triggers[i] {
+		scene.Caught = append(scene.Caught, footage.Source{Triggers: t.Process, Pre: min(c.Detection.MinSeconds, c.PreSeconds)})
+	}
+	scene.Tied = slices.Contains(r.toMotion[i], i)
+	if c.Detection.On && c.Activity != "" {
+		scene.Noticed = c.Detection.CatchChance() * math.Exp(-c.Detection.MinSeconds/scene.Wanted.Mean)
+	}
+	for _, from := range r.toMotion[i] {
+		for _, t := range r.triggers[from] {
+			scene.Motion = append(scene.Motion, footage.Source{Triggers: t.Process, Pre: c.PreSeconds, Post: c.PostSeconds})
+			in.motion = append(in.motion, t.spread)
+		}
+	}
+	for _, t := range r.toAlarm[i] {
+		scene.Alarm = append(scene.Alarm, footage.Source{Triggers: t.Process, Pre: c.AlarmPreEvent(), Post: c.AlarmPostEvent()})
+		in.alarm = append(in.alarm, t.spread)
+	}
+}
+
+func (r *resolver) steps(c *plan.Channel) week.Steps[string] {
+	if c.Week.Own != nil {
+		return c.Week.Own.Steps()
+	}
+	return r.weeks[c.Week.Named]
+}

@@ -1,0 +1,135 @@
+package estimate
+
+import (
+	"math"
+
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+	"wakefield/core/week"
+)
+
+// array translates a pool of the plan.
+func array(p *plan.Pool) storage.Array {
+	a := storage.Array{Layout: storage.Layout(p.Layout), HotSpares: p.HotSpares, Reserve: p.ReservePercent / 100}
+	for _, g := range p.Drives {
+		for range g.Count {
+			a.Drives = append(a.Drives, storage.Bytes(g.Terabytes)*storage.TB)
+		}
+	}
+	return a
+}
+
+// store fills every pool with its channels.
+func (s *Site) store(p *plan.Plan) {
+	members := make(map[string][]int)
+	for i, c := range p.Channels {
+		members[c.Pool] = append(members[c.Pool], i)
+	}
+	s.Pools = []Pool{}
+	for i := range p.Recorders {
+		for j := range p.Recorders[i].Pools {
+			pool := &p.Recorders[i].Pools[j]
+			s.Pools = append(s.Pools, s.pool(p, pool, members[pool.ID]))
+		}
+	}
+}
+
+func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
+	a := array(pool)
+	usable := a.Usable()
+	loads := make([]storage.Load, len(members))
+	rates := make([]storage.Rate, len(members))
+	daily := storage.Bytes(0)
+	for k, i := range members {
+		loads[k] = load(&p.Channels[i], s.weeks[i])
+		day := loads[k].Daily()
+		rates[k] = storage.Rate{Daily: day, Limit: storage.Limit(day, loads[k].AtMost, loads[k].Quota)}
+		daily += day
+	}
+	limits := make([]storage.Days, len(members))
+	for k := range rates {
+		limits[k] = rates[k].Limit
+	}
+	typical := storage.Typical(usable, rates)
+	worst, each := storage.Worst(usable, loads)
+	for k, i := range members {
+		s.Channels[i].RetentionDays = days(min(typical, limits[k]))
+		s.Channels[i].WorstDays = days(each[k])
+	}
+	return Pool{
+		ID:              pool.ID,
+		BoughtGB:        float64(a.Bought() / storage.GB),
+		UsableGB:        float64(usable / storage.GB),
+		GigabytesPerDay: float64(daily / storage.GB),
+		RetentionDays:   days(typical),
+		WorstDays:       days(worst),
+		YearlyTB:        float64(daily/storage.TB) * 365.25,
+	}
+}
+
+// record adds up what every recorder takes in and writes.
+func (s *Site) record(p *plan.Plan) {
+	s.Recorders = make([]Recorder, len(p.Recorders))
+	hours := make([][storage.HoursOfWeek]float64, len(p.Recorders)) // Mbit/s
+	at := make(map[string]int)
+	for i, r := range p.Recorders {
+		s.Recorders[i].ID = r.ID
+		at[r.ID] = i
+	}
+	for i, c := range p.Channels {
+		k := at[c.Recorder]
+		r := &s.Recorders[k]
+		if c.NoCamera {
+			continue
+		}
+		r.Channels++
+		r.IntakeMbps += s.inputs[i].full.Mbps()
+		r.AverageMbps += s.Channels[i].AverageKbps / 1000
+		for _, b := range s.weeks[i] {
+			part := float64(b.Span.Minutes()) / float64(week.Hour)
+			hours[k][b.Span.From/week.Hour] += part * b.Total().Mbps()
+		}
+	}
+	for k := range hours {
+		for _, mbps := range hours[k] {
+			s.Recorders[k].BusiestMbps = max(s.Recorders[k].BusiestMbps, mbps)
+		}
+	}
+}
+
+// judge picks the figures of the verdict. The channel it names is the one with the
+// least days kept for each day required.
+func (s *Site) judge(p *plan.Plan) {
+	v := &s.Verdict
+	least := math.Inf(1)
+	for i := range s.Channels {
+		c := &s.Channels[i]
+		v.GigabytesPerDay += c.GigabytesPerDay
+		v.Evidence.add(c.Evidence)
+		if c.Required == nil {
+			continue
+		}
+		margin := math.Inf(1)
+		if c.RetentionDays != nil {
+			margin = *c.RetentionDays / *c.Required
+		}
+		if margin < 1 {
+			v.ShortChannels++
+		}
+		if v.RequiredDays == nil || margin < least {
+			least = margin
+			v.Channel, v.RequiredDays = c.ID, c.Required
+			v.KeptDays, v.WorstDays, v.Sure = c.RetentionDays, c.WorstDays, c.Sure
+		}
+	}
+	for i := range s.Pools {
+		pool := &s.Pools[i]
+		v.UsableGB += pool.UsableGB
+		if v.RequiredDays == nil && pool.RetentionDays != nil && (v.KeptDays == nil || *pool.RetentionDays < *v.KeptDays) {
+			v.KeptDays, v.WorstDays, v.Sure = pool.RetentionDays, pool.WorstDays, pool.Sure
+		}
+	}
+	for _, r := range s.Recorders {
+		v.AverageMbps += r.AverageMbps
+	}
+}

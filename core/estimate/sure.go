@@ -1,0 +1,245 @@
+package estimate
+
+import (
+	"hash/fnv"
+	"math"
+	"math/rand/v2"
+	"runtime"
+	"slices"
+	"sync"
+
+	"wakefield/core/footage"
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+)
+
+// Draws is how many sites are drawn to tell how sure a figure is.
+const Draws = 2000
+
+// seed makes the draws the same every time.
+const seed = 0x57616b65
+
+// spread is the standard deviation of the logarithm of a figure whose 80 % range is
+// ×/÷ factor: ln(factor) over the 90th percentile of the normal distribution.
+func spread(factor float64) float64 { return math.Log(factor) / 1.2815515655446004 }
+
+// activitySpread tells how far a rate of events may be off.
+func activitySpread(known string) float64 {
+	switch known {
+	case "measured":
+		return spread(1.15)
+	case "surveyed":
+		return spread(1.4)
+	}
+	return spread(2)
+}
+
+// rateSpread tells how far a bitrate may be off. A figure typed as a guess is
+// trusted less than the model, one read off a camera on site a little less than a
+// measured one.
+func rateSpread(r plan.Rate) float64 {
+	switch {
+	case r.Kind == "modelled":
+		return spread(1.3)
+	case r.Known == "measured":
+		return spread(1.05)
+	case r.Known == "surveyed":
+		return spread(1.1)
+	case r.Known == "datasheet":
+		return spread(1.2)
+	}
+	return spread(1.5)
+}
+
+// doubt is one channel over all draws.
+type doubt struct {
+	kbps []float64 // mean bitrate in each draw
+}
+
+// knots are where a channel's bitrates are computed, in standard deviations of its
+// activity; between them they are interpolated.
+var knots = [...]float64{-4, -2.8, -2, -1.4, -0.9, -0.45, 0, 0.45, 0.9, 1.4, 2, 2.8, 4}
+
+// common draws what the channels of a site share: half of the log variance.
+var common = sync.OnceValue(func() [Draws][2]float64 { return normals("") })
+
+// normals are two standard normal numbers a draw, of activity and of bitrate, that
+// depend on nothing but the name.
+func normals(name string) (out [Draws][2]float64) {
+	h := fnv.New64a()
+	h.Write([]byte(name))
+	rng := rand.New(rand.NewPCG(seed, h.Sum64()))
+	for i := range out {
+		out[i] = [2]float64{rng.NormFloat64(), rng.NormFloat64()}
+	}
+	return out
+}
+
+// drawChannel draws the bitrates of one channel. All its activities move together;
+// so do its streams, each as far as it is known. A multiplier of activity changes
+// coverage, so the week is played at the knots alone.
+func drawChannel(id string, in *input, typical footage.Week) doubt {
+	site, own := common(), normals(id)
+	var curve [3]spline
+	values := [3][len(knots)]float64{}
+	for k, z := range knots {
+		w := typical
+		if z != 0 && in.moves() {
+			w = in.cover(z)
+		}
+		for s, kbps := range in.byStream(w) {
+			values[s][k] = kbps
+		}
+	}
+	for s := range curve {
+		curve[s] = newSpline(values[s])
+	}
+	d := doubt{kbps: make([]float64, Draws)}
+	for i := range d.kbps {
+		z := math.Sqrt2 / 2 * (site[i][0] + own[i][0])
+		y := math.Sqrt2 / 2 * (site[i][1] + own[i][1])
+		for s := range curve {
+			if kbps := curve[s].at(z); kbps > 0 {
+				d.kbps[i] += kbps * math.Exp(in.doubt[s]*y)
+			}
+		}
+	}
+	return d
+}
+
+// moves tells whether anything about the channel depends on activity.
+func (in *input) moves() bool {
+	return len(in.motion)+len(in.alarm)+len(in.own) > 0
+}
+
+// byStream is the mean bitrate of a week from each stream.
+func (in *input) byStream(w footage.Week) (out [3]float64) {
+	for _, b := range w {
+		from := in.streams[in.regimes.At(b.Span.From)]
+		part := float64(b.Span.Minutes()) / 10080
+		out[from.base] += part * float64(b.Base)
+		out[from.event] += part * float64(b.Motion+b.Alarm)
+	}
+	return out
+}
+
+// draw fills in how sure the figures are.
+func (s *Site) draw(p *plan.Plan) {
+	var todo []int
+	for i := range s.doubts {
+		if s.doubts[i].kbps == nil {
+			todo = append(todo, i)
+		}
+	}
+	parallel(len(todo), func(k int) {
+		i := todo[k]
+		if s.inputs[i].empty {
+			s.doubts[i] = doubt{kbps: make([]float64, Draws)}
+			return
+		}
+		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], s.weeks[i])
+	})
+	holds := make([]bool, Draws)
+	for i := range holds {
+		holds[i] = true
+	}
+	members := make(map[string][]int)
+	for i, c := range p.Channels {
+		members[c.Pool] = append(members[c.Pool], i)
+	}
+	for k := range s.Pools {
+		s.drawPool(p, &s.Pools[k], members[s.Pools[k].ID], holds)
+	}
+	s.Verdict.HoldsPercent = 100 * share(holds)
+}
+
+// drawPool finds the days a pool and its channels keep in every draw.
+func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool) {
+	usable := storage.Bytes(pool.UsableGB) * storage.GB
+	kept := make([]float64, Draws)
+	each := make([][]float64, len(members))
+	for k := range each {
+		each[k] = make([]float64, Draws)
+	}
+	const chunk = 125
+	parallel(Draws/chunk, func(part int) {
+		rates := make([]storage.Rate, len(members))
+		limits := make([]storage.Days, len(members))
+		for i := part * chunk; i < (part+1)*chunk; i++ {
+			for k, m := range members {
+				keep := &p.Channels[m].Keep
+				day := storage.Bytes(s.doubts[m].kbps[i] * 1000 / 8 * 86400)
+				limits[k] = storage.Limit(day, storage.Days(keep.AtMostDays), storage.Bytes(keep.QuotaGB)*storage.GB)
+				rates[k] = storage.Rate{Daily: day, Limit: limits[k]}
+			}
+			h := storage.Typical(usable, rates)
+			kept[i] = float64(h)
+			for k := range members {
+				each[k][i] = float64(min(h, limits[k]))
+			}
+		}
+	})
+	pool.Sure = rangeOf(slices.Clone(kept))
+	parallel(len(members), func(k int) {
+		c := &s.Channels[members[k]]
+		if c.Required != nil {
+			held := 0
+			for i := range each[k] {
+				if each[k][i] >= *c.Required {
+					held++
+				}
+			}
+			c.HoldsShare = 100 * float64(held) / Draws
+		}
+		c.Sure = rangeOf(slices.Clone(each[k]))
+	})
+	for k, m := range members {
+		if c := &s.Channels[m]; c.Required != nil {
+			for i := range holds {
+				holds[i] = holds[i] && each[k][i] >= *c.Required
+			}
+		}
+	}
+}
+
+// rangeOf is the median and the 80 % range of values, which it sorts; nil where the
+// upper end is not bounded.
+func rangeOf(values []float64) *Range {
+	slices.Sort(values)
+	at := func(share float64) float64 { return values[int(share*float64(len(values)-1)+0.5)] }
+	r := Range{Likely: at(0.5), Low: at(0.1), High: at(0.9)}
+	if math.IsInf(r.High, 1) {
+		return nil
+	}
+	return &r
+}
+
+func share(list []bool) float64 {
+	n := 0
+	for _, b := range list {
+		if b {
+			n++
+		}
+	}
+	return float64(n) / float64(len(list))
+}
+
+// parallel does n things over the cores.
+func parallel(n int, do func(int)) {
+	workers := min(n, runtime.GOMAXPROCS(0))
+	if workers <= 1 {
+		for i := range n {
+			do(i)
+		}
+		return
+	}
+	var group sync.WaitGroup
+	for w := range workers {
+		group.Go(func() {
+			for i := w; i < n; i += workers {
+				do(i)
+			}
+		})
+	}
+	group.Wait()
+}

@@ -1,0 +1,128 @@
+// Package footage says what is on disk when: the coverage of the week by recorded
+// footage, and what it costs.
+//
+// Footage is wanted from pre seconds before a trigger's start to post seconds after
+// its end. The number of wanted intervals that cover an instant is Poisson with mean
+//
+//	Λ(t) = Σ over sources [ ∫ from t−post to t+pre of τ(u) du  +  ∫ from 0 to ∞ of τ(t−post−x)·exp(−x/d) dx ]
+//
+// so an instant is covered with probability p(t) = 1 − exp(−Λ(t)). Overlaps merge,
+// which the usual rate × (pre + length + post) forgets.
+//
+// Triggers have constant intensity between edges, so Λ has a closed form from edge
+// to edge: a straight line and one exponential for each mean length. [Cover] sweeps
+// the week once along those edges and integrates exp(−Λ) over a few Gauss–Legendre
+// points behind each, so the cost grows with the number of edges, not of seconds.
+package footage
+
+import (
+	"wakefield/core/activity"
+	"wakefield/core/video"
+	"wakefield/core/week"
+)
+
+// Source is one process of triggers that wants footage of a channel.
+type Source struct {
+	Triggers activity.Process
+	Pre      float64 // seconds kept before a trigger's start, ≥ 0
+	Post     float64 // seconds kept after its end, ≥ 0
+}
+
+// Admit says which triggers make the event layer write.
+type Admit uint8
+
+const (
+	Nothing Admit = iota
+	Motion        // p = p_m
+	Alarm         // p = p_a
+	Either        // p = 1 − (1−p_m)(1−p_a)
+	Both          // p = p_m · p_a
+)
+
+// motion tells whether motion alone makes the layer write.
+func (a Admit) motion() bool { return a == Motion || a == Either }
+
+// Regime is what a channel does while one duty holds.
+type Regime struct {
+	HasBase bool
+	Base    video.Cost // of what is written when nothing happens, 0 without base
+	Admit   Admit
+	Event   video.Cost // of what replaces the base while the event layer is written
+}
+
+// idle tells whether the regime never writes of its own accord.
+func (r Regime) idle() bool { return !r.HasBase && r.Admit == Nothing }
+
+// Scene is all that happens to one channel.
+type Scene struct {
+	Motion []Source // triggers that count as motion here
+	Alarm  []Source // triggers that count as alarm here
+
+	Own []activity.Process // what moves in the picture, wanted or nuisance
+
+	// Caught are the triggers that detection makes of Own. Their Pre is how long
+	// before a trigger begins its event is going on and kept: the shortest duration
+	// that detection waits for, or the pre-event time where that is less. Post is 0.
+	Caught []Source
+	Tied   bool // whether Caught is among Motion
+
+	Wanted  activity.Process // the wanted part of Own
+	Noticed float64          // chance that a wanted event becomes a trigger, in detection hours
+	Hours   week.Steps[bool] // detection hours
+
+	Call     float64    // μ: share of time that record-now buttons cover
+	CallCost video.Cost // of the main stream, which they write
+}
+
+// Bin is the mean of a channel over one stretch of the week.
+type Bin struct {
+	Span    week.Span
+	Written float64 // share of time in which anything is written
+	Event   float64 // share of time in which the event layer is admitted and covering
+	Active  float64 // share of time in which something moves
+
+	// Bitrates by cause, averaged over all of the stretch: Base is written because
+	// the base layer is on, Motion and Alarm because an event is; what both ask for
+	// counts as Alarm, and so does a record-now button.
+	Base, Motion, Alarm video.Kbps
+
+	// Wanted events begun in the stretch, by fate.
+	Full, BaseOnly, Missed float64
+}
+
+// Total is the bitrate written, all causes together.
+func (b Bin) Total() video.Kbps { return b.Base + b.Motion + b.Alarm }
+
+// Week is what one channel writes over the week.
+type Week []Bin
+
+// Grain is the longest stretch of a bin. Bins also end where a regime ends.
+const Grain = 30 * week.Minute(1)
+
+// Mean is the bin of the whole week.
+func (w Week) Mean() Bin {
+	mean := Bin{Span: week.Whole}
+	for _, b := range w {
+		part := float64(b.Span.Minutes()) / float64(week.Length)
+		mean.Written += part * b.Written
+		mean.Event += part * b.Event
+		mean.Active += part * b.Active
+		mean.Base += video.Kbps(part) * b.Base
+		mean.Motion += video.Kbps(part) * b.Motion
+		mean.Alarm += video.Kbps(part) * b.Alarm
+		mean.Full += b.Full
+		mean.BaseOnly += b.BaseOnly
+		mean.Missed += b.Missed
+	}
+	return mean
+}
+
+// At returns the bin that holds a minute.
+func (w Week) At(m week.Minute) Bin {
+	for _, b := range w {
+		if b.Span.Contains(m) {
+			return b
+		}
+	}
+	return Bin{}
+}

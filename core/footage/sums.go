@@ -1,0 +1,186 @@
+package footage
+
+import (
+	"math"
+
+	"wakefield/core/video"
+)
+
+// sums gathers the integrals of one bin.
+type sums struct {
+	scene      *Scene
+	regime     Regime
+	noticed    float64 // chance that a wanted event becomes a trigger here
+	wantedRate float64 // wanted events a second in the present segment
+
+	seconds, event, written, active float64
+	base, motion, alarm             float64 // kbit
+	full, begun                     float64 // wanted events
+}
+
+// constant tells whether nothing that matters to the regime varies.
+func (s *sums) constant(w *sweep) bool {
+	return s.regime.Admit == Nothing && s.scene.Call == 0 &&
+		s.regime.Base.Idle == s.regime.Base.Active && w.still()
+}
+
+// still tells whether the scene's activity does not change in the segment.
+func (w *sweep) still() bool {
+	for _, g := range w.curves[sceneActive].gamma {
+		if math.Abs(g) > faint {
+			return false
+		}
+	}
+	return true
+}
+
+// add takes a stretch as constant.
+func (s *sums) add(w *sweep, from, to float64) { s.point(w, (from+to)/2, to-from) }
+
+// panel integrates from one second behind the edge to another, by halves where a
+// curve runs too far within the panel to be followed by four points.
+func (s *sums) panel(w *sweep, from, to float64, depth int) {
+	if depth < 30 && w.steep(from, to) {
+		middle := (from + to) / 2
+		s.panel(w, from, middle, depth+1)
+		s.panel(w, middle, to, depth+1)
+		return
+	}
+	for i, x := range gauss.x {
+		s.point(w, from+x*(to-from), gauss.w[i]*(to-from))
+	}
+}
+
+// steep tells whether a curve changes by more than 2 between two points, while it
+// is low enough for exp(−curve) to matter.
+func (w *sweep) steep(from, to float64) bool {
+	var a [roles]float64
+	w.look(from)
+	for r := range w.curves {
+		a[r] = w.curves[r].at(from, w.decay)
+	}
+	w.look(to)
+	for r := range w.curves {
+		b := w.curves[r].at(to, w.decay)
+		if math.Abs(a[r]-b) > 2 && min(a[r], b) < 30 {
+			return true
+		}
+	}
+	return false
+}
+
+// look sets decay for s seconds behind the edge.
+func (w *sweep) look(s float64) {
+	for k, d := range w.means {
+		w.decay[k] = math.Exp(-s / d)
+	}
+}
+
+// point adds the state s seconds behind the edge with a weight in seconds.
+func (s *sums) point(w *sweep, at, weight float64) {
+	w.look(at)
+	curve := func(r role) float64 { return w.curves[r].at(at, w.decay) }
+	caught := curve(sceneCaught)
+	s.state(state{
+		motion: -math.Expm1(-curve(motionCover)),
+		alarm:  -math.Expm1(-curve(alarmCover)),
+		caught: -math.Expm1(-caught),
+		missed: -math.Expm1(-max(0, curve(sceneActive)-caught)),
+	}, weight)
+}
+
+// state is one instant: the chances that motion and alarm triggers cover it, that
+// a caught trigger is going on, and that something not caught is.
+type state struct{ motion, alarm, caught, missed float64 }
+
+// active is the chance that anything moves.
+func (x state) active() float64 { return 1 - (1-x.caught)*(1-x.missed) }
+
+// covered is p, the chance that the event layer is written.
+func (x state) covered(admit Admit) float64 {
+	switch admit {
+	case Motion:
+		return x.motion
+	case Alarm:
+		return x.alarm
+	case Either:
+		return 1 - (1-x.motion)*(1-x.alarm)
+	case Both:
+		return x.motion * x.alarm
+	}
+	return 0
+}
+
+// together is j, the chance that the event layer is written while something moves.
+// Own motion that is caught is always covered; otherwise scene and coverage are
+// independent.
+func (x state) together(admit Admit, tied bool) float64 {
+	with := func(p float64) float64 { return x.caught + max(0, p-x.caught)*x.missed }
+	p := x.covered(admit)
+	switch {
+	case tied && admit.motion():
+		return with(p)
+	case tied && admit == Both:
+		return x.alarm * with(x.motion)
+	}
+	return p * x.active()
+}
+
+func (s *sums) state(x state, weight float64) {
+	r, call := &s.regime, s.scene.Call
+	p, j, a := x.covered(r.Admit), x.together(r.Admit, s.scene.Tied), x.active()
+
+	event := rate(r.Event, j, p)
+	byAlarm := 0.0 // share of the event layer's footage that an alarm asks for
+	switch {
+	case r.Admit == Alarm || r.Admit == Both:
+		byAlarm = 1
+	case r.Admit == Either && p > 0:
+		byAlarm = x.alarm / p
+	}
+	rest := weight * (1 - call)
+	s.motion += rest * event * (1 - byAlarm)
+	s.alarm += rest*event*byAlarm + weight*call*rate(s.scene.CallCost, a, 1)
+	s.base += rest * rate(r.Base, a-j, 1-p)
+
+	covered := p + call*(1-p)
+	s.seconds += weight
+	s.event += weight * covered
+	s.active += weight * a
+	if r.HasBase {
+		s.written += weight
+	} else {
+		s.written += weight * covered
+	}
+
+	own := 0.0 // chance that a wanted event's own trigger makes the layer write
+	if s.scene.Tied && r.Admit.motion() {
+		own = s.noticed
+	} else if s.scene.Tied && r.Admit == Both {
+		own = s.noticed * x.alarm
+	}
+	s.begun += weight * s.wantedRate
+	s.full += weight * s.wantedRate * (own + (1-own)*covered)
+}
+
+// rate is the bitrate of a layer written for a share of time, for a part of that
+// while something moves.
+func rate(c video.Cost, moving, share float64) float64 {
+	return moving*float64(c.Active) + max(0, share-moving)*float64(c.Idle)
+}
+
+// into writes the means of the bin.
+func (s *sums) into(b *Bin) {
+	b.Event = s.event / s.seconds
+	b.Written = s.written / s.seconds
+	b.Active = s.active / s.seconds
+	b.Base = video.Kbps(s.base / s.seconds)
+	b.Motion = video.Kbps(s.motion / s.seconds)
+	b.Alarm = video.Kbps(s.alarm / s.seconds)
+	b.Full = s.full
+	if s.regime.HasBase {
+		b.BaseOnly = max(0, s.begun-s.full)
+	} else {
+		b.Missed = max(0, s.begun-s.full)
+	}
+}

@@ -1,0 +1,128 @@
+package plan
+
+// Channel is one channel of a recorder and the camera on it.
+type Channel struct {
+	ID               string    `json:"id" minLength:"1" maxLength:"100"`
+	Number           int       `json:"number" minimum:"1" maximum:"5000"`
+	Name             string    `json:"name" minLength:"1" maxLength:"100"`
+	Group            string    `json:"group,omitempty" maxLength:"100"`
+	Recorder         string    `json:"recorder" minLength:"1" maxLength:"100"`
+	Pool             string    `json:"pool" minLength:"1" maxLength:"100"`
+	NoCamera         bool      `json:"noCamera,omitempty" doc:"The channel is empty"`
+	Streams          Streams   `json:"streams,omitzero"`
+	AudioKbps        float64   `json:"audioKbps,omitempty" minimum:"0" maximum:"10000"`
+	PreSeconds       float64   `json:"preSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Kept before an event"`
+	PostSeconds      float64   `json:"postSeconds,omitempty" minimum:"0" maximum:"86400" doc:"Kept after an event"`
+	AlarmPreSeconds  *float64  `json:"alarmPreSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Kept before an alarm; absent as for motion"`
+	AlarmPostSeconds *float64  `json:"alarmPostSeconds,omitempty" minimum:"0" maximum:"86400" doc:"Kept after an alarm; absent as for motion"`
+	Activity         string    `json:"activity,omitempty" maxLength:"100"`
+	Nuisance         string    `json:"nuisance,omitempty" maxLength:"100"`
+	Detection        Detection `json:"detection,omitzero"`
+	Keep             Keep      `json:"keep,omitzero"`
+	Week             WeekRef   `json:"week"`
+}
+
+// Streams are the pictures a camera offers.
+type Streams struct {
+	Main  *Stream `json:"main,omitempty"`
+	Sub   *Stream `json:"sub,omitempty"`
+	Third *Stream `json:"third,omitempty"`
+}
+
+// Get returns the stream of that name, nil where the camera has none.
+func (s Streams) Get(w Which) *Stream {
+	switch w {
+	case Main:
+		return s.Main
+	case Sub:
+		return s.Sub
+	case Third:
+		return s.Third
+	}
+	return nil
+}
+
+// With returns the streams with one replaced.
+func (s Streams) With(w Which, stream *Stream) Streams {
+	switch w {
+	case Main:
+		s.Main = stream
+	case Sub:
+		s.Sub = stream
+	case Third:
+		s.Third = stream
+	}
+	return s
+}
+
+// Stream is one encoded picture.
+type Stream struct {
+	Codec      string  `json:"codec" enum:"h264,h265,av1,mjpeg"`
+	Width      int     `json:"width" minimum:"16" maximum:"32768"`
+	Height     int     `json:"height" minimum:"16" maximum:"32768"`
+	FPS        float64 `json:"fps" exclusiveMinimum:"0" maximum:"240"`
+	GOPSeconds float64 `json:"gopSeconds" exclusiveMinimum:"0" maximum:"3600" doc:"Keyframe interval"`
+	KeyframeKB float64 `json:"keyframeKB,omitempty" exclusiveMinimum:"0" maximum:"100000" doc:"Mean size of a keyframe, kB of 1,000 bytes"`
+	Rate       Rate    `json:"rate"`
+}
+
+// Rate is the bitrate of a stream and where the figure comes from.
+type Rate struct {
+	Kind       string  `json:"kind" enum:"constant,variable,modelled"`
+	Kbps       float64 `json:"kbps,omitempty" exclusiveMinimum:"0" maximum:"1000000"`
+	IdleKbps   float64 `json:"idleKbps,omitempty" exclusiveMinimum:"0" maximum:"1000000"`
+	ActiveKbps float64 `json:"activeKbps,omitempty" exclusiveMinimum:"0" maximum:"1000000"`
+	Known      string  `json:"known,omitempty" enum:"guess,datasheet,surveyed,measured"`
+	Quality    int     `json:"quality,omitempty" minimum:"1" maximum:"5"`
+	Scene      string  `json:"scene,omitempty" enum:"still,moderate,busy"`
+}
+
+func (Rate) variants() (string, []variant) {
+	return "kind", []variant{
+		{"constant", []string{"kbps", "known"}},
+		{"variable", []string{"idleKbps", "activeKbps", "known"}},
+		{"modelled", []string{"quality", "scene"}},
+	}
+}
+
+// Detection is how motion becomes a trigger.
+type Detection struct {
+	On          bool            `json:"on"`
+	By          string          `json:"by,omitempty" enum:"camera,recorder"`
+	Hours       *DetectionHours `json:"hours,omitempty" doc:"When detection is on; absent for always"`
+	MinSeconds  float64         `json:"minSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Shorter motion is ignored"`
+	Catch       *float64        `json:"catch,omitempty" minimum:"0" maximum:"1" doc:"Chance that motion is noticed; absent for 1"`
+	RecordsSelf *bool           `json:"recordsSelf,omitempty" doc:"Whether own motion records the channel itself; absent for true"`
+	Areas       *int            `json:"areas,omitempty" minimum:"0" maximum:"1000" doc:"Drawn detection areas; absent where nobody has counted"`
+}
+
+// DetectionHours are the hours in which detection is on.
+type DetectionHours struct {
+	Blocks []Hours `json:"blocks" maxItems:"5000"`
+}
+
+// Keep is how long footage must and may be kept.
+type Keep struct {
+	AtLeastDays float64 `json:"atLeastDays,omitempty" exclusiveMinimum:"0" maximum:"36500"`
+	AtMostDays  float64 `json:"atMostDays,omitempty" exclusiveMinimum:"0" maximum:"36500" doc:"Age limit"`
+	QuotaGB     float64 `json:"quotaGB,omitempty" exclusiveMinimum:"0" maximum:"10000000"`
+}
+
+// AlarmPreEvent is the pre-event time for alarms, in seconds.
+func (c *Channel) AlarmPreEvent() float64 { return or(c.AlarmPreSeconds, c.PreSeconds) }
+
+// AlarmPostEvent is the post-event time for alarms, in seconds.
+func (c *Channel) AlarmPostEvent() float64 { return or(c.AlarmPostSeconds, c.PostSeconds) }
+
+// CatchChance is the chance that motion is noticed.
+func (d Detection) CatchChance() float64 { return or(d.Catch, 1) }
+
+// TiedToSelf tells whether the channel's own motion records the channel.
+func (d Detection) TiedToSelf() bool { return or(d.RecordsSelf, true) }
+
+func or[T any](p *T, otherwise T) T {
+	if p != nil {
+		return *p
+	}
+	return otherwise
+}

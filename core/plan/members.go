@@ -1,0 +1,104 @@
+package plan
+
+import (
+	"reflect"
+	"slices"
+	"strings"
+	"sync"
+)
+
+// member is one JSON member of a struct.
+type member struct {
+	name     string
+	index    []int
+	required bool
+	tag      reflect.StructTag
+	typ      reflect.Type
+}
+
+// variant says which members go with one value of the member that tells a struct's
+// kind.
+type variant struct {
+	kind    string
+	members []string
+}
+
+// A choice has exactly one of some members; a variety has the members that go with
+// its kind and no others. Both are declared beside the struct they limit, and
+// enforced by the reader as well as published in the schema.
+type choice interface{ exactlyOne() []string }
+type variety interface{ variants() (string, []variant) }
+
+var memberCache sync.Map // reflect.Type → []member
+
+// orderedMembers lists the JSON members of a struct type, embedded ones in place.
+func orderedMembers(t reflect.Type) []member {
+	if m, ok := memberCache.Load(t); ok {
+		return m.([]member)
+	}
+	var out []member
+	for i := range t.NumField() {
+		f := t.Field(i)
+		if f.Anonymous {
+			for _, m := range orderedMembers(f.Type) {
+				m.index = append([]int{i}, m.index...)
+				out = append(out, m)
+			}
+			continue
+		}
+		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
+		out = append(out, member{
+			name:     name,
+			index:    f.Index,
+			required: !strings.Contains(options, "omit"),
+			tag:      f.Tag,
+			typ:      f.Type,
+		})
+	}
+	memberCache.Store(t, out)
+	return out
+}
+
+func membersOf(t reflect.Type) map[string]member {
+	byName := make(map[string]member)
+	for _, m := range orderedMembers(t) {
+		byName[m.name] = m
+	}
+	return byName
+}
+
+// checkShape enforces choices and varieties on a struct whose members seen were
+// given.
+func checkShape(path string, v reflect.Value, seen map[string]bool) error {
+	if c, ok := v.Interface().(choice); ok {
+		names := c.exactlyOne()
+		n := 0
+		for _, name := range names {
+			if seen[name] {
+				n++
+			}
+		}
+		if n != 1 {
+			return wrong(path, "wants exactly one of %s", strings.Join(names, " and "))
+		}
+	}
+	if kinds, ok := v.Interface().(variety); ok {
+		by, variants := kinds.variants()
+		kind := v.FieldByIndex(membersOf(v.Type())[by].index).String()
+		i := slices.IndexFunc(variants, func(c variant) bool { return c.kind == kind })
+		if i < 0 {
+			return nil // the list of values says so better
+		}
+		for _, name := range variants[i].members {
+			if !seen[name] {
+				return wrong(join(path, name), "missing; %s %s needs it", by, kind)
+			}
+		}
+		for name := range seen {
+			if name != by && !slices.Contains(variants[i].members, name) {
+				return wrong(join(path, name), "does not go with %s %s", by, kind)
+			}
+		}
+	}
+	return nil
+}

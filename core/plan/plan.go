@@ -1,0 +1,196 @@
+// Package plan is the plan document: everything decided for a site, the rules it
+// keeps, and every edit that can be made to it.
+//
+// A [Plan] is read from JSON by [Read], which names the path of whatever is wrong
+// (`channels[3].week: no week "nite"`), and changed only by [Plan.Apply] of an
+// [Edit], which returns a new plan and leaves the old one alone. The limits of each
+// member stand in its struct tag; [Schema] publishes the same limits as JSON Schema.
+package plan
+
+import (
+	"wakefield/core/week"
+)
+
+// Format is the version of the document that this package reads and writes.
+const Format = "wakefield-plan/1"
+
+// Plan is one whole plan.
+type Plan struct {
+	Format      string       `json:"format" enum:"wakefield-plan/1"`
+	Name        string       `json:"name" minLength:"1" maxLength:"200" doc:"Name of the plan or variant"`
+	Site        Site         `json:"site"`
+	Duties      []Duty       `json:"duties" maxItems:"500"`
+	Weeks       []Week       `json:"weeks,omitempty" maxItems:"5000"`
+	Activities  []Activity   `json:"activities,omitempty" maxItems:"5000"`
+	Recorders   []Recorder   `json:"recorders" maxItems:"500"`
+	Channels    []Channel    `json:"channels" maxItems:"5000"`
+	AlarmInputs []AlarmInput `json:"alarmInputs,omitempty" maxItems:"5000"`
+	CallButtons []CallButton `json:"callButtons,omitempty" maxItems:"500"`
+	Effects     []Effect     `json:"effects,omitempty" maxItems:"10000"`
+}
+
+// Site is the place the plan is for.
+type Site struct {
+	Name        string       `json:"name" minLength:"1" maxLength:"200"`
+	Customer    string       `json:"customer,omitempty" maxLength:"200"`
+	TimeZone    string       `json:"timeZone" maxLength:"100" doc:"IANA time zone, such as Atlantic/Faroe"`
+	SpecialDays []SpecialDay `json:"specialDays,omitempty" maxItems:"2000"`
+}
+
+// SpecialDay is a run of dates on which another week, or another day of the week,
+// holds.
+type SpecialDay struct {
+	From   week.Date     `json:"from"`
+	To     week.Date     `json:"to" doc:"Last date, inclusive"`
+	Name   string        `json:"name" maxLength:"200"`
+	Week   string        `json:"week,omitempty" doc:"Id of the week that holds"`
+	UseDay *week.Weekday `json:"useDay,omitempty" doc:"Day of the week whose duties hold"`
+}
+
+func (SpecialDay) exactlyOne() []string { return []string{"week", "useDay"} }
+
+// Which names one of a camera's streams.
+type Which string
+
+const (
+	Main  Which = "main"
+	Sub   Which = "sub"
+	Third Which = "third"
+)
+
+// Duty is what a channel does in a block of time. With neither layer it is off.
+type Duty struct {
+	ID    string `json:"id" minLength:"1" maxLength:"100"`
+	Name  string `json:"name" minLength:"1" maxLength:"100"`
+	Mark  int    `json:"mark,omitempty" minimum:"0" maximum:"12" doc:"Which of the fixed set of swatches; 0 is chosen by what the duty writes"`
+	Base  *Base  `json:"base,omitempty" doc:"What is written when nothing happens"`
+	Event *Event `json:"event,omitempty" doc:"Which events count and what is written for them"`
+}
+
+// Base is the base layer of a duty.
+type Base struct {
+	Stream        Which   `json:"stream" enum:"main,sub,third"`
+	KeyframesOnly bool    `json:"keyframesOnly,omitempty"`
+	FPS           float64 `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"240" doc:"Frames a second to keep; absent keeps all"`
+}
+
+// Event is the event layer of a duty.
+type Event struct {
+	Stream Which     `json:"stream" enum:"main,sub,third"`
+	On     []Trigger `json:"on" minItems:"1" maxItems:"2" enum:"motion,alarm"`
+	Match  string    `json:"match,omitempty" enum:"any,all" doc:"Whether any of the events is enough or all must hold at once"`
+	FPS    float64   `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"240"`
+}
+
+// Trigger is a kind of event.
+type Trigger string
+
+const (
+	Motion Trigger = "motion"
+	Alarm  Trigger = "alarm"
+)
+
+// Week is a named week that channels follow.
+type Week struct {
+	ID   string `json:"id" minLength:"1" maxLength:"100"`
+	Name string `json:"name" minLength:"1" maxLength:"100"`
+	OwnWeek
+}
+
+// OwnWeek is a week of duties: one that holds otherwise, and blocks over it, a
+// later block covering an earlier one.
+type OwnWeek struct {
+	Otherwise string      `json:"otherwise" minLength:"1" maxLength:"100" doc:"Id of the duty outside the blocks"`
+	Blocks    []DutyBlock `json:"blocks,omitempty" maxItems:"5000"`
+}
+
+// DutyBlock is a duty over some hours.
+type DutyBlock struct {
+	Hours
+	Duty string `json:"duty" minLength:"1" maxLength:"100"`
+}
+
+// Hours are hours of the day on some days; see [week.Hours].
+type Hours struct {
+	Days []week.Weekday `json:"days,omitempty" maxItems:"7" doc:"Empty or missing means all seven"`
+	From week.Clock     `json:"from"`
+	To   week.Clock     `json:"to" doc:"At or before the start it runs into the next day"`
+}
+
+// Activity is how often something happens, hour by hour, and how long it lasts.
+type Activity struct {
+	ID               string      `json:"id" minLength:"1" maxLength:"100"`
+	Name             string      `json:"name" minLength:"1" maxLength:"100"`
+	Known            string      `json:"known" enum:"guess,surveyed,measured"`
+	MeanSeconds      float64     `json:"meanSeconds" minimum:"0.1" maximum:"604800" doc:"Mean length of an event"`
+	OtherwisePerHour float64     `json:"otherwisePerHour,omitempty" minimum:"0" maximum:"1000000"`
+	Blocks           []RateBlock `json:"blocks,omitempty" maxItems:"5000"`
+}
+
+// RateBlock is a rate of events over some hours.
+type RateBlock struct {
+	Hours
+	PerHour float64 `json:"perHour" minimum:"0" maximum:"1000000"`
+}
+
+// Recorder is one network video recorder.
+type Recorder struct {
+	ID              string  `json:"id" minLength:"1" maxLength:"100"`
+	Name            string  `json:"name" minLength:"1" maxLength:"100"`
+	Channels        int     `json:"channels" minimum:"1" maximum:"5000" doc:"Channels it has"`
+	Licences        int     `json:"licences,omitempty" minimum:"0" maximum:"5000" doc:"Channels it may use; absent for all"`
+	IngestMbps      float64 `json:"ingestMbps" exclusiveMinimum:"0" maximum:"1000000" doc:"What it can take in from the network"`
+	PreSecondsLimit float64 `json:"preSecondsLimit,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"Longest pre-event time its buffer holds"`
+	DriveMBps       float64 `json:"driveMBps,omitempty" exclusiveMinimum:"0" maximum:"1000000" doc:"What it can write to its drives, MB a second"`
+	Pools           []Pool  `json:"pools" maxItems:"100"`
+}
+
+// Pool is a set of drives that fills as one ring.
+type Pool struct {
+	ID             string       `json:"id" minLength:"1" maxLength:"100"`
+	Name           string       `json:"name" minLength:"1" maxLength:"100"`
+	Drives         []DriveGroup `json:"drives" maxItems:"100"`
+	Layout         string       `json:"layout" enum:"span,raid0,raid1,raid5,raid6,raid10"`
+	HotSpares      int          `json:"hotSpares,omitempty" minimum:"0" maximum:"1000"`
+	ReservePercent float64      `json:"reservePercent,omitempty" minimum:"0" maximum:"99"`
+}
+
+// DriveGroup is a number of equal drives.
+type DriveGroup struct {
+	Count     int     `json:"count" minimum:"1" maximum:"1000"`
+	Terabytes float64 `json:"terabytes" exclusiveMinimum:"0" maximum:"1000" doc:"Size of one, TB of 10^12 bytes"`
+	YearlyTB  float64 `json:"yearlyTB,omitempty" exclusiveMinimum:"0" maximum:"1000000" doc:"Workload rating of one drive, TB a year"`
+}
+
+// AlarmInput is a contact wired to a recorder.
+type AlarmInput struct {
+	ID       string `json:"id" minLength:"1" maxLength:"100"`
+	Name     string `json:"name" minLength:"1" maxLength:"100"`
+	Recorder string `json:"recorder" minLength:"1" maxLength:"100"`
+	Activity string `json:"activity" minLength:"1" maxLength:"100"`
+	Contact  string `json:"contact,omitempty" enum:"normallyOpen,normallyClosed"`
+}
+
+// CallButton is a record-now button: it makes channels write their main stream for
+// a while, whatever their duty.
+type CallButton struct {
+	ID             string   `json:"id" minLength:"1" maxLength:"100"`
+	Name           string   `json:"name" minLength:"1" maxLength:"100"`
+	PressesPerWeek float64  `json:"pressesPerWeek" minimum:"0" maximum:"1000000"`
+	HoldSeconds    float64  `json:"holdSeconds" minimum:"0" maximum:"604800"`
+	Records        []string `json:"records" maxItems:"5000"`
+}
+
+// Effect is cause and effect: what records when something happens elsewhere.
+type Effect struct {
+	When   When     `json:"when"`
+	Record []string `json:"record" maxItems:"5000" doc:"Ids of the channels that record"`
+}
+
+// When is the cause of an effect: motion on a channel or an alarm input.
+type When struct {
+	Motion string `json:"motion,omitempty" maxLength:"100" doc:"Id of a channel"`
+	Alarm  string `json:"alarm,omitempty" maxLength:"100" doc:"Id of an alarm input"`
+}
+
+func (When) exactlyOne() []string { return []string{"motion", "alarm"} }

@@ -1,0 +1,273 @@
+package plan
+
+import (
+	"bytes"
+	"encoding"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"reflect"
+	"strconv"
+	"strings"
+)
+
+// MaxBytes is the size of the largest document that Read accepts.
+const MaxBytes = 16 << 20
+
+// Error is something wrong at one place of a document.
+type Error struct {
+	Path   string // such as "channels[3].week"; empty for the whole document
+	Reason string
+}
+
+func (e *Error) Error() string {
+	if e.Path == "" {
+		return e.Reason
+	}
+	return e.Path + ": " + e.Reason
+}
+
+func wrong(path, format string, args ...any) error {
+	return &Error{path, fmt.Sprintf(format, args...)}
+}
+
+// Read reads a plan and checks every rule of the format. The error, an [*Error],
+// names the first place that is wrong.
+func Read(data []byte) (*Plan, error) {
+	if len(data) > MaxBytes {
+		return nil, wrong("", "larger than %d MiB, which no plan is", MaxBytes>>20)
+	}
+	p := new(Plan)
+	if err := decode(data, p); err != nil {
+		return nil, err
+	}
+	if err := p.checkReferences(); err != nil {
+		return nil, err
+	}
+	return p, nil
+}
+
+// Write writes a plan as Read reads it, indented for people.
+func (p *Plan) Write() ([]byte, error) {
+	data, err := json.MarshalIndent(p, "", "  ")
+	if err != nil {
+		return nil, err
+	}
+	return append(data, '\n'), nil
+}
+
+// decode reads JSON into a struct as encoding/json does, but refuses unknown,
+// repeated, missing and null members, and says where.
+func decode(data []byte, into any) error {
+	r := &reader{data: data, tokens: json.NewDecoder(bytes.NewReader(data))}
+	r.tokens.UseNumber()
+	token, err := r.next()
+	if err == nil {
+		err = r.value("", token, reflect.ValueOf(into).Elem())
+	}
+	if err == nil {
+		if _, end := r.tokens.Token(); end != io.EOF {
+			err = r.syntax(errors.New("something follows the end of the document"))
+		}
+	}
+	return err
+}
+
+type reader struct {
+	data   []byte
+	tokens *json.Decoder
+}
+
+func (r *reader) next() (json.Token, error) {
+	token, err := r.tokens.Token()
+	if err != nil {
+		return nil, r.syntax(err)
+	}
+	return token, nil
+}
+
+// syntax says where the text stops being JSON.
+func (r *reader) syntax(err error) error {
+	at := int(r.tokens.InputOffset())
+	var syntax *json.SyntaxError
+	if errors.As(err, &syntax) {
+		at = int(syntax.Offset)
+	}
+	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		at, err = len(r.data), errors.New("it ends too early")
+	}
+	before := r.data[:min(max(at, 0), len(r.data))]
+	line := bytes.Count(before, []byte("\n")) + 1
+	column := len(before) - bytes.LastIndexByte(before, '\n')
+	return wrong("", "line %d, column %d: not JSON: %v", line, column, err)
+}
+
+var textType = reflect.TypeFor[encoding.TextUnmarshaler]()
+
+// value reads the value that begins with token.
+func (r *reader) value(path string, token json.Token, v reflect.Value) error {
+	if token == nil {
+		return wrong(path, "null; leave out what is not known")
+	}
+	if v.Type() == reflect.TypeFor[WeekRef]() {
+		return r.weekRef(path, token, v.Addr().Interface().(*WeekRef))
+	}
+	if v.Kind() == reflect.Pointer {
+		v.Set(reflect.New(v.Type().Elem()))
+		return r.value(path, token, v.Elem())
+	}
+	if v.Addr().Type().Implements(textType) {
+		s, ok := token.(string)
+		if !ok {
+			return wrong(path, "%s where a text is wanted", kindOf(token))
+		}
+		if err := v.Addr().Interface().(encoding.TextUnmarshaler).UnmarshalText([]byte(s)); err != nil {
+			return wrong(path, "%v", err)
+		}
+		return nil
+	}
+	switch v.Kind() {
+	case reflect.Struct:
+		return r.object(path, token, v)
+	case reflect.Slice:
+		return r.list(path, token, v)
+	case reflect.String:
+		s, ok := token.(string)
+		if !ok {
+			return wrong(path, "%s where a text is wanted", kindOf(token))
+		}
+		v.SetString(s)
+	case reflect.Bool:
+		b, ok := token.(bool)
+		if !ok {
+			return wrong(path, "%s where true or false is wanted", kindOf(token))
+		}
+		v.SetBool(b)
+	default:
+		return r.number(path, token, v)
+	}
+	return nil
+}
+
+func (r *reader) number(path string, token json.Token, v reflect.Value) error {
+	n, ok := token.(json.Number)
+	if !ok {
+		return wrong(path, "%s where a number is wanted", kindOf(token))
+	}
+	f, err := strconv.ParseFloat(n.String(), 64)
+	if err != nil {
+		return wrong(path, "%v is too large a number", n)
+	}
+	if v.Kind() == reflect.Float64 {
+		v.SetFloat(f)
+		return nil
+	}
+	if f != math.Trunc(f) || math.Abs(f) > 1e9 {
+		return wrong(path, "%v where a whole number is wanted", n)
+	}
+	v.SetInt(int64(f))
+	return nil
+}
+
+func (r *reader) list(path string, token json.Token, v reflect.Value) error {
+	if token != json.Delim('[') {
+		return wrong(path, "%s where a list is wanted", kindOf(token))
+	}
+	v.Set(reflect.MakeSlice(v.Type(), 0, 0))
+	for i := 0; ; i++ {
+		token, err := r.next()
+		if err != nil {
+			return err
+		}
+		if token == json.Delim(']') {
+			return nil
+		}
+		item := reflect.New(v.Type().Elem()).Elem()
+		if err := r.value(path+"["+strconv.Itoa(i)+"]", token, item); err != nil {
+			return err
+		}
+		v.Set(reflect.Append(v, item))
+	}
+}
+
+func (r *reader) object(path string, token json.Token, v reflect.Value) error {
+	if token != json.Delim('{') {
+		return wrong(path, "%s where an object is wanted", kindOf(token))
+	}
+	fields := membersOf(v.Type())
+	seen := make(map[string]bool, len(fields))
+	for {
+		token, err := r.next()
+		if err != nil {
+			return err
+		}
+		name, ok := token.(string)
+		if !ok {
+			break
+		}
+		m, known := fields[name]
+		switch {
+		case !known:
+			return wrong(join(path, name), "no such member")
+		case seen[name]:
+			return wrong(join(path, name), "given twice")
+		}
+		seen[name] = true
+		if token, err = r.next(); err != nil {
+			return err
+		}
+		field := v.FieldByIndex(m.index)
+		if err := r.value(join(path, name), token, field); err != nil {
+			return err
+		}
+		if err := m.check(join(path, name), field); err != nil {
+			return err
+		}
+	}
+	for _, m := range orderedMembers(v.Type()) {
+		if m.required && !seen[m.name] {
+			return wrong(join(path, m.name), "missing")
+		}
+	}
+	return checkShape(path, v, seen)
+}
+
+func (r *reader) weekRef(path string, token json.Token, w *WeekRef) error {
+	if id, ok := token.(string); ok {
+		w.Named = id
+		return nil
+	}
+	if token != json.Delim('{') {
+		return wrong(path, "%s where the id of a week, or a week, is wanted", kindOf(token))
+	}
+	w.Own = new(OwnWeek)
+	return r.object(path, token, reflect.ValueOf(w.Own).Elem())
+}
+
+func kindOf(token json.Token) string {
+	switch token := token.(type) {
+	case json.Delim:
+		if token == '{' {
+			return "an object"
+		}
+		return "a list"
+	case string:
+		return fmt.Sprintf("the text %q", token)
+	case bool:
+		return strconv.FormatBool(token)
+	default:
+		return fmt.Sprint("the number ", token)
+	}
+}
+
+func join(path, name string) string {
+	if path == "" {
+		return name
+	}
+	if strings.HasPrefix(name, "[") {
+		return path + name
+	}
+	return path + "." + name
+}

@@ -1,0 +1,220 @@
+package plan
+
+import (
+	"fmt"
+	"time"
+	_ "time/tzdata" // a plan means the same on a machine that knows no time zones
+)
+
+// Check reports the first rule of the format that the plan breaks, as an [*Error].
+func (p *Plan) Check() error {
+	if err := p.checkLimits(); err != nil {
+		return err
+	}
+	return p.checkReferences()
+}
+
+// checkReferences holds what no single member can tell: ids that are unique,
+// references that lead somewhere, times in order.
+func (p *Plan) checkReferences() error {
+	c := &checker{plan: p}
+	c.site()
+	c.ids()
+	c.duties()
+	c.weeks()
+	c.activities()
+	c.recorders()
+	for i := range p.Channels {
+		c.channel(fmt.Sprintf("channels[%d]", i), &p.Channels[i])
+	}
+	c.causes()
+	if c.err != nil {
+		return c.err
+	}
+	return nil
+}
+
+// checker keeps the first error.
+type checker struct {
+	plan                                                          *Plan
+	err                                                           error
+	dutyIDs, weekIDs, activityIDs, recorderIDs, channelIDs, alarm map[string]bool
+	poolOwner                                                     map[string]string
+}
+
+func (c *checker) wrong(path, format string, args ...any) {
+	if c.err == nil {
+		c.err = wrong(path, format, args...)
+	}
+}
+
+// ref asks that an id is known.
+func (c *checker) ref(path, kind, id string, known map[string]bool) {
+	if !known[id] {
+		c.wrong(path, "no %s %q", kind, id)
+	}
+}
+
+func idSet[T any](c *checker, path, kind string, list []T, id func(*T) string) map[string]bool {
+	set := make(map[string]bool, len(list))
+	for i := range list {
+		if set[id(&list[i])] {
+			c.wrong(fmt.Sprintf("%s[%d].id", path, i), "a second %s %q", kind, id(&list[i]))
+		}
+		set[id(&list[i])] = true
+	}
+	return set
+}
+
+func (c *checker) ids() {
+	p := c.plan
+	c.dutyIDs = idSet(c, "duties", "duty", p.Duties, func(d *Duty) string { return d.ID })
+	c.weekIDs = idSet(c, "weeks", "week", p.Weeks, func(w *Week) string { return w.ID })
+	c.activityIDs = idSet(c, "activities", "activity", p.Activities, func(a *Activity) string { return a.ID })
+	c.recorderIDs = idSet(c, "recorders", "recorder", p.Recorders, func(r *Recorder) string { return r.ID })
+	c.channelIDs = idSet(c, "channels", "channel", p.Channels, func(ch *Channel) string { return ch.ID })
+	c.alarm = idSet(c, "alarmInputs", "alarm input", p.AlarmInputs, func(a *AlarmInput) string { return a.ID })
+	idSet(c, "callButtons", "call button", p.CallButtons, func(b *CallButton) string { return b.ID })
+	for i, d := range p.Site.SpecialDays {
+		if d.UseDay == nil {
+			c.ref(fmt.Sprintf("site.specialDays[%d].week", i), "week", d.Week, c.weekIDs)
+		}
+	}
+}
+
+func (c *checker) site() {
+	s := c.plan.Site
+	if _, err := time.LoadLocation(s.TimeZone); err != nil || s.TimeZone == "" || s.TimeZone == "Local" {
+		c.wrong("site.timeZone", "no time zone %q; IANA names such as Europe/Lisbon or UTC are known", s.TimeZone)
+	}
+	for i, d := range s.SpecialDays {
+		if d.To.Before(d.From) {
+			c.wrong(fmt.Sprintf("site.specialDays[%d].to", i), "%v is before %v", d.To, d.From)
+		}
+	}
+}
+
+func (c *checker) duties() {
+	for i, d := range c.plan.Duties {
+		if d.Base != nil && d.Base.KeyframesOnly && d.Base.FPS > 0 {
+			c.wrong(fmt.Sprintf("duties[%d].base.fps", i), "keyframes alone have no frame rate of their own")
+		}
+		if e := d.Event; e != nil && len(e.On) == 2 && e.On[0] == e.On[1] {
+			c.wrong(fmt.Sprintf("duties[%d].event.on[1]", i), "%s is named twice", e.On[1])
+		}
+	}
+}
+
+func (c *checker) hours(path string, h Hours) {
+	if err := h.week().Check(); err != nil {
+		c.wrong(path, "%v", err)
+	}
+	for i, d := range h.Days {
+		for _, e := range h.Days[:i] {
+			if d == e {
+				c.wrong(fmt.Sprintf("%s.days[%d]", path, i), "%v is named twice", d)
+			}
+		}
+	}
+}
+
+func (c *checker) week(path string, w *OwnWeek) {
+	c.ref(path+".otherwise", "duty", w.Otherwise, c.dutyIDs)
+	for i, b := range w.Blocks {
+		at := fmt.Sprintf("%s.blocks[%d]", path, i)
+		c.hours(at, b.Hours)
+		c.ref(at+".duty", "duty", b.Duty, c.dutyIDs)
+	}
+}
+
+func (c *checker) weeks() {
+	for i := range c.plan.Weeks {
+		c.week(fmt.Sprintf("weeks[%d]", i), &c.plan.Weeks[i].OwnWeek)
+	}
+}
+
+func (c *checker) activities() {
+	for i, a := range c.plan.Activities {
+		for j, b := range a.Blocks {
+			c.hours(fmt.Sprintf("activities[%d].blocks[%d]", i, j), b.Hours)
+		}
+	}
+}
+
+func (c *checker) recorders() {
+	c.poolOwner = make(map[string]string)
+	for i, r := range c.plan.Recorders {
+		for j, pool := range r.Pools {
+			path := fmt.Sprintf("recorders[%d].pools[%d]", i, j)
+			if _, taken := c.poolOwner[pool.ID]; taken {
+				c.wrong(path+".id", "a second pool %q", pool.ID)
+			}
+			c.poolOwner[pool.ID] = r.ID
+			drives := 0
+			for _, g := range pool.Drives {
+				drives += g.Count
+			}
+			if pool.HotSpares > drives {
+				c.wrong(path+".hotSpares", "%d hot spares of %d drives", pool.HotSpares, drives)
+			}
+		}
+	}
+}
+
+func (c *checker) channel(path string, ch *Channel) {
+	c.ref(path+".recorder", "recorder", ch.Recorder, c.recorderIDs)
+	switch owner, ok := c.poolOwner[ch.Pool]; {
+	case !ok:
+		c.wrong(path+".pool", "no pool %q", ch.Pool)
+	case owner != ch.Recorder:
+		c.wrong(path+".pool", "pool %q belongs to recorder %q", ch.Pool, owner)
+	}
+	if ch.Streams.Main == nil && !ch.NoCamera {
+		c.wrong(path+".streams.main", "missing; a channel with a camera has a main stream")
+	}
+	if ch.Activity != "" {
+		c.ref(path+".activity", "activity", ch.Activity, c.activityIDs)
+	}
+	if ch.Nuisance != "" {
+		c.ref(path+".nuisance", "activity", ch.Nuisance, c.activityIDs)
+	}
+	if h := ch.Detection.Hours; h != nil {
+		for i, b := range h.Blocks {
+			c.hours(fmt.Sprintf("%s.detection.hours.blocks[%d]", path, i), b)
+		}
+	}
+	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
+		c.wrong(path+".keep.atLeastDays", "%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)
+	}
+	if ch.Week.Own != nil {
+		c.week(path+".week", ch.Week.Own)
+	} else {
+		c.ref(path+".week", "week", ch.Week.Named, c.weekIDs)
+	}
+}
+
+func (c *checker) causes() {
+	for i, a := range c.plan.AlarmInputs {
+		path := fmt.Sprintf("alarmInputs[%d]", i)
+		c.ref(path+".recorder", "recorder", a.Recorder, c.recorderIDs)
+		c.ref(path+".activity", "activity", a.Activity, c.activityIDs)
+	}
+	for i, b := range c.plan.CallButtons {
+		c.channels(fmt.Sprintf("callButtons[%d].records", i), b.Records)
+	}
+	for i, e := range c.plan.Effects {
+		path := fmt.Sprintf("effects[%d]", i)
+		if e.When.Motion != "" {
+			c.ref(path+".when.motion", "channel", e.When.Motion, c.channelIDs)
+		} else {
+			c.ref(path+".when.alarm", "alarm input", e.When.Alarm, c.alarm)
+		}
+		c.channels(path+".record", e.Record)
+	}
+}
+
+func (c *checker) channels(path string, ids []string) {
+	for i, id := range ids {
+		c.ref(fmt.Sprintf("%s[%d]", path, i), "channel", id, c.channelIDs)
+	}
+}

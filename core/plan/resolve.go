@@ -1,0 +1,119 @@
+package plan
+
+import (
+	"slices"
+
+	"wakefield/core/activity"
+	"wakefield/core/week"
+)
+
+func (h Hours) week() week.Hours { return week.Hours{Days: h.Days, From: h.From, To: h.To} }
+
+// Steps is the duty that holds at each minute, by its id.
+func (w *OwnWeek) Steps() week.Steps[string] {
+	blocks := make([]week.Block[string], len(w.Blocks))
+	for i, b := range w.Blocks {
+		blocks[i] = week.Block[string]{Hours: b.week(), Value: b.Duty}
+	}
+	return week.FromBlocks(w.Otherwise, blocks)
+}
+
+// WeekOf writes steps as a week, with the duty that holds longest as the one that
+// holds otherwise.
+func WeekOf(steps week.Steps[string]) *OwnWeek {
+	held := make(map[string]week.Minute)
+	otherwise := steps.At(0)
+	for run, duty := range steps.Runs() {
+		if held[duty] += run.Minutes(); held[duty] > held[otherwise] {
+			otherwise = duty
+		}
+	}
+	w := &OwnWeek{Otherwise: otherwise}
+	for _, b := range steps.Blocks(otherwise) {
+		w.Blocks = append(w.Blocks, DutyBlock{hoursOf(b.Hours), b.Value})
+	}
+	return w
+}
+
+// hoursOf leaves out the days where they are all seven.
+func hoursOf(h week.Hours) Hours {
+	if len(h.Days) == len(week.Weekdays) {
+		h.Days = nil
+	}
+	return Hours{h.Days, h.From, h.To}
+}
+
+// Process is the activity as a weekly stream of events.
+func (a *Activity) Process() activity.Process {
+	blocks := make([]week.Block[float64], len(a.Blocks))
+	for i, b := range a.Blocks {
+		blocks[i] = week.Block[float64]{Hours: b.week(), Value: b.PerHour}
+	}
+	return activity.New(week.FromBlocks(a.OtherwisePerHour, blocks), a.MeanSeconds)
+}
+
+// Steps is when the detection is on.
+func (d Detection) Steps() week.Steps[bool] {
+	if !d.On || d.Hours == nil {
+		return week.Constant(d.On)
+	}
+	blocks := make([]week.Block[bool], len(d.Hours.Blocks))
+	for i, b := range d.Hours.Blocks {
+		blocks[i] = week.Block[bool]{Hours: b.week(), Value: true}
+	}
+	return week.FromBlocks(false, blocks)
+}
+
+// WeekOf returns the week a channel follows.
+func (p *Plan) WeekOf(c *Channel) *OwnWeek {
+	if c.Week.Own != nil {
+		return c.Week.Own
+	}
+	if i := p.weekIndex(c.Week.Named); i >= 0 {
+		return &p.Weeks[i].OwnWeek
+	}
+	return &OwnWeek{}
+}
+
+// Duty finds a duty by its id, nil where there is none.
+func (p *Plan) Duty(id string) *Duty {
+	return find(p.Duties, func(d *Duty) bool { return d.ID == id })
+}
+
+// Activity finds an activity by its id, nil where there is none.
+func (p *Plan) Activity(id string) *Activity {
+	return find(p.Activities, func(a *Activity) bool { return a.ID == id })
+}
+
+// Channel finds a channel by its id, nil where there is none.
+func (p *Plan) Channel(id string) *Channel {
+	return find(p.Channels, func(c *Channel) bool { return c.ID == id })
+}
+
+// Recorder finds a recorder by its id, nil where there is none.
+func (p *Plan) Recorder(id string) *Recorder {
+	return find(p.Recorders, func(r *Recorder) bool { return r.ID == id })
+}
+
+// Pool finds a pool by its id, nil where there is none.
+func (p *Plan) Pool(id string) *Pool {
+	for i := range p.Recorders {
+		if pool := find(p.Recorders[i].Pools, func(pool *Pool) bool { return pool.ID == id }); pool != nil {
+			return pool
+		}
+	}
+	return nil
+}
+
+func (p *Plan) weekIndex(id string) int {
+	return slices.IndexFunc(p.Weeks, func(w Week) bool { return w.ID == id })
+}
+
+func find[T any](list []T, is func(*T) bool) *T {
+	for i := range list {
+		if is(&list[i]) {
+			return &list[i]
+		}
+	}
+	return nil
+}

@@ -1,0 +1,138 @@
+package plan
+
+import (
+	"encoding"
+	"fmt"
+	"math"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// checkRules enforces the limits in the struct tags on v and everything below it.
+func checkRules(path string, v reflect.Value) error {
+	switch {
+	case v.Kind() == reflect.Pointer:
+		if v.IsNil() {
+			return nil
+		}
+		return checkRules(path, v.Elem())
+	case v.Type() == reflect.TypeFor[WeekRef]():
+		return checkRules(path, v.FieldByName("Own"))
+	case v.Kind() == reflect.Slice:
+		for i := range v.Len() {
+			if err := checkRules(path+"["+strconv.Itoa(i)+"]", v.Index(i)); err != nil {
+				return err
+			}
+		}
+		return nil
+	case v.Kind() != reflect.Struct || v.Addr().Type().Implements(textType):
+		return nil
+	}
+	given := make(map[string]bool)
+	for _, m := range orderedMembers(v.Type()) {
+		f := v.FieldByIndex(m.index)
+		if !m.required && f.IsZero() {
+			continue
+		}
+		given[m.name] = true
+		at := join(path, m.name)
+		if err := m.check(at, f); err != nil {
+			return err
+		}
+		if err := checkRules(at, f); err != nil {
+			return err
+		}
+	}
+	return checkShape(path, v, given)
+}
+
+// check enforces the member's own limits.
+func (m member) check(path string, v reflect.Value) error {
+	if v.Kind() == reflect.Pointer {
+		v = v.Elem()
+	}
+	if t, ok := v.Interface().(encoding.TextMarshaler); ok {
+		if _, err := t.MarshalText(); err != nil {
+			return wrong(path, "%v", err)
+		}
+		return nil
+	}
+	switch v.Kind() {
+	case reflect.Float64:
+		return m.checkNumber(path, v.Float())
+	case reflect.Int:
+		return m.checkNumber(path, float64(v.Int()))
+	case reflect.String:
+		if err := m.checkEnum(path, v.String()); err != nil {
+			return err
+		}
+		return m.checkSize(path, "characters", "Length", utf8.RuneCountInString(v.String()))
+	case reflect.Slice:
+		if v.Type().Elem().Kind() == reflect.String {
+			for i := range v.Len() {
+				if err := m.checkEnum(fmt.Sprintf("%s[%d]", path, i), v.Index(i).String()); err != nil {
+					return err
+				}
+			}
+		}
+		return m.checkSize(path, "entries", "Items", v.Len())
+	}
+	return nil
+}
+
+func (m member) checkEnum(path, value string) error {
+	list, ok := m.tag.Lookup("enum")
+	if ok && !slices.Contains(strings.Split(list, ","), value) {
+		return wrong(path, "%q is none of %s", value, strings.ReplaceAll(list, ",", ", "))
+	}
+	return nil
+}
+
+func (m member) checkSize(path, of, what string, n int) error {
+	if limit, ok := m.limit("min" + what); ok && float64(n) < limit {
+		if n == 0 {
+			return wrong(path, "empty")
+		}
+		return wrong(path, "%d %s; at least %v are wanted", n, of, limit)
+	}
+	if limit, ok := m.limit("max" + what); ok && float64(n) > limit {
+		return wrong(path, "%d %s; at most %v are possible", n, of, limit)
+	}
+	return nil
+}
+
+func (m member) checkNumber(path string, f float64) error {
+	if math.IsNaN(f) || math.IsInf(f, 0) {
+		return wrong(path, "not a finite number")
+	}
+	if limit, ok := m.limit("minimum"); ok && f < limit {
+		return wrong(path, "%v is below %v", f, limit)
+	}
+	if limit, ok := m.limit("exclusiveMinimum"); ok && f <= limit {
+		return wrong(path, "%v is not above %v", f, limit)
+	}
+	if limit, ok := m.limit("maximum"); ok && f > limit {
+		return wrong(path, "%v is above %v", f, limit)
+	}
+	return nil
+}
+
+// limit reads a limit from the member's tag. The tags are constants of this
+// package, so one that is no number is a mistake in it.
+func (m member) limit(name string) (float64, bool) {
+	text, ok := m.tag.Lookup(name)
+	if !ok {
+		return 0, false
+	}
+	f, err := strconv.ParseFloat(text, 64)
+	if err != nil {
+		panic("plan: tag " + name + " of " + m.name + ": " + err.Error())
+	}
+	return f, true
+}
+
+// checkLimits enforces the limits of every member of a plan.
+func (p *Plan) checkLimits() error { return checkRules("", reflect.ValueOf(p).Elem()) }
