@@ -96,6 +96,7 @@ type sweep struct {
 	decay  []float64 // exp(−s/mean) at the point looked at
 	end    []float64 // the same at the end of a segment
 	curves [roles]curve
+	used   []role // those that have a term
 	wanted wanted
 }
 
@@ -105,6 +106,9 @@ func newSweep(scene Scene) *sweep {
 		for _, src := range sources {
 			if src.Triggers.Never() {
 				continue
+			}
+			if !slices.Contains(w.used, role) {
+				w.used = append(w.used, role)
 			}
 			k := slices.Index(w.means, src.Triggers.Mean)
 			if k < 0 {
@@ -146,14 +150,13 @@ func (w *sweep) pass(t float64) {
 	w.wanted.pass(t)
 }
 
-// Panels behind an edge begin as wide as the shortest mean length and double; what
-// is left of an exponential below faint is taken as nothing.
-const faint = 2e-6
+// What is left of an exponential below faint is taken as nothing.
+const faint = 1e-5
 
 // segment integrates the next length seconds, in which no term bends, and moves
 // the terms to its end.
 func (w *sweep) segment(length float64, to *sums) {
-	for r := range w.curves {
+	for _, r := range w.used {
 		c := &w.curves[r]
 		c.c, c.slope = 0, 0
 		clear(c.gamma)
@@ -176,36 +179,75 @@ func (w *sweep) segment(length float64, to *sums) {
 	}
 }
 
-// panels divides a segment so that four points a panel are enough.
+// panels divides a segment so that a few points a panel are enough: narrow behind
+// the edge, where the exponentials bend, and wider as they fade.
 func (w *sweep) panels(length float64, to *sums) {
-	reach, width, sloped := 0.0, math.Inf(1), false
-	for r := range w.curves {
+	reach, width, tall, sloped := 0.0, math.Inf(1), 0.0, false
+	for _, r := range w.used {
 		c := &w.curves[r]
-		sloped = sloped || math.Abs(c.slope)*length > 1e-6
+		sloped = sloped || math.Abs(c.slope)*length > faint
 		for k, g := range c.gamma {
 			if g = math.Abs(g); g > faint {
 				width = min(width, w.means[k])
 				reach = max(reach, w.means[k]*math.Log(g/faint))
+				tall = max(tall, g)
 			}
 		}
 	}
-	from := 0.0
-	for from < min(reach, length) {
-		to.panel(w, from, min(from+width, length), 0)
-		from, width = min(from+width, length), 2*width
+	growth := 2.0
+	if tall < 0.3 {
+		width, growth = 2*width, 3
 	}
-	switch {
-	case from >= length:
-	case sloped:
-		to.panel(w, from, length, 0)
-	default:
-		to.point(w, (from+length)/2, length-from)
+	reach = min(reach, length)
+	w.look(0)
+	here := w.levels(0)
+	for from := 0.0; from < length; {
+		until := length
+		switch {
+		case from+1.5*width < reach:
+			until = from + width
+		case from < reach && !sloped:
+			until = reach
+		}
+		width *= growth
+		if from >= reach && !sloped {
+			to.point(w, (from+length)/2, length-from)
+			return
+		}
+		w.look(until)
+		there := w.levels(until)
+		to.panel(w, from, until, here, there, 0)
+		from, here = until, there
 	}
 }
 
-// gauss holds the points and weights of four-point Gauss–Legendre quadrature on
-// [0, 1].
-var gauss = func() (g struct{ x, w [4]float64 }) {
-	quad.Legendre{}.FixedLocations(g.x[:], g.w[:], 0, 1)
-	return g
+// levels are the values of the curves at one point.
+type levels [roles]float64
+
+// levels reads the curves s seconds behind the edge, where w has looked.
+func (w *sweep) levels(s float64) (at levels) {
+	for _, r := range w.used {
+		at[r] = w.curves[r].at(s, w.decay)
+	}
+	return at
+}
+
+// look sets decay for s seconds behind the edge.
+func (w *sweep) look(s float64) {
+	for k, d := range w.means {
+		w.decay[k] = math.Exp(-s / d)
+	}
+}
+
+// rule is a Gauss–Legendre quadrature on [0, 1].
+type rule struct{ x, weight []float64 }
+
+// gauss holds the rules of one to four points.
+var gauss = func() (rules [5]rule) {
+	for n := 1; n <= 4; n++ {
+		r := rule{make([]float64, n), make([]float64, n)}
+		quad.Legendre{}.FixedLocations(r.x, r.weight, 0, 1)
+		rules[n] = r
+	}
+	return rules
 }()

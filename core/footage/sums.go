@@ -37,56 +37,56 @@ func (w *sweep) still() bool {
 // add takes a stretch as constant.
 func (s *sums) add(w *sweep, from, to float64) { s.point(w, (from+to)/2, to-from) }
 
-// panel integrates from one second behind the edge to another, by halves where a
-// curve runs too far within the panel to be followed by four points.
-func (s *sums) panel(w *sweep, from, to float64, depth int) {
-	if depth < 30 && w.steep(from, to) {
+// panel integrates between two points, by halves where a curve runs too far between
+// them to be followed by four points.
+func (s *sums) panel(w *sweep, from, to float64, here, there levels, depth int) {
+	run, steep := 0.0, false
+	for r := range here {
+		change := math.Abs(here[r] - there[r])
+		run = max(run, change)
+		steep = steep || change > 2 && min(here[r], there[r]) < 30
+	}
+	if steep && depth < 30 {
 		middle := (from + to) / 2
-		s.panel(w, from, middle, depth+1)
-		s.panel(w, middle, to, depth+1)
+		w.look(middle)
+		between := w.levels(middle)
+		s.panel(w, from, middle, here, between, depth+1)
+		s.panel(w, middle, to, between, there, depth+1)
 		return
 	}
-	for i, x := range gauss.x {
-		s.point(w, from+x*(to-from), gauss.w[i]*(to-from))
+	points := 4
+	switch {
+	case run < 1e-4:
+		points = 1
+	case run < 0.02:
+		points = 2
+	case run < 0.3:
+		points = 3
 	}
-}
-
-// steep tells whether a curve changes by more than 2 between two points, while it
-// is low enough for exp(−curve) to matter.
-func (w *sweep) steep(from, to float64) bool {
-	var a [roles]float64
-	w.look(from)
-	for r := range w.curves {
-		a[r] = w.curves[r].at(from, w.decay)
-	}
-	w.look(to)
-	for r := range w.curves {
-		b := w.curves[r].at(to, w.decay)
-		if math.Abs(a[r]-b) > 2 && min(a[r], b) < 30 {
-			return true
-		}
-	}
-	return false
-}
-
-// look sets decay for s seconds behind the edge.
-func (w *sweep) look(s float64) {
-	for k, d := range w.means {
-		w.decay[k] = math.Exp(-s / d)
+	for i, x := range gauss[points].x {
+		s.point(w, from+x*(to-from), gauss[points].weight[i]*(to-from))
 	}
 }
 
 // point adds the state s seconds behind the edge with a weight in seconds.
 func (s *sums) point(w *sweep, at, weight float64) {
 	w.look(at)
-	curve := func(r role) float64 { return w.curves[r].at(at, w.decay) }
-	caught := curve(sceneCaught)
+	l := w.levels(at)
 	s.state(state{
-		motion: -math.Expm1(-curve(motionCover)),
-		alarm:  -math.Expm1(-curve(alarmCover)),
-		caught: -math.Expm1(-caught),
-		missed: -math.Expm1(-max(0, curve(sceneActive)-caught)),
+		motion: chance(l[motionCover]),
+		alarm:  chance(l[alarmCover]),
+		caught: chance(l[sceneCaught]),
+		missed: chance(max(0, l[sceneActive]-l[sceneCaught])),
 	}, weight)
+}
+
+// chance is that of at least one where mean are expected. The difference loses
+// digits below 1e-10, where nothing is written anyway.
+func chance(mean float64) float64 {
+	if mean == 0 {
+		return 0
+	}
+	return 1 - math.Exp(-mean)
 }
 
 // state is one instant: the chances that motion and alarm triggers cover it, that

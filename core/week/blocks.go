@@ -2,6 +2,7 @@ package week
 
 import (
 	"cmp"
+	"math"
 	"slices"
 )
 
@@ -14,10 +15,41 @@ type Block[T any] struct {
 
 // FromBlocks lays blocks over a value that holds otherwise.
 func FromBlocks[T comparable](otherwise T, blocks []Block[T]) Steps[T] {
-	s := Constant(otherwise)
-	for _, b := range blocks {
+	if len(blocks) <= 8 {
+		s := Constant(otherwise)
+		for _, b := range blocks {
+			for _, span := range b.Spans() {
+				s = s.Paint(span, b.Value)
+			}
+		}
+		return s
+	}
+	// Which block is on top at each minute: quicker than painting one after the
+	// other where there is one for every hour.
+	var top [Length]int16
+	if len(blocks) > math.MaxInt16 {
+		blocks = blocks[len(blocks)-math.MaxInt16:]
+	}
+	for i, b := range blocks {
 		for _, span := range b.Spans() {
-			s = s.Paint(span, b.Value)
+			over := top[span.From:span.To]
+			for m := range over {
+				over[m] = int16(i + 1)
+			}
+		}
+	}
+	value := func(m int) T {
+		if top[m] == 0 {
+			return otherwise
+		}
+		return blocks[top[m]-1].Value
+	}
+	s := Constant(value(0))
+	for m := 1; m < len(top); m++ {
+		if top[m] != top[m-1] {
+			if v := value(m); v != s[len(s)-1].Value {
+				s = append(s, Step[T]{Minute(m), v})
+			}
 		}
 	}
 	return s

@@ -1,0 +1,136 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"wakefield/core/week"
+)
+
+// Paint gives channels a duty over some hours. A channel that follows a named week
+// departs from it and has a week of its own from then on, unless Shared is set:
+// then the named week itself is painted, for all that follow it.
+type Paint struct {
+	Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
+	Hours    []Hours  `json:"hours" minItems:"1" maxItems:"1000"`
+	Duty     string   `json:"duty" minLength:"1" maxLength:"100"`
+	Shared   bool     `json:"shared,omitempty" doc:"Paint the named weeks that the channels follow, for all that follow them"`
+}
+
+func (e *Paint) apply(p *Plan) (*Plan, error) {
+	if p.Duty(e.Duty) == nil {
+		return nil, wrong("duty", "no duty %q", e.Duty)
+	}
+	spans, err := spansOf(e.Hours)
+	if err != nil {
+		return nil, err
+	}
+	weeks := slices.Clone(p.Weeks)
+	painted := make(map[string]bool)
+	next, err := p.eachChannel(e.Channels, func(c *Channel) error {
+		if e.Shared && c.Week.Own == nil {
+			if i := p.weekIndex(c.Week.Named); i >= 0 && !painted[c.Week.Named] {
+				painted[c.Week.Named] = true
+				weeks[i].OwnWeek = *paint(&weeks[i].OwnWeek, spans, e.Duty)
+			}
+			return nil
+		}
+		c.Week = WeekRef{Own: paint(p.WeekOf(c), spans, e.Duty)}
+		return nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	next.Weeks = weeks
+	return next, nil
+}
+
+func (e *Paint) sentence(p *Plan) string {
+	duty := e.Duty
+	if d := p.Duty(e.Duty); d != nil {
+		duty = d.Name
+	}
+	who := p.names(e.Channels)
+	if e.Shared {
+		who = "The week followed by " + who
+	}
+	return who + ", " + inWords(e.Hours) + ": " + duty
+}
+
+// paint returns the week with the spans painted, written as a person would.
+func paint(w *OwnWeek, spans []week.Span, duty string) *OwnWeek {
+	steps := w.Steps()
+	for _, span := range spans {
+		steps = steps.Paint(span, duty)
+	}
+	return WeekOf(steps)
+}
+
+func spansOf(hours []Hours) ([]week.Span, error) {
+	var spans []week.Span
+	for i, h := range hours {
+		if err := h.week().Check(); err != nil {
+			return nil, wrong(fmt.Sprintf("hours[%d]", i), "%v", err)
+		}
+		spans = append(spans, h.week().Spans()...)
+	}
+	return spans, nil
+}
+
+// inWords writes hours as "Tue-Fri 06:00-22:00".
+func inWords(hours []Hours) string {
+	var parts []string
+	for _, h := range hours {
+		times := fmt.Sprintf(" %v-%v", h.From, h.To)
+		if h.From == 0 && week.Minute(h.To) == week.Day {
+			times = ""
+		}
+		parts = append(parts, daysInWords(h.Days)+times)
+	}
+	if len(parts) > 3 {
+		return fmt.Sprintf("%d stretches", len(parts))
+	}
+	return strings.Join(parts, ", ")
+}
+
+func daysInWords(days []week.Weekday) string {
+	if len(days) == 0 || len(days) == 7 {
+		return "all days"
+	}
+	sorted := slices.Sorted(slices.Values(days))
+	short := func(d week.Weekday) string { return d.Name()[:3] }
+	first, last := sorted[0], sorted[len(sorted)-1]
+	if len(sorted) > 1 && int(last-first) == len(sorted)-1 {
+		return short(first) + "-" + short(last)
+	}
+	names := make([]string, len(sorted))
+	for i, d := range sorted {
+		names[i] = short(d)
+	}
+	return strings.Join(names, ", ")
+}
+
+// FollowWeek lets channels follow a named week.
+type FollowWeek struct {
+	Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
+	Week     string   `json:"week" minLength:"1" maxLength:"100"`
+}
+
+func (e *FollowWeek) apply(p *Plan) (*Plan, error) {
+	if p.weekIndex(e.Week) < 0 {
+		return nil, wrong("week", "no week %q", e.Week)
+	}
+	return p.eachChannel(e.Channels, func(c *Channel) error {
+		c.Week = WeekRef{Named: e.Week}
+		return nil
+	})
+}
+
+func (e *FollowWeek) sentence(p *Plan) string {
+	name := e.Week
+	if i := p.weekIndex(e.Week); i >= 0 {
+		name = p.Weeks[i].Name
+	}
+	return fmt.Sprintf("%s: follow the week %q", p.names(e.Channels), name)
+}

@@ -1,0 +1,131 @@
+package plan
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"reflect"
+	"strings"
+	"testing"
+)
+
+func whole(t testing.TB) []byte {
+	t.Helper()
+	data, err := os.ReadFile("testdata/whole.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return data
+}
+
+func TestReadGivesBackWhatWriteWrote(t *testing.T) {
+	p, err := Read(whole(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	written, err := p.Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, err := Read(written)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if twice, err := again.Write(); err != nil || !bytes.Equal(twice, written) {
+		t.Error("writing what was read again gives another file")
+	}
+	if c := again.Channel("c1"); *c.AlarmPreSeconds != 30 || c.Detection.CatchChance() != 0.9 || c.Streams.Main.KeyframeKB != 220 {
+		t.Errorf("members were lost: %+v", c)
+	}
+}
+
+func TestBadPlansNameThePlace(t *testing.T) {
+	tests := []struct{ name, old, new, want string }{
+		{"unknown member", `"reservePercent": 7`, `"reservePercent": 7, "colour": "red"`, `recorders[0].pools[0].colour: no such member`},
+		{"member given twice", `"hotSpares": 0`, `"hotSpares": 0, "hotSpares": 1`, `recorders[0].pools[0].hotSpares: given twice`},
+		{"missing member", `"meanSeconds": 8,`, ``, `activities[1].meanSeconds: missing`},
+		{"reference to no week", `"week": "yard"`, `"week": "nite"`, `channels[0].week: no week "nite"`},
+		{"reference to no duty", `"duty": "guard"`, `"duty": "gaurd"`, `weeks[1].blocks[0].duty: no duty "gaurd"`},
+		{"reference to no activity", `"nuisance": "trees"`, `"nuisance": "tree"`, `channels[0].nuisance: no activity "tree"`},
+		{"reference to no channel", `"when": { "motion": "c1" }`, `"when": { "motion": "c9" }`, `effects[1].when.motion: no channel "c9"`},
+		{"duplicate id", `"id": "trees"`, `"id": "gate"`, `activities[2].id: a second activity "gate"`},
+		{"negative rate", `"perHour": 40`, `"perHour": -4`, `activities[0].blocks[0].perHour: -4 is below 0`},
+		{"rate of 10^9 an hour", `"perHour": 40`, `"perHour": 1000000000`, `activities[0].blocks[0].perHour: 1e+09 is above 1e+06`},
+		{"no such time", `"from": "06:30"`, `"from": "25:00"`, `activities[0].blocks[0].from: no time "25:00"; times of day are 00:00 to 24:00`},
+		{"equal times", `"from": "08:00", "to": "13:00"`, `"from": "08:00", "to": "08:00"`, `activities[0].blocks[1]: starts and ends at the same time`},
+		{"no such day", `["sun"]`, `["sonntag"]`, `weeks[1].blocks[1].days[0]: no day "sonntag"`},
+		{"zero frame rate", `"fps": 20`, `"fps": 0`, `channels[1].streams.main.fps: 0 is not above 0`},
+		{"text for a number", `"preSeconds": 10`, `"preSeconds": "10"`, `channels[0].preSeconds: the text "10" where a number is wanted`},
+		{"fraction of a channel", `"number": 1`, `"number": 1.5`, `channels[0].number: 1.5 where a whole number is wanted`},
+		{"null", `"catch": 0.9`, `"catch": null`, `channels[0].detection.catch: null; leave out what is not known`},
+		{"unknown codec", `"codec": "h265"`, `"codec": "h267"`, `channels[0].streams.main.codec: "h267" is none of h264, h265, av1, mjpeg`},
+		{"rate of two kinds", `"kind": "constant", "kbps": 512`, `"kind": "constant", "kbps": 512, "quality": 3`, `channels[1].streams.sub.rate.quality: does not go with kind constant`},
+		{"rate without figure", `"kbps": 512, `, ``, `channels[1].streams.sub.rate.kbps: missing; kind constant needs it`},
+		{"cause of two kinds", `{ "alarm": "a1" }`, `{ "alarm": "a1", "motion": "c2" }`, `effects[0].when: wants exactly one of motion and alarm`},
+		{"time zone", `"timeZone": "UTC"`, `"timeZone": "Moon/Copernicus"`, `site.timeZone: no time zone "Moon/Copernicus"`},
+		{"other format", `wakefield-plan/1`, `wakefield-plan/9`, `format: "wakefield-plan/9" is none of wakefield-plan/1`},
+		{"number beyond all", `"meanSeconds": 8`, `"meanSeconds": 1e999`, `activities[1].meanSeconds: 1e999 is too large a number`},
+		{"at least above at most", `"atMostDays": 60`, `"atMostDays": 60, "atLeastDays": 90`, `channels[1].keep.atLeastDays: 90 days at least but 60 at most`},
+		{"more spares than drives", `"hotSpares": 0`, `"hotSpares": 5`, `recorders[0].pools[0].hotSpares: 5 hot spares of 4 drives`},
+		{"camera without stream", `"streams": { "main": {`, `"streams": { "sub": {`, `channels[0].streams.main: missing`},
+	}
+	data := whole(t)
+	for _, test := range tests {
+		if !bytes.Contains(data, []byte(test.old)) {
+			t.Fatalf("%s: the plan has no %s", test.name, test.old)
+		}
+		_, err := Read(bytes.Replace(data, []byte(test.old), []byte(test.new), 1))
+		if err == nil || !strings.HasPrefix(err.Error(), test.want) {
+			t.Errorf("%s: %v, want %s", test.name, err, test.want)
+		}
+	}
+}
+
+func TestNotJSONSaysWhere(t *testing.T) {
+	data := whole(t)
+	for text, want := range map[string]string{
+		string(data[:600]):  "line 9, column 21: not JSON: it ends too early",
+		"":                  "line 1, column 1: not JSON: it ends too early",
+		"hello":             "line 1, column ",
+		"[1,2]":             "a list where an object is wanted",
+		string(data) + "{}": "line 45, column 2: not JSON: something follows",
+	} {
+		if _, err := Read([]byte(text)); err == nil || !strings.HasPrefix(err.Error(), want) {
+			t.Errorf("%.20q: %v, want %s", text, err, want)
+		}
+	}
+	if _, err := Read(make([]byte, 40<<20)); err == nil || err.Error() != "larger than 16 MiB, which no plan is" {
+		t.Errorf("40 MiB: %v", err)
+	}
+}
+
+// FuzzRead asks that whatever is accepted is also accepted by encoding/json, means
+// the same there, and can be written and read again.
+func FuzzRead(f *testing.F) {
+	f.Add(whole(f))
+	f.Add([]byte(`{"format":"wakefield-plan/1","name":"x","site":{"name":"x","timeZone":"UTC"},"duties":[],"recorders":[],"channels":[]}`))
+	f.Add([]byte(`{"channels":[{"week":{"otherwise":"a","blocks":[{"from":"22:00","to":"05:00","duty":"b"}]}}]}`))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		p, err := Read(data)
+		if err != nil {
+			if _, ok := err.(*Error); !ok {
+				t.Fatalf("an error without a place: %v", err)
+			}
+			return
+		}
+		var q Plan
+		if err := json.Unmarshal(data, &q); err != nil {
+			t.Fatalf("accepted what encoding/json refuses: %v", err)
+		}
+		if !reflect.DeepEqual(p, &q) {
+			t.Fatal("encoding/json reads another plan")
+		}
+		written, err := p.Write()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := Read(written); err != nil {
+			t.Fatalf("cannot read what was written: %v", err)
+		}
+	})
+}
