@@ -50,7 +50,9 @@ func TestEdits(t *testing.T) {
 			}},
 		{"bitrate", Edit{SetRate: &SetRate{[]string{"c2"}, Sub, Rate{Kind: "constant", Kbps: 700, Known: "measured"}}},
 			"Gate: sub stream 700 kbit/s constant (measured)",
-			func(p *Plan) bool { return p.Channel("c2").Streams.Sub.Rate.Kbps == 700 && p.Channel("c2").Streams.Main.Rate.Kbps == 6144 }},
+			func(p *Plan) bool {
+				return p.Channel("c2").Streams.Sub.Rate.Kbps == 700 && p.Channel("c2").Streams.Main.Rate.Kbps == 6144
+			}},
 		{"detection", Edit{SetDetection: &SetDetection{[]string{"c1"}, Detection{On: false}}},
 			"Yard: detection off",
 			func(p *Plan) bool { return !p.Channel("c1").Detection.On && p.Channel("c2").Detection.On }},

@@ -1,0 +1,221 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	jsonpatch "github.com/evanphx/json-patch/v5"
+	"github.com/jackc/pgx/v5"
+	"github.com/wI2L/jsondiff"
+
+	"wakefield/core/plan"
+)
+
+// Change is what a stored change did.
+type Change struct {
+	Head    *Head
+	Forward json.RawMessage // JSON Patch from the version it was made on
+}
+
+// Save stores next in the place of before, which has the version given. It fails
+// with a *StaleError when that is no longer the newest.
+func (s *Store) Save(ctx context.Context, before *Head, author, sentence string, next *plan.Plan) (*Change, error) {
+	forward, backward, err := patches(before.Plan, next)
+	if err != nil {
+		return nil, err
+	}
+	number := before.Version + 1
+	err = s.revise(ctx, before.ID, before.Version, next, revision{
+		Revision: Revision{Number: number, Kind: "edit", Author: author, Sentence: sentence},
+		forward:  forward, backward: backward, undoNext: &number,
+	})
+	if err != nil {
+		return nil, err
+	}
+	head := *before
+	head.Version, head.Plan, head.Undo, head.Redo = number, next, sentence, ""
+	return &Change{&head, forward}, nil
+}
+
+// patches compares two plans in both directions.
+func patches(from, to *plan.Plan) (forward, backward json.RawMessage, err error) {
+	a, err := json.Marshal(from)
+	if err != nil {
+		return nil, nil, err
+	}
+	b, err := json.Marshal(to)
+	if err != nil {
+		return nil, nil, err
+	}
+	compare := func(a, b []byte) (json.RawMessage, error) {
+		patch, err := jsondiff.CompareJSON(a, b)
+		if err != nil || patch == nil {
+			return json.RawMessage("[]"), err
+		}
+		return json.Marshal(patch)
+	}
+	if forward, err = compare(a, b); err != nil {
+		return nil, nil, err
+	}
+	backward, err = compare(b, a)
+	return forward, backward, err
+}
+
+// revision is a revision with all that its row holds.
+type revision struct {
+	Revision
+	target            *int64
+	forward, backward json.RawMessage
+	undoNext          *int64
+	redoNext          *int64
+}
+
+// revise stores a revision and the plan it makes, if version is still the newest.
+func (s *Store) revise(ctx context.Context, id string, version int64, next *plan.Plan, r revision) error {
+	return pgx.BeginFunc(ctx, s.pool, func(tx pgx.Tx) error {
+		tag, err := tx.Exec(ctx, `
+			update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
+			where id = $1 and version = $2`, id, version, r.Number, next, r.undoNext, r.redoNext)
+		if err != nil {
+			return err
+		}
+		if tag.RowsAffected() == 0 {
+			return s.stale(ctx, id, version)
+		}
+		_, err = tx.Exec(ctx, `
+			insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+			id, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext)
+		return err
+	})
+}
+
+// stale tells what changed since a version.
+func (s *Store) stale(ctx context.Context, id string, version int64) error {
+	newest, err := s.Version(ctx, id)
+	if err != nil {
+		return err
+	}
+	since, err := s.revisions(ctx, `plan = $1 and number > $2 order by number`, id, version)
+	if err != nil {
+		return err
+	}
+	return &StaleError{newest, since}
+}
+
+// History lists the newest revisions before a number, newest first; 0 for all.
+func (s *Store) History(ctx context.Context, id string, before int64, limit int) ([]Revision, error) {
+	if before <= 0 {
+		before = 1 << 62
+	}
+	return s.revisions(ctx, `plan = $1 and number < $2 order by number desc limit $3`, id, before, limit)
+}
+
+func (s *Store) revisions(ctx context.Context, where string, args ...any) ([]Revision, error) {
+	rows, err := s.pool.Query(ctx, `select number, kind, at, author, sentence from revision where `+where, args...)
+	if err != nil {
+		return nil, err
+	}
+	list, err := pgx.CollectRows(rows, pgx.RowToStructByPos[Revision])
+	if list == nil {
+		list = []Revision{}
+	}
+	return list, err
+}
+
+// Undo takes back the change that Head.Undo names, as a new revision.
+func (s *Store) Undo(ctx context.Context, before *Head, author string) (*Change, error) {
+	return s.step(ctx, before, author, "undo")
+}
+
+// Redo makes the change again that was undone last, as a new revision.
+func (s *Store) Redo(ctx context.Context, before *Head, author string) (*Change, error) {
+	return s.step(ctx, before, author, "redo")
+}
+
+// step undoes or redoes. Revisions remember where undo and redo led when they were
+// made, so the two form lists that run through the table: before a revision x was
+// made, undo led to what the revision before x remembers.
+func (s *Store) step(ctx context.Context, before *Head, author, kind string) (*Change, error) {
+	var undoNext, redoNext *int64
+	err := s.pool.QueryRow(ctx, `select undo_next, redo_next from revision where plan = $1 and number = $2`,
+		before.ID, before.Version).Scan(&undoNext, &redoNext)
+	if errors.Is(err, pgx.ErrNoRows) {
+		return nil, ErrNotFound
+	}
+	if err != nil {
+		return nil, err
+	}
+	made := revision{Revision: Revision{Number: before.Version + 1, Kind: kind, Author: author}}
+	var patch json.RawMessage
+	if kind == "undo" {
+		if undoNext == nil {
+			return nil, ErrNothing
+		}
+		x, err := s.revision(ctx, before.ID, *undoNext)
+		if err != nil {
+			return nil, err
+		}
+		earlier, err := s.revision(ctx, before.ID, x.Number-1)
+		if err != nil {
+			return nil, err
+		}
+		made.target, made.undoNext, made.redoNext = &x.Number, earlier.undoNext, &made.Number
+		made.Sentence, patch = x.Sentence, x.backward
+		made.forward, made.backward = x.backward, x.forward
+	} else {
+		if redoNext == nil {
+			return nil, ErrNothing
+		}
+		u, err := s.revision(ctx, before.ID, *redoNext)
+		if err != nil {
+			return nil, err
+		}
+		earlier, err := s.revision(ctx, before.ID, u.Number-1)
+		if err != nil {
+			return nil, err
+		}
+		made.target, made.undoNext, made.redoNext = u.target, u.target, earlier.redoNext
+		made.Sentence, patch = u.Sentence, u.backward
+		made.forward, made.backward = u.backward, u.forward
+	}
+	next, err := patched(before.Plan, patch)
+	if err != nil {
+		return nil, fmt.Errorf("%s of revision %d: %w", kind, *made.target, err)
+	}
+	if err := s.revise(ctx, before.ID, before.Version, next, made); err != nil {
+		return nil, err
+	}
+	head, err := s.Load(ctx, before.ID)
+	if err != nil {
+		return nil, err
+	}
+	return &Change{head, patch}, nil
+}
+
+func (s *Store) revision(ctx context.Context, id string, number int64) (*revision, error) {
+	var r revision
+	err := s.pool.QueryRow(ctx, `
+		select number, kind, at, author, sentence, target, forward, backward, undo_next, redo_next
+		from revision where plan = $1 and number = $2`, id, number).Scan(&r.Number, &r.Kind, &r.At, &r.Author,
+		&r.Sentence, &r.target, &r.forward, &r.backward, &r.undoNext, &r.redoNext)
+	return &r, err
+}
+
+// patched applies a JSON Patch to a plan.
+func patched(p *plan.Plan, patch json.RawMessage) (*plan.Plan, error) {
+	document, err := json.Marshal(p)
+	if err != nil {
+		return nil, err
+	}
+	steps, err := jsonpatch.DecodePatch(patch)
+	if err != nil {
+		return nil, err
+	}
+	if document, err = steps.Apply(document); err != nil {
+		return nil, err
+	}
+	return plan.Read(document)
+}
