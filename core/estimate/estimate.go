@@ -45,7 +45,7 @@ type Channel struct {
 
 	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
 	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`
-	Sure       *Range   `json:"likelyDays" required:"true" doc:"Days kept, four times out of five"`
+	Sure       *Range   `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
 	HoldsShare float64  `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
 	Evidence   Evidence `json:"evidence"`
 }
@@ -81,7 +81,7 @@ type Pool struct {
 	GigabytesPerDay float64  `json:"gigabytesPerDay"`
 	RetentionDays   *float64 `json:"retentionDays" required:"true"`
 	WorstDays       *float64 `json:"worstDays" required:"true"`
-	Sure            *Range   `json:"likelyDays" required:"true"`
+	Sure            *Range   `json:"likelyDays,omitempty"`
 	YearlyTB        float64  `json:"yearlyTB" doc:"Terabytes written a year"`
 }
 
@@ -100,7 +100,7 @@ type Verdict struct {
 	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days that channel is kept; of the emptiest pool where nothing is required"`
 	WorstDays       *float64 `json:"worstDays" required:"true"`
 	RequiredDays    *float64 `json:"requiredDays" required:"true"`
-	Sure            *Range   `json:"likelyDays" required:"true"`
+	Sure            *Range   `json:"likelyDays,omitempty"`
 	HoldsPercent    float64  `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
 	ShortChannels   int      `json:"shortChannels" doc:"Channels that typically keep less than required"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay"`

@@ -51,7 +51,11 @@ func Open(ctx context.Context, dir string) (*Cluster, error) {
 			return nil, err
 		}
 	}
-	if err := os.MkdirAll(dir, 0o700); err != nil {
+	// The folders above must let PostgreSQL's user through.
+	if err := os.MkdirAll(filepath.Dir(dir), 0o755); err != nil {
+		return nil, err
+	}
+	if err := os.Mkdir(dir, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
 		return nil, err
 	}
 	if c.user != nil {
@@ -204,6 +208,20 @@ func (c *Cluster) Create(ctx context.Context, database string) error {
 	_, err = conn.Exec(ctx, "create database "+pgx.Identifier{database}.Sanitize())
 	return err
 }
+
+// Drop removes a database, if there is one of that name.
+func (c *Cluster) Drop(ctx context.Context, database string) error {
+	conn, err := pgx.Connect(ctx, c.URL("postgres"))
+	if err != nil {
+		return err
+	}
+	defer conn.Close(ctx)
+	_, err = conn.Exec(ctx, "drop database if exists "+pgx.Identifier{database}.Sanitize()+" with (force)")
+	return err
+}
+
+// Dir is the data folder.
+func (c *Cluster) Dir() string { return c.dir }
 
 // freePort asks the system for a port nobody listens on.
 func freePort() (int, error) {

@@ -1,4 +1,4 @@
-package localpg
+package localpg_test
 
 import (
 	"context"
@@ -6,15 +6,18 @@ import (
 	"testing"
 
 	"github.com/jackc/pgx/v5"
+
+	"wakefield/internal/localpg"
+	"wakefield/internal/localpg/pgtest"
 )
 
-var cluster *Cluster
+var cluster *localpg.Cluster
 
-func TestMain(m *testing.M) { os.Exit(Run(m, &cluster)) }
+func TestMain(m *testing.M) { os.Exit(pgtest.Run(m, &cluster)) }
 
 func TestDataOutlivesTheServer(t *testing.T) {
 	ctx, c := context.Background(), cluster
-	url := c.Database(t, "tide")
+	url := pgtest.Database(t, c, "tide")
 	exec := func(sql string) {
 		t.Helper()
 		conn, err := pgx.Connect(ctx, url)
@@ -37,7 +40,7 @@ func TestDataOutlivesTheServer(t *testing.T) {
 	}
 	exec("select name from berth")
 
-	again, err := Open(ctx, c.dir)
+	again, err := localpg.Open(ctx, c.Dir())
 	if err != nil {
 		t.Fatal(err)
 	}

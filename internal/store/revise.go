@@ -15,8 +15,9 @@ import (
 
 // Change is what a stored change did.
 type Change struct {
-	Head    *Head
-	Forward json.RawMessage // JSON Patch from the version it was made on
+	Head     *Head
+	Sentence string
+	Forward  json.RawMessage // JSON Patch from the version it was made on
 }
 
 // Save stores next in the place of before, which has the version given. It fails
@@ -36,7 +37,7 @@ func (s *Store) Save(ctx context.Context, before *Head, author, sentence string,
 	}
 	head := *before
 	head.Version, head.Plan, head.Undo, head.Redo = number, next, sentence, ""
-	return &Change{&head, forward}, nil
+	return &Change{&head, sentence, forward}, nil
 }
 
 // patches compares two plans in both directions.
@@ -82,7 +83,7 @@ func (s *Store) revise(ctx context.Context, id string, version int64, next *plan
 			return err
 		}
 		if tag.RowsAffected() == 0 {
-			return s.stale(ctx, id, version)
+			return s.Stale(ctx, id, version)
 		}
 		_, err = tx.Exec(ctx, `
 			insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next)
@@ -92,8 +93,9 @@ func (s *Store) revise(ctx context.Context, id string, version int64, next *plan
 	})
 }
 
-// stale tells what changed since a version.
-func (s *Store) stale(ctx context.Context, id string, version int64) error {
+// Stale is the error for a change made on an old version: a *StaleError that tells
+// what changed since, unless the database cannot tell.
+func (s *Store) Stale(ctx context.Context, id string, version int64) error {
 	newest, err := s.Version(ctx, id)
 	if err != nil {
 		return err
@@ -192,7 +194,7 @@ func (s *Store) step(ctx context.Context, before *Head, author, kind string) (*C
 	if err != nil {
 		return nil, err
 	}
-	return &Change{head, patch}, nil
+	return &Change{head, made.Sentence, patch}, nil
 }
 
 func (s *Store) revision(ctx context.Context, id string, number int64) (*revision, error) {

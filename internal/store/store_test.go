@@ -11,17 +11,18 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/internal/localpg"
+	"wakefield/internal/localpg/pgtest"
 )
 
 var cluster *localpg.Cluster
 
 func TestMain(m *testing.M) {
-	os.Exit(localpg.Run(m, &cluster))
+	os.Exit(pgtest.Run(m, &cluster))
 }
 
 func open(t testing.TB) *Store {
 	t.Helper()
-	s, err := Open(context.Background(), cluster.Database(t, t.Name()))
+	s, err := Open(context.Background(), pgtest.Database(t, cluster, t.Name()))
 	if err != nil {
 		t.Fatal(err)
 	}

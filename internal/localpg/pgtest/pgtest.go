@@ -1,21 +1,24 @@
-package localpg
+// Package pgtest gives tests a PostgreSQL of their own.
+package pgtest
 
 import (
 	"context"
 	"os"
 	"testing"
+
+	"wakefield/internal/localpg"
 )
 
 // Run runs a package's tests with a cluster of their own, and returns the status to
 // exit with.
-func Run(m *testing.M, cluster **Cluster) int {
+func Run(m *testing.M, cluster **localpg.Cluster) int {
 	// Not under a folder of root's: PostgreSQL's own user must reach it.
 	dir, err := os.MkdirTemp("", "wakefield-pg-")
 	if err != nil {
 		panic(err)
 	}
 	defer os.RemoveAll(dir)
-	c, err := Open(context.Background(), dir)
+	c, err := localpg.Open(context.Background(), dir)
 	if err == nil {
 		err = c.Start(context.Background())
 	}
@@ -28,7 +31,7 @@ func Run(m *testing.M, cluster **Cluster) int {
 }
 
 // Database makes an empty database in the cluster and returns its URL.
-func (c *Cluster) Database(t testing.TB, name string) string {
+func Database(t testing.TB, c *localpg.Cluster, name string) string {
 	t.Helper()
 	if err := c.Create(context.Background(), name); err != nil {
 		t.Fatal(err)

@@ -1,0 +1,32 @@
+// Wakefield plans what every channel of a network video recorder records, and
+// tells how long the disks will hold it.
+package main
+
+import (
+	"fmt"
+	"os"
+
+	"github.com/alecthomas/kong"
+)
+
+// cli is the command line.
+type cli struct {
+	Demo     demoCommand     `cmd:"" help:"Serve the sample sites over a private PostgreSQL."`
+	Serve    serveCommand    `cmd:"" help:"Serve over a PostgreSQL that is there."`
+	Estimate estimateCommand `cmd:"" help:"Estimate a plan file."`
+	OpenAPI  openapiCommand  `cmd:"" name:"openapi" help:"Print the OpenAPI description of the API."`
+}
+
+func main() {
+	var c cli
+	k := kong.Parse(&c, kong.Name("wakefield"), kong.UsageOnError(),
+		kong.Description("Plans what every channel of a recorder records, and tells how long the disks will hold it."))
+	if err := k.Run(); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		status := 1
+		if e, ok := err.(interface{ ExitCode() int }); ok {
+			status = e.ExitCode()
+		}
+		os.Exit(status)
+	}
+}

@@ -1,0 +1,51 @@
+package estimate
+
+import (
+	"reflect"
+
+	"wakefield/core/footage"
+	"wakefield/core/video"
+	"wakefield/core/week"
+)
+
+// Tide is what all channels write together, in equal bins over the week.
+func (s *Site) Tide() footage.Week {
+	out := make(footage.Week, week.Length/footage.Grain)
+	for i := range out {
+		from := week.Minute(i) * footage.Grain
+		out[i].Span = week.Span{From: from, To: from + footage.Grain}
+	}
+	for _, w := range s.weeks {
+		for _, b := range w {
+			part := video.Kbps(b.Span.Minutes()) / video.Kbps(footage.Grain)
+			t := &out[b.Span.From/footage.Grain]
+			t.Base += part * b.Base
+			t.Motion += part * b.Motion
+			t.Alarm += part * b.Alarm
+		}
+	}
+	return out
+}
+
+// Difference tells what of a channel changed between two estimates.
+type Difference struct{ Figures, Week bool }
+
+// Changed compares every channel with its figures in an earlier estimate of the
+// site, which may be nil.
+func (s *Site) Changed(earlier *Site) []Difference {
+	out := make([]Difference, len(s.Channels))
+	before := earlier.byID()
+	for i := range s.Channels {
+		j, ok := before[s.Channels[i].ID]
+		if !ok {
+			out[i] = Difference{true, true}
+			continue
+		}
+		out[i] = Difference{
+			Figures: !reflect.DeepEqual(s.Channels[i], earlier.Channels[j]),
+			// A week that was not computed anew is the very same one.
+			Week: len(s.weeks[i]) == 0 || &s.weeks[i][0] != &earlier.weeks[j][0],
+		}
+	}
+	return out
+}

@@ -1,0 +1,236 @@
+package server
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/json"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/internal/store"
+)
+
+// service answers the operations of the API.
+type service struct {
+	store *store.Store
+	cache *cache
+}
+
+type body[T any] struct{ Body T }
+
+// AuthorHeader is who makes a change, percent-encoded UTF-8.
+type AuthorHeader struct {
+	Author string `header:"Wakefield-Author" maxLength:"300" doc:"Who makes the change, percent-encoded"`
+}
+
+// name decodes the author; who gives none is a planner.
+func (a AuthorHeader) name() string {
+	if name, err := url.PathUnescape(a.Author); err == nil && strings.TrimSpace(name) != "" {
+		return name
+	}
+	return "Planner"
+}
+
+// SiteParam names a site in the path.
+type SiteParam struct {
+	ID string `path:"id" maxLength:"200" doc:"Id of the site"`
+}
+
+type changeRequest struct {
+	SiteParam
+	AuthorHeader
+	Body struct {
+		Version int64       `json:"version" doc:"Version of the plan that the change is made on"`
+		Edits   []plan.Edit `json:"edits" minItems:"1" maxItems:"1000"`
+	}
+}
+
+type stepRequest struct {
+	SiteParam
+	AuthorHeader
+	Body struct {
+		Version int64 `json:"version" doc:"Version of the plan that the step is made on"`
+	}
+}
+
+func register(api huma.API, s *service) {
+	op := func(id, method, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: 4 << 20}
+	}
+	importing := op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file")
+	importing.MaxBodyBytes = plan.MaxBytes + 1
+	importing.DefaultStatus = http.StatusCreated
+	importing.SkipValidateBody = true
+
+	huma.Register(api, op("health", http.MethodGet, "/healthz", "Whether the server and its database answer"), s.health)
+	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
+	huma.Register(api, importing, s.importPlan)
+	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with its plan and figures"), s.get)
+	huma.Register(api, op("exportPlan", http.MethodGet, "/api/sites/{id}/plan", "The plan file of a site"), s.export)
+	huma.Register(api, op("edit", http.MethodPost, "/api/sites/{id}/edits", "Change the plan"), s.edit)
+	huma.Register(api, op("draft", http.MethodPost, "/api/sites/{id}/draft", "What a change would do, without keeping it"), s.draft)
+	huma.Register(api, op("undo", http.MethodPost, "/api/sites/{id}/undo", "Take back the last change"), s.undo)
+	huma.Register(api, op("redo", http.MethodPost, "/api/sites/{id}/redo", "Make the change again that was taken back"), s.redo)
+	huma.Register(api, op("history", http.MethodGet, "/api/sites/{id}/history", "What was changed, newest first"), s.history)
+}
+
+// Health is what /healthz says when all is well.
+type Health struct {
+	Status string `json:"status" enum:"ok"`
+}
+
+func (s *service) health(ctx context.Context, _ *struct{}) (*body[Health], error) {
+	if err := s.store.Ping(ctx); err != nil {
+		return nil, huma.Error503ServiceUnavailable("The database does not answer.")
+	}
+	return &body[Health]{Health{"ok"}}, nil
+}
+
+func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]store.Summary], error) {
+	list, err := s.store.List(ctx)
+	return &body[[]store.Summary]{list}, problem(err)
+}
+
+func (s *service) get(ctx context.Context, in *SiteParam) (*body[*View], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &body[*View]{view(e)}, nil
+}
+
+type file struct {
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}
+
+func (s *service) export(ctx context.Context, in *SiteParam) (*file, error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	data, err := e.head.Plan.Write()
+	if err != nil {
+		return nil, err
+	}
+	return &file{"application/json", `attachment; filename="` + in.ID + `.json"`, data}, nil
+}
+
+// Made is a site that was made.
+type Made struct {
+	ID      string `json:"id"`
+	Version int64  `json:"version"`
+}
+
+func (s *service) importPlan(ctx context.Context, in *struct {
+	AuthorHeader
+	RawBody []byte `contentType:"application/json"`
+}) (*body[Made], error) {
+	p, err := plan.Read(in.RawBody)
+	if err != nil {
+		return nil, problem(err)
+	}
+	head, err := s.store.Create(ctx, newID(p.Site.Name), in.name(), "Site made from a plan file", p)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &body[Made]{Made{head.ID, head.Version}}, nil
+}
+
+var notInID = regexp.MustCompile(`[^a-z0-9]+`)
+
+// newID makes an id for a site from its name and a few letters of chance.
+func newID(name string) string {
+	slug := strings.Trim(notInID.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if len(slug) > 40 {
+		slug = slug[:40]
+	}
+	return strings.TrimLeft(slug+"-"+strings.ToLower(rand.Text()[:6]), "-")
+}
+
+// at returns the site as it stands if it has the version asked for.
+func (s *service) at(ctx context.Context, id string, version int64) (entry, error) {
+	e, err := s.current(ctx, id)
+	if err != nil {
+		return entry{}, err
+	}
+	if e.head.Version != version {
+		return entry{}, s.store.Stale(ctx, id, version)
+	}
+	return e, nil
+}
+
+func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
+	before, err := s.at(ctx, in.ID, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	next, err := before.head.Plan.Apply(in.Body.Edits...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	sentence := before.head.Plan.Sentence(in.Body.Edits...)
+	change, err := s.store.Save(ctx, before.head, in.name(), sentence, next)
+	return s.answer(before, change, err)
+}
+
+// answer remembers a change and tells what it changed.
+func (s *service) answer(before entry, change *store.Change, err error) (*body[*Answer], error) {
+	if err != nil {
+		return nil, problem(err)
+	}
+	after := before.with(change.Head)
+	s.cache.put(after)
+	a := answer(before, after)
+	a.Sentence = change.Sentence
+	if err := json.Unmarshal(change.Forward, &a.Patch); err != nil {
+		return nil, err
+	}
+	return &body[*Answer]{a}, nil
+}
+
+func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], error) {
+	before, err := s.at(ctx, in.ID, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	next, err := before.head.Plan.Apply(in.Body.Edits...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &body[*Draft]{draft(before, estimate.Figures(next, before.site), before.head.Plan.Sentence(in.Body.Edits...))}, nil
+}
+
+func (s *service) undo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
+	before, err := s.at(ctx, in.ID, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	change, err := s.store.Undo(ctx, before.head, in.name())
+	return s.answer(before, change, err)
+}
+
+func (s *service) redo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
+	before, err := s.at(ctx, in.ID, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	change, err := s.store.Redo(ctx, before.head, in.name())
+	return s.answer(before, change, err)
+}
+
+func (s *service) history(ctx context.Context, in *struct {
+	SiteParam
+	Before int64 `query:"before" minimum:"0" doc:"Only revisions before this one; 0 for the newest"`
+	Limit  int   `query:"limit" minimum:"1" maximum:"200" default:"50"`
+}) (*body[[]store.Revision], error) {
+	list, err := s.store.History(ctx, in.ID, in.Before, in.Limit)
+	return &body[[]store.Revision]{list}, problem(err)
+}

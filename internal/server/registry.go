@@ -1,0 +1,62 @@
+package server
+
+import (
+	"reflect"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// registry names the schemas of the API. Two packages have a Channel; those of the
+// estimate are called Estimated….
+func registry() huma.Registry {
+	huma.DefaultArrayNullable = false // lists are empty, never null
+	r := huma.NewMapRegistry("#/components/schemas/", func(t reflect.Type, hint string) string {
+		name := huma.DefaultSchemaNamer(t, hint)
+		if strings.HasSuffix(t.PkgPath(), "core/estimate") {
+			return "Estimated" + name
+		}
+		return name
+	})
+	r.RegisterTypeAlias(reflect.TypeFor[plan.WeekRef](), reflect.TypeFor[weekRef]())
+	r.RegisterTypeAlias(reflect.TypeFor[week.Weekday](), reflect.TypeFor[weekday]())
+	r.RegisterTypeAlias(reflect.TypeFor[week.Clock](), reflect.TypeFor[clock]())
+	r.RegisterTypeAlias(reflect.TypeFor[week.Date](), reflect.TypeFor[date]())
+	return r
+}
+
+type weekRef struct{}
+
+// Schema says that a channel's week is the id of a named one or its own.
+func (weekRef) Schema(r huma.Registry) *huma.Schema {
+	return &huma.Schema{OneOf: []*huma.Schema{
+		{Type: "string", Description: "Id of a named week"},
+		r.Schema(reflect.TypeFor[plan.OwnWeek](), true, "OwnWeek"),
+	}}
+}
+
+type weekday struct{}
+
+// Schema lists the days.
+func (weekday) Schema(huma.Registry) *huma.Schema {
+	s := &huma.Schema{Type: "string"}
+	for _, d := range week.Weekdays {
+		s.Enum = append(s.Enum, d.String())
+	}
+	return s
+}
+
+type clock struct{}
+
+// Schema says how times of day are written.
+func (clock) Schema(huma.Registry) *huma.Schema {
+	return &huma.Schema{Type: "string", Pattern: `^([01][0-9]|2[0-3]):[0-5][0-9]$|^24:00$`, Examples: []any{"06:30"}}
+}
+
+type date struct{}
+
+// Schema says how dates are written.
+func (date) Schema(huma.Registry) *huma.Schema { return &huma.Schema{Type: "string", Format: "date"} }

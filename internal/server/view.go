@@ -1,0 +1,180 @@
+package server
+
+import (
+	"math"
+
+	"wakefield/core/estimate"
+	"wakefield/core/footage"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+	"wakefield/internal/store"
+)
+
+// View is a site as the pages show it.
+type View struct {
+	ID      string              `json:"id"`
+	Version int64               `json:"version"`
+	Undo    string              `json:"undo" doc:"What undo would take back; empty for nothing"`
+	Redo    string              `json:"redo" doc:"What redo would make again; empty for nothing"`
+	Plan    *plan.Plan          `json:"plan"`
+	Figures []estimate.Channel  `json:"figures"`
+	Pools   []estimate.Pool     `json:"pools"`
+	Intake  []estimate.Recorder `json:"recorders"`
+	Verdict estimate.Verdict    `json:"verdict"`
+	Ribbons []Ribbon            `json:"ribbons"`
+	Tide    Tide                `json:"tide"`
+}
+
+// Answer is what a change changed.
+type Answer struct {
+	Version  int64               `json:"version"`
+	Undo     string              `json:"undo"`
+	Redo     string              `json:"redo"`
+	Sentence string              `json:"sentence" doc:"What the change did"`
+	Patch    []any               `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version before"`
+	Figures  []estimate.Channel  `json:"figures" doc:"Of the channels whose figures changed"`
+	Pools    []estimate.Pool     `json:"pools"`
+	Intake   []estimate.Recorder `json:"recorders"`
+	Verdict  estimate.Verdict    `json:"verdict"`
+	Ribbons  []Ribbon            `json:"ribbons" doc:"Of the channels whose ribbon changed"`
+	Order    []string            `json:"order" doc:"Ids of all channels in the order of the plan"`
+	Tide     Tide                `json:"tide"`
+}
+
+// Draft is what a change would change, if it were kept.
+type Draft struct {
+	Sentence        string            `json:"sentence"`
+	GigabytesPerDay float64           `json:"gigabytesPerDay" doc:"Of the whole site, with the change"`
+	Change          float64           `json:"gigabytesPerDayChange"`
+	Verdict         estimate.Verdict  `json:"verdict"`
+	EvidenceChange  estimate.Evidence `json:"evidenceChange" doc:"Change of events a day by fate"`
+}
+
+// Ribbon is the week of one channel as it is drawn: the duty decided on the rail,
+// and the ink above it.
+type Ribbon struct {
+	ID   string     `json:"id"`
+	Rail []RailStep `json:"rail"`
+	Ink  Ink        `json:"ink"`
+}
+
+// RailStep is a duty that holds from a minute of the week on.
+type RailStep struct {
+	From week.Minute `json:"from" doc:"Minutes since Monday 00:00"`
+	Duty string      `json:"duty"`
+}
+
+// Ink is the expected bitrate by cause from each moment to the next.
+type Ink struct {
+	From   []week.Minute `json:"from" doc:"Minutes since Monday 00:00"`
+	Base   []int         `json:"base" doc:"kbit/s"`
+	Motion []int         `json:"motion" doc:"kbit/s"`
+	Alarm  []int         `json:"alarm" doc:"kbit/s"`
+	Share  []int         `json:"written" doc:"Share of time in which anything is written, in thousandths"`
+}
+
+// Tide is what the whole site writes in each half hour of the week, in Mbit/s.
+type Tide struct {
+	Base      []float64   `json:"base"`
+	Motion    []float64   `json:"motion"`
+	Alarm     []float64   `json:"alarm"`
+	Mean      float64     `json:"mean"`
+	Busiest   float64     `json:"busiest"`
+	BusiestAt week.Minute `json:"busiestAt" doc:"Minutes since Monday 00:00"`
+	Intake    float64     `json:"intake" doc:"What the recorders can take in together"`
+}
+
+func view(e entry) *View {
+	v := &View{
+		ID: e.head.ID, Version: e.head.Version, Undo: e.head.Undo, Redo: e.head.Redo, Plan: e.head.Plan,
+		Figures: e.site.Channels, Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict,
+		Tide: tide(e), Ribbons: []Ribbon{},
+	}
+	for i := range e.site.Channels {
+		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
+	}
+	return v
+}
+
+// answer tells what differs between two versions.
+func answer(before, after entry) *Answer {
+	a := &Answer{
+		Version: after.head.Version, Undo: after.head.Undo, Redo: after.head.Redo, Verdict: after.site.Verdict,
+		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after),
+	}
+	changed := after.site.Changed(before.site)
+	for i, c := range after.site.Channels {
+		a.Order = append(a.Order, c.ID)
+		if changed[i].Figures {
+			a.Figures = append(a.Figures, c)
+		}
+		if changed[i].Week {
+			a.Ribbons = append(a.Ribbons, ribbon(after.site, i))
+		}
+	}
+	return a
+}
+
+func ribbon(s *estimate.Site, i int) Ribbon {
+	r := Ribbon{ID: s.Channels[i].ID}
+	for run, duty := range s.Duties(i).Runs() {
+		r.Rail = append(r.Rail, RailStep{run.From, duty})
+	}
+	w := s.Week(i)
+	var last footage.Bin
+	for k, b := range w {
+		// Equal neighbours are drawn as one.
+		if k > 0 && near(b, last) {
+			continue
+		}
+		last = b
+		r.Ink.From = append(r.Ink.From, b.Span.From)
+		r.Ink.Base = append(r.Ink.Base, round(float64(b.Base)))
+		r.Ink.Motion = append(r.Ink.Motion, round(float64(b.Motion)))
+		r.Ink.Alarm = append(r.Ink.Alarm, round(float64(b.Alarm)))
+		r.Ink.Share = append(r.Ink.Share, round(1000*b.Written))
+	}
+	return r
+}
+
+func near(a, b footage.Bin) bool {
+	return round(float64(a.Base)) == round(float64(b.Base)) && round(float64(a.Motion)) == round(float64(b.Motion)) &&
+		round(float64(a.Alarm)) == round(float64(b.Alarm)) && round(1000*a.Written) == round(1000*b.Written)
+}
+
+func round(f float64) int { return int(math.Round(f)) }
+
+func tide(e entry) Tide {
+	t := e.site.Tide()
+	out := Tide{Mean: e.site.Verdict.AverageMbps}
+	milli := func(f float64) float64 { return math.Round(f*1000) / 1000 }
+	for i, b := range t {
+		out.Base = append(out.Base, milli(b.Base.Mbps()))
+		out.Motion = append(out.Motion, milli(b.Motion.Mbps()))
+		out.Alarm = append(out.Alarm, milli(b.Alarm.Mbps()))
+		if sum := b.Total().Mbps(); sum > out.Busiest {
+			out.Busiest, out.BusiestAt = sum, t[i].Span.From
+		}
+	}
+	for _, r := range e.head.Plan.Recorders {
+		out.Intake += r.IngestMbps
+	}
+	return out
+}
+
+func draft(before entry, next *estimate.Site, sentence string) *Draft {
+	a, b := before.site.Verdict.Evidence, next.Verdict.Evidence
+	return &Draft{
+		Sentence:        sentence,
+		GigabytesPerDay: next.Verdict.GigabytesPerDay,
+		Change:          next.Verdict.GigabytesPerDay - before.site.Verdict.GigabytesPerDay,
+		Verdict:         next.Verdict,
+		EvidenceChange: estimate.Evidence{
+			EventsPerDay: b.EventsPerDay - a.EventsPerDay, FullPerDay: b.FullPerDay - a.FullPerDay,
+			BasePerDay: b.BasePerDay - a.BasePerDay, MissedPerDay: b.MissedPerDay - a.MissedPerDay,
+		},
+	}
+}
+
+// head is a version of a plan as it would be cached.
+func (e entry) with(head *store.Head) entry { return entry{head, estimate.Run(head.Plan, e.site)} }
