@@ -1,0 +1,9 @@
+<script setup lang="ts">
+import { useTheme } from './theme/useTheme'
+
+useTheme()
+</script>
+
+<template>
+  <RouterView />
+</template>

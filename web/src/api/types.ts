@@ -1,0 +1,33 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+
+export type Plan = Schemas['Plan']
+export type Channel = Schemas['Channel']
+export type Duty = Schemas['Duty']
+export type Activity = Schemas['Activity']
+export type Recorder = Schemas['Recorder']
+export type Pool = Schemas['Pool']
+export type Stream = Schemas['Stream']
+export type Rate = Schemas['Rate']
+export type Hours = Schemas['Hours']
+export type Weekday = NonNullable<Hours['days']>[number]
+export type Edit = Schemas['Edit']
+export type View = Schemas['View']
+export type Answer = Schemas['Answer']
+export type Draft = Schemas['Draft']
+export type Figures = Schemas['EstimatedChannel']
+export type PoolFigures = Schemas['EstimatedPool']
+export type RecorderFigures = Schemas['EstimatedRecorder']
+export type Verdict = Schemas['EstimatedVerdict']
+export type Ribbon = Schemas['Ribbon']
+export type Tide = Schemas['Tide']
+export type Revision = Schemas['Revision']
+export type Summary = Schemas['Summary']
+export type Problem = Schemas['ErrorModel']
+
+/** The problem of a change made on an old version. */
+export interface Conflict extends Problem {
+  version: number
+  since: Revision[]
+}

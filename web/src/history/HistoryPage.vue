@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+import { api, inWords } from '../api/client'
+import type { Problem, Revision } from '../api/types'
+import { useSite } from '../site/useSite'
+
+const site = useSite()
+const revisions = ref<Revision[]>([])
+const more = ref(false)
+const failure = ref('')
+const page = 50
+
+async function load(before = 0) {
+  failure.value = ''
+  try {
+    const { data, error } = await api.GET('/api/sites/{id}/history', {
+      params: { path: { id: site.id }, query: { before, limit: page } },
+    })
+    if (!data) {
+      failure.value = inWords(error as Problem)
+      return
+    }
+    revisions.value = before ? [...revisions.value, ...data] : data
+    more.value = data.length === page
+  } catch {
+    failure.value = 'The server does not answer.'
+  }
+}
+
+watch(() => [site.id, site.version], () => void load(), { immediate: true })
+
+const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
+</script>
+
+<template>
+  <section class="history" aria-label="History">
+    <h1>History</h1>
+    <p class="soft">Every change is kept at once. Ctrl+Z takes back the last one.</p>
+    <p v-if="failure" class="short">{{ failure }} <button type="button" @click="load()">Try again</button></p>
+    <ol>
+      <li v-for="r in revisions" :key="r.number" :class="{ undone: r.kind === 'undo' }">
+        <span class="number soft">{{ r.number }}</span>
+        <span>{{ kinds[r.kind] }}{{ r.sentence }}</span>
+        <span class="soft">{{ r.author }}</span>
+        <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
+      </li>
+    </ol>
+    <button v-if="more" type="button" @click="load(revisions.at(-1)!.number)">Earlier changes</button>
+  </section>
+</template>
+
+<style scoped>
+.history {
+  height: 100%;
+  overflow: auto;
+  padding: 20px 28px;
+}
+
+h1 {
+  font-size: 18px;
+}
+
+ol {
+  list-style: none;
+  margin: 0 0 16px;
+  padding: 0;
+  max-width: 980px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr) 140px 150px;
+  gap: 16px;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+.undone {
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Channel } from '../api/types'
+import { useSite } from '../site/useSite'
+import ChoiceField from '../ui/ChoiceField.vue'
+import { count, gigabytes, three } from '../ui/figures'
+import NumberField from '../ui/NumberField.vue'
+import { useHand } from '../week/useHand'
+import RateFields from './RateFields.vue'
+
+const site = useSite()
+const hand = useHand()
+
+const channels = computed(() => hand.selection.map((id) => site.channels.get(id)!).filter((c) => !c.noCamera))
+const ids = computed(() => channels.value.map((c) => c.id))
+const first = computed(() => channels.value[0])
+const own = 'own'
+
+/** A value of the channels selected: of the first, and whether the others differ. */
+function of<T>(get: (c: Channel) => T) {
+  const values = channels.value.map(get)
+  return { value: values[0], mixed: values.some((v) => v !== values[0]) }
+}
+const times = computed(() => ({
+  pre: of((c) => c.preSeconds ?? 0),
+  post: of((c) => c.postSeconds ?? 0),
+  atLeast: of((c) => c.keep?.atLeastDays),
+}))
+const figures = computed(() => (first.value ? site.figures.get(first.value.id) : undefined))
+const weeks = computed(() => [
+  ...(typeof first.value?.week === 'string' ? [] : [[own, 'its own']] as const),
+  ...(site.plan?.weeks ?? []).map((w) => [w.id, w.name] as const),
+])
+
+function keep(atLeastDays: number) {
+  // Each channel keeps its own other limits.
+  site.change(channels.value.map((c) => ({ setKeep: { channels: [c.id], keep: { ...c.keep, atLeastDays: atLeastDays || undefined } } })))
+}
+
+function follow(week: string) {
+  if (week !== own) site.change([{ followWeek: { channels: ids.value, week } }])
+}
+</script>
+
+<template>
+  <section v-if="first" aria-label="Channel">
+    <h2>{{ channels.length === 1 ? `${first.number} ${first.name}` : count(channels.length, 'channel') }}</h2>
+    <p v-if="channels.length === 1 && figures" class="soft facts">
+      {{ gigabytes(figures.gigabytesPerDay) }} a day · written {{ three(figures.writtenPercent) }} % of the time ·
+      {{ three(figures.evidence.eventsPerDay) }} wanted events a day: {{ three(figures.evidence.fullPerDay) }} kept in full,
+      {{ three(figures.evidence.basePerDay) }} in the base layer only, {{ three(figures.evidence.missedPerDay) }} missed
+    </p>
+    <p v-else class="soft facts">What you set here is set on all of them.</p>
+    <NumberField label="Before an event" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />
+    <NumberField label="After an event" unit="s" :value="times.post.value" :mixed="times.post.mixed" :max="86400" data-field="post" @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])" />
+    <NumberField label="Keep at least" unit="days" :value="times.atLeast.value" :mixed="times.atLeast.mixed" :max="36500" data-field="keep" @change="keep" />
+    <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
+    <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
+      <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />
+    </template>
+  </section>
+  <p v-else class="soft">Select channels on the left to see and change what is decided about them. A group's name selects its channels.</p>
+</template>
+
+<style scoped>
+.facts {
+  margin: 3px 0 8px;
+  font-size: 12.5px;
+}
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { useHand } from '../week/useHand'
+import ChannelPanel from './ChannelPanel.vue'
+import CloserLook from './CloserLook.vue'
+import DiskPanel from './DiskPanel.vue'
+import EventsPanel from './EventsPanel.vue'
+import StrokeInHand from './StrokeInHand.vue'
+
+const hand = useHand()
+const panels = [
+  { id: 'channel', name: 'Channel' },
+  { id: 'events', name: 'Activity' },
+  { id: 'disk', name: 'Disk' },
+] as const
+</script>
+
+<template>
+  <aside class="pane" aria-label="What is decided here">
+    <div class="main">
+      <StrokeInHand v-if="hand.stroke" />
+      <template v-else>
+        <div class="tabs" role="tablist">
+          <button v-for="p in panels" :key="p.id" type="button" role="tab" :aria-selected="hand.panel === p.id" :data-panel="p.id" @click="hand.panel = p.id">{{ p.name }}</button>
+        </div>
+        <ChannelPanel v-if="hand.panel === 'channel'" />
+        <EventsPanel v-else-if="hand.panel === 'events'" />
+        <DiskPanel v-else />
+      </template>
+    </div>
+    <CloserLook />
+  </aside>
+</template>
+
+<style scoped>
+.pane {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  border-left: 1px solid var(--rule);
+  background: var(--sheet);
+  min-height: 0;
+}
+
+.main {
+  overflow: auto;
+  padding: 8px 14px;
+}
+
+.tabs {
+  display: flex;
+  gap: 12px;
+  margin-bottom: 10px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.tabs button {
+  background: none;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  padding: 2px 0 4px;
+  cursor: pointer;
+  color: var(--soft);
+}
+
+.tabs button[aria-selected='true'] {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--base);
+}
+</style>

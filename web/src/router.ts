@@ -1,0 +1,22 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+import SitesPage from './sites/SitesPage.vue'
+import SiteShell from './shell/SiteShell.vue'
+import WeekPage from './week/WeekPage.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'sites', component: SitesPage },
+    {
+      path: '/sites/:id',
+      component: SiteShell,
+      props: true,
+      children: [
+        { path: '', name: 'week', component: WeekPage },
+        { path: 'history', name: 'history', component: () => import('./history/HistoryPage.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

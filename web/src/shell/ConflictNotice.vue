@@ -1,0 +1,22 @@
+<script setup lang="ts">
+import { ElButton, ElDialog } from 'element-plus'
+import { computed } from 'vue'
+
+import { useSite } from '../site/useSite'
+
+const site = useSite()
+const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.conflict = undefined) })
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Somebody else changed this plan" width="460" data-test="conflict">
+    <p>Your last change was made on an older version, so it was not kept. You now see the plan as it stands, with:</p>
+    <ul>
+      <li v-for="r in site.conflict?.since" :key="r.number">{{ r.sentence }} <span class="soft">({{ r.author }})</span></li>
+    </ul>
+    <template #footer>
+      <ElButton @click="open = false">Leave it so</ElButton>
+      <ElButton type="primary" data-test="again" @click="site.tryAgain()">Make my change on top</ElButton>
+    </template>
+  </ElDialog>
+</template>

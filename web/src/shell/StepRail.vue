@@ -1,0 +1,31 @@
+<template>
+  <nav class="rail" aria-label="Steps">
+    <RouterLink :to="{ name: 'week' }" exact-active-class="here">Week</RouterLink>
+    <RouterLink :to="{ name: 'history' }" exact-active-class="here">History</RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  flex-direction: column;
+  border-right: 1px solid var(--rule);
+  padding-top: 8px;
+}
+
+.rail a {
+  padding: 9px 6px 9px 13px;
+  text-decoration: none;
+  border-left: 3px solid transparent;
+}
+
+.rail a:hover {
+  background: var(--band);
+}
+
+.rail a.here {
+  font-weight: 600;
+  border-left-color: var(--base);
+  background: var(--sheet);
+}
+</style>

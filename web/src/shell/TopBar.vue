@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { author } from '../api/author'
+import { useSite } from '../site/useSite'
+import { useTheme } from '../theme/useTheme'
+import { count } from '../ui/figures'
+
+const site = useSite()
+const { dark, toggle } = useTheme()
+
+const saved = computed(() => {
+  switch (site.state) {
+    case 'away':
+      return `cannot save now · ${count(site.waiting.length, 'change')} kept here`
+    case 'saving':
+      return 'saving…'
+    default:
+      return `saved · revision ${site.version}`
+  }
+})
+
+function rename() {
+  const name = prompt('Your name, as the history shows it', author.value)?.trim()
+  if (name) author.value = name
+}
+</script>
+
+<template>
+  <header class="bar">
+    <RouterLink to="/" class="brand">Wakefield</RouterLink>
+    <template v-if="site.plan">
+      <span class="where"><b>{{ site.plan.site.name }}</b> <span class="soft">/ {{ site.plan.name }}</span></span>
+      <span class="state" :class="{ short: site.state === 'away' }" role="status" data-test="state">{{ saved }}</span>
+      <button type="button" class="tool" :disabled="!site.undoes" :title="site.undoes ? `Undo: ${site.undoes} (Ctrl+Z)` : 'Nothing to undo'" data-test="undo" @click="site.step('undo')">
+        <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M6 3 2.5 6.5 6 10M3 6.5h6a4 4 0 0 1 0 8H7" /></svg><span class="visually-hidden">Undo</span>
+      </button>
+      <button type="button" class="tool" :disabled="!site.redoes" :title="site.redoes ? `Redo: ${site.redoes} (Ctrl+Y)` : 'Nothing to redo'" data-test="redo" @click="site.step('redo')">
+        <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg><span class="visually-hidden">Redo</span>
+      </button>
+      <a class="tool text" :href="`/api/sites/${site.id}/plan`" download>Export plan</a>
+    </template>
+    <button type="button" class="tool text" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
+    <button type="button" class="tool text" title="Your name, as the history shows it" @click="rename">{{ author }}</button>
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  height: 38px;
+  padding: 0 16px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--rule);
+}
+
+.brand {
+  font-weight: 700;
+  font-size: 16px;
+  color: var(--base);
+  text-decoration: none;
+}
+
+.where {
+  margin-right: auto;
+  white-space: nowrap;
+}
+
+.bar > .brand:only-of-type {
+  margin-right: auto;
+}
+
+.state {
+  color: var(--soft);
+}
+
+.state.short {
+  color: var(--short);
+}
+
+.tool {
+  display: inline-flex;
+  align-items: center;
+  background: none;
+  border: 0;
+  padding: 3px;
+  border-radius: 5px;
+  cursor: pointer;
+  text-decoration: none;
+}
+
+.tool:hover:not(:disabled) {
+  background: var(--band);
+}
+
+.tool:disabled {
+  opacity: 0.35;
+  cursor: default;
+}
+
+.tool.text {
+  padding: 2px 7px;
+}
+
+svg {
+  width: 16px;
+  height: 16px;
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 1.5;
+}
+</style>

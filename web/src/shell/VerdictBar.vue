@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useSite } from '../site/useSite'
+import { change, count, gigabytes, three } from '../ui/figures'
+import { useHand } from '../week/useHand'
+
+const site = useSite()
+const hand = useHand()
+const v = computed(() => site.verdict!)
+const before = computed(() => site.opened ?? v.value)
+
+const channel = computed(() => (v.value.channel ? site.channels.get(v.value.channel) : undefined))
+const isShort = computed(() => v.value.requiredDays != null && v.value.keptDays != null && v.value.keptDays < v.value.requiredDays)
+const range = computed(() => v.value.likelyDays)
+
+/** The change of a figure since the page was opened. */
+const since = (now?: number | null, then?: number | null) => (now != null && then != null ? change(now - then) : '')
+
+const drives = computed(() => {
+  const pools = (site.plan?.recorders ?? []).flatMap((r) => r.pools)
+  if (pools.length !== 1) return count(pools.length, 'pool')
+  const pool = pools[0]!
+  const layout = pool.layout === 'span' ? 'spanned' : pool.layout.replace('raid', 'RAID ')
+  return `${pool.drives.map((g) => `${g.count} × ${g.terabytes} TB`).join(' + ')}, ${layout}`
+})
+
+const kept = computed(() => {
+  const e = v.value.evidence
+  return e.eventsPerDay ? (100 * (e.fullPerDay + e.basePerDay)) / e.eventsPerDay : 100
+})
+</script>
+
+<template>
+  <section class="verdict" aria-label="Verdict">
+    <button type="button" class="plain-button figure" data-test="verdict-days" @click="v.channel && hand.show([v.channel])">
+      <b :class="{ short: isShort }" data-test="kept">{{ v.keptDays == null ? 'no limit' : `${three(v.keptDays)} days` }}</b>
+      <i>{{ since(v.keptDays, before.keptDays) }}</i>
+      <span v-if="v.requiredDays != null" :title="channel ? `${channel.name} is the channel furthest from its days` : ''">
+        kept of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
+      </span>
+      <span v-else>kept · nothing is required</span>
+    </button>
+    <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
+      <b>{{ range ? `${three(range.low)} – ${three(range.high)}` : '—' }}</b>
+      <span>days, four times in five · all keep theirs in {{ Math.round(v.holdsPercent) }} % of draws</span>
+    </button>
+    <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
+      <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
+      <i>{{ since(v.gigabytesPerDay, before.gigabytesPerDay) }}</i>
+      <span>written a day · {{ three(v.averageMbps) }} Mbps mean</span>
+    </button>
+    <button type="button" class="plain-button figure" data-test="verdict-disk" @click="hand.panel = 'disk'">
+      <b>{{ gigabytes(v.usableGB) }}</b>
+      <i>{{ since(v.usableGB, before.usableGB) }}</i>
+      <span>usable · {{ drives }}</span>
+    </button>
+    <button type="button" class="plain-button figure" @click="hand.panel = 'events'">
+      <b>{{ three(kept) }} %</b>
+      <i>{{ since(v.evidence.missedPerDay, before.evidence.missedPerDay) }}</i>
+      <span>of wanted events on disk · {{ three(v.evidence.missedPerDay) }} missed a day</span>
+    </button>
+    <button type="button" class="plain-button figure" @click="hand.show(hand.shortChannels)">
+      <b :class="{ short: v.shortChannels > 0 }">{{ v.shortChannels }}</b>
+      <i>{{ since(v.shortChannels, before.shortChannels) }}</i>
+      <span>{{ v.shortChannels === 1 ? 'channel' : 'channels' }} short of required days</span>
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.verdict {
+  display: flex;
+  gap: 4px 28px;
+  padding: 6px 16px 7px;
+  background: var(--band);
+  border-bottom: 1px solid var(--rule);
+  overflow: hidden;
+}
+
+.figure {
+  white-space: nowrap;
+}
+
+.figure b {
+  font-size: 19px;
+  line-height: 1.2;
+}
+
+.figure i {
+  font-style: normal;
+  margin-left: 6px;
+  color: var(--soft);
+}
+
+.figure span {
+  display: block;
+  font-size: 12px;
+  color: var(--soft);
+}
+
+.figure:hover span {
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,173 @@
+import { applyPatch, type Operation } from 'fast-json-patch'
+import { ElMessage } from 'element-plus'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowReactive, shallowRef } from 'vue'
+
+import { api, inWords } from '../api/client'
+import type {
+  Answer, Conflict, Edit, Figures, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View,
+} from '../api/types'
+import type { Span } from '../week/time'
+import { useQueue } from './useQueue'
+
+/** A stroke that is drawn before the server has answered. */
+export interface Echo {
+  channels: string[]
+  spans: Span[]
+  duty: string
+}
+
+/** A change on its way to the server. */
+export interface Pending {
+  edits: Edit[]
+  echo?: Echo
+}
+
+/**
+ * The site in hand: its plan and figures as the server last told them, and the changes on their way to it. It
+ * calculates nothing; a change is answered with what it changed.
+ */
+export const useSite = defineStore('site', () => {
+  const id = ref('')
+  const version = ref(0)
+  const undoes = ref('')
+  const redoes = ref('')
+  const plan = shallowRef<Plan>()
+  const figures = shallowReactive(new Map<string, Figures>())
+  const ribbons = shallowReactive(new Map<string, Ribbon>())
+  const pools = shallowRef<PoolFigures[]>([])
+  const recorders = shallowRef<RecorderFigures[]>([])
+  const verdict = shallowRef<Verdict>()
+  const tide = shallowRef<Tide>()
+  const opened = shallowRef<Verdict>()
+  const failure = ref('')
+  const conflict = shallowRef<{ since: Conflict['since']; pending: Pending }>()
+
+  async function open(site: string) {
+    if (site !== id.value) {
+      plan.value = undefined
+      opened.value = undefined
+    }
+    id.value = site
+    await reload()
+  }
+
+  async function reload() {
+    failure.value = ''
+    try {
+      const { data, error } = await api.GET('/api/sites/{id}', { params: { path: { id: id.value } } })
+      if (data) takeView(data)
+      else failure.value = inWords(error)
+    } catch {
+      failure.value = 'The server does not answer.'
+    }
+  }
+
+  function takeView(view: View) {
+    version.value = view.version
+    undoes.value = view.undo
+    redoes.value = view.redo
+    ribbons.clear()
+    for (const r of view.ribbons) ribbons.set(r.id, r)
+    figures.clear()
+    for (const f of view.figures) figures.set(f.id, f)
+    plan.value = view.plan
+    pools.value = view.pools
+    recorders.value = view.recorders
+    verdict.value = view.verdict
+    opened.value ??= view.verdict
+    tide.value = view.tide
+  }
+
+  function takeAnswer(answer: Answer) {
+    if (!plan.value) return
+    const patched = applyPatch(plan.value, answer.patch as Operation[], false, false)
+    version.value = answer.version
+    undoes.value = answer.undo
+    redoes.value = answer.redo
+    for (const r of answer.ribbons) ribbons.set(r.id, r)
+    for (const f of answer.figures) figures.set(f.id, f)
+    const known = new Set(answer.order)
+    for (const gone of [...figures.keys()].filter((k) => !known.has(k))) {
+      figures.delete(gone)
+      ribbons.delete(gone)
+    }
+    plan.value = patched.newDocument
+    pools.value = answer.pools
+    recorders.value = answer.recorders
+    verdict.value = answer.verdict
+    tide.value = answer.tide
+  }
+
+  /** Sends one change. Only what may go better later is a failure; a refusal is shown and dropped. */
+  async function send(pending: Pending): Promise<'done' | 'later'> {
+    try {
+      const { data, error, response } = await api.POST('/api/sites/{id}/edits', {
+        params: { path: { id: id.value } },
+        body: { version: version.value, edits: pending.edits },
+      })
+      if (data) {
+        takeAnswer(data)
+        return 'done'
+      }
+      return await refused(response.status, error as Problem, pending)
+    } catch {
+      return 'later'
+    }
+  }
+
+  async function refused(status: number, problem: Problem, pending: Pending): Promise<'done' | 'later'> {
+    if (status === 409) {
+      conflict.value = { since: (problem as Conflict).since, pending }
+      await reload()
+    } else if (status >= 500) {
+      return 'later'
+    } else {
+      ElMessage({ message: `Not changed. ${inWords(problem)}`, type: 'error', duration: 8000, showClose: true })
+    }
+    return 'done'
+  }
+
+  const queue = useQueue(send)
+
+  function change(edits: Edit[], echo?: Echo) {
+    queue.add({ edits, echo })
+  }
+
+  /** Undoes or redoes, once what is on its way has arrived. */
+  async function step(what: 'undo' | 'redo') {
+    if (queue.waiting.value.length) return
+    try {
+      const { data, error, response } = await api.POST(`/api/sites/{id}/${what}`, {
+        params: { path: { id: id.value } },
+        body: { version: version.value },
+      })
+      if (data) {
+        takeAnswer(data)
+        ElMessage({ message: `${what === 'undo' ? 'Undone' : 'Done again'}: ${data.sentence}`, duration: 2500 })
+      } else if (response.status === 409) {
+        await reload()
+        ElMessage({ message: 'The plan was changed in the meantime. Here it is as it stands now.', duration: 5000 })
+      } else {
+        ElMessage({ message: inWords(error as Problem), type: 'error' })
+      }
+    } catch {
+      ElMessage({ message: `The server does not answer. Nothing was ${what === 'undo' ? 'undone' : 'done again'}.`, type: 'error' })
+    }
+  }
+
+  /** Makes the change again that met a newer version, on that version. */
+  function tryAgain() {
+    if (conflict.value) change(conflict.value.pending.edits, conflict.value.pending.echo)
+    conflict.value = undefined
+  }
+
+  const echoes = computed(() => queue.waiting.value.flatMap((p) => (p.echo ? [p.echo] : [])))
+  const duties = computed(() => new Map((plan.value?.duties ?? []).map((d) => [d.id, d])))
+  const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
+
+  return {
+    id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, opened, failure, conflict,
+    duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, tryAgain,
+  }
+})

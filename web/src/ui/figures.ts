@@ -1,0 +1,41 @@
+/** Figures as the pages show them: three significant digits, with their unit. */
+
+const formats = new Map<number, Intl.NumberFormat>()
+
+/** Writes a number with three significant digits, or more where they stand before the point. */
+export function three(value: number): string {
+  const digits = Math.abs(value) >= 100 || value === 0 ? 0 : Math.abs(value) >= 10 ? 1 : 2
+  let format = formats.get(digits)
+  if (!format) {
+    format = new Intl.NumberFormat('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits, useGrouping: true })
+    formats.set(digits, format)
+  }
+  return format.format(value).replace('-', '−').replace(/,/g, '\u202f')
+}
+
+/** Writes days kept; footage that nothing takes away has no number. */
+export function days(value: number | null | undefined): string {
+  return value == null ? 'no limit' : `${three(value)} d`
+}
+
+/** Writes a change with its sign, empty where it would show as none. */
+export function change(value: number): string {
+  const text = three(Math.abs(value))
+  if (Number(text.replace(/\s/g, '')) === 0) return ''
+  return (value > 0 ? '+' : '−') + text
+}
+
+/** Writes GB, as TB from a thousand on. */
+export function gigabytes(value: number): string {
+  return Math.abs(value) >= 1000 ? `${three(value / 1000)} TB` : `${three(value)} GB`
+}
+
+/** Writes a bitrate. */
+export function kbps(value: number): string {
+  return value >= 10000 ? `${three(value / 1000)} Mbps` : `${Math.round(value).toLocaleString('en-GB').replace(/,/g, '\u202f')} kbit/s`
+}
+
+/** "1 channel", "6 channels". */
+export function count(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`
+}

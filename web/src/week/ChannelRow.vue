@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Channel } from '../api/types'
+import { useSite } from '../site/useSite'
+import { days } from '../ui/figures'
+import RibbonCanvas from './RibbonCanvas.vue'
+import { weekInWords } from './sentence'
+import { WEEK, type Span } from './time'
+
+const props = defineProps<{ channel: Channel; width: number; selected: boolean; stroke: Span[]; cursor?: Span }>()
+defineEmits<{ select: [event: MouseEvent] }>()
+
+const site = useSite()
+const figures = computed(() => site.figures.get(props.channel.id))
+const isShort = computed(() => {
+  const f = figures.value
+  return f?.requiredDays != null && f.retentionDays != null && f.retentionDays < f.requiredDays
+})
+
+/** The bar ends at one and a half times what is required, or at twice the tick where nothing limits. */
+const bar = computed(() => {
+  const f = figures.value
+  if (!f || f.requiredDays == null) return undefined
+  return { kept: Math.min(1, (f.retentionDays ?? Infinity) / (1.5 * f.requiredDays)), required: 1 / 1.5 }
+})
+const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
+const place = (s: Span) => ({ left: `${(100 * s.from) / WEEK}%`, width: `${(100 * (s.to - s.from)) / WEEK}%` })
+</script>
+
+<template>
+  <div class="row" :class="{ selected }" role="row" :aria-selected="selected" :data-channel="channel.id">
+    <div class="channel" role="rowheader" @click="$emit('select', $event)">
+      <span class="number soft">{{ channel.number }}</span>
+      <span class="name">{{ channel.name }}</span>
+      <span v-if="channel.noCamera" class="soft kept">no camera</span>
+      <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
+        {{ days(figures?.retentionDays) }}
+        <span v-if="bar" class="bar" aria-hidden="true">
+          <span class="fill" :style="{ width: `${100 * bar.kept}%` }" />
+          <span class="tick" :style="{ left: `${100 * bar.required}%` }" />
+        </span>
+      </span>
+    </div>
+    <div class="time" role="gridcell" :aria-label="words">
+      <RibbonCanvas :channel="channel" :width="width" />
+      <div v-for="(s, i) in stroke" :key="i" class="stroke" :style="place(s)" />
+      <div v-if="cursor" class="cursor" :style="place(cursor)" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: var(--channel-width) minmax(0, 1fr);
+  height: 27px;
+}
+
+.channel {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) 62px;
+  gap: 7px;
+  align-items: center;
+  padding: 0 10px 0 8px;
+  border-left: 3px solid transparent;
+  cursor: pointer;
+  user-select: none;
+}
+
+.row:hover .channel {
+  background: var(--band);
+}
+
+.selected .channel {
+  background: var(--selected);
+  border-left-color: var(--base);
+}
+
+.selected .time {
+  background: color-mix(in srgb, var(--selected) 45%, transparent);
+}
+
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.kept {
+  position: relative;
+  text-align: right;
+  white-space: nowrap;
+  font-size: 12.5px;
+  padding-bottom: 4px;
+}
+
+.kept.short {
+  font-weight: 600;
+}
+
+.bar {
+  position: absolute;
+  left: 0;
+  right: 0;
+  bottom: 0;
+  height: 3px;
+  background: var(--rule);
+}
+
+.fill {
+  position: absolute;
+  inset: 0 auto 0 0;
+  background: var(--base);
+}
+
+.short .fill {
+  background: var(--short);
+}
+
+.tick {
+  position: absolute;
+  top: -2px;
+  width: 1px;
+  height: 7px;
+  background: var(--ink);
+}
+
+.time {
+  position: relative;
+  padding-top: 2px;
+  touch-action: none;
+}
+
+.stroke {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border: 1.5px dashed var(--ink);
+  background: color-mix(in srgb, var(--base) 14%, transparent);
+  pointer-events: none;
+}
+
+.cursor {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  outline: 2px solid var(--base);
+  pointer-events: none;
+}
+</style>

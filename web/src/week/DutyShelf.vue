@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Duty } from '../api/types'
+import { useSite } from '../site/useSite'
+import { count } from '../ui/figures'
+import DutySwatch from './DutySwatch.vue'
+import { useHand } from './useHand'
+
+const site = useSite()
+const hand = useHand()
+const duties = computed(() => site.plan?.duties ?? [])
+
+const streams = { main: 'the main stream', sub: 'the sub stream', third: 'the third stream' }
+
+/** What a duty writes, idle and on an event. */
+function explain(duty: Duty): string {
+  const { base, event } = duty
+  const idle = !base
+    ? 'nothing'
+    : base.keyframesOnly
+      ? `keyframes of ${streams[base.stream]}`
+      : streams[base.stream] + (base.fps ? ` at ${base.fps} frames a second` : '')
+  if (!event) return base ? `Writes ${idle} all the time` : 'Writes nothing'
+  const on = event.on.join(event.match === 'all' ? ' and ' : ' or ')
+  return `Idle: ${idle}. On ${on}: ${streams[event.stream]}${event.fps ? ` at ${event.fps} frames a second` : ''}`
+}
+
+const who = computed(() => {
+  const n = hand.selection.length
+  return n ? `painting ${count(n, 'channel')}` : 'painting the rows you drag over'
+})
+</script>
+
+<template>
+  <section class="shelf" aria-label="Duties">
+    <div class="duties" role="radiogroup" aria-label="Duty to paint">
+      <button
+        v-for="(d, i) in duties" :key="d.id" type="button" role="radio" class="duty" :class="{ picked: d.id === hand.duty }"
+        :aria-checked="d.id === hand.duty" :title="explain(d)" :data-duty="d.id" @click="hand.picked = d.id"
+      >
+        <DutySwatch :duty="d" /> {{ d.name }} <kbd v-if="i < 9">{{ i + 1 }}</kbd>
+      </button>
+    </div>
+    <div class="brush">
+      <b data-test="painting">{{ who }}</b>
+      <span class="reach" role="radiogroup" aria-label="What a drag over several days means">
+        <button
+          v-for="r in (['each day', 'right through'] as const)" :key="r" type="button" role="radio" :aria-checked="hand.reach === r"
+          :title="r === 'each day' ? 'The same hours on every day dragged over' : 'Every minute from the first to the last'"
+          @click="hand.reach = r"
+        >{{ r }}</button>
+      </span>
+      <span class="soft">30 min; Shift 5, Ctrl 1 · Alt-click takes the duty under the pointer</span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.shelf {
+  padding: 7px 12px 5px 14px;
+}
+
+.duties {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+
+.duty {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  padding: 4px 9px;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 6px;
+  cursor: pointer;
+}
+
+.duty:hover {
+  border-color: var(--soft);
+}
+
+.duty.picked {
+  border-color: var(--base);
+  box-shadow: inset 0 0 0 1px var(--base);
+  font-weight: 600;
+}
+
+kbd {
+  font: inherit;
+  font-weight: 400;
+  font-size: 11px;
+  color: var(--soft);
+}
+
+.brush {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding-top: 5px;
+  font-size: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+
+.brush b {
+  color: var(--base);
+}
+
+.reach button {
+  background: none;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  padding: 0 3px;
+  margin-right: 6px;
+  cursor: pointer;
+  color: var(--soft);
+}
+
+.reach button[aria-checked='true'] {
+  color: var(--ink);
+  border-color: var(--base);
+}
+</style>

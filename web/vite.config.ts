@@ -1,0 +1,12 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [vue()],
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 1200,
+    assetsInlineLimit: 0, // the page's security policy allows no data: scripts or fonts
+  },
+  server: { proxy: { '/api': 'http://127.0.0.1:8460' } },
+})
