@@ -50,9 +50,6 @@ type Regime struct {
 	Event   video.Cost // of what replaces the base while the event layer is written
 }
 
-// idle tells whether the regime never writes of its own accord.
-func (r Regime) idle() bool { return !r.HasBase && r.Admit == Nothing }
-
 // Scene is all that happens to one channel.
 type Scene struct {
 	Motion []Source // triggers that count as motion here

@@ -52,7 +52,7 @@ func SaltmarshTramDepot() *plan.Plan {
 		p.Recorders = append(p.Recorders, plan.Recorder{
 			ID: recorder, Name: fmt.Sprintf("Recorder %d, %s", r+1, area.group), Channels: 32, IngestMbps: 256, PreSecondsLimit: 30,
 			Pools: []plan.Pool{{ID: pool, Name: fmt.Sprintf("Array %d", r+1), Layout: "raid6",
-				Drives: []plan.DriveGroup{{Count: 8, Terabytes: 8, YearlyTB: 550}}, HotSpares: 1, ReservePercent: 5}},
+				Drives: []plan.DriveGroup{{Count: 8, Terabytes: 2, YearlyTB: 180}}, HotSpares: 1, ReservePercent: 5}},
 		})
 		for n := range 32 {
 			step := float64(n%4) * 150
@@ -66,7 +66,7 @@ func SaltmarshTramDepot() *plan.Plan {
 						Rate: plan.Rate{Kind: "constant", Kbps: 384, Known: "datasheet"}},
 				},
 				PreSeconds: 5, PostSeconds: 20, Activity: area.activity, Nuisance: area.nuisance,
-				Detection: plan.Detection{On: true, By: "camera"},
+				Detection: plan.Detection{On: true, By: "camera", MinSeconds: 1},
 				Keep:      plan.Keep{AtLeastDays: 30},
 				Week:      plan.WeekRef{Named: area.week},
 			})

@@ -16,6 +16,7 @@ const names = computed(() => {
   const ids = hand.stroke?.channels ?? []
   return ids.length > 3 ? count(ids.length, 'channel') : ids.map((id) => site.channels.get(id)?.name).join(', ')
 })
+const aDay = (events: number) => (change(events) ? `${change(events)} a day` : 'as now')
 const daysChange = computed(() => {
   const [now, then] = [draft.value?.verdict.keptDays, site.verdict?.keptDays]
   return now != null && then != null ? change(now - then) || 'no change' : ''
@@ -31,8 +32,8 @@ const daysChange = computed(() => {
       <dt>GB a day</dt><dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
       <dt>days kept</dt><dd>{{ daysChange }}</dd>
       <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>
-      <dt>events in full</dt><dd>{{ change(draft.evidenceChange.fullPerDay) || 'as now' }} <span class="soft">a day</span></dd>
-      <dt>events missed</dt><dd>{{ change(draft.evidenceChange.missedPerDay) || 'as now' }} <span class="soft">a day</span></dd>
+      <dt>events in full</dt><dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
+      <dt>events missed</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
     <p class="soft">Release to paint, Esc to leave it.</p>
   </section>

@@ -42,8 +42,8 @@ const kept = computed(() => {
       <span v-else>kept · nothing is required</span>
     </button>
     <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
-      <b>{{ range ? `${three(range.low)} – ${three(range.high)}` : '—' }}</b>
-      <span>days, four times in five · all keep theirs in {{ Math.round(v.holdsPercent) }} % of draws</span>
+      <b>{{ range ? `${three(range.low)} – ${three(range.high)} days` : '—' }}</b>
+      <span>four times in five · all hold in {{ Math.round(v.holdsPercent) }} % of draws</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
@@ -58,12 +58,12 @@ const kept = computed(() => {
     <button type="button" class="plain-button figure" @click="hand.panel = 'events'">
       <b>{{ three(kept) }} %</b>
       <i>{{ since(v.evidence.missedPerDay, before.evidence.missedPerDay) }}</i>
-      <span>of wanted events on disk · {{ three(v.evidence.missedPerDay) }} missed a day</span>
+      <span>of events on disk · {{ three(v.evidence.missedPerDay) }} missed a day</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.show(hand.shortChannels)">
       <b :class="{ short: v.shortChannels > 0 }">{{ v.shortChannels }}</b>
       <i>{{ since(v.shortChannels, before.shortChannels) }}</i>
-      <span>{{ v.shortChannels === 1 ? 'channel' : 'channels' }} short of required days</span>
+      <span>{{ v.shortChannels === 1 ? 'channel' : 'channels' }} short of days</span>
     </button>
   </section>
 </template>
@@ -71,7 +71,8 @@ const kept = computed(() => {
 <style scoped>
 .verdict {
   display: flex;
-  gap: 4px 28px;
+  justify-content: space-between;
+  gap: 4px 18px;
   padding: 6px 16px 7px;
   background: var(--band);
   border-bottom: 1px solid var(--rule);

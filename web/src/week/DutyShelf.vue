@@ -58,7 +58,7 @@ const who = computed(() => {
 
 <style scoped>
 .shelf {
-  padding: 7px 12px 5px 14px;
+  padding: 7px 12px 4px 14px;
 }
 
 .duties {

@@ -66,8 +66,8 @@ useEventListener(document, 'keydown', (event) => {
 
 <template>
   <div class="week">
+    <DutyShelf class="shelf" />
     <div class="table">
-      <DutyShelf />
       <div class="header">
         <span class="soft corner">{{ count(order.length, 'channel') }}, days kept</span>
         <div ref="axis"><DayHeader /></div>
@@ -103,16 +103,21 @@ useEventListener(document, 'keydown', (event) => {
 
 <style scoped>
 .week {
-  --channel-width: 212px;
+  --channel-width: 226px;
 
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 236px;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 236px;
   height: 100%;
+}
+
+.shelf {
+  grid-column: 1 / -1;
+  border-bottom: 1px solid var(--rule);
 }
 
 .table {
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template-rows: auto minmax(0, 1fr) auto;
   min-height: 0;
 }
 

@@ -57,8 +57,8 @@ export function usePainting(area: Area) {
     if (!origin) return
     const g = grain(event)
     const [a, b] = [origin.minute, minuteAt(event)].sort((x, y) => x - y) as [number, number]
-    const from = Math.min(WEEK - g, Math.floor(a / g) * g)
-    const span: Span = { from, to: Math.min(WEEK, Math.max(from + g, Math.ceil(b / g) * g)) }
+    const from = Math.min(WEEK - g, Math.round(a / g) * g)
+    const span: Span = { from, to: Math.min(WEEK, Math.max(from + g, Math.round(b / g) * g)) }
     hand.stroke = { span, channels: channelsTo(event.clientY) }
   }
 

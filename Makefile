@@ -1,0 +1,32 @@
+# Two commands set everything up on a fresh machine: make demo and make test.
+.DEFAULT_GOAL := help
+.PHONY: help demo demo-reset test bench build client screenshots clean
+
+help: ## what there is
+	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
+
+demo: ## install what is missing, build, and serve the sample sites (DEMO_FLAGS="--listen 127.0.0.1:0")
+	@scripts/prepare && scripts/build && exec bin/wakefield demo $(DEMO_FLAGS)
+
+demo-reset: ## the same, with fresh sample sites
+	@scripts/prepare && scripts/build && exec bin/wakefield demo --reset $(DEMO_FLAGS)
+
+test: ## install what is missing and test everything
+	@scripts/prepare browser && scripts/build && mkdir -p .cache && scripts/test
+
+bench: ## print the figures that the documents promise
+	@scripts/prepare browser && scripts/build && go test ./core/... ./internal/server ./e2e -run '^$$' -bench .
+
+build: ## build the program into bin/
+	@scripts/prepare && scripts/build
+
+client: ## generate the TypeScript client from the API
+	@scripts/prepare && mkdir -p bin && go build -o bin/wakefield ./cmd/wakefield && \
+	bin/wakefield openapi > web/src/api/openapi.json && npm --prefix web run --silent types
+
+screenshots: ## make the pictures of docs/screenshots from the sample sites
+	@scripts/prepare browser && scripts/build && mkdir -p docs/screenshots && \
+	WAKEFIELD_SCREENSHOTS=$(CURDIR)/docs/screenshots go test ./e2e -run TestScreenshots -count=1
+
+clean: ## remove what was built
+	rm -rf bin .cache web/dist/* web/node_modules

@@ -1,0 +1,220 @@
+// Package e2e drives the real interface: headless Chromium against the real server
+// over a real PostgreSQL. Tests wait for conditions, never for time.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net"
+	"os"
+	"os/exec"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+
+	"wakefield/core/plan"
+	"wakefield/internal/localpg"
+	"wakefield/internal/localpg/pgtest"
+	"wakefield/internal/server"
+	"wakefield/internal/store"
+)
+
+var cluster *localpg.Cluster
+
+func TestMain(m *testing.M) { os.Exit(pgtest.Run(m, &cluster)) }
+
+// site is a running application with one sample site, in a database of its own.
+type site struct {
+	url   string
+	id    string
+	store *store.Store
+}
+
+// serve starts the application with a plan in it.
+func serve(t testing.TB, id string, p *plan.Plan) *site {
+	t.Helper()
+	ctx := context.Background()
+	s, err := store.Open(ctx, pgtest.Database(t, cluster, t.Name()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.Close)
+	if p != nil {
+		if _, err := s.Create(ctx, id, "Test", "Sample site made", p); err != nil {
+			t.Fatal(err)
+		}
+	}
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	running := server.HTTP(server.New(s, slog.New(slog.DiscardHandler)))
+	go running.Serve(listener)
+	t.Cleanup(func() { running.Close() })
+	return &site{url: "http://" + listener.Addr().String(), id: id, store: s}
+}
+
+// page is one tab of one browser.
+type page struct {
+	testing.TB
+	ctx context.Context
+	url string
+}
+
+// browser starts Chromium with a fresh profile.
+func browser(t testing.TB, s *site, width, height int) *page {
+	t.Helper()
+	path := ""
+	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+		if p, err := exec.LookPath(name); err == nil {
+			path = p
+			break
+		}
+	}
+	if path == "" {
+		t.Fatal("Chromium is not installed; scripts/prepare installs Debian's")
+	}
+	options := []chromedp.ExecAllocatorOption{
+		chromedp.ExecPath(path), chromedp.Headless, chromedp.NoFirstRun, chromedp.DisableGPU,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
+		chromedp.Flag("disable-dev-shm-usage", true), chromedp.Flag("hide-scrollbars", true), chromedp.Flag("force-color-profile", "srgb"),
+		chromedp.WindowSize(width, height), chromedp.WSURLReadTimeout(2 * time.Minute),
+	}
+	if os.Geteuid() == 0 {
+		options = append(options, chromedp.NoSandbox)
+	}
+	allocator, stop := chromedp.NewExecAllocator(context.Background(), options...)
+	t.Cleanup(stop)
+	p := &page{TB: t, url: s.url}
+	var close context.CancelFunc
+	p.ctx, close = chromedp.NewContext(allocator)
+	t.Cleanup(close)
+	p.begin(width, height)
+	return p
+}
+
+// begin opens the tab. The first action decides how long the tab lives, so it has
+// no time limit of its own.
+func (p *page) begin(width, height int) {
+	p.Helper()
+	if err := chromedp.Do(p.ctx, chromedp.EmulateViewport(int64(width), int64(height))); err != nil {
+		p.Fatal(err)
+	}
+}
+
+// another opens a second browser window with nothing shared but the server.
+func (p *page) another() *page {
+	p.Helper()
+	ctx, close := chromedp.NewContext(p.ctx, chromedp.WithNewBrowserContext())
+	p.Cleanup(close)
+	q := &page{TB: p.TB, ctx: ctx, url: p.url}
+	q.begin(1280, 800)
+	return q
+}
+
+// patience is how long a condition may take on a slow machine before a test gives
+// up on it.
+const patience = 60 * time.Second
+
+func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	for i, step := range steps {
+		if err := chromedp.Do(ctx, step); err != nil {
+			p.Fatalf("step %d: %v", i, err)
+		}
+	}
+}
+
+// open goes to a path and waits for what is asked for.
+func (p *page) open(path, css string) {
+	p.Helper()
+	p.do(chromedp.Navigate(p.url+path), chromedp.WaitVisible(chromedp.CSS(css)))
+}
+
+// eval evaluates an expression in the page.
+func eval[T any](p *page, js string) T {
+	p.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	if err != nil {
+		p.Fatalf("%s: %v", js, err)
+	}
+	return v
+}
+
+// until waits for an expression to hold.
+func (p *page) until(js string) {
+	p.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	if _, err := chromedp.Run(ctx, chromedp.Poll[chromedp.Void](js, chromedp.WithPollingTimeout(patience))); err != nil {
+		body := eval[string](p, `document.body.innerText`)
+		p.Fatalf("never came true: %s: %v\nThe page says:\n%s", js, err, body)
+	}
+}
+
+// text is the text of the first element that matches.
+func (p *page) text(css string) string {
+	p.Helper()
+	return eval[string](p, fmt.Sprintf(`document.querySelector(%q)?.innerText.trim() ?? 'nothing matches'`, css))
+}
+
+// shows waits for an element to have a text in it.
+func (p *page) shows(css, text string) {
+	p.Helper()
+	p.until(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => e.innerText.includes(%q))`, css, text))
+}
+
+func (p *page) click(css string) {
+	p.Helper()
+	p.do(chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
+}
+
+// point is a place in the window.
+type point struct{ x, y float64 }
+
+// on is the point on a channel's ribbon at a minute of the week.
+func (p *page) on(channel string, minute int) point {
+	p.Helper()
+	box := eval[[]float64](p, fmt.Sprintf(`(() => {
+		const b = document.querySelector('[data-channel=%q] .time').getBoundingClientRect()
+		return [b.left, b.top, b.width, b.height]
+	})()`, channel))
+	return point{box[0] + box[2]*float64(minute)/10080, box[1] + box[3]/2}
+}
+
+func (p *page) mouse(kind input.DispatchMouseEventType, at point, options ...chromedp.MouseOption) {
+	p.Helper()
+	p.do(chromedp.MouseEvent(kind, at.x, at.y, options...))
+}
+
+// press begins a drag and moves to its end without releasing.
+func (p *page) press(from, to point) {
+	p.Helper()
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, from)
+	p.mouse(input.DispatchMouseEventTypeMousePressed, from, chromedp.ButtonLeft)
+	for i := 1; i <= 4; i++ {
+		part := float64(i) / 4
+		p.mouse(input.DispatchMouseEventTypeMouseMoved, point{from.x + part*(to.x-from.x), from.y + part*(to.y-from.y)}, chromedp.ButtonLeft)
+	}
+}
+
+// drag presses, moves and releases.
+func (p *page) drag(from, to point) {
+	p.Helper()
+	p.press(from, to)
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, to, chromedp.ButtonLeft)
+}
+
+// keys types keys, with modifiers.
+func (p *page) keys(keys string, modifiers ...chromedp.Modifier) {
+	p.Helper()
+	p.do(chromedp.KeyEvent(keys, chromedp.KeyModifiers(modifiers...)))
+}

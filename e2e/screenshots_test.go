@@ -1,0 +1,62 @@
+package e2e
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+
+	"wakefield/internal/demo"
+)
+
+// shoot writes a picture of the window.
+func (p *page) shoot(dir, name string) {
+	p.Helper()
+	p.until(`document.fonts.status === 'loaded'`)
+	eval[bool](p, `new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))`)
+	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		p.Fatal(err)
+	}
+	if err := os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644); err != nil {
+		p.Fatal(err)
+	}
+}
+
+// TestScreenshots makes the pictures of docs/screenshots, from the sample sites,
+// where WAKEFIELD_SCREENSHOTS names a folder for them.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("WAKEFIELD_SCREENSHOTS")
+	if dir == "" {
+		t.Skip("WAKEFIELD_SCREENSHOTS names no folder")
+	}
+	s := serve(t, "none", nil)
+	if err := demo.Fill(context.Background(), s.store); err != nil {
+		t.Fatal(err)
+	}
+	p := browser(t, s, 1280, 800)
+	week := "/sites/pennywhistle-quay"
+	p.open(week, `[data-channel="gangway-a"] canvas`)
+	p.shows(`[data-test="kept"]`, "days")
+	p.shoot(dir, "week")
+
+	p.click(`[data-duty="keyframes"]`)
+	p.choose("gangway-a", "berth-north")
+	p.shows(`[data-test="painting"]`, "3 channels")
+	p.press(p.on("gangway-a", 1440+6*60), p.on("gangway-a", 4*1440+22*60))
+	p.shows(`[data-test="draft"]`, "GB a day")
+	p.shoot(dir, "stroke")
+	p.keys("\x1b")
+
+	p.open("/", `main li`)
+	p.shoot(dir, "sites")
+	p.open(week+"/history", `.history li`)
+	p.shoot(dir, "history")
+	p.open("/sites/saltmarsh-tram-depot", `[data-channel="c1-1"] canvas`)
+	eval[bool](p, `(document.documentElement.classList.add('dark'), localStorage.setItem('wakefield-theme', 'dark'), true)`)
+	p.open("/sites/saltmarsh-tram-depot", `[data-channel="c1-1"] canvas`)
+	p.shows(`[data-test="kept"]`, "days")
+	p.shoot(dir, "depot-dark")
+}

@@ -1,0 +1,149 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/network"
+	cdppage "github.com/chromedp/cdproto/page"
+	"github.com/chromedp/chromedp"
+
+	"wakefield/core/week"
+	"wakefield/internal/demo"
+)
+
+func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {
+	s, first := quay(t)
+	second := first.another()
+	second.open("/sites/quay", gangwayA+" canvas")
+	second.shows(verdict, "days")
+
+	first.click(`[data-duty="off"]`)
+	first.drag(first.on("booth", 600), first.on("booth", 1200))
+	first.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 2')`)
+
+	second.click(`[data-duty="motion"]`)
+	second.drag(second.on("kiosk", 600), second.on("kiosk", 1200))
+	second.shows(".el-dialog", "Ticket booth, Mon 10:00-20:00: Off")
+	if got := s.duty(t, "kiosk", 660); got != "low" {
+		t.Errorf("a stale stroke was kept: %s", got)
+	}
+	second.click(`[data-test="again"]`)
+	second.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 3')`)
+	if booth, kiosk := s.duty(t, "booth", 660), s.duty(t, "kiosk", 660); booth != "off" || kiosk != "motion" {
+		t.Errorf("booth %s and kiosk %s; both strokes should hold", booth, kiosk)
+	}
+}
+
+func TestStrokesWaitWhileTheDatabaseIsAway(t *testing.T) {
+	s, p := quay(t)
+	cluster.Stop()
+	running := false
+	defer func() {
+		if !running {
+			cluster.Start(context.Background())
+		}
+	}()
+	p.click(`[data-duty="off"]`)
+	p.drag(p.on("booth", 600), p.on("booth", 1200))
+	p.shows(stateText, "cannot save now · 1 change kept here")
+	p.drag(p.on("booth", 1440+600), p.on("booth", 1440+1200))
+	p.shows(stateText, "2 changes kept here")
+	if err := cluster.Start(context.Background()); err != nil {
+		t.Fatal(err)
+	}
+	running = true
+	p.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 3')`)
+	if a, b := s.duty(t, "booth", 660), s.duty(t, "booth", week.Day+660); a != "off" || b != "off" {
+		t.Errorf("Monday %s, Tuesday %s", a, b)
+	}
+}
+
+func TestExportImportAndBadFiles(t *testing.T) {
+	s, p := quay(t)
+	exported := eval[string](p, `fetch('/api/sites/quay/plan').then(r => r.text())`)
+	written, err := demo.PennywhistleQuay().Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if exported != string(written) {
+		t.Error("the exported file is not the plan")
+	}
+	dir := t.TempDir()
+	file := func(name string, data []byte) string {
+		path := filepath.Join(dir, name)
+		if err := os.WriteFile(path, data, 0o644); err != nil {
+			t.Fatal(err)
+		}
+		return path
+	}
+	bad := []struct {
+		name string
+		data []byte
+		says string
+	}{
+		{"cut.json", written[:2000], "not JSON: it ends too early"},
+		{"colour.json", bytes.Replace(written, []byte(`"licences": 16`), []byte(`"colour": "red"`), 1), "recorders[0].colour: no such member"},
+		{"late.json", bytes.Replace(written, []byte(`"from": "05:30"`), []byte(`"from": "25:00"`), 1), `no time "25:00"`},
+	}
+	for _, test := range bad {
+		p.open("/", "main li")
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="picker"]`), []string{file(test.name, test.data)}, chromedp.NodeReady))
+		p.shows(`[data-test="import-failure"]`, test.name)
+		if says := p.text(`[data-test="import-failure"]`); !strings.Contains(says, test.says) || !strings.Contains(says, "Nothing was imported") {
+			t.Errorf("%s: %q", test.name, says)
+		}
+	}
+	p.open("/", "main li")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="picker"]`), []string{file("good.json", written)}, chromedp.NodeReady))
+	p.until(`location.pathname.startsWith('/sites/pennywhistle-quay-')`)
+	p.shows(verdict, "days")
+	if list, err := s.store.List(context.Background()); err != nil || len(list) != 2 {
+		t.Errorf("%d sites, %v", len(list), err)
+	}
+}
+
+func TestNothingComesFromOutside(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800)
+	var outside []string
+	if err := chromedp.Listen(p.ctx, func(ev any) {
+		if e, ok := ev.(*network.EventRequestWillBeSent); ok && !strings.HasPrefix(e.Request.URL, s.url) && !strings.HasPrefix(e.Request.URL, "data:") {
+			outside = append(outside, e.Request.URL)
+		}
+	}); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
+			Source: `window.refused = []; document.addEventListener('securitypolicyviolation', e => refused.push(e.violatedDirective + ' ' + e.blockedURI))`})
+		return err
+	}))
+	p.open("/sites/quay", gangwayA+" canvas")
+	p.shows(verdict, "days")
+	p.choose("waiting")
+	if refused := eval[[]string](p, `window.refused`); len(refused) > 0 {
+		t.Errorf("the security policy refused %v", refused)
+	}
+	if len(outside) > 0 {
+		t.Errorf("fetched from outside: %v", outside)
+	}
+	policy := eval[string](p, `fetch('/').then(r => r.headers.get('Content-Security-Policy'))`)
+	if scripts := policy[:strings.Index(policy, "style-src")]; !strings.Contains(scripts, "default-src 'self'") || strings.Contains(scripts, "unsafe") {
+		t.Errorf("policy %q", policy)
+	}
+	// An inline script must not run: the check above could not fail otherwise.
+	eval[bool](p, `(() => { const s = document.createElement('script'); s.textContent = 'window.ran = true'; document.head.append(s); return true })()`)
+	if eval[bool](p, `!!window.ran`) {
+		t.Error("an inline script ran")
+	}
+	bytes := eval[float64](p, `performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).reduce((n, e) => n + e.transferSize, 0)`)
+	if bytes > 450e3 || bytes < 10e3 {
+		t.Errorf("the first load moved %.0f bytes; at most 450 kB are promised", bytes)
+	}
+	t.Logf("the first load moved %.0f kB", bytes/1000)
+}

@@ -1,0 +1,203 @@
+package e2e
+
+import (
+	"context"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"wakefield/core/week"
+	"wakefield/internal/demo"
+)
+
+const (
+	tuesday6  = 1440 + 6*60
+	friday22  = 4*1440 + 22*60
+	gangwayA  = `[data-channel="gangway-a"]`
+	isSaved   = `document.querySelector('[data-test="state"]')?.innerText.startsWith('saved')`
+	verdict   = `[data-test="kept"]`
+	painting  = `[data-test="painting"]`
+	stateText = `[data-test="state"]`
+)
+
+// quay opens Pennywhistle Quay on the Week page.
+func quay(t testing.TB) (*site, *page) {
+	t.Helper()
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800)
+	p.open("/sites/quay", gangwayA+" canvas")
+	p.shows(verdict, "days")
+	return s, p
+}
+
+// shiftClick holds Shift while clicking.
+func shiftClick(p *input.DispatchMouseEventParams) { p.Modifiers = int64(kb.ModifierShift) }
+
+// choose clicks the names of channels, the later ones with Shift.
+func (p *page) choose(channels ...string) {
+	p.Helper()
+	for i, id := range channels {
+		box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-channel="`+id+`"] .name').getBoundingClientRect(); return [b.left + 5, b.top + 8] })()`)
+		if i == 0 {
+			p.do(chromedp.MouseClickXY(box[0], box[1]))
+		} else {
+			p.do(chromedp.MouseClickXY(box[0], box[1], shiftClick))
+		}
+	}
+}
+
+// duty is what the store says a channel does at a minute.
+func (s *site) duty(t testing.TB, channel string, at week.Minute) string {
+	t.Helper()
+	head, err := s.store.Load(context.Background(), s.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return head.Plan.WeekOf(head.Plan.Channel(channel)).Steps().At(at)
+}
+
+func TestPaintUndoReload(t *testing.T) {
+	s, p := quay(t)
+	before := p.text(verdict)
+
+	p.click(`[data-duty="clock"]`)
+	p.choose("gangway-a", "berth-north")
+	p.shows(painting, "painting 3 channels")
+	p.press(p.on("gangway-a", tuesday6), p.on("gangway-a", friday22))
+	p.shows(`[data-test="stroke"]`, "Tue to Fri 06:00–22:00")
+	p.shows(`[data-test="draft"]`, "+")
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, p.on("gangway-a", friday22), chromedp.ButtonLeft)
+
+	p.click(`[data-test="paint-own"]`) // the gangways follow a named week
+	p.until(isSaved + ` && document.querySelector('` + verdict + `').innerText !== '` + before + `'`)
+	after := p.text(verdict)
+	for _, id := range []string{"gangway-a", "gangway-b", "berth-north"} {
+		if got := s.duty(t, id, 2*week.Day+12*60); got != "clock" {
+			t.Errorf("%s on Wednesday noon: %s", id, got)
+		}
+		if got := s.duty(t, id, 2*week.Day+23*60); got != "motion" {
+			t.Errorf("%s on Wednesday night: %s", id, got)
+		}
+	}
+	if got := s.duty(t, "waiting", 2*week.Day+12*60); got != "motion" {
+		t.Errorf("another channel of the same week was painted: %s", got)
+	}
+	p.shows(gangwayA+" .kept", after[:4])
+
+	p.open("/sites/quay", gangwayA+" canvas")
+	p.shows(verdict, after)
+
+	p.keys("z", kb.ModifierCtrl)
+	p.shows(verdict, before)
+	if got := s.duty(t, "gangway-a", 2*week.Day+12*60); got != "motion" {
+		t.Errorf("after undo: %s", got)
+	}
+	p.open("/sites/quay", gangwayA+" canvas")
+	p.shows(verdict, before)
+	p.click(`[data-test="redo"]`)
+	p.shows(verdict, after)
+}
+
+func TestPaintRowsAndTheNamedWeek(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-duty="off"]`)
+	// Nothing is selected: the drag paints the rows it crosses.
+	p.drag(p.on("lane-1", 5*1440+60), p.on("lane-2", 5*1440+180))
+	p.click(`[data-test="paint-week"]`)
+	p.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 2')`)
+	head, err := s.store.Load(context.Background(), "quay")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if c := head.Plan.Channel("lane-1"); c.Week.Named != "lanes" {
+		t.Error("the lanes no longer follow their week")
+	}
+	if got := s.duty(t, "lane-2", 5*week.Day+2*60); got != "off" {
+		t.Errorf("the week was not painted: %s", got)
+	}
+}
+
+func TestEscapeAndEyedropper(t *testing.T) {
+	s, p := quay(t)
+	p.press(p.on("booth", 600), p.on("booth", 1200))
+	p.shows(`[data-test="stroke"]`, "Mon 10:00–20:00")
+	p.keys(kb.Escape)
+	p.until(`!document.querySelector('[data-test="stroke"]')`)
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, p.on("booth", 1200), chromedp.ButtonLeft)
+	if head, _ := s.store.Load(context.Background(), "quay"); head.Version != 1 {
+		t.Errorf("an abandoned stroke was kept as version %d", head.Version)
+	}
+	alt := func(e *input.DispatchMouseEventParams) { e.Modifiers = int64(kb.ModifierAlt) }
+	p.mouse(input.DispatchMouseEventTypeMousePressed, p.on("kiosk", 600), chromedp.ButtonLeft, alt)
+	p.until(`document.querySelector('[data-duty="low"]').ariaChecked === 'true'`)
+}
+
+func TestKeyboardPaints(t *testing.T) {
+	s, p := quay(t)
+	eval[bool](p, `(document.querySelector('[role="grid"]').focus(), true)`)
+	p.keys(kb.ArrowDown) // the cursor comes to the first row
+	p.keys(kb.ArrowDown) // Ticket booth
+	p.keys(kb.ArrowRight, kb.ModifierCtrl)
+	p.keys(kb.ArrowRight, kb.ModifierShift)
+	p.keys("7") // off
+	p.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 2')`)
+	for at, want := range map[week.Minute]string{1439: "clock", 1440: "off", 1499: "off", 1500: "clock"} {
+		if got := s.duty(t, "booth", at); got != want {
+			t.Errorf("Ticket booth at %v: %s, want %s", at, got, want)
+		}
+	}
+	row := eval[string](p, `document.querySelector('[data-channel="booth"] .time').ariaLabel`)
+	if !strings.Contains(row, "Tuesday: Off 00:00 to 01:00, Round the clock 01:00 to 24:00") {
+		t.Errorf("who listens hears %q", row)
+	}
+}
+
+// field types a number into a field of the side pane.
+func (p *page) field(name, value string) {
+	p.Helper()
+	css := `[data-field="` + name + `"] input`
+	p.do(chromedp.Focus(chromedp.CSS(css)))
+	eval[bool](p, `(document.querySelector('`+css+`').select(), true)`)
+	p.keys(value)
+	p.keys(kb.Enter)
+}
+
+func TestPanelsChangeTheFigures(t *testing.T) {
+	s, p := quay(t)
+	revision := 1
+	saved := func() {
+		t.Helper()
+		revision++
+		p.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision ` + string(rune('0'+revision)) + `')`)
+	}
+	p.choose("waiting")
+	before := p.text(`[data-test="gb"]`)
+	p.field("post", "90")
+	saved()
+	p.until(`document.querySelector('[data-test="gb"]').innerText !== '` + before + `'`)
+	p.field("active", "9000")
+	saved()
+	p.click(`[data-panel="events"]`)
+	p.field("otherwise", "30")
+	saved()
+	kept := p.text(verdict)
+	p.click(`[data-panel="disk"]`)
+	p.field("drives", "5")
+	saved()
+	p.until(`document.querySelector('` + verdict + `').innerText !== '` + kept + `'`)
+
+	head, err := s.store.Load(context.Background(), "quay")
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := head.Plan.Channel("waiting")
+	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || head.Plan.Activity("waiting").OtherwisePerHour != 30 || head.Plan.Pool("array").Drives[0].Count != 5 {
+		t.Errorf("the plan holds %+v", c)
+	}
+	p.open("/sites/quay/history", ".history li")
+	p.shows(".history", "Array: 5 × 2 TB, RAID 5")
+	p.shows(".history", "Waiting room: 90 s after it")
+}
