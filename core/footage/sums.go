@@ -153,14 +153,24 @@ func (s *sums) state(x state, weight float64) {
 		s.written += weight * covered
 	}
 
-	own := 0.0 // chance that a wanted event's own trigger makes the layer write
-	if s.scene.Tied && r.Admit.motion() {
-		own = s.noticed
-	} else if s.scene.Tied && r.Admit == Both {
-		own = s.noticed * x.alarm
-	}
 	s.begun += weight * s.wantedRate
-	s.full += weight * s.wantedRate * (own + (1-own)*covered)
+	s.full += weight * s.wantedRate * (call + (1-call)*s.inFull(x))
+}
+
+// inFull is the chance that a wanted event is kept in full: by its own trigger where
+// the layer admits it, or by footage that covers its beginning for another reason.
+func (s *sums) inFull(x state) float64 {
+	own, admit := 0.0, s.regime.Admit
+	if s.scene.Tied {
+		own = s.noticed
+	}
+	switch {
+	case admit.motion():
+		return own + (1-own)*x.covered(admit)
+	case admit == Both:
+		return x.alarm * (own + (1-own)*x.motion)
+	}
+	return x.covered(admit)
 }
 
 // rate is the bitrate of a layer written for a share of time, for a part of that

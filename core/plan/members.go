@@ -102,3 +102,60 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 	}
 	return nil
 }
+
+// Members lists the paths of all members of the format, such as
+// "channels.detection.catch", in the order of the document.
+func Members() []string {
+	var out []string
+	var walk func(path string, t reflect.Type)
+	walk = func(path string, t reflect.Type) {
+		for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+			t = t.Elem()
+		}
+		if t == reflect.TypeFor[WeekRef]() {
+			t = reflect.TypeFor[OwnWeek]()
+		}
+		if t.Kind() != reflect.Struct || reflect.PointerTo(t).Implements(textType) {
+			return
+		}
+		for _, m := range orderedMembers(t) {
+			out = append(out, join(path, m.name))
+			walk(join(path, m.name), m.typ)
+		}
+	}
+	walk("", reflect.TypeFor[Plan]())
+	return out
+}
+
+// MembersUsed lists the members that a plan gives a value other than zero.
+func MembersUsed(p *Plan) []string {
+	var out []string
+	var walk func(path string, v reflect.Value)
+	walk = func(path string, v reflect.Value) {
+		switch {
+		case v.Kind() == reflect.Pointer:
+			if !v.IsNil() {
+				walk(path, v.Elem())
+			}
+			return
+		case v.Kind() == reflect.Slice:
+			for i := range v.Len() {
+				walk(path, v.Index(i))
+			}
+			return
+		case v.Type() == reflect.TypeFor[WeekRef]():
+			walk(path, v.FieldByName("Own"))
+			return
+		case v.Kind() != reflect.Struct || reflect.PointerTo(v.Type()).Implements(textType):
+			return
+		}
+		for _, m := range orderedMembers(v.Type()) {
+			if f := v.FieldByIndex(m.index); !f.IsZero() {
+				out = append(out, join(path, m.name))
+				walk(join(path, m.name), f)
+			}
+		}
+	}
+	walk("", reflect.ValueOf(p).Elem())
+	return out
+}

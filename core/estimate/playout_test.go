@@ -1,0 +1,456 @@
+package estimate
+
+import (
+	"cmp"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"sort"
+
+	"wakefield/core/plan"
+)
+
+// This file plays plans out event by event, second by second where needed, for the
+// tests alone. It shares no code with the estimate beyond the plan document: it
+// draws events, makes intervals of footage, and measures how long what was written.
+
+const weekSeconds = 7 * 86400.0
+
+// happening is one event in front of a camera or at a contact.
+type happening struct {
+	start, end float64
+	wanted     bool
+	trigger    float64 // when the trigger begins; NaN where there is none
+}
+
+// interval is a stretch of time.
+type interval struct{ from, to float64 }
+
+// tally is what one channel put on disk in one week.
+type tally struct {
+	written, event, kbit         float64 // seconds, seconds, kbit
+	triggers, full, base, missed float64 // counts
+}
+
+// playout plays one plan.
+type playout struct {
+	plan  *plan.Plan
+	rng   *rand.Rand
+	weeks int
+	own   map[string][]happening
+	alarm map[string][]interval
+	calls map[string][]interval
+}
+
+// play plays a plan over some weeks, after one week to begin with, and returns the
+// tallies by channel and week.
+func play(p *plan.Plan, weeks int, seed uint64) map[string][]tally {
+	o := &playout{plan: p, rng: rand.New(rand.NewPCG(seed, 7)), weeks: weeks,
+		own: map[string][]happening{}, alarm: map[string][]interval{}, calls: map[string][]interval{}}
+	for i := range p.Channels {
+		o.happen(&p.Channels[i])
+	}
+	for _, a := range p.AlarmInputs {
+		for _, h := range o.events(a.Activity) {
+			o.alarm[a.ID] = append(o.alarm[a.ID], interval{h.start, h.end})
+		}
+	}
+	for _, b := range p.CallButtons {
+		at := 0.0
+		for b.PressesPerWeek > 0 {
+			if at += o.rng.ExpFloat64() * weekSeconds / b.PressesPerWeek; at > o.end() {
+				break
+			}
+			for _, c := range b.Records {
+				o.calls[c] = append(o.calls[c], interval{at, at + b.HoldSeconds})
+			}
+		}
+	}
+	out := map[string][]tally{}
+	for i := range p.Channels {
+		out[p.Channels[i].ID] = o.measure(&p.Channels[i])
+	}
+	return out
+}
+
+// end is when the last week ends, with some time beyond it for what casts its
+// shadow before.
+func (o *playout) end() float64 { return float64(o.weeks+1)*weekSeconds + 7200 }
+
+// covers tells whether hours on some days hold at a minute of the week.
+func covers(h plan.Hours, minute int) bool {
+	for day := range 7 {
+		named := len(h.Days) == 0
+		for _, d := range h.Days {
+			named = named || int(d) == day
+		}
+		if !named {
+			continue
+		}
+		from, to := day*1440+int(h.From), day*1440+int(h.To)
+		if to <= from || h.To <= h.From {
+			to = day*1440 + 1440 + int(h.To)
+		}
+		if minute >= from && minute < to || minute+10080 >= from && minute+10080 < to {
+			return true
+		}
+	}
+	return false
+}
+
+// events draws an activity: for every minute of the weeks, as many as come.
+func (o *playout) events(id string) []happening {
+	a := o.plan.Activity(id)
+	var perMinute [10080]float64
+	for m := range perMinute {
+		perMinute[m] = a.OtherwisePerHour / 60
+		for _, b := range a.Blocks {
+			if covers(b.Hours, m) {
+				perMinute[m] = b.PerHour / 60
+			}
+		}
+	}
+	var out []happening
+	for m := 0; float64(m)*60 < o.end(); m++ {
+		rate := perMinute[m%10080]
+		if rate == 0 {
+			continue
+		}
+		for at := o.rng.ExpFloat64() / rate; at < 1; at += o.rng.ExpFloat64() / rate {
+			start := (float64(m) + at) * 60
+			out = append(out, happening{start: start, end: start + o.rng.ExpFloat64()*a.MeanSeconds, trigger: math.NaN()})
+		}
+	}
+	return out
+}
+
+// happen draws what happens in front of a camera, and what detection makes of it.
+func (o *playout) happen(c *plan.Channel) {
+	if c.NoCamera {
+		return
+	}
+	var all []happening
+	for k, id := range []string{c.Activity, c.Nuisance} {
+		if id == "" {
+			continue
+		}
+		for _, h := range o.events(id) {
+			h.wanted = k == 0
+			all = append(all, h)
+		}
+	}
+	var on [10080]bool
+	for m := range on {
+		on[m] = c.Detection.On && c.Detection.Hours == nil
+		if c.Detection.Hours != nil {
+			for _, b := range c.Detection.Hours.Blocks {
+				on[m] = on[m] || c.Detection.On && covers(b, m)
+			}
+		}
+	}
+	for i := range all {
+		h := &all[i]
+		begin := h.start + c.Detection.MinSeconds
+		caught := o.rng.Float64() < c.Detection.CatchChance()
+		if h.end > begin && on[int(begin/60)%10080] && caught {
+			h.trigger = begin
+		}
+	}
+	slices.SortFunc(all, func(a, b happening) int { return cmp.Compare(a.start, b.start) })
+	o.own[c.ID] = all
+}
+
+// timeline finds the union of intervals as a list of changes.
+func union(list []interval) []interval {
+	list = slices.Clone(list)
+	slices.SortFunc(list, func(a, b interval) int {
+		if a.from < b.from {
+			return -1
+		}
+		return 1
+	})
+	var out []interval
+	for _, v := range list {
+		if n := len(out); n > 0 && v.from <= out[n-1].to {
+			out[n-1].to = max(out[n-1].to, v.to)
+		} else {
+			out = append(out, v)
+		}
+	}
+	return out
+}
+
+func inside(list []interval, t float64) bool {
+	i := sort.Search(len(list), func(i int) bool { return list[i].to > t })
+	return i < len(list) && list[i].from <= t
+}
+
+// measure lays a channel's footage on the time line and measures it week by week.
+func (o *playout) measure(c *plan.Channel) []tally {
+	out := make([]tally, o.weeks)
+	if c.NoCamera {
+		return out
+	}
+	tied := o.tied(c)
+	motion, alarm := o.footage(c, tied)
+	var active []interval
+	for _, h := range o.own[c.ID] {
+		active = append(active, interval{h.start, h.end})
+	}
+	states := [4][]interval{union(motion), union(alarm), union(o.calls[c.ID]), union(active)}
+	duties := o.duties(c)
+	o.lay(c, states, duties, out)
+	o.fates(c, tied[c.ID], covering(motion), states, duties, out)
+	return out
+}
+
+// tied lists the channels whose motion records c.
+func (o *playout) tied(c *plan.Channel) map[string]bool {
+	tied := map[string]bool{}
+	if c.Detection.On && (c.Detection.RecordsSelf == nil || *c.Detection.RecordsSelf) {
+		tied[c.ID] = true
+	}
+	for _, e := range o.plan.Effects {
+		if e.When.Motion != "" && slices.Contains(e.Record, c.ID) {
+			tied[e.When.Motion] = true
+		}
+	}
+	return tied
+}
+
+func (o *playout) footage(c *plan.Channel, tied map[string]bool) (motion, alarm []interval) {
+	for i := range o.plan.Channels {
+		if from := o.plan.Channels[i].ID; tied[from] {
+			for _, h := range o.own[from] {
+				if !math.IsNaN(h.trigger) {
+					motion = append(motion, interval{h.trigger - c.PreSeconds, h.end + c.PostSeconds})
+				}
+			}
+		}
+	}
+	pre, post := c.PreSeconds, c.PostSeconds
+	if c.AlarmPreSeconds != nil {
+		pre = *c.AlarmPreSeconds
+	}
+	if c.AlarmPostSeconds != nil {
+		post = *c.AlarmPostSeconds
+	}
+	seen := map[string]bool{}
+	for _, e := range o.plan.Effects {
+		if e.When.Alarm != "" && slices.Contains(e.Record, c.ID) && !seen[e.When.Alarm] {
+			seen[e.When.Alarm] = true
+			for _, v := range o.alarm[e.When.Alarm] {
+				alarm = append(alarm, interval{v.from - pre, v.to + post})
+			}
+		}
+	}
+	return motion, alarm
+}
+
+// duties finds the duty of every minute, block by block.
+func (o *playout) duties(c *plan.Channel) (out [10080]*plan.Duty) {
+	w := c.Week.Own
+	if w == nil {
+		for i := range o.plan.Weeks {
+			if o.plan.Weeks[i].ID == c.Week.Named {
+				w = &o.plan.Weeks[i].OwnWeek
+			}
+		}
+	}
+	for m := range out {
+		id := w.Otherwise
+		for _, b := range w.Blocks {
+			if covers(b.Hours, m) {
+				id = b.Duty
+			}
+		}
+		out[m] = o.plan.Duty(id)
+	}
+	return out
+}
+
+// lay goes from change to change and adds up what is written between.
+func (o *playout) lay(c *plan.Channel, states [4][]interval, duties [10080]*plan.Duty, out []tally) {
+	cuts := make([]float64, 0, 4096)
+	for _, list := range states {
+		for _, v := range list {
+			cuts = append(cuts, v.from, v.to)
+		}
+	}
+	for m := 1; m < 10080; m++ {
+		if duties[m] != duties[m-1] {
+			for w := range o.weeks {
+				cuts = append(cuts, float64(w+1)*weekSeconds+float64(m)*60)
+			}
+		}
+	}
+	for w := range o.weeks + 1 {
+		cuts = append(cuts, float64(w+1)*weekSeconds)
+	}
+	slices.Sort(cuts)
+	var at [4]int
+	for i := 0; i+1 < len(cuts); i++ {
+		from, to := cuts[i], cuts[i+1]
+		w := int(from/weekSeconds) - 1
+		if from < weekSeconds || w >= o.weeks || to <= from {
+			continue
+		}
+		middle := (from + to) / 2
+		var on [4]bool
+		for k, list := range states {
+			for at[k] < len(list) && list[at[k]].to <= middle {
+				at[k]++
+			}
+			on[k] = at[k] < len(list) && list[at[k]].from <= middle
+		}
+		d := duties[int(middle/60)%10080]
+		event := on[2] || admitted(d, on[0], on[1])
+		t := &out[w]
+		t.kbit += (to - from) * spent(c, d, on, event)
+		if event {
+			t.event += to - from
+		}
+		if event || d.Base != nil {
+			t.written += to - from
+		}
+	}
+}
+
+// admitted tells whether the duty's event layer writes.
+func admitted(d *plan.Duty, motion, alarm bool) bool {
+	if d.Event == nil {
+		return false
+	}
+	byMotion := slices.Contains(d.Event.On, plan.Motion)
+	byAlarm := slices.Contains(d.Event.On, plan.Alarm)
+	if byMotion && byAlarm && d.Event.Match == "all" {
+		return motion && alarm
+	}
+	return byMotion && motion || byAlarm && alarm
+}
+
+// spent is the bitrate at one instant.
+func spent(c *plan.Channel, d *plan.Duty, on [4]bool, event bool) float64 {
+	switch {
+	case on[2]: // a record-now button writes the main stream, whatever the duty
+		return bitrate(c.Streams.Main, on[3], 0) + c.AudioKbps
+	case event:
+		return bitrate(c.Streams.Get(d.Event.Stream), on[3], d.Event.FPS) + c.AudioKbps
+	case d.Base != nil && d.Base.KeyframesOnly:
+		return keyframeRate(c.Streams.Get(d.Base.Stream), on[3])
+	case d.Base != nil:
+		return bitrate(c.Streams.Get(d.Base.Stream), on[3], d.Base.FPS) + c.AudioKbps
+	}
+	return 0
+}
+
+// bitrate writes the formulas of the method out once more.
+func bitrate(s *plan.Stream, moving bool, fps float64) float64 {
+	r := s.Rate
+	size := func(fps float64) float64 { // keyframes' worth of bits in a second
+		if s.Codec == "mjpeg" {
+			return fps
+		}
+		n := max(1, fps*s.GOPSeconds)
+		return (1 + (n-1)/ratioOf(s, moving, fps)) * fps / n
+	}
+	var kbps float64
+	switch {
+	case r.Kind == "constant":
+		kbps = r.Kbps
+	case r.Kind == "variable" && moving:
+		kbps = r.ActiveKbps
+	case r.Kind == "variable":
+		kbps = r.IdleKbps
+	default:
+		bits := 0.6 * map[string]float64{"h264": 1, "h265": 0.6, "av1": 0.5, "mjpeg": 1.1}[s.Codec]
+		for q := 3; q < r.Quality; q++ {
+			bits *= 1.6
+		}
+		for q := 3; q > r.Quality; q-- {
+			bits /= 1.6
+		}
+		kbps = bits * float64(s.Width*s.Height) / 1000 * size(s.FPS)
+	}
+	if fps > 0 && fps < s.FPS {
+		kbps *= size(fps) / size(s.FPS)
+	}
+	return kbps
+}
+
+func ratioOf(s *plan.Stream, moving bool, fps float64) float64 {
+	r := 10.0
+	if s.Rate.Kind == "modelled" {
+		r = 30
+		if moving {
+			r = map[string]float64{"still": 30, "moderate": 12, "busy": 6}[s.Rate.Scene]
+		}
+	}
+	return r * math.Sqrt(fps/15)
+}
+
+func keyframeRate(s *plan.Stream, moving bool) float64 {
+	whole := bitrate(s, moving, 0)
+	if s.Codec == "mjpeg" {
+		return whole
+	}
+	if s.KeyframeKB > 0 {
+		return s.KeyframeKB * 8 / s.GOPSeconds
+	}
+	n, r := s.FPS*s.GOPSeconds, 10.0
+	if s.Rate.Kind == "modelled" {
+		r = ratioOf(s, moving, s.FPS)
+	}
+	return whole * r / (r + n - 1)
+}
+
+// fates decides what became of every wanted event, and counts triggers.
+func (o *playout) fates(c *plan.Channel, self bool, covers func(float64) int, states [4][]interval, duties [10080]*plan.Duty, out []tally) {
+	for _, h := range o.own[c.ID] {
+		w := int(h.start/weekSeconds) - 1
+		if h.start < weekSeconds || w >= o.weeks {
+			continue
+		}
+		triggered := !math.IsNaN(h.trigger)
+		if triggered {
+			out[w].triggers++
+		}
+		if !h.wanted {
+			continue
+		}
+		full := inside(states[2], h.start)
+		if triggered && self {
+			d := duties[int(h.trigger/60)%10080]
+			full = full || admitted(d, true, inside(states[1], h.trigger))
+		}
+		d := duties[int(h.start/60)%10080]
+		others := covers(h.start)
+		if triggered && self && h.trigger-c.PreSeconds <= h.start {
+			others-- // its own footage is no other's
+		}
+		full = full || admitted(d, others > 0, inside(states[1], h.start))
+		switch {
+		case full:
+			out[w].full++
+		case d.Base != nil:
+			out[w].base++
+		default:
+			out[w].missed++
+		}
+	}
+}
+
+// covering tells how many intervals cover an instant.
+func covering(list []interval) func(t float64) int {
+	var begins, ends []float64
+	for _, v := range list {
+		begins, ends = append(begins, v.from), append(ends, v.to)
+	}
+	slices.Sort(begins)
+	slices.Sort(ends)
+	return func(t float64) int {
+		begun, _ := slices.BinarySearch(begins, math.Nextafter(t, math.Inf(1)))
+		ended, _ := slices.BinarySearch(ends, math.Nextafter(t, math.Inf(1)))
+		return begun - ended
+	}
+}
