@@ -8,8 +8,8 @@ import (
 	"wakefield/core/week"
 )
 
-// array translates a pool of the plan.
-func array(p *plan.Pool) storage.Array {
+// Array translates a pool of the plan.
+func Array(p *plan.Pool) storage.Array {
 	a := storage.Array{Layout: storage.Layout(p.Layout), HotSpares: p.HotSpares, Reserve: p.ReservePercent / 100}
 	for _, g := range p.Drives {
 		for range g.Count {
@@ -35,7 +35,7 @@ func (s *Site) store(p *plan.Plan) {
 }
 
 func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
-	a := array(pool)
+	a := Array(pool)
 	usable := a.Usable()
 	loads := make([]storage.Load, len(members))
 	rates := make([]storage.Rate, len(members))

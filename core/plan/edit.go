@@ -20,6 +20,7 @@ type Edit struct {
 	SetDuty      *SetDuty      `json:"setDuty,omitempty" doc:"Add or replace a duty"`
 	RemoveDuty   *RemoveDuty   `json:"removeDuty,omitempty" doc:"Remove a duty, another taking its hours"`
 	SetPool      *SetPool      `json:"setPool,omitempty" doc:"Add or replace a pool of drives"`
+	AddEffect    *AddEffect    `json:"addEffect,omitempty" doc:"Add a cause and what it records"`
 	SetChannel   *SetChannel   `json:"setChannel,omitempty" doc:"Add or replace a channel"`
 }
 

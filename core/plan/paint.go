@@ -55,7 +55,7 @@ func (e *Paint) sentence(p *Plan) string {
 	if e.Shared {
 		who = "The week followed by " + who
 	}
-	return who + ", " + inWords(e.Hours) + ": " + duty
+	return who + ", " + HoursInWords(e.Hours) + ": " + duty
 }
 
 // paint returns the week with the spans painted, written as a person would.
@@ -78,8 +78,9 @@ func spansOf(hours []Hours) ([]week.Span, error) {
 	return spans, nil
 }
 
-// inWords writes hours as "Tue-Fri 06:00-22:00".
-func inWords(hours []Hours) string {
+// HoursInWords writes hours as "Tue-Fri 06:00-22:00"; more than three stretches are
+// counted.
+func HoursInWords(hours []Hours) string {
 	var parts []string
 	for _, h := range hours {
 		times := fmt.Sprintf(" %v-%v", h.From, h.To)

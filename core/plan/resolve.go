@@ -35,6 +35,15 @@ func WeekOf(steps week.Steps[string]) *OwnWeek {
 	return w
 }
 
+// HoursWhere writes the hours in which steps hold true, as a person would.
+func HoursWhere(steps week.Steps[bool]) []Hours {
+	var out []Hours
+	for _, b := range steps.Blocks(false) {
+		out = append(out, hoursOf(b.Hours))
+	}
+	return out
+}
+
 // hoursOf leaves out the days where they are all seven.
 func hoursOf(h week.Hours) Hours {
 	if len(h.Days) == len(week.Weekdays) {

@@ -138,3 +138,25 @@ func (e *RemoveDuty) sentence(p *Plan) string {
 	}
 	return fmt.Sprintf("Duty removed: %s, %s in its place", name(e.Duty), name(e.Instead))
 }
+
+// AddEffect adds a cause and what records because of it.
+type AddEffect struct {
+	Effect Effect `json:"effect"`
+}
+
+func (e *AddEffect) apply(p *Plan) (*Plan, error) {
+	next := *p
+	next.Effects = append(slices.Clone(p.Effects), e.Effect)
+	return &next, nil
+}
+
+func (e *AddEffect) sentence(p *Plan) string {
+	cause := "Alarm " + e.Effect.When.Alarm
+	if i := slices.IndexFunc(p.AlarmInputs, func(a AlarmInput) bool { return a.ID == e.Effect.When.Alarm }); i >= 0 {
+		cause = p.AlarmInputs[i].Name
+	}
+	if c := p.Channel(e.Effect.When.Motion); c != nil {
+		cause = "Motion on " + c.Name
+	}
+	return cause + " records " + p.names(e.Effect.Record)
+}

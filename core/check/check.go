@@ -1,0 +1,189 @@
+// Package check looks a plan over for what goes wrong on site: settings that must
+// agree and do not, footage that will be missing, limits that are passed.
+//
+// Each rule is a plain function over one [site]. A [Finding] says what is wrong in
+// a sentence an installer understands, where, why, with figures, and where there is
+// one, the edit that mends it.
+package check
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// Severity says how bad a finding is.
+type Severity string
+
+const (
+	Error   Severity = "error"   // footage will be missing, or the law is broken
+	Warning Severity = "warning" // it may go wrong
+	Hint    Severity = "hint"    // worth a look
+)
+
+func (s Severity) rank() int { return slices.Index([]Severity{Error, Warning, Hint}, s) }
+
+// Finding is one thing the checks noticed.
+type Finding struct {
+	Rule     string   `json:"rule" doc:"Which rule found it"`
+	Severity Severity `json:"severity" enum:"error,warning,hint"`
+	Sentence string   `json:"sentence"`
+	Reason   string   `json:"reason"`
+	Path     string   `json:"path" doc:"Place in the plan document"`
+	Channel  string   `json:"channel,omitempty" doc:"Id of the channel it is about"`
+	Pool     string   `json:"pool,omitempty" doc:"Id of the pool it is about"`
+	Recorder string   `json:"recorder,omitempty" doc:"Id of the recorder it is about"`
+	Fix      *Fix     `json:"fix,omitempty"`
+}
+
+// Fix mends a finding.
+type Fix struct {
+	Label string      `json:"label" doc:"What the edits do"`
+	Edits []plan.Edit `json:"edits"`
+}
+
+// Findings checks a plan with its estimate. Most severe come first, then by place.
+func Findings(p *plan.Plan, s *estimate.Site) []Finding {
+	c := newSite(p, s)
+	for i := range p.Channels {
+		ch := &channel{Channel: &p.Channels[i], index: i, figures: &s.Channels[i], duties: s.Duties(i)}
+		for _, rule := range channelRules {
+			rule(c, ch)
+		}
+	}
+	for _, rule := range siteRules {
+		rule(c)
+	}
+	slices.SortStableFunc(c.found, func(a, b Finding) int { return cmp.Compare(a.Severity.rank(), b.Severity.rank()) })
+	return c.found
+}
+
+// Count is the number of findings of each severity.
+func Count(found []Finding) map[Severity]int {
+	n := make(map[Severity]int)
+	for _, f := range found {
+		n[f.Severity]++
+	}
+	return n
+}
+
+// channelRules look at one channel at a time, siteRules at all of it.
+var (
+	channelRules = []func(*site, *channel){
+		detectionOff, blindHours, noArea, untied, alarmWithoutInput, missingStream, emptyRecords, nothingRecorded,
+		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, audio, likelyMisses,
+	}
+	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, oddOneOut}
+)
+
+// site is a plan being checked.
+type site struct {
+	plan    *plan.Plan
+	figures *estimate.Site
+	duties  map[string]*plan.Duty
+	causes  map[string]causes // by channel
+	found   []Finding
+}
+
+// causes are what records a channel.
+type causes struct {
+	motion []string // channels whose motion does, itself included
+	alarms []string // alarm inputs
+	tells  bool     // whether its own motion records anything at all
+}
+
+// channel is a channel being checked.
+type channel struct {
+	*plan.Channel
+	index   int
+	figures *estimate.Channel
+	duties  week.Steps[string]
+}
+
+func newSite(p *plan.Plan, s *estimate.Site) *site {
+	c := &site{plan: p, figures: s, duties: make(map[string]*plan.Duty), causes: make(map[string]causes), found: []Finding{}}
+	for i := range p.Duties {
+		c.duties[p.Duties[i].ID] = &p.Duties[i]
+	}
+	for i := range p.Channels {
+		ch := &p.Channels[i]
+		if ch.Detection.On && ch.Detection.TiedToSelf() {
+			c.causes[ch.ID] = causes{motion: []string{ch.ID}, tells: true}
+		}
+	}
+	for _, e := range p.Effects {
+		for _, id := range e.Record {
+			k := c.causes[id]
+			if e.When.Alarm != "" {
+				k.alarms = append(k.alarms, e.When.Alarm)
+			} else {
+				k.motion = append(k.motion, e.When.Motion)
+			}
+			c.causes[id] = k
+		}
+		if e.When.Motion != "" && len(e.Record) > 0 {
+			k := c.causes[e.When.Motion]
+			k.tells = true
+			c.causes[e.When.Motion] = k
+		}
+	}
+	return c
+}
+
+// report keeps a finding about a channel.
+func (c *site) report(ch *channel, severity Severity, rule, member, sentence, reason string, fix *Fix) {
+	path := fmt.Sprintf("channels[%d]", ch.index)
+	if member != "" {
+		path += "." + member
+	}
+	c.found = append(c.found, Finding{
+		Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix,
+	})
+}
+
+// fix makes a fix of one edit.
+func fix(label string, edit plan.Edit) *Fix { return &Fix{label, []plan.Edit{edit}} }
+
+// where finds the hours in which the duty of a channel satisfies f.
+func (c *site) where(ch *channel, f func(*plan.Duty) bool) week.Steps[bool] {
+	return week.Map(ch.duties, func(id string) bool {
+		d := c.duties[id]
+		return d != nil && f(d)
+	})
+}
+
+// and is where both hold.
+func and(a, b week.Steps[bool]) week.Steps[bool] {
+	out := week.Constant(false)
+	for span, on := range a.Runs() {
+		for other, also := range b.Runs() {
+			if on && also {
+				out = out.Paint(week.Span{From: max(span.From, other.From), To: min(span.To, other.To)}, true)
+			}
+		}
+	}
+	return out
+}
+
+func not(a week.Steps[bool]) week.Steps[bool] {
+	return week.Map(a, func(on bool) bool { return !on })
+}
+
+// hours is how many hours a week the steps hold.
+func hours(s week.Steps[bool]) float64 { return 168 * s.Share(func(on bool) bool { return on }) }
+
+func inWords(s week.Steps[bool]) string { return plan.HoursInWords(plan.HoursWhere(s)) }
+
+func admits(d *plan.Duty, t plan.Trigger) bool {
+	return d.Event != nil && slices.Contains(d.Event.On, t)
+}
+
+func admitsMotion(d *plan.Duty) bool { return admits(d, plan.Motion) }
+func admitsAlarm(d *plan.Duty) bool  { return admits(d, plan.Alarm) }
+
+// needsBoth tells whether neither motion nor alarm is enough alone.
+func needsBoth(d *plan.Duty) bool { return admitsMotion(d) && admitsAlarm(d) && d.Event.Match == "all" }

@@ -1,0 +1,199 @@
+package check
+
+import (
+	"strings"
+	"testing"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+const sound = `{
+ "format": "wakefield-plan/1", "name": "Sound", "site": {"name": "Slip", "timeZone": "UTC"},
+ "duties": [
+  {"id": "clock", "name": "Round the clock", "base": {"stream": "main"}},
+  {"id": "motion", "name": "Motion only", "event": {"stream": "main", "on": ["motion"]}},
+  {"id": "alarm", "name": "Alarm only", "event": {"stream": "main", "on": ["alarm"]}},
+  {"id": "both", "name": "Both", "event": {"stream": "main", "on": ["motion", "alarm"], "match": "all"}},
+  {"id": "low", "name": "Low, then full", "base": {"stream": "sub"}, "event": {"stream": "main", "on": ["motion", "alarm"]}},
+  {"id": "keys", "name": "Keyframes", "base": {"stream": "main", "keyframesOnly": true}},
+  {"id": "fast", "name": "Fast", "base": {"stream": "main", "fps": 30}},
+  {"id": "third", "name": "Third", "base": {"stream": "third"}},
+  {"id": "off", "name": "Off"}],
+ "activities": [{"id": "people", "name": "People", "known": "surveyed", "meanSeconds": 30, "otherwisePerHour": 6}],
+ "recorders": [{"id": "r", "name": "Recorder", "channels": 8, "licences": 8, "ingestMbps": 40, "preSecondsLimit": 10, "driveMBps": 20,
+  "pools": [{"id": "p", "name": "Array", "drives": [{"count": 3, "terabytes": 2, "yearlyTB": 100}], "layout": "raid5"}]}],
+ "alarmInputs": [{"id": "a", "name": "Contact", "recorder": "r", "activity": "people"}],
+ "channels": [
+  {"id": "c1", "number": 1, "name": "One", "group": "G", "recorder": "r", "pool": "p", "preSeconds": 5, "postSeconds": 15, "activity": "people",
+   "streams": {"main": {"codec": "h264", "width": 1920, "height": 1080, "fps": 15, "gopSeconds": 2, "rate": {"kind": "constant", "kbps": 4000, "known": "datasheet"}},
+    "sub": {"codec": "h264", "width": 640, "height": 360, "fps": 8, "gopSeconds": 2, "rate": {"kind": "constant", "kbps": 400, "known": "datasheet"}}},
+   "detection": {"on": true}, "keep": {"atLeastDays": 30}, "week": {"otherwise": "motion"}}]
+}`
+
+func soundPlan(t *testing.T) *plan.Plan {
+	t.Helper()
+	p, err := plan.Read([]byte(sound))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+func findings(p *plan.Plan) []Finding { return Findings(p, estimate.Figures(p, nil)) }
+
+func ptr[T any](v T) *T { return &v }
+
+func own(duty string, blocks ...plan.DutyBlock) plan.WeekRef {
+	return plan.WeekRef{Own: &plan.OwnWeek{Otherwise: duty, Blocks: blocks}}
+}
+
+// copies adds two channels like the first, on other numbers.
+func copies(p *plan.Plan) {
+	for i, id := range []string{"c2", "c3"} {
+		c := p.Channels[0]
+		c.ID, c.Name, c.Number = id, "Copy "+id, i+2
+		p.Channels = append(p.Channels, c)
+	}
+}
+
+var night = plan.DutyBlock{Hours: plan.Hours{From: 1320, To: 300}, Duty: "off"}
+
+func TestSoundPlanHasNoFindings(t *testing.T) {
+	if found := findings(soundPlan(t)); len(found) != 0 {
+		t.Errorf("%+v", found)
+	}
+}
+
+func TestRules(t *testing.T) {
+	tests := []struct {
+		rule     string
+		severity Severity
+		spoil    func(p *plan.Plan, c *plan.Channel)
+		says     string
+	}{
+		{"detection-off", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, "records on motion, but its detection is off"},
+		{"detection-off", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.On, c.Week = false, own("low") }, "records on motion, but its detection is off"},
+		{"blind-hours", Error, func(p *plan.Plan, c *plan.Channel) {
+			c.Detection.Hours = &plan.DetectionHours{Blocks: []plan.Hours{{From: 360, To: 1320}}}
+		}, "for 56 hours a week in which its detection is off"},
+		{"no-area", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas = ptr(0) }, "no detection area"},
+		{"untied", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.RecordsSelf = ptr(false) }, "tied to no recording"},
+		{"effect-not-admitted", Error, func(p *plan.Plan, c *plan.Channel) {
+			p.Effects = []plan.Effect{{When: plan.When{Alarm: "a"}, Record: []string{"c1"}}}
+		}, "none of its duties listens to alarms"},
+		{"effect-not-admitted", Hint, func(p *plan.Plan, c *plan.Channel) {
+			p.Effects = []plan.Effect{{When: plan.When{Alarm: "a"}, Record: []string{"c1"}}}
+			c.Week = own("low", plan.DutyBlock{Hours: plan.Hours{From: 0, To: 360}, Duty: "motion"})
+		}, "but for 42 hours a week its duty does not listen to alarms"},
+		{"alarm-without-input", Error, func(p *plan.Plan, c *plan.Channel) { c.Week = own("alarm") }, "no alarm input records it"},
+		{"alarm-without-input", Error, func(p *plan.Plan, c *plan.Channel) { c.Week = own("both") }, "no alarm input records it"},
+		{"missing-stream", Error, func(p *plan.Plan, c *plan.Channel) { c.Week = own("third") }, "does not have"},
+		{"empty-records", Warning, func(p *plan.Plan, c *plan.Channel) { c.NoCamera = true }, "has no camera, but is set to record"},
+		{"nothing-recorded", Error, func(p *plan.Plan, c *plan.Channel) { c.Week = own("motion", night) }, "records nothing for 49 hours a week"},
+		{"nothing-recorded", Warning, func(p *plan.Plan, c *plan.Channel) {
+			c.Week, c.Activity = own("motion", night), ""
+		}, "records nothing for 49 hours a week"},
+		{"below-at-least", Error, func(p *plan.Plan, c *plan.Channel) { c.Keep.AtLeastDays = 3000 }, "of the 3000 required"},
+		{"worst-below-at-least", Warning, func(p *plan.Plan, c *plan.Channel) {
+			c.Week = own("off", plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{0, 1, 2}, From: 0, To: 1440}, Duty: "clock"})
+			c.Keep.AtLeastDays = 215
+		}, "at the worst hour of the week"},
+		{"above-at-most", Warning, func(p *plan.Plan, c *plan.Channel) { c.Keep.AtMostDays = 31 }, "only the recorder's age limit sees to it"},
+		{"intake", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].IngestMbps = 3 }, "cannot take in all its cameras"},
+		{"throughput", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].DriveMBps = 0.01 }, "too slow for its busiest hour"},
+		{"licences", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Licences = 2; copies(p) }, "3 cameras and 2 licences"},
+		{"channels", Error, func(p *plan.Plan, c *plan.Channel) { c.Number = 9 }, "no channel 9"},
+		{"channels", Error, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Number = 1 }, "are both channel 1"},
+		{"too-few-drives", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].HotSpares = 1 }, "too few drives for its layout"},
+		{"workload", Warning, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].Drives[0].YearlyTB = 0.5 }, "more than they are rated for"},
+		{"pre-beyond-buffer", Warning, func(p *plan.Plan, c *plan.Channel) { c.PreSeconds = 15 }, "is to keep 15 s before an event"},
+		{"post-too-short", Hint, func(p *plan.Plan, c *plan.Channel) { c.PostSeconds = 3 }, "one visit becomes several clips"},
+		{"keyframe-gap", Warning, func(p *plan.Plan, c *plan.Channel) {
+			c.Week = own("keys")
+			s := *c.Streams.Main
+			s.GOPSeconds = 6
+			c.Streams.Main = &s
+		}, "between keyframes a person can cross"},
+		{"frames-beyond-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Week = own("fast") }, "more frames a second than the camera sends"},
+		{"audio", Warning, func(p *plan.Plan, c *plan.Channel) { c.AudioKbps = 64 }, "records audio"},
+		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 }, "differs from the other 2 of G in one respect"},
+		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Week = own("low") }, "one respect: its week"},
+		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, and nothing is written beneath"},
+	}
+	tested := make(map[string]bool)
+	for _, test := range tests {
+		tested[test.rule] = true
+		p := soundPlan(t)
+		test.spoil(p, &p.Channels[0])
+		if err := p.Check(); err != nil {
+			t.Fatalf("%s: the spoilt plan is no plan: %v", test.rule, err)
+		}
+		f := find(findings(p), test.rule)
+		if f == nil {
+			t.Errorf("%s was not found", test.rule)
+			continue
+		}
+		if f.Severity != test.severity || !strings.Contains(f.Sentence, test.says) || f.Reason == "" || f.Path == "" {
+			t.Errorf("%s: %+v", test.rule, f)
+		}
+		mends(t, p, f)
+	}
+	for rule := range fixable {
+		if !tested[rule] {
+			t.Errorf("no test for %s", rule)
+		}
+	}
+}
+
+// fixable are the rules that must come with a fix in the cases tested.
+var fixable = map[string]bool{
+	"detection-off": true, "blind-hours": true, "untied": true, "alarm-without-input": true, "empty-records": true, "below-at-least": true,
+	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true,
+}
+
+func find(found []Finding, rule string) *Finding {
+	for i := range found {
+		if found[i].Rule == rule {
+			return &found[i]
+		}
+	}
+	return nil
+}
+
+// mends asks that a finding's fix, where there should be one, makes it go away.
+func mends(t *testing.T, p *plan.Plan, f *Finding) {
+	t.Helper()
+	if fixable[f.Rule] != (f.Fix != nil) {
+		t.Errorf("%s comes with fix %+v", f.Rule, f.Fix)
+	}
+	if f.Fix == nil {
+		return
+	}
+	mended, err := p.Apply(f.Fix.Edits...)
+	if err != nil {
+		t.Errorf("%s: its fix fails: %v", f.Rule, err)
+		return
+	}
+	if again := find(findings(mended), f.Rule); again != nil && again.Channel == f.Channel {
+		t.Errorf("%s: after %q it is found again: %+v", f.Rule, f.Fix.Label, again)
+	}
+}
+
+func TestSevereComeFirst(t *testing.T) {
+	p := soundPlan(t)
+	p.Channels[0].AudioKbps = 64
+	p.Channels[0].PostSeconds = 3
+	p.Recorders[0].IngestMbps = 1
+	found := findings(p)
+	for i := 1; i < len(found); i++ {
+		if found[i-1].Severity.rank() > found[i].Severity.rank() {
+			t.Errorf("%s before %s", found[i-1].Severity, found[i].Severity)
+		}
+	}
+	n := Count(found)
+	if n[Error] != 1 || n[Warning] != 1 || n[Hint] != 1 {
+		t.Errorf("%v in %+v", n, found)
+	}
+}

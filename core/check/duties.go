@@ -1,0 +1,243 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// missingStream: a duty writes a stream that the camera does not have.
+func missingStream(c *site, ch *channel) {
+	if ch.NoCamera {
+		return
+	}
+	lacks := func(w plan.Which) bool { return ch.Streams.Get(w) == nil }
+	bad := c.where(ch, func(d *plan.Duty) bool {
+		return d.Base != nil && lacks(d.Base.Stream) || d.Event != nil && lacks(d.Event.Stream)
+	})
+	if hours(bad) == 0 {
+		return
+	}
+	c.report(ch, Error, "missing-stream", "streams",
+		fmt.Sprintf("%s is to write a stream that its camera does not have.", ch.Name),
+		fmt.Sprintf("That layer writes nothing %s.", inWords(bad)), nil)
+}
+
+// emptyRecords: a recorder will happily spend disk on a channel without a camera.
+func emptyRecords(c *site, ch *channel) {
+	writes := c.where(ch, func(d *plan.Duty) bool { return d.Base != nil || d.Event != nil })
+	if !ch.NoCamera || hours(writes) == 0 {
+		return
+	}
+	var mend *Fix
+	if i := slices.IndexFunc(c.plan.Duties, func(d plan.Duty) bool { return d.Base == nil && d.Event == nil }); i >= 0 {
+		off := c.plan.Duties[i]
+		mend = fix("Paint it "+off.Name, plan.Edit{Paint: &plan.Paint{Channels: []string{ch.ID}, Hours: wholeWeek(), Duty: off.ID}})
+	}
+	c.report(ch, Warning, "empty-records", "week",
+		fmt.Sprintf("%s has no camera, but is set to record.", ch.Name),
+		fmt.Sprintf("The estimate counts nothing for it; some recorders would write an empty picture for %.3g hours a week all the same.", hours(writes)), mend)
+}
+
+func wholeWeek() []plan.Hours { return []plan.Hours{{From: 0, To: week.Clock(week.Day)}} }
+
+// nothingRecorded: hours in which nothing can be written though footage must be
+// kept.
+func nothingRecorded(c *site, ch *channel) {
+	if ch.NoCamera || ch.Keep.AtLeastDays == 0 {
+		return
+	}
+	off := c.where(ch, func(d *plan.Duty) bool { return d.Base == nil && d.Event == nil })
+	if hours(off) == 0 {
+		return
+	}
+	events := 0.0
+	if a := c.plan.Activity(ch.Activity); a != nil {
+		in := a.Process().Intensity
+		for span, on := range off.Runs() {
+			if on {
+				events += in.Count(float64(span.From)*60, float64(span.To)*60)
+			}
+		}
+	}
+	severity, reason := Warning, "No wanted event is expected then"
+	if events > 0.05 {
+		severity, reason = Error, fmt.Sprintf("%.3g wanted events a week are expected then, and none is kept", events)
+	}
+	c.report(ch, severity, "nothing-recorded", "week",
+		fmt.Sprintf("%s records nothing for %.3g hours a week, though its footage must be kept.", ch.Name, hours(off)),
+		fmt.Sprintf("%s: %s.", reason, inWords(off)), nil)
+}
+
+// framesBeyondCamera: a duty keeps more frames than the camera sends.
+func framesBeyondCamera(c *site, ch *channel) {
+	if ch.NoCamera {
+		return
+	}
+	beyond := func(w plan.Which, fps float64) bool {
+		s := ch.Streams.Get(w)
+		return s != nil && fps > s.FPS
+	}
+	for id := range dutiesOf(ch) {
+		d := c.duties[id]
+		if d == nil || !(d.Base != nil && beyond(d.Base.Stream, d.Base.FPS) || d.Event != nil && beyond(d.Event.Stream, d.Event.FPS)) {
+			continue
+		}
+		c.report(ch, Hint, "frames-beyond-camera", "streams",
+			fmt.Sprintf("%s: the duty %s keeps more frames a second than the camera sends.", ch.Name, d.Name),
+			"The camera decides; the setting at the recorder has no effect.", nil)
+	}
+}
+
+// dutiesOf are the duties in a channel's week.
+func dutiesOf(ch *channel) map[string]bool {
+	ids := make(map[string]bool)
+	for _, id := range ch.duties.Runs() {
+		ids[id] = true
+	}
+	return ids
+}
+
+// crossing is how long a person takes to cross a picture, in seconds.
+const crossing = 4
+
+// keyframeGap: a keyframe base whose pictures are so far apart that somebody can
+// cross between them.
+func keyframeGap(c *site, ch *channel) {
+	if ch.NoCamera {
+		return
+	}
+	for id := range dutiesOf(ch) {
+		d := c.duties[id]
+		if d == nil || d.Base == nil || !d.Base.KeyframesOnly {
+			continue
+		}
+		if s := ch.Streams.Get(d.Base.Stream); s != nil && s.Codec != "mjpeg" && s.GOPSeconds > crossing {
+			c.report(ch, Warning, "keyframe-gap", "streams."+string(d.Base.Stream)+".gopSeconds",
+				fmt.Sprintf("%s: between keyframes a person can cross the picture unseen.", ch.Name),
+				fmt.Sprintf("%s writes a picture every %v s when nothing happens; crossing takes about %d s. Shorten the camera's keyframe interval.", d.Name, s.GOPSeconds, crossing), nil)
+			return
+		}
+	}
+}
+
+// likelyMisses: events are often missed where nothing lies beneath event recording.
+func likelyMisses(c *site, ch *channel) {
+	e := ch.figures.Evidence
+	if ch.NoCamera || !ch.Detection.On || e.EventsPerDay < 1 || e.MissedPerDay < 0.1*e.EventsPerDay {
+		return
+	}
+	bare := c.where(ch, func(d *plan.Duty) bool { return d.Event != nil && d.Base == nil })
+	if hours(bare) == 0 {
+		return
+	}
+	c.report(ch, Warning, "likely-misses", "detection",
+		fmt.Sprintf("%s misses %.3g of %.3g wanted events a day, and nothing is written beneath.", ch.Name, e.MissedPerDay, e.EventsPerDay),
+		"Detection does not see every event, or its duty does not let it record. A cheap base layer would prove what happened.", c.withBase(ch, bare))
+}
+
+// withBase offers the plan's duty that has the same event layer over a cheap base.
+func (c *site) withBase(ch *channel, bare week.Steps[bool]) *Fix {
+	var admitted []plan.Trigger
+	for id := range dutiesOf(ch) {
+		if d := c.duties[id]; d != nil && d.Event != nil && d.Base == nil {
+			admitted = append(admitted, d.Event.On...)
+		}
+	}
+	for i := range c.plan.Duties {
+		d := &c.plan.Duties[i]
+		if d.Base == nil || d.Event == nil || needsBoth(d) || ch.Streams.Get(d.Base.Stream) == nil || !cheap(d.Base) {
+			continue
+		}
+		if !slices.ContainsFunc(admitted, func(t plan.Trigger) bool { return !slices.Contains(d.Event.On, t) }) {
+			return fix("Paint those hours "+d.Name, plan.Edit{Paint: &plan.Paint{Channels: []string{ch.ID}, Hours: plan.HoursWhere(bare), Duty: d.ID}})
+		}
+	}
+	return nil
+}
+
+func cheap(b *plan.Base) bool { return b.Stream != plan.Main || b.KeyframesOnly || b.FPS > 0 }
+
+// oddOneOut: a channel that differs from its group in one respect only.
+func oddOneOut(c *site) {
+	groups := make(map[string][]int)
+	for i := range c.plan.Channels {
+		if ch := &c.plan.Channels[i]; ch.Group != "" && !ch.NoCamera {
+			groups[ch.Group] = append(groups[ch.Group], i)
+		}
+	}
+	for i := range c.plan.Channels {
+		if ch := &c.plan.Channels[i]; ch.Group != "" && len(groups[ch.Group]) > 0 && groups[ch.Group][0] == i {
+			c.oddOf(groups[ch.Group])
+		}
+	}
+}
+
+// respects are what is meant to be alike in a group, in which a channel can be odd.
+var respects = []struct {
+	name string
+	of   func(c *site, i int) string
+	copy func(from, to *plan.Channel) plan.Edit
+}{
+	{"the seconds kept before and after an event",
+		func(c *site, i int) string {
+			ch := &c.plan.Channels[i]
+			return fmt.Sprint(ch.PreSeconds, ch.PostSeconds, ch.AlarmPreEvent(), ch.AlarmPostEvent())
+		},
+		func(from, to *plan.Channel) plan.Edit {
+			pre, post := from.AlarmPreEvent(), from.AlarmPostEvent()
+			return plan.Edit{SetTimes: &plan.SetTimes{Channels: []string{to.ID}, PreSeconds: &from.PreSeconds, PostSeconds: &from.PostSeconds,
+				AlarmPreSeconds: &pre, AlarmPostSeconds: &post}}
+		}},
+	{"how long footage is kept",
+		func(c *site, i int) string { return fmt.Sprint(c.plan.Channels[i].Keep) },
+		func(from, to *plan.Channel) plan.Edit {
+			return plan.Edit{SetKeep: &plan.SetKeep{Channels: []string{to.ID}, Keep: from.Keep}}
+		}},
+	{"audio",
+		func(c *site, i int) string { return fmt.Sprint(c.plan.Channels[i].AudioKbps) },
+		func(from, to *plan.Channel) plan.Edit {
+			return plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{to.ID}, AudioKbps: from.AudioKbps}}
+		}},
+	{"its week",
+		func(c *site, i int) string { return fmt.Sprint(c.figures.Duties(i)) },
+		func(from, to *plan.Channel) plan.Edit {
+			whole := *to
+			whole.Week = from.Week
+			return plan.Edit{SetChannel: &plan.SetChannel{Channel: whole}}
+		}},
+}
+
+// oddOf reports the member of a group of at least three that differs from all the
+// others, which agree in everything, in one respect.
+func (c *site) oddOf(group []int) {
+	if len(group) < 3 {
+		return
+	}
+member:
+	for _, i := range group {
+		others := slices.DeleteFunc(slices.Clone(group), func(j int) bool { return j == i })
+		differs, at := 0, 0
+		for k, r := range respects {
+			first := r.of(c, others[0])
+			if slices.ContainsFunc(others, func(j int) bool { return r.of(c, j) != first }) {
+				continue member
+			}
+			if r.of(c, i) != first {
+				differs, at = differs+1, k
+			}
+		}
+		if differs == 1 {
+			odd, like := &c.plan.Channels[i], &c.plan.Channels[others[0]]
+			c.found = append(c.found, Finding{
+				Rule: "odd-one-out", Severity: Hint, Path: fmt.Sprintf("channels[%d]", i), Channel: odd.ID,
+				Sentence: fmt.Sprintf("%s differs from the other %d of %s in one respect: %s.", odd.Name, len(others), odd.Group, respects[at].name),
+				Reason:   "The others are alike. Was a change believed to hold for all, or was it meant for this one?",
+				Fix:      fix("Set it as on "+like.Name, respects[at].copy(like, odd)),
+			})
+			return
+		}
+	}
+}

@@ -1,0 +1,154 @@
+package check
+
+import (
+	"fmt"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+)
+
+// pool finds the figures of a pool.
+func (c *site) pool(id string) *estimate.Pool {
+	for i := range c.figures.Pools {
+		if c.figures.Pools[i].ID == id {
+			return &c.figures.Pools[i]
+		}
+	}
+	return nil
+}
+
+func array(p *plan.Pool) storage.Array { return estimate.Array(p) }
+
+// recorderLimits: intake, drive throughput, channels and licences.
+func recorderLimits(c *site) {
+	for i := range c.plan.Recorders {
+		r, figures := &c.plan.Recorders[i], &c.figures.Recorders[i]
+		report := func(severity Severity, rule, member, sentence, reason string) {
+			c.found = append(c.found, Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason,
+				Path: fmt.Sprintf("recorders[%d].%s", i, member), Recorder: r.ID})
+		}
+		if figures.IntakeMbps > r.IngestMbps {
+			report(Error, "intake", "ingestMbps", fmt.Sprintf("%s cannot take in all its cameras.", r.Name),
+				fmt.Sprintf("Their main streams need %.3g Mbps while something moves; it takes %v Mbps.", figures.IntakeMbps, r.IngestMbps))
+		}
+		if busiest := figures.BusiestMbps / 8; r.DriveMBps > 0 && busiest > r.DriveMBps {
+			report(Error, "throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),
+				fmt.Sprintf("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8))
+		}
+		if r.Licences > 0 && figures.Channels > r.Licences {
+			report(Error, "licences", "licences", fmt.Sprintf("%s has %d cameras and %d licences.", r.Name, figures.Channels, r.Licences),
+				"Cameras beyond the licences are not recorded.")
+		}
+		c.numbers(r, report)
+	}
+}
+
+// numbers holds channel numbers against the channels a recorder has.
+func (c *site) numbers(r *plan.Recorder, report func(severity Severity, rule, member, sentence, reason string)) {
+	taken := make(map[int]string)
+	for i := range c.plan.Channels {
+		ch := &c.plan.Channels[i]
+		if ch.Recorder != r.ID {
+			continue
+		}
+		if ch.Number > r.Channels {
+			report(Error, "channels", "channels", fmt.Sprintf("%s has no channel %d for %s.", r.Name, ch.Number, ch.Name),
+				fmt.Sprintf("It has %d channels.", r.Channels))
+		}
+		if other, ok := taken[ch.Number]; ok {
+			report(Error, "channels", "channels", fmt.Sprintf("%s and %s are both channel %d of %s.", other, ch.Name, ch.Number, r.Name),
+				"A channel takes one camera.")
+		}
+		taken[ch.Number] = ch.Name
+	}
+}
+
+// poolLimits: drives enough for the layout, and the yearly workload of each.
+func poolLimits(c *site) {
+	for i := range c.plan.Recorders {
+		r := &c.plan.Recorders[i]
+		for j := range r.Pools {
+			pool := &r.Pools[j]
+			a := array(pool)
+			path := fmt.Sprintf("recorders[%d].pools[%d]", i, j)
+			if need := storage.Layout(pool.Layout).FewestDrives(); a.Working() < need {
+				c.found = append(c.found, Finding{Rule: "too-few-drives", Severity: Error, Path: path + ".drives", Pool: pool.ID, Recorder: r.ID,
+					Sentence: fmt.Sprintf("%s has too few drives for its layout.", pool.Name),
+					Reason:   fmt.Sprintf("It needs %d without hot spares and has %d.", need, a.Working())})
+			}
+			c.workload(path, r, pool, a)
+		}
+	}
+}
+
+// workload holds what a drive writes in a year against its rating. Every working
+// drive of an array writes its share of the footage and of the redundancy.
+func (c *site) workload(path string, r *plan.Recorder, pool *plan.Pool, a storage.Array) {
+	whole := a
+	whole.Reserve = 0
+	figures, usable := c.pool(pool.ID), whole.Usable()
+	if usable <= 0 {
+		return
+	}
+	for k, g := range pool.Drives {
+		share := g.Terabytes * float64(storage.TB/usable)
+		if a.Layout != storage.Span {
+			share = float64(smallest(a.Drives) / usable)
+		}
+		if each := figures.YearlyTB * share; g.YearlyTB > 0 && each > g.YearlyTB {
+			c.found = append(c.found, Finding{Rule: "workload", Severity: Warning, Path: fmt.Sprintf("%s.drives[%d].yearlyTB", path, k), Pool: pool.ID, Recorder: r.ID,
+				Sentence: fmt.Sprintf("The drives of %s are written more than they are rated for.", pool.Name),
+				Reason:   fmt.Sprintf("Each writes %.3g TB a year; it is rated for %v.", each, g.YearlyTB)})
+		}
+	}
+}
+
+func smallest(drives []storage.Bytes) storage.Bytes {
+	s := drives[0]
+	for _, d := range drives {
+		s = min(s, d)
+	}
+	return s
+}
+
+// preBeyondBuffer: more seconds before an event than the recorder can hold back.
+func preBeyondBuffer(c *site, ch *channel) {
+	r := c.plan.Recorder(ch.Recorder)
+	longest := max(ch.PreSeconds, ch.AlarmPreEvent())
+	if ch.NoCamera || r == nil || r.PreSecondsLimit == 0 || longest <= r.PreSecondsLimit {
+		return
+	}
+	pre, alarm := min(ch.PreSeconds, r.PreSecondsLimit), min(ch.AlarmPreEvent(), r.PreSecondsLimit)
+	c.report(ch, Warning, "pre-beyond-buffer", "preSeconds",
+		fmt.Sprintf("%s is to keep %v s before an event, more than %s can hold back.", ch.Name, longest, r.Name),
+		fmt.Sprintf("Its buffer holds %v s.", r.PreSecondsLimit),
+		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), plan.Edit{SetTimes: &plan.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre, AlarmPreSeconds: &alarm}}))
+}
+
+// standing is how long somebody who is still there may keep still, in seconds.
+const standing = 8.0
+
+// postTooShort: so short that one visit becomes several clips.
+func postTooShort(c *site, ch *channel) {
+	waits := hours(c.where(ch, admitsMotion))
+	if ch.NoCamera || waits == 0 || !ch.Detection.On || ch.PostSeconds >= standing {
+		return
+	}
+	enough := standing
+	c.report(ch, Hint, "post-too-short", "postSeconds",
+		fmt.Sprintf("%s keeps only %v s after motion ends: one visit becomes several clips.", ch.Name, ch.PostSeconds),
+		fmt.Sprintf("People keep still for up to about %v s at a time.", standing),
+		fix(fmt.Sprintf("Keep %v s", standing), plan.Edit{SetTimes: &plan.SetTimes{Channels: []string{ch.ID}, PostSeconds: &enough}}))
+}
+
+// audio: where the law forbids it, nobody notices until it matters.
+func audio(c *site, ch *channel) {
+	if ch.NoCamera || ch.AudioKbps == 0 {
+		return
+	}
+	c.report(ch, Warning, "audio", "audioKbps",
+		fmt.Sprintf("%s records audio.", ch.Name),
+		"In many places the law forbids it, or asks for a notice and consent. Make sure that the customer may.",
+		fix("Record no audio", plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{ch.ID}}}))
+}
