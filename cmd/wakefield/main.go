@@ -14,6 +14,8 @@ type cli struct {
 	Demo     demoCommand     `cmd:"" help:"Serve the sample sites over a private PostgreSQL."`
 	Serve    serveCommand    `cmd:"" help:"Serve over a PostgreSQL that is there."`
 	Estimate estimateCommand `cmd:"" help:"Estimate a plan file."`
+	Check    checkCommand    `cmd:"" help:"Check a plan file; exit status 1 if a finding is an error."`
+	Schema   schemaCommand   `cmd:"" help:"Print the JSON Schema of plan files."`
 	OpenAPI  openapiCommand  `cmd:"" name:"openapi" help:"Print the OpenAPI description of the API."`
 }
 
@@ -22,7 +24,9 @@ func main() {
 	k := kong.Parse(&c, kong.Name("wakefield"), kong.UsageOnError(),
 		kong.Description("Plans what every channel of a recorder records, and tells how long the disks will hold it."))
 	if err := k.Run(); err != nil {
-		fmt.Fprintln(os.Stderr, err)
+		if text := err.Error(); text != "" {
+			fmt.Fprintln(os.Stderr, text)
+		}
 		status := 1
 		if e, ok := err.(interface{ ExitCode() int }); ok {
 			status = e.ExitCode()

@@ -120,7 +120,7 @@ func effectsNotAdmitted(c *site) {
 			f := Finding{
 				Rule: "effect-not-admitted", Severity: Hint, Path: fmt.Sprintf("effects[%d].record[%d]", i, k), Channel: id,
 				Sentence: fmt.Sprintf("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, cause, deaf, kind),
-				Reason:   fmt.Sprintf("It listens %s.", inWords(steps)),
+				Reason:   fmt.Sprintf("It listens only then: %s.", inWords(steps)),
 			}
 			if deaf == 168 {
 				f.Severity = Error

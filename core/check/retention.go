@@ -41,7 +41,15 @@ func (c *site) whyShort(ch *channel) string {
 	if limit.Bounded() && (pool.RetentionDays == nil || float64(limit) < *pool.RetentionDays) {
 		return fmt.Sprintf("Its quota of %v GB is full after %.3g days at %.3g GB a day.", ch.Keep.QuotaGB, float64(limit), ch.figures.GigabytesPerDay)
 	}
-	return fmt.Sprintf("The pool holds %.3g GB and all its channels write %.3g GB a day.", pool.UsableGB, pool.GigabytesPerDay)
+	return fmt.Sprintf("The pool holds %s and all its channels write %s a day.", gigabytes(pool.UsableGB), gigabytes(pool.GigabytesPerDay))
+}
+
+// gigabytes writes an amount with three digits, in TB from a thousand GB on.
+func gigabytes(gb float64) string {
+	if gb >= 1000 {
+		return fmt.Sprintf("%.3g TB", gb/1000)
+	}
+	return fmt.Sprintf("%.3g GB", gb)
 }
 
 // moreDrives offers the fewest drives of the size there is that hold factor times

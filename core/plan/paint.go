@@ -78,7 +78,7 @@ func spansOf(hours []Hours) ([]week.Span, error) {
 	return spans, nil
 }
 
-// HoursInWords writes hours as "Tue-Fri 06:00-22:00"; more than three stretches are
+// HoursInWords writes hours as "Tue-Fri 06:00-22:00"; more than four stretches are
 // counted.
 func HoursInWords(hours []Hours) string {
 	var parts []string
@@ -89,7 +89,7 @@ func HoursInWords(hours []Hours) string {
 		}
 		parts = append(parts, daysInWords(h.Days)+times)
 	}
-	if len(parts) > 3 {
+	if len(parts) > 4 {
 		return fmt.Sprintf("%d stretches", len(parts))
 	}
 	return strings.Join(parts, ", ")

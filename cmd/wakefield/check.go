@@ -1,0 +1,54 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+
+	"wakefield/core/check"
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+)
+
+// checkCommand prints the findings about a plan file.
+type checkCommand struct {
+	JSON bool   `name:"json" help:"Print the findings as JSON."`
+	Plan string `arg:"" help:"Plan file."`
+}
+
+// findingsAreErrors says with the exit status alone that a finding is an error.
+type findingsAreErrors struct{}
+
+func (findingsAreErrors) Error() string { return "" }
+func (findingsAreErrors) ExitCode() int { return 1 }
+
+func (c *checkCommand) Run() error {
+	p, err := readPlan(c.Plan)
+	if err != nil {
+		return err
+	}
+	found := check.Findings(p, estimate.Figures(p, nil))
+	if c.JSON {
+		out := json.NewEncoder(os.Stdout)
+		out.SetIndent("", "  ")
+		if err := out.Encode(found); err != nil {
+			return err
+		}
+	} else {
+		for _, f := range found {
+			fmt.Printf("%-7s  %s: %s %s\n", f.Severity, f.Path, f.Sentence, f.Reason)
+		}
+	}
+	if check.Count(found)[check.Error] > 0 {
+		return findingsAreErrors{}
+	}
+	return nil
+}
+
+// schemaCommand prints the JSON Schema of a plan file.
+type schemaCommand struct{}
+
+func (schemaCommand) Run() error {
+	_, err := os.Stdout.Write(plan.Schema())
+	return err
+}

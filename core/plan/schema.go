@@ -1,0 +1,113 @@
+package plan
+
+import (
+	"encoding/json"
+	"reflect"
+	"strings"
+
+	"wakefield/core/week"
+)
+
+// Schema is the JSON Schema (draft 2020-12) of a plan file, made from the same
+// struct tags that [Read] enforces. What it cannot say, Read checks beyond it: that
+// ids are unique, references lead somewhere, and times are in order.
+func Schema() []byte {
+	s := schemaOf(reflect.TypeFor[Plan]())
+	s["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+	s["title"] = "Wakefield plan, version 1"
+	data, err := json.MarshalIndent(s, "", "  ")
+	if err != nil {
+		panic("plan: schema: " + err.Error()) // maps of strings, numbers and bools
+	}
+	return append(data, '\n')
+}
+
+type object = map[string]any
+
+func schemaOf(t reflect.Type) object {
+	switch t {
+	case reflect.TypeFor[WeekRef]():
+		return object{"oneOf": []any{
+			object{"type": "string", "description": "Id of a named week"},
+			schemaOf(reflect.TypeFor[OwnWeek]()),
+		}}
+	case reflect.TypeFor[week.Weekday]():
+		return object{"enum": []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"}}
+	case reflect.TypeFor[week.Clock]():
+		return object{"type": "string", "pattern": "^(([01][0-9]|2[0-3]):[0-5][0-9]|24:00)$"}
+	case reflect.TypeFor[week.Date]():
+		return object{"type": "string", "format": "date", "pattern": "^[0-9]{4}-[0-9]{2}-[0-9]{2}$"}
+	}
+	switch t.Kind() {
+	case reflect.Pointer:
+		return schemaOf(t.Elem())
+	case reflect.Slice:
+		return object{"type": "array", "items": schemaOf(t.Elem())}
+	case reflect.String:
+		return object{"type": "string"}
+	case reflect.Bool:
+		return object{"type": "boolean"}
+	case reflect.Int:
+		return object{"type": "integer"}
+	case reflect.Float64:
+		return object{"type": "number"}
+	}
+	return structSchema(t)
+}
+
+func structSchema(t reflect.Type) object {
+	properties, required := object{}, []string{}
+	for _, m := range orderedMembers(t) {
+		properties[m.name] = m.schema()
+		if m.required {
+			required = append(required, m.name)
+		}
+	}
+	s := object{"type": "object", "properties": properties, "additionalProperties": false}
+	if len(required) > 0 {
+		s["required"] = required
+	}
+	zero := reflect.Zero(t).Interface()
+	if c, ok := zero.(choice); ok {
+		var one []any
+		for _, name := range c.exactlyOne() {
+			one = append(one, object{"required": []string{name}})
+		}
+		s["oneOf"] = one
+	}
+	if v, ok := zero.(variety); ok {
+		by, variants := v.variants()
+		var kinds []any
+		for _, k := range variants {
+			allowed := object{by: object{"const": k.kind}}
+			for _, name := range k.members {
+				allowed[name] = true
+			}
+			kinds = append(kinds, object{"properties": allowed, "required": k.members, "additionalProperties": false})
+		}
+		s["oneOf"] = kinds
+	}
+	return s
+}
+
+// schema is the schema of a member with the limits of its tag.
+func (m member) schema() object {
+	s := schemaOf(m.typ)
+	for _, name := range []string{"minimum", "maximum", "exclusiveMinimum", "minLength", "maxLength", "minItems", "maxItems"} {
+		if limit, ok := m.limit(name); ok {
+			s[name] = limit
+		}
+	}
+	if list, ok := m.tag.Lookup("enum"); ok {
+		values := strings.Split(list, ",")
+		if items, ok := s["items"].(object); ok {
+			items["enum"] = values
+		} else {
+			s["enum"] = values
+		}
+	}
+	if doc, ok := m.tag.Lookup("doc"); ok {
+		s["description"] = doc
+	}
+	return s
+}
