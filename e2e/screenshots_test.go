@@ -50,6 +50,13 @@ func TestScreenshots(t *testing.T) {
 	p.shoot(dir, "stroke")
 	p.keys("\x1b")
 
+	p.open(week, gangwayA+" canvas")
+	p.choose("booth")
+	p.shows(`.findings`, "records audio")
+	p.shoot(dir, "channel")
+	p.open(week+"/findings", ".finding")
+	p.shoot(dir, "findings")
+
 	p.open("/", `main li`)
 	p.shoot(dir, "sites")
 	p.open(week+"/history", `.history li`)

@@ -44,6 +44,13 @@ func (c *site) whyShort(ch *channel) string {
 	return fmt.Sprintf("The pool holds %s and all its channels write %s a day.", gigabytes(pool.UsableGB), gigabytes(pool.GigabytesPerDay))
 }
 
+func drives(n int) string {
+	if n == 1 {
+		return "One more drive"
+	}
+	return fmt.Sprintf("%d more drives", n)
+}
+
 // gigabytes writes an amount with three digits, in TB from a thousand GB on.
 func gigabytes(gb float64) string {
 	if gb >= 1000 {
@@ -64,7 +71,7 @@ func (c *site) moreDrives(ch *channel, factor float64) *Fix {
 	for added := 1; added <= 64; added++ {
 		more.Drives[0].Count = pool.Drives[0].Count + added
 		if float64(array(&more).Usable()/storage.GB) >= here.UsableGB*factor {
-			return fix(fmt.Sprintf("%d more drives of %v TB", added, more.Drives[0].Terabytes),
+			return fix(fmt.Sprintf("%s of %v TB", drives(added), more.Drives[0].Terabytes),
 				plan.Edit{SetPool: &plan.SetPool{Recorder: ch.Recorder, Pool: more}})
 		}
 	}

@@ -4,14 +4,23 @@ import (
 	"context"
 	"sync"
 
+	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/internal/store"
 )
 
 // entry is a version of a plan with its estimate.
 type entry struct {
-	head *store.Head
-	site *estimate.Site
+	head  *store.Head
+	site  *estimate.Site
+	found []check.Finding
+}
+
+// newEntry estimates and checks a version; earlier, which may be nil, is an estimate
+// of one before.
+func newEntry(head *store.Head, earlier *estimate.Site) entry {
+	site := estimate.Run(head.Plan, earlier)
+	return entry{head, site, check.Findings(head.Plan, site)}
 }
 
 // cache remembers the newest version seen of the plans asked for last.
@@ -76,7 +85,7 @@ func (s *service) current(ctx context.Context, id string) (entry, error) {
 	if err != nil {
 		return entry{}, err
 	}
-	e = entry{head, estimate.Run(head.Plan, e.site)}
+	e = newEntry(head, e.site)
 	s.cache.put(e)
 	return e, nil
 }

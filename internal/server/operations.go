@@ -186,7 +186,7 @@ func (s *service) answer(before entry, change *store.Change, err error) (*body[*
 	if err != nil {
 		return nil, problem(err)
 	}
-	after := before.with(change.Head)
+	after := newEntry(change.Head, before.site)
 	s.cache.put(after)
 	a := answer(before, after)
 	a.Sentence = change.Sentence

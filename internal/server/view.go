@@ -3,11 +3,11 @@ package server
 import (
 	"math"
 
+	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/week"
-	"wakefield/internal/store"
 )
 
 // View is a site as the pages show it.
@@ -21,6 +21,7 @@ type View struct {
 	Pools   []estimate.Pool     `json:"pools"`
 	Intake  []estimate.Recorder `json:"recorders"`
 	Verdict estimate.Verdict    `json:"verdict"`
+	Found   []check.Finding     `json:"findings" doc:"Most severe first"`
 	Ribbons []Ribbon            `json:"ribbons"`
 	Tide    Tide                `json:"tide"`
 }
@@ -36,6 +37,7 @@ type Answer struct {
 	Pools    []estimate.Pool     `json:"pools"`
 	Intake   []estimate.Recorder `json:"recorders"`
 	Verdict  estimate.Verdict    `json:"verdict"`
+	Found    []check.Finding     `json:"findings" doc:"Most severe first"`
 	Ribbons  []Ribbon            `json:"ribbons" doc:"Of the channels whose ribbon changed"`
 	Order    []string            `json:"order" doc:"Ids of all channels in the order of the plan"`
 	Tide     Tide                `json:"tide"`
@@ -88,7 +90,7 @@ func view(e entry) *View {
 	v := &View{
 		ID: e.head.ID, Version: e.head.Version, Undo: e.head.Undo, Redo: e.head.Redo, Plan: e.head.Plan,
 		Figures: e.site.Channels, Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict,
-		Tide: tide(e), Ribbons: []Ribbon{},
+		Tide: tide(e), Ribbons: []Ribbon{}, Found: e.found,
 	}
 	for i := range e.site.Channels {
 		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
@@ -100,7 +102,7 @@ func view(e entry) *View {
 func answer(before, after entry) *Answer {
 	a := &Answer{
 		Version: after.head.Version, Undo: after.head.Undo, Redo: after.head.Redo, Verdict: after.site.Verdict,
-		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after),
+		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after), Found: after.found,
 	}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {
@@ -175,6 +177,3 @@ func draft(before entry, next *estimate.Site, sentence string) *Draft {
 		},
 	}
 }
-
-// head is a version of a plan as it would be cached.
-func (e entry) with(head *store.Head) entry { return entry{head, estimate.Run(head.Plan, e.site)} }

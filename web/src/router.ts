@@ -14,6 +14,7 @@ export const router = createRouter({
       props: true,
       children: [
         { path: '', name: 'week', component: WeekPage },
+        { path: 'findings', name: 'findings', component: () => import('./findings/FindingsPage.vue') },
         { path: 'history', name: 'history', component: () => import('./history/HistoryPage.vue') },
       ],
     },

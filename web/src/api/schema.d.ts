@@ -176,6 +176,9 @@ export interface components {
             /** Format: double */
             otherwisePerHour?: number;
         };
+        AddEffect: {
+            effect: components["schemas"]["Effect"];
+        };
         AlarmInput: {
             activity: string;
             /** @enum {string} */
@@ -187,6 +190,8 @@ export interface components {
         Answer: {
             /** @description Of the channels whose figures changed */
             figures: components["schemas"]["EstimatedChannel"][];
+            /** @description Most severe first */
+            findings: components["schemas"]["Finding"][];
             /** @description Ids of all channels in the order of the plan */
             order: string[];
             /** @description JSON Patch (RFC 6902) of the plan from the version before */
@@ -350,6 +355,8 @@ export interface components {
             to: string;
         };
         Edit: {
+            /** @description Add a cause and what it records */
+            addEffect?: components["schemas"]["AddEffect"];
             /** @description Let channels follow a named week */
             followWeek?: components["schemas"]["FollowWeek"];
             /** @description Give channels a duty over some hours */
@@ -571,6 +578,28 @@ export interface components {
             on: ("motion" | "alarm")[];
             /** @enum {string} */
             stream: "main" | "sub" | "third";
+        };
+        Finding: {
+            /** @description Id of the channel it is about */
+            channel?: string;
+            fix?: components["schemas"]["Fix"];
+            /** @description Place in the plan document */
+            path: string;
+            /** @description Id of the pool it is about */
+            pool?: string;
+            reason: string;
+            /** @description Id of the recorder it is about */
+            recorder?: string;
+            /** @description Which rule found it */
+            rule: string;
+            sentence: string;
+            /** @enum {string} */
+            severity: "error" | "warning" | "hint";
+        };
+        Fix: {
+            edits: components["schemas"]["Edit"][];
+            /** @description What the edits do */
+            label: string;
         };
         FollowWeek: {
             channels: string[];
@@ -888,6 +917,8 @@ export interface components {
         };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
+            /** @description Most severe first */
+            findings: components["schemas"]["Finding"][];
             id: string;
             plan: components["schemas"]["Plan"];
             pools: components["schemas"]["EstimatedPool"][];

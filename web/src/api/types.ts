@@ -31,3 +31,4 @@ export interface Conflict extends Problem {
   version: number
   since: Revision[]
 }
+export type Finding = Schemas['Finding']

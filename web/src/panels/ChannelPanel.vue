@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Channel } from '../api/types'
+import FindingItem from '../findings/FindingItem.vue'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count, gigabytes, three } from '../ui/figures'
@@ -27,6 +28,7 @@ const times = computed(() => ({
   post: of((c) => c.postSeconds ?? 0),
   atLeast: of((c) => c.keep?.atLeastDays),
 }))
+const findings = computed(() => site.findings.filter((f) => f.channel && ids.value.includes(f.channel)))
 const figures = computed(() => (first.value ? site.figures.get(first.value.id) : undefined))
 const weeks = computed(() => [
   ...(typeof first.value?.week === 'string' ? [] : [[own, 'its own']] as const),
@@ -59,11 +61,27 @@ function follow(week: string) {
     <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
       <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />
     </template>
+    <ul v-if="findings.length" class="findings" aria-label="Findings here">
+      <FindingItem v-for="f in findings" :key="f.rule + f.path" :finding="f" class="small" />
+    </ul>
   </section>
   <p v-else class="soft">Select channels on the left to see and change what is decided about them. A group's name selects its channels.</p>
 </template>
 
 <style scoped>
+.findings {
+  list-style: none;
+  margin: 10px 0 0;
+  padding: 0;
+  border-top: 1px solid var(--rule);
+  font-size: 12.5px;
+}
+
+.small {
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0;
+}
+
 .facts {
   margin: 3px 0 8px;
   font-size: 12.5px;

@@ -41,7 +41,7 @@ useShortcuts()
 
 .body {
   display: grid;
-  grid-template-columns: 76px minmax(0, 1fr);
+  grid-template-columns: 94px minmax(0, 1fr);
   min-height: 0;
 }
 

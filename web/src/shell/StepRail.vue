@@ -1,6 +1,13 @@
+<script setup lang="ts">
+import { useFindings } from '../findings/useFindings'
+
+const { count } = useFindings()
+</script>
+
 <template>
   <nav class="rail" aria-label="Steps">
     <RouterLink :to="{ name: 'week' }" exact-active-class="here">Week</RouterLink>
+    <RouterLink :to="{ name: 'findings' }" exact-active-class="here">Findings <b v-if="count.error" class="short">{{ count.error }}</b></RouterLink>
     <RouterLink :to="{ name: 'history' }" exact-active-class="here">History</RouterLink>
   </nav>
 </template>
@@ -14,7 +21,9 @@
 }
 
 .rail a {
-  padding: 9px 6px 9px 13px;
+  display: flex;
+  justify-content: space-between;
+  padding: 9px 10px 9px 13px;
   text-decoration: none;
   border-left: 3px solid transparent;
 }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { change, count, gigabytes, three } from '../ui/figures'
 import { useHand } from '../week/useHand'
 
 const site = useSite()
 const hand = useHand()
+const { count: found } = useFindings()
 const v = computed(() => site.verdict!)
 const before = computed(() => site.opened ?? v.value)
 
@@ -60,11 +62,10 @@ const kept = computed(() => {
       <i>{{ since(v.evidence.missedPerDay, before.evidence.missedPerDay) }}</i>
       <span>of events on disk · {{ three(v.evidence.missedPerDay) }} missed a day</span>
     </button>
-    <button type="button" class="plain-button figure" @click="hand.show(hand.shortChannels)">
-      <b :class="{ short: v.shortChannels > 0 }">{{ v.shortChannels }}</b>
-      <i>{{ since(v.shortChannels, before.shortChannels) }}</i>
-      <span>{{ v.shortChannels === 1 ? 'channel' : 'channels' }} short of days</span>
-    </button>
+    <RouterLink :to="{ name: 'findings' }" class="figure" data-test="verdict-findings">
+      <b><span class="each" :class="{ short: found.error > 0 }">{{ found.error }}</span> · {{ found.warning }} · {{ found.hint }}</b>
+      <span>errors · warnings · hints</span>
+    </RouterLink>
   </section>
 </template>
 
@@ -81,6 +82,21 @@ const kept = computed(() => {
 
 .figure {
   white-space: nowrap;
+}
+
+.figure {
+  color: inherit;
+  text-decoration: none;
+}
+
+.figure .each {
+  display: inline;
+  font-size: inherit;
+  color: inherit;
+}
+
+.figure .each.short {
+  color: var(--short);
 }
 
 .figure b {

@@ -5,7 +5,7 @@ import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
 import { api, inWords } from '../api/client'
 import type {
-  Answer, Conflict, Edit, Figures, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View,
+  Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View,
 } from '../api/types'
 import type { Span } from '../week/time'
 import { useQueue } from './useQueue'
@@ -39,6 +39,7 @@ export const useSite = defineStore('site', () => {
   const recorders = shallowRef<RecorderFigures[]>([])
   const verdict = shallowRef<Verdict>()
   const tide = shallowRef<Tide>()
+  const findings = shallowRef<Finding[]>([])
   const opened = shallowRef<Verdict>()
   const failure = ref('')
   const conflict = shallowRef<{ since: Conflict['since']; pending: Pending }>()
@@ -77,6 +78,7 @@ export const useSite = defineStore('site', () => {
     verdict.value = view.verdict
     opened.value ??= view.verdict
     tide.value = view.tide
+    findings.value = view.findings
   }
 
   function takeAnswer(answer: Answer) {
@@ -97,6 +99,7 @@ export const useSite = defineStore('site', () => {
     recorders.value = answer.recorders
     verdict.value = answer.verdict
     tide.value = answer.tide
+    findings.value = answer.findings
   }
 
   /** Sends one change. Only what may go better later is a failure; a refusal is shown and dropped. */
@@ -167,7 +170,7 @@ export const useSite = defineStore('site', () => {
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
-    id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, opened, failure, conflict,
+    id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
     duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, tryAgain,
   }
 })

@@ -26,7 +26,7 @@ function commit(value: number | undefined) {
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 74px 36px;
+  grid-template-columns: minmax(0, 1fr) 68px 36px;
   gap: 6px;
   align-items: center;
   min-height: 27px;

@@ -4,7 +4,8 @@ const formats = new Map<number, Intl.NumberFormat>()
 
 /** Writes a number with three significant digits, or more where they stand before the point. */
 export function three(value: number): string {
-  const digits = Math.abs(value) >= 100 || value === 0 ? 0 : Math.abs(value) >= 10 ? 1 : 2
+  const size = Math.abs(value)
+  const digits = size >= 99.95 || size === 0 ? 0 : size >= 9.995 ? 1 : 2
   let format = formats.get(digits)
   if (!format) {
     format = new Intl.NumberFormat('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits, useGrouping: true })

@@ -66,6 +66,7 @@ useEventListener(document, 'keydown', (event) => {
 
 <template>
   <div class="week">
+    <h1 class="visually-hidden">The week of {{ site.plan?.site.name }}</h1>
     <DutyShelf class="shelf" />
     <div class="table">
       <div class="header">

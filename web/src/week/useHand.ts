@@ -30,11 +30,6 @@ export const useHand = defineStore('hand', () => {
   const selection = computed(() => selected.value.filter((id) => site.channels.has(id)))
   const hours = computed(() => (stroke.value ? hoursOf(stroke.value.span, reach.value) : []))
   const spans = computed(() => spansOf(hours.value))
-  const shortChannels = computed(() =>
-    [...site.figures.values()]
-      .filter((f) => f.requiredDays != null && f.retentionDays != null && f.retentionDays < f.requiredDays)
-      .map((f) => f.id),
-  )
 
   /** Selects a channel: alone, with those between it and the last one, or beside the others. */
   function select(id: string, how: 'alone' | 'through' | 'beside', order: string[]) {
@@ -58,5 +53,5 @@ export const useHand = defineStore('hand', () => {
     panel.value = 'channel'
   }
 
-  return { picked, duty, selected, selection, reach, stroke, hours, spans, pointer, panel, shortChannels, select, show }
+  return { picked, duty, selected, selection, reach, stroke, hours, spans, pointer, panel, select, show }
 })

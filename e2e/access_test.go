@@ -1,0 +1,59 @@
+package e2e
+
+import (
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestEveryPageIsAccessible runs axe-core over every page, in both themes.
+func TestEveryPageIsAccessible(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, p := quay(t)
+	pages := []struct{ path, ready string }{
+		{"/", "main li"},
+		{"/sites/quay", gangwayA + " canvas"},
+		{"/sites/quay/findings", ".finding"},
+		{"/sites/quay/history", ".history li"},
+	}
+	for _, theme := range []string{"light", "dark"} {
+		for _, page := range pages {
+			p.open(page.path, page.ready)
+			if page.ready == gangwayA+" canvas" {
+				p.choose("booth")
+				p.shows(".findings", "records audio")
+			}
+			p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
+			found := eval[[]string](p, `axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target + ' ' + (n.any[0]?.message ?? '')).join(' | ')))`)
+			for _, v := range found {
+				t.Errorf("%s, %s: %s", page.path, theme, strings.TrimSpace(v))
+			}
+		}
+		eval[bool](p, `(localStorage.setItem('wakefield-theme', 'dark'), true)`)
+	}
+	// What axe is for must be seen, or the check above says nothing.
+	eval[bool](p, `(document.body.append(document.createElement('img')), true)`)
+	if found := eval[[]string](p, `axe.run().then(r => r.violations.map(v => v.id))`); len(found) == 0 {
+		t.Error("a picture without a text passes")
+	}
+}
+
+func TestAFindingIsMended(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/findings", `[data-rule="audio"]`)
+	p.click(`[data-rule="audio"] .fix`)
+	p.until(`!document.querySelector('[data-rule="audio"]')`)
+	p.click(`[data-rule="likely-misses"] .show`)
+	p.shows(painting, "painting 1 channel")
+	p.keys("z", 2)
+	p.click(`[data-test="verdict-findings"]`)
+	p.until(`!!document.querySelector('[data-rule="audio"]')`)
+	if s.id != "quay" {
+		t.Error(s.id)
+	}
+}

@@ -1,0 +1,268 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"testing"
+
+	"wakefield/core/plan"
+	"wakefield/internal/demo"
+	"wakefield/internal/localpg"
+	"wakefield/internal/localpg/pgtest"
+	"wakefield/internal/store"
+)
+
+var cluster *localpg.Cluster
+
+func TestMain(m *testing.M) { os.Exit(pgtest.Run(m, &cluster)) }
+
+// client talks to a running server over a database of its own.
+type client struct {
+	testing.TB
+	url string
+}
+
+func start(t testing.TB, p *plan.Plan) *client {
+	t.Helper()
+	name := strings.NewReplacer("/", "-", " ", "-").Replace(t.Name())
+	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, name))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.Close)
+	if p != nil {
+		if _, err := s.Create(context.Background(), "site", "Test", "Site made", p); err != nil {
+			t.Fatal(err)
+		}
+	}
+	server := httptest.NewServer(New(s, slog.New(slog.DiscardHandler)))
+	t.Cleanup(server.Close)
+	return &client{t, server.URL}
+}
+
+// call makes a request and decodes the answer into T.
+func call[T any](c *client, method, path, body string, status int) T {
+	c.Helper()
+	request, err := http.NewRequest(method, c.url+path, strings.NewReader(body))
+	if err != nil {
+		c.Fatal(err)
+	}
+	request.Header.Set("Content-Type", "application/json")
+	request.Header.Set("Wakefield-Author", "J%C3%B3run")
+	response, err := http.DefaultClient.Do(request)
+	if err != nil {
+		c.Fatal(err)
+	}
+	defer response.Body.Close()
+	data, err := io.ReadAll(response.Body)
+	if err != nil {
+		c.Fatal(err)
+	}
+	if response.StatusCode != status {
+		c.Fatalf("%s %s: status %d, want %d: %s", method, path, response.StatusCode, status, data)
+	}
+	if kind := response.Header.Get("Content-Type"); status >= 400 && kind != "application/problem+json" {
+		c.Errorf("%s %s: a problem of type %q", method, path, kind)
+	}
+	var v T
+	if err := json.Unmarshal(data, &v); err != nil {
+		c.Fatalf("%v in %.200s", err, data)
+	}
+	return v
+}
+
+func paint(version int, channel, duty string) string {
+	return fmt.Sprintf(`{"version":%d,"edits":[{"paint":{"channels":[%q],"hours":[{"days":["tue"],"from":"06:00","to":"22:00"}],"duty":%q}}]}`, version, channel, duty)
+}
+
+// problemBody is what is looked at in a problem.
+type problemBody struct {
+	Status  int
+	Detail  string
+	Version int64
+	Since   []store.Revision
+}
+
+func TestEditAnswersWithWhatChanged(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	before := call[View](c, "GET", "/api/sites/site", "", 200)
+	if before.Version != 1 || len(before.Ribbons) != 16 || len(before.Tide.Base) != 336 || len(before.Found) == 0 {
+		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons), len(before.Tide.Base), len(before.Found))
+	}
+	a := call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" || a.Undo != a.Sentence {
+		t.Errorf("%+v", a)
+	}
+	if len(a.Patch) == 0 || a.Verdict.GigabytesPerDay <= before.Verdict.GigabytesPerDay {
+		t.Errorf("patch %v, verdict %+v", a.Patch, a.Verdict)
+	}
+	after := call[View](c, "GET", "/api/sites/site", "", 200)
+	figures, _ := json.Marshal(after.Verdict)
+	answered, _ := json.Marshal(a.Verdict)
+	if string(figures) != string(answered) {
+		t.Errorf("the answer says %s, the site %s", answered, figures)
+	}
+	history := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200)
+	if len(history) != 2 || history[0].Author != "Jórun" {
+		t.Errorf("%+v", history)
+	}
+	u := call[Answer](c, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
+	if u.Undo != "" || u.Redo != a.Sentence || u.Verdict.GigabytesPerDay != before.Verdict.GigabytesPerDay {
+		t.Errorf("%+v", u.Verdict)
+	}
+	if r := call[Answer](c, "POST", "/api/sites/site/redo", `{"version":3}`, 200); r.Version != 4 || r.Undo != a.Sentence {
+		t.Errorf("version %d, undo %q", r.Version, r.Undo)
+	}
+}
+
+func TestDraftKeepsNothing(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	d := call[Draft](c, "POST", "/api/sites/site/draft", paint(1, "waiting", "clock"), 200)
+	a := call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "waiting", "clock"), 200)
+	if d.Change <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence || d.EvidenceChange.FullPerDay >= 0 {
+		t.Errorf("the draft said %+v, then came %+v", d, a.Verdict)
+	}
+}
+
+func TestStaleEditIsAnswered409(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	for _, path := range []string{"edits", "draft", "undo", "redo"} {
+		p := call[problemBody](c, "POST", "/api/sites/site/"+path, map[bool]string{true: paint(1, "kiosk", "off"), false: `{"version":1}`}[path[0] == 'e' || path[0] == 'd'], 409)
+		if p.Version != 2 || len(p.Since) != 1 || !strings.Contains(p.Since[0].Sentence, "Kiosk front") {
+			t.Errorf("%s: %+v", path, p)
+		}
+	}
+}
+
+func TestBadRequests(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	plan, err := demo.BrackenhallCiderWorks().Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	tests := []struct {
+		name, method, path, body string
+		status                   int
+		says                     string
+	}{
+		{"no site", "GET", "/api/sites/nowhere", "", 404, "no such site"},
+		{"edit of no site", "POST", "/api/sites/nowhere/edits", paint(1, "kiosk", "clock"), 404, "no such site"},
+		{"no duty", "POST", "/api/sites/site/edits", paint(1, "kiosk", "nap"), 422, `edits[0].paint.duty: no duty "nap"`},
+		{"no channel", "POST", "/api/sites/site/edits", paint(1, "kisok", "off"), 422, `edits[0].paint.channels[0]: no channel "kisok"`},
+		{"no edits", "POST", "/api/sites/site/edits", `{"version":1,"edits":[]}`, 422, "validation failed"},
+		{"two changes in one", "POST", "/api/sites/site/edits", `{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
+		{"nothing to undo", "POST", "/api/sites/site/undo", `{"version":1}`, 422, "nothing to take back"},
+		{"cut file", "POST", "/api/sites", string(plan[:500]), 422, "it ends too early"},
+		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422, "activities[0].blocks[0].perHour: -14 is below 0"},
+		{"unknown member", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": 14, "color": 1`, 1), 422, "activities[0].blocks[0].color: no such member"},
+		{"reference to nothing", "POST", "/api/sites", strings.Replace(string(plan), `"pool": "disk"`, `"pool": "desk"`, 1), 422, `channels[0].pool: no pool "desk"`},
+		{"40 MB", "POST", "/api/sites", strings.Repeat(" ", 40<<20), 413, "too large"},
+	}
+	for _, test := range tests {
+		p := call[problemBody](c, test.method, test.path, test.body, test.status)
+		if !strings.Contains(p.Detail, test.says) {
+			t.Errorf("%s: %q, want %q", test.name, p.Detail, test.says)
+		}
+	}
+	if sites := call[[]store.Summary](c, "GET", "/api/sites", "", 200); len(sites) != 1 || sites[0].Version != 1 {
+		t.Errorf("something was stored: %+v", sites)
+	}
+}
+
+func TestImportExport(t *testing.T) {
+	c := start(t, nil)
+	written, err := demo.BrackenhallCiderWorks().Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	made := call[Made](c, "POST", "/api/sites", string(written), 201)
+	response, err := http.Get(c.url + "/api/sites/" + made.ID + "/plan")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer response.Body.Close()
+	exported, _ := io.ReadAll(response.Body)
+	if !bytes.Equal(exported, written) {
+		t.Error("what was imported is not what is exported")
+	}
+	if d := response.Header.Get("Content-Disposition"); !strings.Contains(d, made.ID+".json") {
+		t.Errorf("disposition %q", d)
+	}
+}
+
+func TestHealthAsksTheDatabase(t *testing.T) {
+	c := start(t, nil)
+	call[Health](c, "GET", "/healthz", "", 200)
+	cluster.Stop()
+	call[problemBody](c, "GET", "/healthz", "", 503)
+	p := call[problemBody](c, "GET", "/api/sites", "", 503)
+	if !strings.Contains(p.Detail, "Nothing was changed") {
+		t.Errorf("%q", p.Detail)
+	}
+	if err := cluster.Start(context.Background()); err != nil {
+		t.Fatal(err)
+	}
+	call[Health](c, "GET", "/healthz", "", 200)
+}
+
+func TestOtherSitesMayNotPost(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	request, _ := http.NewRequest("POST", c.url+"/api/sites/site/undo", strings.NewReader(`{"version":1}`))
+	request.Header.Set("Content-Type", "application/json")
+	request.Header.Set("Sec-Fetch-Site", "cross-site")
+	response, err := http.DefaultClient.Do(request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	response.Body.Close()
+	if response.StatusCode != http.StatusForbidden {
+		t.Errorf("status %d", response.StatusCode)
+	}
+}
+
+func TestSeveralServersOnOneDatabase(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	s, err := store.Open(context.Background(), cluster.URL(t.Name()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	other := httptest.NewServer(New(s, slog.New(slog.DiscardHandler)))
+	defer other.Close()
+	d := &client{t, other.URL}
+	call[View](d, "GET", "/api/sites/site", "", 200)
+	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	if v := call[View](d, "GET", "/api/sites/site", "", 200); v.Version != 2 {
+		t.Errorf("the other server shows version %d", v.Version)
+	}
+	call[Answer](d, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
+}
+
+// BenchmarkPaint is the answer to a stroke, stored and estimated.
+func BenchmarkPaint(b *testing.B) {
+	for _, site := range []struct {
+		name    string
+		plan    *plan.Plan
+		channel string
+	}{{"16 channels", demo.PennywhistleQuay(), "kiosk"}, {"192 channels", demo.SaltmarshTramDepot(), "c1-1"}} {
+		b.Run(site.name, func(b *testing.B) {
+			c := start(b, site.plan)
+			version := int(call[View](c, "GET", "/api/sites/site", "", 200).Version)
+			call[Answer](c, "POST", "/api/sites/site/edits", paint(version, site.channel, "off"), 200)
+			duties := []string{"clock", "motion"}
+			for b.Loop() {
+				version++
+				call[Answer](c, "POST", "/api/sites/site/edits", paint(version, site.channel, duties[version%2]), 200)
+			}
+		})
+	}
+}
