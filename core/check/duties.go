@@ -216,28 +216,48 @@ func (c *site) oddOf(group []int) {
 	if len(group) < 3 {
 		return
 	}
-member:
-	for _, i := range group {
-		others := slices.DeleteFunc(slices.Clone(group), func(j int) bool { return j == i })
-		differs, at := 0, 0
-		for k, r := range respects {
-			first := r.of(c, others[0])
-			if slices.ContainsFunc(others, func(j int) bool { return r.of(c, j) != first }) {
-				continue member
-			}
-			if r.of(c, i) != first {
-				differs, at = differs+1, k
-			}
-		}
-		if differs == 1 {
-			odd, like := &c.plan.Channels[i], &c.plan.Channels[others[0]]
-			c.found = append(c.found, Finding{
-				Rule: "odd-one-out", Severity: Hint, Path: fmt.Sprintf("channels[%d]", i), Channel: odd.ID,
-				Sentence: fmt.Sprintf("%s differs from the other %d of %s in one respect: %s.", odd.Name, len(others), odd.Group, respects[at].name),
-				Reason:   "The others are alike. Was a change believed to hold for all, or was it meant for this one?",
-				Fix:      fix("Set it as on "+like.Name, respects[at].copy(like, odd)),
-			})
-			return
+	odd, like, respect := -1, -1, 0
+	for k, r := range respects {
+		i, j, alike := lonely(group, func(i int) string { return r.of(c, i) })
+		switch {
+		case alike:
+		case i < 0 || odd >= 0:
+			return // several differ, or in several respects
+		default:
+			odd, like, respect = i, j, k
 		}
 	}
+	if odd < 0 {
+		return
+	}
+	ch, other := &c.plan.Channels[odd], &c.plan.Channels[like]
+	c.found = append(c.found, Finding{
+		Rule: "odd-one-out", Severity: Hint, Path: fmt.Sprintf("channels[%d]", odd), Channel: ch.ID,
+		Sentence: fmt.Sprintf("%s differs from the other %d of %s in one respect: %s.", ch.Name, len(group)-1, ch.Group, respects[respect].name),
+		Reason:   "The others are alike. Was a change believed to hold for all, or was it meant for this one?",
+		Fix:      fix("Set it as on "+other.Name, respects[respect].copy(other, ch)),
+	})
+}
+
+// lonely finds the only member of a group whose value is not that of all the others,
+// and one of the others. odd is -1 where there is none such; alike tells whether all
+// have one value.
+func lonely(group []int, value func(int) string) (odd, like int, alike bool) {
+	members := make(map[string][]int)
+	for _, i := range group {
+		v := value(i)
+		members[v] = append(members[v], i)
+	}
+	if len(members) == 1 {
+		return -1, -1, true
+	}
+	odd, like = -1, -1
+	for _, m := range members {
+		if len(m) == 1 && len(members) == 2 {
+			odd = m[0]
+		} else {
+			like = m[0]
+		}
+	}
+	return odd, like, false
 }

@@ -8,7 +8,8 @@ import (
 	"wakefield/core/week"
 )
 
-// depot is a site of n channels whose activities differ in every hour of the week.
+// depot is a site of n channels, no two alike, whose activities differ in every hour
+// of the week: the most edges that a plan has.
 func depot(n int) *plan.Plan {
 	p := &plan.Plan{
 		Format: plan.Format, Name: "Depot", Site: plan.Site{Name: "Depot", TimeZone: "UTC"},
@@ -35,7 +36,7 @@ func depot(n int) *plan.Plan {
 		p.Channels = append(p.Channels, plan.Channel{
 			ID: fmt.Sprint("c", i), Number: i + 1, Name: "C", Recorder: "r", Pool: "p",
 			Streams: plan.Streams{
-				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 1200, ActiveKbps: 3500, Known: "datasheet"}},
+				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 1200 + float64(i), ActiveKbps: 3500, Known: "datasheet"}},
 				Sub:  &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 384, Known: "datasheet"}},
 			},
 			PreSeconds: 5, PostSeconds: 20, Activity: fmt.Sprint("a", i%12), Detection: plan.Detection{On: true},

@@ -130,12 +130,18 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 	s.doubts = make([]doubt, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
 	before := earlier.byID()
+	alike := make(map[uint64]int) // channels computed here, by fingerprint
 	for i := range p.Channels {
-		if j, ok := before[p.Channels[i].ID]; ok && s.inputs[i].equal(&earlier.inputs[j]) {
+		in := &s.inputs[i]
+		print := in.fingerprint()
+		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
 			s.weeks[i], s.doubts[i] = earlier.weeks[j], earlier.doubts[j]
 			s.inputs[i] = earlier.inputs[j]
+		} else if j, ok := alike[print]; ok && in.equal(&s.inputs[j]) {
+			s.weeks[i] = s.weeks[j] // settings copied to many channels are played once
 		} else {
-			s.weeks[i] = s.inputs[i].cover(0)
+			s.weeks[i] = in.cover(0)
+			alike[print] = i
 		}
 		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.weeks[i])
 	}

@@ -1,6 +1,8 @@
 package estimate
 
 import (
+	"encoding/binary"
+	"hash/fnv"
 	"math"
 	"slices"
 
@@ -54,6 +56,28 @@ func scaled(sources []footage.Source, spread []float64, z float64) []footage.Sou
 		out[i].Triggers = out[i].Triggers.Scale(math.Exp(spread[i] * z))
 	}
 	return out
+}
+
+// fingerprint is the same for inputs that are equal, and mostly differs for others.
+func (in *input) fingerprint() uint64 {
+	h := fnv.New64a()
+	var buffer [8]byte
+	add := func(values ...float64) {
+		for _, v := range values {
+			binary.LittleEndian.PutUint64(buffer[:], math.Float64bits(v))
+			h.Write(buffer[:])
+		}
+	}
+	for _, r := range in.regimes {
+		add(float64(r.From), float64(r.Value.Base.Idle), float64(r.Value.Event.Active), float64(r.Value.Admit))
+	}
+	for _, sources := range [][]footage.Source{in.scene.Motion, in.scene.Alarm} {
+		for _, src := range sources {
+			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()))
+		}
+	}
+	add(float64(in.full), in.scene.Call, in.scene.Noticed, in.scene.Wanted.Mean)
+	return h.Sum64()
 }
 
 // equal tells whether two inputs give the same footage and doubt.

@@ -181,17 +181,20 @@ func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool) {
 	})
 	pool.Sure = rangeOf(slices.Clone(kept))
 	parallel(len(members), func(k int) {
-		c := &s.Channels[members[k]]
+		c, keep := &s.Channels[members[k]], &p.Channels[members[k]].Keep
 		if c.Required != nil {
 			held := 0
-			for i := range each[k] {
-				if each[k][i] >= *c.Required {
+			for _, days := range each[k] {
+				if days >= *c.Required {
 					held++
 				}
 			}
 			c.HoldsShare = 100 * float64(held) / Draws
 		}
-		c.Sure = rangeOf(slices.Clone(each[k]))
+		c.Sure = pool.Sure // with no limit of its own it is kept as long as the pool holds
+		if keep.AtMostDays > 0 || keep.QuotaGB > 0 {
+			c.Sure = rangeOf(slices.Clone(each[k]))
+		}
 	})
 	for k, m := range members {
 		if c := &s.Channels[m]; c.Required != nil {

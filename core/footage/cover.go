@@ -6,13 +6,14 @@ import (
 
 	"gonum.org/v1/gonum/integrate/quad"
 
+	"wakefield/core/video"
 	"wakefield/core/week"
 )
 
 // Cover plays the scene through the regimes of a week and returns what is written,
 // bin by bin. Its numerical error is below 0.1 % of the covered share.
 func Cover(scene Scene, regimes week.Steps[Regime]) Week {
-	w := newSweep(scene)
+	w := newSweep(scene, regimes)
 	bins := cut(regimes, scene.Hours)
 	clock := 0.0
 	for i := range bins {
@@ -94,13 +95,22 @@ type sweep struct {
 	terms  []term
 	means  []float64 // the distinct mean lengths
 	decay  []float64 // exp(−s/mean) at the point looked at
-	end    []float64 // the same at the end of a segment
 	curves [roles]curve
 	used   []role // those that have a term
 	wanted wanted
+	last   struct {
+		levels levels
+		state  state
+	}
 }
 
-func newSweep(scene Scene) *sweep {
+// moves tells whether it matters to a regime's cost that something moves.
+func (s *Scene) moves(r Regime) bool {
+	differs := func(c video.Cost) bool { return c.Idle != c.Active }
+	return r.HasBase && differs(r.Base) || r.Admit != Nothing && differs(r.Event) || s.Call > 0 && differs(s.CallCost)
+}
+
+func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 	w := &sweep{terms: make([]term, 0, len(scene.Motion)+len(scene.Alarm)+len(scene.Own)+len(scene.Caught))}
 	add := func(role role, sources ...Source) {
 		for _, src := range sources {
@@ -120,12 +130,13 @@ func newSweep(scene Scene) *sweep {
 	}
 	add(motionCover, scene.Motion...)
 	add(alarmCover, scene.Alarm...)
-	for _, p := range scene.Own {
-		add(sceneActive, Source{Triggers: p})
+	if slices.ContainsFunc(regimes, func(r week.Step[Regime]) bool { return scene.moves(r.Value) }) {
+		for _, p := range scene.Own {
+			add(sceneActive, Source{Triggers: p})
+		}
+		add(sceneCaught, scene.Caught...)
 	}
-	add(sceneCaught, scene.Caught...)
 	w.decay = make([]float64, len(w.means))
-	w.end = make([]float64, len(w.means))
 	for r := range w.curves {
 		w.curves[r].gamma = make([]float64, len(w.means))
 	}
@@ -164,56 +175,78 @@ func (w *sweep) segment(length float64, to *sums) {
 	for i := range w.terms {
 		w.terms[i].addTo(&w.curves[w.terms[i].role])
 	}
-	for k, d := range w.means {
-		w.end[k] = math.Exp(-length / d)
-	}
 	to.wantedRate = w.wanted.rate
-	if to.constant(w) {
-		to.add(w, 0, length)
+	bend := w.bend(length)
+	if bend.level() {
+		// Nothing moves, so the terms stay as they are.
+		to.state(w.at(w.floor()), length)
+		return
+	}
+	if to.indifferent() {
+		to.state(w.at(w.floor()), length)
 	} else {
-		w.panels(length, to)
+		w.panels(length, bend, to)
+	}
+	for k, d := range w.means {
+		w.decay[k] = math.Exp(-length / d)
 	}
 	for i := range w.terms {
 		t := &w.terms[i]
-		t.move(length, w.end[t.mean])
+		t.move(length, w.decay[t.mean])
 	}
+}
+
+// bend tells how the curves bend behind an edge.
+type bend struct {
+	width  float64 // the shortest mean length of an exponential that is still seen
+	reach  float64 // how far behind the edge the last of them is seen
+	tall   float64 // the tallest of them
+	sloped bool    // whether a curve rises or falls beyond that
+}
+
+func (b bend) level() bool { return b.reach == 0 && !b.sloped }
+
+func (w *sweep) bend(length float64) bend {
+	b := bend{width: math.Inf(1)}
+	for _, r := range w.used {
+		c := &w.curves[r]
+		b.sloped = b.sloped || math.Abs(c.slope)*length > faint
+		for k, g := range c.gamma {
+			if g = math.Abs(g); g > faint {
+				b.width = min(b.width, w.means[k])
+				b.reach = max(b.reach, w.means[k]*math.Log(g/faint))
+				b.tall = max(b.tall, g)
+			}
+		}
+	}
+	return b
 }
 
 // panels divides a segment so that a few points a panel are enough: narrow behind
 // the edge, where the exponentials bend, and wider as they fade.
-func (w *sweep) panels(length float64, to *sums) {
-	reach, width, tall, sloped := 0.0, math.Inf(1), 0.0, false
-	for _, r := range w.used {
-		c := &w.curves[r]
-		sloped = sloped || math.Abs(c.slope)*length > faint
-		for k, g := range c.gamma {
-			if g = math.Abs(g); g > faint {
-				width = min(width, w.means[k])
-				reach = max(reach, w.means[k]*math.Log(g/faint))
-				tall = max(tall, g)
-			}
-		}
-	}
-	growth := 2.0
-	if tall < 0.3 {
+func (w *sweep) panels(length float64, b bend, to *sums) {
+	width, growth := b.width, 2.0
+	if b.tall < 0.3 {
 		width, growth = 2*width, 3
 	}
-	reach = min(reach, length)
-	w.look(0)
+	reach := min(b.reach, length)
+	for k := range w.decay {
+		w.decay[k] = 1
+	}
 	here := w.levels(0)
 	for from := 0.0; from < length; {
+		if from >= reach && !b.sloped {
+			to.state(w.at(w.floor()), length-from)
+			return
+		}
 		until := length
 		switch {
 		case from+1.5*width < reach:
 			until = from + width
-		case from < reach && !sloped:
+		case from < reach && !b.sloped:
 			until = reach
 		}
 		width *= growth
-		if from >= reach && !sloped {
-			to.point(w, (from+length)/2, length-from)
-			return
-		}
 		w.look(until)
 		there := w.levels(until)
 		to.panel(w, from, until, here, there, 0)
@@ -230,6 +263,28 @@ func (w *sweep) levels(s float64) (at levels) {
 		at[r] = w.curves[r].at(s, w.decay)
 	}
 	return at
+}
+
+// floor is where the curves come to rest when their exponentials have faded.
+func (w *sweep) floor() (at levels) {
+	for _, r := range w.used {
+		at[r] = max(0, w.curves[r].c)
+	}
+	return at
+}
+
+// at is the state that belongs to levels. The last one is remembered, as most of
+// the week is like the moment before.
+func (w *sweep) at(l levels) state {
+	if l != w.last.levels {
+		w.last.levels, w.last.state = l, state{
+			motion: chance(l[motionCover]),
+			alarm:  chance(l[alarmCover]),
+			caught: chance(l[sceneCaught]),
+			missed: chance(max(0, l[sceneActive]-l[sceneCaught])),
+		}
+	}
+	return w.last.state
 }
 
 // look sets decay for s seconds behind the edge.

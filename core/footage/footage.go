@@ -76,7 +76,6 @@ type Bin struct {
 	Span    week.Span
 	Written float64 // share of time in which anything is written
 	Event   float64 // share of time in which the event layer is admitted and covering
-	Active  float64 // share of time in which something moves
 
 	// Bitrates by cause, averaged over all of the stretch: Base is written because
 	// the base layer is on, Motion and Alarm because an event is; what both ask for
@@ -103,7 +102,6 @@ func (w Week) Mean() Bin {
 		part := float64(b.Span.Minutes()) / float64(week.Length)
 		mean.Written += part * b.Written
 		mean.Event += part * b.Event
-		mean.Active += part * b.Active
 		mean.Base += video.Kbps(part) * b.Base
 		mean.Motion += video.Kbps(part) * b.Motion
 		mean.Alarm += video.Kbps(part) * b.Alarm

@@ -140,7 +140,7 @@ func TestExtremesStayFinite(t *testing.T) {
 			p := activity.New(week.Constant(rate).Paint(week.Span{From: 0, To: 1}, rate/2), mean)
 			scene := Scene{Motion: []Source{{p, 3600, 86400}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true, Wanted: p, Noticed: 1, Hours: week.Constant(true)}
 			m := Cover(scene, week.Constant(motionOnly)).Mean()
-			for _, f := range []float64{m.Written, m.Active, float64(m.Total()), m.Full, m.Missed} {
+			for _, f := range []float64{m.Written, float64(m.Total()), m.Full, m.Missed} {
 				if math.IsNaN(f) || math.IsInf(f, 0) || f < 0 {
 					t.Fatalf("%v an hour of %v s: %+v", rate, mean, m)
 				}

@@ -13,29 +13,15 @@ type sums struct {
 	noticed    float64 // chance that a wanted event becomes a trigger here
 	wantedRate float64 // wanted events a second in the present segment
 
-	seconds, event, written, active float64
-	base, motion, alarm             float64 // kbit
-	full, begun                     float64 // wanted events
+	seconds, event, written float64
+	base, motion, alarm     float64 // kbit
+	full, begun             float64 // wanted events
 }
 
-// constant tells whether nothing that matters to the regime varies.
-func (s *sums) constant(w *sweep) bool {
-	return s.regime.Admit == Nothing && s.scene.Call == 0 &&
-		s.regime.Base.Idle == s.regime.Base.Active && w.still()
+// indifferent tells whether the regime writes the same whatever happens.
+func (s *sums) indifferent() bool {
+	return s.regime.Admit == Nothing && !s.scene.moves(s.regime)
 }
-
-// still tells whether the scene's activity does not change in the segment.
-func (w *sweep) still() bool {
-	for _, g := range w.curves[sceneActive].gamma {
-		if math.Abs(g) > faint {
-			return false
-		}
-	}
-	return true
-}
-
-// add takes a stretch as constant.
-func (s *sums) add(w *sweep, from, to float64) { s.point(w, (from+to)/2, to-from) }
 
 // panel integrates between two points, by halves where a curve runs too far between
 // them to be followed by four points.
@@ -71,13 +57,7 @@ func (s *sums) panel(w *sweep, from, to float64, here, there levels, depth int) 
 // point adds the state s seconds behind the edge with a weight in seconds.
 func (s *sums) point(w *sweep, at, weight float64) {
 	w.look(at)
-	l := w.levels(at)
-	s.state(state{
-		motion: chance(l[motionCover]),
-		alarm:  chance(l[alarmCover]),
-		caught: chance(l[sceneCaught]),
-		missed: chance(max(0, l[sceneActive]-l[sceneCaught])),
-	}, weight)
+	s.state(w.at(w.levels(at)), weight)
 }
 
 // chance is that of at least one where mean are expected. The difference loses
@@ -146,7 +126,6 @@ func (s *sums) state(x state, weight float64) {
 	covered := p + call*(1-p)
 	s.seconds += weight
 	s.event += weight * covered
-	s.active += weight * a
 	if r.HasBase {
 		s.written += weight
 	} else {
@@ -183,7 +162,6 @@ func rate(c video.Cost, moving, share float64) float64 {
 func (s *sums) into(b *Bin) {
 	b.Event = s.event / s.seconds
 	b.Written = s.written / s.seconds
-	b.Active = s.active / s.seconds
 	b.Base = video.Kbps(s.base / s.seconds)
 	b.Motion = video.Kbps(s.motion / s.seconds)
 	b.Alarm = video.Kbps(s.alarm / s.seconds)

@@ -3,6 +3,7 @@ package plan
 import (
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 )
@@ -14,6 +15,8 @@ type member struct {
 	required bool
 	tag      reflect.StructTag
 	typ      reflect.Type
+	limits   map[string]float64
+	enum     []string
 }
 
 // variant says which members go with one value of the member that tells a struct's
@@ -47,15 +50,41 @@ func orderedMembers(t reflect.Type) []member {
 			continue
 		}
 		name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
-		out = append(out, member{
+		m := member{
 			name:     name,
 			index:    f.Index,
 			required: !strings.Contains(options, "omit"),
 			tag:      f.Tag,
 			typ:      f.Type,
-		})
+			limits:   limitsOf(f.Tag),
+		}
+		if list, ok := f.Tag.Lookup("enum"); ok {
+			m.enum = strings.Split(list, ",")
+		}
+		out = append(out, m)
 	}
 	memberCache.Store(t, out)
+	return out
+}
+
+// limitsOf reads the numeric limits of a tag. Tags are constants of this package, so
+// one that is no number is a mistake in it.
+func limitsOf(tag reflect.StructTag) map[string]float64 {
+	var out map[string]float64
+	for _, name := range []string{"minimum", "maximum", "exclusiveMinimum", "minLength", "maxLength", "minItems", "maxItems"} {
+		text, ok := tag.Lookup(name)
+		if !ok {
+			continue
+		}
+		limit, err := strconv.ParseFloat(text, 64)
+		if err != nil {
+			panic("plan: tag " + name + ": " + err.Error())
+		}
+		if out == nil {
+			out = make(map[string]float64)
+		}
+		out[name] = limit
+	}
 	return out
 }
 

@@ -84,9 +84,8 @@ func (m member) check(path string, v reflect.Value) error {
 }
 
 func (m member) checkEnum(path, value string) error {
-	list, ok := m.tag.Lookup("enum")
-	if ok && !slices.Contains(strings.Split(list, ","), value) {
-		return wrong(path, "%q is none of %s", value, strings.ReplaceAll(list, ",", ", "))
+	if m.enum != nil && !slices.Contains(m.enum, value) {
+		return wrong(path, "%q is none of %s", value, strings.Join(m.enum, ", "))
 	}
 	return nil
 }
@@ -120,18 +119,10 @@ func (m member) checkNumber(path string, f float64) error {
 	return nil
 }
 
-// limit reads a limit from the member's tag. The tags are constants of this
-// package, so one that is no number is a mistake in it.
+// limit is a numeric limit of the member, if it has one of that name.
 func (m member) limit(name string) (float64, bool) {
-	text, ok := m.tag.Lookup(name)
-	if !ok {
-		return 0, false
-	}
-	f, err := strconv.ParseFloat(text, 64)
-	if err != nil {
-		panic("plan: tag " + name + " of " + m.name + ": " + err.Error())
-	}
-	return f, true
+	f, ok := m.limits[name]
+	return f, ok
 }
 
 // checkLimits enforces the limits of every member of a plan.

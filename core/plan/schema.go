@@ -3,7 +3,6 @@ package plan
 import (
 	"encoding/json"
 	"reflect"
-	"strings"
 
 	"wakefield/core/week"
 )
@@ -93,17 +92,14 @@ func structSchema(t reflect.Type) object {
 // schema is the schema of a member with the limits of its tag.
 func (m member) schema() object {
 	s := schemaOf(m.typ)
-	for _, name := range []string{"minimum", "maximum", "exclusiveMinimum", "minLength", "maxLength", "minItems", "maxItems"} {
-		if limit, ok := m.limit(name); ok {
-			s[name] = limit
-		}
+	for name, limit := range m.limits {
+		s[name] = limit
 	}
-	if list, ok := m.tag.Lookup("enum"); ok {
-		values := strings.Split(list, ",")
+	if m.enum != nil {
 		if items, ok := s["items"].(object); ok {
-			items["enum"] = values
+			items["enum"] = m.enum
 		} else {
-			s["enum"] = values
+			s["enum"] = m.enum
 		}
 	}
 	if doc, ok := m.tag.Lookup("doc"); ok {

@@ -42,16 +42,16 @@ func (s *Store) Save(ctx context.Context, before *Head, author, sentence string,
 
 // patches compares two plans in both directions.
 func patches(from, to *plan.Plan) (forward, backward json.RawMessage, err error) {
-	a, err := json.Marshal(from)
+	a, err := generic(from)
 	if err != nil {
 		return nil, nil, err
 	}
-	b, err := json.Marshal(to)
+	b, err := generic(to)
 	if err != nil {
 		return nil, nil, err
 	}
-	compare := func(a, b []byte) (json.RawMessage, error) {
-		patch, err := jsondiff.CompareJSON(a, b)
+	compare := func(a, b any) (json.RawMessage, error) {
+		patch, err := jsondiff.CompareWithoutMarshal(a, b)
 		if err != nil || patch == nil {
 			return json.RawMessage("[]"), err
 		}
@@ -62,6 +62,15 @@ func patches(from, to *plan.Plan) (forward, backward json.RawMessage, err error)
 	}
 	backward, err = compare(b, a)
 	return forward, backward, err
+}
+
+// generic is a plan as maps and lists.
+func generic(p *plan.Plan) (v any, err error) {
+	data, err := json.Marshal(p)
+	if err == nil {
+		err = json.Unmarshal(data, &v)
+	}
+	return v, err
 }
 
 // revision is a revision with all that its row holds.
