@@ -98,6 +98,7 @@ type sweep struct {
 	curves [roles]curve
 	used   []role // those that have a term
 	wanted wanted
+	faint  float64 // what is left of an exponential below this is taken as nothing
 	last   struct {
 		levels levels
 		state  state
@@ -141,7 +142,24 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 		w.curves[r].gamma = make([]float64, len(w.means))
 	}
 	w.wanted = newWanted(scene.Wanted)
+	w.faint = w.detail()
 	return w
+}
+
+// detail is how far the curves are followed: to half a percent of the mean of the
+// lowest. Cutting an exponential there moves some of its area to the next panel, a
+// share of it that is smaller by the mean length over the time between edges.
+func (w *sweep) detail() float64 {
+	var mean [roles]float64
+	for i := range w.terms {
+		t := &w.terms[i]
+		mean[t.role] += t.triggers.Total() / week.Seconds * (t.pre + t.post + t.d)
+	}
+	lowest := 1.0
+	for _, r := range w.used {
+		lowest = min(lowest, mean[r])
+	}
+	return max(1e-9, 0.005*lowest)
 }
 
 // nextEdge is the second of the week at which a term bends next.
@@ -161,9 +179,6 @@ func (w *sweep) pass(t float64) {
 	w.wanted.pass(t)
 }
 
-// What is left of an exponential below faint is taken as nothing.
-const faint = 1e-5
-
 // segment integrates the next length seconds, in which no term bends, and moves
 // the terms to its end.
 func (w *sweep) segment(length float64, to *sums) {
@@ -177,21 +192,28 @@ func (w *sweep) segment(length float64, to *sums) {
 	}
 	to.wantedRate = w.wanted.rate
 	bend := w.bend(length)
-	if bend.level() {
-		// Nothing moves, so the terms stay as they are.
-		to.state(w.at(w.floor()), length)
-		return
-	}
-	if to.indifferent() {
+	if bend.level() || to.indifferent() {
 		to.state(w.at(w.floor()), length)
 	} else {
 		w.panels(length, bend, to)
 	}
-	for k, d := range w.means {
-		w.decay[k] = math.Exp(-length / d)
+	w.move(length)
+}
+
+// move takes the terms to the end of a segment.
+func (w *sweep) move(length float64) {
+	for k := range w.decay {
+		w.decay[k] = -1 // not needed so far
 	}
 	for i := range w.terms {
 		t := &w.terms[i]
+		if t.resting() {
+			t.move(length, 0)
+			continue
+		}
+		if w.decay[t.mean] < 0 {
+			w.decay[t.mean] = math.Exp(-length / t.d)
+		}
 		t.move(length, w.decay[t.mean])
 	}
 }
@@ -210,11 +232,11 @@ func (w *sweep) bend(length float64) bend {
 	b := bend{width: math.Inf(1)}
 	for _, r := range w.used {
 		c := &w.curves[r]
-		b.sloped = b.sloped || math.Abs(c.slope)*length > faint
+		b.sloped = b.sloped || math.Abs(c.slope)*length > w.faint
 		for k, g := range c.gamma {
-			if g = math.Abs(g); g > faint {
+			if g = math.Abs(g); g > w.faint {
 				b.width = min(b.width, w.means[k])
-				b.reach = max(b.reach, w.means[k]*math.Log(g/faint))
+				b.reach = max(b.reach, w.means[k]*math.Log(g/w.faint))
 				b.tall = max(b.tall, g)
 			}
 		}

@@ -69,6 +69,9 @@ func (t *term) addTo(c *curve) {
 	c.gamma[t.mean] += t.y - full
 }
 
+// resting tells whether as many events go on as the intensity sustains.
+func (t *term) resting() bool { return math.Abs(t.y-t.rateTail*t.d) < 1e-12 }
+
 // move goes length seconds on, no edge between; decay is exp(−length/d).
 func (t *term) move(length, decay float64) {
 	full := t.rateTail * t.d
