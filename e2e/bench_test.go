@@ -30,7 +30,7 @@ func BenchmarkStroke(b *testing.B) {
 					requestAnimationFrame(() => setTimeout(() => echoed.push(performance.now() - released)))
 				}, true)
 				new MutationObserver(() => { if (released) { took.push(performance.now() - released); released = 0 } })
-					.observe(document.querySelector('[data-test="gb"]'), { characterData: true, subtree: true, childList: true })
+					.observe(document.querySelector('.verdict'), { characterData: true, subtree: true, childList: true })
 				return true
 			})()`)
 			duties := []string{"clock", "off"}

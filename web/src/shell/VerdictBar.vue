@@ -19,6 +19,12 @@ const range = computed(() => v.value.likelyDays)
 /** The change of a figure since the page was opened. */
 const since = (now?: number | null, then?: number | null) => (now != null && then != null ? change(now - then) : '')
 
+/** The same of GB, which may be shown as TB beside it. */
+const sinceGB = (now: number, then: number) => {
+  const text = change(now - then)
+  return text && `${text[0]}${gigabytes(Math.abs(now - then))}`
+}
+
 const drives = computed(() => {
   const pools = (site.plan?.recorders ?? []).flatMap((r) => r.pools)
   if (pools.length !== 1) return count(pools.length, 'pool')
@@ -49,12 +55,12 @@ const kept = computed(() => {
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
-      <i>{{ since(v.gigabytesPerDay, before.gigabytesPerDay) }}</i>
+      <i>{{ sinceGB(v.gigabytesPerDay, before.gigabytesPerDay) }}</i>
       <span>written a day · {{ three(v.averageMbps) }} Mbps mean</span>
     </button>
     <button type="button" class="plain-button figure" data-test="verdict-disk" @click="hand.panel = 'disk'">
       <b>{{ gigabytes(v.usableGB) }}</b>
-      <i>{{ since(v.usableGB, before.usableGB) }}</i>
+      <i>{{ sinceGB(v.usableGB, before.usableGB) }}</i>
       <span>usable · {{ drives }}</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'events'">

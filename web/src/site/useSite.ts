@@ -1,4 +1,4 @@
-import { applyPatch, type Operation } from 'fast-json-patch'
+import type { Operation } from 'fast-json-patch'
 import { ElMessage } from 'element-plus'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
@@ -8,6 +8,7 @@ import type {
   Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View,
 } from '../api/types'
 import type { Span } from '../week/time'
+import { patched } from './patch'
 import { useQueue } from './useQueue'
 
 /** A stroke that is drawn before the server has answered. */
@@ -83,7 +84,6 @@ export const useSite = defineStore('site', () => {
 
   function takeAnswer(answer: Answer) {
     if (!plan.value) return
-    const patched = applyPatch(plan.value, answer.patch as Operation[], false, false)
     version.value = answer.version
     undoes.value = answer.undo
     redoes.value = answer.redo
@@ -94,7 +94,7 @@ export const useSite = defineStore('site', () => {
       figures.delete(gone)
       ribbons.delete(gone)
     }
-    plan.value = patched.newDocument
+    plan.value = patched(plan.value, answer.patch as Operation[])
     pools.value = answer.pools
     recorders.value = answer.recorders
     verdict.value = answer.verdict
@@ -166,7 +166,8 @@ export const useSite = defineStore('site', () => {
   }
 
   const echoes = computed(() => queue.waiting.value.flatMap((p) => (p.echo ? [p.echo] : [])))
-  const duties = computed(() => new Map((plan.value?.duties ?? []).map((d) => [d.id, d])))
+  const dutyList = computed(() => plan.value?.duties)
+  const duties = computed(() => new Map((dutyList.value ?? []).map((d) => [d.id, d])))
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {

@@ -43,7 +43,7 @@ const place = (s: Span) => ({ left: `${(100 * s.from) / WEEK}%`, width: `${(100 
       </span>
     </div>
     <div class="time" role="gridcell" :aria-label="words">
-      <RibbonCanvas :channel="channel" :width="width" />
+      <RibbonCanvas :id="channel.id" :empty="channel.noCamera" :width="width" />
       <div v-for="(s, i) in stroke" :key="i" class="stroke" :style="place(s)" />
       <div v-if="cursor" class="cursor" :style="place(cursor)" />
     </div>
