@@ -3,6 +3,7 @@ package estimate
 import (
 	"encoding/binary"
 	"hash/fnv"
+	"maps"
 	"math"
 	"slices"
 
@@ -87,7 +88,7 @@ func (in *input) equal(other *input) bool {
 		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers)
 	}
 	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
-		slices.Equal(in.duties, other.duties) && slices.Equal(in.regimes, other.regimes) &&
+		slices.Equal(in.duties, other.duties) && maps.Equal(in.streams, other.streams) && slices.Equal(in.regimes, other.regimes) &&
 		slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
 		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) &&
 		slices.EqualFunc(a.Caught, b.Caught, source) &&

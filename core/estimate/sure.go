@@ -75,12 +75,14 @@ func normals(name string) (out [Draws][2]float64) {
 	return out
 }
 
-// drawChannel draws the bitrates of one channel. All its activities move together;
-// so do its streams, each as far as it is known. A multiplier of activity changes
-// coverage, so the week is played at the knots alone.
-func drawChannel(id string, in *input, typical footage.Week) doubt {
-	site, own := common(), normals(id)
-	var curve [3]spline
+// response is the mean bitrate a channel writes from each stream, by how far its
+// activity is off, in standard deviations.
+type response [3]spline
+
+// newResponse plays the channel's week at the knots: a multiplier of activity changes
+// coverage, and all its activities move together. A multiplier of a bitrate needs no
+// playing.
+func newResponse(in *input, typical footage.Week) response {
 	values := [3][len(knots)]float64{}
 	for k, z := range knots {
 		w := typical
@@ -91,15 +93,23 @@ func drawChannel(id string, in *input, typical footage.Week) doubt {
 			values[s][k] = kbps
 		}
 	}
-	for s := range curve {
-		curve[s] = newSpline(values[s])
+	var r response
+	for s := range r {
+		r[s] = newSpline(values[s])
 	}
+	return r
+}
+
+// drawChannel draws the bitrates of one channel. Its streams are off together, each
+// as far as it is known.
+func drawChannel(id string, in *input, r *response) doubt {
+	site, own := common(), normals(id)
 	d := doubt{kbps: make([]float64, Draws)}
 	for i := range d.kbps {
 		z := math.Sqrt2 / 2 * (site[i][0] + own[i][0])
 		y := math.Sqrt2 / 2 * (site[i][1] + own[i][1])
-		for s := range curve {
-			if kbps := curve[s].at(z); kbps > 0 {
+		for s := range r {
+			if kbps := r[s].at(z); kbps > 0 {
 				d.kbps[i] += kbps * math.Exp(in.doubt[s]*y)
 			}
 		}
@@ -131,13 +141,28 @@ func (s *Site) draw(p *plan.Plan) {
 			todo = append(todo, i)
 		}
 	}
+	// Channels that share a week because they are set alike share their response.
+	alike := make(map[*footage.Bin]int)
+	var first []int
+	for _, i := range todo {
+		if _, ok := alike[&s.weeks[i][0]]; !ok {
+			alike[&s.weeks[i][0]] = len(first)
+			first = append(first, i)
+		}
+	}
+	responses := make([]response, len(first))
+	parallel(len(first), func(k int) {
+		if i := first[k]; !s.inputs[i].empty {
+			responses[k] = newResponse(&s.inputs[i], s.weeks[i])
+		}
+	})
 	parallel(len(todo), func(k int) {
 		i := todo[k]
 		if s.inputs[i].empty {
 			s.doubts[i] = doubt{kbps: make([]float64, Draws)}
 			return
 		}
-		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], s.weeks[i])
+		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], &responses[alike[&s.weeks[i][0]]])
 	})
 	holds := make([]bool, Draws)
 	for i := range holds {
