@@ -3,6 +3,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"os"
 
@@ -28,7 +29,8 @@ func main() {
 			fmt.Fprintln(os.Stderr, text)
 		}
 		status := 1
-		if e, ok := err.(interface{ ExitCode() int }); ok {
+		var e interface{ ExitCode() int }
+		if errors.As(err, &e) {
 			status = e.ExitCode()
 		}
 		os.Exit(status)

@@ -26,9 +26,11 @@ type Site struct {
 	Recorders []Recorder `json:"recorders"`
 	Verdict   Verdict    `json:"verdict"`
 
-	inputs []input
-	weeks  []footage.Week
-	doubts []doubt
+	plan     *plan.Plan
+	resolver *resolver
+	inputs   []input
+	weeks    []footage.Week
+	doubts   []doubt
 }
 
 // Channel is what one channel writes and how long it is kept. Days are absent where
@@ -125,7 +127,8 @@ func Run(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, true) }
 func Figures(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, false) }
 
 func run(p *plan.Plan, earlier *Site, draw bool) *Site {
-	s := &Site{Format: Format, inputs: inputs(p)}
+	s := &Site{Format: Format, plan: p}
+	s.resolver, s.inputs = resolve(p, earlier)
 	s.weeks = make([]footage.Week, len(p.Channels))
 	s.doubts = make([]doubt, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
@@ -133,11 +136,14 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 	alike := make(map[uint64]int) // channels computed here, by fingerprint
 	for i := range p.Channels {
 		in := &s.inputs[i]
-		print := in.fingerprint()
 		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
 			s.weeks[i], s.doubts[i] = earlier.weeks[j], earlier.doubts[j]
 			s.inputs[i] = earlier.inputs[j]
-		} else if j, ok := alike[print]; ok && in.equal(&s.inputs[j]) {
+			s.Channels[i] = describe(&p.Channels[i], in, s.weeks[i])
+			continue
+		}
+		print := in.fingerprint()
+		if j, ok := alike[print]; ok && in.equal(&s.inputs[j]) {
 			s.weeks[i] = s.weeks[j] // settings copied to many channels are played once
 		} else {
 			s.weeks[i] = in.cover(0)

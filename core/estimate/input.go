@@ -81,9 +81,17 @@ func (in *input) fingerprint() uint64 {
 	return h.Sum64()
 }
 
+// same tells whether two inputs are one and the same.
+func (in *input) same(other *input) bool {
+	return !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
+}
+
 // equal tells whether two inputs give the same footage and doubt.
 func (in *input) equal(other *input) bool {
 	a, b := &in.scene, &other.scene
+	if in.same(other) {
+		return true
+	}
 	source := func(a, b footage.Source) bool {
 		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers)
 	}
@@ -116,14 +124,49 @@ type known struct {
 	spread float64
 }
 
-// inputs resolves every channel of a plan.
-func inputs(p *plan.Plan) []input {
-	r := newResolver(p)
+// resolve resolves every channel of a plan. Where nothing but channels changed since
+// an earlier estimate, and nothing that others listen to, the rest is taken from
+// there.
+func resolve(p *plan.Plan, earlier *Site) (*resolver, []input) {
 	out := make([]input, len(p.Channels))
-	for i := range p.Channels {
-		out[i] = r.input(i)
+	if earlier == nil || !sameButChannels(p, earlier.plan) {
+		r := newResolver(p)
+		for i := range out {
+			out[i] = r.input(i)
+		}
+		return r, out
 	}
-	return out
+	r := *earlier.resolver
+	r.plan = p
+	for i := range out {
+		if p.Channels[i] == earlier.plan.Channels[i] {
+			out[i] = earlier.inputs[i]
+		} else {
+			out[i] = r.input(i)
+		}
+	}
+	return &r, out
+}
+
+// sameButChannels tells whether two plans share everything that several channels
+// look at. Edits copy what they change and share the rest, so it is enough to look
+// at where lists lie.
+func sameButChannels(p, q *plan.Plan) bool {
+	if !(same(p.Duties, q.Duties) && same(p.Weeks, q.Weeks) && same(p.Activities, q.Activities) && same(p.AlarmInputs, q.AlarmInputs) &&
+		same(p.CallButtons, q.CallButtons) && same(p.Effects, q.Effects) && len(p.Channels) == len(q.Channels)) {
+		return false
+	}
+	for i := range p.Channels {
+		a, b := &p.Channels[i], &q.Channels[i]
+		if a.ID != b.ID || a.NoCamera != b.NoCamera || a.Activity != b.Activity || a.Nuisance != b.Nuisance || a.Detection != b.Detection {
+			return false
+		}
+	}
+	return true
+}
+
+func same[T any](a, b []T) bool {
+	return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0])
 }
 
 func newResolver(p *plan.Plan) *resolver {

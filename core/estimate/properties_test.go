@@ -39,7 +39,7 @@ func notLess(t *testing.T, what string, before, after *Site) {
 	}
 }
 
-func same(t *testing.T, what string, a, b float64) {
+func nearly(t *testing.T, what string, a, b float64) {
 	t.Helper()
 	if math.Abs(a-b) > 2e-4*math.Abs(a)+1e-9 {
 		t.Errorf("%s: %v became %v", what, a, b)
@@ -96,8 +96,8 @@ func TestMergingEqualDutiesChangesNothing(t *testing.T) {
 		}
 		after := Figures(p, nil)
 		for i := range before.Channels {
-			same(t, before.Channels[i].ID, before.Channels[i].AverageKbps, after.Channels[i].AverageKbps)
-			same(t, before.Channels[i].ID, before.Channels[i].WrittenPercent, after.Channels[i].WrittenPercent)
+			nearly(t, before.Channels[i].ID, before.Channels[i].AverageKbps, after.Channels[i].AverageKbps)
+			nearly(t, before.Channels[i].ID, before.Channels[i].WrittenPercent, after.Channels[i].WrittenPercent)
 		}
 	})
 }
@@ -145,10 +145,10 @@ func TestShiftingTheWeekShiftsTheResult(t *testing.T) {
 		after := Figures(p, nil)
 		for i := range before.Channels {
 			a, b := before.Channels[i], after.Channels[i]
-			same(t, a.ID, a.AverageKbps, b.AverageKbps)
-			same(t, a.ID, a.Evidence.FullPerDay, b.Evidence.FullPerDay)
+			nearly(t, a.ID, a.AverageKbps, b.AverageKbps)
+			nearly(t, a.ID, a.Evidence.FullPerDay, b.Evidence.FullPerDay)
 			if a.WorstDays != nil {
-				same(t, a.ID+" at worst", *a.WorstDays, *b.WorstDays)
+				nearly(t, a.ID+" at worst", *a.WorstDays, *b.WorstDays)
 			}
 			for m := week.Minute(15); m < week.Length; m += 97 {
 				x, y := before.Week(i).At(m), after.Week(i).At((m+week.Day)%week.Length)
@@ -176,7 +176,7 @@ func TestTwiceTheDiskIsTwiceTheRetention(t *testing.T) {
 		after := Figures(p, nil)
 		for i := range before.Pools {
 			if a, b := before.Pools[i].RetentionDays, after.Pools[i].RetentionDays; a != nil {
-				same(t, before.Pools[i].ID, 2**a, *b)
+				nearly(t, before.Pools[i].ID, 2**a, *b)
 			}
 		}
 	})
@@ -190,7 +190,7 @@ func TestOrderOfChannelsChangesNothing(t *testing.T) {
 		slices.Reverse(after.Channels)
 		for i := range before.Channels {
 			a, b := before.Channels[i], after.Channels[i]
-			same(t, a.ID, a.AverageKbps, b.AverageKbps)
+			nearly(t, a.ID, a.AverageKbps, b.AverageKbps)
 			if (a.Sure == nil) != (b.Sure == nil) || a.Sure != nil && math.Abs(a.Sure.Low-b.Sure.Low) > 1e-9*a.Sure.Low {
 				t.Errorf("%s: range %+v became %+v", a.ID, a.Sure, b.Sure)
 			}

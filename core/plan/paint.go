@@ -26,7 +26,10 @@ func (e *Paint) apply(p *Plan) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	weeks := slices.Clone(p.Weeks)
+	weeks := p.Weeks
+	if e.Shared {
+		weeks = slices.Clone(weeks)
+	}
 	painted := make(map[string]bool)
 	next, err := p.eachChannel(e.Channels, func(c *Channel) error {
 		if e.Shared && c.Week.Own == nil {
