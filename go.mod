@@ -2,6 +2,8 @@ module wakefield
 
 go 1.26.0
 
+ignore ./web/node_modules
+
 require (
 	github.com/alecthomas/kong v1.17.0
 	github.com/chromedp/cdproto v0.159.0

@@ -54,6 +54,12 @@ func TestScreenshots(t *testing.T) {
 	p.choose("booth")
 	p.shows(`.findings`, "records audio")
 	p.shoot(dir, "channel")
+	p.click(`[data-duty="keyframes"]`)
+	p.click(`[data-test="edit-duty"]`)
+	p.shows(".says", "keyframes")
+	p.until(`document.getAnimations().length === 0`)
+	p.shoot(dir, "duty")
+	p.keys("\x1b")
 	p.open(week+"/findings", ".finding")
 	p.shoot(dir, "findings")
 

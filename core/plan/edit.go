@@ -10,6 +10,8 @@ import (
 // Edit is one change that can be made to a plan. Exactly one member is set.
 type Edit struct {
 	Paint        *Paint        `json:"paint,omitempty" doc:"Give channels a duty over some hours"`
+	CopyDay      *CopyDay      `json:"copyDay,omitempty" doc:"Give channels on some days the duties of another day"`
+	CopyWeek     *CopyWeek     `json:"copyWeek,omitempty" doc:"Give channels the week of another"`
 	FollowWeek   *FollowWeek   `json:"followWeek,omitempty" doc:"Let channels follow a named week"`
 	SetTimes     *SetTimes     `json:"setTimes,omitempty" doc:"Set pre- and post-event times"`
 	SetRate      *SetRate      `json:"setRate,omitempty" doc:"Set the bitrate of a stream"`

@@ -39,6 +39,15 @@ func TestEdits(t *testing.T) {
 		{"paint the named week", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: evenings, Duty: "off", Shared: true}},
 			"The week followed by Yard, Tue-Wed 18:00-22:00: Off",
 			func(p *Plan) bool { return p.Channel("c1").Week.Named == "yard" && len(p.Weeks[0].Blocks) == 1 }},
+		{"copy a day", Edit{CopyDay: &CopyDay{[]string{"c2"}, week.Sunday, []week.Weekday{week.Monday, week.Tuesday}}},
+			"Gate: Sunday copied onto Mon, Tue",
+			func(p *Plan) bool {
+				steps := p.Channel("c2").Week.Own.Steps()
+				return steps.At(12*60) == "sure" && steps.At(week.Day+2*60) == "sure" && steps.At(2*week.Day+2*60) == "guard" && steps.At(2*week.Day+12*60) == "thrift"
+			}},
+		{"copy a week", Edit{CopyWeek: &CopyWeek{"c2", []string{"c1"}}},
+			"Yard: the week of Gate",
+			func(p *Plan) bool { return p.Channel("c1").Week.Named == "gate" }},
 		{"follow a week", Edit{FollowWeek: &FollowWeek{[]string{"c1"}, "gate"}},
 			`Yard: follow the week "Gate"`,
 			func(p *Plan) bool { return p.Channel("c1").Week.Named == "gate" }},
@@ -133,6 +142,8 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetRate: &SetRate{[]string{"c1"}, Sub, Rate{Kind: "constant", Kbps: 1, Known: "guess"}}}, "edits[1].setRate.stream: Yard has no sub stream"},
 		{Edit{SetRate: &SetRate{[]string{"c1"}, Main, Rate{Kind: "constant", Known: "guess"}}}, "edits[1].setRate.rate.kbps: missing"},
 		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard"}}, `weeks[1].blocks[0].duty: no duty "guard"`},
+		{Edit{CopyWeek: &CopyWeek{"c7", []string{"c1"}}}, `edits[1].copyWeek.from: no channel "c7"`},
+		{Edit{CopyDay: &CopyDay{[]string{"c1"}, week.Monday, nil}}, "edits[1].copyDay.to: empty"},
 		{Edit{SetPool: &SetPool{"r7", Pool{ID: "p1", Name: "A", Layout: "span"}}}, `edits[1].setPool.recorder: no recorder "r7"`},
 	}
 	for _, test := range tests {

@@ -275,6 +275,17 @@ export interface components {
             streams?: components["schemas"]["Streams"];
             week: string | components["schemas"]["OwnWeek"];
         };
+        CopyDay: {
+            channels: string[];
+            /** @enum {string} */
+            from: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+            to: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+        };
+        CopyWeek: {
+            channels: string[];
+            /** @description Id of the channel whose week is copied */
+            from: string;
+        };
         Detection: {
             /**
              * Format: int64
@@ -357,6 +368,10 @@ export interface components {
         Edit: {
             /** @description Add a cause and what it records */
             addEffect?: components["schemas"]["AddEffect"];
+            /** @description Give channels on some days the duties of another day */
+            copyDay?: components["schemas"]["CopyDay"];
+            /** @description Give channels the week of another */
+            copyWeek?: components["schemas"]["CopyWeek"];
             /** @description Let channels follow a named week */
             followWeek?: components["schemas"]["FollowWeek"];
             /** @description Give channels a duty over some hours */

@@ -8,6 +8,7 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import { count, gigabytes, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import { useHand } from '../week/useHand'
+import CopyWeek from './CopyWeek.vue'
 import RateFields from './RateFields.vue'
 
 const site = useSite()
@@ -54,16 +55,17 @@ function follow(week: string) {
       {{ three(figures.evidence.basePerDay) }} in the base layer only, {{ three(figures.evidence.missedPerDay) }} missed
     </p>
     <p v-else class="soft facts">What you set here is set on all of them.</p>
-    <NumberField label="Before an event" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />
-    <NumberField label="After an event" unit="s" :value="times.post.value" :mixed="times.post.mixed" :max="86400" data-field="post" @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])" />
+    <NumberField label="Kept before" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />
+    <NumberField label="Kept after" unit="s" :value="times.post.value" :mixed="times.post.mixed" :max="86400" data-field="post" @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])" />
     <NumberField label="Keep at least" unit="days" :value="times.atLeast.value" :mixed="times.atLeast.mixed" :max="36500" data-field="keep" @change="keep" />
     <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
-    <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
-      <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />
-    </template>
+    <CopyWeek v-if="channels.length === 1" :channel="first" />
     <ul v-if="findings.length" class="findings" aria-label="Findings here">
       <FindingItem v-for="f in findings" :key="f.rule + f.path" :finding="f" class="small" />
     </ul>
+    <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
+      <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />
+    </template>
   </section>
   <p v-else class="soft">Select channels on the left to see and change what is decided about them. A group's name selects its channels.</p>
 </template>

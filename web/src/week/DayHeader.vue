@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { dayNames } from './time'
+import DayMenu from './DayMenu.vue'
+import { dayNames, type Span } from './time'
+
+defineEmits<{ paint: [channels: string[], span: Span] }>()
 </script>
 
 <template>
-  <div class="days" aria-hidden="true">
-    <div v-for="d in dayNames" :key="d" class="day">
-      <b>{{ d.slice(0, 3) }}</b>
-      <span v-for="h in [6, 12, 18]" :key="h" class="hour" :style="{ left: `${(100 * h) / 24}%` }">{{ h }}</span>
+  <div class="days">
+    <div v-for="(d, i) in dayNames" :key="d" class="day">
+      <DayMenu :day="i" @paint="(channels, span) => $emit('paint', channels, span)" />
+      <span v-for="h in [6, 12, 18]" :key="h" class="hour" aria-hidden="true" :style="{ left: `${(100 * h) / 24}%` }">{{ h }}</span>
     </div>
   </div>
 </template>

@@ -1,30 +1,19 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
-import type { Duty } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import DutyEditor from './DutyEditor.vue'
 import DutySwatch from './DutySwatch.vue'
+import { explain } from './explain'
 import { useHand } from './useHand'
 
 const site = useSite()
 const hand = useHand()
 const duties = computed(() => site.plan?.duties ?? [])
 
-const streams = { main: 'the main stream', sub: 'the sub stream', third: 'the third stream' }
-
-/** What a duty writes, idle and on an event. */
-function explain(duty: Duty): string {
-  const { base, event } = duty
-  const idle = !base
-    ? 'nothing'
-    : base.keyframesOnly
-      ? `keyframes of ${streams[base.stream]}`
-      : streams[base.stream] + (base.fps ? ` at ${base.fps} frames a second` : '')
-  if (!event) return base ? `Writes ${idle} all the time` : 'Writes nothing'
-  const on = event.on.join(event.match === 'all' ? ' and ' : ' or ')
-  return `Idle: ${idle}. On ${on}: ${streams[event.stream]}${event.fps ? ` at ${event.fps} frames a second` : ''}`
-}
+/** The duty in the editor; an empty id is a new one. */
+const editing = ref<string>()
 
 const who = computed(() => {
   const n = hand.selection.length
@@ -34,13 +23,16 @@ const who = computed(() => {
 
 <template>
   <section class="shelf" aria-label="Duties">
-    <div class="duties" role="radiogroup" aria-label="Duty to paint">
-      <button
-        v-for="(d, i) in duties" :key="d.id" type="button" role="radio" class="duty" :class="{ picked: d.id === hand.duty }"
-        :aria-checked="d.id === hand.duty" :title="explain(d)" :data-duty="d.id" @click="hand.picked = d.id"
-      >
-        <DutySwatch :duty="d" /> {{ d.name }} <kbd v-if="i < 9">{{ i + 1 }}</kbd>
-      </button>
+    <div class="duties">
+      <div class="duties" role="radiogroup" aria-label="Duty to paint">
+        <button
+          v-for="(d, i) in duties" :key="d.id" type="button" role="radio" class="duty" :class="{ picked: d.id === hand.duty }"
+          :aria-checked="d.id === hand.duty" :title="explain(d)" :data-duty="d.id" @click="hand.picked = d.id" @dblclick="editing = d.id"
+        >
+          <DutySwatch :duty="d" /> {{ d.name }} <kbd v-if="i < 9">{{ i + 1 }}</kbd>
+        </button>
+      </div>
+      <button type="button" class="duty plain" data-test="new-duty" title="Make a new duty" @click="editing = ''">+ New</button>
     </div>
     <div class="brush">
       <b data-test="painting">{{ who }}</b>
@@ -51,8 +43,10 @@ const who = computed(() => {
           @click="hand.reach = r"
         >{{ r }}</button>
       </span>
+      <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">Change “{{ site.duties.get(hand.duty)?.name }}”</button>
       <span class="soft">30 min; Shift 5, Ctrl 1 · Alt-click takes the duty under the pointer</span>
     </div>
+    <DutyEditor v-model="editing" />
   </section>
 </template>
 
@@ -86,6 +80,15 @@ const who = computed(() => {
   border-color: var(--base);
   box-shadow: inset 0 0 0 1px var(--base);
   font-weight: 600;
+}
+
+.duty.plain {
+  background: none;
+  border-style: dashed;
+}
+
+.edit {
+  text-decoration: underline;
 }
 
 kbd {

@@ -71,7 +71,7 @@ useEventListener(document, 'keydown', (event) => {
     <div class="table">
       <div class="header">
         <span class="soft corner">{{ count(order.length, 'channel') }}, days kept</span>
-        <div ref="axis"><DayHeader /></div>
+        <div ref="axis"><DayHeader @paint="painting.paint" /></div>
       </div>
       <div
         ref="scroller" class="rows" role="grid" aria-label="Channels and their weeks" :aria-rowcount="rows.length" aria-multiselectable="true" tabindex="0"

@@ -1,0 +1,69 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"wakefield/core/week"
+)
+
+// CopyDay gives channels on some days of the week the duties of another day. A
+// channel that follows a named week departs from it.
+type CopyDay struct {
+	Channels []string       `json:"channels" minItems:"1" maxItems:"5000"`
+	From     week.Weekday   `json:"from"`
+	To       []week.Weekday `json:"to" minItems:"1" maxItems:"7"`
+}
+
+func (e *CopyDay) apply(p *Plan) (*Plan, error) {
+	return p.eachChannel(e.Channels, func(c *Channel) error {
+		steps := p.WeekOf(c).Steps()
+		source := week.Span{From: e.From.Start(), To: e.From.Start() + week.Day}
+		copied := steps
+		for _, day := range e.To {
+			for run, duty := range steps.Runs() {
+				from, to := max(run.From, source.From), min(run.To, source.To)
+				if from < to {
+					shift := day.Start() - e.From.Start()
+					copied = copied.Paint(week.Span{From: from + shift, To: to + shift}, duty)
+				}
+			}
+		}
+		c.Week = WeekRef{Own: WeekOf(copied)}
+		return nil
+	})
+}
+
+func (e *CopyDay) sentence(p *Plan) string {
+	names := make([]string, len(e.To))
+	for i, d := range e.To {
+		names[i] = d.Name()[:3]
+	}
+	return fmt.Sprintf("%s: %s copied onto %s", p.names(e.Channels), e.From.Name(), strings.Join(names, ", "))
+}
+
+// CopyWeek gives channels the week of another: its own one is copied, a named one is
+// followed.
+type CopyWeek struct {
+	From     string   `json:"from" minLength:"1" maxLength:"100" doc:"Id of the channel whose week is copied"`
+	Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
+}
+
+func (e *CopyWeek) apply(p *Plan) (*Plan, error) {
+	from := p.Channel(e.From)
+	if from == nil {
+		return nil, wrong("from", "no channel %q", e.From)
+	}
+	return p.eachChannel(e.Channels, func(c *Channel) error {
+		c.Week = from.Week
+		return nil
+	})
+}
+
+func (e *CopyWeek) sentence(p *Plan) string {
+	name := e.From
+	if c := p.Channel(e.From); c != nil {
+		name = c.Name
+	}
+	return fmt.Sprintf("%s: the week of %s", p.names(e.Channels), name)
+}
