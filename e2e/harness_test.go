@@ -51,7 +51,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	running := server.HTTP(server.New(s, slog.New(slog.DiscardHandler)))
+	running := server.HTTP(server.New(t.Context(), s, slog.New(slog.DiscardHandler)))
 	go running.Serve(listener)
 	t.Cleanup(func() { running.Close() })
 	return &site{url: "http://" + listener.Addr().String(), id: id, store: s}

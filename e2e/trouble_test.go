@@ -19,12 +19,18 @@ import (
 func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {
 	s, first := quay(t)
 	second := first.another()
+	// The second page hears nothing of changes, as when its stream is interrupted.
+	second.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
+			Source: `window.EventSource = class { addEventListener() {} close() {} }`})
+		return err
+	}))
 	second.open("/sites/quay", gangwayA+" canvas")
 	second.shows(verdict, "days")
 
 	first.click(`[data-duty="off"]`)
 	first.drag(first.on("booth", 600), first.on("booth", 1200))
-	first.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 2')`)
+	first.revision(2)
 
 	second.click(`[data-duty="motion"]`)
 	second.drag(second.on("kiosk", 600), second.on("kiosk", 1200))
@@ -33,9 +39,33 @@ func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {
 		t.Errorf("a stale stroke was kept: %s", got)
 	}
 	second.click(`[data-test="again"]`)
-	second.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 3')`)
+	second.revision(3)
 	if booth, kiosk := s.duty(t, "booth", 660), s.duty(t, "kiosk", 660); booth != "off" || kiosk != "motion" {
 		t.Errorf("booth %s and kiosk %s; both strokes should hold", booth, kiosk)
+	}
+}
+
+func TestTwoPeopleSeeEachOthersChanges(t *testing.T) {
+	s, first := quay(t)
+	second := first.another()
+	second.open("/sites/quay", gangwayA+" canvas")
+	second.shows(verdict, "days")
+	eval[bool](first, `(localStorage.setItem('wakefield-author', 'Jórun'), true)`)
+	first.open("/sites/quay", gangwayA+" canvas")
+
+	first.click(`[data-duty="off"]`)
+	first.drag(first.on("booth", 600), first.on("booth", 1200))
+	first.revision(2)
+	second.revision(2)
+	second.shows(".el-message", "Jórun: Ticket booth, Mon 10:00-20:00: Off")
+	second.click(`[data-duty="clock"]`)
+	second.drag(second.on("kiosk", 600), second.on("kiosk", 1200))
+	first.revision(3)
+	if booth, kiosk := s.duty(t, "booth", 660), s.duty(t, "kiosk", 660); booth != "off" || kiosk != "clock" {
+		t.Errorf("booth %s and kiosk %s; both strokes should hold", booth, kiosk)
+	}
+	if first.text(verdict) != second.text(verdict) {
+		t.Errorf("one sees %s, the other %s", first.text(verdict), second.text(verdict))
 	}
 }
 

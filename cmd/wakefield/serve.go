@@ -116,7 +116,7 @@ func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) e
 	if err != nil {
 		return fmt.Errorf("%w; --listen 127.0.0.1:0 takes a free port", err)
 	}
-	running := server.HTTP(server.New(s, log))
+	running := server.HTTP(server.New(ctx, s, log))
 	fmt.Printf("\n  Wakefield is at http://%s  (Ctrl+C stops it)\n\n", listener.Addr())
 	ended := make(chan error, 1)
 	go func() { ended <- running.Serve(listener) }()

@@ -20,6 +20,7 @@ import (
 type service struct {
 	store *store.Store
 	cache *cache
+	hub   *hub
 }
 
 type body[T any] struct{ Body T }
@@ -77,6 +78,7 @@ func register(api huma.API, s *service) {
 	huma.Register(api, op("draft", http.MethodPost, "/api/sites/{id}/draft", "What a change would do, without keeping it"), s.draft)
 	huma.Register(api, op("undo", http.MethodPost, "/api/sites/{id}/undo", "Take back the last change"), s.undo)
 	huma.Register(api, op("redo", http.MethodPost, "/api/sites/{id}/redo", "Make the change again that was taken back"), s.redo)
+	registerChanges(api, s)
 	huma.Register(api, op("history", http.MethodGet, "/api/sites/{id}/history", "What was changed, newest first"), s.history)
 }
 

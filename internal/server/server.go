@@ -7,6 +7,7 @@
 package server
 
 import (
+	"context"
 	"log/slog"
 	"net/http"
 	"time"
@@ -23,12 +24,15 @@ import (
 // Version is the version of the API.
 const Version = "1"
 
-// New returns the whole application over a store.
-func New(s *store.Store, log *slog.Logger) http.Handler {
+// New returns the whole application over a store. Until the context ends it follows
+// the changes made through other servers.
+func New(ctx context.Context, s *store.Store, log *slog.Logger) http.Handler {
 	r := chi.NewRouter()
 	r.Use(middleware.RequestID, logged(log), recovered(log), secured, http.NewCrossOriginProtection().Handler,
-		middleware.Compress(5), middleware.Timeout(30*time.Second))
-	register(newAPI(r), &service{store: s, cache: newCache()})
+		middleware.Compress(5), unhurried(middleware.Timeout(30*time.Second)))
+	hub := newHub()
+	go s.Watch(ctx, hub.tell, hub.hangUp)
+	register(newAPI(r), &service{store: s, cache: newCache(), hub: hub})
 	r.NotFound(web.Handler().ServeHTTP)
 	return r
 }

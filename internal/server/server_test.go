@@ -1,6 +1,7 @@
 package server
 
 import (
+	"bufio"
 	"bytes"
 	"context"
 	"encoding/json"
@@ -12,6 +13,7 @@ import (
 	"os"
 	"strings"
 	"testing"
+	"time"
 
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
@@ -43,7 +45,7 @@ func start(t testing.TB, p *plan.Plan) *client {
 			t.Fatal(err)
 		}
 	}
-	server := httptest.NewServer(New(s, slog.New(slog.DiscardHandler)))
+	server := httptest.NewServer(New(t.Context(), s, slog.New(slog.DiscardHandler)))
 	t.Cleanup(server.Close)
 	return &client{t, server.URL}
 }
@@ -236,7 +238,7 @@ func TestSeveralServersOnOneDatabase(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	other := httptest.NewServer(New(s, slog.New(slog.DiscardHandler)))
+	other := httptest.NewServer(New(t.Context(), s, slog.New(slog.DiscardHandler)))
 	defer other.Close()
 	d := &client{t, other.URL}
 	call[View](d, "GET", "/api/sites/site", "", 200)
@@ -245,6 +247,61 @@ func TestSeveralServersOnOneDatabase(t *testing.T) {
 		t.Errorf("the other server shows version %d", v.Version)
 	}
 	call[Answer](d, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
+}
+
+// TestChangesAreToldToEveryServersPages makes a change through one server and hears
+// of it from another.
+func TestChangesAreToldToEveryServersPages(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	s, err := store.Open(t.Context(), cluster.URL(t.Name()))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.Close)
+	other := httptest.NewServer(New(t.Context(), s, slog.New(slog.DiscardHandler)))
+	t.Cleanup(other.Close)
+	ctx, cancel := context.WithTimeout(t.Context(), time.Minute)
+	defer cancel()
+	request, err := http.NewRequestWithContext(ctx, "GET", other.URL+"/api/sites/site/changes", nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	request.Header.Set("Accept", "text/event-stream")
+	response, err := http.DefaultClient.Do(request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer response.Body.Close()
+	next := func(lines *bufio.Scanner) store.Changed {
+		t.Helper()
+		for lines.Scan() {
+			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok {
+				var change store.Changed
+				if err := json.Unmarshal([]byte(data), &change); err != nil {
+					t.Fatal(err)
+				}
+				return change
+			}
+		}
+		t.Fatalf("the stream ended: %v", lines.Err())
+		return store.Changed{}
+	}
+	lines := bufio.NewScanner(response.Body)
+	if first := next(lines); first.Version != 1 {
+		t.Errorf("at first %+v", first)
+	}
+	// The other server may not listen to the database yet; later changes are heard.
+	go func() {
+		for version := 1; ctx.Err() == nil && version < 200; version++ {
+			body := strings.NewReader(paint(version, "kiosk", []string{"clock", "off"}[version%2]))
+			if r, err := http.Post(c.url+"/api/sites/site/edits", "application/json", body); err == nil {
+				r.Body.Close()
+			}
+		}
+	}()
+	if change := next(lines); change.Version < 2 || !strings.Contains(change.Sentence, "Kiosk front, Tue 06:00-22:00") || change.Author != "Planner" {
+		t.Errorf("then %+v", change)
+	}
 }
 
 // BenchmarkPaint is the answer to a stroke, stored and estimated.

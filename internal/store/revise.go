@@ -98,6 +98,14 @@ func (s *Store) revise(ctx context.Context, id string, version int64, next *plan
 			insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
 			id, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext)
+		if err != nil {
+			return err
+		}
+		payload, err := notice(id, &r)
+		if err != nil {
+			return err
+		}
+		_, err = tx.Exec(ctx, `select pg_notify($1, $2)`, channel, payload)
 		return err
 	})
 }

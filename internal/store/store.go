@@ -37,7 +37,11 @@ var ErrNothing = errors.New("nothing to take back")
 
 // Store is a database of plans. It is safe for concurrent use, also by several
 // processes on one database.
-type Store struct{ pool *pgxpool.Pool }
+type Store struct {
+	pool    *pgxpool.Pool
+	closing context.Context // ends when the store is closed
+	close   context.CancelFunc
+}
 
 // Open connects to a database and brings its tables up to date.
 func Open(ctx context.Context, url string) (*Store, error) {
@@ -54,7 +58,9 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Store{pool}, nil
+	s := &Store{pool: pool}
+	s.closing, s.close = context.WithCancel(context.Background())
+	return s, nil
 }
 
 func migrate(ctx context.Context, url string) error {
@@ -75,8 +81,11 @@ func migrate(ctx context.Context, url string) error {
 	return err
 }
 
-// Close closes the connections.
-func (s *Store) Close() { s.pool.Close() }
+// Close ends all watches and closes the connections.
+func (s *Store) Close() {
+	s.close()
+	s.pool.Close()
+}
 
 // Ping asks the database whether it is there.
 func (s *Store) Ping(ctx context.Context) error { return s.pool.Ping(ctx) }

@@ -9,6 +9,7 @@ import type {
 } from '../api/types'
 import type { Span } from '../week/time'
 import { patched } from './patch'
+import { useChanges } from './useChanges'
 import { useQueue } from './useQueue'
 
 /** A stroke that is drawn before the server has answered. */
@@ -132,6 +133,14 @@ export const useSite = defineStore('site', () => {
   }
 
   const queue = useQueue(send)
+
+  useChanges(id, (other) => {
+    // What is on its way here will be answered with the version it made, or meet a newer one.
+    if (other.version <= version.value || queue.waiting.value.length || !plan.value) return
+    void reload().then(() => {
+      if (other.sentence) ElMessage({ message: `${other.author}: ${other.sentence}`, duration: 4000, showClose: true })
+    })
+  })
 
   function change(edits: Edit[], echo?: Echo) {
     queue.add({ edits, echo })
