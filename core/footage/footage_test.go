@@ -152,6 +152,23 @@ func TestExtremesStayFinite(t *testing.T) {
 	}
 }
 
+// TestNoAllocationOnTheWay asks that a sweep along many edges allocates as little as
+// one along few.
+func TestNoAllocationOnTheWay(t *testing.T) {
+	allocations := func(p activity.Process) float64 {
+		scene := Scene{Motion: []Source{{p, 5, 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
+		return testing.AllocsPerRun(5, func() { Cover(scene, week.Constant(motionOnly)) })
+	}
+	rate := week.Constant(1.0)
+	for m := week.Minute(0); m < week.Length; m += 60 {
+		rate = rate.Paint(week.Span{From: m, To: m + 60}, 1+float64(m/60%7))
+	}
+	few, many := allocations(activity.New(week.Constant(3.0), 20)), allocations(activity.New(rate, 20))
+	if many > few {
+		t.Errorf("%v allocations along 168 edges, %v along one", many, few)
+	}
+}
+
 func BenchmarkCover(b *testing.B) {
 	p := busy(1, 35)
 	scene := Scene{Motion: []Source{{p, 5, 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}

@@ -5,6 +5,8 @@ import (
 
 	"wakefield/core/check"
 	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/week"
 )
 
 // BenchmarkDepot is the estimate of the 192 channels of Saltmarsh Tram Depot from
@@ -27,4 +29,25 @@ func BenchmarkDepot(b *testing.B) {
 			check.Findings(p, site)
 		}
 	})
+}
+
+// BenchmarkRepaint is the estimate after one channel has been repainted, everything
+// else being as it was.
+func BenchmarkRepaint(b *testing.B) {
+	for _, site := range []struct {
+		name, channel string
+		plan          *plan.Plan
+	}{{"16 channels", "kiosk", PennywhistleQuay()}, {"192 channels", "c1-1", SaltmarshTramDepot()}} {
+		before := estimate.Figures(site.plan, nil)
+		painted, err := site.plan.Apply(plan.Edit{Paint: &plan.Paint{Channels: []string{site.channel}, Duty: "motion",
+			Hours: []plan.Hours{{Days: []week.Weekday{1, 2, 3, 4}, From: 360, To: 1320}}}})
+		if err != nil {
+			b.Fatal(err)
+		}
+		b.Run(site.name, func(b *testing.B) {
+			for b.Loop() {
+				estimate.Figures(painted, before)
+			}
+		})
+	}
 }

@@ -169,12 +169,17 @@ func (s *service) at(ctx context.Context, id string, version int64) (entry, erro
 	return e, nil
 }
 
-func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
-	before, err := s.at(ctx, in.ID, in.Body.Version)
-	if err != nil {
-		return nil, problem(err)
+// proposed returns the plan that a change is made on, and as it would be after.
+func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry, next *plan.Plan, err error) {
+	if before, err = s.at(ctx, in.ID, in.Body.Version); err != nil {
+		return entry{}, nil, err
 	}
-	next, err := before.head.Plan.Apply(in.Body.Edits...)
+	next, err = before.head.Plan.Apply(in.Body.Edits...)
+	return before, next, err
+}
+
+func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
+	before, next, err := s.proposed(ctx, in)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -199,11 +204,7 @@ func (s *service) answer(before entry, change *store.Change, err error) (*body[*
 }
 
 func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], error) {
-	before, err := s.at(ctx, in.ID, in.Body.Version)
-	if err != nil {
-		return nil, problem(err)
-	}
-	next, err := before.head.Plan.Apply(in.Body.Edits...)
+	before, next, err := s.proposed(ctx, in)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -211,20 +212,19 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 }
 
 func (s *service) undo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
-	before, err := s.at(ctx, in.ID, in.Body.Version)
-	if err != nil {
-		return nil, problem(err)
-	}
-	change, err := s.store.Undo(ctx, before.head, in.name())
-	return s.answer(before, change, err)
+	return s.step(ctx, in, s.store.Undo)
 }
 
 func (s *service) redo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
+	return s.step(ctx, in, s.store.Redo)
+}
+
+func (s *service) step(ctx context.Context, in *stepRequest, take func(context.Context, *store.Head, string) (*store.Change, error)) (*body[*Answer], error) {
 	before, err := s.at(ctx, in.ID, in.Body.Version)
 	if err != nil {
 		return nil, problem(err)
 	}
-	change, err := s.store.Redo(ctx, before.head, in.name())
+	change, err := take(ctx, before.head, in.name())
 	return s.answer(before, change, err)
 }
 

@@ -39,7 +39,7 @@ function setDrives(i: number, change: { count?: number; terabytes?: number }) {
     <div class="bar" role="img" :aria-label="`${gigabytes(figures.usableGB)} usable of ${gigabytes(figures.boughtGB)} bought`">
       <span :style="{ width: `${(100 * figures.usableGB) / Math.max(1, figures.boughtGB)}%` }" />
     </div>
-    <dl>
+    <dl class="figures">
       <dt>usable</dt><dd>{{ gigabytes(figures.usableGB) }} of {{ gigabytes(figures.boughtGB) }}</dd>
       <dt>written a day</dt><dd>{{ gigabytes(figures.gigabytesPerDay) }}</dd>
       <dt>full after</dt><dd>{{ days(figures.retentionDays) }}</dd>
@@ -64,19 +64,4 @@ function setDrives(i: number, change: { count?: number; terabytes?: number }) {
   background: var(--base);
 }
 
-dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 2px 8px;
-}
-
-dt {
-  color: var(--soft);
-}
-
-dd {
-  margin: 0;
-  text-align: right;
-  font-weight: 600;
-}
 </style>

@@ -28,7 +28,7 @@ const daysChange = computed(() => {
     <h2>Stroke in hand</h2>
     <p><b>{{ inWords(hand.hours) }}</b><br />{{ names }}</p>
     <p v-if="duty" class="duty"><DutySwatch :duty="duty" /> {{ duty.name }}</p>
-    <dl v-if="draft" data-test="draft">
+    <dl v-if="draft" class="figures" data-test="draft">
       <dt>GB a day</dt><dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
       <dt>days kept</dt><dd>{{ daysChange }}</dd>
       <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>
@@ -46,23 +46,7 @@ const daysChange = computed(() => {
   align-items: center;
 }
 
-dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 3px 8px;
-}
-
-dt {
-  color: var(--soft);
-}
-
-dd {
-  margin: 0;
-  text-align: right;
-  font-weight: 600;
-}
-
-.wide {
+.figures .wide {
   grid-column: 1 / -1;
   font-weight: 400;
 }
