@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -57,27 +58,52 @@ func TestDutiesAreMadeChangedAndRemoved(t *testing.T) {
 	}
 }
 
+// item opens a menu and takes the entry with a text.
+func (p *page) item(button, text string) {
+	p.Helper()
+	p.click(button)
+	p.until(fmt.Sprintf(`[...document.querySelectorAll('.el-dropdown-menu__item')].some(e => e.offsetParent && e.innerText.includes(%q))`, text))
+	eval[bool](p, fmt.Sprintf(`([...document.querySelectorAll('.el-dropdown-menu__item')].find(e => e.offsetParent && e.innerText.includes(%q)).click(), true)`, text))
+}
+
+func TestLookingCloserAtADay(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-duty="off"]`)
+	p.item(`[data-day="wed"]`, "Look closer at Wednesday")
+	p.click(`[data-test="day-after"]`)
+	p.until(`!!document.querySelector('[data-day="thu"]') && !document.querySelector('[data-day="wed"]')`)
+	// The day is as wide as the week was: a fifth of it is 04:48.
+	from, to := p.on("booth", 10080/5), p.on("booth", 10080/2)
+	p.press(from, to)
+	p.shows(`[data-test="stroke"]`, "Thu 05:00–12:00")
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, to, chromedp.ButtonLeft, shiftClick)
+	p.shows(`[data-test="stroke"]`, "Thu 04:50–12:00")
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, to, chromedp.ButtonLeft, shiftClick)
+	p.revision(2)
+	for at, want := range map[week.Minute]string{289: "clock", 290: "off", 719: "off", 720: "clock"} {
+		if got := s.duty(t, "booth", 3*week.Day+at); got != want {
+			t.Errorf("at minute %d of Thursday: %s, want %s", at, got, want)
+		}
+	}
+	p.keys(kb.Escape)
+	p.until(`document.querySelectorAll('[data-day]').length === 7`)
+}
+
 func TestADayAndAWeekAreCopied(t *testing.T) {
 	s, p := quay(t)
 	p.choose("booth")
 	p.click(`[data-duty="off"]`)
-	item := func(button, text string) {
-		t.Helper()
-		p.click(button)
-		p.until(fmt.Sprintf(`[...document.querySelectorAll('.el-dropdown-menu__item')].some(e => e.offsetParent && e.innerText.includes(%q))`, text))
-		eval[bool](p, fmt.Sprintf(`([...document.querySelectorAll('.el-dropdown-menu__item')].find(e => e.offsetParent && e.innerText.includes(%q)).click(), true)`, text))
-	}
-	item(`[data-day="sun"]`, "Paint all day: Off")
+	p.item(`[data-day="sun"]`, "Paint all day: Off")
 	p.revision(2)
 	if s.duty(t, "booth", 6*week.Day+5) != "off" || s.duty(t, "booth", 5*week.Day+5) != "clock" {
 		t.Error("Sunday was not painted")
 	}
-	item(`[data-day="sun"]`, "Copy onto Saturday")
+	p.item(`[data-day="sun"]`, "Copy onto Saturday")
 	p.revision(3)
 	if s.duty(t, "booth", 5*week.Day+5) != "off" || s.duty(t, "booth", 4*week.Day+5) != "clock" {
 		t.Error("Sunday was not copied onto Saturday")
 	}
-	item(`[data-test="copy-week"]`, "of Terminal")
+	p.item(`[data-test="copy-week"]`, "of Terminal")
 	p.revision(4)
 	for _, id := range []string{"hall", "waiting", "luggage"} {
 		if s.duty(t, id, 6*week.Day+5) != "off" || s.duty(t, id, 12*60) != "clock" {

@@ -63,6 +63,12 @@ func TestScreenshots(t *testing.T) {
 	p.open(week+"/findings", ".finding")
 	p.shoot(dir, "findings")
 
+	p.open(week, gangwayA+" canvas")
+	p.shows(verdict, "days")
+	p.item(`[data-day="fri"]`, "Look closer")
+	p.until(`!!document.querySelector('[data-test="whole-week"]') && document.getAnimations().length === 0`)
+	p.shoot(dir, "day")
+
 	p.open("/", `main li`)
 	p.shoot(dir, "sites")
 	p.open(week+"/history", `.history li`)

@@ -83,6 +83,8 @@ func TestStrokesWaitWhileTheDatabaseIsAway(t *testing.T) {
 	p.shows(stateText, "cannot save now · 1 change kept here")
 	p.drag(p.on("booth", 1440+600), p.on("booth", 1440+1200))
 	p.shows(stateText, "2 changes kept here")
+	p.click(".brand")
+	p.shows(".el-message", "2 changes cannot be saved now")
 	if err := cluster.Start(context.Background()); err != nil {
 		t.Fatal(err)
 	}

@@ -1,7 +1,11 @@
 <script setup lang="ts">
+import { until } from '@vueuse/core'
+import { ElMessage } from 'element-plus'
 import { watch } from 'vue'
+import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
 
 import { useSite } from '../site/useSite'
+import { count } from '../ui/figures'
 import ConflictNotice from './ConflictNotice.vue'
 import StepRail from './StepRail.vue'
 import TopBar from './TopBar.vue'
@@ -10,6 +14,16 @@ import VerdictBar from './VerdictBar.vue'
 
 const props = defineProps<{ id: string }>()
 const site = useSite()
+
+/** Changes on their way belong to this site, so it is not left before they have arrived. */
+async function stay(): Promise<boolean> {
+  await until(() => site.waiting.length).toBe(0, { timeout: 2000 })
+  if (!site.waiting.length) return true
+  ElMessage({ message: `${count(site.waiting.length, 'change')} cannot be saved now, and would be lost if you left this site. They are tried again all the time.`, type: 'error', duration: 6000 })
+  return false
+}
+onBeforeRouteLeave(stay)
+onBeforeRouteUpdate((to) => to.params.id === props.id || stay())
 
 watch(() => props.id, (id) => void site.open(id), { immediate: true })
 useShortcuts()

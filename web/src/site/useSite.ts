@@ -84,7 +84,11 @@ export const useSite = defineStore('site', () => {
   }
 
   function takeAnswer(answer: Answer) {
-    if (!plan.value) return
+    if (!plan.value || answer.version <= version.value) return // it is shown already
+    if (answer.version > version.value + 1) {
+      void reload() // the patch is not from the version shown
+      return
+    }
     version.value = answer.version
     undoes.value = answer.undo
     redoes.value = answer.redo
@@ -133,10 +137,11 @@ export const useSite = defineStore('site', () => {
   }
 
   const queue = useQueue(send)
+  let stepping = false
 
   useChanges(id, (other) => {
     // What is on its way here will be answered with the version it made, or meet a newer one.
-    if (other.version <= version.value || queue.waiting.value.length || !plan.value) return
+    if (other.version <= version.value || queue.waiting.value.length || stepping || !plan.value) return
     void reload().then(() => {
       if (other.sentence) ElMessage({ message: `${other.author}: ${other.sentence}`, duration: 4000, showClose: true })
     })
@@ -148,7 +153,8 @@ export const useSite = defineStore('site', () => {
 
   /** Undoes or redoes, once what is on its way has arrived. */
   async function step(what: 'undo' | 'redo') {
-    if (queue.waiting.value.length) return
+    if (queue.waiting.value.length || stepping) return
+    stepping = true
     try {
       const { data, error, response } = await api.POST(`/api/sites/{id}/${what}`, {
         params: { path: { id: id.value } },
@@ -165,6 +171,8 @@ export const useSite = defineStore('site', () => {
       }
     } catch {
       ElMessage({ message: `The server does not answer. Nothing was ${what === 'undo' ? 'undone' : 'done again'}.`, type: 'error' })
+    } finally {
+      stepping = false
     }
   }
 

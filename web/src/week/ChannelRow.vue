@@ -6,7 +6,8 @@ import { useSite } from '../site/useSite'
 import { days } from '../ui/figures'
 import RibbonCanvas from './RibbonCanvas.vue'
 import { weekInWords } from './sentence'
-import { WEEK, type Span } from './time'
+import { placeIn, type Span } from './time'
+import { useHand } from './useHand'
 
 const props = defineProps<{ channel: Channel; width: number; selected: boolean; stroke: Span[]; cursor?: Span }>()
 defineEmits<{ select: [event: MouseEvent] }>()
@@ -25,7 +26,8 @@ const bar = computed(() => {
   return { kept: Math.min(1, (f.retentionDays ?? Infinity) / (1.5 * f.requiredDays)), required: 1 / 1.5 }
 })
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
-const place = (s: Span) => ({ left: `${(100 * s.from) / WEEK}%`, width: `${(100 * (s.to - s.from)) / WEEK}%` })
+const hand = useHand()
+const place = (s: Span) => placeIn(hand.view, s)
 </script>
 
 <template>
@@ -129,6 +131,7 @@ const place = (s: Span) => ({ left: `${(100 * s.from) / WEEK}%`, width: `${(100 
 .time {
   position: relative;
   padding-top: 2px;
+  overflow: hidden;
   touch-action: none;
 }
 

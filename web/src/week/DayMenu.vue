@@ -23,8 +23,9 @@ function copy(days: number[]) {
   site.change([{ copyDay: { channels: channels.value, from: weekdays[props.day]!, to: days.map((d) => weekdays[d]!) } }])
 }
 
-function act(command: 'paint' | 'working' | 'rest' | number) {
-  if (command === 'paint') emit('paint', channels.value, { from: props.day * DAY, to: (props.day + 1) * DAY })
+function act(command: 'closer' | 'paint' | 'working' | 'rest' | number) {
+  if (command === 'closer') hand.day = hand.day === undefined ? props.day : undefined
+  else if (command === 'paint') emit('paint', channels.value, { from: props.day * DAY, to: (props.day + 1) * DAY })
   else copy(command === 'working' ? working.value : command === 'rest' ? rest.value : [command])
 }
 </script>
@@ -34,9 +35,10 @@ function act(command: 'paint' | 'working' | 'rest' | number) {
     <button type="button" class="plain-button day" :data-day="weekdays[day]" :title="`What can be done with the whole of ${name}`">{{ name.slice(0, 3) }}</button>
     <template #dropdown>
       <ElDropdownMenu>
-        <ElDropdownItem v-if="!channels.length" disabled>Select channels first: this acts on those selected</ElDropdownItem>
+        <ElDropdownItem command="closer">{{ hand.day === undefined ? `Look closer at ${name}` : 'Back to the whole week' }}</ElDropdownItem>
+        <ElDropdownItem v-if="!channels.length" disabled divided>Select channels first: this acts on those selected</ElDropdownItem>
         <template v-else>
-          <ElDropdownItem disabled>{{ name }}, on {{ count(channels.length, 'channel') }}</ElDropdownItem>
+          <ElDropdownItem disabled divided>{{ name }}, on {{ count(channels.length, 'channel') }}</ElDropdownItem>
           <ElDropdownItem command="paint">Paint all day: {{ duty }}</ElDropdownItem>
           <ElDropdownItem command="working" divided>Copy onto {{ day < 5 ? 'the other working days' : 'Monday to Friday' }}</ElDropdownItem>
           <ElDropdownItem command="rest">Copy onto every day</ElDropdownItem>

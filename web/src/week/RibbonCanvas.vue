@@ -2,13 +2,14 @@
 import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 
 import { useSite, type Echo } from '../site/useSite'
-import { drawRail, drawRibbon, prepare } from './drawRibbon'
+import { drawRail, drawRibbon, prepare, x } from './drawRibbon'
 import { palette } from './palette'
 import { ROW } from './rows'
-import { WEEK } from './time'
+import { useHand } from './useHand'
 
 const props = defineProps<{ id: string; empty?: boolean; width: number }>()
 const site = useSite()
+const hand = useHand()
 const canvas = useTemplateRef('canvas')
 const none: Echo[] = []
 const echoes = computed(() => {
@@ -22,13 +23,13 @@ onMounted(() => {
   watchEffect(
     () => {
       if (!canvas.value || props.width < 1) return
-      const c = prepare(canvas.value, props.width, height, palette.value, { from: 0, to: WEEK })
+      const c = prepare(canvas.value, props.width, height, palette.value, hand.view)
       const ribbon = site.ribbons.get(props.id)
       if (!ribbon || props.empty) return
       drawRibbon(c, ribbon, full.value, site.duties)
       for (const echo of echoes.value) {
         for (const span of echo.spans) {
-          c.context.clearRect((span.from / WEEK) * c.width, c.height - 5, ((span.to - span.from) / WEEK) * c.width, 5)
+          c.context.clearRect(x(c, span.from), c.height - 5, x(c, span.to) - x(c, span.from), 5)
           drawRail(c, site.duties.get(echo.duty), span)
         }
       }

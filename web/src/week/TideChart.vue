@@ -5,7 +5,7 @@ import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 import { drawLayers, prepare } from './drawRibbon'
 import { palette } from './palette'
-import { moment, WEEK } from './time'
+import { moment, placeIn } from './time'
 import { useHand } from './useHand'
 
 const props = defineProps<{ width: number; height: number }>()
@@ -24,7 +24,7 @@ const now = computed(() => {
   const t = site.tide
   if (minute === undefined || !t) return undefined
   const i = Math.floor(minute / 30)
-  return { left: `${(100 * minute) / WEEK}%`, mbps: t.base[i]! + t.motion[i]! + t.alarm[i]! }
+  return { left: placeIn(hand.view, { from: minute, to: minute }).left, mbps: t.base[i]! + t.motion[i]! + t.alarm[i]! }
 })
 
 onMounted(() => {
@@ -32,7 +32,7 @@ onMounted(() => {
     () => {
       const t = site.tide
       if (!canvas.value || !t || props.width < 1) return
-      const c = prepare(canvas.value, props.width, props.height, palette.value, { from: 0, to: WEEK })
+      const c = prepare(canvas.value, props.width, props.height, palette.value, hand.view)
       const floor = props.height - 1
       const heights = (mbps: number[]) => mbps.map((m) => (m / top.value) * (floor - 4))
       const from = t.base.map((_, i) => i * 30)

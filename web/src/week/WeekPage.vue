@@ -58,6 +58,7 @@ function select(id: string, event: MouseEvent) {
 
 useEventListener(document, 'keydown', (event) => {
   const target = event.target as HTMLElement
+  if (event.key === 'Escape' && !event.defaultPrevented && !target.closest('input, [role="dialog"]')) hand.day = undefined
   if (target.closest('input, textarea, [role="grid"], [role="dialog"]') || event.ctrlKey || event.metaKey || event.altKey) return
   const duty = site.plan?.duties[Number(event.key) - 1]
   if (duty) hand.picked = duty.id
@@ -78,7 +79,7 @@ useEventListener(document, 'keydown', (event) => {
         @pointerdown="onTime($event, painting.down)" @pointermove="painting.move" @pointerup="painting.up"
         @pointercancel="painting.abandon" @pointerleave="painting.leave" @keydown="keyboard.key" @blur="keyboard.leave"
       >
-        <div class="all" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px` }">
+        <div class="all" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px`, '--parts': hand.day === undefined ? 7 : 24 }">
           <div v-for="item in virtual.getVirtualItems()" :key="item.index" class="place" role="presentation" :style="{ transform: `translateY(${item.start}px)` }">
             <template v-for="row in [rows[item.index]!]" :key="row.kind">
               <div v-if="row.kind === 'group'" class="group" role="row">
@@ -146,7 +147,7 @@ useEventListener(document, 'keydown', (event) => {
 
 .all {
   position: relative;
-  background: repeating-linear-gradient(to right, var(--rule) 0 1px, transparent 1px calc((100% - var(--channel-width)) / 7)) var(--channel-width) 0 no-repeat;
+  background: repeating-linear-gradient(to right, var(--rule) 0 1px, transparent 1px calc((100% - var(--channel-width)) / var(--parts))) var(--channel-width) 0 no-repeat;
 }
 
 .place {

@@ -11,6 +11,12 @@ export interface Span {
   to: number
 }
 
+/** Where a span lies in the part of the week that is shown, in percent of its width. */
+export function placeIn(view: Span, s: Span) {
+  const length = view.to - view.from
+  return { left: `${(100 * (s.from - view.from)) / length}%`, width: `${(100 * (s.to - s.from)) / length}%` }
+}
+
 /** Writes minutes since midnight as "06:30"; 1440 is "24:00". */
 export function clock(minutes: number): string {
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 import { useSite } from '../site/useSite'
-import { hoursOf, spansOf, type Reach, type Span } from './time'
+import { DAY, hoursOf, spansOf, WEEK, type Reach, type Span } from './time'
 
 /** A stroke that is being made: its time and the channels it would paint. */
 export interface Stroke {
@@ -24,6 +24,9 @@ export const useHand = defineStore('hand', () => {
   const stroke = ref<Stroke>()
   const pointer = ref<Pointer>()
   const panel = ref<'channel' | 'events' | 'disk'>('channel')
+  /** The day that is looked at closely, if it is not the whole week. */
+  const day = ref<number>()
+  const view = computed<Span>(() => (day.value === undefined ? { from: 0, to: WEEK } : { from: day.value * DAY, to: (day.value + 1) * DAY }))
   let anchor = ''
 
   const duty = computed(() => (site.duties.has(picked.value) ? picked.value : (site.plan?.duties[0]?.id ?? '')))
@@ -53,5 +56,5 @@ export const useHand = defineStore('hand', () => {
     panel.value = 'channel'
   }
 
-  return { picked, duty, selected, selection, reach, stroke, hours, spans, pointer, panel, select, show }
+  return { picked, duty, selected, selection, reach, stroke, hours, spans, pointer, panel, day, view, select, show }
 })

@@ -1,7 +1,7 @@
 import { ref, type Ref } from 'vue'
 
 import { useSite } from '../site/useSite'
-import { DAY, WEEK, type Span } from './time'
+import { DAY, type Span } from './time'
 import { useHand } from './useHand'
 
 const STEP = 30
@@ -26,18 +26,18 @@ export function useKeyboard(order: Ref<string[]>, paint: (channels: string[], sp
     else if (event.key === ' ' && cursor.value) {
       const id = order.value[cursor.value.last]
       if (id) hand.select(id, event.shiftKey ? 'through' : 'beside', order.value)
-    } else if (event.key === 'Escape') cursor.value = undefined
+    } else if (event.key === 'Escape' && cursor.value) cursor.value = undefined
     else if (event.key.startsWith('Arrow')) travel(event)
     else return
     event.preventDefault()
   }
 
   function travel(event: KeyboardEvent) {
-    const c = cursor.value ?? { row: 0, last: 0, at: 0, to: 0 }
+    const c = cursor.value ?? { row: 0, last: 0, at: hand.view.from, to: hand.view.from }
     const step = event.ctrlKey || event.metaKey ? DAY : STEP
     const [down, right] = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key] ?? [0, 0]
     const last = Math.max(0, Math.min(order.value.length - 1, c.last + (cursor.value ? down! : 0)))
-    const to = Math.max(0, Math.min(WEEK - STEP, c.to + (cursor.value ? right! * step : 0)))
+    const to = Math.max(hand.view.from, Math.min(hand.view.to - STEP, c.to + (cursor.value ? right! * step : 0)))
     cursor.value = event.shiftKey ? { ...c, last, to } : { row: last, last, at: to, to }
     const id = order.value[last]
     if (id) reveal(id)

@@ -3,7 +3,7 @@ import { type Ref } from 'vue'
 
 import type { Edit } from '../api/types'
 import { useSite } from '../site/useSite'
-import { hoursOf, spansOf, WEEK, type Span } from './time'
+import { hoursOf, spansOf, type Span } from './time'
 import { useHand } from './useHand'
 import { useSharedWeeks } from './useSharedWeeks'
 
@@ -28,7 +28,8 @@ export function usePainting(area: Area) {
 
   function minuteAt(event: PointerEvent | MouseEvent): number {
     const box = area.element.value!.getBoundingClientRect()
-    return Math.max(0, Math.min(WEEK, ((event.clientX - box.left) / box.width) * WEEK))
+    const { from, to } = hand.view
+    return Math.max(from, Math.min(to, from + ((event.clientX - box.left) / box.width) * (to - from)))
   }
 
   const grain = (event: PointerEvent) => (event.ctrlKey || event.metaKey ? 1 : event.shiftKey ? 5 : 30)
@@ -49,7 +50,7 @@ export function usePainting(area: Area) {
 
   function move(event: PointerEvent) {
     const channel = area.channelAt(event.clientY)
-    hand.pointer = channel ? { channel, minute: Math.min(WEEK - 1, Math.floor(minuteAt(event))) } : undefined
+    hand.pointer = channel ? { channel, minute: Math.min(hand.view.to - 1, Math.floor(minuteAt(event))) } : undefined
     if (origin) follow(event)
   }
 
@@ -57,8 +58,8 @@ export function usePainting(area: Area) {
     if (!origin) return
     const g = grain(event)
     const [a, b] = [origin.minute, minuteAt(event)].sort((x, y) => x - y) as [number, number]
-    const from = Math.min(WEEK - g, Math.round(a / g) * g)
-    const span: Span = { from, to: Math.min(WEEK, Math.max(from + g, Math.round(b / g) * g)) }
+    const from = Math.min(hand.view.to - g, Math.round(a / g) * g)
+    const span: Span = { from, to: Math.min(hand.view.to, Math.max(from + g, Math.round(b / g) * g)) }
     hand.stroke = { span, channels: channelsTo(event.clientY) }
   }
 
@@ -99,7 +100,9 @@ export function usePainting(area: Area) {
   }
 
   useEventListener(document, 'keydown', (event) => {
-    if (event.key === 'Escape' && hand.stroke) abandon()
+    if (event.key !== 'Escape' || !hand.stroke) return
+    abandon()
+    event.preventDefault() // one Esc, one thing
   })
 
   return { down, move, up, abandon, paint, leave: () => (hand.pointer = undefined) }
