@@ -200,4 +200,14 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 	p.open("/sites/quay/history", ".history li")
 	p.shows(".history", "Array: 5 × 2 TB, RAID 5")
 	p.shows(".history", "Waiting room: 90 s after it")
+	p.click(`[data-return="1"]`)
+	p.shows(".history", "Back to revision 1")
+	if c := s.plan(t).Channel("waiting"); c.PostSeconds != 20 {
+		t.Errorf("back at the first revision %v s are kept after an event", c.PostSeconds)
+	}
+	p.click(`[data-return="5"]`)
+	p.shows(".history", "Back to revision 5")
+	if c := s.plan(t).Channel("waiting"); c.PostSeconds != 90 {
+		t.Errorf("back at the fifth revision %v s are kept after an event", c.PostSeconds)
+	}
 }

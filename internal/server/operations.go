@@ -4,6 +4,8 @@ import (
 	"context"
 	"crypto/rand"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -78,6 +80,7 @@ func register(api huma.API, s *service) {
 	huma.Register(api, op("draft", http.MethodPost, "/api/sites/{id}/draft", "What a change would do, without keeping it"), s.draft)
 	huma.Register(api, op("undo", http.MethodPost, "/api/sites/{id}/undo", "Take back the last change"), s.undo)
 	huma.Register(api, op("redo", http.MethodPost, "/api/sites/{id}/redo", "Make the change again that was taken back"), s.redo)
+	huma.Register(api, op("returnTo", http.MethodPost, "/api/sites/{id}/return", "Return to an earlier revision, as a new one"), s.returnTo)
 	registerChanges(api, s)
 	huma.Register(api, op("history", http.MethodGet, "/api/sites/{id}/history", "What was changed, newest first"), s.history)
 }
@@ -225,6 +228,29 @@ func (s *service) step(ctx context.Context, in *stepRequest, take func(context.C
 		return nil, problem(err)
 	}
 	change, err := take(ctx, before.head, in.name())
+	return s.answer(before, change, err)
+}
+
+func (s *service) returnTo(ctx context.Context, in *struct {
+	SiteParam
+	AuthorHeader
+	Body struct {
+		Version  int64 `json:"version" doc:"Version of the plan that the return is made on"`
+		Revision int64 `json:"revision" minimum:"1" doc:"The revision to return to"`
+	}
+}) (*body[*Answer], error) {
+	before, err := s.at(ctx, in.ID, in.Body.Version)
+	if err != nil {
+		return nil, problem(err)
+	}
+	then, err := s.store.At(ctx, before.head, in.Body.Revision)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("There is no revision %d to return to.", in.Body.Revision))
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	change, err := s.store.Save(ctx, before.head, in.name(), fmt.Sprintf("Back to revision %d", in.Body.Revision), then)
 	return s.answer(before, change, err)
 }
 

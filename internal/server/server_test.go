@@ -162,6 +162,7 @@ func TestBadRequests(t *testing.T) {
 		{"no channel", "POST", "/api/sites/site/edits", paint(1, "kisok", "off"), 422, `edits[0].paint.channels[0]: no channel "kisok"`},
 		{"no edits", "POST", "/api/sites/site/edits", `{"version":1,"edits":[]}`, 422, "validation failed"},
 		{"two changes in one", "POST", "/api/sites/site/edits", `{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
+		{"no revision", "POST", "/api/sites/site/return", `{"version":1,"revision":7}`, 422, "There is no revision 7"},
 		{"nothing to undo", "POST", "/api/sites/site/undo", `{"version":1}`, 422, "nothing to take back"},
 		{"cut file", "POST", "/api/sites", string(plan[:500]), 422, "it ends too early"},
 		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422, "activities[0].blocks[0].perHour: -14 is below 0"},

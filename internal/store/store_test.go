@@ -109,6 +109,14 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 	if h.Undo != "" || h.Redo != "Name: one" {
 		t.Errorf("undo would be %q, redo %q", h.Undo, h.Redo)
 	}
+	for number, name := range map[int64]string{1: "As surveyed", 3: "two", 4: "three", 6: "one", 11: "two", h.Version: "As surveyed"} {
+		if then, err := s.At(ctx, h, number); err != nil || then.Name != name {
+			t.Errorf("at revision %d it was called %v, want %s; %v", number, then, name, err)
+		}
+	}
+	if _, err := s.At(ctx, h, h.Version+1); !errors.Is(err, ErrNotFound) {
+		t.Errorf("a revision to come: %v", err)
+	}
 	history, err := s.History(ctx, "b", 0, 3)
 	if err != nil || len(history) != 3 || history[0].Number != h.Version || history[0].Kind != "undo" || history[0].Sentence != "Name: one" || history[0].Author != "Ada" {
 		t.Errorf("history %+v, %v", history, err)

@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Return to an earlier revision, as a new one */
+        post: operations["returnTo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/undo": {
         parameters: {
             query?: never;
@@ -804,6 +821,18 @@ export interface components {
             duty: string;
             instead?: string;
         };
+        ReturnToRequest: {
+            /**
+             * Format: int64
+             * @description The revision to return to
+             */
+            revision: number;
+            /**
+             * Format: int64
+             * @description Version of the plan that the return is made on
+             */
+            version: number;
+        };
         Revision: {
             /** Format: date-time */
             at: string;
@@ -1298,6 +1327,45 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StepRequestBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    returnTo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded */
+                "Wakefield-Author"?: string;
+            };
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReturnToRequest"];
             };
         };
         responses: {

@@ -37,7 +37,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 <template>
   <section class="history" aria-label="History">
     <h1>History</h1>
-    <p class="soft">Every change is kept at once. Ctrl+Z takes back the last one.</p>
+    <p class="soft">Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be undone too.</p>
     <p v-if="failure" class="short">{{ failure }} <button type="button" @click="load()">Try again</button></p>
     <ol>
       <li v-for="r in revisions" :key="r.number" :class="{ undone: r.kind === 'undo' }">
@@ -45,6 +45,8 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
         <span>{{ kinds[r.kind] }}{{ r.sentence }}</span>
         <span class="soft">{{ r.author }}</span>
         <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
+        <button v-if="r.number !== site.version" type="button" class="plain-button return" :data-return="r.number" @click="site.returnTo(r.number)">Return to this</button>
+        <span v-else class="soft">as it stands</span>
       </li>
     </ol>
     <button v-if="more" type="button" @click="load(revisions.at(-1)!.number)">Earlier changes</button>
@@ -71,10 +73,14 @@ ol {
 
 li {
   display: grid;
-  grid-template-columns: 44px minmax(0, 1fr) 140px 150px;
+  grid-template-columns: 44px minmax(0, 1fr) 120px 150px 100px;
   gap: 16px;
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
+}
+
+.return {
+  text-decoration: underline;
 }
 
 .undone {

@@ -151,18 +151,24 @@ export const useSite = defineStore('site', () => {
     queue.add({ edits, echo })
   }
 
-  /** Undoes or redoes, once what is on its way has arrived. */
-  async function step(what: 'undo' | 'redo') {
+  const takeBack = (what: 'undo' | 'redo') =>
+    api.POST(`/api/sites/{id}/${what}`, { params: { path: { id: id.value } }, body: { version: version.value } })
+
+  const steps = {
+    undo: { done: 'Undone', not: 'Nothing was undone.' },
+    redo: { done: 'Done again', not: 'Nothing was done again.' },
+    return: { done: 'Done', not: 'The plan is as it was.' },
+  }
+
+  /** Undoes, redoes or returns, once what is on its way has arrived. */
+  async function step(what: keyof typeof steps, ask = () => takeBack(what as 'undo' | 'redo')) {
     if (queue.waiting.value.length || stepping) return
     stepping = true
     try {
-      const { data, error, response } = await api.POST(`/api/sites/{id}/${what}`, {
-        params: { path: { id: id.value } },
-        body: { version: version.value },
-      })
+      const { data, error, response } = await ask()
       if (data) {
         takeAnswer(data)
-        ElMessage({ message: `${what === 'undo' ? 'Undone' : 'Done again'}: ${data.sentence}`, duration: 2500 })
+        ElMessage({ message: `${steps[what].done}: ${data.sentence}`, duration: 2500 })
       } else if (response.status === 409) {
         await reload()
         ElMessage({ message: 'The plan was changed in the meantime. Here it is as it stands now.', duration: 5000 })
@@ -170,11 +176,17 @@ export const useSite = defineStore('site', () => {
         ElMessage({ message: inWords(error as Problem), type: 'error' })
       }
     } catch {
-      ElMessage({ message: `The server does not answer. Nothing was ${what === 'undo' ? 'undone' : 'done again'}.`, type: 'error' })
+      ElMessage({ message: `The server does not answer. ${steps[what].not}`, type: 'error' })
     } finally {
       stepping = false
     }
   }
+
+  /** Returns to an earlier revision, as a new one. */
+  const returnTo = (revision: number) =>
+    step('return', () =>
+      api.POST('/api/sites/{id}/return', { params: { path: { id: id.value } }, body: { version: version.value, revision } }),
+    )
 
   /** Makes the change again that met a newer version, on that version. */
   function tryAgain() {
@@ -189,6 +201,6 @@ export const useSite = defineStore('site', () => {
 
   return {
     id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
-    duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, tryAgain,
+    duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
   }
 })
