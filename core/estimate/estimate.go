@@ -10,7 +10,6 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
-	"wakefield/core/video"
 	"wakefield/core/week"
 )
 
@@ -29,7 +28,7 @@ type Site struct {
 	plan     *plan.Plan
 	resolver *resolver
 	inputs   []input
-	weeks    []footage.Week
+	played   []*played
 	doubts   []doubt
 }
 
@@ -129,7 +128,7 @@ func Figures(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, false) 
 func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 	s := &Site{Format: Format, plan: p}
 	s.resolver, s.inputs = resolve(p, earlier)
-	s.weeks = make([]footage.Week, len(p.Channels))
+	s.played = make([]*played, len(p.Channels))
 	s.doubts = make([]doubt, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
 	before := earlier.byID()
@@ -137,19 +136,19 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 	for i := range p.Channels {
 		in := &s.inputs[i]
 		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
-			s.weeks[i], s.doubts[i] = earlier.weeks[j], earlier.doubts[j]
+			s.played[i], s.doubts[i] = earlier.played[j], earlier.doubts[j]
 			s.inputs[i] = earlier.inputs[j]
-			s.Channels[i] = describe(&p.Channels[i], in, s.weeks[i])
+			s.Channels[i] = describe(&p.Channels[i], in, s.played[i].mean)
 			continue
 		}
 		print := in.fingerprint()
 		if j, ok := alike[print]; ok && in.equal(&s.inputs[j]) {
-			s.weeks[i] = s.weeks[j] // settings copied to many channels are played once
+			s.played[i] = s.played[j] // settings copied to many channels are played once
 		} else {
-			s.weeks[i] = in.cover(0)
+			s.played[i] = newPlayed(in.cover(0))
 			alike[print] = i
 		}
-		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.weeks[i])
+		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
 	}
 	s.store(p)
 	s.record(p)
@@ -173,14 +172,13 @@ func (s *Site) byID() map[string]int {
 }
 
 // Week is what channel i writes, bin by bin.
-func (s *Site) Week(i int) footage.Week { return s.weeks[i] }
+func (s *Site) Week(i int) footage.Week { return s.played[i].week }
 
 // Duties is the duty of channel i at each minute, by its id.
 func (s *Site) Duties(i int) week.Steps[string] { return s.inputs[i].duties }
 
 // describe writes the figures of a channel that need nothing but itself.
-func describe(c *plan.Channel, in *input, w footage.Week) Channel {
-	mean := w.Mean()
+func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
 	out := Channel{
 		ID:              c.ID,
 		WrittenPercent:  100 * mean.Written,
@@ -206,16 +204,8 @@ func describe(c *plan.Channel, in *input, w footage.Week) Channel {
 }
 
 // load is what a channel asks of its pool, hour by hour.
-func load(c *plan.Channel, w footage.Week) storage.Load {
-	l := storage.Load{AtMost: storage.Days(c.Keep.AtMostDays), Quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}
-	for _, b := range w {
-		l.Hourly[b.Span.From/week.Hour] += bytesOver(b.Total(), b.Span.Minutes())
-	}
-	return l
-}
-
-func bytesOver(k video.Kbps, m week.Minute) storage.Bytes {
-	return storage.Bytes(float64(k) * 1000 / 8 * float64(m) * 60)
+func load(c *plan.Channel, w *played) storage.Load {
+	return storage.Load{Hourly: w.hourly, AtMost: storage.Days(c.Keep.AtMostDays), Quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}
 }
 
 func days(d storage.Days) *float64 {

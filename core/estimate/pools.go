@@ -5,7 +5,6 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/core/storage"
-	"wakefield/core/week"
 )
 
 // Array translates a pool of the plan.
@@ -41,7 +40,7 @@ func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 	rates := make([]storage.Rate, len(members))
 	daily := storage.Bytes(0)
 	for k, i := range members {
-		loads[k] = load(&p.Channels[i], s.weeks[i])
+		loads[k] = load(&p.Channels[i], s.played[i])
 		day := loads[k].Daily()
 		rates[k] = storage.Rate{Daily: day, Limit: storage.Limit(day, loads[k].AtMost, loads[k].Quota)}
 		daily += day
@@ -70,7 +69,7 @@ func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 // record adds up what every recorder takes in and writes.
 func (s *Site) record(p *plan.Plan) {
 	s.Recorders = make([]Recorder, len(p.Recorders))
-	hours := make([][storage.HoursOfWeek]float64, len(p.Recorders)) // Mbit/s
+	hours := make([][storage.HoursOfWeek]storage.Bytes, len(p.Recorders))
 	at := make(map[string]int)
 	for i, r := range p.Recorders {
 		s.Recorders[i].ID = r.ID
@@ -85,14 +84,13 @@ func (s *Site) record(p *plan.Plan) {
 		r.Channels++
 		r.IntakeMbps += s.inputs[i].full.Mbps()
 		r.AverageMbps += s.Channels[i].AverageKbps / 1000
-		for _, b := range s.weeks[i] {
-			part := float64(b.Span.Minutes()) / float64(week.Hour)
-			hours[k][b.Span.From/week.Hour] += part * b.Total().Mbps()
+		for h, written := range s.played[i].hourly {
+			hours[k][h] += written
 		}
 	}
 	for k := range hours {
-		for _, mbps := range hours[k] {
-			s.Recorders[k].BusiestMbps = max(s.Recorders[k].BusiestMbps, mbps)
+		for _, written := range hours[k] {
+			s.Recorders[k].BusiestMbps = max(s.Recorders[k].BusiestMbps, mbps(written))
 		}
 	}
 }

@@ -142,18 +142,18 @@ func (s *Site) draw(p *plan.Plan) {
 		}
 	}
 	// Channels that share a week because they are set alike share their response.
-	alike := make(map[*footage.Bin]int)
+	alike := make(map[*played]int)
 	var first []int
 	for _, i := range todo {
-		if _, ok := alike[&s.weeks[i][0]]; !ok {
-			alike[&s.weeks[i][0]] = len(first)
+		if _, ok := alike[s.played[i]]; !ok {
+			alike[s.played[i]] = len(first)
 			first = append(first, i)
 		}
 	}
 	responses := make([]response, len(first))
 	parallel(len(first), func(k int) {
 		if i := first[k]; !s.inputs[i].empty {
-			responses[k] = newResponse(&s.inputs[i], s.weeks[i])
+			responses[k] = newResponse(&s.inputs[i], s.played[i].week)
 		}
 	})
 	parallel(len(todo), func(k int) {
@@ -162,7 +162,7 @@ func (s *Site) draw(p *plan.Plan) {
 			s.doubts[i] = doubt{kbps: make([]float64, Draws)}
 			return
 		}
-		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], &responses[alike[&s.weeks[i][0]]])
+		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], &responses[alike[s.played[i]]])
 	})
 	holds := make([]bool, Draws)
 	for i := range holds {

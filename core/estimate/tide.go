@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"reflect"
+	"slices"
 
 	"wakefield/core/footage"
 	"wakefield/core/video"
@@ -15,8 +16,8 @@ func (s *Site) Tide() footage.Week {
 		from := week.Minute(i) * footage.Grain
 		out[i].Span = week.Span{From: from, To: from + footage.Grain}
 	}
-	for _, w := range s.weeks {
-		for _, b := range w {
+	for _, w := range s.played {
+		for _, b := range w.week {
 			part := video.Kbps(b.Span.Minutes()) / video.Kbps(footage.Grain)
 			t := &out[b.Span.From/footage.Grain]
 			t.Base += part * b.Base
@@ -43,8 +44,9 @@ func (s *Site) Changed(earlier *Site) []Difference {
 		}
 		out[i] = Difference{
 			Figures: !reflect.DeepEqual(s.Channels[i], earlier.Channels[j]),
-			// A week that was not computed anew is the very same one.
-			Week: len(s.weeks[i]) == 0 || &s.weeks[i][0] != &earlier.weeks[j][0],
+			// A week that was not played anew is the very same one. One that looks the
+			// same to the disk may have other duties.
+			Week: s.played[i] != earlier.played[j] || !slices.Equal(s.inputs[i].duties, earlier.inputs[j].duties),
 		}
 	}
 	return out
