@@ -160,7 +160,7 @@ func (o *playout) happen(c *plan.Channel) {
 	o.own[c.ID] = all
 }
 
-// timeline finds the union of intervals as a list of changes.
+// union joins intervals that touch, in order.
 func union(list []interval) []interval {
 	list = slices.Clone(list)
 	slices.SortFunc(list, func(a, b interval) int {
