@@ -76,4 +76,14 @@ useShortcuts()
   padding: 4px 12px;
   cursor: pointer;
 }
+
+@media (max-width: 760px) {
+  .body {
+    grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
+  }
+
+  .body > :deep(.rail) {
+    order: 2;
+  }
+}
 </style>

@@ -37,4 +37,23 @@ const { count } = useFindings()
   border-left-color: var(--base);
   background: var(--sheet);
 }
+
+@media (max-width: 760px) {
+  .rail {
+    flex-direction: row;
+    padding: 0;
+    border: 0;
+    border-top: 1px solid var(--rule);
+  }
+
+  .rail a {
+    flex: 1;
+    border-left: 0;
+    border-top: 3px solid transparent;
+  }
+
+  .rail a.here {
+    border-top-color: var(--base);
+  }
+}
 </style>

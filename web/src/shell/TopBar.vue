@@ -111,4 +111,16 @@ svg {
   stroke: currentcolor;
   stroke-width: 1.5;
 }
+
+@media (max-width: 760px) {
+  .tool.text,
+  .where .soft,
+  .state {
+    display: none;
+  }
+
+  .state.short {
+    display: inline;
+  }
+}
 </style>

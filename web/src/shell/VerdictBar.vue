@@ -83,7 +83,8 @@ const kept = computed(() => {
   padding: 6px 16px 7px;
   background: var(--band);
   border-bottom: 1px solid var(--rule);
-  overflow: hidden;
+  overflow-x: auto;
+  scrollbar-width: none;
 }
 
 .figure {

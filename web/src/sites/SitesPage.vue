@@ -122,4 +122,15 @@ li a {
 li a:hover {
   border-color: var(--base);
 }
+
+@media (max-width: 760px) {
+  li a {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  .who,
+  time {
+    grid-column: 1 / -1;
+  }
+}
 </style>

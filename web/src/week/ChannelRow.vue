@@ -151,4 +151,18 @@ const place = (s: Span) => placeIn(hand.view, s)
   outline: 2px solid var(--base);
   pointer-events: none;
 }
+
+@media (max-width: 760px) {
+  .channel {
+    grid-template-columns: minmax(0, 1fr) 50px;
+  }
+
+  .number {
+    display: none;
+  }
+
+  .time {
+    touch-action: auto;
+  }
+}
 </style>

@@ -57,4 +57,10 @@ const ticks = computed(() => (hand.day === undefined ? [6, 12, 18] : Array.from(
 .whole {
   text-decoration: underline;
 }
+
+@media (max-width: 760px) {
+  .hour {
+    display: none;
+  }
+}
 </style>

@@ -162,4 +162,18 @@ useEventListener(document, 'keydown', (event) => {
   font-size: 12px;
   line-height: 16px;
 }
+
+/* A phone is for reading: no shelf to paint from, no pane to change things in. */
+@media (max-width: 760px) {
+  .week {
+    --channel-width: 150px;
+
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .shelf,
+  .week > :deep(.pane) {
+    display: none;
+  }
+}
 </style>

@@ -1,4 +1,4 @@
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { type Ref } from 'vue'
 
 import type { Edit } from '../api/types'
@@ -24,6 +24,7 @@ export function usePainting(area: Area) {
   const site = useSite()
   const hand = useHand()
   const shared = useSharedWeeks()
+  const reading = useMediaQuery('(max-width: 760px)') // a phone, where the shelf is not shown
   let origin: { minute: number; channel: string } | undefined
 
   function minuteAt(event: PointerEvent | MouseEvent): number {
@@ -36,7 +37,7 @@ export function usePainting(area: Area) {
 
   function down(event: PointerEvent) {
     const channel = area.channelAt(event.clientY)
-    if (event.button !== 0 || !channel) return
+    if (event.button !== 0 || !channel || reading.value) return
     const minute = minuteAt(event)
     if (event.altKey) {
       hand.picked = dutyAt(channel, minute) ?? hand.picked
