@@ -105,5 +105,5 @@ func share(e estimate.Evidence) string {
 	if e.EventsPerDay == 0 {
 		return "-"
 	}
-	return fmt.Sprintf("%.0f %%", e.FullPercent())
+	return fmt.Sprintf("%.0f %%", e.FullPercent)
 }

@@ -29,6 +29,7 @@ func (s Severity) rank() int { return slices.Index([]Severity{Error, Warning, Hi
 
 // Finding is one thing the checks noticed.
 type Finding struct {
+	ID       string   `json:"id" doc:"Rule and place; no two findings of a plan share it"`
 	Rule     string   `json:"rule" doc:"Which rule found it"`
 	Severity Severity `json:"severity" enum:"error,warning,hint"`
 	Sentence string   `json:"sentence"`
@@ -57,6 +58,9 @@ func Findings(p *plan.Plan, s *estimate.Site) []Finding {
 	}
 	for _, rule := range siteRules {
 		rule(c)
+	}
+	for i := range c.found {
+		c.found[i].ID = c.found[i].Rule + " " + c.found[i].Path
 	}
 	slices.SortStableFunc(c.found, func(a, b Finding) int { return cmp.Compare(a.Severity.rank(), b.Severity.rank()) })
 	return c.found

@@ -181,6 +181,24 @@ func mends(t *testing.T, p *plan.Plan, f *Finding) {
 	}
 }
 
+func TestFindingsAreToldApart(t *testing.T) {
+	p := soundPlan(t)
+	copies(p)
+	for i := range p.Channels {
+		p.Channels[i].Number, p.Channels[i].AudioKbps, p.Channels[i].PreSeconds = 9, 64, 60
+	}
+	seen := make(map[string]bool)
+	for _, f := range findings(p) {
+		if seen[f.ID] || f.ID == "" {
+			t.Errorf("a second finding %q", f.ID)
+		}
+		seen[f.ID] = true
+	}
+	if len(seen) < 9 {
+		t.Errorf("only %d findings", len(seen))
+	}
+}
+
 func TestSevereComeFirst(t *testing.T) {
 	p := soundPlan(t)
 	p.Channels[0].AudioKbps = 64

@@ -80,7 +80,7 @@ func framesBeyondCamera(c *site, ch *channel) {
 		s := ch.Streams.Get(w)
 		return s != nil && fps > s.FPS
 	}
-	for id := range dutiesOf(ch) {
+	for _, id := range dutiesOf(ch) {
 		d := c.duties[id]
 		if d == nil || !(d.Base != nil && beyond(d.Base.Stream, d.Base.FPS) || d.Event != nil && beyond(d.Event.Stream, d.Event.FPS)) {
 			continue
@@ -88,14 +88,17 @@ func framesBeyondCamera(c *site, ch *channel) {
 		c.report(ch, Hint, "frames-beyond-camera", "streams",
 			fmt.Sprintf("%s: the duty %s keeps more frames a second than the camera sends.", ch.Name, d.Name),
 			"The camera decides; the setting at the recorder has no effect.", nil)
+		return
 	}
 }
 
-// dutiesOf are the duties in a channel's week.
-func dutiesOf(ch *channel) map[string]bool {
-	ids := make(map[string]bool)
+// dutiesOf are the duties in a channel's week, in the order they come.
+func dutiesOf(ch *channel) []string {
+	var ids []string
 	for _, id := range ch.duties.Runs() {
-		ids[id] = true
+		if !slices.Contains(ids, id) {
+			ids = append(ids, id)
+		}
 	}
 	return ids
 }
@@ -109,7 +112,7 @@ func keyframeGap(c *site, ch *channel) {
 	if ch.NoCamera {
 		return
 	}
-	for id := range dutiesOf(ch) {
+	for _, id := range dutiesOf(ch) {
 		d := c.duties[id]
 		if d == nil || d.Base == nil || !d.Base.KeyframesOnly {
 			continue
@@ -141,7 +144,7 @@ func likelyMisses(c *site, ch *channel) {
 // withBase offers the plan's duty that has the same event layer over a cheap base.
 func (c *site) withBase(ch *channel, bare week.Steps[bool]) *Fix {
 	var admitted []plan.Trigger
-	for id := range dutiesOf(ch) {
+	for _, id := range dutiesOf(ch) {
 		if d := c.duties[id]; d != nil && d.Event != nil && d.Base == nil {
 			admitted = append(admitted, d.Event.On...)
 		}

@@ -40,25 +40,27 @@ func recorderLimits(c *site) {
 			report(Error, "licences", "licences", fmt.Sprintf("%s has %d cameras and %d licences.", r.Name, figures.Channels, r.Licences),
 				"Cameras beyond the licences are not recorded.")
 		}
-		c.numbers(r, report)
+		c.numbers(r)
 	}
 }
 
 // numbers holds channel numbers against the channels a recorder has.
-func (c *site) numbers(r *plan.Recorder, report func(severity Severity, rule, member, sentence, reason string)) {
+func (c *site) numbers(r *plan.Recorder) {
 	taken := make(map[int]string)
 	for i := range c.plan.Channels {
 		ch := &c.plan.Channels[i]
 		if ch.Recorder != r.ID {
 			continue
 		}
-		if ch.Number > r.Channels {
-			report(Error, "channels", "channels", fmt.Sprintf("%s has no channel %d for %s.", r.Name, ch.Number, ch.Name),
-				fmt.Sprintf("It has %d channels.", r.Channels))
-		}
+		f := Finding{Rule: "channels", Severity: Error, Path: fmt.Sprintf("channels[%d].number", i), Channel: ch.ID, Recorder: r.ID}
 		if other, ok := taken[ch.Number]; ok {
-			report(Error, "channels", "channels", fmt.Sprintf("%s and %s are both channel %d of %s.", other, ch.Name, ch.Number, r.Name),
-				"A channel takes one camera.")
+			f.Sentence = fmt.Sprintf("%s and %s are both channel %d of %s.", other, ch.Name, ch.Number, r.Name)
+			f.Reason = "A channel takes one camera."
+			c.found = append(c.found, f)
+		} else if ch.Number > r.Channels {
+			f.Sentence = fmt.Sprintf("%s has no channel %d for %s.", r.Name, ch.Number, ch.Name)
+			f.Reason = fmt.Sprintf("It has %d channels.", r.Channels)
+			c.found = append(c.found, f)
 		}
 		taken[ch.Number] = ch.Name
 	}

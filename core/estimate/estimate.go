@@ -57,21 +57,33 @@ type Evidence struct {
 	FullPerDay   float64 `json:"fullPerDay" doc:"Kept in full"`
 	BasePerDay   float64 `json:"basePerDay" doc:"Kept in the base layer only"`
 	MissedPerDay float64 `json:"missedPerDay"`
+
+	// The same as shares of the events; all zero where there are none.
+	FullPercent   float64 `json:"fullPercent"`
+	BasePercent   float64 `json:"basePercent"`
+	MissedPercent float64 `json:"missedPercent"`
 }
 
-// FullPercent is the share kept in full; all of nothing.
-func (e Evidence) FullPercent() float64 {
-	if e.EventsPerDay <= 0 {
-		return 100
+// newEvidence is the evidence of events a day by their fate.
+func newEvidence(full, base, missed float64) Evidence {
+	e := Evidence{EventsPerDay: full + base + missed, FullPerDay: full, BasePerDay: base, MissedPerDay: missed}
+	if e.EventsPerDay > 0 {
+		e.FullPercent, e.BasePercent, e.MissedPercent = 100*full/e.EventsPerDay, 100*base/e.EventsPerDay, 100*missed/e.EventsPerDay
 	}
-	return 100 * e.FullPerDay / e.EventsPerDay
+	return e
 }
 
-func (e *Evidence) add(f Evidence) {
-	e.EventsPerDay += f.EventsPerDay
-	e.FullPerDay += f.FullPerDay
-	e.BasePerDay += f.BasePerDay
-	e.MissedPerDay += f.MissedPerDay
+// plus is the evidence of both.
+func (e Evidence) plus(f Evidence) Evidence {
+	return newEvidence(e.FullPerDay+f.FullPerDay, e.BasePerDay+f.BasePerDay, e.MissedPerDay+f.MissedPerDay)
+}
+
+// Minus is the change since earlier; of the shares, in percentage points.
+func (e Evidence) Minus(earlier Evidence) Evidence {
+	return Evidence{
+		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.BasePerDay - earlier.BasePerDay, e.MissedPerDay - earlier.MissedPerDay,
+		e.FullPercent - earlier.FullPercent, e.BasePercent - earlier.BasePercent, e.MissedPercent - earlier.MissedPercent,
+	}
 }
 
 // Pool is how full one pool of drives gets, and how soon.
@@ -187,12 +199,7 @@ func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
 		GigabytesPerDay: mean.Total().GigabytesPerDay(),
 		FullKbps:        float64(in.full),
 		HoldsShare:      100,
-		Evidence: Evidence{
-			EventsPerDay: (mean.Full + mean.BaseOnly + mean.Missed) / 7,
-			FullPerDay:   mean.Full / 7,
-			BasePerDay:   mean.BaseOnly / 7,
-			MissedPerDay: mean.Missed / 7,
-		},
+		Evidence:        newEvidence(mean.Full/7, mean.BaseOnly/7, mean.Missed/7),
 	}
 	for _, caught := range in.scene.Caught {
 		out.TriggersPerDay += caught.Triggers.PerDay()

@@ -103,7 +103,7 @@ func (s *Site) judge(p *plan.Plan) {
 	for i := range s.Channels {
 		c := &s.Channels[i]
 		v.GigabytesPerDay += c.GigabytesPerDay
-		v.Evidence.add(c.Evidence)
+		v.Evidence = v.Evidence.plus(c.Evidence)
 		if c.Required == nil {
 			continue
 		}

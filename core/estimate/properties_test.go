@@ -222,6 +222,22 @@ func TestAStrokeGivesWhatAWholeEstimateGives(t *testing.T) {
 	})
 }
 
+func TestSharesOfEvidenceAddUp(t *testing.T) {
+	eachPlan(t, func(t *testing.T, p *plan.Plan) {
+		site := Figures(p, nil)
+		sum := 0.0
+		for _, c := range site.Channels {
+			e := c.Evidence
+			sum += e.MissedPerDay
+			if e.EventsPerDay > 0 {
+				nearly(t, c.ID, 100, e.FullPercent+e.BasePercent+e.MissedPercent)
+				nearly(t, c.ID, e.FullPerDay, e.EventsPerDay*e.FullPercent/100)
+			}
+		}
+		nearly(t, "missed at the site", sum, site.Verdict.Evidence.MissedPerDay)
+	})
+}
+
 func TestDrawsAreTheSameEveryTime(t *testing.T) {
 	p := readPlan(t, "testdata/yard-and-gate.json")
 	a, _ := json.Marshal(Run(p, nil))

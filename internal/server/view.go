@@ -165,15 +165,11 @@ func tide(e entry) Tide {
 }
 
 func draft(before entry, next *estimate.Site, sentence string) *Draft {
-	a, b := before.site.Verdict.Evidence, next.Verdict.Evidence
 	return &Draft{
 		Sentence:        sentence,
 		GigabytesPerDay: next.Verdict.GigabytesPerDay,
 		Change:          next.Verdict.GigabytesPerDay - before.site.Verdict.GigabytesPerDay,
 		Verdict:         next.Verdict,
-		EvidenceChange: estimate.Evidence{
-			EventsPerDay: b.EventsPerDay - a.EventsPerDay, FullPerDay: b.FullPerDay - a.FullPerDay,
-			BasePerDay: b.BasePerDay - a.BasePerDay, MissedPerDay: b.MissedPerDay - a.MissedPerDay,
-		},
+		EvidenceChange:  next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
 	}
 }

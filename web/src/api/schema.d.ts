@@ -541,6 +541,8 @@ export interface components {
              */
             basePerDay: number;
             /** Format: double */
+            basePercent: number;
+            /** Format: double */
             eventsPerDay: number;
             /**
              * Format: double
@@ -548,7 +550,11 @@ export interface components {
              */
             fullPerDay: number;
             /** Format: double */
+            fullPercent: number;
+            /** Format: double */
             missedPerDay: number;
+            /** Format: double */
+            missedPercent: number;
         };
         EstimatedPool: {
             /** Format: double */
@@ -639,6 +645,8 @@ export interface components {
             /** @description Id of the channel it is about */
             channel?: string;
             fix?: components["schemas"]["Fix"];
+            /** @description Rule and place; no two findings of a plan share it */
+            id: string;
             /** @description Place in the plan document */
             path: string;
             /** @description Id of the pool it is about */

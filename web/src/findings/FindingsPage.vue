@@ -26,7 +26,7 @@ const meaning = {
       </button>
     </div>
     <ul v-if="shown.length">
-      <FindingItem v-for="f in shown" :key="f.rule + f.path" :finding="f" linked />
+      <FindingItem v-for="f in shown" :key="f.id" :finding="f" linked />
     </ul>
     <p v-else>{{ site.findings.length ? 'None of this kind.' : 'Nothing was found. The checks look at detection, causes, duties, retention and limits after every change.' }}</p>
   </section>

@@ -61,7 +61,7 @@ function follow(week: string) {
     <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
     <CopyWeek v-if="channels.length === 1" :channel="first" />
     <ul v-if="findings.length" class="findings" aria-label="Findings here">
-      <FindingItem v-for="f in findings" :key="f.rule + f.path" :finding="f" class="small" />
+      <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
     </ul>
     <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
       <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />

@@ -33,10 +33,8 @@ const drives = computed(() => {
   return `${pool.drives.map((g) => `${g.count} × ${g.terabytes} TB`).join(' + ')}, ${layout}`
 })
 
-const kept = computed(() => {
-  const e = v.value.evidence
-  return e.eventsPerDay ? (100 * (e.fullPerDay + e.basePerDay)) / e.eventsPerDay : 100
-})
+/** The share of wanted events of which something is on disk. */
+const kept = computed(() => (v.value.evidence.eventsPerDay ? 100 - v.value.evidence.missedPercent : 100))
 </script>
 
 <template>
