@@ -2,8 +2,6 @@ package footage
 
 import (
 	"math"
-
-	"wakefield/core/video"
 )
 
 // sums gathers the integrals of one bin.
@@ -13,9 +11,9 @@ type sums struct {
 	noticed    float64 // chance that a wanted event becomes a trigger here
 	wantedRate float64 // wanted events a second in the present segment
 
-	seconds, event, written float64
-	base, motion, alarm     float64 // kbit
-	full, begun             float64 // wanted events
+	seconds, event, written   float64
+	base, motion, alarm, call layer   // seconds
+	full, begun               float64 // wanted events
 }
 
 // indifferent tells whether the regime writes the same whatever happens.
@@ -110,7 +108,6 @@ func (s *sums) state(x state, weight float64) {
 	r, call := &s.regime, s.scene.Call
 	p, j, a := x.covered(r.Admit), x.together(r.Admit, s.scene.Tied), x.active()
 
-	event := rate(r.Event, j, p)
 	byAlarm := 0.0 // share of the event layer's footage that an alarm asks for
 	switch {
 	case r.Admit == Alarm || r.Admit == Both:
@@ -119,9 +116,10 @@ func (s *sums) state(x state, weight float64) {
 		byAlarm = x.alarm / p
 	}
 	rest := weight * (1 - call)
-	s.motion += rest * event * (1 - byAlarm)
-	s.alarm += rest*event*byAlarm + weight*call*rate(s.scene.CallCost, a, 1)
-	s.base += rest * rate(r.Base, a-j, 1-p)
+	s.motion.add(rest*(1-byAlarm), j, p)
+	s.alarm.add(rest*byAlarm, j, p)
+	s.call.add(weight*call, a, 1)
+	s.base.add(rest, a-j, 1-p)
 
 	covered := p + call*(1-p)
 	s.seconds += weight
@@ -152,19 +150,14 @@ func (s *sums) inFull(x state) float64 {
 	return x.covered(admit)
 }
 
-// rate is the bitrate of a layer written for a share of time, for a part of that
-// while something moves.
-func rate(c video.Cost, moving, share float64) float64 {
-	return moving*float64(c.Active) + max(0, share-moving)*float64(c.Idle)
-}
-
 // into writes the means of the bin.
-func (s *sums) into(b *Bin) {
+func (s *sums) into(b *Shares) {
 	b.Event = s.event / s.seconds
 	b.Written = s.written / s.seconds
-	b.Base = video.Kbps(s.base / s.seconds)
-	b.Motion = video.Kbps(s.motion / s.seconds)
-	b.Alarm = video.Kbps(s.alarm / s.seconds)
+	b.base.add(1/s.seconds, s.base.moving, s.base.written)
+	b.motion.add(1/s.seconds, s.motion.moving, s.motion.written)
+	b.alarm.add(1/s.seconds, s.alarm.moving, s.alarm.written)
+	b.call.add(1/s.seconds, s.call.moving, s.call.written)
 	b.Full = s.full
 	if s.regime.HasBase {
 		b.BaseOnly = max(0, s.begun-s.full)

@@ -1,0 +1,59 @@
+package footage
+
+import (
+	"wakefield/core/video"
+	"wakefield/core/week"
+)
+
+// Shares is how one bin's time divides among what can be written, before anything
+// has a price. Channels that see the same and are planned alike share it, whatever
+// their cameras cost.
+type Shares struct {
+	Span           week.Span
+	Written, Event float64
+
+	base, motion, alarm, call layer
+
+	Full, BaseOnly, Missed float64
+}
+
+// layer is the share of time for which something is written, and the part of it in
+// which something moves.
+type layer struct{ written, moving float64 }
+
+func (l *layer) add(weight, moving, written float64) {
+	l.written += weight * written
+	l.moving += weight * moving
+}
+
+// cost is the bitrate of the layer, averaged over the bin.
+func (l layer) cost(c video.Cost) video.Kbps {
+	return video.Kbps(l.moving)*c.Active + video.Kbps(max(0, l.written-l.moving))*c.Idle
+}
+
+// Price turns shares into bitrates. The regimes and the cost of record-now buttons
+// must be those the shares were played with, but for their costs.
+func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {
+	w := make(Week, len(shares))
+	next := 0
+	var r Regime
+	for i := range shares {
+		s := &shares[i]
+		for next < len(regimes) && regimes[next].From <= s.Span.From {
+			r = regimes[next].Value
+			next++
+		}
+		w[i] = Bin{
+			Span: s.Span, Written: s.Written, Event: s.Event,
+			Base: s.base.cost(r.Base), Motion: s.motion.cost(r.Event), Alarm: s.alarm.cost(r.Event) + s.call.cost(call),
+			Full: s.Full, BaseOnly: s.BaseOnly, Missed: s.Missed,
+		}
+	}
+	return w
+}
+
+// Cover plays the scene through the regimes of a week and returns what is written,
+// bin by bin.
+func Cover(scene Scene, regimes week.Steps[Regime]) Week {
+	return Price(Play(scene, regimes), regimes, scene.CallCost)
+}
