@@ -8,8 +8,8 @@ import (
 	"wakefield/core/week"
 )
 
-// depot is a site of n channels, no two alike, whose activities differ in every hour
-// of the week: the most edges that a plan has.
+// depot is a site of n channels, each at bitrates of its own, with twelve activities
+// that differ in every hour of the week: the most edges that a plan has.
 func depot(n int) *plan.Plan {
 	p := &plan.Plan{
 		Format: plan.Format, Name: "Depot", Site: plan.Site{Name: "Depot", TimeZone: "UTC"},

@@ -154,11 +154,12 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 			continue
 		}
 		print := in.fingerprint()
-		if j, ok := alike[print]; ok && in.equal(&s.inputs[j]) {
-			s.played[i] = s.played[j] // settings copied to many channels are played once
-		} else {
-			s.played[i] = newPlayed(in.cover(0))
+		j, ok := alike[print]
+		if !ok || !in.playsAlike(&s.inputs[j]) {
+			s.played[i] = newPlayed(in, in.play(0))
 			alike[print] = i
+		} else {
+			s.played[i] = newPlayed(in, s.played[j].shares) // settings copied to many channels are played once
 		}
 		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
 	}

@@ -31,14 +31,13 @@ type input struct {
 // layerStreams says which streams a regime's layers write, as indices of doubt.
 type layerStreams struct{ base, event int }
 
-// cover plays the channel's week with all activity changed by z standard
-// deviations.
-func (in *input) cover(z float64) footage.Week {
+// play plays the channel's week with all activity changed by z standard deviations.
+func (in *input) play(z float64) []footage.Shares {
 	if in.empty {
-		return footage.Cover(footage.Scene{}, week.Constant(footage.Regime{}))
+		return footage.Play(footage.Scene{}, week.Constant(footage.Regime{}))
 	}
 	if z == 0 {
-		return footage.Cover(in.scene, in.regimes)
+		return footage.Play(in.scene, in.regimes)
 	}
 	scene := in.scene
 	scene.Motion = scaled(scene.Motion, in.motion, z)
@@ -48,7 +47,12 @@ func (in *input) cover(z float64) footage.Week {
 	for i := range scene.Own {
 		scene.Own[i] = scene.Own[i].Scale(math.Exp(in.own[i] * z))
 	}
-	return footage.Cover(scene, in.regimes)
+	return footage.Play(scene, in.regimes)
+}
+
+// price gives shares the channel's costs.
+func (in *input) price(shares []footage.Shares) footage.Week {
+	return footage.Price(shares, in.regimes, in.scene.CallCost)
 }
 
 func scaled(sources []footage.Source, spread []float64, z float64) []footage.Source {
@@ -59,7 +63,7 @@ func scaled(sources []footage.Source, spread []float64, z float64) []footage.Sou
 	return out
 }
 
-// fingerprint is the same for inputs that are equal, and mostly differs for others.
+// fingerprint is the same for inputs that play alike, and mostly differs for others.
 func (in *input) fingerprint() uint64 {
 	h := fnv.New64a()
 	var buffer [8]byte
@@ -70,15 +74,25 @@ func (in *input) fingerprint() uint64 {
 		}
 	}
 	for _, r := range in.regimes {
-		add(float64(r.From), float64(r.Value.Base.Idle), float64(r.Value.Event.Active), float64(r.Value.Admit))
+		add(float64(r.From), float64(r.Value.Admit))
 	}
 	for _, sources := range [][]footage.Source{in.scene.Motion, in.scene.Alarm} {
 		for _, src := range sources {
-			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()))
+			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay())
 		}
 	}
-	add(float64(in.full), in.scene.Call, in.scene.Noticed, in.scene.Wanted.Mean)
+	add(in.scene.Call, in.scene.Noticed, in.scene.Wanted.Mean)
 	return h.Sum64()
+}
+
+// playsAlike tells whether two channels' time divides in the same way: they see the
+// same and do the same, whatever it costs.
+func (in *input) playsAlike(other *input) bool {
+	regime := func(a, b week.Step[footage.Regime]) bool {
+		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Admit == b.Value.Admit &&
+			in.scene.Moves(a.Value) == other.scene.Moves(b.Value)
+	}
+	return in.empty == other.empty && slices.EqualFunc(in.regimes, other.regimes, regime) && in.sees(other)
 }
 
 // same tells whether two inputs are one and the same.
@@ -88,20 +102,23 @@ func (in *input) same(other *input) bool {
 
 // equal tells whether two inputs give the same footage and doubt.
 func (in *input) equal(other *input) bool {
-	a, b := &in.scene, &other.scene
 	if in.same(other) {
 		return true
 	}
+	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
+		slices.Equal(in.duties, other.duties) && maps.Equal(in.streams, other.streams) && slices.Equal(in.regimes, other.regimes) &&
+		in.scene.CallCost == other.scene.CallCost && in.sees(other)
+}
+
+// sees tells whether the same happens to two channels, as well known.
+func (in *input) sees(other *input) bool {
+	a, b := &in.scene, &other.scene
 	source := func(a, b footage.Source) bool {
 		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers)
 	}
-	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
-		slices.Equal(in.duties, other.duties) && maps.Equal(in.streams, other.streams) && slices.Equal(in.regimes, other.regimes) &&
-		slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
-		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) &&
-		slices.EqualFunc(a.Caught, b.Caught, source) &&
-		a.Tied == b.Tied && a.Noticed == b.Noticed && slices.Equal(a.Hours, b.Hours) &&
-		a.Wanted.Equal(b.Wanted) && a.Call == b.Call && a.CallCost == b.CallCost &&
+	return slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
+		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) && slices.EqualFunc(a.Caught, b.Caught, source) &&
+		a.Tied == b.Tied && a.Noticed == b.Noticed && slices.Equal(a.Hours, b.Hours) && a.Wanted.Equal(b.Wanted) && a.Call == b.Call &&
 		slices.Equal(in.motion, other.motion) && slices.Equal(in.alarm, other.alarm) && slices.Equal(in.own, other.own)
 }
 

@@ -8,16 +8,18 @@ import (
 )
 
 // played is a week of footage with what is asked of it again and again. It does not
-// change once it is made, and channels that are set alike share it.
+// change once it is made.
 type played struct {
+	shares []footage.Shares // how the time divides; channels that see the same share it
 	week   footage.Week
 	mean   footage.Bin
 	hourly [storage.HoursOfWeek]storage.Bytes
 }
 
-func newPlayed(w footage.Week) *played {
-	p := &played{week: w, mean: w.Mean()}
-	for _, b := range w {
+func newPlayed(in *input, shares []footage.Shares) *played {
+	p := &played{shares: shares, week: in.price(shares)}
+	p.mean = p.week.Mean()
+	for _, b := range p.week {
 		p.hourly[b.Span.From/week.Hour] += bytesOver(b.Total(), b.Span.Minutes())
 	}
 	return p

@@ -79,17 +79,23 @@ func normals(name string) (out [Draws][2]float64) {
 // activity is off, in standard deviations.
 type response [3]spline
 
-// newResponse plays the channel's week at the knots: a multiplier of activity changes
-// coverage, and all its activities move together. A multiplier of a bitrate needs no
-// playing.
-func newResponse(in *input, typical footage.Week) response {
-	values := [3][len(knots)]float64{}
+// playKnots plays a channel's week at the knots: a multiplier of activity changes
+// coverage, and all its activities move together.
+func playKnots(in *input, typical []footage.Shares) (at [len(knots)][]footage.Shares) {
 	for k, z := range knots {
-		w := typical
+		at[k] = typical
 		if z != 0 && in.moves() {
-			w = in.cover(z)
+			at[k] = in.play(z)
 		}
-		for s, kbps := range in.byStream(w) {
+	}
+	return at
+}
+
+// newResponse prices the weeks played at the knots.
+func newResponse(in *input, at *[len(knots)][]footage.Shares) response {
+	values := [3][len(knots)]float64{}
+	for k := range knots {
+		for s, kbps := range in.byStream(in.price(at[k])) {
 			values[s][k] = kbps
 		}
 	}
@@ -141,20 +147,18 @@ func (s *Site) draw(p *plan.Plan) {
 			todo = append(todo, i)
 		}
 	}
-	// Channels that share a week because they are set alike share their response.
-	alike := make(map[*played]int)
+	// Channels that play alike are played once at every knot.
+	alike := make(map[*footage.Shares]int)
 	var first []int
 	for _, i := range todo {
-		if _, ok := alike[s.played[i]]; !ok {
-			alike[s.played[i]] = len(first)
+		if _, ok := alike[&s.played[i].shares[0]]; !ok {
+			alike[&s.played[i].shares[0]] = len(first)
 			first = append(first, i)
 		}
 	}
-	responses := make([]response, len(first))
+	at := make([][len(knots)][]footage.Shares, len(first))
 	parallel(len(first), func(k int) {
-		if i := first[k]; !s.inputs[i].empty {
-			responses[k] = newResponse(&s.inputs[i], s.played[i].week)
-		}
+		at[k] = playKnots(&s.inputs[first[k]], s.played[first[k]].shares)
 	})
 	parallel(len(todo), func(k int) {
 		i := todo[k]
@@ -162,7 +166,8 @@ func (s *Site) draw(p *plan.Plan) {
 			s.doubts[i] = doubt{kbps: make([]float64, Draws)}
 			return
 		}
-		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], &responses[alike[s.played[i]]])
+		r := newResponse(&s.inputs[i], &at[alike[&s.played[i].shares[0]]])
+		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], &r)
 	})
 	holds := make([]bool, Draws)
 	for i := range holds {

@@ -106,8 +106,8 @@ type sweep struct {
 	}
 }
 
-// moves tells whether it matters to a regime's cost that something moves.
-func (s *Scene) moves(r Regime) bool {
+// Moves tells whether it matters to a regime's cost that something moves.
+func (s *Scene) Moves(r Regime) bool {
 	differs := func(c video.Cost) bool { return c.Idle != c.Active }
 	return r.HasBase && differs(r.Base) || r.Admit != Nothing && differs(r.Event) || s.Call > 0 && differs(s.CallCost)
 }
@@ -132,7 +132,7 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 	}
 	add(motionCover, scene.Motion...)
 	add(alarmCover, scene.Alarm...)
-	if slices.ContainsFunc(regimes, func(r week.Step[Regime]) bool { return scene.moves(r.Value) }) {
+	if slices.ContainsFunc(regimes, func(r week.Step[Regime]) bool { return scene.Moves(r.Value) }) {
 		for _, p := range scene.Own {
 			add(sceneActive, Source{Triggers: p})
 		}

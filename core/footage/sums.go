@@ -18,7 +18,7 @@ type sums struct {
 
 // indifferent tells whether the regime writes the same whatever happens.
 func (s *sums) indifferent() bool {
-	return s.regime.Admit == Nothing && !s.scene.moves(s.regime)
+	return s.regime.Admit == Nothing && !s.scene.Moves(s.regime)
 }
 
 // panel integrates between two points, by halves where a curve runs too far between
