@@ -1,0 +1,85 @@
+package estimate
+
+import (
+	"math"
+
+	"wakefield/core/plan"
+)
+
+// This file writes the formulas for what a second costs out once more, for the
+// play-out.
+
+// spent is the bitrate at one instant.
+func spent(c *plan.Channel, d *plan.Duty, on [4]bool, event bool) float64 {
+	switch {
+	case on[2]: // a record-now button writes the main stream, whatever the duty
+		return bitrate(c.Streams.Main, on[3], 0) + c.AudioKbps
+	case event:
+		return bitrate(c.Streams.Get(d.Event.Stream), on[3], d.Event.FPS) + c.AudioKbps
+	case d.Base != nil && d.Base.KeyframesOnly:
+		return keyframeRate(c.Streams.Get(d.Base.Stream), on[3])
+	case d.Base != nil:
+		return bitrate(c.Streams.Get(d.Base.Stream), on[3], d.Base.FPS) + c.AudioKbps
+	}
+	return 0
+}
+
+// bitrate writes the formulas of the method out once more.
+func bitrate(s *plan.Stream, moving bool, fps float64) float64 {
+	r := s.Rate
+	size := func(fps float64) float64 { // keyframes' worth of bits in a second
+		if s.Codec == "mjpeg" {
+			return fps
+		}
+		n := max(1, fps*s.GOPSeconds)
+		return (1 + (n-1)/ratioOf(s, moving, fps)) * fps / n
+	}
+	var kbps float64
+	switch {
+	case r.Kind == "constant":
+		kbps = r.Kbps
+	case r.Kind == "variable" && moving:
+		kbps = r.ActiveKbps
+	case r.Kind == "variable":
+		kbps = r.IdleKbps
+	default:
+		bits := 0.6 * map[string]float64{"h264": 1, "h265": 0.6, "av1": 0.5, "mjpeg": 1.1}[s.Codec]
+		for q := 3; q < r.Quality; q++ {
+			bits *= 1.6
+		}
+		for q := 3; q > r.Quality; q-- {
+			bits /= 1.6
+		}
+		kbps = bits * float64(s.Width*s.Height) / 1000 * size(s.FPS)
+	}
+	if fps > 0 && fps < s.FPS {
+		kbps *= size(fps) / size(s.FPS)
+	}
+	return kbps
+}
+
+func ratioOf(s *plan.Stream, moving bool, fps float64) float64 {
+	r := 10.0
+	if s.Rate.Kind == "modelled" {
+		r = 30
+		if moving {
+			r = map[string]float64{"still": 30, "moderate": 12, "busy": 6}[s.Rate.Scene]
+		}
+	}
+	return r * math.Sqrt(fps/15)
+}
+
+func keyframeRate(s *plan.Stream, moving bool) float64 {
+	whole := bitrate(s, moving, 0)
+	if s.Codec == "mjpeg" {
+		return whole
+	}
+	if s.KeyframeKB > 0 {
+		return s.KeyframeKB * 8 / s.GOPSeconds
+	}
+	n, r := s.FPS*s.GOPSeconds, 10.0
+	if s.Rate.Kind == "modelled" {
+		r = ratioOf(s, moving, s.FPS)
+	}
+	return whole * r / (r + n - 1)
+}
