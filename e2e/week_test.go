@@ -199,7 +199,7 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 	}
 	p.open("/sites/quay/history", ".history li")
 	p.shows(".history", "Array: 5 × 2 TB, RAID 5")
-	p.shows(".history", "Waiting room: 90 s after it")
+	p.shows(".history", "Waiting room: 90 s after an event")
 	p.click(`[data-return="1"]`)
 	p.shows(".history", "Back to revision 1")
 	if c := s.plan(t).Channel("waiting"); c.PostSeconds != 20 {

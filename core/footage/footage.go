@@ -93,7 +93,7 @@ func (b Bin) Total() video.Kbps { return b.Base + b.Motion + b.Alarm }
 type Week []Bin
 
 // Grain is the longest stretch of a bin. Bins also end where a regime ends.
-const Grain = 30 * week.Minute(1)
+const Grain week.Minute = 30
 
 // Mean is the bin of the whole week.
 func (w Week) Mean() Bin {

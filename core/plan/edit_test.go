@@ -57,6 +57,9 @@ func TestEdits(t *testing.T) {
 				c := p.Channel("c2")
 				return c.PreSeconds == 3 && c.PostSeconds == 30 && c.AlarmPostEvent() == 90 && c.AlarmPreEvent() == 3
 			}},
+		{"post alone", Edit{SetTimes: &SetTimes{Channels: []string{"c1"}, PostSeconds: ptr(45.0)}},
+			"Yard: 45 s after an event",
+			func(p *Plan) bool { return p.Channel("c1").PostSeconds == 45 && p.Channel("c1").PreSeconds == 10 }},
 		{"bitrate", Edit{SetRate: &SetRate{[]string{"c2"}, Sub, Rate{Kind: "constant", Kbps: 700, Known: "measured"}}},
 			"Gate: sub stream 700 kbit/s constant (measured)",
 			func(p *Plan) bool {

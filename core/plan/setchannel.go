@@ -35,7 +35,7 @@ func (e *SetTimes) sentence(p *Plan) string {
 		seconds *float64
 		what    string
 	}{
-		{e.PreSeconds, "%v s before an event"}, {e.PostSeconds, "%v s after it"},
+		{e.PreSeconds, "%v s before an event"}, {e.PostSeconds, "%v s after an event"},
 		{e.AlarmPreSeconds, "%v s before an alarm"}, {e.AlarmPostSeconds, "%v s after an alarm"},
 	} {
 		if t.seconds != nil {

@@ -32,19 +32,6 @@ func (l Layout) FewestDrives() int {
 	return map[Layout]int{Span: 1, RAID0: 2, RAID1: 2, RAID5: 3, RAID6: 4, RAID10: 4}[l]
 }
 
-// Survives is how many drives may fail, whichever they are, before footage is lost.
-func (l Layout) Survives(drives int) int {
-	switch l {
-	case RAID1:
-		return max(0, drives-1)
-	case RAID5, RAID10:
-		return 1
-	case RAID6:
-		return 2
-	}
-	return 0
-}
-
 // Array is a set of drives in one layout.
 type Array struct {
 	Drives    []Bytes // size of each drive, hot spares included

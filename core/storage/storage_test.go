@@ -41,8 +41,8 @@ func TestUsable(t *testing.T) {
 	for _, test := range tests {
 		near(t, test.name, float64(test.array.Usable()/TB), float64(test.want))
 	}
-	if RAID5.FewestDrives() != 3 || RAID6.Survives(6) != 2 || RAID0.Survives(4) != 0 || RAID1.Survives(3) != 2 {
-		t.Error("layouts")
+	if RAID5.FewestDrives() != 3 || RAID6.FewestDrives() != 4 || Span.FewestDrives() != 1 {
+		t.Error("fewest drives")
 	}
 }
 

@@ -193,9 +193,3 @@ func (s *Store) List(ctx context.Context) ([]Summary, error) {
 	}
 	return list, err
 }
-
-// Remove deletes a plan with its history.
-func (s *Store) Remove(ctx context.Context, id string) error {
-	_, err := s.pool.Exec(ctx, `delete from plan where id = $1`, id)
-	return err
-}
