@@ -9,6 +9,7 @@ type Channel struct {
 	Recorder         string    `json:"recorder" minLength:"1" maxLength:"100"`
 	Pool             string    `json:"pool" minLength:"1" maxLength:"100"`
 	NoCamera         bool      `json:"noCamera,omitempty" doc:"The channel is empty"`
+	Kind             string    `json:"kind,omitempty" maxLength:"100" doc:"Id of the camera kind; settings that differ from it depart from it"`
 	Streams          Streams   `json:"streams,omitzero"`
 	AudioKbps        float64   `json:"audioKbps,omitempty" minimum:"0" maximum:"10000"`
 	PreSeconds       float64   `json:"preSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Kept before an event"`

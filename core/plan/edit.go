@@ -9,21 +9,38 @@ import (
 
 // Edit is one change that can be made to a plan. Exactly one member is set.
 type Edit struct {
-	Paint        *Paint        `json:"paint,omitempty" doc:"Give channels a duty over some hours"`
-	CopyDay      *CopyDay      `json:"copyDay,omitempty" doc:"Give channels on some days the duties of another day"`
-	CopyWeek     *CopyWeek     `json:"copyWeek,omitempty" doc:"Give channels the week of another"`
-	FollowWeek   *FollowWeek   `json:"followWeek,omitempty" doc:"Let channels follow a named week"`
-	SetTimes     *SetTimes     `json:"setTimes,omitempty" doc:"Set pre- and post-event times"`
-	SetRate      *SetRate      `json:"setRate,omitempty" doc:"Set the bitrate of a stream"`
-	SetDetection *SetDetection `json:"setDetection,omitempty" doc:"Set how motion becomes a trigger"`
-	SetKeep      *SetKeep      `json:"setKeep,omitempty" doc:"Set how long footage must and may be kept"`
-	SetAudio     *SetAudio     `json:"setAudio,omitempty" doc:"Set the audio bitrate"`
-	SetActivity  *SetActivity  `json:"setActivity,omitempty" doc:"Add or replace an activity"`
-	SetDuty      *SetDuty      `json:"setDuty,omitempty" doc:"Add or replace a duty"`
-	RemoveDuty   *RemoveDuty   `json:"removeDuty,omitempty" doc:"Remove a duty, another taking its hours"`
-	SetPool      *SetPool      `json:"setPool,omitempty" doc:"Add or replace a pool of drives"`
-	AddEffect    *AddEffect    `json:"addEffect,omitempty" doc:"Add a cause and what it records"`
-	SetChannel   *SetChannel   `json:"setChannel,omitempty" doc:"Add or replace a channel"`
+	Paint          *Paint          `json:"paint,omitempty" doc:"Give channels a duty over some hours"`
+	CopyDay        *CopyDay        `json:"copyDay,omitempty" doc:"Give channels on some days the duties of another day"`
+	CopyWeek       *CopyWeek       `json:"copyWeek,omitempty" doc:"Give channels the week of another"`
+	FollowWeek     *FollowWeek     `json:"followWeek,omitempty" doc:"Let channels follow a named week"`
+	SetTimes       *SetTimes       `json:"setTimes,omitempty" doc:"Set pre- and post-event times"`
+	SetRate        *SetRate        `json:"setRate,omitempty" doc:"Set the bitrate of a stream"`
+	SetDetection   *SetDetection   `json:"setDetection,omitempty" doc:"Set how motion becomes a trigger"`
+	SetKeep        *SetKeep        `json:"setKeep,omitempty" doc:"Set how long footage must and may be kept"`
+	SetAudio       *SetAudio       `json:"setAudio,omitempty" doc:"Set the audio bitrate"`
+	SetActivity    *SetActivity    `json:"setActivity,omitempty" doc:"Add or replace an activity"`
+	SetDuty        *SetDuty        `json:"setDuty,omitempty" doc:"Add or replace a duty"`
+	RemoveDuty     *RemoveDuty     `json:"removeDuty,omitempty" doc:"Remove a duty, another taking its hours"`
+	SetPool        *SetPool        `json:"setPool,omitempty" doc:"Add or replace a pool of drives"`
+	AddEffect      *AddEffect      `json:"addEffect,omitempty" doc:"Add a cause and what it records"`
+	SetChannel     *SetChannel     `json:"setChannel,omitempty" doc:"Add or replace a channel"`
+	SetCells       *SetCells       `json:"setCells,omitempty" doc:"Set cells of the channel table; rows without a channel add one"`
+	MoveChannels   *MoveChannels   `json:"moveChannels,omitempty" doc:"Renumber channels, or move them to another recorder"`
+	RemoveChannels *RemoveChannels `json:"removeChannels,omitempty" doc:"Remove channels"`
+	SetKind        *SetKind        `json:"setKind,omitempty" doc:"Add or replace a camera kind"`
+	RemoveKind     *RemoveKind     `json:"removeKind,omitempty" doc:"Remove a camera kind"`
+	ApplyKind      *ApplyKind      `json:"applyKind,omitempty" doc:"Give channels the settings of a camera kind"`
+	SetSite        *SetSite        `json:"setSite,omitempty" doc:"Set names and time zone"`
+	SetRecorder    *SetRecorder    `json:"setRecorder,omitempty" doc:"Add or replace a recorder"`
+	RemoveRecorder *RemoveRecorder `json:"removeRecorder,omitempty" doc:"Remove a recorder"`
+	RemovePool     *RemovePool     `json:"removePool,omitempty" doc:"Remove a pool of drives"`
+	SetStream      *SetStream      `json:"setStream,omitempty" doc:"Set what a stream is"`
+	RemoveActivity *RemoveActivity `json:"removeActivity,omitempty" doc:"Remove an activity"`
+	SetWeek        *SetWeek        `json:"setWeek,omitempty" doc:"Add or replace a named week"`
+	RemoveWeek     *RemoveWeek     `json:"removeWeek,omitempty" doc:"Remove a named week"`
+	KeepWeek       *KeepWeek       `json:"keepWeek,omitempty" doc:"Keep a channel's week under a name"`
+	DepartWeek     *DepartWeek     `json:"departWeek,omitempty" doc:"Let channels depart from the week they follow"`
+	SetSpecialDays *SetSpecialDays `json:"setSpecialDays,omitempty" doc:"Set the special days of the site"`
 }
 
 // change is what every edit can do.

@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 
@@ -92,6 +93,97 @@ func TestEdits(t *testing.T) {
 		{"new channel", Edit{SetChannel: &SetChannel{Channel{ID: "c3", Number: 3, Name: "Spare", Recorder: "r1", Pool: "p1", NoCamera: true, Week: WeekRef{Named: "yard"}}}},
 			"Channel 3 added: Spare",
 			func(p *Plan) bool { return len(p.Channels) == 3 }},
+		{"cells of the table", Edit{SetCells: &SetCells{[]string{"main.known", "main.rate", "main.codec", "recorder"}, []CellRow{{"c2", []string{"measured", "900-4200", "hevc", "Recorder"}}}}},
+			"Gate: 4 settings",
+			func(p *Plan) bool {
+				s := p.Channel("c2").Streams.Main
+				return s.Codec == "h265" && s.Rate == Rate{Kind: "variable", IdleKbps: 900, ActiveKbps: 4200, Known: "measured"}
+			}},
+		{"one cell of many", Edit{SetCells: &SetCells{[]string{"post"}, []CellRow{{"c1", []string{"45 s"}}, {"c2", []string{"45 s"}}}}},
+			"Yard and Gate: post-event 45 s",
+			func(p *Plan) bool { return p.Channel("c1").PostSeconds == 45 && p.Channel("c2").PostSeconds == 45 }},
+		{"a new row", Edit{SetCells: &SetCells{[]string{"name", "main.size", "sub.codec"}, []CellRow{{"", []string{"Far gate", "2560 x 1440", ""}}}}},
+			"Channel added",
+			func(p *Plan) bool {
+				c := p.Channel("far-gate")
+				return c != nil && c.Number == 3 && c.Streams.Main.Width == 2560 && c.Streams.Sub == nil && c.Recorder == "r1"
+			}},
+		{"renumber", Edit{MoveChannels: &MoveChannels{Channels: []string{"c2"}, Recorder: "r1", Before: "c1"}},
+			"Gate moved before Yard",
+			func(p *Plan) bool { return p.Channel("c2").Number == 1 && p.Channel("c1").Number == 2 }},
+		{"remove a channel", Edit{RemoveChannels: &RemoveChannels{[]string{"c2"}}},
+			"Removed: Gate",
+			func(p *Plan) bool {
+				for _, e := range p.Effects {
+					if e.When.Motion == "c2" || slices.Contains(e.Record, "c2") {
+						return false
+					}
+				}
+				return len(p.Channels) == 1
+			}},
+		{"new kind", Edit{SetKind: &SetKind{Kind{ID: "dome", Name: "Dome", Streams: Streams{Main: PlainStream(Main)}}}},
+			"Camera kind added: Dome",
+			func(p *Plan) bool { return p.Kind("dome") != nil }},
+		{"a kind changed", Edit{SetKind: &SetKind{Kind{ID: "bullet", Name: "Bullet, yard", Streams: Streams{Main: PlainStream(Main)}}}},
+			"Camera kind changed: Bullet, yard",
+			func(p *Plan) bool {
+				// The yard follows in all but the frame rate, in which it departs.
+				s := p.Channel("c1").Streams.Main
+				return s.Codec == "h265" && s.Width == 1920 && s.FPS == 15 && s.KeyframeKB == 0 && s.Rate.Kind == "modelled"
+			}},
+		{"remove a kind", Edit{RemoveKind: &RemoveKind{"bullet"}},
+			"Camera kind removed: Bullet",
+			func(p *Plan) bool { return p.Channel("c1").Kind == "" && len(p.Kinds) == 0 }},
+		{"apply a kind", Edit{ApplyKind: &ApplyKind{[]string{"c2"}, "bullet"}},
+			"Gate: camera kind Bullet",
+			func(p *Plan) bool {
+				c := p.Channel("c2")
+				return c.Kind == "bullet" && *c.Streams.Main == *p.Kind("bullet").Streams.Main && c.Streams.Sub == nil
+			}},
+		{"site", Edit{SetSite: &SetSite{Name: ptr("North yard"), TimeZone: ptr("UTC")}},
+			"Site: North yard, UTC",
+			func(p *Plan) bool { return p.Site.Name == "North yard" && p.Site.TimeZone == "UTC" && p.Name != "" }},
+		{"recorder", Edit{SetRecorder: &SetRecorder{Recorder{ID: "r3", Name: "Third", Channels: 8, IngestMbps: 80, Pools: []Pool{}}}},
+			"Recorder added: Third",
+			func(p *Plan) bool { return p.Recorder("r3") != nil }},
+		{"remove a recorder", Edit{RemoveRecorder: &RemoveRecorder{"r2"}},
+			"Recorder removed: Second recorder",
+			func(p *Plan) bool { return p.Recorder("r2") == nil && len(p.Recorders) == 1 }},
+		{"remove a pool", Edit{RemovePool: &RemovePool{"p3"}},
+			"Pool removed: Archive",
+			func(p *Plan) bool { return p.Pool("p3") == nil && p.Pool("p2") != nil }},
+		{"to another recorder", Edit{MoveChannels: &MoveChannels{Channels: []string{"c2"}, Recorder: "r2"}},
+			"Gate moved to the end of Second recorder",
+			func(p *Plan) bool {
+				c := p.Channel("c2")
+				return c.Recorder == "r2" && c.Pool == "p2" && c.Number == 1 && p.Channel("c1").Number == 1
+			}},
+		{"one stream", Edit{SetStream: &SetStream{Channels: []string{"c2"}, Stream: Sub}},
+			"Gate: no sub stream",
+			func(p *Plan) bool { return p.Channel("c2").Streams.Sub == nil }},
+		{"remove an activity", Edit{RemoveActivity: &RemoveActivity{Activity: "trees"}},
+			"Activity removed: Wind in the hedge",
+			func(p *Plan) bool { return p.Activity("trees") == nil && p.Channel("c1").Nuisance == "" }},
+		{"a new week", Edit{SetWeek: &SetWeek{Week{"calm", "Calm", OwnWeek{Otherwise: "off"}}}},
+			`Week added: "Calm"`,
+			func(p *Plan) bool { return len(p.Weeks) == 3 }},
+		{"paint a week", Edit{Paint: &Paint{Weeks: []string{"gate"}, Hours: evenings, Duty: "off"}},
+			`The week "Gate", Tue-Wed 18:00-22:00: Off`,
+			func(p *Plan) bool { return p.Weeks[1].Steps().At(week.Day+20*60) == "off" }},
+		{"remove a week", Edit{RemoveWeek: &RemoveWeek{"yard"}},
+			`Week removed: "Yard"`,
+			func(p *Plan) bool { return len(p.Weeks) == 1 && p.Channel("c1").Week.Own.Otherwise == "frames" }},
+		{"keep a week", Edit{KeepWeek: &KeepWeek{From: "c2", ID: "both", Name: "Both", Channels: []string{"c1"}}},
+			`The week of Gate kept as "Both", followed by Yard too`,
+			func(p *Plan) bool {
+				return p.Channel("c1").Week.Named == "both" && p.Channel("c2").Week.Named == "both" && reflect.DeepEqual(p.Weeks[2].Blocks, p.Weeks[1].Blocks)
+			}},
+		{"depart", Edit{DepartWeek: &DepartWeek{[]string{"c1"}}},
+			"Yard: a week of their own",
+			func(p *Plan) bool { return p.Channel("c1").Week.Own.Otherwise == "frames" }},
+		{"special days", Edit{SetSpecialDays: &SetSpecialDays{[]SpecialDay{{From: week.Date{Year: 2027, Month: 1, Day: 6}, To: week.Date{Year: 2027, Month: 1, Day: 6}, Name: "Regatta", UseDay: ptr(week.Sunday), Yearly: true}}}},
+			"Special day changed: Regatta, 2027-01-06, every year",
+			func(p *Plan) bool { return len(p.Site.SpecialDays) == 1 && p.Site.SpecialDays[0].Name == "Regatta" }},
 	}
 	covered := make(map[string]bool)
 	for _, test := range tests {
@@ -147,6 +239,21 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard"}}, `weeks[1].blocks[0].duty: no duty "guard"`},
 		{Edit{CopyWeek: &CopyWeek{"c7", []string{"c1"}}}, `edits[1].copyWeek.from: no channel "c7"`},
 		{Edit{CopyDay: &CopyDay{[]string{"c1"}, week.Monday, nil}}, "edits[1].copyDay.to: empty"},
+		{Edit{SetCells: &SetCells{[]string{"post", "main.fps"}, []CellRow{{"c1", []string{"20", "fast"}}}}}, `edits[1].setCells.rows[0].values[1]: "fast" is no number of frames a second`},
+		{Edit{SetCells: &SetCells{[]string{"main.fps"}, []CellRow{{"c1", []string{"900"}}}}}, `edits[1].setCells.rows[0].values[0]: 900 is above 240`},
+		{Edit{SetCells: &SetCells{[]string{"main.size"}, []CellRow{{"c1", []string{""}}}}}, `edits[1].setCells.rows[0].values[0]: "" is no picture size`},
+		{Edit{SetCells: &SetCells{[]string{"colour"}, []CellRow{{"c1", []string{"red"}}}}}, `edits[1].setCells.rows[0].values[0]: no column "colour"`},
+		{Edit{SetCells: &SetCells{[]string{"name"}, []CellRow{{"c1", []string{"a", "b"}}}}}, `edits[1].setCells.rows[0]: 2 cells for 1 columns`},
+		{Edit{SetCells: &SetCells{[]string{"activity"}, []CellRow{{"c9", []string{"gate"}}}}}, `edits[1].setCells.rows[0]: no channel "c9"`},
+		{Edit{SetCells: &SetCells{[]string{"atLeast"}, []CellRow{{"c2", []string{"90 days"}}}}}, `edits[1].setCells.rows[0]: 90 days at least but 60 at most`},
+		{Edit{SetCells: &SetCells{[]string{"audio"}, []CellRow{{"c2", []string{"1,500"}}}}}, `edits[1].setCells.rows[0].values[0]: "1,500" can be read in two ways`},
+		{Edit{RemoveRecorder: &RemoveRecorder{"r1"}}, "edits[1].removeRecorder.recorder: channel 1, Yard, is on it"},
+		{Edit{RemovePool: &RemovePool{"p1"}}, "edits[1].removePool.pool: channel 1, Yard, is kept on it"},
+		{Edit{RemoveActivity: &RemoveActivity{Activity: "gate"}}, "edits[1].removeActivity.instead: the alarm input Gate contact goes by it"},
+		{Edit{RemoveWeek: &RemoveWeek{"gate"}}, "edits[1].removeWeek.week: it holds on 2026-12-24 (Winter rest)"},
+		{Edit{KeepWeek: &KeepWeek{From: "c1", ID: "gate", Name: "Gate"}}, `edits[1].keepWeek.id: a second week "gate"`},
+		{Edit{MoveChannels: &MoveChannels{Channels: []string{"c1"}, Recorder: "r1", Before: "c1"}}, `edits[1].moveChannels.before: "c1" is one of the channels that move`},
+		{Edit{SetKind: &SetKind{Kind{ID: "bare", Name: "Bare"}}}, "kinds[1].streams.main: missing"},
 		{Edit{SetPool: &SetPool{"r7", Pool{ID: "p1", Name: "A", Layout: "span"}}}, `edits[1].setPool.recorder: no recorder "r7"`},
 	}
 	for _, test := range tests {

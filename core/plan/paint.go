@@ -10,9 +10,11 @@ import (
 
 // Paint gives channels a duty over some hours. A channel that follows a named week
 // departs from it and has a week of its own from then on, unless Shared is set:
-// then the named week itself is painted, for all that follow it.
+// then the named week itself is painted, for all that follow it. Weeks paints named
+// weeks whether or not anybody follows them.
 type Paint struct {
-	Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
+	Channels []string `json:"channels,omitempty" maxItems:"5000"`
+	Weeks    []string `json:"weeks,omitempty" maxItems:"5000" doc:"Ids of named weeks to paint"`
 	Hours    []Hours  `json:"hours" minItems:"1" maxItems:"1000"`
 	Duty     string   `json:"duty" minLength:"1" maxLength:"100"`
 	Shared   bool     `json:"shared,omitempty" doc:"Paint the named weeks that the channels follow, for all that follow them"`
@@ -26,11 +28,21 @@ func (e *Paint) apply(p *Plan) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	weeks := p.Weeks
-	if e.Shared {
-		weeks = slices.Clone(weeks)
-	}
+	weeks := slices.Clone(p.Weeks)
 	painted := make(map[string]bool)
+	for i, id := range e.Weeks {
+		at := p.weekIndex(id)
+		if at < 0 {
+			return nil, wrong(fmt.Sprintf("weeks[%d]", i), "no week %q", id)
+		}
+		painted[id] = true
+		weeks[at].OwnWeek = *paint(&weeks[at].OwnWeek, spans, e.Duty)
+	}
+	if len(e.Channels) == 0 && len(e.Weeks) > 0 {
+		next := *p
+		next.Weeks = weeks
+		return &next, nil
+	}
 	next, err := p.eachChannel(e.Channels, func(c *Channel) error {
 		if e.Shared && c.Week.Own == nil {
 			if i := p.weekIndex(c.Week.Named); i >= 0 && !painted[c.Week.Named] {
@@ -57,6 +69,13 @@ func (e *Paint) sentence(p *Plan) string {
 	who := p.names(e.Channels)
 	if e.Shared {
 		who = "The week followed by " + who
+	}
+	if len(e.Channels) == 0 && len(e.Weeks) > 0 {
+		names := make([]string, len(e.Weeks))
+		for i, id := range e.Weeks {
+			names[i] = p.weekName(id)
+		}
+		who = "The week " + strings.Join(names, ", ")
 	}
 	return who + ", " + HoursInWords(e.Hours) + ": " + duty
 }

@@ -19,6 +19,7 @@ type Plan struct {
 	Format      string       `json:"format" enum:"wakefield-plan/1"`
 	Name        string       `json:"name" minLength:"1" maxLength:"200" doc:"Name of the plan or variant"`
 	Site        Site         `json:"site"`
+	Kinds       []Kind       `json:"kinds,omitempty" maxItems:"500" doc:"Camera kinds"`
 	Duties      []Duty       `json:"duties" maxItems:"500"`
 	Weeks       []Week       `json:"weeks,omitempty" maxItems:"5000"`
 	Activities  []Activity   `json:"activities,omitempty" maxItems:"5000"`
@@ -43,6 +44,7 @@ type SpecialDay struct {
 	From   week.Date     `json:"from"`
 	To     week.Date     `json:"to" doc:"Last date, inclusive"`
 	Name   string        `json:"name" maxLength:"200"`
+	Yearly bool          `json:"yearly,omitempty" doc:"Whether it comes every year, on the same day of the month"`
 	Week   string        `json:"week,omitempty" doc:"Id of the week that holds"`
 	UseDay *week.Weekday `json:"useDay,omitempty" doc:"Day of the week whose duties hold"`
 }

@@ -84,11 +84,11 @@ func TestBadPlansNameThePlace(t *testing.T) {
 func TestNotJSONSaysWhere(t *testing.T) {
 	data := whole(t)
 	for text, want := range map[string]string{
-		string(data[:600]):  "line 9, column 21: not JSON: it ends too early",
+		string(data[:600]):  "line 9, column 6: not JSON: it ends too early",
 		"":                  "line 1, column 1: not JSON: it ends too early",
 		"hello":             "line 1, column ",
 		"[1,2]":             "a list where an object is wanted",
-		string(data) + "{}": "line 45, column 2: not JSON: something follows",
+		string(data) + "{}": "line 52, column 2: not JSON: something follows",
 	} {
 		if _, err := Read([]byte(text)); err == nil || !strings.HasPrefix(err.Error(), want) {
 			t.Errorf("%.20q: %v, want %s", text, err, want)

@@ -20,6 +20,7 @@ func (p *Plan) checkReferences() error {
 	c := &checker{plan: p}
 	c.site()
 	c.ids()
+	c.kinds()
 	c.duties()
 	c.weeks()
 	c.activities()
@@ -36,10 +37,10 @@ func (p *Plan) checkReferences() error {
 
 // checker keeps the first error.
 type checker struct {
-	plan                                                          *Plan
-	err                                                           error
-	dutyIDs, weekIDs, activityIDs, recorderIDs, channelIDs, alarm map[string]bool
-	poolOwner                                                     map[string]string
+	plan                                                                   *Plan
+	err                                                                    error
+	kindIDs, dutyIDs, weekIDs, activityIDs, recorderIDs, channelIDs, alarm map[string]bool
+	poolOwner                                                              map[string]string
 }
 
 func (c *checker) wrong(path, format string, args ...any) {
@@ -68,6 +69,7 @@ func idSet[T any](c *checker, path, kind string, list []T, id func(*T) string) m
 
 func (c *checker) ids() {
 	p := c.plan
+	c.kindIDs = idSet(c, "kinds", "camera kind", p.Kinds, func(k *Kind) string { return k.ID })
 	c.dutyIDs = idSet(c, "duties", "duty", p.Duties, func(d *Duty) string { return d.ID })
 	c.weekIDs = idSet(c, "weeks", "week", p.Weeks, func(w *Week) string { return w.ID })
 	c.activityIDs = idSet(c, "activities", "activity", p.Activities, func(a *Activity) string { return a.ID })
@@ -90,6 +92,14 @@ func (c *checker) site() {
 	for i, d := range s.SpecialDays {
 		if d.To.Before(d.From) {
 			c.wrong(fmt.Sprintf("site.specialDays[%d].to", i), "%v is before %v", d.To, d.From)
+		}
+	}
+}
+
+func (c *checker) kinds() {
+	for i, k := range c.plan.Kinds {
+		if k.Streams.Main == nil {
+			c.wrong(fmt.Sprintf("kinds[%d].streams.main", i), "missing; a camera has a main stream")
 		}
 	}
 }
@@ -171,6 +181,9 @@ func (c *checker) channel(path string, ch *Channel) {
 	}
 	if ch.Streams.Main == nil && !ch.NoCamera {
 		c.wrong(path+".streams.main", "missing; a channel with a camera has a main stream")
+	}
+	if ch.Kind != "" {
+		c.ref(path+".kind", "camera kind", ch.Kind, c.kindIDs)
 	}
 	if ch.Activity != "" {
 		c.ref(path+".activity", "activity", ch.Activity, c.activityIDs)

@@ -125,5 +125,8 @@ func (m member) limit(name string) (float64, bool) {
 	return f, ok
 }
 
+// checkValue enforces the limits in the struct tags of what a pointer leads to.
+func checkValue(v any) error { return checkRules("", reflect.ValueOf(v).Elem()) }
+
 // checkLimits enforces the limits of every member of a plan.
-func (p *Plan) checkLimits() error { return checkRules("", reflect.ValueOf(p).Elem()) }
+func (p *Plan) checkLimits() error { return checkValue(p) }

@@ -1,0 +1,116 @@
+package estimate
+
+import (
+	"fmt"
+	"slices"
+
+	"wakefield/core/plan"
+)
+
+// Scenario is what a pool would do in other circumstances.
+type Scenario struct {
+	ID           string     `json:"id" enum:"failed,more"`
+	Sentence     string     `json:"sentence"`
+	Consequence  string     `json:"consequence"`
+	UsableGB     float64    `json:"usableGB"`
+	LostPercent  float64    `json:"lostPercent" doc:"Share of the pool's footage that is gone at once"`
+	PoolDays     *float64   `json:"poolDays" required:"true" doc:"Days the pool then holds, typically"`
+	KeptDays     *float64   `json:"keptDays" required:"true" doc:"Days of the channel that the verdict then names"`
+	RequiredDays *float64   `json:"requiredDays" required:"true"`
+	Holds        bool       `json:"holds" doc:"Whether every channel then typically keeps its days"`
+	Edit         *plan.Edit `json:"edit,omitempty" doc:"What would make it so"`
+}
+
+// WhatIf tells what the failure of a drive, and one drive more, would do to a pool.
+// The list is empty where the plan has no such pool.
+func (s *Site) WhatIf(pool string) []Scenario {
+	for _, r := range s.plan.Recorders {
+		for i := range r.Pools {
+			if r.Pools[i].ID == pool && len(r.Pools[i].Drives) > 0 {
+				return []Scenario{s.failed(&r, &r.Pools[i]), s.more(&r, &r.Pools[i])}
+			}
+		}
+	}
+	return []Scenario{}
+}
+
+func (s *Site) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
+	failure := Array(pool).Fail()
+	out := Scenario{ID: "failed", Sentence: "A drive fails", LostPercent: 100 * failure.Lost}
+	changed := *pool
+	switch {
+	case failure.Lost >= 1:
+		out.Consequence = "All footage of the pool is lost, and nothing is recorded until the array is made anew."
+		return out
+	case failure.Spare:
+		out.Consequence = "A hot spare takes its place. No footage is lost" + andThen(failure.MoreLeft)
+	case failure.Lost > 0:
+		out.Consequence = fmt.Sprintf("What was on it is lost, %.0f %% of the pool's footage; recording goes on with less room.", out.LostPercent)
+		largest := slices.MaxFunc(pool.Drives, func(a, b plan.DriveGroup) int { return int(a.Terabytes*1000 - b.Terabytes*1000) })
+		changed.Drives = nil
+		taken := false
+		for _, g := range pool.Drives {
+			if !taken && g == largest {
+				taken = true
+				g.Count--
+			}
+			if g.Count > 0 {
+				changed.Drives = append(changed.Drives, g)
+			}
+		}
+	default:
+		out.Consequence = "No footage is lost" + andThen(failure.MoreLeft)
+	}
+	s.with(r, &changed, &out)
+	return out
+}
+
+func andThen(more int) string {
+	switch more {
+	case 0:
+		return "; until it is replaced, a second failure loses all of it."
+	case 1:
+		return ", nor by a second failure before it is replaced."
+	}
+	return fmt.Sprintf(", nor by %d more before it is replaced.", more)
+}
+
+func (s *Site) more(r *plan.Recorder, pool *plan.Pool) Scenario {
+	changed := *pool
+	changed.Drives = slices.Clone(pool.Drives)
+	changed.Drives[0].Count++
+	out := Scenario{ID: "more", Sentence: fmt.Sprintf("One more drive of %v TB", changed.Drives[0].Terabytes)}
+	s.with(r, &changed, &out)
+	switch now := float64(Array(pool).Usable() / 1e9); {
+	case out.UsableGB <= now:
+		out.Consequence = "This layout gains no room by it."
+	default:
+		out.Consequence = fmt.Sprintf("%.3g TB more can be used.", (out.UsableGB-now)/1000)
+	}
+	out.Edit = &plan.Edit{SetPool: &plan.SetPool{Recorder: r.ID, Pool: changed}}
+	return out
+}
+
+// with fills in the figures of a scenario in which a pool is another.
+func (s *Site) with(r *plan.Recorder, pool *plan.Pool, out *Scenario) {
+	next := *s.plan
+	next.Recorders = slices.Clone(s.plan.Recorders)
+	for i := range next.Recorders {
+		if next.Recorders[i].ID == r.ID {
+			pools := slices.Clone(r.Pools)
+			for j := range pools {
+				if pools[j].ID == pool.ID {
+					pools[j] = *pool
+				}
+			}
+			next.Recorders[i].Pools = pools
+		}
+	}
+	then := Figures(&next, s)
+	for _, p := range then.Pools {
+		if p.ID == pool.ID {
+			out.UsableGB, out.PoolDays = p.UsableGB, p.RetentionDays
+		}
+	}
+	out.KeptDays, out.RequiredDays, out.Holds = then.Verdict.KeptDays, then.Verdict.RequiredDays, then.Verdict.ShortChannels == 0
+}

@@ -1,0 +1,62 @@
+package estimate
+
+import (
+	"os"
+	"testing"
+
+	"wakefield/core/plan"
+)
+
+func TestWhatIf(t *testing.T) {
+	data, err := os.ReadFile("testdata/plans/two-pools.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := plan.Read(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := range p.Recorders {
+		for j := range p.Recorders[i].Pools {
+			pool := &p.Recorders[i].Pools[j]
+			for _, layout := range []string{"span", "raid0", "raid5"} {
+				pool.Layout, pool.HotSpares, pool.Drives = layout, 0, []plan.DriveGroup{{Count: 2, Terabytes: 2}, {Count: 2, Terabytes: 4}}
+				s := Figures(p, nil)
+				now := s.Pools[0]
+				for _, q := range s.Pools {
+					if q.ID == pool.ID {
+						now = q
+					}
+				}
+				scenarios := s.WhatIf(pool.ID)
+				if len(scenarios) != 2 {
+					t.Fatalf("%d scenarios", len(scenarios))
+				}
+				failed, more := scenarios[0], scenarios[1]
+				if more.UsableGB <= now.UsableGB || now.RetentionDays != nil && more.PoolDays != nil && *more.PoolDays <= *now.RetentionDays {
+					t.Errorf("%s: one more drive: %+v, now %+v", layout, more, now)
+				}
+				if next, err := p.Apply(*more.Edit); err != nil || Figures(next, nil).Verdict.UsableGB <= s.Verdict.UsableGB {
+					t.Errorf("%s: the edit gives no room: %v", layout, err)
+				}
+				switch layout {
+				case "span":
+					if failed.UsableGB >= now.UsableGB || failed.LostPercent < 30 || failed.LostPercent > 36 {
+						t.Errorf("span: %+v", failed)
+					}
+				case "raid0":
+					if failed.LostPercent != 100 || failed.PoolDays != nil || failed.Holds {
+						t.Errorf("RAID 0: %+v", failed)
+					}
+				case "raid5":
+					if failed.LostPercent != 0 || failed.UsableGB != now.UsableGB {
+						t.Errorf("RAID 5: %+v", failed)
+					}
+				}
+			}
+		}
+	}
+	if got := Figures(p, nil).WhatIf("nowhere"); len(got) != 0 {
+		t.Errorf("%+v", got)
+	}
+}

@@ -1,0 +1,179 @@
+package plan
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// Column is one column of the channel table: how a setting of a channel is written
+// as a text, and what such a text sets. What a column writes it can read, so a table
+// that was exported gives the same plan when it comes back.
+type Column struct {
+	ID      string `json:"id"`
+	Title   string `json:"title"`
+	Group   string `json:"group" doc:"What the column is about"`
+	Unit    string `json:"unit,omitempty"`
+	Numeric bool   `json:"numeric,omitempty"`
+	OfKind  bool   `json:"ofKind,omitempty" doc:"Whether a camera kind decides it"`
+
+	get     func(p *Plan, c *Channel) string
+	set     func(p *Plan, c *Channel, text string) error
+	choices func(p *Plan) []string
+}
+
+// Choices lists what may stand in the column; nil for anything.
+func (c *Column) Choices(p *Plan) []string {
+	if c.choices == nil {
+		return nil
+	}
+	return c.choices(p)
+}
+
+// Columns are the columns of the channel table, in order.
+var Columns = columns()
+
+func columns() []Column {
+	list := []Column{
+		{ID: "number", Title: "No.", Group: "Channel", Numeric: true,
+			get: func(_ *Plan, c *Channel) string { return strconv.Itoa(c.Number) },
+			set: func(_ *Plan, c *Channel, text string) error { return setInt(&c.Number, text) }},
+		{ID: "name", Title: "Name", Group: "Channel",
+			get: func(_ *Plan, c *Channel) string { return c.Name },
+			set: func(_ *Plan, c *Channel, text string) error { c.Name = text; return nil }},
+		{ID: "group", Title: "Group", Group: "Channel",
+			get:     func(_ *Plan, c *Channel) string { return c.Group },
+			set:     func(_ *Plan, c *Channel, text string) error { c.Group = text; return nil },
+			choices: groups},
+		{ID: "recorder", Title: "Recorder", Group: "Channel", get: getRecorder, set: setRecorderName, choices: recorderNames},
+		{ID: "pool", Title: "Pool", Group: "Channel", get: getPool, set: setPoolName, choices: poolNames},
+		{ID: "camera", Title: "Camera", Group: "Channel", get: getCamera, set: setCamera, choices: fixed("yes", "none")},
+		{ID: "kind", Title: "Camera kind", Group: "Channel",
+			get:     func(p *Plan, c *Channel) string { return p.kindNames().name(c.Kind) },
+			set:     setKindName,
+			choices: func(p *Plan) []string { return p.kindNames().all() }},
+	}
+	for _, which := range []Which{Main, Sub, Third} {
+		list = append(list, streamColumns(which)...)
+	}
+	audio := number("audio", "Audio", "Keeping", "kbit/s", func(c *Channel) *float64 { return &c.AudioKbps })
+	audio.OfKind = true
+	return append(list, audio,
+		number("pre", "Pre-event", "Keeping", "s", func(c *Channel) *float64 { return &c.PreSeconds }),
+		number("post", "Post-event", "Keeping", "s", func(c *Channel) *float64 { return &c.PostSeconds }),
+		optional("alarmPre", "Alarm pre", func(c *Channel) **float64 { return &c.AlarmPreSeconds }),
+		optional("alarmPost", "Alarm post", func(c *Channel) **float64 { return &c.AlarmPostSeconds }),
+		number("atLeast", "Required", "Keeping", "d", func(c *Channel) *float64 { return &c.Keep.AtLeastDays }),
+		number("atMost", "Permitted", "Keeping", "d", func(c *Channel) *float64 { return &c.Keep.AtMostDays }),
+		number("quota", "Quota", "Keeping", "GB", func(c *Channel) *float64 { return &c.Keep.QuotaGB }),
+		activityColumn("activity", "Activity", func(c *Channel) *string { return &c.Activity }),
+		activityColumn("nuisance", "Nuisance", func(c *Channel) *string { return &c.Nuisance }),
+		Column{ID: "detection", Title: "Detection", Group: "Events", get: getDetection, set: setDetectionState, choices: fixed("on", "off")},
+		Column{ID: "week", Title: "Week", Group: "Events", get: getWeek, set: setWeekName,
+			choices: func(p *Plan) []string { return append([]string{ownWeekText}, p.weekNames().all()...) }},
+	)
+}
+
+// ColumnOf finds a column by its id, nil where there is none.
+func ColumnOf(id string) *Column { return find(Columns, func(c *Column) bool { return c.ID == id }) }
+
+// Cells writes a channel as a row of the table, one text for each column.
+func (p *Plan) Cells(c *Channel) []string {
+	cells := make([]string, len(Columns))
+	for i := range Columns {
+		cells[i] = Columns[i].get(p, c)
+	}
+	return cells
+}
+
+// Departures lists the columns in which a channel differs from its camera kind.
+func (p *Plan) Departures(c *Channel) []string {
+	kind := p.Kind(c.Kind)
+	if kind == nil || c.NoCamera {
+		return nil
+	}
+	like := *c
+	kind.onto(&like)
+	var out []string
+	for i := range Columns {
+		if column := &Columns[i]; column.OfKind && column.get(p, c) != column.get(p, &like) {
+			out = append(out, column.ID)
+		}
+	}
+	return out
+}
+
+func fixed(values ...string) func(*Plan) []string { return func(*Plan) []string { return values } }
+
+func number(id, title, group, unit string, at func(*Channel) *float64) Column {
+	return Column{ID: id, Title: title, Group: group, Unit: unit, Numeric: true,
+		get: func(_ *Plan, c *Channel) string { return figure(*at(c)) },
+		set: func(_ *Plan, c *Channel, text string) error { return setFloat(at(c), text, unit) }}
+}
+
+// optional is a number of seconds whose absence means the same as for motion.
+func optional(id, title string, at func(*Channel) **float64) Column {
+	return Column{ID: id, Title: title, Group: "Keeping", Unit: "s", Numeric: true,
+		get: func(_ *Plan, c *Channel) string {
+			if *at(c) == nil {
+				return ""
+			}
+			return strconv.FormatFloat(**at(c), 'f', -1, 64)
+		},
+		set: func(_ *Plan, c *Channel, text string) error {
+			if text == "" {
+				*at(c) = nil
+				return nil
+			}
+			v := new(float64)
+			*at(c) = v
+			return setFloat(v, text, "s")
+		}}
+}
+
+// figure writes a number; nothing for zero.
+func figure(f float64) string {
+	if f == 0 {
+		return ""
+	}
+	return strconv.FormatFloat(f, 'f', -1, 64)
+}
+
+// setFloat reads a number, with or without its unit, with a point or a comma before
+// the fraction. An empty text is zero.
+func setFloat(into *float64, text, unit string) error {
+	if text == "" {
+		*into = 0
+		return nil
+	}
+	digits := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(text, unit), unitsAlso[unit]))
+	if whole, fraction, ok := strings.Cut(digits, ","); ok {
+		if len(fraction) == 3 || strings.ContainsAny(fraction, ",.") || strings.Contains(whole, ".") {
+			return fmt.Errorf("%q can be read in two ways; write it without separators, 1500 or 1.5", text)
+		}
+		digits = whole + "." + fraction
+	}
+	f, err := strconv.ParseFloat(digits, 64)
+	if err != nil || f != f || f > 1e15 || f < -1e15 {
+		if unit == "" {
+			return fmt.Errorf("%q is no number", text)
+		}
+		return fmt.Errorf("%q is no number of %s", text, unitNames[unit])
+	}
+	*into = f
+	return nil
+}
+
+var (
+	unitNames = map[string]string{"s": "seconds", "d": "days", "GB": "GB", "kbit/s": "kbit/s", "/s": "frames a second", "kB": "kB"}
+	unitsAlso = map[string]string{"s": "sec", "d": "days", "/s": "fps", "kbit/s": "kbps"}
+)
+
+func setInt(into *int, text string) error {
+	n, err := strconv.Atoi(text)
+	if err != nil {
+		return fmt.Errorf("%q is no whole number", text)
+	}
+	*into = n
+	return nil
+}

@@ -1,0 +1,231 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// nameList writes ids as names where a name is one thing's alone, and reads both.
+type nameList struct {
+	what  string
+	ids   []string
+	names []string
+}
+
+func namesOf[T any](what string, list []T, of func(*T) (id, name string)) nameList {
+	n := nameList{what: what}
+	for i := range list {
+		id, name := of(&list[i])
+		n.ids, n.names = append(n.ids, id), append(n.names, name)
+	}
+	return n
+}
+
+// name is what stands for an id: the name, or the id where another has the same
+// name or it could be taken for something else.
+func (n nameList) name(id string) string {
+	i := slices.Index(n.ids, id)
+	if i < 0 || n.names[i] != strings.TrimSpace(n.names[i]) {
+		return id
+	}
+	for j := range n.ids {
+		if j != i && (strings.EqualFold(n.names[j], n.names[i]) || n.ids[j] == n.names[i]) {
+			return id
+		}
+	}
+	return n.names[i]
+}
+
+func (n nameList) all() []string {
+	out := []string{}
+	for _, id := range n.ids {
+		out = append(out, n.name(id))
+	}
+	return out
+}
+
+// id reads a name or an id.
+func (n nameList) id(text string) (string, error) {
+	if slices.Contains(n.ids, text) {
+		return text, nil
+	}
+	found := ""
+	for i, name := range n.names {
+		if strings.EqualFold(strings.TrimSpace(name), text) {
+			if found != "" {
+				return "", fmt.Errorf("two %ss are called %q; write the id, %s or %s", n.what, text, found, n.ids[i])
+			}
+			found = n.ids[i]
+		}
+	}
+	if found == "" {
+		return "", fmt.Errorf("no %s %q", n.what, text)
+	}
+	return found, nil
+}
+
+func (p *Plan) kindNames() nameList {
+	return namesOf("camera kind", p.Kinds, func(k *Kind) (string, string) { return k.ID, k.Name })
+}
+
+func (p *Plan) weekNames() nameList {
+	return namesOf("week", p.Weeks, func(w *Week) (string, string) { return w.ID, w.Name })
+}
+
+func (p *Plan) activityNames() nameList {
+	return namesOf("activity", p.Activities, func(a *Activity) (string, string) { return a.ID, a.Name })
+}
+
+func (p *Plan) recorderNameList() nameList {
+	return namesOf("recorder", p.Recorders, func(r *Recorder) (string, string) { return r.ID, r.Name })
+}
+
+// poolNameList lists the pools of a recorder, or of all for an empty id.
+func (p *Plan) poolNameList(recorder string) nameList {
+	var pools []Pool
+	for _, r := range p.Recorders {
+		if recorder == "" || r.ID == recorder {
+			pools = append(pools, r.Pools...)
+		}
+	}
+	return namesOf("pool", pools, func(pool *Pool) (string, string) { return pool.ID, pool.Name })
+}
+
+func recorderNames(p *Plan) []string { return p.recorderNameList().all() }
+func poolNames(p *Plan) []string     { return p.poolNameList("").all() }
+
+func getRecorder(p *Plan, c *Channel) string { return p.recorderNameList().name(c.Recorder) }
+func getPool(p *Plan, c *Channel) string     { return p.poolNameList(c.Recorder).name(c.Pool) }
+
+// setRecorderName puts a channel on another recorder, and there on its first pool.
+func setRecorderName(p *Plan, c *Channel, text string) error {
+	id, err := p.recorderNameList().id(text)
+	if err != nil {
+		return err
+	}
+	r := p.Recorder(id)
+	if c.Recorder != id {
+		if len(r.Pools) == 0 {
+			return fmt.Errorf("%s has no pool to keep footage on", r.Name)
+		}
+		c.Recorder, c.Pool = id, r.Pools[0].ID
+	}
+	return nil
+}
+
+func setPoolName(p *Plan, c *Channel, text string) error {
+	id, err := p.poolNameList(c.Recorder).id(text)
+	if err == nil {
+		c.Pool = id
+	}
+	return err
+}
+
+func getCamera(_ *Plan, c *Channel) string {
+	if c.NoCamera {
+		return "none"
+	}
+	return "yes"
+}
+
+// setCamera says whether there is a camera; a channel that gets its first one has a
+// plain main stream until something is known about it.
+func setCamera(_ *Plan, c *Channel, text string) error {
+	switch strings.ToLower(text) {
+	case "yes", "y", "1", "true":
+		c.NoCamera = false
+		if c.Streams.Main == nil {
+			c.Streams.Main = PlainStream(Main)
+		}
+	case "none", "no", "n", "0", "false", "":
+		c.NoCamera = true
+	default:
+		return fmt.Errorf("%q is neither yes nor none", text)
+	}
+	return nil
+}
+
+// setKindName makes a channel of a camera kind with all its settings.
+func setKindName(p *Plan, c *Channel, text string) error {
+	if text == "" {
+		c.Kind = ""
+		return nil
+	}
+	id, err := p.kindNames().id(text)
+	if err == nil {
+		p.Kind(id).onto(c)
+	}
+	return err
+}
+
+func activityColumn(id, title string, at func(*Channel) *string) Column {
+	return Column{ID: id, Title: title, Group: "Events",
+		get: func(p *Plan, c *Channel) string { return p.activityNames().name(*at(c)) },
+		set: func(p *Plan, c *Channel, text string) error {
+			if text == "" {
+				*at(c) = ""
+				return nil
+			}
+			id, err := p.activityNames().id(text)
+			if err == nil {
+				*at(c) = id
+			}
+			return err
+		},
+		choices: func(p *Plan) []string { return p.activityNames().all() }}
+}
+
+func getDetection(_ *Plan, c *Channel) string {
+	if c.Detection.On {
+		return "on"
+	}
+	return "off"
+}
+
+func setDetectionState(_ *Plan, c *Channel, text string) error {
+	switch strings.ToLower(text) {
+	case "on", "yes":
+		c.Detection.On = true
+	case "off", "no", "":
+		c.Detection.On = false
+	default:
+		return fmt.Errorf("%q is neither on nor off", text)
+	}
+	return nil
+}
+
+// ownWeekText stands for a week of the channel's own, which no cell can hold.
+const ownWeekText = "own"
+
+func getWeek(p *Plan, c *Channel) string {
+	if c.Week.Own != nil {
+		return ownWeekText
+	}
+	return p.weekNames().name(c.Week.Named)
+}
+
+func setWeekName(p *Plan, c *Channel, text string) error {
+	if text == ownWeekText || text == "" {
+		if c.Week.Own == nil {
+			c.Week = ownCopy(p.WeekOf(c))
+		}
+		return nil
+	}
+	id, err := p.weekNames().id(text)
+	if err == nil {
+		c.Week = WeekRef{Named: id}
+	}
+	return err
+}
+
+// groups lists the groups in use.
+func groups(p *Plan) []string {
+	out := []string{}
+	for i := range p.Channels {
+		if g := p.Channels[i].Group; g != "" && !slices.Contains(out, g) {
+			out = append(out, g)
+		}
+	}
+	return out
+}

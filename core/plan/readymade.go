@@ -1,0 +1,45 @@
+package plan
+
+import "wakefield/core/week"
+
+// ReadyMade are the duties a new plan begins with.
+func ReadyMade() []Duty {
+	motion, either := []Trigger{Motion}, []Trigger{Motion, Alarm}
+	return []Duty{
+		{ID: "clock", Name: "Round the clock", Base: &Base{Stream: Main}},
+		{ID: "motion", Name: "Motion only", Event: &Event{Stream: Main, On: motion}},
+		{ID: "marks", Name: "Round the clock with marks", Base: &Base{Stream: Main}, Event: &Event{Stream: Main, On: either, Match: "any"}},
+		{ID: "low", Name: "Low, then full", Base: &Base{Stream: Sub}, Event: &Event{Stream: Main, On: motion}},
+		{ID: "keyframes", Name: "Keyframes, then full", Base: &Base{Stream: Main, KeyframesOnly: true}, Event: &Event{Stream: Main, On: motion}},
+		{ID: "alarm", Name: "Alarm only", Event: &Event{Stream: Main, On: []Trigger{Alarm}}},
+		{ID: "off", Name: "Off"},
+	}
+}
+
+// ActivityTemplates are invented places to start an activity from: guesses, and
+// marked so.
+func ActivityTemplates() []Activity {
+	working := []week.Weekday{week.Monday, week.Tuesday, week.Wednesday, week.Thursday, week.Friday}
+	weekend := []week.Weekday{week.Saturday, week.Sunday}
+	block := func(days []week.Weekday, from, to int, perHour float64) RateBlock {
+		return RateBlock{Hours{days, week.Clock(from * 60), week.Clock(to * 60)}, perHour}
+	}
+	guess := func(id, name string, seconds, otherwise float64, blocks ...RateBlock) Activity {
+		return Activity{ID: id, Name: name, Known: "guess", MeanSeconds: seconds, OtherwisePerHour: otherwise, Blocks: blocks}
+	}
+	return []Activity{
+		guess("hall", "A hall that fills before departures", 18, 0.2,
+			block(nil, 6, 8, 40), block(nil, 8, 16, 18), block(nil, 16, 19, 45), block(nil, 19, 22, 10)),
+		guess("counter", "A counter in opening hours", 35, 0, block(working, 8, 18, 12), block(weekend, 9, 14, 8)),
+		guess("lane", "A lane for vehicles", 14, 1, block(nil, 6, 9, 30), block(nil, 9, 17, 12), block(nil, 17, 20, 28)),
+		guess("store", "A store that few enter", 60, 0.05, block(working, 7, 17, 1.5)),
+		guess("workshop", "A workshop on working days", 90, 0.1, block(working, 7, 12, 14), block(working, 13, 17, 12)),
+		guess("press", "A cider press in the season", 120, 0, block([]week.Weekday{0, 1, 2, 3, 4, 5}, 6, 20, 9)),
+		guess("yard", "A yard where trams turn in", 25, 2, block(nil, 4, 7, 22), block(nil, 7, 21, 8), block(nil, 21, 24, 18)),
+		guess("quay", "A quay with moorings", 30, 0.8, block(nil, 5, 22, 5)),
+		guess("waves", "Waves and gulls (nuisance)", 6, 10, block(nil, 10, 20, 22)),
+		guess("leaves", "Wind in leaves (nuisance)", 8, 4, block(nil, 11, 19, 9)),
+		guess("headlights", "Headlights at night (nuisance)", 4, 0, block(nil, 18, 6, 6)),
+		guess("door", "A door contact", 20, 0.05, block(working, 7, 18, 2)),
+	}
+}
