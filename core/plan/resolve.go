@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"slices"
 
 	"wakefield/core/activity"
@@ -125,4 +126,28 @@ func find[T any](list []T, is func(*T) bool) *T {
 		}
 	}
 	return nil
+}
+
+// SetRates gives the activity a rate for every minute of the week, written as a
+// person would, with the rate that holds longest as the one that holds otherwise.
+// Rates are rounded to four digits.
+func (a *Activity) SetRates(rates week.Steps[float64]) {
+	rounded := week.Map(rates, func(r float64) float64 {
+		if r <= 0 {
+			return 0
+		}
+		digits := math.Pow(10, 3-math.Floor(math.Log10(r)))
+		return math.Round(r*digits) / digits
+	})
+	held := make(map[float64]week.Minute)
+	otherwise := rounded.At(0)
+	for run, r := range rounded.Runs() {
+		if held[r] += run.Minutes(); held[r] > held[otherwise] {
+			otherwise = r
+		}
+	}
+	a.OtherwisePerHour, a.Blocks = otherwise, nil
+	for _, b := range rounded.Blocks(otherwise) {
+		a.Blocks = append(a.Blocks, RateBlock{hoursOf(b.Hours), b.Value})
+	}
 }

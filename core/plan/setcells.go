@@ -235,7 +235,7 @@ func (e *SetCells) sentence(p *Plan) string {
 	}
 	for _, id := range e.Columns {
 		if c := ColumnOf(id); c != nil {
-			titles = append(titles, strings.ToLower(c.fullTitle()))
+			titles = append(titles, strings.ToLower(c.FullTitle()))
 		}
 	}
 	what := strings.Join(titles, ", ")
@@ -266,8 +266,8 @@ func same(rows []CellRow) bool {
 	return !slices.ContainsFunc(rows, func(r CellRow) bool { return !slices.Equal(r.Values, rows[0].Values) }) && len(rows[0].Values) == 1
 }
 
-// fullTitle is the title with what it is about, where that is needed to know it.
-func (c *Column) fullTitle() string {
+// FullTitle is the title with what it is about, where that is needed to know it.
+func (c *Column) FullTitle() string {
 	if strings.Contains(c.Group, "stream") {
 		return c.Group + " " + c.Title
 	}

@@ -1,0 +1,282 @@
+package formats
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// Calendars are iCalendar (RFC 5545). Special days are events of whole days; beside
+// them stands what holds then, for whoever reads the file back.
+const (
+	useDay  ics.ComponentProperty = "X-WAKEFIELD-USE-DAY"
+	useWeek ics.ComponentProperty = "X-WAKEFIELD-WEEK"
+)
+
+func newCalendar(name string) *ics.Calendar {
+	c := ics.NewCalendarFor("Wakefield")
+	c.SetMethod(ics.MethodPublish)
+	c.SetXWRCalName(name)
+	return c
+}
+
+const dateOnly = "20060102"
+
+func icsDate(d week.Date) string { return d.At(0, time.UTC).Format(dateOnly) }
+
+func dayAfter(d week.Date, days int) week.Date {
+	var out week.Date
+	out.Year, out.Month, out.Day = d.At(0, time.UTC).AddDate(0, 0, days).Date()
+	return out
+}
+
+// WriteSpecialDays writes the special days of a site. stamp is when it was written.
+func WriteSpecialDays(p *plan.Plan, site string, stamp time.Time) []byte {
+	c := newCalendar(p.Site.Name + ", special days")
+	for i, d := range p.Site.SpecialDays {
+		e := c.AddEvent(fmt.Sprintf("special-%d-%s-%s@wakefield", i, icsDate(d.From), site))
+		e.SetDtStampTime(stamp)
+		e.SetProperty(ics.ComponentPropertyDtStart, icsDate(d.From), ics.WithValue("DATE"))
+		e.SetProperty(ics.ComponentPropertyDtEnd, icsDate(dayAfter(d.To, 1)), ics.WithValue("DATE"))
+		e.SetSummary(d.Name)
+		if d.Yearly {
+			e.AddRrule("FREQ=YEARLY")
+		}
+		if d.UseDay != nil {
+			e.SetProperty(useDay, d.UseDay.String())
+			e.SetDescription("Recorded as on a " + d.UseDay.Name())
+		} else {
+			e.SetProperty(useWeek, d.Week)
+			e.SetDescription("Recorded by the week " + d.Week)
+		}
+		e.SetTimeTransparency(ics.TransparencyTransparent)
+	}
+	return []byte(c.Serialize(ics.WithNewLineWindows))
+}
+
+// Dates is what a calendar says of special days.
+type Dates struct {
+	Days    []plan.SpecialDay `json:"days" doc:"Special days as they can be added"`
+	LeftOut []string          `json:"leftOut" doc:"Events that are no special days, each with why"`
+}
+
+// ReadSpecialDays reads events of whole days as special days on which otherwise
+// holds, unless they say themselves what does. Events with a time of day, and such
+// that come weekly or the like, are left out and named. Yearly events that end, and
+// those of which some are left out, are written date by date.
+func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates, error) {
+	if !bytes.Contains(data, []byte("BEGIN:VCALENDAR")) {
+		return nil, errors.New("not an iCalendar file: it does not begin with BEGIN:VCALENDAR")
+	}
+	c, err := ics.ParseCalendar(bytes.NewReader(data))
+	if err != nil {
+		return nil, fmt.Errorf("not an iCalendar file: %w", err)
+	}
+	out := &Dates{Days: []plan.SpecialDay{}, LeftOut: []string{}}
+	for _, e := range c.Events() {
+		days, err := specialDays(&e.ComponentBase, p, otherwise)
+		if err != nil {
+			out.LeftOut = append(out.LeftOut, fmt.Sprintf("%s: %v", nameOf(&e.ComponentBase), err))
+			continue
+		}
+		out.Days = append(out.Days, days...)
+		if len(out.Days) > 2000 {
+			return nil, errors.New("more than 2,000 special days")
+		}
+	}
+	return out, nil
+}
+
+func text(e *ics.ComponentBase, property ics.ComponentProperty) string {
+	if p := e.GetProperty(property); p != nil {
+		return strings.TrimSpace(p.Value)
+	}
+	return ""
+}
+
+func nameOf(e *ics.ComponentBase) string {
+	name := []rune(ics.FromText(text(e, ics.ComponentPropertySummary)))
+	if len(name) == 0 {
+		return "Special day"
+	}
+	return string(name[:min(len(name), 200)])
+}
+
+func readDate(text string) (week.Date, error) {
+	t, err := time.Parse(dateOnly, text)
+	var d week.Date
+	d.Year, d.Month, d.Day = t.Date()
+	return d, err
+}
+
+func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]plan.SpecialDay, error) {
+	d := plan.SpecialDay{Name: nameOf(e)}
+	var err error
+	start := text(e, ics.ComponentPropertyDtStart)
+	if strings.Contains(start, "T") {
+		return nil, errors.New("it has a time of day")
+	}
+	if d.From, err = readDate(start); err != nil {
+		return nil, fmt.Errorf("no date %q", start)
+	}
+	d.To = d.From
+	if end := text(e, ics.ComponentPropertyDtEnd); end != "" {
+		until, err := readDate(end)
+		if err != nil {
+			return nil, fmt.Errorf("no date %q", end)
+		}
+		if d.From.Before(until) {
+			d.To = dayAfter(until, -1)
+		}
+	} else if length := text(e, ics.ComponentPropertyDuration); length != "" {
+		days, err := strconv.Atoi(strings.TrimSuffix(strings.TrimPrefix(length, "P"), "D"))
+		if err != nil || days < 1 || days > 366 {
+			return nil, fmt.Errorf("no number of days %q", length)
+		}
+		d.To = dayAfter(d.From, days-1)
+	}
+	day := otherwise
+	if err := day.UnmarshalText([]byte(text(e, useDay))); err != nil {
+		day = otherwise
+	}
+	d.UseDay = &day
+	if id := text(e, useWeek); id != "" {
+		for _, w := range p.Weeks {
+			if w.ID == id {
+				d.UseDay, d.Week = nil, id
+			}
+		}
+	}
+	return recurring(e, d)
+}
+
+// recurring reads the rule by which an event comes again.
+func recurring(e *ics.ComponentBase, d plan.SpecialDay) ([]plan.SpecialDay, error) {
+	rule := text(e, ics.ComponentPropertyRrule)
+	if rule == "" {
+		return []plan.SpecialDay{d}, nil
+	}
+	parts := make(map[string]string)
+	for _, part := range strings.Split(strings.ToUpper(rule), ";") {
+		name, value, _ := strings.Cut(part, "=")
+		parts[name] = value
+	}
+	for name, value := range parts {
+		switch name {
+		case "FREQ", "COUNT", "UNTIL", "WKST":
+		case "INTERVAL":
+			if value != "1" {
+				return nil, errors.New("it does not come every year")
+			}
+		case "BYMONTH":
+			if value != strconv.Itoa(int(d.From.Month)) {
+				return nil, errors.New("it comes on another day each year")
+			}
+		case "BYMONTHDAY":
+			if value != strconv.Itoa(d.From.Day) {
+				return nil, errors.New("it comes on another day each year")
+			}
+		default:
+			return nil, errors.New("it comes on another day each year")
+		}
+	}
+	if parts["FREQ"] != "YEARLY" {
+		return nil, errors.New("it does not come every year")
+	}
+	without := make(map[string]bool)
+	for _, x := range e.GetProperties(ics.ComponentPropertyExdate) {
+		for _, date := range strings.Split(x.Value, ",") {
+			without[date] = true
+		}
+	}
+	if parts["COUNT"] == "" && parts["UNTIL"] == "" && len(without) == 0 {
+		d.Yearly = true
+		return []plan.SpecialDay{d}, nil
+	}
+	count, until := 100, parts["UNTIL"]
+	if n, err := strconv.Atoi(parts["COUNT"]); err == nil {
+		count = min(n, 100)
+	}
+	var days []plan.SpecialDay
+	length := int(d.To.At(0, time.UTC).Sub(d.From.At(0, time.UTC)).Hours() / 24)
+	for year := range count {
+		next := d
+		next.From.Year += year
+		if next.From.At(0, time.UTC).Day() != d.From.Day {
+			continue // 29 February
+		}
+		next.To = dayAfter(next.From, length)
+		if until != "" && icsDate(next.From) > until[:min(8, len(until))] {
+			break
+		}
+		if !without[icsDate(next.From)] {
+			days = append(days, next)
+		}
+	}
+	return days, nil
+}
+
+var icsDays = [7]string{"MO", "TU", "WE", "TH", "FR", "SA", "SU"}
+
+// WriteWeek writes a named week as events that come every week, on the clocks of the
+// site, from the Monday on or before a date. Every duty has its hours, so that a
+// calendar shows what holds at any time, and clocks that change do not move it.
+func WriteWeek(p *plan.Plan, w *plan.Week, site string, from week.Date, stamp time.Time) ([]byte, error) {
+	zone, err := time.LoadLocation(p.Site.TimeZone)
+	if err != nil {
+		return nil, err
+	}
+	c := newCalendar(p.Site.Name + ", " + w.Name)
+	c.SetXWRTimezone(zone.String())
+	if zone != time.UTC {
+		addTimezone(c, zone, from.Year-1)
+	}
+	monday := dayAfter(from, -int(from.Weekday()))
+	steps := w.Steps()
+	for _, d := range p.Duties {
+		holds := week.Map(steps, func(duty string) bool { return duty == d.ID })
+		for i, h := range plan.HoursWhere(holds) {
+			days := h.Days
+			if len(days) == 0 {
+				days = week.Weekdays[:]
+			}
+			e := c.AddEvent(fmt.Sprintf("%s-%s-%d-%s@wakefield", w.ID, d.ID, i, site))
+			e.SetDtStampTime(stamp)
+			first, by := days[0], []string{}
+			for _, day := range days {
+				first = min(first, day)
+				by = append(by, icsDays[day])
+			}
+			begins := dayAfter(monday, int(first))
+			ends := begins
+			if h.To <= h.From {
+				ends = dayAfter(begins, 1)
+			}
+			moment := func(property ics.ComponentProperty, date week.Date, clock week.Clock) {
+				if clock == week.Clock(week.Day) {
+					date, clock = dayAfter(date, 1), 0
+				}
+				at := fmt.Sprintf("%sT%02d%02d00", icsDate(date), clock/60, clock%60)
+				if zone == time.UTC {
+					e.SetProperty(property, at+"Z")
+				} else {
+					e.SetProperty(property, at, ics.WithTZID(zone.String()))
+				}
+			}
+			moment(ics.ComponentPropertyDtStart, begins, h.From)
+			moment(ics.ComponentPropertyDtEnd, ends, h.To)
+			e.SetSummary(d.Name)
+			e.AddRrule("FREQ=WEEKLY;BYDAY=" + strings.Join(by, ","))
+			e.SetTimeTransparency(ics.TransparencyTransparent)
+		}
+	}
+	return []byte(c.Serialize(ics.WithNewLineWindows)), nil
+}

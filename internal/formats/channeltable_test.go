@@ -1,0 +1,163 @@
+package formats
+
+import (
+	"bytes"
+	"reflect"
+	"strings"
+	"testing"
+
+	"github.com/xuri/excelize/v2"
+
+	"wakefield/core/plan"
+	"wakefield/internal/demo"
+)
+
+// spoilt is the plan with other settings on every channel.
+func spoilt(t testing.TB, p *plan.Plan) *plan.Plan {
+	t.Helper()
+	e := &plan.SetCells{Columns: []string{"name", "group", "main.codec", "main.size", "main.fps", "main.rate", "pre", "post", "audio", "atLeast", "activity", "detection"}}
+	for _, c := range p.Channels {
+		e.Rows = append(e.Rows, plan.CellRow{Channel: c.ID, Values: []string{"x" + c.ID, "y", "MJPEG", "64×48", "1", "77", "1", "2", "3", "", "", "off"}})
+	}
+	next, err := p.Apply(plan.Edit{SetCells: e})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return next
+}
+
+// cabled names channels as only somebody who means harm, or likes apostrophes, would.
+func cabled(t testing.TB) *plan.Plan {
+	t.Helper()
+	p := demo.PennywhistleQuay()
+	for i, name := range []string{"=1+2", "+49", "-x", "@home", "'quoted", "''", "'=1", "comma, \"quotes\"\nand a line"} {
+		p.Channels[i].Name = name
+	}
+	if err := p.Check(); err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+func TestTablesGiveThePlanBack(t *testing.T) {
+	for name, write := range map[string]func(*plan.Plan) ([]byte, error){"CSV": WriteCSV, "XLSX": WriteXLSX} {
+		for _, p := range []*plan.Plan{cabled(t), demo.SaltmarshTramDepot(), demo.BrackenhallCiderWorks()} {
+			data, err := write(p)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if table, err := ReadTable(data, p); err != nil || table.Same != len(p.Channels) || table.Edit != nil || len(table.Bad)+len(table.Ignored) != 0 {
+				t.Fatalf("%s of %s on itself: %v %+v", name, p.Site.Name, err, table)
+			}
+			other := spoilt(t, p)
+			table, err := ReadTable(data, other)
+			if err != nil || len(table.Bad) > 0 || table.Changed != len(p.Channels) || table.Added != 0 {
+				t.Fatalf("%s of %s: %v %+v", name, p.Site.Name, err, table)
+			}
+			back, err := other.Apply(plan.Edit{SetCells: table.Edit})
+			if err != nil || !reflect.DeepEqual(back, p) {
+				t.Errorf("%s of %s gives another plan: %v", name, p.Site.Name, err)
+			}
+		}
+	}
+}
+
+func TestNoCellIsAFormula(t *testing.T) {
+	p := cabled(t)
+	data, _ := WriteCSV(p)
+	for _, line := range strings.Split(string(data), "\n") {
+		for _, cell := range strings.Split(line, ",") {
+			if cell = strings.Trim(cell, `"`); cell != "" && strings.ContainsRune("=+-@", rune(cell[0])) {
+				t.Errorf("CSV has the cell %q", cell)
+			}
+		}
+	}
+	data, _ = WriteXLSX(p)
+	f, err := excelize.OpenReader(bytes.NewReader(data))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, at := range []string{"C2", "C3", "C4"} {
+		if formula, _ := f.GetCellFormula(sheet, at); formula != "" {
+			t.Errorf("%s is the formula %q", at, formula)
+		}
+	}
+	if kind, _ := f.GetCellType(sheet, "B2"); kind != excelize.CellTypeUnset && kind != excelize.CellTypeNumber {
+		t.Errorf("the number of a channel is no number but %v", kind)
+	}
+}
+
+func TestBadTablesNameLineAndColumn(t *testing.T) {
+	p := demo.PennywhistleQuay()
+	text := "Number;Name;bitrate (kbit/s);frames;colour\n" +
+		"1;Hall;fast;12;red\n" +
+		"2;\"Booth\nat the pier\";4096;12,5;red\n" +
+		"\n" +
+		"17;New one;900-3000;8;red\n" +
+		"2;Booth;4096;12;red\n"
+	table, err := ReadTable([]byte(strings.Replace(text, "Number", "No.", 1)), p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := []BadCell{
+		{6, "", "", "the same channel as line 3"},
+		{2, "bitrate (kbit/s)", "fast", `"fast" is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate`},
+	}
+	if table.Bad[0].Line != 7 { // an empty line and a line within quotes are lines of the file
+		t.Errorf("%+v", table.Bad)
+	}
+	want[0].Line = 7
+	if !reflect.DeepEqual(table.Bad, want) || !reflect.DeepEqual(table.Ignored, []string{"colour"}) || table.Added != 1 || table.Changed != 1 {
+		t.Errorf("%+v", table)
+	}
+	next, err := p.Apply(plan.Edit{SetCells: table.Edit})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if c := next.Channel("new-one"); c == nil || c.Number != 17 || c.Streams.Main.Rate.ActiveKbps != 3000 {
+		t.Errorf("%+v", c)
+	}
+	for text, want := range map[string]string{
+		"":                      "the file is empty",
+		"a,b\n1,2\n":            "line 1: no heading is known",
+		"Name,\"No.\nx\n":       "line 2, column 3: extraneous",
+		"\x00\x01":              "neither CSV nor a workbook",
+		"PK\x03\x04and no more": "not a workbook",
+	} {
+		if _, err := ReadTable([]byte(text), p); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%q: %v, want %s", text, err, want)
+		}
+	}
+}
+
+func FuzzDefuse(f *testing.F) {
+	for _, text := range []string{"", "=1", "'", "''", "'=", "''=", "\t", "a"} {
+		f.Add(text)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		safe := defuse(text)
+		if rearm(safe) != text {
+			t.Errorf("%q becomes %q", text, rearm(safe))
+		}
+		if explosive(safe) {
+			t.Errorf("%q may be computed", safe)
+		}
+	})
+}
+
+func FuzzReadTable(f *testing.F) {
+	p := demo.BrackenhallCiderWorks()
+	data, _ := WriteCSV(p)
+	f.Add(data)
+	f.Add([]byte("Name\tNo.\nx\t1\n"))
+	f.Add([]byte("Name;\"No\n"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		table, err := ReadTable(data, p)
+		if err != nil || table.Edit == nil {
+			return
+		}
+		if _, err := p.Apply(plan.Edit{SetCells: table.Edit}); err != nil {
+			t.Errorf("what was offered cannot be done: %v", err)
+		}
+	})
+}

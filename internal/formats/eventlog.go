@@ -1,0 +1,315 @@
+package formats
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"wakefield/core/activity"
+	"wakefield/core/plan"
+)
+
+// Log is what an event log says, before anything is made of it.
+type Log struct {
+	Columns []string  `json:"columns" doc:"Headings, or the cells of the first line"`
+	Start   int       `json:"start" doc:"Column of the starts, from 0"`
+	End     int       `json:"end" doc:"Column of the ends or lengths; -1 where there is none"`
+	Lengths bool      `json:"lengths" doc:"Whether that column holds lengths in seconds rather than ends"`
+	Layout  string    `json:"layout" doc:"How times are written"`
+	Zone    string    `json:"zone" doc:"Time zone of times that name none"`
+	Sample  []Logged  `json:"sample" doc:"The first events as they were understood"`
+	From    time.Time `json:"from" doc:"Start of the first day with an event"`
+	To      time.Time `json:"to" doc:"End of the last day with an event"`
+	Bad     []BadCell `json:"bad" doc:"The first lines that were left out"`
+	LeftOut int       `json:"leftOut" doc:"How many lines were left out"`
+	Notes   []string  `json:"notes"`
+
+	Events      int           `json:"events"`
+	PerDay      float64       `json:"perDay"`
+	Weeks       float64       `json:"weeks" doc:"Weeks observed"`
+	RatePercent float64       `json:"ratePercent" doc:"Standard error of the rate, in percent of it"`
+	MeanPercent float64       `json:"meanPercent" doc:"Standard error of the mean length, in percent of it"`
+	Pattern     string        `json:"pattern" doc:"Which hours of the week were taken to be alike"`
+	Activity    plan.Activity `json:"activity" doc:"What the log says, as an activity of the plan"`
+}
+
+// Logged is one event as it was understood.
+type Logged struct {
+	Start   time.Time `json:"start"`
+	Seconds float64   `json:"seconds" doc:"-1 where it is not known"`
+}
+
+// stamp is a way of writing times.
+type stamp struct{ name, layout string }
+
+// Ways of writing times, the clearest first. Go reads a fraction of a second after
+// any of them.
+var stamps = []stamp{
+	{"2026-11-23T14:05:00+01:00", time.RFC3339},
+	{"2026-11-23 14:05:00+01:00", "2006-01-02 15:04:05Z07:00"},
+	{"2026-11-23 14:05:00 +0100", "2006-01-02 15:04:05 -0700"},
+	{"2026-11-23T14:05:00", "2006-01-02T15:04:05"},
+	{"2026-11-23 14:05:00", "2006-01-02 15:04:05"},
+	{"2026-11-23 14:05", "2006-01-02 15:04"},
+	{"2026/11/23 14:05:00", "2006/01/02 15:04:05"},
+	{"23.11.2026 14:05:00", "2.1.2006 15:04:05"},
+	{"23.11.2026 14:05", "2.1.2006 15:04"},
+	{"23/11/2026 14:05:00", "2/1/2006 15:04:05"},
+	{"23/11/2026 14:05", "2/1/2006 15:04"},
+	{"11/23/2026 14:05:00", "1/2/2006 15:04:05"},
+	{"11/23/2026 14:05", "1/2/2006 15:04"},
+	{"11/23/2026 2:05:00 PM", "1/2/2006 3:04:05 PM"},
+	{"23-11-2026 14:05:00", "2-1-2006 15:04:05"},
+	{"20261123T140500", "20060102T150405"},
+}
+
+const unixSeconds = "unix"
+
+func (s stamp) parse(text string, zone *time.Location) (time.Time, error) {
+	if s.layout == unixSeconds {
+		f, err := strconv.ParseFloat(text, 64)
+		if err != nil || f < 1e8 || f > 1e13 {
+			return time.Time{}, errors.New("no time")
+		}
+		if f > 1e11 {
+			f /= 1000
+		}
+		return time.UnixMilli(int64(f * 1000)).In(zone), nil
+	}
+	t, err := time.ParseInLocation(s.layout, strings.TrimSpace(text), zone)
+	if err == nil && (t.Year() < 1990 || t.Year() > 2100) {
+		err = errors.New("no such year")
+	}
+	return t.In(zone), err
+}
+
+// Which names the columns of a log where they are not to be recognised; -1 for none.
+type Which struct {
+	Start int `json:"start" default:"-1"`
+	End   int `json:"end" default:"-1"`
+}
+
+// ReadLog reads a log of event starts and ends, CSV or XLSX, and fits an activity to
+// it. Times that name no time zone are those of zone; on the night on which clocks go
+// back, the hour that comes twice is taken to be the first. The error says why no
+// events can be read.
+func ReadLog(data []byte, zone *time.Location, which *Which) (*Log, error) {
+	lines, err := readLines(data)
+	if err != nil {
+		return nil, err
+	}
+	if len(lines) == 0 {
+		return nil, errors.New("the file is empty")
+	}
+	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []Logged{}}
+	width := 0
+	for _, line := range lines[:min(len(lines), 50)] {
+		width = max(width, len(line.cells))
+	}
+	first := lines[0].cells
+	for i := range width {
+		l.Columns = append(l.Columns, line{cells: first}.cell(i))
+	}
+	if which != nil {
+		l.Start, l.End = which.Start, which.End
+		if l.Start < 0 || l.Start >= width || l.End >= width {
+			return nil, fmt.Errorf("the file has %d columns", width)
+		}
+	}
+	layout, body, err := l.recognise(lines, zone)
+	if err != nil {
+		return nil, err
+	}
+	l.Layout = layout.name
+	events := l.events(body, layout, zone)
+	if len(events) == 0 {
+		return nil, errors.New("no line of it tells when an event began")
+	}
+	return l, l.fit(events, zone)
+}
+
+// recognise finds the way times are written, and the columns where they are not
+// given: the first in which most cells are times holds the starts, the next the
+// ends; failing that, one of lengths does.
+func (l *Log) recognise(lines []line, zone *time.Location) (stamp, []line, error) {
+	sample := lines[:min(len(lines), 200)]
+	share := func(at int, s stamp) int {
+		n := 0
+		for _, line := range sample {
+			if _, err := s.parse(line.cell(at), zone); err == nil {
+				n++
+			}
+		}
+		return n
+	}
+	columns := []int{l.Start}
+	given := l.Start >= 0
+	if !given {
+		columns = columns[:0]
+		for i := range l.Columns {
+			columns = append(columns, i)
+		}
+	}
+	best, most := stamp{}, 0
+	for _, at := range columns {
+		found := 0
+		for _, s := range append(slices.Clone(stamps), stamp{"seconds or milliseconds since 1970", unixSeconds}) {
+			if n := share(at, s); n > found {
+				found = n
+				if n > most {
+					best, most, l.Start = s, n, at
+				}
+			}
+		}
+	}
+	if most == 0 || most < (len(sample)-1)/2 {
+		return best, nil, fmt.Errorf("no column holds times; they are written %s or the like", stamps[4].name)
+	}
+	body := lines
+	if _, err := best.parse(lines[0].cell(l.Start), zone); err != nil {
+		body = lines[1:] // a heading
+	}
+	if strings.Contains(best.layout, "2/1/2006") && share(l.Start, stamp{"", strings.Replace(best.layout, "2/1/", "1/2/", 1)}) == most {
+		l.Notes = append(l.Notes, "Day and month could be the other way round; they were taken as day/month.")
+	}
+	if !given {
+		l.ends(body, best, zone)
+	}
+	if l.End >= 0 {
+		times := 0
+		for _, line := range body[:min(len(body), 200)] {
+			if _, err := best.parse(line.cell(l.End), zone); err == nil {
+				times++
+			}
+		}
+		l.Lengths = times == 0
+	}
+	return best, body, nil
+}
+
+// ends finds the column that tells when events end, or how long they are.
+func (l *Log) ends(body []line, s stamp, zone *time.Location) {
+	sample := body[:min(len(body), 200)]
+	for i := range l.Columns {
+		n := 0
+		for _, line := range sample {
+			if _, err := s.parse(line.cell(i), zone); err == nil {
+				n++
+			}
+		}
+		if i != l.Start && 2*n > len(sample) {
+			l.End = i
+			return
+		}
+	}
+	for i, heading := range l.Columns {
+		name := strings.ToLower(heading)
+		for _, word := range []string{"duration", "length", "seconds", "lasted"} {
+			if i != l.Start && strings.Contains(name, word) {
+				l.End = i
+				return
+			}
+		}
+	}
+}
+
+// length reads a length in seconds, or as 00:01:30.
+func length(text string) (float64, error) {
+	text = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(text), "s"))
+	total := 0.0
+	for _, part := range strings.Split(text, ":") {
+		f, err := strconv.ParseFloat(strings.Replace(part, ",", ".", 1), 64)
+		if err != nil || f < 0 || f > 1e7 {
+			return 0, fmt.Errorf("%q is no length in seconds", text)
+		}
+		total = total*60 + f
+	}
+	return total, nil
+}
+
+func (l *Log) events(body []line, s stamp, zone *time.Location) []activity.Event {
+	var events []activity.Event
+	bad := func(line line, at int, reason string) {
+		l.LeftOut++
+		if len(l.Bad) < 20 {
+			l.Bad = append(l.Bad, BadCell{line.at, l.Columns[at], line.cell(at), reason})
+		}
+	}
+	for _, line := range body {
+		if strings.TrimSpace(strings.Join(line.cells, "")) == "" {
+			continue
+		}
+		start, err := s.parse(line.cell(l.Start), zone)
+		if err != nil {
+			bad(line, l.Start, "not a time written "+s.name)
+			continue
+		}
+		e := activity.Event{Start: start, Seconds: -1}
+		if text := strings.TrimSpace(line.cell(l.End)); l.End >= 0 && text != "" {
+			if l.Lengths {
+				e.Seconds, err = length(text)
+			} else {
+				var end time.Time
+				if end, err = s.parse(text, zone); err == nil {
+					e.Seconds = end.Sub(start).Seconds()
+				} else {
+					err = errors.New("not a time written " + s.name)
+				}
+			}
+			if err == nil && e.Seconds < 0 {
+				err = errors.New("it ends before it begins")
+			}
+			if err == nil && e.Seconds > 7*86400 {
+				err = errors.New("it lasts more than a week")
+			}
+			if err != nil {
+				bad(line, l.End, err.Error())
+				continue
+			}
+		}
+		events = append(events, e)
+	}
+	slices.SortFunc(events, func(a, b activity.Event) int { return cmp.Compare(a.Start.UnixNano(), b.Start.UnixNano()) })
+	for _, e := range events[:min(len(events), 5)] {
+		l.Sample = append(l.Sample, Logged{e.Start, e.Seconds})
+	}
+	return events
+}
+
+// fit makes an activity of the events. The log is taken to cover whole days, from the
+// first with an event to the last.
+func (l *Log) fit(events []activity.Event, zone *time.Location) error {
+	midnight := func(t time.Time, days int) time.Time {
+		y, m, d := t.In(zone).Date()
+		return time.Date(y, m, d+days, 0, 0, 0, 0, zone)
+	}
+	l.From, l.To = midnight(events[0].Start, 0), midnight(events[len(events)-1].Start, 1)
+	f, err := activity.Fit(events, l.From, l.To)
+	if err != nil {
+		return err
+	}
+	l.Events, l.Weeks, l.Pattern, l.RatePercent, l.MeanPercent = f.Events, f.Weeks, string(f.Pattern), f.RatePercent, f.MeanPercent
+	l.Activity = plan.Activity{ID: "log", Name: "From a log", Known: "measured", MeanSeconds: max(0.1, f.MeanSeconds)}
+	l.Activity.SetRates(f.Rate)
+	l.PerDay = l.Activity.Process().PerDay()
+	if f.Lengths == 0 {
+		l.Activity.MeanSeconds = 15
+		l.Notes = append(l.Notes, "The log does not say how long events last; 15 s is a guess, and yours to correct.")
+	} else if f.MeanSeconds < 0.1 {
+		l.Notes = append(l.Notes, "All events have no length; 0.1 s is the shortest there can be.")
+	}
+	if f.Unseen > 0 {
+		l.Notes = append(l.Notes, fmt.Sprintf("%d hours of the week are not covered by the log; they were taken to be like the same hours of other days.", f.Unseen))
+	}
+	if f.Weeks < 2 {
+		l.Notes = append(l.Notes, "Less than two weeks were observed: one unusual day weighs much.")
+	}
+	if f.RatePercent > 15 {
+		l.Notes = append(l.Notes, fmt.Sprintf("%d events are few: the rate is known to ±%.0f %% only.", f.Events, f.RatePercent))
+	}
+	return nil
+}
