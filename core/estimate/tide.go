@@ -9,14 +9,18 @@ import (
 	"wakefield/core/week"
 )
 
-// Tide is what all channels write together, in equal bins over the week.
-func (s *Site) Tide() footage.Week {
+// Tide is what channels write together, in equal bins over the week: those with the
+// ids given, all where none are.
+func (s *Site) Tide(ids ...string) footage.Week {
 	out := make(footage.Week, week.Length/footage.Grain)
 	for i := range out {
 		from := week.Minute(i) * footage.Grain
 		out[i].Span = week.Span{From: from, To: from + footage.Grain}
 	}
-	for _, w := range s.played {
+	for i, w := range s.played {
+		if len(ids) > 0 && !slices.Contains(ids, s.Channels[i].ID) {
+			continue
+		}
 		for _, b := range w.week {
 			part := video.Kbps(b.Span.Minutes()) / video.Kbps(footage.Grain)
 			t := &out[b.Span.From/footage.Grain]

@@ -19,6 +19,7 @@ type Edit struct {
 	SetKeep        *SetKeep        `json:"setKeep,omitempty" doc:"Set how long footage must and may be kept"`
 	SetAudio       *SetAudio       `json:"setAudio,omitempty" doc:"Set the audio bitrate"`
 	SetActivity    *SetActivity    `json:"setActivity,omitempty" doc:"Add or replace an activity"`
+	PaintRate      *PaintRate      `json:"paintRate,omitempty" doc:"Set how often an activity happens over some hours"`
 	SetDuty        *SetDuty        `json:"setDuty,omitempty" doc:"Add or replace a duty"`
 	RemoveDuty     *RemoveDuty     `json:"removeDuty,omitempty" doc:"Remove a duty, another taking its hours"`
 	SetPool        *SetPool        `json:"setPool,omitempty" doc:"Add or replace a pool of drives"`

@@ -161,6 +161,12 @@ func TestEdits(t *testing.T) {
 		{"one stream", Edit{SetStream: &SetStream{Channels: []string{"c2"}, Stream: Sub}},
 			"Gate: no sub stream",
 			func(p *Plan) bool { return p.Channel("c2").Streams.Sub == nil }},
+		{"rate of some hours", Edit{PaintRate: &PaintRate{"trees", evenings, 12.3456}},
+			"Wind in the hedge, Tue-Wed 18:00-22:00: 12.3 an hour",
+			func(p *Plan) bool {
+				a := p.Activity("trees")
+				return len(a.Blocks) == 1 && a.Blocks[0].PerHour == 12.35 && a.OtherwisePerHour == 6
+			}},
 		{"remove an activity", Edit{RemoveActivity: &RemoveActivity{Activity: "trees"}},
 			"Activity removed: Wind in the hedge",
 			func(p *Plan) bool { return p.Activity("trees") == nil && p.Channel("c1").Nuisance == "" }},

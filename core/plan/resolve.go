@@ -55,11 +55,7 @@ func hoursOf(h week.Hours) Hours {
 
 // Process is the activity as a weekly stream of events.
 func (a *Activity) Process() activity.Process {
-	blocks := make([]week.Block[float64], len(a.Blocks))
-	for i, b := range a.Blocks {
-		blocks[i] = week.Block[float64]{Hours: b.week(), Value: b.PerHour}
-	}
-	return activity.New(week.FromBlocks(a.OtherwisePerHour, blocks), a.MeanSeconds)
+	return activity.New(a.Rates(), a.MeanSeconds)
 }
 
 // Steps is when the detection is on.

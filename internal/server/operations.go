@@ -8,21 +8,20 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"regexp"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/internal/store"
 )
 
 // service answers the operations of the API.
 type service struct {
-	store *store.Store
-	cache *cache
-	hub   *hub
+	store    *store.Store
+	cache    *cache
+	hub      *hub
+	verdicts verdicts
 }
 
 type body[T any] struct{ Body T }
@@ -62,17 +61,21 @@ type stepRequest struct {
 	}
 }
 
+// op describes an operation.
+func op(id, method, path, summary string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: 4 << 20}
+}
+
 func register(api huma.API, s *service) {
-	op := func(id, method, path, summary string) huma.Operation {
-		return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: 4 << 20}
-	}
 	importing := op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file")
 	importing.MaxBodyBytes = plan.MaxBytes + 1
 	importing.DefaultStatus = http.StatusCreated
 	importing.SkipValidateBody = true
 
 	huma.Register(api, op("health", http.MethodGet, "/healthz", "Whether the server and its database answer"), s.health)
-	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
+	registerSites(api, s)
+	registerKit(api, s)
+	registerWeeks(api, s)
 	huma.Register(api, importing, s.importPlan)
 	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with its plan and figures"), s.get)
 	huma.Register(api, op("exportPlan", http.MethodGet, "/api/sites/{id}/plan", "The plan file of a site"), s.export)
@@ -95,11 +98,6 @@ func (s *service) health(ctx context.Context, _ *struct{}) (*body[Health], error
 		return nil, huma.Error503ServiceUnavailable("The database does not answer.")
 	}
 	return &body[Health]{Health{"ok"}}, nil
-}
-
-func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]store.Summary], error) {
-	list, err := s.store.List(ctx)
-	return &body[[]store.Summary]{list}, problem(err)
 }
 
 func (s *service) get(ctx context.Context, in *SiteParam) (*body[*View], error) {
@@ -142,22 +140,12 @@ func (s *service) importPlan(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	head, err := s.store.Create(ctx, newID(p.Site.Name), in.name(), "Site made from a plan file", p)
-	if err != nil {
-		return nil, problem(err)
-	}
-	return &body[Made]{Made{head.ID, head.Version}}, nil
+	return s.make(ctx, in.name(), "Site made from a plan file", p)
 }
-
-var notInID = regexp.MustCompile(`[^a-z0-9]+`)
 
 // newID makes an id for a site from its name and a few letters of chance.
 func newID(name string) string {
-	slug := strings.Trim(notInID.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	if len(slug) > 40 {
-		slug = slug[:40]
-	}
-	return strings.TrimLeft(slug+"-"+strings.ToLower(rand.Text()[:6]), "-")
+	return strings.TrimLeft(plan.Slug(name)+"-"+strings.ToLower(rand.Text()[:6]), "-")
 }
 
 // at returns the site as it stands if it has the version asked for.
@@ -181,8 +169,28 @@ func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry
 	return before, next, err
 }
 
+// merged makes a change that was made on an old version on the newest one, where the
+// two do not concern the same things; else it fails as stale did.
+func (s *service) merged(ctx context.Context, in *changeRequest, stale error) (before entry, next *plan.Plan, err error) {
+	if before, err = s.current(ctx, in.ID); err != nil {
+		return entry{}, nil, err
+	}
+	base, err := s.store.At(ctx, before.head, in.Body.Version)
+	if err != nil {
+		return entry{}, nil, stale
+	}
+	next, ok := plan.Merge(base, before.head.Plan, in.Body.Edits)
+	if !ok {
+		return entry{}, nil, stale
+	}
+	return before, next, nil
+}
+
 func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
 	before, next, err := s.proposed(ctx, in)
+	if stale := new(store.StaleError); errors.As(err, &stale) {
+		before, next, err = s.merged(ctx, in, err)
+	}
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -211,7 +219,7 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &body[*Draft]{draft(before, estimate.Figures(next, before.site), before.head.Plan.Sentence(in.Body.Edits...))}, nil
+	return &body[*Draft]{draft(before, next, before.head.Plan.Sentence(in.Body.Edits...))}, nil
 }
 
 func (s *service) undo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {

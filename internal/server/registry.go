@@ -11,13 +11,19 @@ import (
 )
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
-// estimate are called Estimated….
+// estimate are called Estimated…, those of files Read….
 func registry() huma.Registry {
 	huma.DefaultArrayNullable = false // lists are empty, never null
 	r := huma.NewMapRegistry("#/components/schemas/", func(t reflect.Type, hint string) string {
 		name := huma.DefaultSchemaNamer(t, hint)
+		for t.Kind() == reflect.Pointer {
+			t = t.Elem()
+		}
 		if strings.HasSuffix(t.PkgPath(), "core/estimate") {
 			return "Estimated" + name
+		}
+		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
+			return "Read" + name
 		}
 		return name
 	})

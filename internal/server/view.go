@@ -41,6 +41,7 @@ type Answer struct {
 	Ribbons  []Ribbon            `json:"ribbons" doc:"Of the channels whose ribbon changed"`
 	Order    []string            `json:"order" doc:"Ids of all channels in the order of the plan"`
 	Tide     Tide                `json:"tide"`
+	Rows     []TableRow          `json:"rows" doc:"Rows of the channel table that changed"`
 }
 
 // Draft is what a change would change, if it were kept.
@@ -50,6 +51,8 @@ type Draft struct {
 	Change          float64           `json:"gigabytesPerDayChange"`
 	Verdict         estimate.Verdict  `json:"verdict"`
 	EvidenceChange  estimate.Evidence `json:"evidenceChange" doc:"Change of events a day by fate"`
+	Channels        int               `json:"channels" doc:"Channels that would do something else at some time"`
+	Minutes         week.Minute       `json:"minutes" doc:"Minutes of the week over which they would, added up"`
 }
 
 // Ribbon is the week of one channel as it is drawn: the duty decided on the rail,
@@ -103,6 +106,7 @@ func answer(before, after entry) *Answer {
 	a := &Answer{
 		Version: after.head.Version, Undo: after.head.Undo, Redo: after.head.Redo, Verdict: after.site.Verdict,
 		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after), Found: after.found,
+		Rows: changedRows(before.head.Plan, after.head.Plan),
 	}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {
@@ -146,30 +150,38 @@ func near(a, b footage.Bin) bool {
 
 func round(f float64) int { return int(math.Round(f)) }
 
-func tide(e entry) Tide {
-	t := e.site.Tide()
-	out := Tide{Mean: e.site.Verdict.AverageMbps}
+// tide is what channels write together; all where none are named.
+func tide(e entry, channels ...string) Tide {
+	t := e.site.Tide(channels...)
+	out := Tide{}
+	sum := 0.0
 	milli := func(f float64) float64 { return math.Round(f*1000) / 1000 }
 	for i, b := range t {
 		out.Base = append(out.Base, milli(b.Base.Mbps()))
 		out.Motion = append(out.Motion, milli(b.Motion.Mbps()))
 		out.Alarm = append(out.Alarm, milli(b.Alarm.Mbps()))
-		if sum := b.Total().Mbps(); sum > out.Busiest {
-			out.Busiest, out.BusiestAt = sum, t[i].Span.From
+		total := b.Total().Mbps()
+		sum += total
+		if total > out.Busiest {
+			out.Busiest, out.BusiestAt = total, t[i].Span.From
 		}
 	}
+	out.Mean = sum / float64(len(t))
 	for _, r := range e.head.Plan.Recorders {
 		out.Intake += r.IngestMbps
 	}
 	return out
 }
 
-func draft(before entry, next *estimate.Site, sentence string) *Draft {
-	return &Draft{
+func draft(before entry, proposed *plan.Plan, sentence string) *Draft {
+	next := estimate.Figures(proposed, before.site)
+	d := &Draft{
 		Sentence:        sentence,
 		GigabytesPerDay: next.Verdict.GigabytesPerDay,
 		Change:          next.Verdict.GigabytesPerDay - before.site.Verdict.GigabytesPerDay,
 		Verdict:         next.Verdict,
 		EvidenceChange:  next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
 	}
+	d.Channels, d.Minutes = plan.Repainted(before.head.Plan, proposed)
+	return d
 }

@@ -176,13 +176,24 @@ type Summary struct {
 	Channels int       `json:"channels"`
 	Version  int64     `json:"version"`
 	Changed  time.Time `json:"changed"`
+	Archived bool      `json:"archived" doc:"Whether it was put away"`
+}
+
+// Archive puts a plan away, or takes it out again. It fails with ErrNotFound where
+// there is none.
+func (s *Store) Archive(ctx context.Context, id string, away bool) error {
+	tag, err := s.pool.Exec(ctx, `update plan set archived_at = case when $2 then coalesce(archived_at, now()) end where id = $1`, id, away)
+	if err == nil && tag.RowsAffected() == 0 {
+		err = ErrNotFound
+	}
+	return err
 }
 
 // List returns all plans, those changed last first.
 func (s *Store) List(ctx context.Context) ([]Summary, error) {
 	rows, err := s.pool.Query(ctx, `
 		select id, document->'site'->>'name', document->>'name', coalesce(document->'site'->>'customer', ''),
-			jsonb_array_length(document->'channels'), version, changed_at
+			jsonb_array_length(document->'channels'), version, changed_at, archived_at is not null
 		from plan order by changed_at desc, id`)
 	if err != nil {
 		return nil, err

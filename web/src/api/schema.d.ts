@@ -4,6 +4,91 @@
  */
 
 export interface paths {
+    "/api/beginnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new plan can begin with */
+        get: operations["beginnings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the frames of a clip tell about a stream */
+        post: operations["measureClip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a stream costs, and what its settings do to that */
+        post: operations["curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/openings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a site from the few things known at first */
+        post: operations["openSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/openings/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The first verdict of a site that is not made yet */
+        post: operations["draftOpening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -39,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a site away, or take it out again */
+        post: operations["archiveSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/changes": {
         parameters: {
             query?: never;
@@ -48,6 +150,23 @@ export interface paths {
         };
         /** Changes of a site, as they are made */
         get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/channels.{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The channel table as a file */
+        get: operations["exportTable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -67,6 +186,23 @@ export interface paths {
         put?: never;
         /** What a change would do, without keeping it */
         post: operations["draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a site like another */
+        post: operations["duplicateSite"];
         delete?: never;
         options?: never;
         head?: never;
@@ -107,6 +243,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/log/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an event log says of an activity */
+        post: operations["readLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/plan": {
         parameters: {
             query?: never;
@@ -116,6 +269,23 @@ export interface paths {
         };
         /** The plan file of a site */
         get: operations["exportPlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/pools/{pool}/whatif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a failed drive, or one more, would do */
+        get: operations["whatIf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -158,6 +328,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as it stood after a revision */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/special-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The special days as iCalendar */
+        get: operations["exportSpecialDays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/special-days/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a calendar says of special days, before anything is changed */
+        post: operations["readSpecialDays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The channel table */
+        get: operations["table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/table/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file says of the channels, before anything is changed */
+        post: operations["readTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/tide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What some channels write together */
+        post: operations["tideOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/undo": {
         parameters: {
             query?: never;
@@ -169,6 +441,40 @@ export interface paths {
         put?: never;
         /** Take back the last change */
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a site's plan holds */
+        get: operations["siteVerdict"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/weeks/{week}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A named week as iCalendar */
+        get: operations["exportWeek"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -235,6 +541,8 @@ export interface components {
             redo: string;
             /** @description Of the channels whose ribbon changed */
             ribbons: components["schemas"]["Ribbon"][];
+            /** @description Rows of the channel table that changed */
+            rows: components["schemas"]["TableRow"][];
             /** @description What the change did */
             sentence: string;
             tide: components["schemas"]["Tide"];
@@ -242,6 +550,13 @@ export interface components {
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
             version: number;
+        };
+        ApplyKind: {
+            channels: string[];
+            kind: string;
+        };
+        ArchiveSiteRequest: {
+            archived: boolean;
         };
         Base: {
             /**
@@ -253,6 +568,13 @@ export interface components {
             /** @enum {string} */
             stream: "main" | "sub" | "third";
         };
+        Beginnings: {
+            /** @description Activities of invented places */
+            activities: components["schemas"]["Activity"][];
+            /** @description Ready-made duties */
+            duties: components["schemas"]["Duty"][];
+            model: components["schemas"]["ModelTable"];
+        };
         CallButton: {
             /** Format: double */
             holdSeconds: number;
@@ -261,6 +583,11 @@ export interface components {
             /** Format: double */
             pressesPerWeek: number;
             records: string[];
+        };
+        CellRow: {
+            /** @description Id of the channel; absent for a new one */
+            channel?: string;
+            values: string[];
         };
         ChangeRequestBody: {
             edits: components["schemas"]["Edit"][];
@@ -295,6 +622,8 @@ export interface components {
             group?: string;
             id: string;
             keep?: components["schemas"]["Keep"];
+            /** @description Id of the camera kind; settings that differ from it depart from it */
+            kind?: string;
             name: string;
             /** @description The channel is empty */
             noCamera?: boolean;
@@ -327,6 +656,9 @@ export interface components {
             /** @description Id of the channel whose week is copied */
             from: string;
         };
+        DepartWeek: {
+            channels: string[];
+        };
         Detection: {
             /**
              * Format: int64
@@ -355,6 +687,11 @@ export interface components {
             blocks: components["schemas"]["Hours"][];
         };
         Draft: {
+            /**
+             * Format: int64
+             * @description Channels that would do something else at some time
+             */
+            channels: number;
             /** @description Change of events a day by fate */
             evidenceChange: components["schemas"]["EstimatedEvidence"];
             /**
@@ -364,6 +701,11 @@ export interface components {
             gigabytesPerDay: number;
             /** Format: double */
             gigabytesPerDayChange: number;
+            /**
+             * Format: int64
+             * @description Minutes of the week over which they would, added up
+             */
+            minutes: number;
             sentence: string;
             verdict: components["schemas"]["EstimatedVerdict"];
         };
@@ -380,6 +722,10 @@ export interface components {
              * @description Workload rating of one drive, TB a year
              */
             yearlyTB?: number;
+        };
+        DuplicateSiteRequest: {
+            /** @description Name of the new site */
+            name: string;
         };
         Duty: {
             /** @description What is written when nothing happens */
@@ -409,20 +755,44 @@ export interface components {
         Edit: {
             /** @description Add a cause and what it records */
             addEffect?: components["schemas"]["AddEffect"];
+            /** @description Give channels the settings of a camera kind */
+            applyKind?: components["schemas"]["ApplyKind"];
             /** @description Give channels on some days the duties of another day */
             copyDay?: components["schemas"]["CopyDay"];
             /** @description Give channels the week of another */
             copyWeek?: components["schemas"]["CopyWeek"];
+            /** @description Let channels depart from the week they follow */
+            departWeek?: components["schemas"]["DepartWeek"];
             /** @description Let channels follow a named week */
             followWeek?: components["schemas"]["FollowWeek"];
+            /** @description Keep a channel's week under a name */
+            keepWeek?: components["schemas"]["KeepWeek"];
+            /** @description Renumber channels, or move them to another recorder */
+            moveChannels?: components["schemas"]["MoveChannels"];
             /** @description Give channels a duty over some hours */
             paint?: components["schemas"]["Paint"];
+            /** @description Set how often an activity happens over some hours */
+            paintRate?: components["schemas"]["PaintRate"];
+            /** @description Remove an activity */
+            removeActivity?: components["schemas"]["RemoveActivity"];
+            /** @description Remove channels */
+            removeChannels?: components["schemas"]["RemoveChannels"];
             /** @description Remove a duty, another taking its hours */
             removeDuty?: components["schemas"]["RemoveDuty"];
+            /** @description Remove a camera kind */
+            removeKind?: components["schemas"]["RemoveKind"];
+            /** @description Remove a pool of drives */
+            removePool?: components["schemas"]["RemovePool"];
+            /** @description Remove a recorder */
+            removeRecorder?: components["schemas"]["RemoveRecorder"];
+            /** @description Remove a named week */
+            removeWeek?: components["schemas"]["RemoveWeek"];
             /** @description Add or replace an activity */
             setActivity?: components["schemas"]["SetActivity"];
             /** @description Set the audio bitrate */
             setAudio?: components["schemas"]["SetAudio"];
+            /** @description Set cells of the channel table; rows without a channel add one */
+            setCells?: components["schemas"]["SetCells"];
             /** @description Add or replace a channel */
             setChannel?: components["schemas"]["SetChannel"];
             /** @description Set how motion becomes a trigger */
@@ -431,12 +801,24 @@ export interface components {
             setDuty?: components["schemas"]["SetDuty"];
             /** @description Set how long footage must and may be kept */
             setKeep?: components["schemas"]["SetKeep"];
+            /** @description Add or replace a camera kind */
+            setKind?: components["schemas"]["SetKind"];
             /** @description Add or replace a pool of drives */
             setPool?: components["schemas"]["SetPool"];
             /** @description Set the bitrate of a stream */
             setRate?: components["schemas"]["SetRate"];
+            /** @description Add or replace a recorder */
+            setRecorder?: components["schemas"]["SetRecorder"];
+            /** @description Set names and time zone */
+            setSite?: components["schemas"]["SetSite"];
+            /** @description Set the special days of the site */
+            setSpecialDays?: components["schemas"]["SetSpecialDays"];
+            /** @description Set what a stream is */
+            setStream?: components["schemas"]["SetStream"];
             /** @description Set pre- and post-event times */
             setTimes?: components["schemas"]["SetTimes"];
+            /** @description Add or replace a named week */
+            setWeek?: components["schemas"]["SetWeek"];
         };
         Effect: {
             /** @description Ids of the channels that record */
@@ -507,7 +889,7 @@ export interface components {
             holdsPercent: number;
             id: string;
             /** @description Days kept, four times out of five */
-            likelyDays?: components["schemas"]["Range"];
+            likelyDays?: components["schemas"]["EstimatedRange"];
             /**
              * Format: double
              * @description Days it must be kept
@@ -533,6 +915,27 @@ export interface components {
              * @description Share of time in which anything is written
              */
             writtenPercent: number;
+        };
+        EstimatedCurve: {
+            /** Format: double */
+            activeKbps: number;
+            /** @description At other frame rates; empty where the bitrate is not modelled */
+            byFPS: components["schemas"]["EstimatedCurvePoint"][];
+            /** @description At other keyframe intervals */
+            byGOP: components["schemas"]["EstimatedCurvePoint"][];
+            /** Format: double */
+            idleKbps: number;
+        };
+        EstimatedCurvePoint: {
+            /** Format: double */
+            activeKbps: number;
+            /**
+             * Format: double
+             * @description Frames a second, or seconds
+             */
+            at: number;
+            /** Format: double */
+            idleKbps: number;
         };
         EstimatedEvidence: {
             /**
@@ -562,7 +965,7 @@ export interface components {
             /** Format: double */
             gigabytesPerDay: number;
             id: string;
-            likelyDays?: components["schemas"]["Range"];
+            likelyDays?: components["schemas"]["EstimatedRange"];
             /** Format: double */
             retentionDays: number | null;
             /** Format: double */
@@ -574,6 +977,14 @@ export interface components {
              * @description Terabytes written a year
              */
             yearlyTB: number;
+        };
+        EstimatedRange: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            likely: number;
+            /** Format: double */
+            low: number;
         };
         EstimatedRecorder: {
             /**
@@ -598,6 +1009,35 @@ export interface components {
              */
             intakeMbps: number;
         };
+        EstimatedScenario: {
+            consequence: string;
+            /** @description What would make it so */
+            edit?: components["schemas"]["Edit"];
+            /** @description Whether every channel then typically keeps its days */
+            holds: boolean;
+            /** @enum {string} */
+            id: "failed" | "more";
+            /**
+             * Format: double
+             * @description Days of the channel that the verdict then names
+             */
+            keptDays: number | null;
+            /**
+             * Format: double
+             * @description Share of the pool's footage that is gone at once
+             */
+            lostPercent: number;
+            /**
+             * Format: double
+             * @description Days the pool then holds, typically
+             */
+            poolDays: number | null;
+            /** Format: double */
+            requiredDays: number | null;
+            sentence: string;
+            /** Format: double */
+            usableGB: number;
+        };
         EstimatedVerdict: {
             /** Format: double */
             averageMbps: number;
@@ -616,7 +1056,7 @@ export interface components {
              * @description Days that channel is kept; of the emptiest pool where nothing is required
              */
             keptDays: number | null;
-            likelyDays?: components["schemas"]["Range"];
+            likelyDays?: components["schemas"]["EstimatedRange"];
             /** Format: double */
             requiredDays: number | null;
             /**
@@ -669,6 +1109,14 @@ export interface components {
             channels: string[];
             week: string;
         };
+        Frames: {
+            /** @description Size of each */
+            bytes: number[];
+            /** @description Which of them are keyframes, counted from 0 */
+            keyframes: number[];
+            /** @description When each is shown */
+            seconds: number[];
+        };
         Health: {
             /** @enum {string} */
             status: "ok";
@@ -707,10 +1155,152 @@ export interface components {
             /** Format: double */
             quotaGB?: number;
         };
+        KeepWeek: {
+            /** @description Other channels that follow it too */
+            channels?: string[];
+            /** @description Id of the channel whose week is kept */
+            from: string;
+            /** @description Id for the week */
+            id: string;
+            name: string;
+        };
+        Kind: {
+            /** Format: double */
+            audioKbps?: number;
+            id: string;
+            name: string;
+            streams: components["schemas"]["Streams"];
+        };
+        Listed: {
+            /** @description Whether it was put away */
+            archived: boolean;
+            /** Format: date-time */
+            changed: string;
+            /** Format: int64 */
+            channels: number;
+            customer: string;
+            id: string;
+            name: string;
+            /** @description Absent where it is not known at once; ask for it */
+            state?: components["schemas"]["SiteVerdict"];
+            /** @description Name of the plan */
+            variant: string;
+            /** Format: int64 */
+            version: number;
+        };
         Made: {
             id: string;
             /** Format: int64 */
             version: number;
+        };
+        Measured: {
+            /** Format: double */
+            activeKbps: number;
+            /** @description Whether still and moving stretches could be told apart; else both bitrates are the mean */
+            differ: boolean;
+            /** Format: double */
+            fps: number;
+            /**
+             * Format: double
+             * @description Keyframe interval; that of the clip where it has one keyframe
+             */
+            gopSeconds: number;
+            /** Format: double */
+            idleKbps: number;
+            /** @description Bitrate of each second, keyframes spread over their group */
+            kbps: number[];
+            /**
+             * Format: double
+             * @description Mean size of a keyframe, kB of 1,000 bytes
+             */
+            keyframeKB: number;
+            /**
+             * Format: double
+             * @description Length of the clip
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Standard deviation of the bitrate from second to second, of the mean
+             */
+            spreadPercent: number;
+            /** @description Still and moving stretches, in turn */
+            stretches: components["schemas"]["Stretch"][];
+            /** @description What makes the figures doubtful */
+            warnings: string[];
+        };
+        ModelTable: {
+            /**
+             * Format: double
+             * @description Of an H.264 keyframe at quality 3
+             */
+            bitsPerPixel: number;
+            /** @description Factor of each codec */
+            codec: {
+                [key: string]: number;
+            };
+            /** @description Size of a keyframe over that of a following frame at 15 frames a second */
+            ratio: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @description Factor between neighbouring qualities
+             */
+            step: number;
+        };
+        MoveChannels: {
+            /** @description Id of the channel they come before; absent for the end */
+            before?: string;
+            channels: string[];
+            recorder: string;
+        };
+        Opening: {
+            /** @description Id of the activity template that most cameras look at */
+            activity: string;
+            /** Format: int64 */
+            cameras: number;
+            /**
+             * Format: int64
+             * @description Channels the recorder has
+             */
+            channels: number;
+            /** @enum {string} */
+            codec: "h264" | "h265" | "av1" | "mjpeg";
+            customer?: string;
+            /** Format: int64 */
+            drives: number;
+            /** @description Id of the ready-made duty of the opening week */
+            duty: string;
+            /** Format: double */
+            fps: number;
+            /** Format: int64 */
+            height: number;
+            /** Format: double */
+            ingestMbps: number;
+            /**
+             * Format: double
+             * @description Days footage must be kept; 0 for no requirement
+             */
+            keepDays: number;
+            /** @enum {string} */
+            layout: "span" | "raid0" | "raid1" | "raid5" | "raid6" | "raid10";
+            /** @description Name of the site */
+            name: string;
+            /** @description Name of the recorder */
+            recorder: string;
+            /**
+             * Format: double
+             * @description Size of one drive
+             */
+            terabytes: number;
+            timeZone: string;
+            /** Format: int64 */
+            width: number;
+        };
+        OpeningDraft: {
+            findings: components["schemas"]["Finding"][];
+            verdict: components["schemas"]["EstimatedVerdict"];
         };
         OwnWeek: {
             blocks?: components["schemas"]["DutyBlock"][];
@@ -718,11 +1308,19 @@ export interface components {
             otherwise: string;
         };
         Paint: {
-            channels: string[];
+            channels?: string[];
             duty: string;
             hours: components["schemas"]["Hours"][];
             /** @description Paint the named weeks that the channels follow, for all that follow them */
             shared?: boolean;
+            /** @description Ids of named weeks to paint */
+            weeks?: string[];
+        };
+        PaintRate: {
+            activity: string;
+            hours: components["schemas"]["Hours"][];
+            /** Format: double */
+            perHour: number;
         };
         Plan: {
             activities?: components["schemas"]["Activity"][];
@@ -733,6 +1331,8 @@ export interface components {
             effects?: components["schemas"]["Effect"][];
             /** @enum {string} */
             format: "wakefield-plan/1";
+            /** @description Camera kinds */
+            kinds?: components["schemas"]["Kind"][];
             /** @description Name of the plan or variant */
             name: string;
             recorders: components["schemas"]["Recorder"][];
@@ -757,14 +1357,6 @@ export interface components {
              * @description Minutes since Monday 00:00
              */
             from: number;
-        };
-        Range: {
-            /** Format: double */
-            high: number;
-            /** Format: double */
-            likely: number;
-            /** Format: double */
-            low: number;
         };
         Rate: {
             /** Format: double */
@@ -794,6 +1386,117 @@ export interface components {
              * @example 06:30
              */
             to: string;
+        };
+        ReadBadCell: {
+            /** @description Heading of the column; empty for the row as a whole */
+            column: string;
+            /**
+             * Format: int64
+             * @description Line of the file, the heading being 1 in a workbook
+             */
+            line: number;
+            reason: string;
+            text: string;
+        };
+        ReadDates: {
+            /** @description Special days as they can be added */
+            days: components["schemas"]["SpecialDay"][];
+            /** @description Events that are no special days, each with why */
+            leftOut: string[];
+        };
+        ReadLog: {
+            /** @description What the log says, as an activity of the plan */
+            activity: components["schemas"]["Activity"];
+            /** @description The first lines that were left out */
+            bad: components["schemas"]["ReadBadCell"][];
+            /** @description Headings, or the cells of the first line */
+            columns: string[];
+            /**
+             * Format: int64
+             * @description Column of the ends or lengths; -1 where there is none
+             */
+            end: number;
+            /** Format: int64 */
+            events: number;
+            /**
+             * Format: date-time
+             * @description Start of the first day with an event
+             */
+            from: string;
+            /** @description How times are written */
+            layout: string;
+            /**
+             * Format: int64
+             * @description How many lines were left out
+             */
+            leftOut: number;
+            /** @description Whether that column holds lengths in seconds rather than ends */
+            lengths: boolean;
+            /**
+             * Format: double
+             * @description Standard error of the mean length, in percent of it
+             */
+            meanPercent: number;
+            notes: string[];
+            /** @description Which hours of the week were taken to be alike */
+            pattern: string;
+            /** Format: double */
+            perDay: number;
+            /**
+             * Format: double
+             * @description Standard error of the rate, in percent of it
+             */
+            ratePercent: number;
+            /** @description The first events as they were understood */
+            sample: components["schemas"]["ReadLogged"][];
+            /**
+             * Format: int64
+             * @description Column of the starts, from 0
+             */
+            start: number;
+            /**
+             * Format: date-time
+             * @description End of the last day with an event
+             */
+            to: string;
+            /**
+             * Format: double
+             * @description Weeks observed
+             */
+            weeks: number;
+            /** @description Time zone of times that name none */
+            zone: string;
+        };
+        ReadLogged: {
+            /**
+             * Format: double
+             * @description -1 where it is not known
+             */
+            seconds: number;
+            /** Format: date-time */
+            start: string;
+        };
+        ReadTable: {
+            /**
+             * Format: int64
+             * @description Channels that would be added
+             */
+            added: number;
+            /** @description Cells that cannot be used; their rows are left out */
+            bad: components["schemas"]["ReadBadCell"][];
+            /** Format: int64 */
+            changed: number;
+            /** @description Headings that were understood */
+            columns: string[];
+            /** @description What the good rows set; absent where they set nothing */
+            edit?: components["schemas"]["SetCells"];
+            /** @description Headings that were not, and their columns left out */
+            ignored: string[];
+            /**
+             * Format: int64
+             * @description Rows that say what the plan says already
+             */
+            same: number;
         };
         Recorder: {
             /**
@@ -825,9 +1528,28 @@ export interface components {
              */
             preSecondsLimit?: number;
         };
+        RemoveActivity: {
+            activity: string;
+            instead?: string;
+        };
+        RemoveChannels: {
+            channels: string[];
+        };
         RemoveDuty: {
             duty: string;
             instead?: string;
+        };
+        RemoveKind: {
+            kind: string;
+        };
+        RemovePool: {
+            pool: string;
+        };
+        RemoveRecorder: {
+            recorder: string;
+        };
+        RemoveWeek: {
+            week: string;
         };
         ReturnToRequest: {
             /**
@@ -867,6 +1589,11 @@ export interface components {
             audioKbps: number;
             channels: string[];
         };
+        SetCells: {
+            /** @description Ids of the columns */
+            columns: string[];
+            rows: components["schemas"]["CellRow"][];
+        };
         SetChannel: {
             channel: components["schemas"]["Channel"];
         };
@@ -881,6 +1608,9 @@ export interface components {
             channels: string[];
             keep: components["schemas"]["Keep"];
         };
+        SetKind: {
+            kind: components["schemas"]["Kind"];
+        };
         SetPool: {
             pool: components["schemas"]["Pool"];
             recorder: string;
@@ -888,6 +1618,27 @@ export interface components {
         SetRate: {
             channels: string[];
             rate: components["schemas"]["Rate"];
+            /** @enum {string} */
+            stream: "main" | "sub" | "third";
+        };
+        SetRecorder: {
+            recorder: components["schemas"]["Recorder"];
+        };
+        SetSite: {
+            customer?: string;
+            /** @description Name of the site */
+            name?: string;
+            /** @description Name of the plan */
+            plan?: string;
+            timeZone?: string;
+        };
+        SetSpecialDays: {
+            days: components["schemas"]["SpecialDay"][];
+        };
+        SetStream: {
+            channels: string[];
+            /** @description Absent takes the stream away */
+            settings?: components["schemas"]["Stream"];
             /** @enum {string} */
             stream: "main" | "sub" | "third";
         };
@@ -902,12 +1653,26 @@ export interface components {
             /** Format: double */
             preSeconds?: number;
         };
+        SetWeek: {
+            week: components["schemas"]["Week"];
+        };
         Site: {
             customer?: string;
             name: string;
             specialDays?: components["schemas"]["SpecialDay"][];
             /** @description IANA time zone, such as Atlantic/Faroe */
             timeZone: string;
+        };
+        SiteVerdict: {
+            /** Format: int64 */
+            errors: number;
+            /** Format: int64 */
+            hints: number;
+            verdict: components["schemas"]["EstimatedVerdict"];
+            /** Format: int64 */
+            version: number;
+            /** Format: int64 */
+            warnings: number;
         };
         SpecialDay: {
             /** Format: date */
@@ -925,6 +1690,8 @@ export interface components {
             useDay?: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
             /** @description Id of the week that holds */
             week?: string;
+            /** @description Whether it comes every year, on the same day of the month */
+            yearly?: boolean;
         };
         StepRequestBody: {
             /**
@@ -959,18 +1726,38 @@ export interface components {
             sub?: components["schemas"]["Stream"];
             third?: components["schemas"]["Stream"];
         };
-        Summary: {
-            /** Format: date-time */
-            changed: string;
-            /** Format: int64 */
-            channels: number;
-            customer: string;
-            id: string;
-            name: string;
-            /** @description Name of the plan */
-            variant: string;
+        Stretch: {
+            active: boolean;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+        };
+        Table: {
+            columns: components["schemas"]["TableColumn"][];
+            rows: components["schemas"]["TableRow"][];
             /** Format: int64 */
             version: number;
+        };
+        TableColumn: {
+            /** @description What may stand in it; absent for anything */
+            choices?: string[];
+            /** @description What the column is about */
+            group: string;
+            id: string;
+            numeric?: boolean;
+            /** @description Whether a camera kind decides it */
+            ofKind?: boolean;
+            title: string;
+            unit?: string;
+        };
+        TableRow: {
+            /** @description Columns in which it differs from its camera kind */
+            departs: string[];
+            /** @description Id of the channel */
+            id: string;
+            /** @description One for each column */
+            values: string[];
         };
         Tide: {
             alarm: number[];
@@ -990,6 +1777,9 @@ export interface components {
             /** Format: double */
             mean: number;
             motion: number[];
+        };
+        TideOfRequest: {
+            channels: string[];
         };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
@@ -1031,6 +1821,170 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    beginnings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beginnings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    measureClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Frames"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    curve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedCurve"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    openSite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded */
+                "Wakefield-Author"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Opening"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    draftOpening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Opening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningDraft"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     listSites: {
         parameters: {
             query?: never;
@@ -1046,7 +2000,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Summary"][];
+                    "application/json": components["schemas"]["Listed"][];
                 };
             };
             /** @description Error */
@@ -1128,6 +2082,40 @@ export interface operations {
             };
         };
     };
+    archiveSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveSiteRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     changes: {
         parameters: {
             query?: never;
@@ -1171,6 +2159,41 @@ export interface operations {
             };
         };
     };
+    exportTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                format: "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     draft: {
         parameters: {
             query?: never;
@@ -1197,6 +2220,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Draft"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    duplicateSite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded */
+                "Wakefield-Author"?: string;
+            };
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DuplicateSiteRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
                 };
             };
             /** @description Error */
@@ -1285,6 +2347,49 @@ export interface operations {
             };
         };
     };
+    readLog: {
+        parameters: {
+            query?: {
+                /** @description Column of the starts; -1 to recognise it */
+                start?: number;
+                /** @description Column of ends or lengths; -1 for none */
+                end?: number;
+                /** @description Time zone of times that name none; the site's where absent */
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadLog"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     exportPlan: {
         parameters: {
             query?: never;
@@ -1306,6 +2411,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    whatIf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                /** @description Id of the pool */
+                pool: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedScenario"][];
                 };
             };
             /** @description Error */
@@ -1397,6 +2536,216 @@ export interface operations {
             };
         };
     };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportSpecialDays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readSpecialDays: {
+        parameters: {
+            query?: {
+                /** @description Day of the week that holds where the calendar does not say */
+                useDay?: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+            };
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadDates"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadTable"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tideOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TideOfRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tide"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -1423,6 +2772,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    siteVerdict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteVerdict"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportWeek: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                /** @description Id of the week */
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -1,0 +1,44 @@
+package estimate
+
+import (
+	"wakefield/core/plan"
+	"wakefield/core/video"
+)
+
+// Curve is what a stream costs, and what its frame rate and keyframe interval do to
+// that where it is modelled.
+type Curve struct {
+	IdleKbps   float64      `json:"idleKbps"`
+	ActiveKbps float64      `json:"activeKbps"`
+	ByFPS      []CurvePoint `json:"byFPS" doc:"At other frame rates; empty where the bitrate is not modelled"`
+	ByGOP      []CurvePoint `json:"byGOP" doc:"At other keyframe intervals"`
+}
+
+// CurvePoint is the cost of a stream with one setting changed.
+type CurvePoint struct {
+	At         float64 `json:"at" doc:"Frames a second, or seconds"`
+	IdleKbps   float64 `json:"idleKbps"`
+	ActiveKbps float64 `json:"activeKbps"`
+}
+
+// CurveOf tells what a stream costs.
+func CurveOf(s *plan.Stream) Curve {
+	cost := encoded(s).Cost()
+	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}}
+	if s.Rate.Kind != string(video.Modelled) {
+		return c
+	}
+	at := func(x float64, change func(*video.Stream)) CurvePoint {
+		v := encoded(s)
+		change(&v)
+		cost := v.Cost()
+		return CurvePoint{x, float64(cost.Idle), float64(cost.Active)}
+	}
+	for _, fps := range []float64{1, 2, 4, 6, 8, 10, 12, 15, 20, 25, 30} {
+		c.ByFPS = append(c.ByFPS, at(fps, func(v *video.Stream) { v.FPS = fps }))
+	}
+	for _, gop := range []float64{0.5, 1, 1.5, 2, 3, 4, 6, 8, 10} {
+		c.ByGOP = append(c.ByGOP, at(gop, func(v *video.Stream) { v.GOPSeconds = gop }))
+	}
+	return c
+}

@@ -1,0 +1,230 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"net/url"
+	"slices"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/video"
+	"wakefield/internal/formats"
+)
+
+// registerKit adds what the description of a site's kit needs beside edits.
+func registerKit(api huma.API, s *service) {
+	file := func(op huma.Operation, largest int64) huma.Operation {
+		op.MaxBodyBytes, op.SkipValidateBody = largest, true
+		return op
+	}
+	huma.Register(api, op("beginnings", http.MethodGet, "/api/beginnings", "What a new plan can begin with"), s.beginnings)
+	huma.Register(api, op("table", http.MethodGet, "/api/sites/{id}/table", "The channel table"), s.table)
+	huma.Register(api, op("exportTable", http.MethodGet, "/api/sites/{id}/channels.{format}", "The channel table as a file"), s.exportTable)
+	huma.Register(api, file(op("readTable", http.MethodPost, "/api/sites/{id}/table/read", "What a file says of the channels, before anything is changed"), 16<<20), s.readTable)
+	huma.Register(api, file(op("readLog", http.MethodPost, "/api/sites/{id}/log/read", "What an event log says of an activity"), 32<<20), s.readLog)
+	huma.Register(api, op("whatIf", http.MethodGet, "/api/sites/{id}/pools/{pool}/whatif", "What a failed drive, or one more, would do"), s.whatIf)
+	measure := op("measureClip", http.MethodPost, "/api/clip", "What the frames of a clip tell about a stream")
+	measure.MaxBodyBytes = 64 << 20
+	huma.Register(api, measure, s.measureClip)
+	huma.Register(api, op("curve", http.MethodPost, "/api/curve", "What a stream costs, and what its settings do to that"), s.curve)
+}
+
+// Beginnings are what a new plan can begin with.
+type Beginnings struct {
+	Duties     []plan.Duty     `json:"duties" doc:"Ready-made duties"`
+	Activities []plan.Activity `json:"activities" doc:"Activities of invented places"`
+	Model      ModelTable      `json:"model"`
+}
+
+// ModelTable is the table behind modelled bitrates.
+type ModelTable struct {
+	BitsPerPixel float64                 `json:"bitsPerPixel" doc:"Of an H.264 keyframe at quality 3"`
+	Step         float64                 `json:"step" doc:"Factor between neighbouring qualities"`
+	Codec        map[video.Codec]float64 `json:"codec" doc:"Factor of each codec"`
+	Ratio        map[video.Scene]float64 `json:"ratio" doc:"Size of a keyframe over that of a following frame at 15 frames a second"`
+}
+
+func (s *service) beginnings(context.Context, *struct{}) (*body[Beginnings], error) {
+	m := video.Model
+	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio}}}, nil
+}
+
+// Table is the channel table.
+type Table struct {
+	Version int64         `json:"version"`
+	Columns []TableColumn `json:"columns"`
+	Rows    []TableRow    `json:"rows"`
+}
+
+// TableColumn is a column with what may stand in it.
+type TableColumn struct {
+	plan.Column
+	Choices []string `json:"choices,omitempty" doc:"What may stand in it; absent for anything"`
+}
+
+// TableRow is a channel as a row of texts.
+type TableRow struct {
+	ID      string   `json:"id" doc:"Id of the channel"`
+	Values  []string `json:"values" doc:"One for each column"`
+	Departs []string `json:"departs" doc:"Columns in which it differs from its camera kind"`
+}
+
+func row(p *plan.Plan, c *plan.Channel) TableRow {
+	departs := p.Departures(c)
+	if departs == nil {
+		departs = []string{}
+	}
+	return TableRow{c.ID, p.Cells(c), departs}
+}
+
+func (s *service) table(ctx context.Context, in *SiteParam) (*body[*Table], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p := e.head.Plan
+	t := &Table{Version: e.head.Version, Rows: []TableRow{}}
+	for i := range plan.Columns {
+		t.Columns = append(t.Columns, TableColumn{plan.Columns[i], plan.Columns[i].Choices(p)})
+	}
+	for i := range p.Channels {
+		t.Rows = append(t.Rows, row(p, &p.Channels[i]))
+	}
+	return &body[*Table]{t}, nil
+}
+
+// changedRows lists the rows of the table that differ between two plans.
+func changedRows(before, after *plan.Plan) []TableRow {
+	rows := []TableRow{}
+	for i := range after.Channels {
+		c := &after.Channels[i]
+		var was *plan.Channel
+		if i < len(before.Channels) && before.Channels[i].ID == c.ID {
+			was = &before.Channels[i]
+		} else {
+			was = before.Channel(c.ID)
+		}
+		now := row(after, c)
+		if was == nil || !slices.Equal(now.Values, before.Cells(was)) || !slices.Equal(now.Departs, row(before, was).Departs) {
+			rows = append(rows, now)
+		}
+	}
+	return rows
+}
+
+func (s *service) exportTable(ctx context.Context, in *struct {
+	SiteParam
+	Format string `path:"format" enum:"csv,xlsx"`
+}) (*file, error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	kind, write := "text/csv; charset=utf-8", formats.WriteCSV
+	if in.Format == "xlsx" {
+		kind, write = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", formats.WriteXLSX
+	}
+	data, err := write(e.head.Plan)
+	if err != nil {
+		return nil, err
+	}
+	return &file{kind, `attachment; filename="` + in.ID + `-channels.` + in.Format + `"`, data}, nil
+}
+
+func (s *service) readTable(ctx context.Context, in *struct {
+	SiteParam
+	RawBody []byte `contentType:"application/octet-stream"`
+}) (*body[*formats.Table], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	t, err := formats.ReadTable(in.RawBody, e.head.Plan)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return &body[*formats.Table]{t}, nil
+}
+
+func (s *service) readLog(ctx context.Context, in *struct {
+	SiteParam
+	Start   int    `query:"start" default:"-1" minimum:"-1" maximum:"1000" doc:"Column of the starts; -1 to recognise it"`
+	End     int    `query:"end" default:"-1" minimum:"-1" maximum:"1000" doc:"Column of ends or lengths; -1 for none"`
+	Zone    string `query:"zone" maxLength:"100" doc:"Time zone of times that name none; the site's where absent"`
+	RawBody []byte `contentType:"application/octet-stream"`
+}) (*body[*formats.Log], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	name := in.Zone
+	if name == "" {
+		name = e.head.Plan.Site.TimeZone
+	}
+	zone, err := time.LoadLocation(name)
+	if err != nil || name == "Local" {
+		return nil, huma.Error422UnprocessableEntity("There is no time zone " + name + ".")
+	}
+	var which *formats.Which
+	if in.Start >= 0 {
+		which = &formats.Which{Start: in.Start, End: in.End}
+	}
+	l, err := formats.ReadLog(in.RawBody, zone, which)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return &body[*formats.Log]{l}, nil
+}
+
+func (s *service) whatIf(ctx context.Context, in *struct {
+	SiteParam
+	Pool string `path:"pool" maxLength:"300" doc:"Id of the pool"`
+}) (*body[[]estimate.Scenario], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	pool, err := url.PathUnescape(in.Pool)
+	if err != nil {
+		pool = in.Pool
+	}
+	return &body[[]estimate.Scenario]{e.site.WhatIf(pool)}, nil
+}
+
+// Frames are the frames of a clip, in the order written. Nothing of the picture
+// leaves the browser.
+type Frames struct {
+	Seconds   []float64 `json:"seconds" maxItems:"2000000" doc:"When each is shown"`
+	Bytes     []float64 `json:"bytes" maxItems:"2000000" doc:"Size of each"`
+	Keyframes []int     `json:"keyframes" maxItems:"2000000" doc:"Which of them are keyframes, counted from 0"`
+}
+
+func (s *service) measureClip(_ context.Context, in *struct{ Body Frames }) (*body[*video.Measured], error) {
+	f := in.Body
+	if len(f.Seconds) != len(f.Bytes) {
+		return nil, huma.Error422UnprocessableEntity("Every frame has a time and a size.")
+	}
+	packets := make([]video.Packet, len(f.Seconds))
+	for i := range packets {
+		packets[i] = video.Packet{Seconds: f.Seconds[i], Bytes: f.Bytes[i]}
+	}
+	for _, k := range f.Keyframes {
+		if k < 0 || k >= len(packets) {
+			return nil, huma.Error422UnprocessableEntity("A keyframe that is none of the frames.")
+		}
+		packets[k].Keyframe = true
+	}
+	m, err := video.Measure(packets)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return &body[*video.Measured]{m}, nil
+}
+
+func (s *service) curve(_ context.Context, in *struct{ Body plan.Stream }) (*body[estimate.Curve], error) {
+	return &body[estimate.Curve]{estimate.CurveOf(&in.Body)}, nil
+}

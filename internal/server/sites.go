@@ -1,0 +1,155 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"sync"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/check"
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/internal/store"
+)
+
+// registerSites adds what is done with sites as a whole.
+func registerSites(api huma.API, s *service) {
+	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
+	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's plan holds"), s.siteVerdict)
+	opening := op("openSite", http.MethodPost, "/api/openings", "Make a site from the few things known at first")
+	opening.DefaultStatus = http.StatusCreated
+	huma.Register(api, opening, s.openSite)
+	huma.Register(api, op("draftOpening", http.MethodPost, "/api/openings/draft", "The first verdict of a site that is not made yet"), s.draftOpening)
+	duplicate := op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")
+	duplicate.DefaultStatus = http.StatusCreated
+	huma.Register(api, duplicate, s.duplicate)
+	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Put a site away, or take it out again"), s.archive)
+}
+
+// SiteVerdict is a site's verdict in small.
+type SiteVerdict struct {
+	Version  int64            `json:"version"`
+	Verdict  estimate.Verdict `json:"verdict"`
+	Errors   int              `json:"errors"`
+	Warnings int              `json:"warnings"`
+	Hints    int              `json:"hints"`
+}
+
+// Listed is a line of the list of sites.
+type Listed struct {
+	store.Summary
+	State *SiteVerdict `json:"state,omitempty" doc:"Absent where it is not known at once; ask for it"`
+}
+
+// verdicts remembers the verdict of every site asked for, at its version.
+type verdicts struct {
+	mutex sync.Mutex
+	known map[string]SiteVerdict
+}
+
+func (v *verdicts) get(id string, version int64) *SiteVerdict {
+	v.mutex.Lock()
+	defer v.mutex.Unlock()
+	if s, ok := v.known[id]; ok && s.Version == version {
+		return &s
+	}
+	return nil
+}
+
+func (v *verdicts) put(id string, s SiteVerdict) {
+	v.mutex.Lock()
+	defer v.mutex.Unlock()
+	if v.known == nil || len(v.known) > 10000 {
+		v.known = make(map[string]SiteVerdict)
+	}
+	v.known[id] = s
+}
+
+func siteVerdict(e entry) SiteVerdict {
+	n := check.Count(e.found)
+	return SiteVerdict{e.head.Version, e.site.Verdict, n[check.Error], n[check.Warning], n[check.Hint]}
+}
+
+func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]Listed], error) {
+	list, err := s.store.List(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := make([]Listed, len(list))
+	for i, summary := range list {
+		out[i] = Listed{summary, s.verdicts.get(summary.ID, summary.Version)}
+	}
+	return &body[[]Listed]{out}, nil
+}
+
+func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	v := siteVerdict(e)
+	s.verdicts.put(in.ID, v)
+	return &body[SiteVerdict]{v}, nil
+}
+
+// OpeningDraft is the first verdict of a site that is not made yet.
+type OpeningDraft struct {
+	Verdict  estimate.Verdict `json:"verdict"`
+	Findings []check.Finding  `json:"findings"`
+}
+
+func (s *service) draftOpening(_ context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
+	p, err := in.Body.Plan()
+	if err != nil {
+		return nil, problem(err)
+	}
+	site := estimate.Run(p, nil)
+	return &body[OpeningDraft]{OpeningDraft{site.Verdict, check.Findings(p, site)}}, nil
+}
+
+func (s *service) openSite(ctx context.Context, in *struct {
+	AuthorHeader
+	Body plan.Opening
+}) (*body[Made], error) {
+	p, err := in.Body.Plan()
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.make(ctx, in.name(), "Site made", p)
+}
+
+func (s *service) make(ctx context.Context, author, sentence string, p *plan.Plan) (*body[Made], error) {
+	head, err := s.store.Create(ctx, newID(p.Site.Name), author, sentence, p)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &body[Made]{Made{head.ID, head.Version}}, nil
+}
+
+func (s *service) duplicate(ctx context.Context, in *struct {
+	SiteParam
+	AuthorHeader
+	Body struct {
+		Name string `json:"name" minLength:"1" maxLength:"200" doc:"Name of the new site"`
+	}
+}) (*body[Made], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p, err := e.head.Plan.Apply(plan.Edit{SetSite: &plan.SetSite{Name: &in.Body.Name}})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.make(ctx, in.name(), "Site made like "+e.head.Plan.Site.Name, p)
+}
+
+func (s *service) archive(ctx context.Context, in *struct {
+	SiteParam
+	Body struct {
+		Archived bool `json:"archived"`
+	}
+}) (*struct{}, error) {
+	return nil, problem(s.store.Archive(ctx, in.ID, in.Body.Archived))
+}

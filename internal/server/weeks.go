@@ -1,0 +1,114 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"slices"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/plan"
+	"wakefield/core/week"
+	"wakefield/internal/formats"
+	"wakefield/internal/store"
+)
+
+// registerWeeks adds calendars, the tide of some channels, and revisions as they
+// stood.
+func registerWeeks(api huma.API, s *service) {
+	huma.Register(api, op("exportWeek", http.MethodGet, "/api/sites/{id}/weeks/{week}/calendar", "A named week as iCalendar"), s.exportWeek)
+	huma.Register(api, op("exportSpecialDays", http.MethodGet, "/api/sites/{id}/special-days", "The special days as iCalendar"), s.exportSpecialDays)
+	reading := op("readSpecialDays", http.MethodPost, "/api/sites/{id}/special-days/read", "What a calendar says of special days, before anything is changed")
+	reading.SkipValidateBody = true
+	huma.Register(api, reading, s.readSpecialDays)
+	huma.Register(api, op("tideOf", http.MethodPost, "/api/sites/{id}/tide", "What some channels write together"), s.tideOf)
+	huma.Register(api, op("revision", http.MethodGet, "/api/sites/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
+}
+
+func calendarFile(name string, data []byte) *file {
+	return &file{"text/calendar; charset=utf-8", `attachment; filename="` + name + `.ics"`, data}
+}
+
+func (s *service) exportWeek(ctx context.Context, in *struct {
+	SiteParam
+	Week string `path:"week" maxLength:"300" doc:"Id of the week"`
+}) (*file, error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p := e.head.Plan
+	i := slices.IndexFunc(p.Weeks, func(w plan.Week) bool { return w.ID == in.Week })
+	if i < 0 {
+		return nil, huma.Error404NotFound("There is no such week.")
+	}
+	var from week.Date
+	from.Year, from.Month, from.Day = e.head.Changed.Date()
+	data, err := formats.WriteWeek(p, &p.Weeks[i], in.ID, from, e.head.Changed)
+	if err != nil {
+		return nil, err
+	}
+	return calendarFile(in.ID+"-"+plan.Slug(p.Weeks[i].Name), data), nil
+}
+
+func (s *service) exportSpecialDays(ctx context.Context, in *SiteParam) (*file, error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return calendarFile(in.ID+"-special-days", formats.WriteSpecialDays(e.head.Plan, in.ID, time.Now())), nil
+}
+
+func (s *service) readSpecialDays(ctx context.Context, in *struct {
+	SiteParam
+	UseDay  string `query:"useDay" enum:"mon,tue,wed,thu,fri,sat,sun" default:"sun" doc:"Day of the week that holds where the calendar does not say"`
+	RawBody []byte `contentType:"application/octet-stream"`
+}) (*body[*formats.Dates], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	day := week.Sunday
+	if err := day.UnmarshalText([]byte(in.UseDay)); err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	dates, err := formats.ReadSpecialDays(in.RawBody, e.head.Plan, day)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	return &body[*formats.Dates]{dates}, nil
+}
+
+func (s *service) tideOf(ctx context.Context, in *struct {
+	SiteParam
+	Body struct {
+		Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
+	}
+}) (*body[Tide], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &body[Tide]{tide(e, in.Body.Channels...)}, nil
+}
+
+func (s *service) revision(ctx context.Context, in *struct {
+	SiteParam
+	Number int64 `path:"number" minimum:"1"`
+}) (*body[*View], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	then, err := s.store.At(ctx, e.head, in.Number)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, huma.Error404NotFound("There is no such revision.")
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	head := &store.Head{ID: in.ID, Version: in.Number, Plan: then}
+	return &body[*View]{view(newEntry(head, e.site))}, nil
+}
