@@ -91,6 +91,9 @@ type Pool struct {
 	ID              string   `json:"id"`
 	BoughtGB        float64  `json:"boughtGB"`
 	UsableGB        float64  `json:"usableGB"`
+	SpareGB         float64  `json:"spareGB" doc:"Of what was bought: hot spares"`
+	RedundantGB     float64  `json:"redundantGB" doc:"Mirrors and parity, and what larger drives have beyond the smallest"`
+	ReserveGB       float64  `json:"reserveGB" doc:"Kept free"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay"`
 	RetentionDays   *float64 `json:"retentionDays" required:"true"`
 	WorstDays       *float64 `json:"worstDays" required:"true"`

@@ -56,7 +56,20 @@ func (a Array) Working() int { return max(0, len(a.Drives)-a.HotSpares) }
 // RAID 0 n·s, RAID 1 s, RAID 5 (n−1)·s, RAID 6 (n−2)·s, RAID 10 ⌊n/2⌋·s, span the
 // sum; less the reserve. The largest drives of a span are its spares, as a spare
 // must be able to stand in for any.
-func (a Array) Usable() Bytes {
+func (a Array) Usable() Bytes { return a.Whole() * Bytes(1-a.Reserve) }
+
+// Spare is the size of the hot spares, the largest drives there are.
+func (a Array) Spare() Bytes {
+	drives := slices.Sorted(slices.Values(a.Drives))
+	sum := Bytes(0)
+	for _, d := range drives[a.Working():] {
+		sum += d
+	}
+	return sum
+}
+
+// Whole is what footage may fill, the reserve included.
+func (a Array) Whole() Bytes {
 	n := a.Working()
 	if n == 0 {
 		return 0
@@ -80,7 +93,7 @@ func (a Array) Usable() Bytes {
 			whole += d
 		}
 	}
-	return whole * Bytes(1-a.Reserve)
+	return whole
 }
 
 // Days is a retention; Forever where nothing is ever overwritten.

@@ -30,3 +30,13 @@ func TestFail(t *testing.T) {
 		}
 	}
 }
+
+func TestWhatIsBoughtAddsUp(t *testing.T) {
+	drives := []Bytes{8 * TB, 2 * TB, 4 * TB, 4 * TB, 4 * TB, 2 * TB}
+	for _, layout := range []Layout{Span, RAID0, RAID1, RAID5, RAID6, RAID10} {
+		a := Array{Drives: drives, Layout: layout, HotSpares: 1, Reserve: 0.1}
+		if a.Spare() != 8*TB || a.Whole() > a.Bought()-a.Spare() || a.Usable() != a.Whole()*0.9 {
+			t.Errorf("%s: spare %v, whole %v, usable %v of %v", layout, a.Spare(), a.Whole(), a.Usable(), a.Bought())
+		}
+	}
+}

@@ -25,6 +25,7 @@ func registerKit(api huma.API, s *service) {
 	huma.Register(api, op("table", http.MethodGet, "/api/sites/{id}/table", "The channel table"), s.table)
 	huma.Register(api, op("exportTable", http.MethodGet, "/api/sites/{id}/channels.{format}", "The channel table as a file"), s.exportTable)
 	huma.Register(api, file(op("readTable", http.MethodPost, "/api/sites/{id}/table/read", "What a file says of the channels, before anything is changed"), 16<<20), s.readTable)
+	huma.Register(api, op("tryCells", http.MethodPost, "/api/sites/{id}/table/try", "Which cells could be set, without setting any"), s.tryCells)
 	huma.Register(api, file(op("readLog", http.MethodPost, "/api/sites/{id}/log/read", "What an event log says of an activity"), 32<<20), s.readLog)
 	huma.Register(api, op("whatIf", http.MethodGet, "/api/sites/{id}/pools/{pool}/whatif", "What a failed drive, or one more, would do"), s.whatIf)
 	measure := op("measureClip", http.MethodPost, "/api/clip", "What the frames of a clip tell about a stream")
@@ -148,6 +149,27 @@ func (s *service) readTable(ctx context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
 	return &body[*formats.Table]{t}, nil
+}
+
+// TriedCells tells which cells cannot be set.
+type TriedCells struct {
+	Bad  []plan.CellError `json:"bad"`
+	Good *plan.SetCells   `json:"good,omitempty" doc:"The rows in which every cell can be set; absent where there are none"`
+}
+
+func (s *service) tryCells(ctx context.Context, in *struct {
+	SiteParam
+	Body plan.SetCells
+}) (*body[TriedCells], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	bad, good := in.Body.Try(e.head.Plan)
+	if bad == nil {
+		bad = []plan.CellError{}
+	}
+	return &body[TriedCells]{TriedCells{bad, good}}, nil
 }
 
 func (s *service) readLog(ctx context.Context, in *struct {

@@ -8,12 +8,14 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'sites', component: SitesPage },
+    { path: '/new', name: 'new', component: () => import('./sites/NewSite.vue') },
     {
       path: '/sites/:id',
       component: SiteShell,
       props: true,
       children: [
         { path: '', name: 'week', component: WeekPage },
+        { path: 'kit/:part?', name: 'kit', component: () => import('./kit/KitPage.vue') },
         { path: 'findings', name: 'findings', component: () => import('./findings/FindingsPage.vue') },
         { path: 'history', name: 'history', component: () => import('./history/HistoryPage.vue') },
       ],

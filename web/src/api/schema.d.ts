@@ -413,6 +413,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/table/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which cells could be set, without setting any */
+        post: operations["tryCells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/tide": {
         parameters: {
             query?: never;
@@ -583,6 +600,13 @@ export interface components {
             /** Format: double */
             pressesPerWeek: number;
             records: string[];
+        };
+        CellError: {
+            /** Format: int64 */
+            column: number;
+            reason: string;
+            /** Format: int64 */
+            row: number;
         };
         CellRow: {
             /** @description Id of the channel; absent for a new one */
@@ -966,8 +990,23 @@ export interface components {
             gigabytesPerDay: number;
             id: string;
             likelyDays?: components["schemas"]["EstimatedRange"];
+            /**
+             * Format: double
+             * @description Mirrors and parity, and what larger drives have beyond the smallest
+             */
+            redundantGB: number;
+            /**
+             * Format: double
+             * @description Kept free
+             */
+            reserveGB: number;
             /** Format: double */
             retentionDays: number | null;
+            /**
+             * Format: double
+             * @description Of what was bought: hot spares
+             */
+            spareGB: number;
             /** Format: double */
             usableGB: number;
             /** Format: double */
@@ -1780,6 +1819,11 @@ export interface components {
         };
         TideOfRequest: {
             channels: string[];
+        };
+        TriedCells: {
+            bad: components["schemas"]["CellError"][];
+            /** @description The rows in which every cell can be set; absent where there are none */
+            good?: components["schemas"]["SetCells"];
         };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
@@ -2697,6 +2741,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadTable"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tryCells: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetCells"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedCells"];
                 };
             };
             /** @description Error */

@@ -23,7 +23,6 @@ export type Verdict = Schemas['EstimatedVerdict']
 export type Ribbon = Schemas['Ribbon']
 export type Tide = Schemas['Tide']
 export type Revision = Schemas['Revision']
-export type Summary = Schemas['Summary']
 export type Problem = Schemas['ErrorModel']
 
 /** The problem of a change made on an old version. */
@@ -49,3 +48,5 @@ export type Beginnings = Schemas['Beginnings']
 export type Measured = Schemas['Measured']
 export type Curve = Schemas['EstimatedCurve']
 export type Scenario = Schemas['EstimatedScenario']
+export type Order = NonNullable<Answer['order']>
+export type SetCells = NonNullable<Edit['setCells']>

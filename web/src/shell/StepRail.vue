@@ -6,6 +6,7 @@ const { count } = useFindings()
 
 <template>
   <nav class="rail" aria-label="Steps">
+    <RouterLink :to="{ name: 'kit' }" active-class="here">Kit</RouterLink>
     <RouterLink :to="{ name: 'week' }" exact-active-class="here">Week</RouterLink>
     <RouterLink :to="{ name: 'findings' }" exact-active-class="here">Findings <b v-if="count.error" class="short">{{ count.error }}</b></RouterLink>
     <RouterLink :to="{ name: 'history' }" exact-active-class="here">History</RouterLink>

@@ -23,6 +23,8 @@ export interface Echo {
 export interface Pending {
   edits: Edit[]
   echo?: Echo
+  /** Is told when the change is refused, and then says so itself. */
+  refused?: (problem: Problem) => void
 }
 
 /**
@@ -44,6 +46,8 @@ export const useSite = defineStore('site', () => {
   const findings = shallowRef<Finding[]>([])
   const opened = shallowRef<Verdict>()
   const failure = ref('')
+  const answered = shallowRef<Answer>() // the last answer, for those who keep more of it
+  const loaded = ref(0) // how often the site was read whole
   const conflict = shallowRef<{ since: Conflict['since']; pending: Pending }>()
 
   async function open(site: string) {
@@ -81,6 +85,7 @@ export const useSite = defineStore('site', () => {
     opened.value ??= view.verdict
     tide.value = view.tide
     findings.value = view.findings
+    loaded.value++
   }
 
   function takeAnswer(answer: Answer) {
@@ -105,6 +110,7 @@ export const useSite = defineStore('site', () => {
     verdict.value = answer.verdict
     tide.value = answer.tide
     findings.value = answer.findings
+    answered.value = answer
   }
 
   /** Sends one change. Only what may go better later is a failure; a refusal is shown and dropped. */
@@ -130,6 +136,8 @@ export const useSite = defineStore('site', () => {
       await reload()
     } else if (status >= 500) {
       return 'later'
+    } else if (pending.refused) {
+      pending.refused(problem)
     } else {
       ElMessage({ message: `Not changed. ${inWords(problem)}`, type: 'error', duration: 8000, showClose: true })
     }
@@ -147,8 +155,8 @@ export const useSite = defineStore('site', () => {
     })
   })
 
-  function change(edits: Edit[], echo?: Echo) {
-    queue.add({ edits, echo })
+  function change(edits: Edit[], echo?: Echo, refused?: Pending['refused']) {
+    queue.add({ edits, echo, refused })
   }
 
   const takeBack = (what: 'undo' | 'redo') =>
@@ -201,6 +209,6 @@ export const useSite = defineStore('site', () => {
 
   return {
     id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
-    duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
+    answered, loaded, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
   }
 })

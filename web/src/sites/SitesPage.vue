@@ -1,47 +1,35 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { author } from '../api/author'
-import { api, inWords } from '../api/client'
-import type { Problem, Summary } from '../api/types'
+import type { Listed } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
-import { count } from '../ui/figures'
+import { count, three } from '../ui/figures'
+import { useSites } from './useSites'
 
-const sites = ref<Summary[]>()
-const failure = ref('')
+const { sites, failure, search, archived, shown, load, archive, duplicate, importPlan } = useSites()
 const router = useRouter()
 const picker = ref<HTMLInputElement>()
 
-async function load() {
-  failure.value = ''
-  try {
-    const { data, error } = await api.GET('/api/sites')
-    if (data) sites.value = data
-    else failure.value = inWords(error as Problem)
-  } catch {
-    failure.value = 'The server does not answer.'
-  }
-}
-
-async function importPlan(file?: File) {
-  if (!file) return
-  failure.value = ''
-  try {
-    const response = await fetch('/api/sites', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', 'Wakefield-Author': encodeURIComponent(author.value) },
-      body: file,
-    })
-    const answer = await response.json()
-    if (response.ok) await router.push(`/sites/${answer.id}`)
-    else failure.value = `${file.name}: ${inWords(answer)}. Nothing was imported.`
-  } catch {
-    failure.value = 'The server does not answer. Nothing was imported.'
-  }
+async function importFile(file?: File) {
+  const id = file && (await importPlan(file))
+  if (id) await router.push(`/sites/${id}`)
   if (picker.value) picker.value.value = ''
 }
 
+function act(command: 'duplicate' | 'archive' | 'export', site: Listed) {
+  if (command === 'duplicate') void duplicate(site)
+  else if (command === 'archive') void archive(site, !site.archived)
+  else location.assign(`/api/sites/${encodeURIComponent(site.id)}/plan`)
+}
+
+const away = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
+const isShort = (s: Listed) => (s.state?.verdict.shortChannels ?? 0) > 0
+const bar = (s: Listed) => {
+  const { keptDays, requiredDays } = s.state?.verdict ?? {}
+  return requiredDays ? `${Math.min(100, (100 * (keptDays ?? Infinity)) / (1.5 * requiredDays))}%` : '0'
+}
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 onMounted(load)
 </script>
@@ -52,19 +40,41 @@ onMounted(load)
     <main>
       <header>
         <h1>Sites</h1>
-        <input ref="picker" type="file" accept=".json,application/json" aria-label="Plan file" hidden data-test="picker" @change="importPlan(picker?.files?.[0])" />
-        <button type="button" class="import" @click="picker?.click()">Import a plan file</button>
+        <input v-if="sites?.length" v-model="search" type="search" placeholder="Find a site" aria-label="Find a site" data-test="search" />
+        <span class="right">
+          <button v-if="away || archived" type="button" class="plain-button link" data-test="archived" @click="archived = !archived">{{ archived ? 'Sites in work' : `${count(away, 'site')} put away` }}</button>
+          <input ref="picker" type="file" accept=".json,application/json" aria-label="Plan file" hidden data-test="picker" @change="importFile(picker?.files?.[0])" />
+          <button type="button" class="act quiet" @click="picker?.click()">Import a plan file</button>
+          <RouterLink to="/new" class="act" data-test="new-site">New site</RouterLink>
+        </span>
       </header>
       <p v-if="failure" class="short" role="alert" data-test="import-failure">{{ failure }} <button v-if="!sites" type="button" @click="load">Try again</button></p>
-      <p v-if="sites && !sites.length">There is no site yet. Import a plan file to begin.</p>
+      <p v-if="sites && !sites.length">There is no site yet. <RouterLink to="/new">Describe one</RouterLink>: two minutes lead to a first verdict. Or import a plan file.</p>
+      <p v-else-if="sites && !shown.length" class="soft">{{ search ? `No site is called “${search}”.` : 'Nothing here.' }}</p>
       <ul>
-        <li v-for="s in sites" :key="s.id">
+        <li v-for="s in shown" :key="s.id" :data-site="s.id">
           <RouterLink :to="`/sites/${s.id}`">
-            <b>{{ s.name }}</b> <span class="soft">{{ s.variant }}</span>
-            <span class="soft who">{{ s.customer }}</span>
-            <span class="number">{{ count(s.channels, 'channel') }}</span>
-            <time class="soft" :datetime="s.changed">changed {{ when.format(new Date(s.changed)) }}</time>
+            <span><b>{{ s.name }}</b> <span class="soft">{{ s.variant }}</span><br /><span class="soft">{{ s.customer || 'no customer named' }}</span></span>
+            <span v-if="s.state" class="kept" :class="{ short: isShort(s) }">
+              <template v-if="s.state.verdict.keptDays != null"><b>{{ three(s.state.verdict.keptDays) }}</b> days<template v-if="s.state.verdict.requiredDays != null"> of {{ s.state.verdict.requiredDays }}</template></template>
+              <template v-else>never overwritten</template>
+              <span class="gauge" aria-hidden="true"><span class="fill" :style="{ width: bar(s) }" /><span v-if="s.state.verdict.requiredDays" class="tick" /></span>
+            </span>
+            <span v-else class="soft">{{ s.archived ? '' : 'counting…' }}</span>
+            <span v-if="s.state" class="found"><span :class="{ short: s.state.errors > 0 }">{{ count(s.state.errors, 'error') }}</span><br /><span class="soft">{{ count(s.state.warnings, 'warning') }}, {{ count(s.state.hints, 'hint') }}</span></span>
+            <span v-else />
+            <span class="number">{{ count(s.channels, 'channel') }}<br /><time class="soft" :datetime="s.changed">{{ when.format(new Date(s.changed)) }}</time></span>
           </RouterLink>
+          <ElDropdown trigger="click" placement="bottom-end" @command="(c: 'duplicate' | 'archive' | 'export') => act(c, s)">
+            <button type="button" class="plain-button more" :aria-label="`What can be done with ${s.name}`">⋯</button>
+            <template #dropdown>
+              <ElDropdownMenu>
+                <ElDropdownItem command="duplicate">Duplicate</ElDropdownItem>
+                <ElDropdownItem command="export">Export the plan file</ElDropdownItem>
+                <ElDropdownItem command="archive" divided>{{ s.archived ? 'Take out again' : 'Put away' }}</ElDropdownItem>
+              </ElDropdownMenu>
+            </template>
+          </ElDropdown>
         </li>
       </ul>
     </main>
@@ -80,26 +90,37 @@ onMounted(load)
 
 main {
   overflow: auto;
-  padding: 28px max(16px, calc(50vw - 480px));
+  padding: 28px max(16px, calc(50vw - 500px));
 }
 
 header {
   display: flex;
   align-items: center;
-  justify-content: space-between;
+  gap: 24px;
+}
+
+.right {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+
+header .act {
+  text-decoration: none;
+  padding: 4px 13px;
 }
 
 h1 {
   font-size: 22px;
 }
 
-.import {
-  background: var(--base);
-  color: var(--on-base);
-  border: 0;
+input[type='search'] {
+  width: 240px;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
   border-radius: 5px;
-  padding: 6px 14px;
-  cursor: pointer;
+  padding: 4px 9px;
 }
 
 ul {
@@ -107,30 +128,78 @@ ul {
   padding: 0;
 }
 
-li a {
+li {
   display: grid;
-  grid-template-columns: 200px 110px minmax(0, 1fr) 90px 210px;
-  gap: 12px;
-  padding: 12px;
-  margin-bottom: 6px;
-  text-decoration: none;
+  grid-template-columns: minmax(0, 1fr) 34px;
+  margin-bottom: 7px;
   background: var(--sheet);
   border: 1px solid var(--rule);
   border-radius: 6px;
 }
 
-li a:hover {
+li:hover {
   border-color: var(--base);
 }
 
+li a {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 200px 150px 150px;
+  gap: 16px;
+  align-items: center;
+  padding: 10px 6px 10px 14px;
+  text-decoration: none;
+}
+
+.kept {
+  position: relative;
+  padding-bottom: 8px;
+}
+
+.kept b {
+  font-size: 17px;
+}
+
+.gauge {
+  position: absolute;
+  inset: auto 0 0;
+  height: 4px;
+  background: var(--rule);
+}
+
+.fill {
+  position: absolute;
+  inset: 0 auto 0 0;
+  background: var(--base);
+}
+
+.short .fill {
+  background: var(--short);
+}
+
+.tick {
+  position: absolute;
+  left: 66.67%;
+  top: -3px;
+  width: 1px;
+  height: 9px;
+  background: var(--ink);
+}
+
+.more {
+  width: 34px;
+  height: 100%;
+  text-align: center;
+  font-size: 18px;
+}
+
 @media (max-width: 760px) {
-  li a {
-    grid-template-columns: minmax(0, 1fr) auto;
+  header {
+    flex-wrap: wrap;
+    gap: 10px;
   }
 
-  .who,
-  time {
-    grid-column: 1 / -1;
+  li a {
+    grid-template-columns: minmax(0, 1fr) auto;
   }
 }
 </style>

@@ -1,6 +1,4 @@
 import { computed, type Ref } from 'vue'
-
-import type { Duty } from '../api/types'
 import { useSite } from '../site/useSite'
 
 /** Which channels have a duty somewhere in their week. */
@@ -12,9 +10,9 @@ export function useDutyUse(duty: Ref<string | undefined>) {
   return { users }
 }
 
-/** An id for a new duty, from its name, that no other has. */
-export function fresh(name: string, taken: Map<string, Duty>): string {
-  const slug = name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'duty'
+/** An id for something new, from its name, that no other has. */
+export function fresh(name: string, taken: ReadonlyMap<string, unknown>): string {
+  const slug = name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'new'
   let id = slug
   for (let n = 2; taken.has(id); n++) id = `${slug}-${n}`
   return id

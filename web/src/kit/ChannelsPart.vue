@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { useStorage } from '@vueuse/core'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+
+import { useSite } from '../site/useSite'
+import { count } from '../ui/figures'
+import ChannelPane from './ChannelPane.vue'
+import ChannelTable from './table/ChannelTable.vue'
+import { useTable } from './table/useTable'
+import TableImport from './TableImport.vue'
+
+/** The table of channels, with what can be done to those selected. */
+const site = useSite()
+const table = useTable()
+const grid = useTemplateRef('grid')
+const selected = ref<string[]>([])
+const only = ref('') // the recorder whose channels are shown
+const groups = ['Main stream', 'Sub stream', 'Third stream', 'Keeping', 'Events'] as const
+const shown = useStorage<string[]>('wakefield-columns', ['Main stream', 'Keeping', 'Events'])
+const importing = ref<File>()
+const picker = useTemplateRef('picker')
+const everywhere = ref('')
+
+onMounted(() => void table.load())
+
+/** What there is only one of needs no column. */
+const single = computed(() => ({ recorder: site.plan!.recorders.length === 1, pool: site.plan!.recorders.every((r) => r.pools.length === 1) }))
+const columns = computed(() =>
+  table.columns.filter((c) => (c.group === 'Channel' || shown.value.includes(c.group)) && !(c.id === 'recorder' && single.value.recorder) && !(c.id === 'pool' && single.value.pool)),
+)
+const ids = computed(() => {
+  const order = new Map(site.plan!.recorders.map((r, i) => [r.id, i]))
+  return site.plan!.channels
+    .filter((c) => !only.value || c.recorder === only.value)
+    .sort((a, b) => (order.get(a.recorder) ?? 0) - (order.get(b.recorder) ?? 0) || a.number - b.number)
+    .map((c) => c.id)
+})
+const recorders = computed(() => site.plan!.recorders.map((r) => ({ id: r.id, name: r.name, used: site.plan!.channels.filter((c) => c.recorder === r.id).length, channels: r.channels })))
+
+function toggle(group: string) {
+  shown.value = shown.value.includes(group) ? shown.value.filter((g) => g !== group) : [...shown.value, group]
+}
+
+function remove() {
+  site.change([{ removeChannels: { channels: selected.value } }])
+}
+
+function setAll() {
+  grid.value?.fill(everywhere.value)
+  everywhere.value = ''
+  grid.value?.focus()
+}
+
+function pick() {
+  importing.value = picker.value?.files?.[0]
+  if (picker.value) picker.value.value = ''
+}
+
+const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([key, r]) => {
+  const [channel, column] = key.split('\n') as [string, string]
+  const c = table.columns.find((x) => x.id === column)
+  return `${site.channels.get(channel)?.name ?? channel}, ${c?.title ?? column}: ${r.reason}`
+}))
+</script>
+
+<template>
+  <div class="channels">
+    <div class="tools">
+      <button type="button" class="act quiet" data-test="add-channel" @click="grid?.newRow()">Add a channel</button>
+      <form class="all" @submit.prevent="setAll">
+        <label for="set-all" class="soft">{{ count(grid?.size ?? 1, 'cell') }} selected: set {{ (grid?.size ?? 1) > 1 ? 'all ' : '' }}to</label>
+        <input id="set-all" v-model="everywhere" autocomplete="off" data-test="set-all" />
+        <button type="submit" class="act quiet" :disabled="!selected.length">Set</button>
+      </form>
+      <button type="button" class="plain-button link" :disabled="!selected.length" data-test="remove-channels" @click="remove">Remove {{ count(selected.length, 'channel') }}</button>
+      <span class="right">
+        <input ref="picker" type="file" accept=".csv,.xlsx,.txt,.tsv" hidden aria-label="Table of channels" data-test="table-file" @change="pick" />
+        <button type="button" class="plain-button link" @click="picker?.click()">Import a table</button>
+        <a :href="`/api/sites/${site.id}/channels.csv`" download>CSV</a>
+        <a :href="`/api/sites/${site.id}/channels.xlsx`" download>XLSX</a>
+      </span>
+    </div>
+    <div class="tools second">
+      <span v-if="recorders.length > 1" class="chips" role="group" aria-label="Recorder">
+        <button type="button" class="chip" :aria-pressed="!only" @click="only = ''">All recorders</button>
+        <button v-for="r in recorders" :key="r.id" type="button" class="chip" :aria-pressed="only === r.id" :data-drop-recorder="r.id" title="Show its channels alone; drop rows here to move them to it" @click="only = only === r.id ? '' : r.id">
+          {{ r.name }} <span class="soft">{{ r.used }} of {{ r.channels }}</span>
+        </button>
+      </span>
+      <span class="chips" role="group" aria-label="Columns shown">
+        <button v-for="g in groups" :key="g" type="button" class="chip" :aria-pressed="shown.includes(g)" @click="toggle(g)">{{ g }}</button>
+      </span>
+      <span class="soft hint">Type, Tab, Enter · paste a block · Ctrl+D fills down · Ctrl+Enter sets all selected</span>
+    </div>
+    <div v-if="troubles.length || table.rest" class="trouble" role="alert" data-test="cell-trouble">
+      <p v-for="t in troubles" :key="t" class="short">{{ t }}</p>
+      <p>
+        Nothing of it was changed.
+        <button v-if="table.rest" type="button" class="act quiet" data-test="set-rest" @click="table.setRest()">Set the other {{ count(table.rest.good.rows.length, 'row') }}</button>
+        <button type="button" class="plain-button link" @click="table.forget()">Drop what was refused</button>
+      </p>
+    </div>
+    <p v-if="table.failure" class="short">{{ table.failure }} <button type="button" class="plain-button link" @click="table.load()">Try again</button></p>
+    <div class="body">
+      <ChannelTable v-if="columns.length" ref="grid" :ids="ids" :columns="columns" @select="(s) => (selected = s)" />
+      <ChannelPane :ids="selected" />
+    </div>
+    <TableImport v-if="importing" :file="importing" @done="importing = undefined" />
+  </div>
+</template>
+
+<style scoped>
+.channels {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 7px 16px 3px;
+  white-space: nowrap;
+}
+
+.tools.second {
+  padding: 2px 16px 6px;
+  overflow: hidden;
+}
+
+.all {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+.all input {
+  width: 120px;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 2px 6px;
+}
+
+.right {
+  margin-left: auto;
+  display: flex;
+  gap: 12px;
+}
+
+.chips {
+  display: flex;
+  gap: 4px;
+}
+
+.chip {
+  background: none;
+  border: 1px solid var(--rule);
+  border-radius: 12px;
+  padding: 0 9px;
+  font-size: 12.5px;
+  cursor: pointer;
+}
+
+.chip[aria-pressed='true'] {
+  background: var(--selected);
+  border-color: var(--base);
+}
+
+.hint {
+  font-size: 12px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.trouble {
+  padding: 4px 16px;
+  background: var(--band);
+}
+
+.trouble p {
+  margin: 0 0 2px;
+}
+
+.body {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 262px;
+  min-height: 0;
+  border-top: 1px solid var(--rule);
+}
+
+@media (max-width: 760px) {
+  .body {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .body > :deep(.pane),
+  .tools {
+    display: none;
+  }
+}
+</style>

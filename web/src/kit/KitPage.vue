@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+
+import { useSite } from '../site/useSite'
+import { count } from '../ui/figures'
+import ActivitiesPart from './activities/ActivitiesPart.vue'
+import ChannelsPart from './ChannelsPart.vue'
+import KindsPart from './kinds/KindsPart.vue'
+import RecordersPart from './recorders/RecordersPart.vue'
+import SitePart from './SitePart.vue'
+
+/** What stands on the site: channels, recorders and drives, kinds of cameras, what happens in front of them. */
+const site = useSite()
+const route = useRoute()
+const parts = { channels: ChannelsPart, recorders: RecordersPart, kinds: KindsPart, activities: ActivitiesPart, site: SitePart }
+const part = computed(() => (String(route.params.part || 'channels') in parts ? (String(route.params.part || 'channels') as keyof typeof parts) : 'channels'))
+const tabs = computed(() => {
+  const p = site.plan!
+  const cameras = p.channels.filter((c) => !c.noCamera).length
+  return [
+    { id: 'channels', name: `${count(cameras, 'camera')} on ${count(p.channels.length, 'channel')}` },
+    { id: 'recorders', name: `${count(p.recorders.length, 'recorder')} and drives` },
+    { id: 'kinds', name: count(p.kinds?.length ?? 0, 'camera kind') },
+    { id: 'activities', name: count(p.activities?.length ?? 0, 'activity', 'activities') },
+    { id: 'site', name: 'Site' },
+  ]
+})
+</script>
+
+<template>
+  <div class="kit">
+    <h1 class="visually-hidden">Kit of {{ site.plan?.site.name }}</h1>
+    <nav class="parts" aria-label="Kit">
+      <RouterLink v-for="t in tabs" :key="t.id" :to="{ name: 'kit', params: { part: t.id === 'channels' ? '' : t.id } }" :class="{ here: part === t.id }" :aria-current="part === t.id ? 'page' : undefined" :data-part="t.id">{{ t.name }}</RouterLink>
+    </nav>
+    <component :is="parts[part]" class="part" />
+  </div>
+</template>
+
+<style scoped>
+.kit {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100%;
+}
+
+.parts {
+  display: flex;
+  gap: 18px;
+  padding: 7px 16px 0;
+  border-bottom: 1px solid var(--rule);
+  white-space: nowrap;
+  overflow-x: auto;
+}
+
+.parts a {
+  text-decoration: none;
+  color: var(--soft);
+  padding-bottom: 4px;
+  border-bottom: 2px solid transparent;
+}
+
+.parts a.here {
+  color: var(--ink);
+  font-weight: 600;
+  border-color: var(--base);
+}
+</style>

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { ElButton, ElDialog } from 'element-plus'
+import { onMounted, ref } from 'vue'
+
+import { inWords } from '../api/client'
+import type { ReadTable } from '../api/types'
+import { useSite } from '../site/useSite'
+import { count } from '../ui/figures'
+
+/** Says what a table file would do before it does it. */
+const props = defineProps<{ file: File }>()
+const emit = defineEmits<{ done: [] }>()
+const site = useSite()
+const found = ref<ReadTable>()
+const failure = ref('')
+
+onMounted(async () => {
+  try {
+    const response = await fetch(`/api/sites/${encodeURIComponent(site.id)}/table/read`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: props.file })
+    const answer = await response.json()
+    if (response.ok) found.value = answer
+    else failure.value = inWords(answer)
+  } catch {
+    failure.value = 'The server does not answer.'
+  }
+})
+
+function accept() {
+  if (found.value?.edit) site.change([{ setCells: found.value.edit }])
+  emit('done')
+}
+</script>
+
+<template>
+  <ElDialog :model-value="true" :title="`Channels from ${file.name}`" width="640" data-test="table-import" @close="emit('done')">
+    <p v-if="failure" class="short" role="alert">{{ failure }} Nothing was changed.</p>
+    <template v-if="found">
+      <p>
+        <b>{{ count(found.added, 'channel') }}</b> to add, <b>{{ found.changed }}</b> to change, {{ found.same }} as they are.
+        <span v-if="found.bad.length" class="short">{{ count(new Set(found.bad.map((b) => b.line)).size, 'row') }} left out.</span>
+      </p>
+      <div v-if="found.bad.length" class="bad">
+        <table>
+          <thead><tr><th>Line</th><th>Column</th><th>Cell</th><th>Why</th></tr></thead>
+          <tbody>
+            <tr v-for="(b, i) in found.bad.slice(0, 100)" :key="i"><td class="number">{{ b.line }}</td><td>{{ b.column || 'the row' }}</td><td>{{ b.text }}</td><td>{{ b.reason }}</td></tr>
+          </tbody>
+        </table>
+      </div>
+      <p class="soft">Columns understood: {{ found.columns.join(', ') }}.<template v-if="found.ignored.length"> Not understood, and left out: {{ found.ignored.join(', ') }}.</template></p>
+    </template>
+    <template #footer>
+      <ElButton @click="emit('done')">Leave it</ElButton>
+      <ElButton type="primary" :disabled="!found?.edit" data-test="accept-table" @click="accept">{{ found?.bad.length ? 'Use the good rows' : 'Use them' }}</ElButton>
+    </template>
+  </ElDialog>
+</template>
+
+<style scoped>
+.bad {
+  max-height: 240px;
+  overflow: auto;
+}
+
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+
+th,
+td {
+  text-align: left;
+  padding: 2px 8px 2px 0;
+  border-bottom: 1px solid var(--rule);
+  vertical-align: top;
+}
+</style>

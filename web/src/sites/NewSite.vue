@@ -1,0 +1,221 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { api, inWords } from '../api/client'
+import type { Beginnings, Opening, OpeningDraft, Problem } from '../api/types'
+import TopBar from '../shell/TopBar.vue'
+import ChoiceField from '../ui/ChoiceField.vue'
+import { gigabytes, three } from '../ui/figures'
+import NumberField from '../ui/NumberField.vue'
+import TextField from '../ui/TextField.vue'
+import { explain } from '../week/explain'
+
+/** From an empty page to a first verdict: the few things that are known before the site was seen. */
+const router = useRouter()
+const opening = reactive<Opening>({
+  name: '', customer: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone, recorder: 'Recorder', channels: 16, ingestMbps: 160,
+  drives: 2, terabytes: 4, layout: 'raid1', cameras: 12, codec: 'h265', width: 2560, height: 1440, fps: 12, activity: 'hall', duty: 'motion', keepDays: 30,
+})
+const beginnings = ref<Beginnings>()
+const draft = ref<OpeningDraft>()
+const problems = ref<Record<string, string>>({})
+const making = ref(false)
+const zones = Intl.supportedValuesOf('timeZone')
+const layouts = [['span', 'spanned'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10']] as const
+const codecs = [['h264', 'H.264'], ['h265', 'H.265'], ['av1', 'AV1'], ['mjpeg', 'MJPEG']] as const
+const sizes = ['1280×720', '1920×1080', '2560×1440', '2688×1520', '3072×2048', '3840×2160'] as const
+
+onMounted(async () => {
+  const { data } = await api.GET('/api/beginnings').catch(() => ({ data: undefined }))
+  beginnings.value = data
+})
+
+/** Names the members of the opening that a problem is about; paths of the plan are those of the site. */
+function blame(problem: Problem) {
+  const errors = problem.errors ?? []
+  problems.value = Object.fromEntries(errors.map((e) => [(e.location ?? '').replace('body.', '').replace('site.', ''), e.message ?? '']))
+  if (!errors.length) problems.value = { all: inWords(problem) }
+}
+
+const judge = useDebounceFn(async () => {
+  try {
+    const { data, error } = await api.POST('/api/openings/draft', { body: { ...opening, name: opening.name || 'New site' } })
+    draft.value = data
+    if (error) blame(error as Problem)
+    else problems.value = {}
+  } catch {
+    problems.value = { all: 'The server does not answer.' }
+  }
+}, 120)
+watch(opening, judge, { immediate: true, deep: true })
+
+const size = computed(() => `${opening.width}×${opening.height}`)
+function setSize(text: string) {
+  const m = /^(\d{2,5})\s*[x×*]\s*(\d{2,5})$/i.exec(text)
+  if (m) Object.assign(opening, { width: Number(m[1]), height: Number(m[2]) })
+  else problems.value = { ...problems.value, size: `“${text}” is no picture size; write it 1920×1080` }
+}
+
+async function make() {
+  if (!opening.name.trim()) {
+    problems.value = { ...problems.value, name: 'give the site a name' }
+    return
+  }
+  making.value = true
+  try {
+    const { data, error } = await api.POST('/api/openings', { body: { ...opening } })
+    if (data) await router.push(`/sites/${data.id}`)
+    else blame(error as Problem)
+  } catch {
+    problems.value = { all: 'The server does not answer. Nothing was made; what you wrote is still here.' }
+  } finally {
+    making.value = false
+  }
+}
+
+const v = computed(() => draft.value?.verdict)
+const isShort = computed(() => v.value?.keptDays != null && v.value.requiredDays != null && v.value.keptDays < v.value.requiredDays)
+const duties = computed(() => beginnings.value?.duties ?? [])
+const p = (member: string) => problems.value[member]
+</script>
+
+<template>
+  <div class="new">
+    <TopBar />
+    <main>
+      <h1>A new site</h1>
+      <p class="soft">What is known now is enough. Everything can be changed later, camera by camera.</p>
+      <form class="columns" @submit.prevent="make">
+        <div>
+          <fieldset class="sheet">
+            <legend>1 · Where</legend>
+            <TextField label="Site" :value="opening.name" :problem="p('name')" data-test="site-name" @change="(name) => (opening.name = name)" />
+            <TextField label="Customer" :value="opening.customer" @change="(customer) => (opening.customer = customer)" />
+            <TextField label="Time zone" :value="opening.timeZone" :choices="zones" :problem="p('timeZone')" @change="(z) => (opening.timeZone = z)" />
+          </fieldset>
+          <fieldset class="sheet">
+            <legend>2 · Recorder and drives</legend>
+            <TextField label="Recorder" :value="opening.recorder" :problem="p('recorder')" @change="(v) => (opening.recorder = v)" />
+            <NumberField label="Channels it has" :value="opening.channels" :min="1" :max="5000" data-field="channels" @change="(v) => (opening.channels = Math.round(v))" />
+            <NumberField label="Takes in" unit="Mbps" :value="opening.ingestMbps" :min="0.1" :max="1000000" @change="(v) => (opening.ingestMbps = v)" />
+            <NumberField label="Drives" :value="opening.drives" :min="1" :max="1000" data-field="drives" @change="(v) => (opening.drives = Math.round(v))" />
+            <NumberField label="Size of each" unit="TB" :value="opening.terabytes" :min="0.1" :max="1000" data-field="terabytes" @change="(v) => (opening.terabytes = v)" />
+            <ChoiceField label="Arrayed as" :value="opening.layout" :choices="layouts" @change="(v) => (opening.layout = v)" />
+          </fieldset>
+          <fieldset class="sheet">
+            <legend>3 · Cameras</legend>
+            <NumberField label="Cameras" :value="opening.cameras" :min="1" :max="5000" data-field="cameras" @change="(v) => (opening.cameras = Math.round(v))" />
+            <p v-if="p('cameras')" class="short" role="alert">{{ p('cameras') }}</p>
+            <ChoiceField label="Codec" :value="opening.codec" :choices="codecs" @change="(v) => (opening.codec = v)" />
+            <TextField label="Picture" :value="size" :choices="sizes" :problem="p('size')" @change="setSize" />
+            <NumberField label="Frames" unit="/s" :value="opening.fps" :min="0.1" :max="240" @change="(v) => (opening.fps = v)" />
+            <ChoiceField v-if="beginnings" label="Most of them look at" :value="opening.activity" :choices="beginnings.activities.map((a) => [a.id, a.name] as const)" @change="(v) => (opening.activity = v)" />
+          </fieldset>
+        </div>
+        <div>
+          <fieldset class="sheet">
+            <legend>4 · An opening week for all</legend>
+            <label v-for="d in duties" :key="d.id" class="duty"><input v-model="opening.duty" type="radio" name="duty" :value="d.id" /> <span><b>{{ d.name }}</b> <span class="soft">{{ explain(d) }}</span></span></label>
+            <NumberField label="Footage must be kept" unit="days" :value="opening.keepDays" :max="36500" data-field="days" @change="(v) => (opening.keepDays = v)" />
+          </fieldset>
+          <section class="sheet verdict" aria-live="polite" aria-label="First verdict" data-test="first-verdict">
+            <h2>First verdict</h2>
+            <template v-if="v">
+              <p class="days" :class="{ short: isShort }"><b>{{ v.keptDays == null ? 'never overwritten' : `${three(v.keptDays)} days` }}</b><template v-if="v.requiredDays != null"> kept of {{ v.requiredDays }} required</template></p>
+              <p v-if="v.likelyDays" class="soft">Likely {{ three(v.likelyDays.low) }} to {{ three(v.likelyDays.high) }} days, four times in five: nothing is measured yet.</p>
+              <dl class="figures">
+                <dt>written a day</dt><dd>{{ gigabytes(v.gigabytesPerDay) }}</dd>
+                <dt>usable</dt><dd>{{ gigabytes(v.usableGB) }}</dd>
+                <dt>events in full, of all</dt><dd>{{ three(v.evidence.fullPercent) }} %</dd>
+                <dt>events missed a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
+                <dt>findings</dt><dd>{{ draft?.findings.length ?? 0 }}</dd>
+              </dl>
+            </template>
+            <p v-if="p('all')" class="short" role="alert">{{ p('all') }}</p>
+            <p v-else-if="!v" class="soft">{{ Object.keys(problems).length ? 'Once what is marked is mended.' : 'Counting…' }}</p>
+            <p class="acts"><button type="submit" class="act" :disabled="making" data-test="make-site">Make this site</button> <RouterLink to="/">Leave it</RouterLink></p>
+          </section>
+        </div>
+      </form>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.new {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100vh;
+}
+
+main {
+  overflow: auto;
+  padding: 18px max(16px, calc(50vw - 460px));
+}
+
+h1 {
+  font-size: 20px;
+}
+
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 16px;
+  align-items: start;
+}
+
+fieldset {
+  margin: 0 0 12px;
+}
+
+legend {
+  font-weight: 600;
+  padding: 0 4px;
+}
+
+.duty {
+  display: flex;
+  gap: 8px;
+  padding: 3px 0;
+  cursor: pointer;
+}
+
+.duty .soft {
+  display: block;
+  font-size: 12px;
+}
+
+.duty input {
+  accent-color: var(--base);
+}
+
+.days {
+  margin: 4px 0;
+}
+
+.days b {
+  font-size: 24px;
+}
+
+.acts {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+
+.columns :deep(.field) {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 170px) 40px;
+}
+
+.columns :deep(.field .problem) {
+  grid-column: 1 / -1;
+}
+
+@media (max-width: 760px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { useId } from 'vue'
+
+/** A text with its label, handed on when it is committed. */
+defineProps<{ label: string; value: string | undefined; choices?: readonly string[]; problem?: string; maxlength?: number }>()
+const emit = defineEmits<{ change: [value: string] }>()
+const id = useId()
+</script>
+
+<template>
+  <div class="field">
+    <label :for="id">{{ label }}</label>
+    <input
+      :id="id" :value="value" :list="choices ? `${id}-list` : undefined" :maxlength="maxlength ?? 200" :aria-invalid="!!problem" :aria-describedby="problem ? `${id}-problem` : undefined"
+      autocomplete="off" @change="emit('change', ($event.target as HTMLInputElement).value.trim())"
+    />
+    <datalist v-if="choices" :id="`${id}-list`"><option v-for="c in choices" :key="c" :value="c" /></datalist>
+    <p v-if="problem" :id="`${id}-problem`" class="short problem" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.field {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
+  gap: 2px 6px;
+  align-items: center;
+  min-height: 27px;
+}
+
+input {
+  min-width: 0;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 2px 6px;
+}
+
+input[aria-invalid='true'] {
+  border-color: var(--short);
+}
+
+.problem {
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 12px;
+}
+</style>
