@@ -117,8 +117,13 @@ func (p *page) another() *page {
 }
 
 // patience is how long a condition may take on a slow machine before a test gives
-// up on it.
-const patience = 60 * time.Second
+// up on it; WAKEFIELD_TEST_PATIENCE shortens the wait for whoever writes a test.
+var patience = func() time.Duration {
+	if d, err := time.ParseDuration(os.Getenv("WAKEFIELD_TEST_PATIENCE")); err == nil {
+		return d
+	}
+	return 60 * time.Second
+}()
 
 func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
 	p.Helper()

@@ -32,16 +32,27 @@ func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {
 	first.drag(first.on("booth", 600), first.on("booth", 1200))
 	first.revision(2)
 
+	// Another channel: both strokes hold, and nobody is asked anything.
 	second.click(`[data-duty="motion"]`)
 	second.drag(second.on("kiosk", 600), second.on("kiosk", 1200))
-	second.shows(".el-dialog", "Ticket booth, Mon 10:00-20:00: Off")
-	if got := s.duty(t, "kiosk", 660); got != "low" {
-		t.Errorf("a stale stroke was kept: %s", got)
-	}
-	second.click(`[data-test="again"]`)
 	second.revision(3)
 	if booth, kiosk := s.duty(t, "booth", 660), s.duty(t, "kiosk", 660); booth != "off" || kiosk != "motion" {
 		t.Errorf("booth %s and kiosk %s; both strokes should hold", booth, kiosk)
+	}
+	first.revision(3)
+
+	// The same block: the later one is told.
+	first.drag(first.on("booth", 1200), first.on("booth", 1380))
+	first.revision(4)
+	second.drag(second.on("booth", 1260), second.on("booth", 1320))
+	second.shows(".el-dialog", "Ticket booth, Mon 20:00-23:00: Off")
+	if got := s.duty(t, "booth", 1290); got != "off" {
+		t.Errorf("a stale stroke was kept: %s", got)
+	}
+	second.click(`[data-test="again"]`)
+	second.revision(5)
+	if got := s.duty(t, "booth", 1290); got != "motion" {
+		t.Errorf("the stroke made again is lost: %s", got)
 	}
 }
 

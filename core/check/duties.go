@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"slices"
+	"strconv"
 
 	"wakefield/core/plan"
 	"wakefield/core/week"
@@ -205,7 +206,14 @@ var respects = []struct {
 			return plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{to.ID}, AudioKbps: from.AudioKbps}}
 		}},
 	{"its week",
-		func(c *site, i int) string { return fmt.Sprint(c.figures.Duties(i)) },
+		func(c *site, i int) string {
+			var key []byte
+			for _, step := range c.figures.Duties(i) {
+				key = append(strconv.AppendInt(key, int64(step.From), 10), ' ')
+				key = append(append(key, step.Value...), 0)
+			}
+			return string(key)
+		},
 		func(from, to *plan.Channel) plan.Edit {
 			whole := *to
 			whole.Week = from.Week

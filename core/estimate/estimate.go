@@ -30,6 +30,7 @@ type Site struct {
 	inputs   []input
 	played   []*played
 	doubts   []doubt
+	pooled   map[string]*poolDraw
 }
 
 // Channel is what one channel writes and how long it is kept. Days are absent where
@@ -169,7 +170,7 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 	s.store(p)
 	s.record(p)
 	if draw {
-		s.draw(p)
+		s.draw(p, earlier)
 	}
 	s.judge(p)
 	return s

@@ -140,7 +140,7 @@ func (in *input) byStream(w footage.Week) (out [3]float64) {
 }
 
 // draw fills in how sure the figures are.
-func (s *Site) draw(p *plan.Plan) {
+func (s *Site) draw(p *plan.Plan, earlier *Site) {
 	var todo []int
 	for i := range s.doubts {
 		if s.doubts[i].kbps == nil {
@@ -177,15 +177,65 @@ func (s *Site) draw(p *plan.Plan) {
 	for i, c := range p.Channels {
 		members[c.Pool] = append(members[c.Pool], i)
 	}
+	s.pooled = make(map[string]*poolDraw, len(s.Pools))
 	for k := range s.Pools {
-		s.drawPool(p, &s.Pools[k], members[s.Pools[k].ID], holds)
+		s.drawPool(p, &s.Pools[k], members[s.Pools[k].ID], holds, earlier)
 	}
 	s.Verdict.HoldsPercent = 100 * share(holds)
 }
 
-// drawPool finds the days a pool and its channels keep in every draw.
-func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool) {
-	usable := storage.Bytes(pool.UsableGB) * storage.GB
+// poolDraw is one pool over all draws, with what it was drawn from.
+type poolDraw struct {
+	usable  float64
+	from    []drawnFrom
+	sure    *Range
+	members []memberDraw
+	holds   []bool // whether all members keep their days, by draw
+}
+
+// drawnFrom is what the draws of a pool take of a member. Bitrates that were not
+// drawn anew are the very same ones.
+type drawnFrom struct {
+	kbps *float64
+	keep plan.Keep
+}
+
+// memberDraw is what the draws tell of a member.
+type memberDraw struct {
+	sure  *Range
+	holds float64
+}
+
+// drawPool finds the days a pool and its channels keep in every draw, unless they
+// were found before for the same channels on the same drives.
+func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, earlier *Site) {
+	d := &poolDraw{usable: pool.UsableGB}
+	for _, m := range members {
+		d.from = append(d.from, drawnFrom{&s.doubts[m].kbps[0], p.Channels[m].Keep})
+	}
+	if earlier != nil {
+		if before := earlier.pooled[pool.ID]; before != nil && before.usable == d.usable && slices.Equal(before.from, d.from) {
+			d = before
+		}
+	}
+	if d.holds == nil {
+		d.draw(s, p, members)
+	}
+	s.pooled[pool.ID] = d
+	pool.Sure = d.sure
+	for k, m := range members {
+		s.Channels[m].Sure = d.members[k].sure
+		if s.Channels[m].Required != nil {
+			s.Channels[m].HoldsShare = d.members[k].holds
+		}
+	}
+	for i := range holds {
+		holds[i] = holds[i] && d.holds[i]
+	}
+}
+
+func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
+	usable := storage.Bytes(d.usable) * storage.GB
 	kept := make([]float64, Draws)
 	each := make([][]float64, len(members))
 	for k := range each {
@@ -209,27 +259,32 @@ func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool) {
 			}
 		}
 	})
-	pool.Sure = rangeOf(slices.Clone(kept))
+	d.sure = rangeOf(slices.Clone(kept))
+	d.members = make([]memberDraw, len(members))
 	parallel(len(members), func(k int) {
-		c, keep := &s.Channels[members[k]], &p.Channels[members[k]].Keep
-		if c.Required != nil {
+		required, keep := s.Channels[members[k]].Required, &p.Channels[members[k]].Keep
+		if required != nil {
 			held := 0
 			for _, days := range each[k] {
-				if days >= *c.Required {
+				if days >= *required {
 					held++
 				}
 			}
-			c.HoldsShare = 100 * float64(held) / Draws
+			d.members[k].holds = 100 * float64(held) / Draws
 		}
-		c.Sure = pool.Sure // with no limit of its own it is kept as long as the pool holds
+		d.members[k].sure = d.sure // with no limit of its own it is kept as long as the pool holds
 		if keep.AtMostDays > 0 || keep.QuotaGB > 0 {
-			c.Sure = rangeOf(slices.Clone(each[k]))
+			d.members[k].sure = rangeOf(slices.Clone(each[k]))
 		}
 	})
+	d.holds = make([]bool, Draws)
+	for i := range d.holds {
+		d.holds[i] = true
+	}
 	for k, m := range members {
-		if c := &s.Channels[m]; c.Required != nil {
-			for i := range holds {
-				holds[i] = holds[i] && each[k][i] >= *c.Required
+		if required := s.Channels[m].Required; required != nil {
+			for i := range d.holds {
+				d.holds[i] = d.holds[i] && each[k][i] >= *required
 			}
 		}
 	}

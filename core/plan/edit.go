@@ -79,6 +79,7 @@ func (p *Plan) Apply(edits ...Edit) (*Plan, error) {
 	if len(edits) == 0 {
 		return nil, wrong("edits", "empty")
 	}
+	before := p
 	for i, e := range edits {
 		path := fmt.Sprintf("edits[%d]", i)
 		name, change, err := e.change()
@@ -92,7 +93,7 @@ func (p *Plan) Apply(edits ...Edit) (*Plan, error) {
 			return nil, within(join(path, name), err)
 		}
 	}
-	return p, p.Check()
+	return p, p.checkSince(before)
 }
 
 // Sentence says what the edits do to p, for the history.

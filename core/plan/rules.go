@@ -128,5 +128,27 @@ func (m member) limit(name string) (float64, bool) {
 // checkValue enforces the limits in the struct tags of what a pointer leads to.
 func checkValue(v any) error { return checkRules("", reflect.ValueOf(v).Elem()) }
 
+// checkSince enforces what Check does on a plan that was made from another one that
+// passed: channels that are as they were there need no second look at their limits.
+func (p *Plan) checkSince(before *Plan) error {
+	rest := *p
+	rest.Channels = nil
+	for i := range p.Channels {
+		if i < len(before.Channels) && reflect.DeepEqual(p.Channels[i], before.Channels[i]) {
+			continue
+		}
+		if err := checkRules("channels["+strconv.Itoa(i)+"]", reflect.ValueOf(p).Elem().FieldByName("Channels").Index(i)); err != nil {
+			return err
+		}
+	}
+	if err := rest.checkLimits(); err != nil {
+		return err
+	}
+	if limit, ok := membersOf(reflect.TypeFor[Plan]())["channels"].limit("maxItems"); ok && float64(len(p.Channels)) > limit {
+		return wrong("channels", "%d entries; at most %v are possible", len(p.Channels), limit)
+	}
+	return p.checkReferences()
+}
+
 // checkLimits enforces the limits of every member of a plan.
 func (p *Plan) checkLimits() error { return checkValue(p) }

@@ -152,25 +152,28 @@ func setRow(p *Plan, c *Channel, columns []*Column, order []int, values []string
 	return errors
 }
 
-// newChannel is the next channel of the plan before anything is known of it: on the
-// recorder of the last one, with its times and its week.
+// newChannel is the next channel of the plan before anything is known of it: like the
+// last one that has a camera, except that nothing measured there is known here.
 func (p *Plan) newChannel() (Channel, error) {
-	c := Channel{ID: "new", Name: "Camera", Streams: Streams{Main: PlainStream(Main)}, PreSeconds: 5, PostSeconds: 10, Detection: Detection{On: true}}
-	if n := len(p.Channels); n > 0 {
-		last := p.Channels[n-1]
-		c.Recorder, c.Pool, c.PreSeconds, c.PostSeconds, c.Keep, c.Week = last.Recorder, last.Pool, last.PreSeconds, last.PostSeconds, last.Keep, last.Week
-	} else {
-		for _, r := range p.Recorders {
-			if len(r.Pools) > 0 {
-				c.Recorder, c.Pool = r.ID, r.Pools[0].ID
-				break
-			}
+	c := Channel{ID: "new", Name: "Camera", Streams: Streams{Main: PlainStream(Main), Sub: PlainStream(Sub)}, PreSeconds: 5, PostSeconds: 10, Detection: Detection{On: true}}
+	for _, r := range p.Recorders {
+		if len(r.Pools) > 0 {
+			c.Recorder, c.Pool = r.ID, r.Pools[0].ID
+			break
 		}
-		switch {
-		case len(p.Weeks) > 0:
-			c.Week = WeekRef{Named: p.Weeks[0].ID}
-		case len(p.Duties) > 0:
-			c.Week = WeekRef{Own: &OwnWeek{Otherwise: p.Duties[0].ID}}
+	}
+	switch {
+	case len(p.Weeks) > 0:
+		c.Week = WeekRef{Named: p.Weeks[0].ID}
+	case len(p.Duties) > 0:
+		c.Week = WeekRef{Own: &OwnWeek{Otherwise: p.Duties[0].ID}}
+	}
+	for i := len(p.Channels) - 1; i >= 0; i-- {
+		if like := p.Channels[i]; !like.NoCamera {
+			c = like
+			c.ID, c.Nuisance, c.Detection.Areas = "new", "", nil
+			c.Streams = Streams{like.Streams.Main.unmeasured(), like.Streams.Sub.unmeasured(), like.Streams.Third.unmeasured()}
+			break
 		}
 	}
 	if c.Pool == "" {
@@ -182,6 +185,18 @@ func (p *Plan) newChannel() (Channel, error) {
 	c.Number = p.freeNumber(c.Recorder)
 	c.Name = fmt.Sprintf("Camera %d", c.Number)
 	return c, nil
+}
+
+// unmeasured is a stream with the same settings whose bitrate is only a guess.
+func (s *Stream) unmeasured() *Stream {
+	s = copied(s)
+	if s != nil {
+		s.KeyframeKB = 0
+		if s.Rate.Known != "" {
+			s.Rate.Known = "guess"
+		}
+	}
+	return s
 }
 
 // freeNumber is the lowest number that no channel of the recorder has.

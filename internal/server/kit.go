@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"net/url"
+	"reflect"
 	"slices"
 	"time"
 
@@ -101,6 +102,8 @@ func (s *service) table(ctx context.Context, in *SiteParam) (*body[*Table], erro
 // changedRows lists the rows of the table that differ between two plans.
 func changedRows(before, after *plan.Plan) []TableRow {
 	rows := []TableRow{}
+	alike := reflect.DeepEqual(before.Recorders, after.Recorders) && reflect.DeepEqual(before.Kinds, after.Kinds) &&
+		reflect.DeepEqual(before.Activities, after.Activities) && reflect.DeepEqual(before.Weeks, after.Weeks)
 	for i := range after.Channels {
 		c := &after.Channels[i]
 		var was *plan.Channel
@@ -108,6 +111,9 @@ func changedRows(before, after *plan.Plan) []TableRow {
 			was = &before.Channels[i]
 		} else {
 			was = before.Channel(c.ID)
+		}
+		if alike && was != nil && reflect.DeepEqual(was, c) {
+			continue // names of other things stand in it, and they are the same
 		}
 		now := row(after, c)
 		if was == nil || !slices.Equal(now.Values, before.Cells(was)) || !slices.Equal(now.Departs, row(before, was).Departs) {

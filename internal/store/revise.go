@@ -5,6 +5,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"reflect"
+	"slices"
+	"strconv"
 
 	jsonpatch "github.com/evanphx/json-patch/v5"
 	"github.com/jackc/pgx/v5"
@@ -40,33 +43,74 @@ func (s *Store) Save(ctx context.Context, before *Head, author, sentence string,
 	return &Change{&head, sentence, forward}, nil
 }
 
-// patches compares two plans in both directions.
+// patches compares two plans in both directions. Only members that differ are looked
+// at, and of the channels, where they are the same ones in the same order, only those
+// that differ.
 func patches(from, to *plan.Plan) (forward, backward json.RawMessage, err error) {
-	a, err := generic(from)
-	if err != nil {
-		return nil, nil, err
-	}
-	b, err := generic(to)
-	if err != nil {
-		return nil, nil, err
-	}
-	compare := func(a, b any) (json.RawMessage, error) {
-		patch, err := jsondiff.CompareWithoutMarshal(a, b)
-		if err != nil || patch == nil {
-			return json.RawMessage("[]"), err
+	var there, back []jsondiff.Operation
+	compare := func(path string, a, b any) error {
+		x, err := generic(a)
+		if err != nil {
+			return err
 		}
-		return json.Marshal(patch)
+		y, err := generic(b)
+		if err != nil {
+			return err
+		}
+		for _, way := range []struct {
+			into *[]jsondiff.Operation
+			a, b any
+		}{{&there, x, y}, {&back, y, x}} {
+			patch, err := jsondiff.CompareWithoutMarshal(way.a, way.b)
+			if err != nil {
+				return err
+			}
+			for _, operation := range patch {
+				operation.Path = path + operation.Path
+				*way.into = append(*way.into, operation)
+			}
+		}
+		return nil
 	}
-	if forward, err = compare(a, b); err != nil {
+	a, b := *from, *to
+	if sameChannels(from, to) {
+		for i := range from.Channels {
+			if reflect.DeepEqual(from.Channels[i], to.Channels[i]) {
+				continue
+			}
+			if err := compare("/channels/"+strconv.Itoa(i), from.Channels[i], to.Channels[i]); err != nil {
+				return nil, nil, err
+			}
+		}
+		a.Channels, b.Channels = nil, nil
+	}
+	if !reflect.DeepEqual(a, b) {
+		if err := compare("", a, b); err != nil {
+			return nil, nil, err
+		}
+	}
+	if forward, err = written(there); err != nil {
 		return nil, nil, err
 	}
-	backward, err = compare(b, a)
+	backward, err = written(back)
 	return forward, backward, err
 }
 
-// generic is a plan as maps and lists.
-func generic(p *plan.Plan) (v any, err error) {
-	data, err := json.Marshal(p)
+func written(operations []jsondiff.Operation) (json.RawMessage, error) {
+	if operations == nil {
+		return json.RawMessage("[]"), nil
+	}
+	return json.Marshal(operations)
+}
+
+// sameChannels tells whether two plans have the same channels in the same order.
+func sameChannels(a, b *plan.Plan) bool {
+	return slices.EqualFunc(a.Channels, b.Channels, func(x, y plan.Channel) bool { return x.ID == y.ID })
+}
+
+// generic is a value as maps and lists.
+func generic(of any) (v any, err error) {
+	data, err := json.Marshal(of)
 	if err == nil {
 		err = json.Unmarshal(data, &v)
 	}

@@ -22,6 +22,7 @@ const beginnings = ref<Beginnings>()
 const draft = ref<OpeningDraft>()
 const problems = ref<Record<string, string>>({})
 const making = ref(false)
+const nameless = ref(false)
 const zones = Intl.supportedValuesOf('timeZone')
 const layouts = [['span', 'spanned'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10']] as const
 const codecs = [['h264', 'H.264'], ['h265', 'H.265'], ['av1', 'AV1'], ['mjpeg', 'MJPEG']] as const
@@ -60,7 +61,7 @@ function setSize(text: string) {
 
 async function make() {
   if (!opening.name.trim()) {
-    problems.value = { ...problems.value, name: 'give the site a name' }
+    nameless.value = true
     return
   }
   making.value = true
@@ -87,11 +88,11 @@ const p = (member: string) => problems.value[member]
     <main>
       <h1>A new site</h1>
       <p class="soft">What is known now is enough. Everything can be changed later, camera by camera.</p>
-      <form class="columns" @submit.prevent="make">
+      <form class="columns" novalidate @submit.prevent>
         <div>
           <fieldset class="sheet">
             <legend>1 · Where</legend>
-            <TextField label="Site" :value="opening.name" :problem="p('name')" data-test="site-name" @change="(name) => (opening.name = name)" />
+            <TextField label="Site" :value="opening.name" :problem="nameless ? 'give the site a name' : p('name')" @change="(name) => { opening.name = name; nameless = false }" />
             <TextField label="Customer" :value="opening.customer" @change="(customer) => (opening.customer = customer)" />
             <TextField label="Time zone" :value="opening.timeZone" :choices="zones" :problem="p('timeZone')" @change="(z) => (opening.timeZone = z)" />
           </fieldset>
@@ -135,7 +136,7 @@ const p = (member: string) => problems.value[member]
             </template>
             <p v-if="p('all')" class="short" role="alert">{{ p('all') }}</p>
             <p v-else-if="!v" class="soft">{{ Object.keys(problems).length ? 'Once what is marked is mended.' : 'Counting…' }}</p>
-            <p class="acts"><button type="submit" class="act" :disabled="making" data-test="make-site">Make this site</button> <RouterLink to="/">Leave it</RouterLink></p>
+            <p class="acts"><button type="button" class="act" :disabled="making" data-test="make-site" @click="make">Make this site</button> <RouterLink to="/">Leave it</RouterLink></p>
           </section>
         </div>
       </form>

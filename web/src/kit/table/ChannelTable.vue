@@ -4,11 +4,11 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { TableColumn } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import CellEditor from './CellEditor.vue'
 import { readBlock, writeBlock } from './clipboard'
+import TableRow from './TableRow.vue'
 import { useGrid } from './useGrid'
 import { useRowDrag } from './useRowDrag'
-import { cellKey, useTable } from './useTable'
+import { useTable } from './useTable'
 
 /** Channels as a spreadsheet: the rows given, and one more in which a new channel is typed. */
 const props = defineProps<{ ids: string[]; columns: TableColumn[] }>()
@@ -38,7 +38,7 @@ const lefts = computed(() => {
 const total = computed(() => (lefts.value.at(-1) ?? 0) + width(props.columns.at(-1)!))
 
 /** Number and name stay in view. */
-const place = (j: number) => ({ width: `${width(props.columns[j]!)}px`, ...(j < 2 && { left: `${lefts.value[j]}px` }) })
+const places = computed(() => props.columns.map((c, j) => ({ width: `${width(c)}px`, ...(j < 2 && { left: `${lefts.value[j]}px` }) })))
 
 /** Columns of one group, side by side, under their name. */
 const groups = computed(() => {
@@ -53,8 +53,7 @@ const groups = computed(() => {
 
 const idOf = (row: number) => props.ids[row] ?? ''
 const textAt = (row: number, column: number) => (idOf(row) ? table.text(idOf(row), props.columns[column]!.id) : '')
-const refusedAt = (row: number, column: number) => table.refused.get(cellKey(idOf(row), props.columns[column]!.id))
-const departs = (row: number, column: number) => table.rows.get(idOf(row))?.departs.includes(props.columns[column]!.id)
+const holds = (row: number) => row >= grid.range.value.top && row <= grid.range.value.bottom
 
 function selectedIds(): string[] {
   const { top, bottom } = grid.range.value
@@ -147,8 +146,10 @@ function key(event: KeyboardEvent) {
   else if (event.key === 'Escape' && table.refused.size) table.forget()
   else if (ctrl && event.key.toLowerCase() === 'a') grid.all()
   else if (ctrl && event.key.toLowerCase() === 'd') fill()
-  else if (event.key.length === 1 && !ctrl && !event.altKey) edit(event.key)
-  else return
+  else if (event.key.length === 1 && !ctrl && !event.altKey) {
+    edit('') // the field is there before the character, which so lands in it, also from an input method
+    return
+  } else return
   event.preventDefault()
 }
 
@@ -174,23 +175,19 @@ defineExpose({ fill, focus: () => scroller.value?.focus(), size: grid.size, newR
         <span v-for="g in groups" :key="g.name + g.left" class="group soft" aria-hidden="true" :style="{ left: `${g.left}px`, width: `${g.width}px` }">{{ g.name }}</span>
         <span
           v-for="(c, j) in columns" :key="c.id" class="title" role="columnheader" :aria-colindex="j + 1" :class="{ numeric: c.numeric, frozen: j < 2 }"
-          :style="place(j)" :title="c.unit ? `${c.title}, ${c.unit}` : c.title"
+          :style="places[j]" :title="c.unit ? `${c.title}, ${c.unit}` : c.title"
         >{{ c.title }} <span v-if="c.unit" class="soft">{{ c.unit }}</span></span>
       </div>
       <div
         v-for="item in virtual.getVirtualItems()" :key="idOf(item.index)" class="row" role="row" :aria-rowindex="item.index + 2" :data-row="idOf(item.index) || 'new'"
         :class="{ empty: site.channels.get(idOf(item.index))?.noCamera, target: drag.before.value === (idOf(item.index) || '*') }" :style="{ transform: `translateY(${item.start}px)`, width: `${total}px` }"
       >
-        <span class="grip" :class="{ movable: idOf(item.index) }" aria-hidden="true" :title="idOf(item.index) ? 'Drag to renumber, Alt+arrow keys' : ''" @pointerdown="idOf(item.index) && drag.down($event, item.index, grid)">{{ idOf(item.index) ? '⋮' : '+' }}</span>
-        <span
-          v-for="(c, j) in columns" :id="`cell-${item.index}-${j}`" :key="c.id" class="cell" role="gridcell" :aria-colindex="j + 1" :data-column="c.id"
-          :aria-selected="grid.holds(item.index, j)" :aria-invalid="!!refusedAt(item.index, j)" :title="refusedAt(item.index, j)?.reason ?? (departs(item.index, j) ? 'Departs from its camera kind' : undefined)"
-          :class="{ numeric: c.numeric, frozen: j < 2, held: grid.size.value > 1 && grid.holds(item.index, j), at: grid.at.value.row === item.index && grid.at.value.column === j, bad: !!refusedAt(item.index, j), departs: departs(item.index, j) }"
-          :style="place(j)" @pointerdown="down($event, item.index, j)" @pointerenter="over(item.index, j)"
-        ><CellEditor
-          v-if="editing && grid.at.value.row === item.index && grid.at.value.column === j" :text="editing.text" :all="!editing.all" :column="c"
-          @commit="commit" @leave="leave"
-        /><template v-else>{{ idOf(item.index) ? textAt(item.index, j) : j === 1 ? 'New channel' : '' }}</template></span>
+        <TableRow
+          :id="idOf(item.index)" :row="item.index" :columns="columns" :places="places" :at="grid.at.value.row === item.index ? grid.at.value.column : -1"
+          :left="holds(item.index) ? grid.range.value.left : -1" :right="holds(item.index) ? grid.range.value.right : -1" :many="grid.size.value > 1"
+          :editing="grid.at.value.row === item.index ? editing : undefined"
+          @commit="commit" @leave="leave" @grip="(e) => drag.down(e, item.index, grid)" @down="(e, j) => down(e, item.index, j)" @over="(j) => over(item.index, j)"
+        />
       </div>
     </div>
   </div>
@@ -263,12 +260,12 @@ defineExpose({ fill, focus: () => scroller.value?.focus(), size: grid.size, newR
   display: flex;
 }
 
-.row:nth-child(even) .cell {
+.row:nth-child(even) :deep(.cell) {
   background: color-mix(in srgb, var(--band) 30%, var(--sheet));
 }
 
-.grip,
-.cell {
+.row :deep(.grip),
+.row :deep(.cell) {
   position: relative;
   flex: none;
   height: 25px;
@@ -282,7 +279,7 @@ defineExpose({ fill, focus: () => scroller.value?.focus(), size: grid.size, newR
   background: var(--sheet);
 }
 
-.grip {
+.row :deep(.grip) {
   position: sticky;
   z-index: 2;
   left: 0;
@@ -292,50 +289,51 @@ defineExpose({ fill, focus: () => scroller.value?.focus(), size: grid.size, newR
   color: var(--soft);
 }
 
-.grip.movable {
+.row :deep(.grip.movable) {
   cursor: grab;
 }
 
-.cell.frozen {
+.row :deep(.cell.frozen) {
   position: sticky;
   z-index: 1;
 }
 
-.cell.frozen.at {
+.row :deep(.cell.frozen.at) {
   z-index: 2;
 }
 
-.numeric {
+.numeric,
+.row :deep(.numeric) {
   text-align: right;
 }
 
-.empty .cell {
+.row.empty :deep(.cell) {
   color: var(--soft);
   font-style: italic;
 }
 
-.cell.held {
+.row :deep(.cell.held) {
   background: var(--selected) !important;
 }
 
-.cell.at {
+.row :deep(.cell.at) {
   outline: 2px solid var(--base);
   outline-offset: -2px;
   overflow: visible;
   z-index: 1;
 }
 
-.cell.departs {
+.row :deep(.cell.departs) {
   text-decoration: underline dotted var(--alarm) 1.5px;
   text-underline-offset: 3px;
 }
 
-.cell.bad {
+.row :deep(.cell.bad) {
   color: var(--short);
   box-shadow: inset 0 -2px 0 var(--short);
 }
 
-.row[data-row='new'] .cell {
+.row[data-row='new'] :deep(.cell) {
   color: var(--soft);
 }
 

@@ -37,10 +37,5 @@ export function useGrid(rows: Ref<number>, columns: Ref<number>) {
     right: Math.max(at.value.column, anchor.value.column),
   }))
   const size = computed(() => (range.value.bottom - range.value.top + 1) * (range.value.right - range.value.left + 1))
-  const holds = (row: number, column: number) => {
-    const r = range.value
-    return row >= r.top && row <= r.bottom && column >= r.left && column <= r.right
-  }
-
-  return { at, anchor, range, size, go, step, all, row, holds }
+  return { at, anchor, range, size, go, step, all, row }
 }

@@ -1,0 +1,470 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"wakefield/core/plan"
+	"wakefield/internal/demo"
+)
+
+const table = `[data-test="channel-table"]`
+
+// kit opens a part of the Kit page of Pennywhistle Quay.
+func kit(t testing.TB, part, ready string) (*site, *page) {
+	t.Helper()
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800)
+	p.open("/sites/quay/kit/"+part, ready)
+	return s, p
+}
+
+// cell is the selector of a cell of the channel table.
+func cell(channel, column string) string {
+	return fmt.Sprintf(`[data-row=%q] [data-column=%q]`, channel, column)
+}
+
+// clickCell clicks a cell; more of them at once with a modifier.
+func (p *page) clickCell(css string, options ...chromedp.MouseOption) {
+	p.Helper()
+	p.until(fmt.Sprintf(`!!document.querySelector('%s')`, css))
+	box := eval[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector('%s'); e.scrollIntoView({ inline: 'center', block: 'nearest' }); const b = e.getBoundingClientRect(); return [b.left + b.width / 2, b.top + b.height / 2] })()`, css))
+	p.do(chromedp.MouseClickXY(box[0], box[1], options...))
+}
+
+// typed types a text over a cell and keeps it.
+func (p *page) typed(css, text string) {
+	p.Helper()
+	p.clickCell(css)
+	p.keys(text)
+	p.keys(kb.Enter)
+}
+
+// number sets a field by its name within a part of the page.
+func (p *page) number(within, name, value string) {
+	p.Helper()
+	css := within + ` [data-field="` + name + `"] input`
+	eval[bool](p, `(document.querySelector('`+css+`').focus(), document.querySelector('`+css+`').select(), true)`)
+	p.keys(value)
+	p.keys(kb.Enter)
+}
+
+// labelled types into the field of that label, in the first such place.
+func (p *page) labelled(label, value string) {
+	p.Helper()
+	id := eval[string](p, fmt.Sprintf(`[...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q).htmlFor`, label))
+	eval[bool](p, `(document.getElementById('`+id+`').focus(), document.getElementById('`+id+`').select(), true)`)
+	p.keys(value)
+	p.keys(kb.Enter)
+}
+
+// command presses a key with Ctrl, and does what the browser does on it.
+func (p *page) command(key, name string) {
+	p.Helper()
+	p.do(chromedp.KeyEvent(key, chromedp.KeyModifiers(kb.ModifierCtrl), func(e *input.DispatchKeyEventParams) {
+		if e.Type != input.DispatchKeyEventTypeKeyUp {
+			e.Commands = []string{name}
+		}
+	}))
+}
+
+// paste copies a text from a field that is there for a moment only, and presses
+// Ctrl+V where the focus was.
+func (p *page) paste(text string) {
+	p.Helper()
+	eval[bool](p, fmt.Sprintf(`(() => {
+		window.focused = document.activeElement
+		window.source = document.body.appendChild(document.createElement('textarea'))
+		source.value = %q
+		source.focus()
+		source.select()
+		return true
+	})()`, text))
+	p.command("c", "copy")
+	eval[bool](p, `(source.remove(), focused.focus(), true)`)
+	p.command("v", "paste")
+}
+
+// TestFromNothingToAVerdict goes the way of somebody who opens the program for the
+// first time.
+func TestFromNothingToAVerdict(t *testing.T) {
+	s := serve(t, "none", nil)
+	p := browser(t, s, 1280, 800)
+	p.open("/", `[data-test="new-site"]`)
+	p.shows("main", "There is no site yet")
+	p.click(`[data-test="new-site"]`)
+	p.shows(`[data-test="first-verdict"]`, "days")
+	p.click(`[data-test="make-site"]`)
+	p.shows("fieldset", "give the site a name")
+	p.labelled("Site", "Little Pier")
+	p.labelled("Time zone", "Nowhere/Land")
+	p.shows("fieldset", `no time zone "Nowhere/Land"`)
+	p.labelled("Time zone", "Atlantic/Faroe")
+	p.number("fieldset", "cameras", "20")
+	p.shows("fieldset", "20 cameras on a recorder of 16 channels")
+	p.number("fieldset", "cameras", "6")
+	before := p.text(`.days`)
+	p.click(`input[value="clock"]`)
+	p.until(`!!document.querySelector('.days') && document.querySelector('.days').innerText !== '` + before + `'`)
+	first := strings.Fields(p.text(`.days`))[0]
+	p.click(`[data-test="make-site"]`)
+	p.shows(verdict, first)
+	p.shows(".where", "Little Pier")
+	p.until(`document.querySelectorAll('[data-channel]').length === 16`)
+	list, err := s.store.List(context.Background())
+	if err != nil || len(list) != 1 || list[0].Name != "Little Pier" || list[0].Channels != 16 {
+		t.Errorf("%v %+v", err, list)
+	}
+}
+
+func TestTypingInTheTable(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	p.typed(cell("hall", "name"), "Great hall")
+	p.revision(2)
+	p.keys("2nd booth\t") // the cursor went down; Tab keeps and goes right
+	p.revision(3)
+	p.keys("Desks")
+	p.keys(kb.Enter)
+	p.revision(4)
+	hall, booth := s.plan(t).Channel("hall"), s.plan(t).Channel("booth")
+	if hall.Name != "Great hall" || booth.Name != "2nd booth" || booth.Group != "Desks" {
+		t.Errorf("%s; %s in %s", hall.Name, booth.Name, booth.Group)
+	}
+	// A text that cannot be stays in its cell, with the reason, and nothing is lost.
+	p.typed(cell("waiting", "main.fps"), "fast")
+	p.shows(`[data-test="cell-trouble"]`, `"fast" is no number of frames a second`)
+	p.shows(cell("waiting", "main.fps"), "fast")
+	p.typed(cell("waiting", "main.fps"), "10 fps")
+	p.until(`!document.querySelector('[data-test="cell-trouble"]')`)
+	p.revision(5)
+	if fps := s.plan(t).Channel("waiting").Streams.Main.FPS; fps != 10 {
+		t.Errorf("%v frames a second", fps)
+	}
+	p.click(`[data-test="undo"]`)
+	p.until(`document.querySelector('` + cell("waiting", "main.fps") + `').innerText === '15'`)
+}
+
+func TestSetAValueOnMany(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "main.fps"))
+	kept := p.text(verdict)
+	p.clickCell(cell("hall", "main.fps"))
+	p.clickCell(cell("breakwater", "main.fps"), shiftClick)
+	p.keys("5")
+	p.keys(kb.Enter, kb.ModifierCtrl)
+	p.revision(2)
+	// Of the same rows another column, by the field above the table.
+	p.clickCell(cell("hall", "main.gop"))
+	p.clickCell(cell("breakwater", "main.gop"), shiftClick)
+	p.click(`[data-test="set-all"]`)
+	p.keys("4")
+	p.keys(kb.Enter)
+	p.revision(3)
+	for _, c := range s.plan(t).Channels[:8] {
+		if c.Streams.Main.FPS != 5 || c.Streams.Main.GOPSeconds != 4 {
+			t.Errorf("%s: %v frames a second, keyframes every %v s", c.Name, c.Streams.Main.FPS, c.Streams.Main.GOPSeconds)
+		}
+	}
+	if c := s.plan(t).Channel("lane-1"); c.Streams.Main.FPS != 15 {
+		t.Errorf("%s was not selected", c.Name)
+	}
+	// Filling down: the first row's text goes into the others.
+	p.typed(cell("hall", "main.rate"), "model 2 still")
+	p.revision(4)
+	p.clickCell(cell("hall", "main.rate"))
+	p.clickCell(cell("luggage", "main.rate"), shiftClick)
+	p.keys("d", kb.ModifierCtrl)
+	p.revision(5)
+	if r := s.plan(t).Channel("luggage").Streams.Main.Rate; r.Kind != "modelled" || r.Quality != 2 {
+		t.Errorf("%+v", r)
+	}
+	p.until(`document.querySelector('` + verdict + `').innerText !== '` + kept + `'`)
+}
+
+// TestPasteABlock pastes sixteen cameras from a spreadsheet into a site that has
+// none, and then a block with a mistake in it.
+func TestPasteABlock(t *testing.T) {
+	o := plan.Opening{Name: "Mole", TimeZone: "UTC", Recorder: "Recorder", Channels: 32, IngestMbps: 200, Drives: 2, Terabytes: 4, Layout: "span",
+		Cameras: 1, Codec: "h265", Width: 1920, Height: 1080, FPS: 12, Activity: "quay", Duty: "low", KeepDays: 14}
+	made, err := o.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	made, err = made.Apply(plan.Edit{RemoveChannels: &plan.RemoveChannels{Channels: ids(made)[1:]}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := serve(t, "mole", made)
+	p := browser(t, s, 1280, 800)
+	p.open("/sites/mole/kit", table)
+	p.clickCell(cell("c1", "number")) // the first row is changed, the others are new
+	var block strings.Builder
+	for i := 1; i <= 16; i++ {
+		fmt.Fprintf(&block, "%d\tBollard %d\tNorth\tyes\t\tH.264\t%d x 1440\t%d\r\n", i, i, 2560, 8+i%3)
+	}
+	p.paste(block.String())
+	p.revision(2)
+	p.until(`document.querySelectorAll('[data-row^="bollard"]').length === 15`)
+	channels := s.plan(t).Channels
+	if len(channels) != 16 || channels[15].Name != "Bollard 16" || channels[15].Streams.Main.Width != 2560 || channels[15].Streams.Main.FPS != 9 || channels[2].Number != 3 {
+		t.Errorf("%+v", channels)
+	}
+	p.shows(verdict, "days")
+	// Two rows, one of them wrong: nothing is changed, the good one is offered.
+	p.clickCell(cell("c1", "name"))
+	p.paste("First\tSouth\tyes\nSecond\tSouth\tperhaps")
+	p.shows(`[data-test="cell-trouble"]`, `"perhaps" is neither yes nor none`)
+	if name := s.plan(t).Channel("c1").Name; name != "Bollard 1" {
+		t.Errorf("half of a block was kept: %s", name)
+	}
+	p.click(`[data-test="set-rest"]`)
+	p.revision(3)
+	if a, b := s.plan(t).Channel("c1"), s.plan(t).Channel("bollard-2"); a.Name != "First" || b.Name != "Bollard 2" {
+		t.Errorf("%s, %s", a.Name, b.Name)
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.until(`document.querySelector('` + cell("c1", "name") + `').innerText === 'Bollard 1'`)
+}
+
+func ids(p *plan.Plan) (out []string) {
+	for _, c := range p.Channels {
+		out = append(out, c.ID)
+	}
+	return out
+}
+
+func TestRenumberByDraggingAndKeys(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	grip := func(id string) point {
+		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-row=%q] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`, id))
+		return point{box[0], box[1]}
+	}
+	p.drag(grip("fuel"), grip("booth"))
+	p.revision(2)
+	if f, b := s.plan(t).Channel("fuel"), s.plan(t).Channel("booth"); f.Number != 2 || b.Number != 3 {
+		t.Errorf("%s is %d, %s is %d", f.Name, f.Number, b.Name, b.Number)
+	}
+	p.clickCell(cell("hall", "name"))
+	p.keys(kb.ArrowDown, kb.ModifierAlt)
+	p.revision(3)
+	if h, f := s.plan(t).Channel("hall"), s.plan(t).Channel("fuel"); h.Number != 2 || f.Number != 1 {
+		t.Errorf("%s is %d, %s is %d", h.Name, h.Number, f.Name, f.Number)
+	}
+	p.clickCell(cell("spare", "name"))
+	p.click(`[data-test="remove-channels"]`)
+	p.revision(4)
+	p.until(`!document.querySelector('[data-row="spare"]')`)
+}
+
+func TestImportABrokenTable(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	file := filepath.Join(t.TempDir(), "cameras.csv")
+	os.WriteFile(file, []byte("No.;Name;Frames;Shoe size\n1;Grand hall;12;44\n2;Booth;quick;44\n17;Lantern;8;44\n"), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(".el-dialog", "1 channel to add, 1 to change")
+	p.shows(".el-dialog", `"quick" is no number of frames a second`)
+	p.shows(".el-dialog", "Shoe size")
+	if row := p.text(".el-dialog tbody tr"); !strings.HasPrefix(row, "3") || !strings.Contains(row, "Frames") {
+		t.Errorf("the bad cell is named as %q", row)
+	}
+	p.click(`[data-test="accept-table"]`)
+	p.revision(2)
+	if c := s.plan(t).Channel("hall"); c.Name != "Grand hall" || c.Streams.Main.FPS != 12 || s.plan(t).Channel("lantern") == nil || s.plan(t).Channel("booth").Name != "Ticket booth" {
+		t.Errorf("%+v", c)
+	}
+	os.WriteFile(file, []byte("just some words\nno table\n"), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(".el-dialog", "no heading is known")
+}
+
+func TestDropAClip(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	p.clickCell(cell("slipway", "name"))
+	p.shows(".pane", "Slipway")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{quietThenBusy().write(t, "slipway.mp4")}, chromedp.NodeReady))
+	p.shows(`[data-test="measured"]`, "20.0 /s")
+	p.shows(`[data-test="measured"]`, "60.0 kB")
+	p.click(`[data-test="accept-clip"]`)
+	p.revision(2)
+	m := s.plan(t).Channel("slipway").Streams.Main
+	still, moving := (60_000+39*2000)*8/2000.0, (60_000+39*12_000)*8/2000.0
+	if m.Width != 640 || m.FPS != 20 || m.GOPSeconds != 2 || m.KeyframeKB != 60 || m.Rate.Known != "measured" ||
+		m.Rate.IdleKbps < 0.98*still || m.Rate.IdleKbps > 1.02*still || m.Rate.ActiveKbps < 0.98*moving || m.Rate.ActiveKbps > 1.02*moving {
+		t.Errorf("%+v; drawn with %v and %v kbit/s", m, still, moving)
+	}
+	words := filepath.Join(t.TempDir(), "words.mp4")
+	os.WriteFile(words, []byte("this is no clip"), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{words}, chromedp.NodeReady))
+	p.shows(`[data-test="clip-drop"]`, "words.mp4 cannot be read")
+}
+
+// TestALargeClipIsNotReadWhole counts the bytes that are read of a clip of 200 MB.
+func TestALargeClipIsNotReadWhole(t *testing.T) {
+	_, p := kit(t, "", cell("hall", "name"))
+	large := quietThenBusy()
+	large.spread = 200 << 20
+	file := large.write(t, "large.mp4")
+	if info, err := os.Stat(file); err != nil || info.Size() < 200<<20 {
+		t.Fatalf("%v %v", err, info)
+	}
+	eval[bool](p, `(() => {
+		window.bytesRead = 0
+		const read = ReadableStreamDefaultReader.prototype.read
+		ReadableStreamDefaultReader.prototype.read = async function () { const r = await read.apply(this, arguments); bytesRead += r.value?.length ?? 0; return r }
+		const whole = Blob.prototype.arrayBuffer
+		Blob.prototype.arrayBuffer = async function () { bytesRead += this.size; return whole.apply(this) }
+		return true
+	})()`)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="measured"]`, "60.0 s")
+	if read := eval[float64](p, `bytesRead`); read == 0 || read > 20<<20 {
+		t.Errorf("%.1f MB of %d were read", read/1e6, 200)
+	}
+}
+
+func TestAnEventLogMeasuresAnActivity(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="passengers"]`)
+	p.click(`[data-activity="kiosk"]`)
+	var log strings.Builder
+	log.WriteString("camera,begin,end\n")
+	for day := 1; day <= 28; day++ {
+		for hour := 9; hour < 18; hour++ {
+			fmt.Fprintf(&log, "Kiosk front,2026-09-%02d %02d:10:00,2026-09-%02d %02d:10:45\n", day, hour, day, hour)
+		}
+	}
+	log.WriteString("Kiosk front,yesterday,today\n")
+	file := filepath.Join(t.TempDir(), "events.csv")
+	os.WriteFile(file, []byte(log.String()), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="log-says"]`, "252 events")
+	p.shows(`[data-test="log-says"]`, "9.00 a day")
+	p.shows(".el-dialog", "1 line left out")
+	p.click(`[data-test="accept-log"]`)
+	p.revision(2)
+	a := s.plan(t).Activity("kiosk")
+	if a.Known != "measured" || a.MeanSeconds != 45 || a.Name != "Kiosk" || a.Process().PerDay() < 8.9 || a.Process().PerDay() > 9.1 {
+		t.Errorf("%+v", a)
+	}
+}
+
+func TestActivitiesAreDrawn(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="passengers"]`)
+	p.click(`[data-activity="gulls"]`)
+	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="rate-curve"] canvas').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
+	at := func(hour int, height float64) point {
+		return point{box[0] + box[2]*(float64(hour)+0.5)/168, box[1] + box[3]*(1-height)}
+	}
+	p.drag(at(24+6, 0.5), at(24+9, 0.6)) // Tuesday 06 to 10, meant for all working days
+	p.revision(2)
+	rates := s.plan(t).Activity("gulls").Rates()
+	if rates.At(4*1440+8*60) != rates.At(1440+6*60) || rates.At(4*1440+8*60) == rates.At(5*1440+8*60) {
+		t.Errorf("%v", rates)
+	}
+	before := rates.At(12 * 60)
+	eval[bool](p, `(document.querySelector('[data-test="rate-curve"]').focus(), true)`)
+	for range 30 - 12 {
+		p.keys(kb.ArrowLeft) // from Tuesday 06 to Monday 12
+	}
+	p.keys(kb.ArrowUp)
+	p.revision(3)
+	if after := s.plan(t).Activity("gulls").Rates().At(12 * 60); after <= before {
+		t.Errorf("%v an hour at Monday noon, before %v", after, before)
+	}
+	eval[bool](p, `(() => { const s = document.querySelector('[data-test="template"]'); s.selectedIndex = 3; s.dispatchEvent(new Event('change')); return true })()`)
+	p.revision(4)
+	p.shows(".entry.here", "A lane for vehicles")
+	p.click(`[data-test="remove-activity"]`)
+	p.revision(5)
+	p.click(`[data-activity="fuel-door"], [data-activity="fuel-contact"], .entry:nth-of-type(15)`)
+	p.click(`[data-test="remove-activity"]`)
+	p.shows("main", "name another activity for it")
+}
+
+func TestRecordersAndDrives(t *testing.T) {
+	s, p := kit(t, "recorders", `[data-scenario="more"]`)
+	p.shows(`[data-scenario="failed"]`, "No footage is lost")
+	kept := p.text(verdict)
+	p.click(`[data-scenario="more"] button`)
+	p.revision(2)
+	p.until(`document.querySelector('` + verdict + `').innerText !== '` + kept + `'`)
+	if n := s.plan(t).Pool("array").Drives[0].Count; n != 5 {
+		t.Errorf("%d drives", n)
+	}
+	p.number(`[data-recorder="nvr"]`, "ingest", "90")
+	p.revision(3)
+	p.until(`!!document.querySelector('.gauge.over')`)
+	p.click(`[data-test="remove-recorder"]`)
+	p.shows(`[data-recorder="nvr"]`, "channel 1, Ticket hall, is on it")
+	p.click(`[data-test="new-recorder"]`)
+	p.revision(4)
+	p.until(`document.querySelectorAll('[data-recorder]').length === 2`)
+	// Channels move to it by dragging their rows onto its name.
+	p.click(`[data-part="channels"]`)
+	p.until(`!!document.querySelector('[data-drop-recorder="recorder-2"]')`)
+	from := eval[[]float64](p, `(() => { const b = document.querySelector('[data-row="hall"] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`)
+	to := eval[[]float64](p, `(() => { const b = document.querySelector('[data-drop-recorder="recorder-2"]').getBoundingClientRect(); return [b.left + 20, b.top + 6] })()`)
+	p.drag(point{from[0], from[1]}, point{to[0], to[1]})
+	p.revision(5)
+	if c := s.plan(t).Channel("hall"); c.Recorder != "recorder-2" || c.Pool != "recorder-2-drives" || c.Number != 1 {
+		t.Errorf("%+v", c)
+	}
+}
+
+func TestCameraKinds(t *testing.T) {
+	s, p := kit(t, "kinds", `[data-kind="lane"]`)
+	p.shows("section", "departs in main bitrate")
+	p.number(".sheet", "fps", "8")
+	p.revision(2)
+	lane, barrier := s.plan(t).Channel("lane-2"), s.plan(t).Channel("barrier")
+	if lane.Streams.Main.FPS != 8 || barrier.Streams.Main.FPS != 8 || barrier.Streams.Main.Rate == lane.Streams.Main.Rate {
+		t.Errorf("%+v, %+v", lane.Streams.Main, barrier.Streams.Main)
+	}
+	p.click(".departs button")
+	p.revision(3)
+	if barrier := s.plan(t).Channel("barrier"); barrier.Streams.Main.Rate != lane.Streams.Main.Rate {
+		t.Errorf("%+v", barrier.Streams.Main)
+	}
+	p.click(`[data-test="new-kind"]`)
+	p.revision(4)
+	p.click(`[data-part="channels"]`)
+	p.clickCell(cell("fuel", "kind"))
+	p.keys("8 mp bullet, lanes")
+	p.keys(kb.Enter)
+	p.revision(5)
+	if c := s.plan(t).Channel("fuel"); c.Kind != "lane" || c.Streams.Main.FPS != 8 {
+		t.Errorf("%+v", c)
+	}
+}
+
+func TestSitesAreFoundDuplicatedAndPutAway(t *testing.T) {
+	s := serve(t, "none", nil)
+	if err := demo.Fill(context.Background(), s.store); err != nil {
+		t.Fatal(err)
+	}
+	p := browser(t, s, 1280, 800)
+	p.open("/", `[data-site="pennywhistle-quay"]`)
+	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
+	// Sorted by trouble: the one that is short of its days comes first.
+	if first := eval[string](p, `document.querySelector('[data-site]').dataset.site`); first != "pennywhistle-quay" {
+		t.Errorf("%s comes first", first)
+	}
+	p.click(`[data-test="search"]`)
+	p.keys("cider")
+	p.until(`document.querySelectorAll('[data-site]').length === 1`)
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Duplicate")
+	p.shows("main", "Brackenhall Cider Works, again")
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Put away")
+	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
+	p.click(`[data-test="archived"]`)
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Take out again")
+	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
+	p.click(`[data-test="archived"]`)
+	p.until(`document.querySelectorAll('[data-site]').length === 2`)
+}
