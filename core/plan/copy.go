@@ -7,19 +7,28 @@ import (
 	"wakefield/core/week"
 )
 
-// CopyDay gives channels on some days of the week the duties of another day. A
-// channel that follows a named week departs from it.
+// CopyDay gives channels on some days of the week the duties of another day: of their
+// own, or of the channel that is named. A channel that follows a named week departs
+// from it.
 type CopyDay struct {
 	Channels []string       `json:"channels" minItems:"1" maxItems:"5000"`
 	From     week.Weekday   `json:"from"`
 	To       []week.Weekday `json:"to" minItems:"1" maxItems:"7"`
+	Of       string         `json:"of,omitempty" maxLength:"100" doc:"Id of the channel whose day is copied; absent for each one's own"`
 }
 
 func (e *CopyDay) apply(p *Plan) (*Plan, error) {
+	of := p.Channel(e.Of)
+	if e.Of != "" && of == nil {
+		return nil, wrong("of", "no channel %q", e.Of)
+	}
 	return p.eachChannel(e.Channels, func(c *Channel) error {
-		steps := p.WeekOf(c).Steps()
+		copied := p.WeekOf(c).Steps()
+		steps := copied
+		if of != nil {
+			steps = p.WeekOf(of).Steps()
+		}
 		source := week.Span{From: e.From.Start(), To: e.From.Start() + week.Day}
-		copied := steps
 		for _, day := range e.To {
 			for run, duty := range steps.Runs() {
 				from, to := max(run.From, source.From), min(run.To, source.To)
@@ -39,7 +48,11 @@ func (e *CopyDay) sentence(p *Plan) string {
 	for i, d := range e.To {
 		names[i] = d.Name()[:3]
 	}
-	return fmt.Sprintf("%s: %s copied onto %s", p.names(e.Channels), e.From.Name(), strings.Join(names, ", "))
+	what := e.From.Name()
+	if c := p.Channel(e.Of); c != nil {
+		what += " of " + c.Name
+	}
+	return fmt.Sprintf("%s: %s copied onto %s", p.names(e.Channels), what, strings.Join(names, ", "))
 }
 
 // CopyWeek gives channels the week of another: its own one is copied, a named one is

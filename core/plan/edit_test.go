@@ -40,11 +40,17 @@ func TestEdits(t *testing.T) {
 		{"paint the named week", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: evenings, Duty: "off", Shared: true}},
 			"The week followed by Yard, Tue-Wed 18:00-22:00: Off",
 			func(p *Plan) bool { return p.Channel("c1").Week.Named == "yard" && len(p.Weeks[0].Blocks) == 1 }},
-		{"copy a day", Edit{CopyDay: &CopyDay{[]string{"c2"}, week.Sunday, []week.Weekday{week.Monday, week.Tuesday}}},
+		{"copy a day", Edit{CopyDay: &CopyDay{Channels: []string{"c2"}, From: week.Sunday, To: []week.Weekday{week.Monday, week.Tuesday}}},
 			"Gate: Sunday copied onto Mon, Tue",
 			func(p *Plan) bool {
 				steps := p.Channel("c2").Week.Own.Steps()
 				return steps.At(12*60) == "sure" && steps.At(week.Day+2*60) == "sure" && steps.At(2*week.Day+2*60) == "guard" && steps.At(2*week.Day+12*60) == "thrift"
+			}},
+		{"copy a day of another channel", Edit{CopyDay: &CopyDay{Channels: []string{"c1"}, From: week.Sunday, To: []week.Weekday{week.Monday}, Of: "c2"}},
+			"Yard: Sunday of Gate copied onto Mon",
+			func(p *Plan) bool {
+				steps := p.Channel("c1").Week.Own.Steps()
+				return steps.At(12*60) == "sure" && steps.At(week.Day+12*60) == "frames"
 			}},
 		{"copy a week", Edit{CopyWeek: &CopyWeek{"c2", []string{"c1"}}},
 			"Yard: the week of Gate",
@@ -244,7 +250,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetRate: &SetRate{[]string{"c1"}, Main, Rate{Kind: "constant", Known: "guess"}}}, "edits[1].setRate.rate.kbps: missing"},
 		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard"}}, `weeks[1].blocks[0].duty: no duty "guard"`},
 		{Edit{CopyWeek: &CopyWeek{"c7", []string{"c1"}}}, `edits[1].copyWeek.from: no channel "c7"`},
-		{Edit{CopyDay: &CopyDay{[]string{"c1"}, week.Monday, nil}}, "edits[1].copyDay.to: empty"},
+		{Edit{CopyDay: &CopyDay{Channels: []string{"c1"}, From: week.Monday}}, "edits[1].copyDay.to: empty"},
 		{Edit{SetCells: &SetCells{[]string{"post", "main.fps"}, []CellRow{{"c1", []string{"20", "fast"}}}}}, `edits[1].setCells.rows[0].values[1]: "fast" is no number of frames a second`},
 		{Edit{SetCells: &SetCells{[]string{"main.fps"}, []CellRow{{"c1", []string{"900"}}}}}, `edits[1].setCells.rows[0].values[0]: 900 is above 240`},
 		{Edit{SetCells: &SetCells{[]string{"main.size"}, []CellRow{{"c1", []string{""}}}}}, `edits[1].setCells.rows[0].values[0]: "" is no picture size`},

@@ -93,7 +93,7 @@ func view(e entry) *View {
 	v := &View{
 		ID: e.head.ID, Version: e.head.Version, Undo: e.head.Undo, Redo: e.head.Redo, Plan: e.head.Plan,
 		Figures: e.site.Channels, Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict,
-		Tide: tide(e), Ribbons: []Ribbon{}, Found: e.found,
+		Tide: tide(e, week.Whole), Ribbons: []Ribbon{}, Found: e.found,
 	}
 	for i := range e.site.Channels {
 		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
@@ -105,7 +105,7 @@ func view(e entry) *View {
 func answer(before, after entry) *Answer {
 	a := &Answer{
 		Version: after.head.Version, Undo: after.head.Undo, Redo: after.head.Redo, Verdict: after.site.Verdict,
-		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after), Found: after.found,
+		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after, week.Whole), Found: after.found,
 		Rows: changedRows(before.head.Plan, after.head.Plan),
 	}
 	changed := after.site.Changed(before.site)
@@ -150,8 +150,9 @@ func near(a, b footage.Bin) bool {
 
 func round(f float64) int { return int(math.Round(f)) }
 
-// tide is what channels write together; all where none are named.
-func tide(e entry, channels ...string) Tide {
+// tide is what channels write together, all where none are named; its mean and its
+// busiest half hour are those within a span.
+func tide(e entry, within week.Span, channels ...string) Tide {
 	t := e.site.Tide(channels...)
 	out := Tide{}
 	sum := 0.0
@@ -161,12 +162,13 @@ func tide(e entry, channels ...string) Tide {
 		out.Motion = append(out.Motion, milli(b.Motion.Mbps()))
 		out.Alarm = append(out.Alarm, milli(b.Alarm.Mbps()))
 		total := b.Total().Mbps()
-		sum += total
-		if total > out.Busiest {
+		part := max(0, min(b.Span.To, within.To)-max(b.Span.From, within.From))
+		sum += total * float64(part)
+		if part > 0 && total > out.Busiest {
 			out.Busiest, out.BusiestAt = total, t[i].Span.From
 		}
 	}
-	out.Mean = sum / float64(len(t))
+	out.Mean = sum / float64(within.Minutes())
 	for _, r := range e.head.Plan.Recorders {
 		out.Intake += r.IngestMbps
 	}

@@ -84,14 +84,23 @@ func (s *service) readSpecialDays(ctx context.Context, in *struct {
 func (s *service) tideOf(ctx context.Context, in *struct {
 	SiteParam
 	Body struct {
-		Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
+		Channels []string    `json:"channels,omitempty" maxItems:"5000" doc:"Ids; absent for all"`
+		From     week.Minute `json:"from,omitempty" minimum:"0" maximum:"10080" doc:"The mean and the busiest half hour are those of the time from here"`
+		To       week.Minute `json:"to,omitempty" minimum:"0" maximum:"10080" doc:"to here; absent for the end of the week"`
 	}
 }) (*body[Tide], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &body[Tide]{tide(e, in.Body.Channels...)}, nil
+	within := week.Span{From: in.Body.From, To: in.Body.To}
+	if within.To == 0 {
+		within.To = week.Length
+	}
+	if !within.Valid() {
+		return nil, huma.Error422UnprocessableEntity("The time ends before it begins.")
+	}
+	return &body[Tide]{tide(e, within, in.Body.Channels...)}, nil
 }
 
 func (s *service) revision(ctx context.Context, in *struct {

@@ -673,6 +673,8 @@ export interface components {
             channels: string[];
             /** @enum {string} */
             from: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+            /** @description Id of the channel whose day is copied; absent for each one's own */
+            of?: string;
             to: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
         };
         CopyWeek: {
@@ -1818,7 +1820,18 @@ export interface components {
             motion: number[];
         };
         TideOfRequest: {
-            channels: string[];
+            /** @description Ids; absent for all */
+            channels?: string[];
+            /**
+             * Format: int64
+             * @description The mean and the busiest half hour are those of the time from here
+             */
+            from?: number;
+            /**
+             * Format: int64
+             * @description to here; absent for the end of the week
+             */
+            to?: number;
         };
         TriedCells: {
             bad: components["schemas"]["CellError"][];

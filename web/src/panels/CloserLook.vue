@@ -32,8 +32,27 @@ const why = computed(() => {
   if (l.base) parts.push(`${kbps(l.base)} because the base layer is on`)
   if (l.motion) parts.push(`${kbps(l.motion)} for motion`)
   if (l.alarm) parts.push(`${kbps(l.alarm)} for alarms`)
-  return parts.length ? `${parts.join(', ')}.` : 'Nothing is expected to be written.'
+  return parts.length ? `${parts.join(', ')}.` : idle(l)
 })
+
+/** Why nothing is expected to be written. */
+function idle({ duty, channel }: NonNullable<typeof look.value>): string {
+  if (!duty?.base && !duty?.event) return 'Nothing is written: the duty is off.'
+  if (duty.event?.on.includes('motion') && !channel.detection?.on) return 'Nothing is written: the duty waits for motion, and detection is off.'
+  return duty.base ? 'Nothing is written: the camera has no such stream.' : 'Nothing is expected to happen then.'
+}
+
+/** What is kept around an event, to scale: before it, while it lasts, after it. */
+const around = computed(() => {
+  const c = look.value?.channel
+  const activity = site.plan?.activities?.find((a) => a.id === c?.activity)
+  if (!c || !look.value?.duty?.event || !activity) return undefined
+  const parts = { pre: c.preSeconds ?? 0, event: activity.meanSeconds, post: c.postSeconds ?? 0 }
+  const sum = parts.pre + parts.event + parts.post
+  const percent = (s: number) => `${(100 * s) / sum}%`
+  return { ...parts, activity, widths: { pre: percent(parts.pre), event: percent(parts.event), post: percent(parts.post) } }
+})
+const evidence = computed(() => look.value?.figures?.evidence)
 </script>
 
 <template>
@@ -45,7 +64,12 @@ const why = computed(() => {
         <dt>written</dt><dd>{{ three(look.written) }} % of the time</dd>
         <dt>bitrate</dt><dd>{{ kbps(look.base + look.motion + look.alarm) }}</dd>
         <dt>whole week</dt><dd>{{ gigabytes(look.figures?.gigabytesPerDay ?? 0) }} a day</dd>
+        <template v-if="evidence?.eventsPerDay"><dt>of {{ three(evidence.eventsPerDay) }} events a day</dt><dd>{{ three(evidence.fullPercent) }} % full, {{ three(evidence.missedPercent) }} % missed</dd></template>
       </dl>
+      <div v-if="around" class="around" role="img" :aria-label="`Around an event: ${around.pre} s before, ${three(around.event)} s of event, ${around.post} s after`">
+        <span class="pre" :style="{ width: around.widths.pre }" /><span class="event" :style="{ width: around.widths.event }" /><span class="post" :style="{ width: around.widths.post }" />
+        <small>{{ around.pre }} s · event {{ three(around.event) }} s · {{ around.post }} s</small>
+      </div>
       <p class="soft">{{ why }}</p>
     </template>
     <p v-else class="soft">Point at a ribbon for a closer look. Its ink is what the channel writes: the area is the disk.</p>
@@ -54,9 +78,30 @@ const why = computed(() => {
 
 <style scoped>
 .look {
-  min-height: 158px;
+  min-height: 200px;
   padding: 10px 14px;
   border-top: 1px solid var(--rule);
+}
+
+.around {
+  display: flex;
+  flex-wrap: wrap;
+  margin: 4px 0;
+}
+
+.around span {
+  height: 7px;
+  border: 1px solid var(--motion);
+}
+
+.around .event {
+  background: var(--motion);
+}
+
+.around small {
+  width: 100%;
+  font-size: 11px;
+  color: var(--soft);
 }
 
 p {

@@ -17,7 +17,7 @@ const panels = [
 <template>
   <aside class="pane" aria-label="What is decided here">
     <div class="main">
-      <StrokeInHand v-if="hand.stroke" />
+      <StrokeInHand v-if="hand.stroke || hand.act" />
       <template v-else>
         <div class="tabs" role="tablist">
           <button v-for="p in panels" :key="p.id" type="button" role="tab" :aria-selected="hand.panel === p.id" :data-panel="p.id" @click="hand.panel = p.id">{{ p.name }}</button>

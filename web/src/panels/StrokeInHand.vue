@@ -5,13 +5,16 @@ import { useSite } from '../site/useSite'
 import { change, count, three } from '../ui/figures'
 import DutySwatch from '../week/DutySwatch.vue'
 import { inWords } from '../week/time'
-import { useHand } from '../week/useHand'
+import { useCopy } from '../week/useCopy'
 import { useDraft } from '../week/useDraft'
+import { useHand } from '../week/useHand'
 
+/** What the stroke, or another act that is considered, would change. */
 const site = useSite()
 const hand = useHand()
+const copy = useCopy()
 const { draft } = useDraft()
-const duty = computed(() => site.duties.get(hand.duty))
+const duty = computed(() => site.duties.get(hand.stroke?.duty ?? hand.duty))
 const names = computed(() => {
   const ids = hand.stroke?.channels ?? []
   return ids.length > 3 ? count(ids.length, 'channel') : ids.map((id) => site.channels.get(id)?.name).join(', ')
@@ -21,21 +24,37 @@ const daysChange = computed(() => {
   const [now, then] = [draft.value?.verdict.keptDays, site.verdict?.keptDays]
   return now != null && then != null ? change(now - then) || 'no change' : ''
 })
+const hours = computed(() => {
+  const d = draft.value
+  if (!d) return ''
+  return d.channels ? `${three(d.minutes / 60)} h a week on ${count(d.channels, 'channel')}` : 'nothing'
+})
 </script>
 
 <template>
   <section class="hand" aria-live="polite" data-test="stroke">
-    <h2>Stroke in hand</h2>
-    <p><b>{{ inWords(hand.hours) }}</b><br />{{ names }}</p>
-    <p v-if="duty" class="duty"><DutySwatch :duty="duty" /> {{ duty.name }}</p>
+    <h2>{{ hand.stroke ? (hand.stroke.duty ? 'Edge in hand' : 'Stroke in hand') : 'Considered' }}</h2>
+    <template v-if="hand.stroke">
+      <p><b>{{ inWords(hand.hours) }}</b><br />{{ names }}</p>
+      <p v-if="duty" class="duty"><DutySwatch :duty="duty" /> {{ duty.name }}</p>
+    </template>
+    <p v-else><b>{{ hand.act?.title }}</b></p>
     <dl v-if="draft" class="figures" data-test="draft">
+      <dt>changes</dt><dd>{{ hours }}</dd>
       <dt>GB a day</dt><dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
       <dt>days kept</dt><dd>{{ daysChange }}</dd>
       <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>
       <dt>events in full</dt><dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
       <dt>events missed</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
-    <p class="soft">Release to paint, Esc to leave it.</p>
+    <p v-if="hand.stroke" class="soft">Release to paint, Esc to leave it.</p>
+    <template v-else>
+      <p class="soft">{{ hand.act?.how }}</p>
+      <p v-if="copy.copied" class="acts">
+        <button type="button" class="act" data-test="do-act" @click="copy.doIt()">Do it</button>
+        <button type="button" class="plain-button link" @click="(copy.copied = undefined), copy.consider(undefined)">Leave it</button>
+      </p>
+    </template>
   </section>
 </template>
 
@@ -49,5 +68,10 @@ const daysChange = computed(() => {
 .figures .wide {
   grid-column: 1 / -1;
   font-weight: 400;
+}
+
+.acts {
+  display: flex;
+  gap: 12px;
 }
 </style>

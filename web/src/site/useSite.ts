@@ -203,12 +203,13 @@ export const useSite = defineStore('site', () => {
   }
 
   const echoes = computed(() => queue.waiting.value.flatMap((p) => (p.echo ? [p.echo] : [])))
+  const largestKbps = computed(() => Math.max(1, ...[...figures.values()].map((f) => f.fullKbps)))
   const dutyList = computed(() => plan.value?.duties)
   const duties = computed(() => new Map((dutyList.value ?? []).map((d) => [d.id, d])))
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
     id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
-    answered, loaded, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
+    answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
   }
 })

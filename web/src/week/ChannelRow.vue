@@ -9,8 +9,8 @@ import { weekInWords } from './sentence'
 import { placeIn, type Span } from './time'
 import { useHand } from './useHand'
 
-const props = defineProps<{ channel: Channel; width: number; selected: boolean; stroke: Span[]; cursor?: Span }>()
-defineEmits<{ select: [event: MouseEvent] }>()
+const props = defineProps<{ channel: Channel; width: number; selected: boolean; target?: boolean; stroke: Span[]; cursor?: Span }>()
+defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
 
 const site = useSite()
 const figures = computed(() => site.figures.get(props.channel.id))
@@ -31,9 +31,10 @@ const place = (s: Span) => placeIn(hand.view, s)
 </script>
 
 <template>
-  <div class="row" :class="{ selected }" role="row" :aria-selected="selected" :data-channel="channel.id">
+  <div class="row" :class="{ selected, target }" role="row" :aria-selected="selected" :data-channel="channel.id">
     <div class="channel" role="rowheader" @click="$emit('select', $event)">
       <span class="number soft">{{ channel.number }}</span>
+      <button type="button" class="plain-button more" tabindex="-1" :aria-label="`What can be done with the week of ${channel.name}`" :data-menu="channel.id" @click.stop="$emit('menu', $event)">⋯</button>
       <span class="name">{{ channel.name }}</span>
       <span v-if="channel.noCamera" class="soft kept">no camera</span>
       <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
@@ -70,8 +71,32 @@ const place = (s: Span) => placeIn(hand.view, s)
   user-select: none;
 }
 
-.row:hover .channel {
+.row:hover .channel,
+.target .channel {
   background: var(--band);
+}
+
+.target {
+  box-shadow: inset 0 0 0 1px var(--base);
+}
+
+.channel {
+  position: relative;
+}
+
+.more {
+  position: absolute;
+  left: 6px;
+  width: 24px;
+  height: 100%;
+  text-align: center;
+  opacity: 0;
+  background: var(--band);
+}
+
+.row:hover .more,
+.more:focus-visible {
+  opacity: 1;
 }
 
 .selected .channel {

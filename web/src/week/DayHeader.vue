@@ -2,39 +2,55 @@
 import { computed } from 'vue'
 
 import DayMenu from './DayMenu.vue'
-import { dayNames, type Span } from './time'
+import { daysIn, ticksOf } from './ticks'
+import { DAY, dayNames, placeIn, type Span } from './time'
+import { useCopy } from './useCopy'
+import { useDayDrag } from './useDayDrag'
 import { useHand } from './useHand'
 
+const props = defineProps<{ width: number }>()
 defineEmits<{ paint: [channels: string[], span: Span] }>()
 const hand = useHand()
-const days = computed(() => (hand.day === undefined ? [0, 1, 2, 3, 4, 5, 6] : [hand.day]))
-const ticks = computed(() => (hand.day === undefined ? [6, 12, 18] : Array.from({ length: 23 }, (_, i) => i + 1)))
+const drag = useDayDrag(useCopy())
+const days = computed(() => daysIn(hand.view).map((d) => ({ d, place: placeIn(hand.view, { from: Math.max(d * DAY, hand.view.from), to: Math.min((d + 1) * DAY, hand.view.to) }) })))
+const ticks = computed(() => ticksOf(hand.view, props.width).ticks.map((t) => ({ ...t, left: placeIn(hand.view, { from: t.minute, to: t.minute }).left })))
 </script>
 
 <template>
-  <div class="days" :style="{ gridTemplateColumns: `repeat(${days.length}, 1fr)` }">
-    <div v-for="d in days" :key="d" class="day">
+  <div class="days">
+    <div
+      v-for="{ d, place } in days" :key="d" class="day" :class="{ target: drag.over.value.includes(d) }" :style="place" :data-day-heading="d"
+      @pointerdown="drag.down($event, d)"
+    >
       <DayMenu :day="d" @paint="(channels, span) => $emit('paint', channels, span)" />
       <span v-if="hand.day !== undefined" class="steps">
         <button type="button" class="plain-button" title="The day before" data-test="day-before" @click="hand.day = (d + 6) % 7">◂ {{ dayNames[(d + 6) % 7]!.slice(0, 3) }}</button>
         <button type="button" class="plain-button" title="The day after" data-test="day-after" @click="hand.day = (d + 1) % 7">{{ dayNames[(d + 1) % 7]!.slice(0, 3) }} ▸</button>
-        <button type="button" class="plain-button whole" data-test="whole-week" @click="hand.day = undefined">whole week</button>
       </span>
-      <span v-for="h in ticks" :key="h" class="hour" aria-hidden="true" :style="{ left: `${(100 * h) / 24}%` }">{{ h }}</span>
     </div>
+    <button v-if="!hand.isWhole" type="button" class="plain-button whole" data-test="whole-week" @click="hand.day = undefined">whole week</button>
+    <span v-for="t in ticks" :key="t.minute" class="hour" aria-hidden="true" :style="{ left: t.left }">{{ t.text }}</span>
   </div>
 </template>
 
 <style scoped>
 .days {
-  display: grid;
+  position: relative;
+  height: 33px;
 }
 
 .day {
-  position: relative;
-  height: 33px;
+  position: absolute;
+  top: 0;
+  bottom: 0;
   padding-left: 5px;
   border-left: 1px solid var(--rule);
+  white-space: nowrap;
+  cursor: grab;
+}
+
+.day.target {
+  background: var(--selected);
 }
 
 .hour {
@@ -43,6 +59,7 @@ const ticks = computed(() => (hand.day === undefined ? [6, 12, 18] : Array.from(
   transform: translateX(-50%);
   font-size: 11px;
   color: var(--soft);
+  pointer-events: none;
 }
 
 .steps {
@@ -55,7 +72,12 @@ const ticks = computed(() => (hand.day === undefined ? [6, 12, 18] : Array.from(
 }
 
 .whole {
+  position: absolute;
+  right: 8px;
+  top: 1px;
+  font-size: 12px;
   text-decoration: underline;
+  background: var(--paper);
 }
 
 @media (max-width: 760px) {

@@ -2,7 +2,7 @@
 import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 
 import { useSite, type Echo } from '../site/useSite'
-import { drawRail, drawRibbon, prepare, x } from './drawRibbon'
+import { drawAround, drawRail, drawRibbon, prepare, x } from './drawRibbon'
 import { palette } from './palette'
 import { ROW } from './rows'
 import { useHand } from './useHand'
@@ -16,7 +16,18 @@ const echoes = computed(() => {
   const mine = site.echoes.filter((e) => e.channels.includes(props.id))
   return mine.length ? mine : none // an empty list that stays the same draws nothing again
 })
-const full = computed(() => site.figures.get(props.id)?.fullKbps ?? 1)
+/** What full height stands for: the channel's own full rate, or that of the site's largest channel. */
+const full = computed(() => (hand.ink === 'disk' ? site.largestKbps : (site.figures.get(props.id)?.fullKbps ?? 1)))
+/** The seconds kept around an event, drawn to scale at the pointer where they can be seen. */
+const around = computed(() => {
+  const at = hand.pointer?.channel === props.id ? hand.pointer.minute : undefined
+  const c = site.channels.get(props.id)
+  const length = site.plan?.activities?.find((a) => a.id === c?.activity)?.meanSeconds
+  if (at === undefined || !c || !length) return undefined
+  const [pre, post] = [(c.preSeconds ?? 0) / 60, (c.postSeconds ?? 0) / 60]
+  const pixels = ((pre + length / 60 + post) / (hand.view.to - hand.view.from)) * props.width
+  return pixels >= 8 ? { at, pre, length: length / 60, post } : undefined
+})
 const height = ROW - 3
 
 onMounted(() => {
@@ -27,6 +38,7 @@ onMounted(() => {
       const ribbon = site.ribbons.get(props.id)
       if (!ribbon || props.empty) return
       drawRibbon(c, ribbon, full.value, site.duties)
+      if (around.value) drawAround(c, around.value)
       for (const echo of echoes.value) {
         for (const span of echo.spans) {
           c.context.clearRect(x(c, span.from), c.height - 5, x(c, span.to) - x(c, span.from), 5)

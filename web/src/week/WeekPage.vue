@@ -1,20 +1,26 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener } from '@vueuse/core'
+import { useElementSize, useEventListener, useStorage } from '@vueuse/core'
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { computed, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 
 import SidePane from '../panels/SidePane.vue'
 import { useSite } from '../site/useSite'
-import { count } from '../ui/figures'
+import ArrangeRows from './ArrangeRows.vue'
 import ChannelRow from './ChannelRow.vue'
 import DayHeader from './DayHeader.vue'
 import DutyShelf from './DutyShelf.vue'
-import { HEADING, ROW, rowsOf } from './rows'
+import RowMenu from './RowMenu.vue'
+import { HEADING, plain, ROW, rowsOf, type Arrangement } from './rows'
 import SharedWeekQuestion from './SharedWeekQuestion.vue'
 import TideChart from './TideChart.vue'
+import { ticksOf } from './ticks'
+import { useCopy } from './useCopy'
+import { WEEK } from './time'
 import { useHand } from './useHand'
 import { useKeyboard } from './useKeyboard'
 import { usePainting } from './usePainting'
+import { useWeekDrag } from './useWeekDrag'
+import { useZoom } from './useZoom'
 
 const site = useSite()
 const hand = useHand()
@@ -22,7 +28,9 @@ const scroller = useTemplateRef('scroller')
 const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
 
-const rows = computed(() => rowsOf(site.plan?.channels ?? []))
+const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
+const found = computed(() => new Set(site.findings.flatMap((f) => f.channel ?? [])))
+const rows = computed(() => rowsOf(site.plan?.channels ?? [], how.value, (id) => site.figures.get(id), found.value))
 const order = computed(() => rows.value.flatMap((r) => (r.kind === 'channel' ? [r.channel.id] : [])))
 
 const virtual = useVirtualizer(
@@ -48,6 +56,58 @@ const keyboard = useKeyboard(order, painting.paint, (id) => {
   virtual.value.scrollToIndex(rows.value.findIndex((r) => r.kind === 'channel' && r.channel.id === id))
 })
 
+const copy = useCopy()
+const drag = useWeekDrag(copy, order, channelAt)
+const zoom = useZoom(painting.minuteAt)
+const menu = ref<{ channel: string; x: number; y: number }>()
+useEventListener(scroller, 'wheel', zoom.wheel, { passive: false })
+
+/** Lines of time behind the ribbons. */
+const lines = computed(() => {
+  const { step } = ticksOf(hand.view, width.value, hand.isWhole ? 130 : 38)
+  const length = hand.view.to - hand.view.from
+  return { '--step': `${(step / length) * width.value}px`, '--shift': `${-((hand.view.from % step) / length) * width.value}px` }
+})
+
+function openMenu(event: MouseEvent) {
+  const row = (event.target as HTMLElement).closest<HTMLElement>('[data-channel]')
+  if (!row) return
+  event.preventDefault()
+  menu.value = { channel: row.dataset.channel!, x: event.clientX, y: event.clientY }
+}
+
+/** A double click on a name paints the channel's whole week, on its ribbon the day. */
+function double(event: MouseEvent) {
+  const channel = channelAt(event.clientY)
+  if (!channel || (event.target as HTMLElement).closest('button')) return
+  if (event.clientX >= axis.value!.getBoundingClientRect().left) painting.double(event) // the pointer was captured, so its target tells nothing
+  else {
+    hand.show([channel])
+    void painting.paint([channel], { from: 0, to: WEEK })
+  }
+}
+
+/** Ctrl+C and Ctrl+V, wherever nothing is being typed. */
+useEventListener(document, 'keydown', (event) => {
+  const target = event.target as HTMLElement
+  if (!(event.ctrlKey || event.metaKey) || event.shiftKey || event.altKey || target.closest('input, textarea, [role="dialog"]')) return
+  const { channels, days } = keyboard.reached()
+  if (event.key === 'c' && channels.length && !getSelection()?.toString()) copy.copy({ channel: channels[0]!, ...(days.length && { day: days[0] }) })
+  else if (event.key === 'v' && copy.copied) copy.doIt(copy.pasting(channels, days))
+  else return
+  event.preventDefault()
+})
+
+/** After copying, what Ctrl+V would do is counted for what is selected. */
+watch(
+  () => [copy.copied, hand.selection, hand.pointer] as const,
+  ([copied]) => {
+    if (!copied) return
+    const { channels, days } = keyboard.reached()
+    copy.consider(copy.pasting(channels, days))
+  },
+)
+
 function onTime(event: PointerEvent, handler: (e: PointerEvent) => void) {
   if ((event.target as HTMLElement).closest('.time') || hand.stroke) handler(event)
 }
@@ -58,8 +118,15 @@ function select(id: string, event: MouseEvent) {
 
 useEventListener(document, 'keydown', (event) => {
   const target = event.target as HTMLElement
-  if (event.key === 'Escape' && !event.defaultPrevented && !target.closest('input, [role="dialog"]')) hand.day = undefined
+  if (event.key === 'Escape' && !event.defaultPrevented && !target.closest('input, [role="dialog"]')) {
+    if (copy.copied) {
+      copy.copied = undefined
+      copy.consider(undefined)
+    } else if (hand.brush) hand.brush = undefined
+    else hand.day = undefined
+  }
   if (target.closest('input, textarea, [role="grid"], [role="dialog"]') || event.ctrlKey || event.metaKey || event.altKey) return
+  if (zoom.key(event)) return
   const duty = site.plan?.duties[Number(event.key) - 1]
   if (duty) hand.picked = duty.id
 })
@@ -71,15 +138,16 @@ useEventListener(document, 'keydown', (event) => {
     <DutyShelf class="shelf" />
     <div class="table">
       <div class="header">
-        <span class="soft corner">{{ count(order.length, 'channel') }}, days kept</span>
-        <div ref="axis"><DayHeader @paint="painting.paint" /></div>
+        <ArrangeRows v-model="how" :shown="order.length" :all="site.plan?.channels.length ?? 0" />
+        <div ref="axis"><DayHeader :width="width" @paint="painting.paint" /></div>
       </div>
       <div
         ref="scroller" class="rows" role="grid" aria-label="Channels and their weeks" :aria-rowcount="rows.length" aria-multiselectable="true" tabindex="0"
-        @pointerdown="onTime($event, painting.down)" @pointermove="painting.move" @pointerup="painting.up"
-        @pointercancel="painting.abandon" @pointerleave="painting.leave" @keydown="keyboard.key" @blur="keyboard.leave"
+        :class="{ edge: painting.edge.value }" @dblclick="double" @contextmenu="openMenu"
+        @pointerdown="onTime($event, painting.down), drag.down($event)" @pointermove="painting.move" @pointerup="painting.up"
+        @pointercancel="painting.abandon" @pointerleave="painting.leave" @keydown="zoom.key($event) || keyboard.key($event)" @blur="keyboard.leave"
       >
-        <div class="all" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px`, '--parts': hand.day === undefined ? 7 : 24 }">
+        <div class="all" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px`, ...lines }">
           <div v-for="item in virtual.getVirtualItems()" :key="item.index" class="place" role="presentation" :style="{ transform: `translateY(${item.start}px)` }">
             <template v-for="row in [rows[item.index]!]" :key="row.kind">
               <div v-if="row.kind === 'group'" class="group" role="row">
@@ -88,18 +156,20 @@ useEventListener(document, 'keydown', (event) => {
                 </div>
               </div>
               <ChannelRow
-                v-else :channel="row.channel" :width="width" :selected="hand.selection.includes(row.channel.id)"
+                v-else :channel="row.channel" :width="width" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
                 :stroke="hand.stroke?.channels.includes(row.channel.id) ? hand.spans : []" :cursor="keyboard.on(row.channel.id)"
-                @select="select(row.channel.id, $event)"
+                @select="select(row.channel.id, $event)" @menu="(e) => (menu = { channel: row.channel.id, x: e.clientX, y: e.clientY })"
               />
             </template>
           </div>
         </div>
       </div>
-      <TideChart :width="width" :height="88" />
+      <p v-if="!order.length" class="none soft">No channel is shown: {{ how.search ? `none is called “${how.search}”` : 'none has findings' }}. <button type="button" class="plain-button link" @click="how = plain">Show all</button></p>
+      <TideChart :width="width" :height="88" :paint="painting.paint" />
     </div>
     <SidePane />
     <SharedWeekQuestion />
+    <RowMenu v-model="menu" @paint="painting.paint" />
   </div>
 </template>
 
@@ -129,10 +199,13 @@ useEventListener(document, 'keydown', (event) => {
   border-bottom: 1px solid var(--rule);
 }
 
-.corner {
-  align-self: end;
-  padding: 0 10px 2px 14px;
-  font-size: 12px;
+.none {
+  position: absolute;
+  margin: 50px 20px;
+}
+
+.rows.edge {
+  cursor: col-resize;
 }
 
 .rows {
@@ -147,7 +220,13 @@ useEventListener(document, 'keydown', (event) => {
 
 .all {
   position: relative;
-  background: repeating-linear-gradient(to right, var(--rule) 0 1px, transparent 1px calc((100% - var(--channel-width)) / var(--parts))) var(--channel-width) 0 no-repeat;
+}
+
+.all::before {
+  content: '';
+  position: absolute;
+  inset: 0 0 0 var(--channel-width);
+  background: linear-gradient(to right, var(--rule) 0 1px, transparent 1px) var(--shift) 0 / var(--step) 100% repeat-x;
 }
 
 .place {

@@ -152,3 +152,24 @@ export function drawRail(c: Canvas, duty: Duty | undefined, span: Span) {
     }
   }
 }
+
+/** Draws an event of mean length to scale, with the seconds kept before and after it, in minutes. */
+export function drawAround(c: Canvas, { at, pre, length, post }: { at: number; pre: number; length: number; post: number }) {
+  const { context, palette } = c
+  const y = 3.5
+  const [a, b, d, e] = [x(c, at - pre), x(c, at), x(c, at + length), x(c, at + length + post)]
+  context.fillStyle = palette.ink
+  context.globalAlpha = 0.85
+  context.fillRect(b, y - 2, Math.max(1.5, d - b), 4)
+  context.globalAlpha = 1
+  context.strokeStyle = palette.ink
+  context.lineWidth = 1
+  context.beginPath()
+  for (const [from, to, end] of [[a, b, a], [d, e, e]] as const) {
+    context.moveTo(from, y)
+    context.lineTo(to, y)
+    context.moveTo(Math.round(end) + 0.5, y - 3)
+    context.lineTo(Math.round(end) + 0.5, y + 3)
+  }
+  context.stroke()
+}

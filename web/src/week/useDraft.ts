@@ -1,13 +1,13 @@
-import { shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 
 import { api } from '../api/client'
-import type { Draft } from '../api/types'
+import type { Draft, Edit } from '../api/types'
 import { useSite } from '../site/useSite'
 import { useHand } from './useHand'
 
 /**
- * Asks the server what the stroke in hand would change. One question is out at a time; the newest stroke is asked
- * about next.
+ * Asks the server what the stroke or the act in hand would change. One question is out at a time; the newest one is
+ * asked next.
  */
 export function useDraft() {
   const site = useSite()
@@ -15,6 +15,13 @@ export function useDraft() {
   const draft = shallowRef<Draft>()
   let asking = false
   let again = false
+
+  const edits = computed<Edit[] | undefined>(() => {
+    const stroke = hand.stroke
+    const duty = stroke?.duty ?? hand.duty
+    if (stroke && duty) return [{ paint: { channels: stroke.channels, hours: hand.hours, duty } }]
+    return hand.act?.edits
+  })
 
   async function ask() {
     if (asking) {
@@ -24,13 +31,12 @@ export function useDraft() {
     asking = true
     do {
       again = false
-      const stroke = hand.stroke
-      if (!stroke || !hand.duty) break
+      if (!edits.value?.length) {
+        draft.value = undefined
+        break
+      }
       try {
-        const { data } = await api.POST('/api/sites/{id}/draft', {
-          params: { path: { id: site.id } },
-          body: { version: site.version, edits: [{ paint: { channels: stroke.channels, hours: hand.hours, duty: hand.duty } }] },
-        })
+        const { data } = await api.POST('/api/sites/{id}/draft', { params: { path: { id: site.id } }, body: { version: site.version, edits: edits.value } })
         draft.value = data
       } catch {
         draft.value = undefined // without a server there is no figure, and the stroke itself is kept
@@ -39,6 +45,6 @@ export function useDraft() {
     asking = false
   }
 
-  watch(() => [hand.stroke?.span.from, hand.stroke?.span.to, hand.stroke?.channels.length, hand.reach], () => void ask(), { immediate: true })
+  watch(() => JSON.stringify(edits.value), () => void ask(), { immediate: true })
   return { draft }
 }
