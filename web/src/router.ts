@@ -16,6 +16,7 @@ export const router = createRouter({
       children: [
         { path: '', name: 'week', component: WeekPage },
         { path: 'kit/:part?', name: 'kit', component: () => import('./kit/KitPage.vue') },
+        { path: 'weeks', name: 'weeks', component: () => import('./weeks/WeeksPage.vue') },
         { path: 'findings', name: 'findings', component: () => import('./findings/FindingsPage.vue') },
         { path: 'history', name: 'history', component: () => import('./history/HistoryPage.vue') },
       ],

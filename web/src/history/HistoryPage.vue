@@ -4,12 +4,14 @@ import { ref, watch } from 'vue'
 import { api, inWords } from '../api/client'
 import type { Problem, Revision } from '../api/types'
 import { useSite } from '../site/useSite'
+import RevisionPreview from './RevisionPreview.vue'
 
 const site = useSite()
 const revisions = ref<Revision[]>([])
 const more = ref(false)
 const failure = ref('')
 const page = 50
+const previewed = ref<number>()
 
 async function load(before = 0) {
   failure.value = ''
@@ -39,16 +41,22 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
     <h1>History</h1>
     <p class="soft">Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be undone too.</p>
     <p v-if="failure" class="short">{{ failure }} <button type="button" @click="load()">Try again</button></p>
-    <ol>
-      <li v-for="r in revisions" :key="r.number" :class="{ undone: r.kind === 'undo' }">
-        <span class="number soft">{{ r.number }}</span>
-        <span>{{ kinds[r.kind] }}{{ r.sentence }}</span>
-        <span class="soft">{{ r.author }}</span>
-        <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
-        <button v-if="r.number !== site.version" type="button" class="plain-button return" :data-return="r.number" @click="site.returnTo(r.number)">Return to this</button>
-        <span v-else class="soft">as it stands</span>
-      </li>
-    </ol>
+    <div class="columns" :class="{ two: previewed }">
+      <ol>
+        <li v-for="r in revisions" :key="r.number" :class="{ undone: r.kind === 'undo', here: r.number === previewed }">
+          <span class="number soft">{{ r.number }}</span>
+          <span>{{ kinds[r.kind] }}{{ r.sentence }}</span>
+          <span class="soft">{{ r.author }}</span>
+          <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
+          <span class="acts">
+            <button type="button" class="plain-button link" :aria-pressed="r.number === previewed" :data-preview="r.number" @click="previewed = previewed === r.number ? undefined : r.number">Look at it</button>
+            <button v-if="r.number !== site.version" type="button" class="plain-button link" :data-return="r.number" @click="site.returnTo(r.number)">Return</button>
+            <span v-else class="soft">as it stands</span>
+          </span>
+        </li>
+      </ol>
+      <RevisionPreview v-if="previewed" :revision="previewed" />
+    </div>
     <button v-if="more" type="button" @click="load(revisions.at(-1)!.number)">Earlier changes</button>
   </section>
 </template>
@@ -71,16 +79,37 @@ ol {
   max-width: 980px;
 }
 
+.columns.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 430px;
+  gap: 20px;
+  align-items: start;
+}
+
+.two li {
+  grid-template-columns: 34px minmax(0, 1fr) 80px;
+}
+
+.two li time,
+.two li .acts {
+  grid-column: 2;
+}
+
+li.here {
+  background: var(--selected);
+}
+
+.acts {
+  display: flex;
+  gap: 12px;
+}
+
 li {
   display: grid;
-  grid-template-columns: 44px minmax(0, 1fr) 120px 150px 100px;
+  grid-template-columns: 44px minmax(0, 1fr) 110px 145px 160px;
   gap: 16px;
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
-}
-
-.return {
-  text-decoration: underline;
 }
 
 .undone {

@@ -126,7 +126,8 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
 
 .tools.second {
   padding: 2px 16px 6px;
-  overflow: hidden;
+  flex-wrap: wrap;
+  gap: 4px 14px;
 }
 
 .all {
@@ -151,6 +152,7 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
 
 .chips {
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
 }
 

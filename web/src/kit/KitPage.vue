@@ -41,7 +41,7 @@ const tabs = computed(() => {
 <style scoped>
 .kit {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   height: 100%;
 }
 

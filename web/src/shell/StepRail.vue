@@ -8,6 +8,7 @@ const { count } = useFindings()
   <nav class="rail" aria-label="Steps">
     <RouterLink :to="{ name: 'kit' }" active-class="here">Kit</RouterLink>
     <RouterLink :to="{ name: 'week' }" exact-active-class="here">Week</RouterLink>
+    <RouterLink :to="{ name: 'weeks' }" class="under" active-class="here">Weeks, dates</RouterLink>
     <RouterLink :to="{ name: 'findings' }" exact-active-class="here">Findings <b v-if="count.error" class="short">{{ count.error }}</b></RouterLink>
     <RouterLink :to="{ name: 'history' }" exact-active-class="here">History</RouterLink>
   </nav>
@@ -27,6 +28,11 @@ const { count } = useFindings()
   padding: 9px 10px 9px 13px;
   text-decoration: none;
   border-left: 3px solid transparent;
+}
+
+.rail a.under {
+  padding: 3px 4px 8px 20px;
+  font-size: 12px;
 }
 
 .rail a:hover {

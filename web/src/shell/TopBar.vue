@@ -20,6 +20,9 @@ const saved = computed(() => {
   }
 })
 
+/** Opens the command box, as its key does. */
+const find = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }))
+
 function rename() {
   const name = prompt('Your name, as the history shows it', author.value)?.trim()
   if (name) author.value = name
@@ -40,6 +43,7 @@ function rename() {
       </button>
       <a class="tool text" :href="`/api/sites/${site.id}/plan`" download>Export plan</a>
     </template>
+    <button type="button" class="tool text" title="Find a channel, a page or an act (Ctrl+K)" data-test="find" @click="find">Find <kbd>Ctrl+K</kbd></button>
     <button type="button" class="tool text" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
     <button type="button" class="tool text" title="Your name, as the history shows it" @click="rename">{{ author }}</button>
   </header>
@@ -102,6 +106,13 @@ function rename() {
 
 .tool.text {
   padding: 2px 7px;
+}
+
+kbd {
+  font: inherit;
+  font-size: 11px;
+  color: var(--soft);
+  margin-left: 5px;
 }
 
 svg {

@@ -2,6 +2,7 @@
 import { ElButton, ElDialog, ElInput } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 
+import { api } from '../api/client'
 import type { Duty } from '../api/types'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
@@ -29,6 +30,9 @@ const fps = ref(5)
 const cause = ref<(typeof causes)[number][0]>('motion')
 const eventStream = ref<'main' | 'sub' | 'third'>('main')
 const instead = ref('')
+const fewer = ref(false) // whether the event layer keeps fewer frames
+const eventFPS = ref(10)
+const ready = ref<Duty[]>([]) // ready-made duties, to begin with
 
 const original = computed(() => (editing.value ? site.duties.get(editing.value) : undefined))
 const { users } = useDutyUse(editing)
@@ -36,15 +40,22 @@ const others = computed(() => (site.plan?.duties ?? []).filter((d) => d.id !== e
 
 watch(editing, (id) => {
   if (id === undefined) return
-  const d = original.value
+  take(original.value)
+  instead.value = others.value[0]?.[0] ?? ''
+  if (!id && !ready.value.length) void api.GET('/api/beginnings').then(({ data }) => (ready.value = data?.duties ?? []), () => undefined)
+})
+
+/** Fills the fields from a duty, or from nothing. */
+function take(d: Duty | undefined) {
   name.value = d?.name ?? ''
   base.value = d ? (d.base?.stream ?? 'none') : 'sub'
   amount.value = d?.base?.keyframesOnly ? 'keyframes' : d?.base?.fps ? 'fewer' : 'whole'
   fps.value = d?.base?.fps ?? 5
   cause.value = !d?.event ? (d ? 'none' : 'motion') : d.event.on.length === 2 ? (d.event.match ?? 'any') : d.event.on[0]!
   eventStream.value = d?.event?.stream ?? 'main'
-  instead.value = others.value[0]?.[0] ?? ''
-})
+  fewer.value = !!d?.event?.fps
+  eventFPS.value = d?.event?.fps ?? 10
+}
 
 const layers = computed<Pick<Duty, 'base' | 'event'>>(() => ({
   ...(base.value !== 'none' && {
@@ -59,7 +70,7 @@ const layers = computed<Pick<Duty, 'base' | 'event'>>(() => ({
       stream: eventStream.value,
       on: cause.value === 'any' || cause.value === 'all' ? (['motion', 'alarm'] as const).slice() : [cause.value],
       ...((cause.value === 'any' || cause.value === 'all') && { match: cause.value }),
-      ...(original.value?.event?.fps && { fps: original.value.event.fps }),
+      ...(fewer.value && { fps: eventFPS.value }),
     },
   }),
 }))
@@ -82,6 +93,9 @@ function remove() {
 
 <template>
   <ElDialog :model-value="editing !== undefined" :title="original ? `Duty: ${original.name}` : 'A new duty'" width="470" @close="editing = undefined">
+    <div v-if="!original && ready.length" class="ready" role="group" aria-label="Begin with a ready-made duty">
+      <button v-for="d in ready" :key="d.id" type="button" class="act quiet" :title="explain(d)" :data-ready="d.id" @click="take(d)"><DutySwatch :duty="d" /> {{ d.name }}</button>
+    </div>
     <form class="form" @submit.prevent="keep(false)">
       <label for="duty-name">Name</label>
       <ElInput id="duty-name" v-model="name" :maxlength="100" data-test="duty-name" />
@@ -92,6 +106,10 @@ function remove() {
       </template>
       <ChoiceField label="An event is" :value="cause" :choices="causes" @change="(v) => (cause = v)" />
       <ChoiceField v-if="cause !== 'none'" label="and then write" :value="eventStream" :choices="streams" @change="(v) => (eventStream = v)" />
+      <template v-if="cause !== 'none'">
+        <ChoiceField label="of that" :value="fewer ? 'fewer' : 'whole'" :choices="[['whole', 'every frame'], ['fewer', 'fewer frames']] as const" @change="(v) => (fewer = v === 'fewer')" />
+        <NumberField v-if="fewer" label="Frames kept" unit="/s" :value="eventFPS" :min="0.1" :max="240" @change="(v) => (eventFPS = v)" />
+      </template>
       <p class="says"><DutySwatch :duty="duty" /> {{ explain(layers) }}.</p>
       <p v-if="original" class="soft">{{ users.length ? `Used by ${count(users.length, 'channel')}; a change holds for all of them.` : 'No channel uses it.' }}</p>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
@@ -117,6 +135,21 @@ function remove() {
 .form :deep(.field),
 .remove :deep(.field) {
   grid-template-columns: minmax(0, 1fr) 200px;
+}
+
+.ready {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  margin-bottom: 10px;
+}
+
+.ready .act {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  font-size: 12px;
+  padding: 1px 7px;
 }
 
 .says {

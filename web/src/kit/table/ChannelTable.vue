@@ -30,7 +30,7 @@ const virtual = useVirtualizer(
 )
 
 const widths: Record<string, number> = { number: 44, name: 168, group: 104, recorder: 150, pool: 90, camera: 62, kind: 128, activity: 150, nuisance: 120, week: 170 }
-const width = (c: TableColumn) => widths[c.id] ?? (c.id.endsWith('.rate') ? 136 : c.id.endsWith('.size') ? 92 : c.id.endsWith('.known') ? 84 : 74)
+const width = (c: TableColumn) => widths[c.id] ?? (c.id.endsWith('.rate') ? 136 : c.id.endsWith('.size') ? 92 : c.id.endsWith('.known') ? 84 : /gop|keyframe/.test(c.id) ? 108 : 78)
 const lefts = computed(() => {
   let x = 26
   return props.columns.map((c) => ((x += width(c)), x - width(c)))

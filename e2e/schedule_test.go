@@ -1,0 +1,333 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"wakefield/core/week"
+)
+
+// name is the point on a channel's name.
+func (p *page) name(channel string) point {
+	p.Helper()
+	box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-channel=%q] .name').getBoundingClientRect(); return [b.left + 5, b.top + 8] })()`, channel))
+	return point{box[0], box[1]}
+}
+
+func (p *page) double(at point) {
+	p.Helper()
+	p.do(chromedp.MouseClickXY(at.x, at.y), chromedp.MouseClickXY(at.x, at.y, chromedp.ClickCount(2)))
+}
+
+func TestWholeDayAndWholeWeekInOneAct(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-duty="off"]`)
+	p.double(p.on("booth", 2*1440+600))
+	p.revision(2)
+	for at, want := range map[week.Minute]string{2*week.Day - 1: "clock", 2 * week.Day: "off", 3*week.Day - 1: "off", 3 * week.Day: "clock"} {
+		if got := s.duty(t, "booth", at); got != want {
+			t.Errorf("booth at %v: %s, want %s", at, got, want)
+		}
+	}
+	p.double(p.name("kiosk"))
+	p.revision(3)
+	if own := s.plan(t).Channel("kiosk").Week.Own; own == nil || own.Otherwise != "off" || len(own.Blocks) != 0 {
+		t.Errorf("kiosk: %+v", own)
+	}
+	// A single click still paints its half hour.
+	p.do(chromedp.MouseClickXY(p.on("fuel", 600).x, p.on("fuel", 600).y))
+	p.revision(4)
+	if s.duty(t, "fuel", 600) != "off" || s.duty(t, "fuel", 660) == "off" {
+		t.Errorf("a click painted %s, %s", s.duty(t, "fuel", 600), s.duty(t, "fuel", 660))
+	}
+}
+
+func TestCopyByKeysIsCountedFirst(t *testing.T) {
+	s, p := quay(t)
+	p.choose("kiosk")
+	p.keys("c", kb.ModifierCtrl)
+	p.choose("booth", "waiting")
+	p.shows(`[data-test="stroke"]`, "The week of Kiosk front onto Ticket booth, Waiting room")
+	p.shows(`[data-test="draft"]`, "h a week on 2 channels")
+	p.keys("v", kb.ModifierCtrl)
+	p.revision(2)
+	if a, b := s.plan(t).WeekOf(s.plan(t).Channel("kiosk")).Steps(), s.plan(t).WeekOf(s.plan(t).Channel("booth")).Steps(); fmt.Sprint(a) != fmt.Sprint(b) {
+		t.Errorf("the booth's week is %v, not %v", b, a)
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(3)
+	p.keys(kb.Escape)
+	// A day under the cursor, onto another day of another channel.
+	eval[bool](p, `(document.querySelector('[role="grid"]').focus(), true)`)
+	p.keys(kb.ArrowDown) // Monday of the hall
+	p.keys("c", kb.ModifierCtrl)
+	p.keys(kb.ArrowDown)
+	p.keys(kb.ArrowRight, kb.ModifierCtrl) // Tuesday of the booth
+	p.shows(`[data-test="stroke"]`, "Monday of Ticket hall onto Tue, on Ticket booth")
+	p.keys("v", kb.ModifierCtrl)
+	p.revision(4)
+	if got := s.duty(t, "booth", week.Day+23*60); got != s.duty(t, "hall", 23*60) || s.duty(t, "booth", 23*60) != "clock" {
+		t.Errorf("Tuesday night of the booth: %s", got)
+	}
+}
+
+func TestDaysAndWeeksAreDraggedOntoOthers(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-duty="off"]`)
+	p.double(p.on("booth", 600))
+	p.revision(2)
+	p.choose("booth")
+	heading := func(day int) point {
+		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-day-heading="%d"]').getBoundingClientRect(); return [b.left + 60, b.top + 8] })()`, day))
+		return point{box[0], box[1]}
+	}
+	p.press(heading(0), heading(2))
+	p.shows(`[data-test="stroke"]`, "Monday onto Tue, Wed, on Ticket booth")
+	p.shows(`[data-test="draft"]`, "48.0 h a week on 1 channel")
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, heading(2), chromedp.ButtonLeft)
+	p.revision(3)
+	if s.duty(t, "booth", 2*week.Day+60) != "off" || s.duty(t, "booth", 3*week.Day+60) != "clock" {
+		t.Errorf("Wednesday %s, Thursday %s", s.duty(t, "booth", 2*week.Day+60), s.duty(t, "booth", 3*week.Day+60))
+	}
+	p.press(p.name("booth"), p.name("waiting"))
+	p.shows(`[data-test="stroke"]`, "The week of Ticket booth onto Waiting room")
+	p.keys(kb.Escape)
+	p.until(`!document.querySelector('[data-test="stroke"]')`)
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, p.name("waiting"), chromedp.ButtonLeft)
+	p.drag(p.name("booth"), p.name("waiting"))
+	p.revision(4)
+	if s.duty(t, "waiting", 60) != "off" {
+		t.Errorf("the waiting room's Monday: %s", s.duty(t, "waiting", 60))
+	}
+}
+
+func TestNamedWeeks(t *testing.T) {
+	s, p := quay(t)
+	eval[bool](p, `(document.querySelector('[data-menu="kiosk"]').click(), true)`)
+	p.click(`[data-test="keep-week"]`)
+	p.keys("Kiosk hours")
+	p.keys(kb.Enter)
+	p.revision(2)
+	if w := s.plan(t).Channel("kiosk").Week.Named; w != "kiosk-hours" {
+		t.Errorf("the kiosk follows %q", w)
+	}
+	p.choose("booth")
+	p.open("/sites/quay/weeks", `[data-week="kiosk-hours"]`)
+	p.click(`[data-duty="off"]`)
+	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-week="kiosk-hours"] .ribbon').getBoundingClientRect(); return [b.left, b.top + 8, b.width] })()`)
+	at := func(minute float64) point { return point{box[0] + box[2]*minute/10080, box[1]} }
+	p.drag(at(6*1440), at(6*1440+1440))
+	p.revision(3)
+	if got := s.duty(t, "kiosk", 6*week.Day+600); got != "off" {
+		t.Errorf("Sunday at the kiosk: %s", got)
+	}
+	p.click(`[data-week="kiosk-hours"] [data-test="depart-all"]`)
+	p.revision(4)
+	if s.plan(t).Channel("kiosk").Week.Own == nil {
+		t.Error("the kiosk did not depart")
+	}
+	p.click(`[data-week="hall"] [data-test="remove-week"]`)
+	p.revision(5)
+	p.until(`!document.querySelector('[data-week="hall"]')`)
+	if s.plan(t).Channel("hall").Week.Own == nil {
+		t.Error("the hall lost its week with the name")
+	}
+	p.click(`[data-test="new-week"]`)
+	p.revision(6)
+	calendar := eval[string](p, `fetch('/api/sites/quay/weeks/lanes/calendar').then(r => r.text())`)
+	if !strings.Contains(calendar, "RRULE:FREQ=WEEKLY") || !strings.Contains(calendar, "TZID:Europe/Dublin") {
+		t.Errorf("%.300s", calendar)
+	}
+}
+
+func TestSpecialDays(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
+	p.click(`[data-test="special-days"]`)
+	p.until(`!!document.querySelector('[data-date$="-03-17"]')`)
+	year := eval[string](p, `document.querySelector('.year b').innerText`)
+	place := func(date string) point {
+		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-date="%s-%s"]').getBoundingClientRect(); return [b.left + 5, b.top + 5] })()`, year, date))
+		return point{box[0], box[1]}
+	}
+	p.drag(place("03-17"), place("03-19"))
+	p.revision(2)
+	days := s.plan(t).Site.SpecialDays
+	if len(days) != 3 || days[0].From.String() != year+"-03-17" || days[0].To.String() != year+"-03-19" || *days[0].UseDay != week.Sunday {
+		t.Errorf("%+v", days)
+	}
+	row := fmt.Sprintf(`[data-special="%s-03-17"]`, year)
+	p.click(row + ` input[type="checkbox"]`)
+	p.revision(3)
+	eval[bool](p, `(() => { const e = document.querySelector('`+row+` select'); e.value = 'week hall'; e.dispatchEvent(new Event('change')); return true })()`)
+	p.revision(4)
+	if d := s.plan(t).Site.SpecialDays[0]; d.Week != "hall" || d.UseDay != nil || !d.Yearly {
+		t.Errorf("%+v", d)
+	}
+	file := filepath.Join(t.TempDir(), "dates.ics")
+	os.WriteFile(file, []byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Regatta\r\nDTSTART;VALUE=DATE:20270612\r\nEND:VEVENT\r\n"+
+		"BEGIN:VEVENT\r\nUID:2\r\nSUMMARY:Meeting\r\nDTSTART:20270612T080000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="calendar-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="calendar-says"]`, "1 special day")
+	p.shows(`[data-test="calendar-says"]`, "Meeting: it has a time of day")
+	p.click(`[data-test="accept-calendar"]`)
+	p.revision(5)
+	if days := s.plan(t).Site.SpecialDays; len(days) != 4 || days[3].Name != "Regatta" {
+		t.Errorf("%+v", days)
+	}
+}
+
+func TestEdgesAreDraggedToTheMinute(t *testing.T) {
+	s, p := quay(t)
+	p.item(`[data-day="tue"]`, "Look closer at Tuesday")
+	p.until(`!!document.querySelector('[data-test="whole-week"]')`)
+	// The ticket booth is painted from 06:00 to 22:00 first; a day is 1,440 minutes wide.
+	on := func(channel string, minute int) point { return p.on(channel, 7*minute) }
+	p.click(`[data-duty="off"]`)
+	p.drag(on("booth", 360), on("booth", 1320))
+	p.revision(2)
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, on("booth", 360))
+	p.until(`!!document.querySelector('.rows.edge')`)
+	p.press(on("booth", 360), on("booth", 447))
+	p.shows(`[data-test="stroke"]`, "Edge in hand")
+	p.shows(`[data-test="stroke"]`, "Round the clock")
+	p.mouse(input.DispatchMouseEventTypeMouseReleased, on("booth", 447), chromedp.ButtonLeft)
+	p.revision(3)
+	edge := 0
+	for m := 360; m < 600; m++ {
+		if s.duty(t, "booth", week.Day+week.Minute(m)) == "off" {
+			edge = m
+			break
+		}
+	}
+	if edge < 443 || edge > 451 || edge%30 == 0 {
+		t.Errorf("the edge is at minute %d, dragged to 447", edge)
+	}
+}
+
+func TestZoomByWheelAndKeys(t *testing.T) {
+	_, p := quay(t)
+	at := p.on("booth", 3*1440)
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, at)
+	for range 6 {
+		p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseWheel, at.x, at.y, func(e *input.DispatchMouseEventParams) {
+			e.DeltaX, e.DeltaY, e.Modifiers = 0.001, -300, int64(kb.ModifierCtrl)
+		}))
+	}
+	p.until(`!!document.querySelector('[data-test="whole-week"]') && [...document.querySelectorAll('.hour')].some(e => e.innerText.includes(':'))`)
+	p.shows(".look", "Thu 00:0") // the moment under the pointer stayed where it was
+	p.keys("0")
+	p.until(`!document.querySelector('[data-test="whole-week"]')`)
+	p.keys("+")
+	p.until(`!!document.querySelector('[data-test="whole-week"]')`)
+	p.click(`[data-test="whole-week"]`)
+	p.until(`document.querySelectorAll('[data-day]').length === 7`)
+}
+
+func TestRowsAreFoundOrderedAndInked(t *testing.T) {
+	_, p := quay(t)
+	shown := func() string {
+		return eval[string](p, `[...document.querySelectorAll('[data-channel]')].sort((a, b) => a.getBoundingClientRect().top - b.getBoundingClientRect().top).map(e => e.dataset.channel).join(' ')`)
+	}
+	p.click(`[data-test="find-channels"]`)
+	p.keys("lane")
+	p.until(`document.querySelectorAll('[data-channel]').length === 4`)
+	for range 4 {
+		p.keys(kb.Backspace)
+	}
+	p.click(`[data-test="arrange"]`)
+	p.click(`[data-test="grouped"]`)
+	p.click(`[data-sort="gigabytes"]`)
+	p.until(`!document.querySelector('.group')`)
+	if got := shown(); !strings.HasPrefix(got, "booth hall") {
+		t.Errorf("by GB a day: %s", got)
+	}
+	p.click(`[data-test="only-findings"]`)
+	p.until(`document.querySelectorAll('[data-channel]').length < 12`)
+	ink := func() string {
+		return eval[string](p, `document.querySelector('[data-channel="booth"] canvas').toDataURL()`)
+	}
+	before := ink()
+	p.click(`[data-ink="disk"]`)
+	p.until(`document.querySelector('[data-channel="booth"] canvas').toDataURL() !== '` + before + `'`)
+}
+
+func TestTideOfASelectionAndATime(t *testing.T) {
+	s, p := quay(t)
+	whole := p.text(`[data-test="tide-says"] dd`)
+	p.choose("booth")
+	p.click(`[data-test="tide-of"]`)
+	p.until(`document.querySelector('[data-test="tide-says"] dd').innerText !== '` + whole + `'`)
+	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="tide"]').getBoundingClientRect(); return [b.left, b.top + 40, b.width] })()`)
+	at := func(minute float64) point { return point{box[0] + box[2]*minute/10080, box[1]} }
+	p.drag(at(1440+480), at(1440+960))
+	p.shows(".tide", "Tue 08:00 to Tue 16:00")
+	p.shows(`[data-test="tide-says"]`, "written in it")
+	p.click(`[data-duty="off"]`)
+	p.click(`[data-test="brush-paint"]`)
+	p.revision(2)
+	if s.duty(t, "booth", week.Day+600) != "off" || s.duty(t, "booth", week.Day+1000) != "clock" {
+		t.Errorf("%s, %s", s.duty(t, "booth", week.Day+600), s.duty(t, "booth", week.Day+1000))
+	}
+	p.click(`[data-test="brush-zoom"]`)
+	p.until(`!!document.querySelector('[data-test="whole-week"]')`)
+}
+
+func TestHistoryIsLookedAtBeforeReturning(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-duty="off"]`)
+	p.double(p.on("booth", 600))
+	p.revision(2)
+	p.open("/sites/quay/history", ".history li")
+	p.click(`[data-preview="1"]`)
+	p.shows(`[data-test="preview"]`, "Revision 1")
+	p.shows(`[data-test="preview"]`, "1 channel")
+	if n := eval[int](p, `document.querySelectorAll('[data-test="preview"] .row.other').length`); n != 1 {
+		t.Errorf("%d channels stand out", n)
+	}
+	if v := s.plan(t).Channel("booth").Week.Own; v == nil || s.duty(t, "booth", 600) != "off" {
+		t.Error("looking at a revision changed the plan")
+	}
+	p.click(`[data-return="1"]`)
+	p.shows(".history", "Back to revision 1")
+}
+
+func TestCommandBoxAndShortcuts(t *testing.T) {
+	_, p := quay(t)
+	p.keys("k", kb.ModifierCtrl)
+	p.until(`document.activeElement?.dataset.test === 'command'`)
+	p.keys("gangway b")
+	p.shows(`[role="option"]`, "Gangway B")
+	p.keys(kb.Enter)
+	p.shows(painting, "painting 1 channel")
+	p.keys("k", kb.ModifierCtrl)
+	p.until(`document.activeElement?.dataset.test === 'command'`)
+	p.keys("recorders")
+	p.keys(kb.Enter)
+	p.until(`location.pathname.endsWith('/kit/recorders')`)
+	p.keys("?")
+	p.shows(`.el-dialog`, "Keys and gestures")
+	p.keys(kb.Escape)
+	p.until(`[...document.querySelectorAll('.el-dialog')].every(e => !e.offsetParent)`)
+}
+
+func TestReadyMadeDuties(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-test="new-duty"]`)
+	p.click(`[data-ready="keyframes"]`)
+	p.shows(".says", "Idle: keyframes of the main stream. On motion: the main stream.")
+	eval[bool](p, `(() => { const f = [...document.querySelectorAll('.form label')].find(l => l.innerText === 'of that'); const e = document.getElementById(f.htmlFor); e.selectedIndex = 1; e.dispatchEvent(new Event('change')); return true })()`)
+	p.shows(".says", "at 10 frames a second")
+	p.click(`[data-test="duty-keep"]`)
+	p.revision(2)
+	if d := s.plan(t).Duty("keyframes-then-full"); d == nil || !d.Base.KeyframesOnly || d.Event.FPS != 10 {
+		t.Errorf("%+v", d)
+	}
+}

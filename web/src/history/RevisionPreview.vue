@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useTemplateRef, watch } from 'vue'
+
+import { api, inWords } from '../api/client'
+import type { Problem, View } from '../api/types'
+import { useSite } from '../site/useSite'
+import { change, count, days, gigabytes } from '../ui/figures'
+import StillRibbon from '../week/StillRibbon.vue'
+
+/** The plan as it stood after a revision: its verdict against today's, and the weeks of its channels. */
+const props = defineProps<{ revision: number }>()
+const site = useSite()
+const view = ref<View>()
+const failure = ref('')
+const box = useTemplateRef('box')
+const { width } = useElementSize(box)
+
+watch(
+  () => props.revision,
+  async (number) => {
+    failure.value = ''
+    try {
+      const { data, error } = await api.GET('/api/sites/{id}/revisions/{number}', { params: { path: { id: site.id, number } } })
+      if (number !== props.revision) return
+      view.value = data
+      if (!data) failure.value = inWords(error as Problem)
+    } catch {
+      failure.value = 'The server does not answer.'
+    }
+  },
+  { immediate: true },
+)
+
+const duties = computed(() => new Map((view.value?.plan?.duties ?? []).map((d) => [d.id, d])))
+const ribbons = computed(() => new Map((view.value?.ribbons ?? []).map((r) => [r.id, r])))
+const figures = computed(() => new Map((view.value?.figures ?? []).map((f) => [f.id, f])))
+const now = computed(() => site.verdict!)
+const then = computed(() => view.value?.verdict)
+const minus = (a?: number | null, b?: number | null) => (a != null && b != null ? change(a - b) || 'as now' : '')
+/** Channels whose week then was another than it is now. */
+const other = (id: string) => JSON.stringify(ribbons.value.get(id)?.rail) !== JSON.stringify(site.ribbons.get(id)?.rail)
+const differing = computed(() => (view.value?.plan?.channels ?? []).filter((c) => other(c.id)).length)
+</script>
+
+<template>
+  <section class="preview sheet" :aria-label="`Revision ${revision}`" data-test="preview">
+    <p v-if="failure" class="short">{{ failure }}</p>
+    <template v-if="view && then">
+      <h2>Revision {{ revision }}</h2>
+      <dl class="figures">
+        <dt>days kept</dt><dd>{{ days(then.keptDays) }} <span class="soft">{{ minus(then.keptDays, now.keptDays) }}</span></dd>
+        <dt>written a day</dt><dd>{{ gigabytes(then.gigabytesPerDay) }} <span class="soft">{{ minus(then.gigabytesPerDay, now.gigabytesPerDay) }}</span></dd>
+        <dt>findings</dt><dd>{{ count(view.findings.length, 'finding') }}</dd>
+        <dt>weeks other than now</dt><dd>{{ count(differing, 'channel') }}</dd>
+      </dl>
+      <div ref="box" class="ribbons">
+        <div v-for="c in view.plan?.channels ?? []" :key="c.id" class="row" :class="{ other: other(c.id) }">
+          <span class="name">{{ c.name }}</span>
+          <StillRibbon v-if="ribbons.get(c.id) && !c.noCamera" :ribbon="ribbons.get(c.id)!" :duties="duties" :full="figures.get(c.id)?.fullKbps ?? 1" :width="Math.max(50, width - 110)" :height="20" />
+          <span v-else class="soft">no camera</span>
+        </div>
+      </div>
+    </template>
+    <p v-else-if="!failure" class="soft">Reading revision {{ revision }}…</p>
+  </section>
+</template>
+
+<style scoped>
+.preview {
+  position: sticky;
+  top: 0;
+  max-height: calc(100vh - 150px);
+  overflow: auto;
+}
+
+.ribbons {
+  margin-top: 8px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 104px minmax(0, 1fr);
+  gap: 6px;
+  height: 23px;
+  color: var(--soft);
+  font-size: 12px;
+}
+
+.row.other {
+  color: var(--ink);
+  font-weight: 600;
+  background: var(--selected);
+}
+
+.name {
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { ElDialog } from 'element-plus'
+
+/** Keys and gestures, on "?". */
+const open = defineModel<boolean>({ required: true })
+
+useEventListener(document, 'keydown', (event) => {
+  if (event.key !== '?' || (event.target as HTMLElement).closest('input, textarea, select')) return
+  event.preventDefault()
+  open.value = !open.value
+})
+
+const sheets = [
+  {
+    name: 'Everywhere',
+    keys: [['Ctrl+K', 'find a channel, a page or an act'], ['Ctrl+Z, Ctrl+Y', 'undo, redo'], ['?', 'this sheet'], ['Esc', 'leave what is in hand']],
+  },
+  {
+    name: 'Painting the week',
+    keys: [
+      ['1 … 9', 'pick a duty'], ['drag', 'paint; Shift snaps to 5 minutes, Ctrl to 1'], ['double click', 'paint the day; on a name, the week'], ['Alt+click', 'take the duty under the pointer'],
+      ['drag a day’s name', 'copy it onto other days'], ['drag a channel’s name', 'give its week to others'], ['right click', 'what else can be done with a week'],
+    ],
+  },
+  {
+    name: 'Without a mouse',
+    keys: [
+      ['arrows', 'move over the week; with Ctrl by days'], ['Shift+arrows', 'extend'], ['a digit, Enter', 'paint'], ['Space', 'select the channel'], ['Ctrl+C, Ctrl+V', 'copy a day, or the week of the channel selected'],
+    ],
+  },
+  {
+    name: 'Looking closer',
+    keys: [['Ctrl+wheel, + −', 'closer, and back'], ['Shift+wheel, [ ]', 'along the week'], ['0', 'the whole week'], ['drag an edge', 'move it, to the minute (a day or less in view)'], ['drag on the tide', 'select a time']],
+  },
+  {
+    name: 'The channel table',
+    keys: [['Enter, F2, type', 'write in a cell'], ['Ctrl+Enter', 'write in all selected'], ['Ctrl+D', 'fill down'], ['Ctrl+C, Ctrl+V', 'copy, paste a block'], ['Alt+↑ ↓', 'renumber'], ['Delete', 'empty the cells']],
+  },
+]
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Keys and gestures" width="760" data-test="shortcuts">
+    <div class="sheets">
+      <section v-for="s in sheets" :key="s.name">
+        <h3>{{ s.name }}</h3>
+        <dl><template v-for="[k, what] in s.keys" :key="k"><dt>{{ k }}</dt><dd>{{ what }}</dd></template></dl>
+      </section>
+    </div>
+  </ElDialog>
+</template>
+
+<style scoped>
+.sheets {
+  columns: 2;
+  column-gap: 28px;
+}
+
+section {
+  break-inside: avoid;
+  margin-bottom: 12px;
+}
+
+h3 {
+  color: var(--base);
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 128px minmax(0, 1fr);
+  gap: 1px 10px;
+  margin: 2px 0;
+}
+
+dt {
+  font-weight: 600;
+}
+
+dd {
+  margin: 0;
+}
+
+@media (max-width: 760px) {
+  .sheets {
+    columns: 1;
+  }
+}
+</style>
