@@ -12,6 +12,8 @@ useTheme()
 
 <template>
   <RouterView />
-  <CommandBox v-model="finding" @help="keys = true" />
-  <ShortcutSheet v-model="keys" />
+  <section aria-label="Find, and keys">
+    <CommandBox v-model="finding" @help="keys = true" />
+    <ShortcutSheet v-model="keys" />
+  </section>
 </template>

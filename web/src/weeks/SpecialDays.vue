@@ -86,7 +86,7 @@ function accept() {
       </div>
       <p v-if="!days.length" class="soft">No date is special yet. Click a date in the year, or drag over several.</p>
       <table v-else>
-        <thead><tr><th>Name</th><th>From</th><th>To</th><th>Every year</th><th>What holds</th><th /></tr></thead>
+        <thead><tr><th>Name</th><th>From</th><th>To</th><th>Every year</th><th>What holds</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
         <tbody>
           <tr v-for="(d, i) in days" :key="i" :class="{ here: i === chosen }" :data-special="d.from" @click="chosen = i">
             <td><input :value="d.name" :aria-label="`Name, ${d.from}`" maxlength="200" @change="set(i, { name: ($event.target as HTMLInputElement).value.trim() || 'Special day' })" /></td>

@@ -70,7 +70,7 @@ function key(event: KeyboardEvent, date: string, index: number) {
       <span class="soft">{{ m.name }}</span>
       <button
         v-for="d in m.days" :key="d.day" type="button" class="day" :tabindex="i === 0 && d.day === 1 ? 0 : -1" :data-date="d.date" :class="{ rest: d.rest, special: d.index >= 0, chosen: d.index >= 0 && d.index === chosen, held: held(d.date) }"
-        :aria-label="d.index >= 0 ? `${d.date}: ${days[d.index]!.name}` : d.date" :title="d.index >= 0 ? days[d.index]!.name : undefined" @pointerdown="down(d.date)" @pointerenter="from && (to = d.date)" @keydown="key($event, d.date, d.index)"
+        :aria-label="`${d.day} ${m.name} ${year}${d.index >= 0 ? `: ${days[d.index]!.name}` : ''}`" :title="d.index >= 0 ? days[d.index]!.name : undefined" @pointerdown="down(d.date)" @pointerenter="from && (to = d.date)" @keydown="key($event, d.date, d.index)"
       >
         {{ d.day }}
       </button>

@@ -142,7 +142,8 @@ li {
 }
 
 .departs {
-  color: var(--alarm);
   margin-left: 10px;
+  text-decoration: underline dotted var(--alarm) 1.5px;
+  text-underline-offset: 3px;
 }
 </style>
