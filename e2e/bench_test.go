@@ -5,13 +5,16 @@ import (
 	"slices"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
 )
 
 // BenchmarkStroke measures in the browser how long it takes from the release of the
-// button until the verdict has changed on screen, and until the ink of the stroke
-// is drawn. It prints medians.
+// button until the verdict has changed on screen, until the ink of the stroke is
+// drawn, and until the frame with it is out. It prints medians.
 func BenchmarkStroke(b *testing.B) {
 	for _, site := range []struct {
 		name, channel string
@@ -23,12 +26,14 @@ func BenchmarkStroke(b *testing.B) {
 			p.open("/sites/site", fmt.Sprintf("[data-channel=%q] canvas", site.channel))
 			p.shows(verdict, "days")
 			eval[bool](p, `(() => {
-				window.took = []; window.echoed = []
+				window.took = []; window.echoed = []; window.drawn = []
 				let released = 0
 				addEventListener('pointerup', () => {
 					released = performance.now()
 					requestAnimationFrame(() => setTimeout(() => echoed.push(performance.now() - released)))
 				}, true)
+				// Microtasks run between one listener and the next: by this one the canvas is drawn.
+				addEventListener('pointerup', () => drawn.push(performance.now() - released))
 				new MutationObserver(() => { if (released) { took.push(performance.now() - released); released = 0 } })
 					.observe(document.querySelector('.verdict'), { characterData: true, subtree: true, childList: true })
 				return true
@@ -40,7 +45,8 @@ func BenchmarkStroke(b *testing.B) {
 				p.until(fmt.Sprintf(`took.length > %d && %s`, n, isSaved))
 			}
 			b.ReportMetric(median(eval[[]float64](p, `took`)), "ms-to-verdict")
-			b.ReportMetric(median(eval[[]float64](p, `echoed`)), "ms-to-ink")
+			b.ReportMetric(median(eval[[]float64](p, `drawn`)), "ms-to-ink")
+			b.ReportMetric(median(eval[[]float64](p, `echoed`)), "ms-to-frame")
 			b.ReportMetric(0, "ns/op")
 		})
 	}
@@ -72,5 +78,53 @@ func BenchmarkFirstInk(b *testing.B) {
 		times = append(times, eval[float64](p, `performance.now()`))
 	}
 	b.ReportMetric(median(times), "ms-to-ink")
+	b.ReportMetric(0, "ns/op")
+}
+
+// BenchmarkDraft measures how many times a second the figures of the stroke in hand are answered
+// while the pointer keeps moving over the large site.
+func BenchmarkDraft(b *testing.B) {
+	s := serve(b, "site", ownWeeks(demo.SaltmarshTramDepot()))
+	p := browser(b, s, 1280, 800)
+	p.open("/sites/site", `[data-channel="c1-1"] canvas`)
+	p.shows(verdict, "days")
+	p.click(`[data-duty="off"]`)
+	from := p.on("c1-1", 400)
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, from)
+	p.mouse(input.DispatchMouseEventTypeMousePressed, from, chromedp.ButtonLeft)
+	began := eval[float64](p, `(performance.clearResourceTimings(), performance.now())`)
+	for n := 0; b.Loop(); n++ {
+		to := p.on("c1-1", 1000+(n%140)*60)
+		p.mouse(input.DispatchMouseEventTypeMouseMoved, to, chromedp.ButtonLeft)
+	}
+	drafts := eval[float64](p, `performance.getEntriesByType('resource').filter(e => e.name.endsWith('/draft')).length`)
+	seconds := (eval[float64](p, `performance.now()`) - began) / 1000
+	b.ReportMetric(drafts/seconds, "drafts/s")
+	b.ReportMetric(0, "ns/op")
+	p.keys("\x1b")
+}
+
+// BenchmarkScroll measures the frames a second while 192 channels are scrolled
+// through.
+func BenchmarkScroll(b *testing.B) {
+	s := serve(b, "depot", demo.SaltmarshTramDepot())
+	p := browser(b, s, 1280, 800)
+	p.open("/sites/depot", `[data-channel="c1-1"] canvas`)
+	p.shows(verdict, "days")
+	var rates []float64
+	for b.Loop() {
+		rates = append(rates, eval[float64](p, `new Promise(done => {
+			const rows = document.querySelector('.rows')
+			rows.scrollTop = 0
+			const times = []
+			requestAnimationFrame(function step(t) {
+				times.push(t)
+				rows.scrollTop += 24
+				if (times.length < 120) requestAnimationFrame(step)
+				else done(1000 / times.slice(1).map((x, i) => x - times[i]).sort((a, b) => a - b)[59])
+			})
+		})`))
+	}
+	b.ReportMetric(median(rates), "frames/s")
 	b.ReportMetric(0, "ns/op")
 }

@@ -284,11 +284,31 @@ func TestImportABrokenTable(t *testing.T) {
 	p.shows(".el-dialog", "no heading is known")
 }
 
+// dropFile drops a file on an element, as from the desktop.
+func (p *page) dropFile(css, file string) {
+	p.Helper()
+	eval[bool](p, `(() => {
+		const picker = document.body.appendChild(document.createElement('input'))
+		picker.type = 'file'
+		picker.id = 'dropped'
+		return true
+	})()`)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`#dropped`), []string{file}, chromedp.NodeReady))
+	eval[bool](p, fmt.Sprintf(`(() => {
+		const picker = document.getElementById('dropped')
+		const data = new DataTransfer()
+		data.items.add(picker.files[0])
+		picker.remove()
+		for (const kind of ['dragover', 'drop']) document.querySelector(%q).dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }))
+		return true
+	})()`, css))
+}
+
 func TestDropAClip(t *testing.T) {
 	s, p := kit(t, "", cell("hall", "name"))
 	p.clickCell(cell("slipway", "name"))
 	p.shows(".pane", "Slipway")
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{quietThenBusy().write(t, "slipway.mp4")}, chromedp.NodeReady))
+	p.dropFile(`[data-test="clip-drop"]`, quietThenBusy().write(t, "slipway.mp4"))
 	p.shows(`[data-test="measured"]`, "20.0 /s")
 	p.shows(`[data-test="measured"]`, "60.0 kB")
 	p.click(`[data-test="accept-clip"]`)

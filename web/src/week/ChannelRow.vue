@@ -9,7 +9,7 @@ import { weekInWords } from './sentence'
 import { placeIn, type Span } from './time'
 import { useHand } from './useHand'
 
-const props = defineProps<{ channel: Channel; width: number; selected: boolean; target?: boolean; stroke: Span[]; cursor?: Span }>()
+const props = defineProps<{ channel: Channel; width: number; selected: boolean; target?: boolean; cursor?: Span }>()
 defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
 
 const site = useSite()
@@ -27,6 +27,9 @@ const bar = computed(() => {
 })
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
 const hand = useHand()
+const none: Span[] = []
+/** The stroke on this row; the same empty list where there is none, so that nothing is drawn again. */
+const stroke = computed(() => (hand.stroke?.channels.includes(props.channel.id) ? hand.spans : none))
 const place = (s: Span) => placeIn(hand.view, s)
 </script>
 

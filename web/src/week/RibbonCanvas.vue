@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 
 import { useSite, type Echo } from '../site/useSite'
@@ -29,11 +30,12 @@ const around = computed(() => {
   return pixels >= 8 ? { at, pre, length: length / 60, post } : undefined
 })
 const height = ROW - 3
+const { pixelRatio } = useDevicePixelRatio() // drawn again when the window goes to another screen
 
 onMounted(() => {
   watchEffect(
     () => {
-      if (!canvas.value || props.width < 1) return
+      if (!canvas.value || props.width < 1 || !pixelRatio.value) return
       const c = prepare(canvas.value, props.width, height, palette.value, hand.view)
       const ribbon = site.ribbons.get(props.id)
       if (!ribbon || props.empty) return

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch, watchEffect } from 'vue'
 
 import { api } from '../api/client'
@@ -16,6 +16,7 @@ const props = defineProps<{ width: number; height: number; paint: (channels: str
 const site = useSite()
 const hand = useHand()
 const canvas = useTemplateRef('canvas')
+const { pixelRatio } = useDevicePixelRatio()
 const ofSelection = ref(false)
 const asked = shallowRef<Tide>()
 const chosen = computed(() => (ofSelection.value && hand.selection.length ? hand.selection : []))
@@ -77,7 +78,7 @@ onMounted(() => {
   watchEffect(
     () => {
       const t = tide.value
-      if (!canvas.value || !t || props.width < 1) return
+      if (!canvas.value || !t || props.width < 1 || !pixelRatio.value) return
       const c = prepare(canvas.value, props.width, props.height, palette.value, hand.view)
       const floor = props.height - 1
       const heights = (mbps: number[]) => mbps.map((m) => (m / top.value) * (floor - 4))

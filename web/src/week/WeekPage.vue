@@ -157,7 +157,7 @@ useEventListener(document, 'keydown', (event) => {
               </div>
               <ChannelRow
                 v-else :channel="row.channel" :width="width" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
-                :stroke="hand.stroke?.channels.includes(row.channel.id) ? hand.spans : []" :cursor="keyboard.on(row.channel.id)"
+                :cursor="keyboard.on(row.channel.id)"
                 @select="select(row.channel.id, $event)" @menu="(e) => (menu = { channel: row.channel.id, x: e.clientX, y: e.clientY })"
               />
             </template>
