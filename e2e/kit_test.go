@@ -325,6 +325,27 @@ func TestDropAClip(t *testing.T) {
 	p.shows(`[data-test="clip-drop"]`, "words.mp4 cannot be read")
 }
 
+// TestClipsOfEveryContainer reads real clips, which say the same in each container.
+func TestClipsOfEveryContainer(t *testing.T) {
+	_, p := kit(t, "", cell("hall", "name"))
+	for _, kind := range []string{"mp4", "mkv", "mov", "ts"} {
+		file, err := filepath.Abs("testdata/tiny." + kind)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{file}, chromedp.NodeReady))
+		p.shows(`[data-test="clip-drop"] h3`, "tiny."+kind)
+		says := p.text(`[data-test="measured"]`)
+		for _, want := range []string{"10.0 /s", "1.00 s"} {
+			if !strings.Contains(says, want) {
+				t.Errorf("%s: no %s in %q", kind, want, says)
+			}
+		}
+		p.shows(`[data-test="clip-drop"]`, "The clip is short")
+		p.click(`[data-test="clip-drop"] .link`)
+	}
+}
+
 // TestALargeClipIsNotReadWhole counts the bytes that are read of a clip of 200 MB.
 func TestALargeClipIsNotReadWhole(t *testing.T) {
 	_, p := kit(t, "", cell("hall", "name"))
