@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"wakefield/internal/demo"
 )
@@ -69,8 +70,36 @@ func TestScreenshots(t *testing.T) {
 	p.until(`!!document.querySelector('[data-test="whole-week"]') && document.getAnimations().length === 0`)
 	p.shoot(dir, "day")
 
+	p.open(week, gangwayA+" canvas")
+	p.choose("kiosk")
+	p.keys("c", kb.ModifierCtrl)
+	p.choose("lane-1", "barrier")
+	p.shows(`[data-test="draft"]`, "h a week")
+	p.shoot(dir, "copy")
+
 	p.open("/", `main li`)
+	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
 	p.shoot(dir, "sites")
+	p.open("/new", `[data-test="make-site"]`)
+	p.shows(`[data-test="first-verdict"]`, "days")
+	p.shoot(dir, "new-site")
+	p.open(week+"/kit", cell("hall", "name"))
+	p.clickCell(cell("lane-1", "main.rate"))
+	p.clickCell(cell("kiosk", "main.rate"), shiftClick)
+	p.shoot(dir, "channels")
+	p.dropFile(`[data-test="clip-drop"]`, quietThenBusy().write(t, "lane.mp4"))
+	p.until(`!!document.querySelector('[data-test="measured"]') && !!document.querySelector('.drop canvas')`)
+	eval[bool](p, `(document.querySelector('[data-test="measured"]').scrollIntoView({ block: 'end' }), true)`)
+	p.shoot(dir, "clip")
+	p.open(week+"/kit/recorders", `[data-scenario="more"]`)
+	p.shoot(dir, "recorders")
+	p.open(week+"/kit/activities", `[data-test="rate-curve"]`)
+	p.shoot(dir, "activities")
+	p.open(week+"/weeks", `[data-week="hall"]`)
+	p.shoot(dir, "weeks")
+	p.click(`[data-test="special-days"]`)
+	p.until(`!!document.querySelector('.year')`)
+	p.shoot(dir, "special-days")
 	p.open(week, gangwayA+" canvas")
 	p.click(`[data-duty="keyframes"]`)
 	p.drag(p.on("booth", 22*60), p.on("booth", 6*1440+23*60+30))
@@ -84,6 +113,8 @@ func TestScreenshots(t *testing.T) {
 	p.click(`[data-test="undo"]`)
 	p.revision(5)
 	p.open(week+"/history", `.history li`)
+	p.click(`[data-preview="1"]`)
+	p.until(`!!document.querySelector('[data-test="preview"] canvas')`)
 	p.shoot(dir, "history")
 	p.open("/sites/saltmarsh-tram-depot", `[data-channel="c1-1"] canvas`)
 	eval[bool](p, `(document.documentElement.classList.add('dark'), localStorage.setItem('wakefield-theme', 'dark'), true)`)
