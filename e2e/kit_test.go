@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"context"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -91,38 +90,6 @@ func (p *page) paste(text string) {
 	p.command("c", "copy")
 	eval[bool](p, `(source.remove(), focused.focus(), true)`)
 	p.command("v", "paste")
-}
-
-// TestFromNothingToAVerdict goes the way of somebody who opens the program for the
-// first time.
-func TestFromNothingToAVerdict(t *testing.T) {
-	s := serve(t, "none", nil)
-	p := browser(t, s, 1280, 800)
-	p.open("/", `[data-test="new-site"]`)
-	p.shows("main", "There is no site yet")
-	p.click(`[data-test="new-site"]`)
-	p.shows(`[data-test="first-verdict"]`, "days")
-	p.click(`[data-test="make-site"]`)
-	p.shows("fieldset", "give the site a name")
-	p.labelled("Site", "Little Pier")
-	p.labelled("Time zone", "Nowhere/Land")
-	p.shows("fieldset", `no time zone "Nowhere/Land"`)
-	p.labelled("Time zone", "Atlantic/Faroe")
-	p.number("fieldset", "cameras", "20")
-	p.shows("fieldset", "20 cameras on a recorder of 16 channels")
-	p.number("fieldset", "cameras", "6")
-	before := p.text(`.days`)
-	p.click(`input[value="clock"]`)
-	p.until(`!!document.querySelector('.days') && document.querySelector('.days').innerText !== '` + before + `'`)
-	first := strings.Fields(p.text(`.days`))[0]
-	p.click(`[data-test="make-site"]`)
-	p.shows(verdict, first)
-	p.shows(".where", "Little Pier")
-	p.until(`document.querySelectorAll('[data-channel]').length === 16`)
-	list, err := s.store.List(context.Background())
-	if err != nil || len(list) != 1 || list[0].Name != "Little Pier" || list[0].Channels != 16 {
-		t.Errorf("%v %+v", err, list)
-	}
 }
 
 func TestTypingInTheTable(t *testing.T) {
@@ -284,150 +251,6 @@ func TestImportABrokenTable(t *testing.T) {
 	p.shows(".el-dialog", "no heading is known")
 }
 
-// dropFile drops a file on an element, as from the desktop.
-func (p *page) dropFile(css, file string) {
-	p.Helper()
-	eval[bool](p, `(() => {
-		const picker = document.body.appendChild(document.createElement('input'))
-		picker.type = 'file'
-		picker.id = 'dropped'
-		return true
-	})()`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`#dropped`), []string{file}, chromedp.NodeReady))
-	eval[bool](p, fmt.Sprintf(`(() => {
-		const picker = document.getElementById('dropped')
-		const data = new DataTransfer()
-		data.items.add(picker.files[0])
-		picker.remove()
-		for (const kind of ['dragover', 'drop']) document.querySelector(%q).dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }))
-		return true
-	})()`, css))
-}
-
-func TestDropAClip(t *testing.T) {
-	s, p := kit(t, "", cell("hall", "name"))
-	p.clickCell(cell("slipway", "name"))
-	p.shows(".pane", "Slipway")
-	p.dropFile(`[data-test="clip-drop"]`, quietThenBusy().write(t, "slipway.mp4"))
-	p.shows(`[data-test="measured"]`, "20.0 /s")
-	p.shows(`[data-test="measured"]`, "60.0 kB")
-	p.click(`[data-test="accept-clip"]`)
-	p.revision(2)
-	m := s.plan(t).Channel("slipway").Streams.Main
-	still, moving := (60_000+39*2000)*8/2000.0, (60_000+39*12_000)*8/2000.0
-	if m.Width != 640 || m.FPS != 20 || m.GOPSeconds != 2 || m.KeyframeKB != 60 || m.Rate.Known != "measured" ||
-		m.Rate.IdleKbps < 0.98*still || m.Rate.IdleKbps > 1.02*still || m.Rate.ActiveKbps < 0.98*moving || m.Rate.ActiveKbps > 1.02*moving {
-		t.Errorf("%+v; drawn with %v and %v kbit/s", m, still, moving)
-	}
-	words := filepath.Join(t.TempDir(), "words.mp4")
-	os.WriteFile(words, []byte("this is no clip"), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{words}, chromedp.NodeReady))
-	p.shows(`[data-test="clip-drop"]`, "words.mp4 cannot be read")
-}
-
-// TestClipsOfEveryContainer reads real clips, which say the same in each container.
-func TestClipsOfEveryContainer(t *testing.T) {
-	_, p := kit(t, "", cell("hall", "name"))
-	for _, kind := range []string{"mp4", "mkv", "mov", "ts"} {
-		file, err := filepath.Abs("testdata/tiny." + kind)
-		if err != nil {
-			t.Fatal(err)
-		}
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{file}, chromedp.NodeReady))
-		p.shows(`[data-test="clip-drop"] h3`, "tiny."+kind)
-		says := p.text(`[data-test="measured"]`)
-		for _, want := range []string{"10.0 /s", "1.00 s"} {
-			if !strings.Contains(says, want) {
-				t.Errorf("%s: no %s in %q", kind, want, says)
-			}
-		}
-		p.shows(`[data-test="clip-drop"]`, "The clip is short")
-		p.click(`[data-test="clip-drop"] .link`)
-	}
-}
-
-// TestALargeClipIsNotReadWhole counts the bytes that are read of a clip of 200 MB.
-func TestALargeClipIsNotReadWhole(t *testing.T) {
-	_, p := kit(t, "", cell("hall", "name"))
-	large := quietThenBusy()
-	large.spread = 200 << 20
-	file := large.write(t, "large.mp4")
-	if info, err := os.Stat(file); err != nil || info.Size() < 200<<20 {
-		t.Fatalf("%v %v", err, info)
-	}
-	eval[bool](p, `(() => {
-		window.bytesRead = 0
-		const read = ReadableStreamDefaultReader.prototype.read
-		ReadableStreamDefaultReader.prototype.read = async function () { const r = await read.apply(this, arguments); bytesRead += r.value?.length ?? 0; return r }
-		const whole = Blob.prototype.arrayBuffer
-		Blob.prototype.arrayBuffer = async function () { bytesRead += this.size; return whole.apply(this) }
-		return true
-	})()`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{file}, chromedp.NodeReady))
-	p.shows(`[data-test="measured"]`, "60.0 s")
-	if read := eval[float64](p, `bytesRead`); read == 0 || read > 20<<20 {
-		t.Errorf("%.1f MB of %d were read", read/1e6, 200)
-	}
-}
-
-func TestAnEventLogMeasuresAnActivity(t *testing.T) {
-	s, p := kit(t, "activities", `[data-activity="passengers"]`)
-	p.click(`[data-activity="kiosk"]`)
-	var log strings.Builder
-	log.WriteString("camera,begin,end\n")
-	for day := 1; day <= 28; day++ {
-		for hour := 9; hour < 18; hour++ {
-			fmt.Fprintf(&log, "Kiosk front,2026-09-%02d %02d:10:00,2026-09-%02d %02d:10:45\n", day, hour, day, hour)
-		}
-	}
-	log.WriteString("Kiosk front,yesterday,today\n")
-	file := filepath.Join(t.TempDir(), "events.csv")
-	os.WriteFile(file, []byte(log.String()), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"]`), []string{file}, chromedp.NodeReady))
-	p.shows(`[data-test="log-says"]`, "252 events")
-	p.shows(`[data-test="log-says"]`, "9.00 a day")
-	p.shows(".el-dialog", "1 line left out")
-	p.click(`[data-test="accept-log"]`)
-	p.revision(2)
-	a := s.plan(t).Activity("kiosk")
-	if a.Known != "measured" || a.MeanSeconds != 45 || a.Name != "Kiosk" || a.Process().PerDay() < 8.9 || a.Process().PerDay() > 9.1 {
-		t.Errorf("%+v", a)
-	}
-}
-
-func TestActivitiesAreDrawn(t *testing.T) {
-	s, p := kit(t, "activities", `[data-activity="passengers"]`)
-	p.click(`[data-activity="gulls"]`)
-	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="rate-curve"] canvas').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
-	at := func(hour int, height float64) point {
-		return point{box[0] + box[2]*(float64(hour)+0.5)/168, box[1] + box[3]*(1-height)}
-	}
-	p.drag(at(24+6, 0.5), at(24+9, 0.6)) // Tuesday 06 to 10, meant for all working days
-	p.revision(2)
-	rates := s.plan(t).Activity("gulls").Rates()
-	if rates.At(4*1440+8*60) != rates.At(1440+6*60) || rates.At(4*1440+8*60) == rates.At(5*1440+8*60) {
-		t.Errorf("%v", rates)
-	}
-	before := rates.At(12 * 60)
-	eval[bool](p, `(document.querySelector('[data-test="rate-curve"]').focus(), true)`)
-	for range 30 - 12 {
-		p.keys(kb.ArrowLeft) // from Tuesday 06 to Monday 12
-	}
-	p.keys(kb.ArrowUp)
-	p.revision(3)
-	if after := s.plan(t).Activity("gulls").Rates().At(12 * 60); after <= before {
-		t.Errorf("%v an hour at Monday noon, before %v", after, before)
-	}
-	eval[bool](p, `(() => { const s = document.querySelector('[data-test="template"]'); s.selectedIndex = 3; s.dispatchEvent(new Event('change')); return true })()`)
-	p.revision(4)
-	p.shows(".entry.here", "A lane for vehicles")
-	p.click(`[data-test="remove-activity"]`)
-	p.revision(5)
-	p.click(`[data-activity="fuel-door"], [data-activity="fuel-contact"], .entry:nth-of-type(15)`)
-	p.click(`[data-test="remove-activity"]`)
-	p.shows("main", "name another activity for it")
-}
-
 func TestRecordersAndDrives(t *testing.T) {
 	s, p := kit(t, "recorders", `[data-scenario="more"]`)
 	p.shows(`[data-scenario="failed"]`, "No footage is lost")
@@ -482,30 +305,4 @@ func TestCameraKinds(t *testing.T) {
 	if c := s.plan(t).Channel("fuel"); c.Kind != "lane" || c.Streams.Main.FPS != 8 {
 		t.Errorf("%+v", c)
 	}
-}
-
-func TestSitesAreFoundDuplicatedAndPutAway(t *testing.T) {
-	s := serve(t, "none", nil)
-	if err := demo.Fill(context.Background(), s.store); err != nil {
-		t.Fatal(err)
-	}
-	p := browser(t, s, 1280, 800)
-	p.open("/", `[data-site="pennywhistle-quay"]`)
-	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
-	// Sorted by trouble: the one that is short of its days comes first.
-	if first := eval[string](p, `document.querySelector('[data-site]').dataset.site`); first != "pennywhistle-quay" {
-		t.Errorf("%s comes first", first)
-	}
-	p.click(`[data-test="search"]`)
-	p.keys("cider")
-	p.until(`document.querySelectorAll('[data-site]').length === 1`)
-	p.item(`[data-site="brackenhall-cider-works"] .more`, "Duplicate")
-	p.shows("main", "Brackenhall Cider Works, again")
-	p.item(`[data-site="brackenhall-cider-works"] .more`, "Put away")
-	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
-	p.click(`[data-test="archived"]`)
-	p.item(`[data-site="brackenhall-cider-works"] .more`, "Take out again")
-	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
-	p.click(`[data-test="archived"]`)
-	p.until(`document.querySelectorAll('[data-site]').length === 2`)
 }

@@ -55,7 +55,7 @@ func TestCopyByKeysIsCountedFirst(t *testing.T) {
 	p.keys("c", kb.ModifierCtrl)
 	p.choose("booth", "waiting")
 	p.shows(`[data-test="stroke"]`, "The week of Kiosk front onto Ticket booth, Waiting room")
-	p.shows(`[data-test="draft"]`, "h a week on 2 channels")
+	p.shows(`[data-test="draft"]`, "on 2 channels")
 	p.keys("v", kb.ModifierCtrl)
 	p.revision(2)
 	if a, b := s.plan(t).WeekOf(s.plan(t).Channel("kiosk")).Steps(), s.plan(t).WeekOf(s.plan(t).Channel("booth")).Steps(); fmt.Sprint(a) != fmt.Sprint(b) {
@@ -90,7 +90,7 @@ func TestDaysAndWeeksAreDraggedOntoOthers(t *testing.T) {
 	}
 	p.press(heading(0), heading(2))
 	p.shows(`[data-test="stroke"]`, "Monday onto Tue, Wed, on Ticket booth")
-	p.shows(`[data-test="draft"]`, "48.0 h a week on 1 channel")
+	p.shows(`[data-test="draft"]`, "48.0 h a week")
 	p.mouse(input.DispatchMouseEventTypeMouseReleased, heading(2), chromedp.ButtonLeft)
 	p.revision(3)
 	if s.duty(t, "booth", 2*week.Day+60) != "off" || s.duty(t, "booth", 3*week.Day+60) != "clock" {

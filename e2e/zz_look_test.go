@@ -18,7 +18,7 @@ func TestLook(t *testing.T) {
 	if err := demo.Fill(context.Background(), s.store); err != nil {
 		t.Fatal(err)
 	}
-	p := browser(t, s, 1280, 800)
+	p := browser(t, s, lookWidth(), 800)
 	for _, shot := range strings.Split(look, ",") {
 		name, rest, _ := strings.Cut(shot, "=")
 		path, js, _ := strings.Cut(rest, "#")
@@ -30,4 +30,11 @@ func TestLook(t *testing.T) {
 		eval[bool](p, `new Promise(done => setTimeout(() => done(true), 900))`)
 		p.shoot("/tmp/shots", name)
 	}
+}
+
+func lookWidth() int {
+	if os.Getenv("LOOKW") != "" {
+		return 390
+	}
+	return 1280
 }

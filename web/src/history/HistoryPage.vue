@@ -107,7 +107,7 @@ li.here {
 li {
   display: grid;
   grid-template-columns: 44px minmax(0, 1fr) 110px 145px 160px;
-  gap: 16px;
+  gap: 0 16px;
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
 }

@@ -45,26 +45,4 @@ const panels = [
   overflow: auto;
   padding: 8px 14px;
 }
-
-.tabs {
-  display: flex;
-  gap: 12px;
-  margin-bottom: 10px;
-  border-bottom: 1px solid var(--rule);
-}
-
-.tabs button {
-  background: none;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  padding: 2px 0 4px;
-  cursor: pointer;
-  color: var(--soft);
-}
-
-.tabs button[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 600;
-  border-color: var(--base);
-}
 </style>

@@ -24,11 +24,7 @@ const daysChange = computed(() => {
   const [now, then] = [draft.value?.verdict.keptDays, site.verdict?.keptDays]
   return now != null && then != null ? change(now - then) || 'no change' : ''
 })
-const hours = computed(() => {
-  const d = draft.value
-  if (!d) return ''
-  return d.channels ? `${three(d.minutes / 60)} h a week on ${count(d.channels, 'channel')}` : 'nothing'
-})
+const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minutes / 60)} h a week` : 'nothing'))
 </script>
 
 <template>
@@ -41,6 +37,7 @@ const hours = computed(() => {
     <p v-else><b>{{ hand.act?.title }}</b></p>
     <dl v-if="draft" class="figures" data-test="draft">
       <dt>changes</dt><dd>{{ hours }}</dd>
+      <dd v-if="draft.channels > 1 || hand.act" class="wide soft">on {{ count(draft.channels, 'channel') }}</dd>
       <dt>GB a day</dt><dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
       <dt>days kept</dt><dd>{{ daysChange }}</dd>
       <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>

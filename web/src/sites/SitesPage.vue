@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 
 import type { Listed } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
+import DaysBar from '../ui/DaysBar.vue'
 import { count, three } from '../ui/figures'
 import { useSites } from './useSites'
 
@@ -26,10 +27,6 @@ function act(command: 'duplicate' | 'archive' | 'export', site: Listed) {
 
 const away = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
 const isShort = (s: Listed) => (s.state?.verdict.shortChannels ?? 0) > 0
-const bar = (s: Listed) => {
-  const { keptDays, requiredDays } = s.state?.verdict ?? {}
-  return requiredDays ? `${Math.min(100, (100 * (keptDays ?? Infinity)) / (1.5 * requiredDays))}%` : '0'
-}
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 onMounted(load)
 </script>
@@ -58,7 +55,7 @@ onMounted(load)
             <span v-if="s.state" class="kept" :class="{ short: isShort(s) }">
               <template v-if="s.state.verdict.keptDays != null"><b>{{ three(s.state.verdict.keptDays) }}</b> days<template v-if="s.state.verdict.requiredDays != null"> of {{ s.state.verdict.requiredDays }}</template></template>
               <template v-else>never overwritten</template>
-              <span class="gauge" aria-hidden="true"><span class="fill" :style="{ width: bar(s) }" /><span v-if="s.state.verdict.requiredDays" class="tick" /></span>
+              <DaysBar v-if="s.state.verdict.requiredDays" :kept="s.state.verdict.keptDays" :required="s.state.verdict.requiredDays" />
             </span>
             <span v-else class="soft">{{ s.archived ? '' : 'counting…' }}</span>
             <span v-if="s.state" class="found"><span :class="{ short: s.state.errors > 0 }">{{ count(s.state.errors, 'error') }}</span><br /><span class="soft">{{ count(s.state.warnings, 'warning') }}, {{ count(s.state.hints, 'hint') }}</span></span>
@@ -157,32 +154,6 @@ li a {
 
 .kept b {
   font-size: 17px;
-}
-
-.gauge {
-  position: absolute;
-  inset: auto 0 0;
-  height: 4px;
-  background: var(--rule);
-}
-
-.fill {
-  position: absolute;
-  inset: 0 auto 0 0;
-  background: var(--base);
-}
-
-.short .fill {
-  background: var(--short);
-}
-
-.tick {
-  position: absolute;
-  left: 66.67%;
-  top: -3px;
-  width: 1px;
-  height: 9px;
-  background: var(--ink);
 }
 
 .more {

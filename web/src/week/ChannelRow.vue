@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Channel } from '../api/types'
 import { useSite } from '../site/useSite'
+import DaysBar from '../ui/DaysBar.vue'
 import { days } from '../ui/figures'
 import RibbonCanvas from './RibbonCanvas.vue'
 import { weekInWords } from './sentence'
@@ -19,12 +20,6 @@ const isShort = computed(() => {
   return f?.requiredDays != null && f.retentionDays != null && f.retentionDays < f.requiredDays
 })
 
-/** The bar ends at one and a half times what is required, or at twice the tick where nothing limits. */
-const bar = computed(() => {
-  const f = figures.value
-  if (!f || f.requiredDays == null) return undefined
-  return { kept: Math.min(1, (f.retentionDays ?? Infinity) / (1.5 * f.requiredDays)), required: 1 / 1.5 }
-})
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
 const hand = useHand()
 const none: Span[] = []
@@ -42,10 +37,7 @@ const place = (s: Span) => placeIn(hand.view, s)
       <span v-if="channel.noCamera" class="soft kept">no camera</span>
       <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
         {{ days(figures?.retentionDays) }}
-        <span v-if="bar" class="bar" aria-hidden="true">
-          <span class="fill" :style="{ width: `${100 * bar.kept}%` }" />
-          <span class="tick" :style="{ left: `${100 * bar.required}%` }" />
-        </span>
+        <DaysBar v-if="figures?.requiredDays" :kept="figures.retentionDays" :required="figures.requiredDays" />
       </span>
     </div>
     <div class="time" role="gridcell" :aria-label="words">
@@ -129,6 +121,28 @@ const place = (s: Span) => placeIn(hand.view, s)
   font-weight: 600;
 }
 
+.time {
+  background: color-mix(in srgb, var(--selected) 45%, transparent);
+}
+
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.kept {
+  position: relative;
+  text-align: right;
+  white-space: nowrap;
+  font-size: 12.5px;
+  padding-bottom: 4px;
+}
+
+.kept.short {
+  font-weight: 600;
+}
+
 .bar {
   position: absolute;
   left: 0;
@@ -161,15 +175,6 @@ const place = (s: Span) => placeIn(hand.view, s)
   padding-top: 2px;
   overflow: hidden;
   touch-action: none;
-}
-
-.stroke {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  border: 1.5px dashed var(--ink);
-  background: color-mix(in srgb, var(--base) 14%, transparent);
-  pointer-events: none;
 }
 
 .cursor {

@@ -20,7 +20,7 @@ const ticks = computed(() => ticksOf(hand.view, props.width, 25).ticks.map((t) =
   <div class="days">
     <div
       v-for="{ d, place } in days" :key="d" class="day" :class="{ target: drag.over.value.includes(d) }" :style="place" :data-day-heading="d"
-      @pointerdown="drag.down($event, d)"
+      @pointerdown="drag.down"
     >
       <DayMenu :day="d" @paint="(channels, span) => $emit('paint', channels, span)" />
       <span v-if="hand.day !== undefined" class="steps">

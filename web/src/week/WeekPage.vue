@@ -70,10 +70,18 @@ const lines = computed(() => {
 })
 
 function openMenu(event: MouseEvent) {
-  const row = (event.target as HTMLElement).closest<HTMLElement>('[data-channel]')
-  if (!row) return
+  // The key for menus opens it on the row of the cursor.
+  const channel = (event.target as HTMLElement).closest<HTMLElement>('[data-channel]')?.dataset.channel ?? keyboard.reached().channels[0]
+  if (!channel) return
   event.preventDefault()
-  menu.value = { channel: row.dataset.channel!, x: event.clientX, y: event.clientY }
+  menuAt(channel, event)
+}
+
+/** Opens the menu where the pointer is, or beside the channel's name where there is no pointer. */
+function menuAt(channel: string, event: MouseEvent) {
+  const box = scroller.value!.querySelector(`[data-channel="${CSS.escape(channel)}"] .name`)?.getBoundingClientRect()
+  const pointed = event.detail > 0 || event.button === 2
+  menu.value = { channel, x: pointed ? event.clientX : (box?.left ?? 0), y: pointed ? event.clientY : (box?.bottom ?? 0) }
 }
 
 /** A double click on a name paints the channel's whole week, on its ribbon the day. */
@@ -158,7 +166,7 @@ useEventListener(document, 'keydown', (event) => {
               <ChannelRow
                 v-else :channel="row.channel" :width="width" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
                 :cursor="keyboard.on(row.channel.id)"
-                @select="select(row.channel.id, $event)" @menu="(e) => (menu = { channel: row.channel.id, x: e.clientX, y: e.clientY })"
+                @select="select(row.channel.id, $event)" @menu="(e) => menuAt(row.channel.id, e)"
               />
             </template>
           </div>

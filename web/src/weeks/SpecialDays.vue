@@ -100,7 +100,7 @@ function accept() {
           </tr>
         </tbody>
       </table>
-      <p class="soft">The verdict is that of the ordinary week, going on for ever: special days change what is recorded on their dates, and are carried to the recorder, but are not counted in the days kept.</p>
+      <p class="soft">The verdict is that of the ordinary week, going on for ever: special days belong to the plan and say what is recorded on their dates, but are not counted in the days kept.</p>
     </section>
   </div>
 </template>

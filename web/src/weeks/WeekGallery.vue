@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useMediaQuery } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { inWords } from '../api/client'
@@ -18,6 +18,7 @@ const hand = useHand()
 const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
 const problem = ref('')
+const reading = useMediaQuery('(max-width: 760px)') // a phone
 const whole = { from: 0, to: WEEK }
 const weeks = computed(() => site.plan?.weeks ?? [])
 const followers = (id: string) => (site.plan?.channels ?? []).filter((c) => c.week === id)
@@ -40,7 +41,7 @@ function minuteAt(event: PointerEvent): number {
 }
 
 function down(event: PointerEvent, week: string) {
-  if (event.button !== 0) return
+  if (event.button !== 0 || reading.value) return
   ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
   stroke.value = { week, from: minuteAt(event), span: { from: 0, to: 0 } }
   move(event)
@@ -166,15 +167,6 @@ p {
   touch-action: none;
 }
 
-.stroke {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  border: 1.5px dashed var(--ink);
-  background: color-mix(in srgb, var(--base) 14%, transparent);
-  pointer-events: none;
-}
-
 .acts {
   grid-column: 2;
   display: flex;
@@ -192,9 +184,9 @@ p {
     grid-template-columns: minmax(0, 1fr);
   }
 
-  .acts {
-    grid-column: 1;
-    flex-wrap: wrap;
+  .acts,
+  .act {
+    display: none;
   }
 }
 </style>

@@ -13,7 +13,7 @@ const part = ref<'weeks' | 'days'>('weeks')
   <div class="weeks">
     <h1 class="visually-hidden">Named weeks and special days</h1>
     <DutyShelf v-if="part === 'weeks'" class="shelf" />
-    <div class="parts" role="tablist" aria-label="Named weeks and special days">
+    <div class="parts tabs" role="tablist" aria-label="Named weeks and special days">
       <button type="button" role="tab" :aria-selected="part === 'weeks'" data-test="named-weeks" @click="part = 'weeks'">Named weeks</button>
       <button type="button" role="tab" :aria-selected="part === 'days'" data-test="special-days" @click="part = 'days'">Special days</button>
     </div>
@@ -34,25 +34,16 @@ const part = ref<'weeks' | 'days'>('weeks')
 }
 
 .parts {
-  display: flex;
   gap: 18px;
-  padding: 7px 16px 0;
-  border-bottom: 1px solid var(--rule);
+  margin: 0;
+  padding: 5px 16px 0;
 }
 
-.parts button {
-  background: none;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  padding: 0 0 4px;
-  cursor: pointer;
-  color: var(--soft);
-}
-
-.parts button[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 600;
-  border-color: var(--base);
+/* A phone is for reading. */
+@media (max-width: 760px) {
+  .shelf {
+    display: none;
+  }
 }
 
 .part {

@@ -109,28 +109,6 @@ function add() {
   border-color: var(--base);
 }
 
-.tabs {
-  display: flex;
-  gap: 12px;
-  margin: 8px 0;
-  border-bottom: 1px solid var(--rule);
-}
-
-.tabs button {
-  background: none;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  padding: 2px 0 4px;
-  cursor: pointer;
-  color: var(--soft);
-}
-
-.tabs button[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 600;
-  border-color: var(--base);
-}
-
 ul {
   list-style: none;
   padding: 0;

@@ -222,7 +222,19 @@ defineExpose({ fill, focus: () => scroller.value?.focus(), size: grid.size, newR
 
 .head {
   display: flex;
-  padding: 22px 0 0 26px;
+  padding-top: 22px;
+}
+
+/* Keeps what scrolls from showing above the grips. */
+.head::before {
+  content: '';
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  flex: none;
+  width: 26px;
+  margin-top: -22px;
+  background: var(--band);
 }
 
 .head > * {

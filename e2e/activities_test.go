@@ -1,0 +1,70 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+func TestAnEventLogMeasuresAnActivity(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="passengers"]`)
+	p.click(`[data-activity="kiosk"]`)
+	var log strings.Builder
+	log.WriteString("camera,begin,end\n")
+	for day := 1; day <= 28; day++ {
+		for hour := 9; hour < 18; hour++ {
+			fmt.Fprintf(&log, "Kiosk front,2026-09-%02d %02d:10:00,2026-09-%02d %02d:10:45\n", day, hour, day, hour)
+		}
+	}
+	log.WriteString("Kiosk front,yesterday,today\n")
+	file := filepath.Join(t.TempDir(), "events.csv")
+	os.WriteFile(file, []byte(log.String()), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="log-says"]`, "252 events")
+	p.shows(`[data-test="log-says"]`, "9.00 a day")
+	p.shows(".el-dialog", "1 line left out")
+	p.click(`[data-test="accept-log"]`)
+	p.revision(2)
+	a := s.plan(t).Activity("kiosk")
+	if a.Known != "measured" || a.MeanSeconds != 45 || a.Name != "Kiosk" || a.Process().PerDay() < 8.9 || a.Process().PerDay() > 9.1 {
+		t.Errorf("%+v", a)
+	}
+}
+
+func TestActivitiesAreDrawn(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="passengers"]`)
+	p.click(`[data-activity="gulls"]`)
+	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="rate-curve"] canvas').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
+	at := func(hour int, height float64) point {
+		return point{box[0] + box[2]*(float64(hour)+0.5)/168, box[1] + box[3]*(1-height)}
+	}
+	p.drag(at(24+6, 0.5), at(24+9, 0.6)) // Tuesday 06 to 10, meant for all working days
+	p.revision(2)
+	rates := s.plan(t).Activity("gulls").Rates()
+	if rates.At(4*1440+8*60) != rates.At(1440+6*60) || rates.At(4*1440+8*60) == rates.At(5*1440+8*60) {
+		t.Errorf("%v", rates)
+	}
+	before := rates.At(12 * 60)
+	eval[bool](p, `(document.querySelector('[data-test="rate-curve"]').focus(), true)`)
+	for range 30 - 12 {
+		p.keys(kb.ArrowLeft) // from Tuesday 06 to Monday 12
+	}
+	p.keys(kb.ArrowUp)
+	p.revision(3)
+	if after := s.plan(t).Activity("gulls").Rates().At(12 * 60); after <= before {
+		t.Errorf("%v an hour at Monday noon, before %v", after, before)
+	}
+	eval[bool](p, `(() => { const s = document.querySelector('[data-test="template"]'); s.selectedIndex = 3; s.dispatchEvent(new Event('change')); return true })()`)
+	p.revision(4)
+	p.shows(".entry.here", "A lane for vehicles")
+	p.click(`[data-test="remove-activity"]`)
+	p.revision(5)
+	p.click(`[data-activity="fuel-door"], [data-activity="fuel-contact"], .entry:nth-of-type(15)`)
+	p.click(`[data-test="remove-activity"]`)
+	p.shows("main", "name another activity for it")
+}

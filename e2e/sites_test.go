@@ -1,0 +1,67 @@
+package e2e
+
+import (
+	"context"
+	"strings"
+	"testing"
+
+	"wakefield/internal/demo"
+)
+
+// TestFromNothingToAVerdict goes the way of somebody who opens the program for the
+// first time.
+func TestFromNothingToAVerdict(t *testing.T) {
+	s := serve(t, "none", nil)
+	p := browser(t, s, 1280, 800)
+	p.open("/", `[data-test="new-site"]`)
+	p.shows("main", "There is no site yet")
+	p.click(`[data-test="new-site"]`)
+	p.shows(`[data-test="first-verdict"]`, "days")
+	p.click(`[data-test="make-site"]`)
+	p.shows("fieldset", "give the site a name")
+	p.labelled("Site", "Little Pier")
+	p.labelled("Time zone", "Nowhere/Land")
+	p.shows("fieldset", `no time zone "Nowhere/Land"`)
+	p.labelled("Time zone", "Atlantic/Faroe")
+	p.number("fieldset", "cameras", "20")
+	p.shows("fieldset", "20 cameras on a recorder of 16 channels")
+	p.number("fieldset", "cameras", "6")
+	before := p.text(`.days`)
+	p.click(`input[value="clock"]`)
+	p.until(`!!document.querySelector('.days') && document.querySelector('.days').innerText !== '` + before + `'`)
+	first := strings.Fields(p.text(`.days`))[0]
+	p.click(`[data-test="make-site"]`)
+	p.shows(verdict, first)
+	p.shows(".where", "Little Pier")
+	p.until(`document.querySelectorAll('[data-channel]').length === 16`)
+	list, err := s.store.List(context.Background())
+	if err != nil || len(list) != 1 || list[0].Name != "Little Pier" || list[0].Channels != 16 {
+		t.Errorf("%v %+v", err, list)
+	}
+}
+
+func TestSitesAreFoundDuplicatedAndPutAway(t *testing.T) {
+	s := serve(t, "none", nil)
+	if err := demo.Fill(context.Background(), s.store); err != nil {
+		t.Fatal(err)
+	}
+	p := browser(t, s, 1280, 800)
+	p.open("/", `[data-site="pennywhistle-quay"]`)
+	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
+	// Sorted by trouble: the one that is short of its days comes first.
+	if first := eval[string](p, `document.querySelector('[data-site]').dataset.site`); first != "pennywhistle-quay" {
+		t.Errorf("%s comes first", first)
+	}
+	p.click(`[data-test="search"]`)
+	p.keys("cider")
+	p.until(`document.querySelectorAll('[data-site]').length === 1`)
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Duplicate")
+	p.shows("main", "Brackenhall Cider Works, again")
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Put away")
+	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
+	p.click(`[data-test="archived"]`)
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Take out again")
+	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
+	p.click(`[data-test="archived"]`)
+	p.until(`document.querySelectorAll('[data-site]').length === 2`)
+}
