@@ -271,7 +271,7 @@ func TestRecordersAndDrives(t *testing.T) {
 	p.until(`document.querySelectorAll('[data-recorder]').length === 2`)
 	// Channels move to it by dragging their rows onto its name.
 	p.click(`[data-part="channels"]`)
-	p.until(`!!document.querySelector('[data-drop-recorder="recorder-2"]')`)
+	p.until(`!!document.querySelector('[data-drop-recorder="recorder-2"]') && !!document.querySelector('[data-row="hall"] .grip')`)
 	from := eval[[]float64](p, `(() => { const b = document.querySelector('[data-row="hall"] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`)
 	to := eval[[]float64](p, `(() => { const b = document.querySelector('[data-drop-recorder="recorder-2"]').getBoundingClientRect(); return [b.left + 20, b.top + 6] })()`)
 	p.drag(point{from[0], from[1]}, point{to[0], to[1]})

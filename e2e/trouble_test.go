@@ -11,6 +11,7 @@ import (
 	"github.com/chromedp/cdproto/network"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"wakefield/core/week"
 	"wakefield/internal/demo"
@@ -77,6 +78,33 @@ func TestTwoPeopleSeeEachOthersChanges(t *testing.T) {
 	}
 	if first.text(verdict) != second.text(verdict) {
 		t.Errorf("one sees %s, the other %s", first.text(verdict), second.text(verdict))
+	}
+}
+
+func TestUndoingAnothersChangeAsks(t *testing.T) {
+	s, first := quay(t)
+	second := first.another()
+	second.open("/sites/quay", gangwayA+" canvas")
+	second.click(`[data-test="author"]`)
+	second.until(`document.querySelector('[data-test="author-name"]')?.offsetParent && document.getAnimations().length === 0`)
+	eval[bool](second, `(document.querySelector('[data-test="author-name"]').focus(), document.querySelector('[data-test="author-name"]').select(), true)`)
+	second.keys("Jórun")
+	second.keys(kb.Enter)
+	second.shows(`[data-test="author"]`, "Jórun")
+	second.until(`[...document.querySelectorAll('.el-overlay')].every(e => getComputedStyle(e).display === 'none')`)
+	second.click(`[data-duty="off"]`)
+	second.drag(second.on("booth", 600), second.on("booth", 1200))
+	second.revision(2)
+	first.revision(2)
+	first.keys("z", kb.ModifierCtrl)
+	first.shows(".el-message", "The last change is Jórun’s: Ticket booth, Mon 10:00-20:00: Off.")
+	if s.duty(t, "booth", 660) != "off" {
+		t.Error("another's change was taken back at once")
+	}
+	first.keys("z", kb.ModifierCtrl)
+	first.revision(3)
+	if s.duty(t, "booth", 660) != "clock" {
+		t.Error("the change was not taken back")
 	}
 }
 

@@ -100,7 +100,7 @@ func TestEditAnswersWithWhatChanged(t *testing.T) {
 		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons), len(before.Tide.Base), len(before.Found))
 	}
 	a := call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
-	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" || a.Undo != a.Sentence {
+	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" || a.Undo != a.Sentence || a.UndoBy != "Jórun" {
 		t.Errorf("%+v", a)
 	}
 	if len(a.Patch) == 0 || a.Verdict.GigabytesPerDay <= before.Verdict.GigabytesPerDay {

@@ -15,6 +15,7 @@ type View struct {
 	ID      string              `json:"id"`
 	Version int64               `json:"version"`
 	Undo    string              `json:"undo" doc:"What undo would take back; empty for nothing"`
+	UndoBy  string              `json:"undoBy" doc:"Whose change that is"`
 	Redo    string              `json:"redo" doc:"What redo would make again; empty for nothing"`
 	Plan    *plan.Plan          `json:"plan"`
 	Figures []estimate.Channel  `json:"figures"`
@@ -30,6 +31,7 @@ type View struct {
 type Answer struct {
 	Version  int64               `json:"version"`
 	Undo     string              `json:"undo"`
+	UndoBy   string              `json:"undoBy"`
 	Redo     string              `json:"redo"`
 	Sentence string              `json:"sentence" doc:"What the change did"`
 	Patch    []any               `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version before"`
@@ -91,7 +93,7 @@ type Tide struct {
 
 func view(e entry) *View {
 	v := &View{
-		ID: e.head.ID, Version: e.head.Version, Undo: e.head.Undo, Redo: e.head.Redo, Plan: e.head.Plan,
+		ID: e.head.ID, Version: e.head.Version, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo, Plan: e.head.Plan,
 		Figures: e.site.Channels, Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict,
 		Tide: tide(e, week.Whole), Ribbons: []Ribbon{}, Found: e.found,
 	}
@@ -104,7 +106,7 @@ func view(e entry) *View {
 // answer tells what differs between two versions.
 func answer(before, after entry) *Answer {
 	a := &Answer{
-		Version: after.head.Version, Undo: after.head.Undo, Redo: after.head.Redo, Verdict: after.site.Verdict,
+		Version: after.head.Version, Undo: after.head.Undo, UndoBy: after.head.UndoBy, Redo: after.head.Redo, Verdict: after.site.Verdict,
 		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after, week.Whole), Found: after.found,
 		Rows: changedRows(before.head.Plan, after.head.Plan),
 	}

@@ -39,7 +39,7 @@ func (s *Store) Save(ctx context.Context, before *Head, author, sentence string,
 		return nil, err
 	}
 	head := *before
-	head.Version, head.Plan, head.Undo, head.Redo = number, next, sentence, ""
+	head.Version, head.Plan, head.Undo, head.UndoBy, head.Redo = number, next, sentence, author, ""
 	return &Change{&head, sentence, forward}, nil
 }
 

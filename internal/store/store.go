@@ -98,6 +98,7 @@ type Head struct {
 	Changed time.Time
 	// What undo and redo would do, as sentences; empty where there is nothing to do.
 	Undo, Redo string
+	UndoBy     string // whose change undo would take back
 }
 
 // Revision is one change of a plan.
@@ -140,12 +141,12 @@ func (s *Store) Load(ctx context.Context, id string) (*Head, error) {
 	head := &Head{ID: id}
 	var document []byte
 	err := s.pool.QueryRow(ctx, `
-		select p.version, p.document, p.changed_at, coalesce(u.sentence, ''), coalesce(r.sentence, '')
+		select p.version, p.document, p.changed_at, coalesce(u.sentence, ''), coalesce(r.sentence, ''), coalesce(u.author, '')
 		from plan p
 		left join revision u on u.plan = p.id and u.number = p.undo_next
 		left join revision d on d.plan = p.id and d.number = p.redo_next
 		left join revision r on r.plan = p.id and r.number = d.target
-		where p.id = $1`, id).Scan(&head.Version, &document, &head.Changed, &head.Undo, &head.Redo)
+		where p.id = $1`, id).Scan(&head.Version, &document, &head.Changed, &head.Undo, &head.Redo, &head.UndoBy)
 	if errors.Is(err, pgx.ErrNoRows) {
 		return nil, ErrNotFound
 	}

@@ -564,6 +564,7 @@ export interface components {
             sentence: string;
             tide: components["schemas"]["Tide"];
             undo: string;
+            undoBy: string;
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
             version: number;
@@ -1852,6 +1853,8 @@ export interface components {
             tide: components["schemas"]["Tide"];
             /** @description What undo would take back; empty for nothing */
             undo: string;
+            /** @description Whose change that is */
+            undoBy: string;
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
             version: number;

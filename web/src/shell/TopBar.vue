@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { ElButton, ElDialog } from 'element-plus'
+import { computed, ref } from 'vue'
 
 import { author } from '../api/author'
 import { useSite } from '../site/useSite'
@@ -23,10 +24,14 @@ const saved = computed(() => {
 /** Opens the command box, as its key does. */
 const find = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }))
 
-function rename() {
-  const name = prompt('Your name, as the history shows it', author.value)?.trim()
-  if (name) author.value = name
+const naming = ref(false)
+const name = ref('')
+function keepName() {
+  if (name.value.trim()) author.value = name.value.trim()
+  naming.value = false
 }
+
+const undoTitle = computed(() => (site.undoes ? `Undo${site.undoesBy && site.undoesBy !== author.value ? ` ${site.undoesBy}’s change` : ''}: ${site.undoes} (Ctrl+Z)` : 'Nothing to undo'))
 </script>
 
 <template>
@@ -35,7 +40,7 @@ function rename() {
     <template v-if="site.plan">
       <span class="where"><b>{{ site.plan.site.name }}</b> <span class="soft">/ {{ site.plan.name }}</span></span>
       <span class="state" :class="{ short: site.state === 'away' }" role="status" data-test="state">{{ saved }}</span>
-      <button type="button" class="tool" :disabled="!site.undoes" :title="site.undoes ? `Undo: ${site.undoes} (Ctrl+Z)` : 'Nothing to undo'" data-test="undo" @click="site.step('undo')">
+      <button type="button" class="tool" :disabled="!site.undoes" :title="undoTitle" data-test="undo" @click="site.step('undo')">
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M6 3 2.5 6.5 6 10M3 6.5h6a4 4 0 0 1 0 8H7" /></svg><span class="visually-hidden">Undo</span>
       </button>
       <button type="button" class="tool" :disabled="!site.redoes" :title="site.redoes ? `Redo: ${site.redoes} (Ctrl+Y)` : 'Nothing to redo'" data-test="redo" @click="site.step('redo')">
@@ -45,7 +50,19 @@ function rename() {
     </template>
     <button type="button" class="tool text" title="Find a channel, a page or an act (Ctrl+K)" data-test="find" @click="find">Find <kbd>Ctrl+K</kbd></button>
     <button type="button" class="tool text" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
-    <button type="button" class="tool text" title="Your name, as the history shows it" @click="rename">{{ author }}</button>
+    <button type="button" class="tool text" title="Your name, as the history shows it" data-test="author" @click="(name = author), (naming = true)">{{ author }}</button>
+    <section aria-label="Your name">
+      <ElDialog v-model="naming" title="Your name" width="360">
+        <form @submit.prevent="keepName">
+          <p class="soft">The history shows it beside your changes, and so do the pages of others.</p>
+          <input v-model="name" class="name" aria-label="Your name" maxlength="60" data-test="author-name" />
+        </form>
+        <template #footer>
+          <ElButton @click="naming = false">Leave it</ElButton>
+          <ElButton type="primary" data-test="keep-author" @click="keepName">Keep</ElButton>
+        </template>
+      </ElDialog>
+    </section>
   </header>
 </template>
 
@@ -106,6 +123,14 @@ function rename() {
 
 .tool.text {
   padding: 2px 7px;
+}
+
+.name {
+  width: 100%;
+  background: var(--sheet);
+  border: 1px solid var(--soft);
+  border-radius: 5px;
+  padding: 4px 8px;
 }
 
 kbd {

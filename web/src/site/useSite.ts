@@ -3,6 +3,7 @@ import { ElMessage } from 'element-plus'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
+import { author } from '../api/author'
 import { api, inWords } from '../api/client'
 import type {
   Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View,
@@ -35,6 +36,7 @@ export const useSite = defineStore('site', () => {
   const id = ref('')
   const version = ref(0)
   const undoes = ref('')
+  const undoesBy = ref('') // whose change undo would take back
   const redoes = ref('')
   const plan = shallowRef<Plan>()
   const figures = shallowReactive(new Map<string, Figures>())
@@ -73,6 +75,7 @@ export const useSite = defineStore('site', () => {
   function takeView(view: View) {
     version.value = view.version
     undoes.value = view.undo
+    undoesBy.value = view.undoBy
     redoes.value = view.redo
     ribbons.clear()
     for (const r of view.ribbons) ribbons.set(r.id, r)
@@ -96,6 +99,7 @@ export const useSite = defineStore('site', () => {
     }
     version.value = answer.version
     undoes.value = answer.undo
+    undoesBy.value = answer.undoBy
     redoes.value = answer.redo
     for (const r of answer.ribbons) ribbons.set(r.id, r)
     for (const f of answer.figures) figures.set(f.id, f)
@@ -146,6 +150,7 @@ export const useSite = defineStore('site', () => {
 
   const queue = useQueue(send)
   let stepping = false
+  let asked = 0 // the version at which undoing another's change was asked about
 
   useChanges(id, (other) => {
     // What is on its way here will be answered with the version it made, or meet a newer one.
@@ -171,6 +176,11 @@ export const useSite = defineStore('site', () => {
   /** Undoes, redoes or returns, once what is on its way has arrived. */
   async function step(what: keyof typeof steps, ask = () => takeBack(what as 'undo' | 'redo')) {
     if (queue.waiting.value.length || stepping) return
+    if (what === 'undo' && undoesBy.value && undoesBy.value !== author.value && asked !== version.value) {
+      asked = version.value
+      ElMessage({ message: `The last change is ${undoesBy.value}’s: ${undoes.value}. Undo once more to take it back.`, duration: 6000, showClose: true })
+      return
+    }
     stepping = true
     try {
       const { data, error, response } = await ask()
@@ -209,7 +219,7 @@ export const useSite = defineStore('site', () => {
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
-    id, version, undoes, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
+    id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
     answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
   }
 })

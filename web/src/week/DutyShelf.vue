@@ -15,6 +15,7 @@ const duties = computed(() => site.plan?.duties ?? [])
 /** The duty in the editor; an empty id is a new one. */
 const editing = ref<string>()
 
+const picked = computed(() => site.duties.get(hand.duty))
 const who = computed(() => {
   const n = hand.selection.length
   return n ? `painting ${count(n, 'channel')}` : 'painting the rows you drag over'
@@ -44,7 +45,7 @@ const who = computed(() => {
         >{{ r }}</button>
       </span>
       <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">Change “{{ site.duties.get(hand.duty)?.name }}”</button>
-      <span class="soft">30 min; Shift 5, Ctrl 1 · Alt-click takes the duty under the pointer</span>
+      <span class="soft" data-test="explains">{{ picked ? `${explain(picked)}.` : '' }} <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span>
     </div>
     <DutyEditor v-model="editing" />
   </section>
@@ -106,6 +107,10 @@ kbd {
   font-size: 12px;
   white-space: nowrap;
   overflow: hidden;
+}
+
+.hint {
+  margin-left: 10px;
 }
 
 .brush b {
