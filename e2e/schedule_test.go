@@ -212,14 +212,20 @@ func TestEdgesAreDraggedToTheMinute(t *testing.T) {
 	}
 }
 
+// wheel turns the wheel while Ctrl is held.
+func (p *page) wheel(at point, by float64) {
+	p.Helper()
+	p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseWheel, at.x, at.y, func(e *input.DispatchMouseEventParams) {
+		e.DeltaX, e.DeltaY, e.Modifiers = 0.001, by, int64(kb.ModifierCtrl)
+	}))
+}
+
 func TestZoomByWheelAndKeys(t *testing.T) {
 	_, p := quay(t)
 	at := p.on("booth", 3*1440)
 	p.mouse(input.DispatchMouseEventTypeMouseMoved, at)
 	for range 6 {
-		p.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseWheel, at.x, at.y, func(e *input.DispatchMouseEventParams) {
-			e.DeltaX, e.DeltaY, e.Modifiers = 0.001, -300, int64(kb.ModifierCtrl)
-		}))
+		p.wheel(at, -300)
 	}
 	p.until(`!!document.querySelector('[data-test="whole-week"]') && [...document.querySelectorAll('.hour')].some(e => e.innerText.includes(':'))`)
 	p.mouse(input.DispatchMouseEventTypeMouseMoved, at) // the moment under the pointer stayed where it was

@@ -6,6 +6,7 @@ import (
 	"path/filepath"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -70,6 +71,16 @@ func TestScreenshots(t *testing.T) {
 	p.until(`!!document.querySelector('[data-test="whole-week"]') && document.getAnimations().length === 0`)
 	p.shoot(dir, "day")
 
+	p.open(week, gangwayA+" canvas")
+	p.shows(verdict, "days")
+	at := p.on("lane-1", 4*1440+6*60)
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, at)
+	for range 7 {
+		p.wheel(at, -300)
+	}
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, at)
+	p.shows(".look", "Vehicle lane 1")
+	p.shoot(dir, "close")
 	p.open(week, gangwayA+" canvas")
 	p.choose("kiosk")
 	p.keys("c", kb.ModifierCtrl)

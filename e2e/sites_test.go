@@ -52,6 +52,11 @@ func TestSitesAreFoundDuplicatedAndPutAway(t *testing.T) {
 	if first := eval[string](p, `document.querySelector('[data-site]').dataset.site`); first != "pennywhistle-quay" {
 		t.Errorf("%s comes first", first)
 	}
+	// A site that was left is not shown over the list.
+	p.click(`[data-site="pennywhistle-quay"] a`)
+	p.shows(".where", "Pennywhistle Quay")
+	p.click(".brand")
+	p.until(`!!document.querySelector('[data-test="search"]') && !document.querySelector('.where')`)
 	p.click(`[data-test="search"]`)
 	p.keys("cider")
 	p.until(`document.querySelectorAll('[data-site]').length === 1`)

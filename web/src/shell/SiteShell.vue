@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
 import { ElMessage } from 'element-plus'
-import { watch } from 'vue'
+import { onUnmounted, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
 
 import { useSite } from '../site/useSite'
@@ -26,6 +26,7 @@ onBeforeRouteLeave(stay)
 onBeforeRouteUpdate((to) => to.params.id === props.id || stay())
 
 watch(() => props.id, (id) => void site.open(id), { immediate: true })
+onUnmounted(() => site.close())
 useShortcuts()
 </script>
 

@@ -61,10 +61,19 @@ export const useSite = defineStore('site', () => {
     await reload()
   }
 
+  /** Leaves the site, so that nothing of it is shown or heard elsewhere. */
+  function close() {
+    id.value = ''
+    plan.value = undefined
+    opened.value = undefined
+  }
+
   async function reload() {
     failure.value = ''
     try {
-      const { data, error } = await api.GET('/api/sites/{id}', { params: { path: { id: id.value } } })
+      const asked = id.value
+      const { data, error } = await api.GET('/api/sites/{id}', { params: { path: { id: asked } } })
+      if (asked !== id.value) return // left in the meantime
       if (data) takeView(data)
       else failure.value = inWords(error)
     } catch {
@@ -220,6 +229,6 @@ export const useSite = defineStore('site', () => {
 
   return {
     id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
-    answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, reload, change, step, returnTo, tryAgain,
+    answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, close, reload, change, step, returnTo, tryAgain,
   }
 })

@@ -56,6 +56,7 @@ const place = (s: Span) => placeIn(hand.view, s)
 }
 
 .channel {
+  position: relative;
   display: grid;
   grid-template-columns: 22px minmax(0, 1fr) 62px;
   gap: 7px;
@@ -73,10 +74,6 @@ const place = (s: Span) => placeIn(hand.view, s)
 
 .target {
   box-shadow: inset 0 0 0 1px var(--base);
-}
-
-.channel {
-  position: relative;
 }
 
 .more {
@@ -119,55 +116,6 @@ const place = (s: Span) => placeIn(hand.view, s)
 
 .kept.short {
   font-weight: 600;
-}
-
-.time {
-  background: color-mix(in srgb, var(--selected) 45%, transparent);
-}
-
-.name {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-
-.kept {
-  position: relative;
-  text-align: right;
-  white-space: nowrap;
-  font-size: 12.5px;
-  padding-bottom: 4px;
-}
-
-.kept.short {
-  font-weight: 600;
-}
-
-.bar {
-  position: absolute;
-  left: 0;
-  right: 0;
-  bottom: 0;
-  height: 3px;
-  background: var(--rule);
-}
-
-.fill {
-  position: absolute;
-  inset: 0 auto 0 0;
-  background: var(--base);
-}
-
-.short .fill {
-  background: var(--short);
-}
-
-.tick {
-  position: absolute;
-  top: -2px;
-  width: 1px;
-  height: 7px;
-  background: var(--ink);
 }
 
 .time {

@@ -13,7 +13,7 @@ defineEmits<{ paint: [channels: string[], span: Span] }>()
 const hand = useHand()
 const drag = useDayDrag(useCopy())
 const days = computed(() => daysIn(hand.view).map((d) => ({ d, place: placeIn(hand.view, { from: Math.max(d * DAY, hand.view.from), to: Math.min((d + 1) * DAY, hand.view.to) }) })))
-const ticks = computed(() => ticksOf(hand.view, props.width, 25).ticks.map((t) => ({ ...t, left: placeIn(hand.view, { from: t.minute, to: t.minute }).left })))
+const ticks = computed(() => ticksOf(hand.view, props.width, hand.view.to - hand.view.from < 600 ? 42 : 25).ticks.filter((t) => ((t.minute - hand.view.from) / (hand.view.to - hand.view.from)) * props.width > 14).map((t) => ({ ...t, left: placeIn(hand.view, { from: t.minute, to: t.minute }).left })))
 </script>
 
 <template>
