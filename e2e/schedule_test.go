@@ -41,9 +41,13 @@ func TestWholeDayAndWholeWeekInOneAct(t *testing.T) {
 	if own := s.plan(t).Channel("kiosk").Week.Own; own == nil || own.Otherwise != "off" || len(own.Blocks) != 0 {
 		t.Errorf("kiosk: %+v", own)
 	}
-	// A single click still paints its half hour.
-	p.do(chromedp.MouseClickXY(p.on("fuel", 600).x, p.on("fuel", 600).y))
-	p.revision(4)
+	// A single click still paints its half hour, also when another follows at once elsewhere.
+	fuel, slipway := p.on("fuel", 600), p.on("slipway", 600)
+	p.do(chromedp.MouseClickXY(fuel.x, fuel.y), chromedp.MouseClickXY(slipway.x, slipway.y))
+	p.revision(5)
+	if got := s.duty(t, "slipway", 600); got != "off" {
+		t.Errorf("the second click painted %s", got)
+	}
 	if s.duty(t, "fuel", 600) != "off" || s.duty(t, "fuel", 660) == "off" {
 		t.Errorf("a click painted %s, %s", s.duty(t, "fuel", 600), s.duty(t, "fuel", 660))
 	}

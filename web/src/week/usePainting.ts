@@ -4,7 +4,7 @@ import { ref, type Ref } from 'vue'
 import type { Edit } from '../api/types'
 import { useSite } from '../site/useSite'
 import { DAY, dayOf, hoursOf, spansOf, WEEK, type Span } from './time'
-import { useHand } from './useHand'
+import { useHand, type Stroke } from './useHand'
 import { useSharedWeeks } from './useSharedWeeks'
 
 interface Area {
@@ -43,7 +43,8 @@ export function usePainting(area: Area) {
   const reading = useMediaQuery('(max-width: 760px)') // a phone, where the shelf is not shown
   const edge = ref<Edge>() // under the pointer, or being dragged
   let origin: { minute: number; channel: string; edge?: Edge; x: number; moved: boolean } | undefined
-  let waiting: ReturnType<typeof setTimeout> | undefined
+  /** A click that waits for a second one. */
+  let held: { stroke: Stroke; timer: ReturnType<typeof setTimeout>; x: number; y: number } | undefined
 
   function minuteAt(event: { clientX: number }): number {
     const box = area.element.value!.getBoundingClientRect()
@@ -73,6 +74,7 @@ export function usePainting(area: Area) {
       hand.picked = dutyAt(channel, minute) ?? hand.picked
       return
     }
+    if (held && Math.hypot(event.clientX - held.x, event.clientY - held.y) > 4) release() // another place: it was a single click
     const target = event.currentTarget as HTMLElement
     target.setPointerCapture(event.pointerId)
     origin = { minute, channel, edge: edgeAt(event, channel), x: event.clientX, moved: false }
@@ -123,18 +125,26 @@ export function usePainting(area: Area) {
     return order.slice(a, b + 1)
   }
 
-  function up() {
+  function up(event: PointerEvent) {
     const stroke = hand.stroke
     const clicked = origin && !origin.moved && !origin.edge
     origin = undefined
     if (!stroke) return
-    clearTimeout(waiting)
-    if (clicked) waiting = setTimeout(() => finish(stroke), DOUBLE) // the stroke stays in view meanwhile
-    else finish(stroke)
+    if (!clicked) {
+      release()
+      finish(stroke)
+    } else if (!held) held = { stroke, timer: setTimeout(release, DOUBLE), x: event.clientX, y: event.clientY } // it stays in view meanwhile
   }
 
-  function finish(stroke: NonNullable<typeof hand.stroke>) {
-    waiting = undefined
+  /** A click for which no second one came paints what it is on. */
+  function release() {
+    const click = held
+    held = undefined
+    clearTimeout(click?.timer)
+    if (click) finish(click.stroke)
+  }
+
+  function finish(stroke: Stroke) {
     if (!origin) hand.stroke = undefined
     void paint(stroke.channels, stroke.span, stroke.duty ?? hand.duty, stroke.duty ? 'right through' : hand.reach)
   }
@@ -143,16 +153,19 @@ export function usePainting(area: Area) {
   function double(event: MouseEvent) {
     const channel = area.channelAt(event.clientY)
     if (!channel || reading.value || event.altKey) return
-    clearTimeout(waiting)
-    waiting = undefined
+    forget()
     hand.stroke = undefined
     const day = dayOf(Math.min(WEEK - 1, Math.floor(minuteAt(event))))
     void paint(hand.selection.includes(channel) ? hand.selection : [channel], { from: day * DAY, to: (day + 1) * DAY })
   }
 
+  function forget() {
+    clearTimeout(held?.timer)
+    held = undefined
+  }
+
   function abandon() {
-    clearTimeout(waiting)
-    waiting = undefined
+    forget()
     origin = undefined
     edge.value = undefined
     hand.stroke = undefined
