@@ -28,6 +28,11 @@ func TestAnEventLogMeasuresAnActivity(t *testing.T) {
 	p.shows(`[data-test="log-says"]`, "252 events")
 	p.shows(`[data-test="log-says"]`, "9.00 a day")
 	p.shows(".el-dialog", "1 line left out")
+	// Kept for twice as long, the same events happen half as often.
+	eval[bool](p, `(() => { const e = document.querySelector('[data-test="log-to"]'); e.value = '2026-10-26'; e.dispatchEvent(new Event('change')); return true })()`)
+	p.shows(`[data-test="log-says"]`, "4.50 a day")
+	eval[bool](p, `(() => { const e = document.querySelector('[data-test="log-to"]'); e.value = '2026-09-28'; e.dispatchEvent(new Event('change')); return true })()`)
+	p.shows(`[data-test="log-says"]`, "9.00 a day")
 	p.click(`[data-test="accept-log"]`)
 	p.revision(2)
 	a := s.plan(t).Activity("kiosk")

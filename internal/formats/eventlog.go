@@ -11,6 +11,7 @@ import (
 
 	"wakefield/core/activity"
 	"wakefield/core/plan"
+	"wakefield/core/week"
 )
 
 // Log is what an event log says, before anything is made of it.
@@ -87,17 +88,18 @@ func (s stamp) parse(text string, zone *time.Location) (time.Time, error) {
 	return t.In(zone), err
 }
 
-// Which names the columns of a log where they are not to be recognised; -1 for none.
-type Which struct {
-	Start int `json:"start" default:"-1"`
-	End   int `json:"end" default:"-1"`
-}
+// Which names the columns of a log where they are not to be recognised; -1 for no End.
+type Which struct{ Start, End int }
+
+// Kept is when a log was kept: whole days, the last one included. Zero dates are
+// those of the first and of the last event.
+type Kept struct{ From, To week.Date }
 
 // ReadLog reads a log of event starts and ends, CSV or XLSX, and fits an activity to
 // it. Times that name no time zone are those of zone; on the night on which clocks go
 // back, the hour that comes twice is taken to be the first. The error says why no
 // events can be read.
-func ReadLog(data []byte, zone *time.Location, which *Which) (*Log, error) {
+func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, error) {
 	lines, err := readLines(data)
 	if err != nil {
 		return nil, err
@@ -129,7 +131,7 @@ func ReadLog(data []byte, zone *time.Location, which *Which) (*Log, error) {
 	if len(events) == 0 {
 		return nil, errors.New("no line of it tells when an event began")
 	}
-	return l, l.fit(events, zone)
+	return l, l.fit(events, zone, kept)
 }
 
 // recognise finds the way times are written, and the columns where they are not
@@ -280,14 +282,20 @@ func (l *Log) events(body []line, s stamp, zone *time.Location) []activity.Event
 	return events
 }
 
-// fit makes an activity of the events. The log is taken to cover whole days, from the
-// first with an event to the last.
-func (l *Log) fit(events []activity.Event, zone *time.Location) error {
+// fit makes an activity of the events. The log is taken to cover whole days: from the
+// first with an event to the last, unless it is said when it was kept.
+func (l *Log) fit(events []activity.Event, zone *time.Location, kept Kept) error {
 	midnight := func(t time.Time, days int) time.Time {
 		y, m, d := t.In(zone).Date()
 		return time.Date(y, m, d+days, 0, 0, 0, 0, zone)
 	}
 	l.From, l.To = midnight(events[0].Start, 0), midnight(events[len(events)-1].Start, 1)
+	if kept.From != (week.Date{}) {
+		l.From = kept.From.At(0, zone)
+	}
+	if kept.To != (week.Date{}) {
+		l.To = midnight(kept.To.At(0, zone), 1)
+	}
 	f, err := activity.Fit(events, l.From, l.To)
 	if err != nil {
 		return err

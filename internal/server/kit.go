@@ -13,6 +13,7 @@ import (
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/video"
+	"wakefield/core/week"
 	"wakefield/internal/formats"
 )
 
@@ -183,6 +184,8 @@ func (s *service) readLog(ctx context.Context, in *struct {
 	Start   int    `query:"start" default:"-1" minimum:"-1" maximum:"1000" doc:"Column of the starts; -1 to recognise it"`
 	End     int    `query:"end" default:"-1" minimum:"-1" maximum:"1000" doc:"Column of ends or lengths; -1 for none"`
 	Zone    string `query:"zone" maxLength:"100" doc:"Time zone of times that name none; the site's where absent"`
+	From    string `query:"from" doc:"First date on which the log was kept; that of the first event where absent"`
+	To      string `query:"to" doc:"Last date on which it was kept"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }) (*body[*formats.Log], error) {
 	e, err := s.current(ctx, in.ID)
@@ -201,7 +204,19 @@ func (s *service) readLog(ctx context.Context, in *struct {
 	if in.Start >= 0 {
 		which = &formats.Which{Start: in.Start, End: in.End}
 	}
-	l, err := formats.ReadLog(in.RawBody, zone, which)
+	var kept formats.Kept
+	for _, date := range []struct {
+		text string
+		into *week.Date
+	}{{in.From, &kept.From}, {in.To, &kept.To}} {
+		if date.text == "" {
+			continue
+		}
+		if err := date.into.UnmarshalText([]byte(date.text)); err != nil {
+			return nil, huma.Error422UnprocessableEntity(err.Error())
+		}
+	}
+	l, err := formats.ReadLog(in.RawBody, zone, which, kept)
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}

@@ -2416,6 +2416,10 @@ export interface operations {
                 end?: number;
                 /** @description Time zone of times that name none; the site's where absent */
                 zone?: string;
+                /** @description First date on which the log was kept; that of the first event where absent */
+                from?: string;
+                /** @description Last date on which it was kept */
+                to?: string;
             };
             header?: never;
             path: {

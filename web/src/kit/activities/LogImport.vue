@@ -20,14 +20,15 @@ const failure = ref('')
 const columns = ref<{ start: number; end: number }>()
 const zone = ref(site.plan!.site.timeZone)
 const zones = Intl.supportedValuesOf('timeZone')
+const kept = ref({ from: '', to: '' }) // when the log was kept, where it says more than its events
 const keepAs = ref<'new' | 'old'>(props.into ? 'old' : 'new')
 const name = ref('From a log')
 
 watch(
-  [columns, zone],
+  [columns, zone, kept],
   async () => {
     failure.value = ''
-    const query = new URLSearchParams({ zone: zone.value, ...(columns.value && { start: String(columns.value.start), end: String(columns.value.end) }) })
+    const query = new URLSearchParams({ zone: zone.value, ...(columns.value && { start: String(columns.value.start), end: String(columns.value.end) }), ...(kept.value.from && { from: kept.value.from }), ...(kept.value.to && { to: kept.value.to }) })
     try {
       const response = await fetch(`/api/sites/${encodeURIComponent(site.id)}/log/read?${query}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: props.file })
       const answer = await response.json()
@@ -42,7 +43,8 @@ watch(
 
 const choices = computed(() => (found.value?.columns ?? []).map((c, i) => [i, `${i + 1}: ${c}`] as const))
 const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium', timeZone: site.plan!.site.timeZone })
-const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: site.plan!.site.timeZone })
+/** A moment as the date it is at the site. */
+const dateOf = (moment: string, back = 0) => new Intl.DateTimeFormat('sv-SE', { timeZone: zone.value }).format(new Date(Date.parse(moment) - back))
 
 function accept() {
   const a = found.value!.activity
@@ -62,9 +64,14 @@ function accept() {
         <ChoiceField :label="found.lengths ? 'How long they last is in' : 'They end in'" :value="found.end" :choices="[[-1, 'no column'] as const, ...choices]" @change="(end) => (columns = { start: found!.start, end })" />
         <TextField label="Times are those of" :value="zone" :choices="zones" @change="(z) => (zone = z)" />
       </div>
+      <p class="kept">
+        The log was kept from <input type="date" aria-label="First date of the log" :value="dateOf(found.from)" data-test="log-from" @change="kept = { ...kept, from: ($event.target as HTMLInputElement).value }" />
+        to <input type="date" aria-label="Last date of the log" :value="dateOf(found.to, 1000)" data-test="log-to" @change="kept = { ...kept, to: ($event.target as HTMLInputElement).value }" />
+        <span class="soft">Days without an event count too.</span>
+      </p>
       <p class="soft">Times are written {{ found.layout }}. The first: <template v-for="(s, i) in found.sample.slice(0, 3)" :key="i">{{ i ? '; ' : '' }}{{ date.format(new Date(s.start)) }}{{ s.seconds >= 0 ? ` for ${three(s.seconds)} s` : '' }}</template>.</p>
       <p data-test="log-says">
-        <b>{{ found.events }} events</b> from {{ day.format(new Date(found.from)) }} on, over {{ three(found.weeks) }} weeks:
+        <b>{{ found.events }} events</b> over {{ three(found.weeks) }} weeks:
         <b>{{ three(found.perDay) }} a day</b> (±{{ three(found.ratePercent) }} %), lasting <b>{{ three(found.activity.meanSeconds) }} s</b><template v-if="found.meanPercent"> (±{{ three(found.meanPercent) }} %)</template>.
         Hours taken to be alike: {{ found.pattern }}.
       </p>
@@ -91,6 +98,13 @@ function accept() {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 2px 22px;
+}
+
+.kept input {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 1px 5px;
 }
 
 p {
