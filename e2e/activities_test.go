@@ -41,6 +41,23 @@ func TestAnEventLogMeasuresAnActivity(t *testing.T) {
 	}
 }
 
+func TestAnEventLogIsPasted(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="passengers"]`)
+	var log strings.Builder
+	for day := 1; day <= 20; day++ {
+		fmt.Fprintf(&log, "%02d.09.2026 08:00:00\t00:01:30\n", day)
+	}
+	p.click(`[data-activity="workshop"]`)
+	p.paste("when\tlasted\n" + log.String())
+	p.shows(`[data-test="log-says"]`, "20 events")
+	p.shows(`[data-test="log-says"]`, "90.0 s")
+	p.click(`[data-test="accept-log"]`)
+	p.revision(2)
+	if a := s.plan(t).Activity("workshop"); a.Known != "measured" || a.MeanSeconds != 90 {
+		t.Errorf("%+v", a)
+	}
+}
+
 func TestActivitiesAreDrawn(t *testing.T) {
 	s, p := kit(t, "activities", `[data-activity="passengers"]`)
 	p.click(`[data-activity="gulls"]`)

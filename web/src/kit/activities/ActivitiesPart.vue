@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import { api, inWords } from '../../api/client'
@@ -60,17 +61,17 @@ function pick() {
   if (picker.value) picker.value.value = ''
 }
 
-/** Text of a log that is pasted instead of loaded. */
-function paste(event: ClipboardEvent) {
+/** Text of a log that is pasted instead of loaded, wherever nothing else is being written. */
+useEventListener(document, 'paste', (event) => {
   const text = event.clipboardData?.getData('text/plain') ?? ''
   if ((event.target as HTMLElement).matches('input, textarea') || text.split('\n').length < 3) return
   event.preventDefault()
   log.value = new File([text], 'pasted log')
-}
+})
 </script>
 
 <template>
-  <div class="activities" @paste="paste">
+  <div class="activities">
     <section class="list" aria-label="Activities">
       <button v-for="a in activities" :key="a.id" type="button" class="entry" :class="{ here: a.id === chosen }" :aria-pressed="a.id === chosen" :data-activity="a.id" @click="chosen = a.id">
         <b>{{ a.name }}</b> <span class="soft">{{ a.known }}</span>
@@ -83,6 +84,7 @@ function paste(event: ClipboardEvent) {
       </select>
       <input ref="picker" type="file" accept=".csv,.txt,.tsv,.xlsx" hidden aria-label="Event log" data-test="log-file" @change="pick" />
       <button type="button" class="act quiet" @click="picker?.click()">From an event log…</button>
+      <span class="soft">or paste its lines here</span>
     </section>
     <section v-if="activity" class="sheet" :aria-label="activity.name" tabindex="-1">
       <div class="facts">
