@@ -128,3 +128,31 @@ func BenchmarkScroll(b *testing.B) {
 	b.ReportMetric(median(rates), "frames/s")
 	b.ReportMetric(0, "ns/op")
 }
+
+// BenchmarkSecondPage measures from the release of a stroke on one page until another
+// person's page shows the changed verdict.
+func BenchmarkSecondPage(b *testing.B) {
+	s := serve(b, "site", ownWeeks(demo.SaltmarshTramDepot()))
+	p := browser(b, s, 1280, 800)
+	p.open("/sites/site", `[data-channel="c1-1"] canvas`)
+	q := p.another()
+	q.open("/sites/site", `[data-channel="c1-1"] canvas`)
+	q.shows(verdict, "days")
+	eval[bool](p, `(addEventListener('pointerup', () => { window.released = Date.now() }, true), true)`)
+	eval[bool](q, `(() => {
+		window.seen = []
+		new MutationObserver(() => seen.push(Date.now())).observe(document.querySelector('.verdict'), { characterData: true, subtree: true, childList: true })
+		return true
+	})()`)
+	duties := []string{"off", "clock"}
+	var times []float64
+	for n := 0; b.Loop(); n++ {
+		p.click(fmt.Sprintf(`[data-duty=%q]`, duties[n%2]))
+		eval[bool](q, `(seen.length = 0, true)`)
+		p.drag(p.on("c1-1", 1440+360), p.on("c1-1", 4*1440+1320))
+		q.until(`seen.length > 0`)
+		times = append(times, eval[float64](q, `seen[0]`)-eval[float64](p, `released`))
+	}
+	b.ReportMetric(median(times), "ms-to-other")
+	b.ReportMetric(0, "ns/op")
+}
