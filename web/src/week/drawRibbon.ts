@@ -134,12 +134,12 @@ export function drawRail(c: Canvas, duty: Duty | undefined, span: Span) {
   }
   const half = duty.base && duty.event ? RAIL / 2 : RAIL
   if (duty.event) {
-    const both = duty.event.on.length > 1
-    context.fillStyle = duty.event.on[0] === 'alarm' ? palette.alarm : palette.motion
-    context.fillRect(left, top, right - left, half)
-    if (both) {
-      context.fillStyle = palette.alarm
-      for (let at = left + 6; at < right; at += 12) context.fillRect(at, top, Math.min(6, right - at), half)
+    // Motion is solid and alarm hatched, so that they differ without colour too.
+    const fills = duty.event.on.map((cause) => (cause === 'alarm' ? hatch(context, 'diagonal', palette.alarm, c.ratio) : palette.motion))
+    const piece = fills.length > 1 ? 6 : right - left // both take turns
+    for (let at = left, i = 0; at < right; at += piece, i++) {
+      context.fillStyle = fills[i % fills.length]!
+      context.fillRect(at, top, Math.min(piece, right - at), half)
     }
   }
   if (duty.base) {
