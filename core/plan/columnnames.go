@@ -54,7 +54,7 @@ func (n nameList) id(text string) (string, error) {
 	for i, name := range n.names {
 		if strings.EqualFold(strings.TrimSpace(name), text) {
 			if found != "" {
-				return "", fmt.Errorf("two %ss are called %q; write the id, %s or %s", n.what, text, found, n.ids[i])
+				return "", fmt.Errorf("more than one %s is called %q; write the id, %s or %s", n.what, text, found, n.ids[i])
 			}
 			found = n.ids[i]
 		}

@@ -80,7 +80,7 @@ func TestNamesThatMoreThanOneHaveAreWrittenAsIDs(t *testing.T) {
 	if got := column.get(p, &c); got != "gate" {
 		t.Errorf("an activity whose name another has is written %q", got)
 	}
-	if err := column.set(p, &c, "gate contact"); err == nil || !strings.Contains(err.Error(), "two activitys") && !strings.Contains(err.Error(), "two") {
+	if err := column.set(p, &c, "gate contact"); err == nil || err.Error() != `more than one activity is called "gate contact"; write the id, trees or gate` {
 		t.Errorf("%v", err)
 	}
 	if choices := column.Choices(p); len(choices) != 3 || choices[0] != "Yard traffic" {
