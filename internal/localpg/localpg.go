@@ -1,69 +1,88 @@
-// Package localpg runs a private PostgreSQL on loopback, from the programs that
-// Debian's package installs.
+// Package localpg runs a private PostgreSQL, from the programs that Debian's package
+// installs.
 //
-// A [Cluster] has a data folder of its own and listens on a port that was free when
-// it started. PostgreSQL refuses to run as root, so root runs it as the user
-// postgres, which the package makes. The server is a child of this process: it is
-// stopped by its id, and dies with us.
+// A [Cluster] has a data folder of its own, which only its owner can enter, and
+// listens on a Unix socket in that folder and nowhere else: who can reach the socket
+// may read the data anyway. The program that uses a database connects as a role that
+// owns the database and is no superuser. PostgreSQL refuses to run as root, so root
+// runs it as the user postgres, which the package makes. The server is a child of this
+// process: it is stopped by its id, and dies with us.
 package localpg
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"log/slog"
-	"net"
+	"net/url"
 	"os"
 	"os/exec"
 	"os/user"
 	"path/filepath"
-	"runtime"
-	"sort"
 	"strconv"
+	"sync"
 	"syscall"
-	"time"
 
 	"github.com/jackc/pgx/v5"
 )
+
+// Roles of a cluster: who made it and may do everything, and as whom databases are
+// used.
+const (
+	admin = "wakefield"
+	role  = "wakefield_app"
+)
+
+// ErrInUse says that another process runs a cluster on the folder.
+var ErrInUse = errors.New("another Wakefield runs on it")
 
 // Cluster is one PostgreSQL server with its data.
 type Cluster struct {
 	dir  string
 	bin  string
-	port int
 	user *syscall.Credential // whom to run as, nil for ourselves
+	lock *os.File            // held as long as the cluster is ours
 
-	server *exec.Cmd
-	exited chan struct{}
+	mutex   sync.Mutex // held while the server starts or stops
+	server  *running   // nil before the first start and after a stop
+	stopped bool
 }
 
 // Open finds PostgreSQL's programs and prepares the data folder dir, making a new
-// cluster there when it holds none. Nothing runs yet.
-func Open(ctx context.Context, dir string) (*Cluster, error) {
-	bin, err := programs()
-	if err != nil {
-		return nil, err
-	}
-	c := &Cluster{dir: dir, bin: bin}
+// cluster there where there is none. The folder stays ours until [Cluster.Close]; a
+// second Open of it fails with [ErrInUse]. Nothing runs yet.
+//
+// A folder that is neither empty nor holds a finished cluster is left as it is, and
+// the error says so.
+func Open(ctx context.Context, dir string) (_ *Cluster, err error) {
+	c := &Cluster{dir: filepath.Clean(dir)}
 	if os.Geteuid() == 0 {
 		if c.user, err = postgresUser(); err != nil {
 			return nil, err
 		}
 	}
+	if err := c.checkSocketPath(); err != nil {
+		return nil, err
+	}
 	// The folders above must let PostgreSQL's user through.
-	if err := os.MkdirAll(filepath.Dir(dir), 0o755); err != nil {
+	if err := os.MkdirAll(filepath.Dir(c.dir), 0o755); err != nil {
 		return nil, err
 	}
-	if err := os.Mkdir(dir, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
+	if c.lock, err = lock(c.dir); err != nil {
 		return nil, err
 	}
-	if c.user != nil {
-		if err := os.Chown(dir, int(c.user.Uid), int(c.user.Gid)); err != nil {
-			return nil, err
+	defer func() {
+		if err != nil {
+			c.lock.Close()
 		}
+	}()
+	state, err := c.inspect()
+	if err != nil {
+		return nil, err
 	}
-	if _, err := os.Stat(filepath.Join(dir, "PG_VERSION")); errors.Is(err, os.ErrNotExist) {
+	if c.bin, err = programs(state.version); err != nil {
+		return nil, err
+	}
+	if state.empty {
 		if err := c.initialise(ctx); err != nil {
 			return nil, err
 		}
@@ -71,23 +90,27 @@ func Open(ctx context.Context, dir string) (*Cluster, error) {
 	return c, nil
 }
 
-// programs finds the folder of the newest PostgreSQL installed.
-func programs() (string, error) {
-	found, _ := filepath.Glob("/usr/lib/postgresql/*/bin/initdb")
-	if len(found) == 0 {
-		if path, err := exec.LookPath("initdb"); err == nil {
-			return filepath.Dir(path), nil
-		}
-		return "", errors.New("PostgreSQL is not installed; scripts/prepare installs Debian's postgresql")
+// Close gives the folder free for others, after [Cluster.Stop].
+func (c *Cluster) Close() error { return c.lock.Close() }
+
+// At is a cluster that another process runs on a folder, to connect to; it can be
+// neither started nor stopped.
+func At(dir string) *Cluster { return &Cluster{dir: filepath.Clean(dir)} }
+
+// lock takes a folder, by a file beside it.
+func lock(dir string) (*os.File, error) {
+	f, err := os.OpenFile(dir+".lock", os.O_CREATE|os.O_RDWR, 0o600)
+	if err != nil {
+		return nil, err
 	}
-	version := func(path string) float64 {
-		v, _ := strconv.ParseFloat(filepath.Base(filepath.Dir(filepath.Dir(path))), 64)
-		return v
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		f.Close()
+		return nil, fmt.Errorf("the data folder %s is taken: %w; stop that one first, or name another folder with --data", dir, ErrInUse)
 	}
-	sort.Slice(found, func(i, j int) bool { return version(found[i]) < version(found[j]) })
-	return filepath.Dir(found[len(found)-1]), nil
+	return f, nil
 }
 
+// postgresUser is the user that root runs PostgreSQL as.
 func postgresUser() (*syscall.Credential, error) {
 	u, err := user.Lookup("postgres")
 	if err != nil {
@@ -108,132 +131,76 @@ func (c *Cluster) command(ctx context.Context, name string, args ...string) *exe
 	return cmd
 }
 
-func (c *Cluster) initialise(ctx context.Context) error {
-	cmd := c.command(ctx, "initdb", "--pgdata", c.dir, "--username", "wakefield",
-		"--auth", "trust", "--encoding", "UTF8", "--locale", "C.UTF-8", "--no-sync")
-	if out, err := cmd.CombinedOutput(); err != nil {
-		return fmt.Errorf("initdb: %w: %s", err, lastLine(out))
+const socketName = ".s.PGSQL.5432"
+
+// checkSocketPath asks that the socket's path is one that the system can hold.
+func (c *Cluster) checkSocketPath() error {
+	const longest = 107 // sockaddr_un(7)
+	if n := longest - len("/"+socketName); len(c.dir) > n {
+		return fmt.Errorf("the path of the data folder %s is too long: at most %d bytes, so that a socket in it can be reached; name another with --data", c.dir, n)
 	}
 	return nil
 }
 
-// Start starts the server and returns when it answers. A second Start after a Stop
-// uses the same port.
-func (c *Cluster) Start(ctx context.Context) error {
-	if c.port == 0 {
-		port, err := freePort()
-		if err != nil {
-			return err
-		}
-		c.port = port
-	}
-	var output bytes.Buffer
-	started := make(chan error)
-	c.exited = make(chan struct{})
-	go func(exited chan struct{}) {
-		// The death signal is tied to the thread that starts the child, so this
-		// thread waits until the child is gone.
-		runtime.LockOSThread()
-		defer runtime.UnlockOSThread()
-		cmd := c.command(context.Background(), "postgres", "-D", c.dir, "-p", strconv.Itoa(c.port),
-			"-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "max_connections=200")
-		cmd.Stderr = &output
-		c.server = cmd
-		err := cmd.Start()
-		started <- err
-		if err == nil {
-			if err := cmd.Wait(); err != nil {
-				slog.Warn("PostgreSQL ended", "error", err)
-			}
-		}
-		close(exited)
-	}(c.exited)
-	if err := <-started; err != nil {
-		return fmt.Errorf("starting PostgreSQL: %w", err)
-	}
-	return c.waitUntilReady(ctx, &output)
+// URL is how to connect to a database of the cluster, as the role that owns it.
+func (c *Cluster) URL(database string) string { return c.url(role, database) }
+
+func (c *Cluster) url(as, database string) string {
+	u := url.URL{Scheme: "postgres", User: url.User(as), Path: "/" + database,
+		RawQuery: url.Values{"host": {c.dir}, "port": {"5432"}, "sslmode": {"disable"}}.Encode()}
+	return u.String()
 }
 
-func (c *Cluster) waitUntilReady(ctx context.Context, output *bytes.Buffer) error {
-	ctx, cancel := context.WithTimeout(ctx, time.Minute)
-	defer cancel()
-	tick := time.NewTicker(50 * time.Millisecond)
-	defer tick.Stop()
-	for {
-		if conn, err := pgx.Connect(ctx, c.URL("postgres")); err == nil {
-			return conn.Close(ctx)
-		}
-		select {
-		case <-c.exited:
-			return fmt.Errorf("PostgreSQL ended at once: %s", lastLine(output.Bytes()))
-		case <-ctx.Done():
-			return fmt.Errorf("PostgreSQL does not answer: %w", ctx.Err())
-		case <-tick.C:
-		}
-	}
-}
-
-// Stop ends the server, waiting until its data is on disk. Open connections are
-// closed. Stopping twice does nothing.
-func (c *Cluster) Stop() {
-	if c.server == nil || c.server.Process == nil {
-		return
-	}
-	_ = c.server.Process.Signal(syscall.SIGINT) // it may be gone already
-	select {
-	case <-c.exited:
-	case <-time.After(30 * time.Second):
-		_ = c.server.Process.Signal(syscall.SIGQUIT)
-		<-c.exited
-	}
-	c.server = nil
-}
-
-// URL is how to connect to a database of the cluster.
-func (c *Cluster) URL(database string) string {
-	return fmt.Sprintf("postgres://wakefield@127.0.0.1:%d/%s?sslmode=disable", c.port, database)
-}
-
-// Create makes an empty database unless there is one of that name.
-func (c *Cluster) Create(ctx context.Context, database string) error {
-	conn, err := pgx.Connect(ctx, c.URL("postgres"))
+// asAdmin does something on a connection that may do everything.
+func (c *Cluster) asAdmin(ctx context.Context, database string, do func(*pgx.Conn) error) error {
+	conn, err := pgx.Connect(ctx, c.url(admin, database))
 	if err != nil {
 		return err
 	}
 	defer conn.Close(ctx)
-	var there bool
-	if err := conn.QueryRow(ctx, "select exists(select from pg_database where datname = $1)", database).Scan(&there); err != nil || there {
+	return do(conn)
+}
+
+// Create makes an empty database unless there is one of that name, and sees to it that
+// it belongs to the role of [Cluster.URL].
+func (c *Cluster) Create(ctx context.Context, database string) error {
+	err := c.asAdmin(ctx, "postgres", func(conn *pgx.Conn) error {
+		_, err := conn.Exec(ctx, `do $$ begin
+			if not exists (select from pg_roles where rolname = '`+role+`') then create role `+role+` login; end if;
+		end $$`)
+		if err != nil {
+			return err
+		}
+		var there bool
+		if err := conn.QueryRow(ctx, "select exists(select from pg_database where datname = $1)", database).Scan(&there); err != nil {
+			return err
+		}
+		how := "create database %s owner " + role
+		if there {
+			how = "alter database %s owner to " + role
+		}
+		_, err = conn.Exec(ctx, fmt.Sprintf(how, pgx.Identifier{database}.Sanitize()))
+		return err
+	})
+	if err != nil {
 		return err
 	}
-	_, err = conn.Exec(ctx, "create database "+pgx.Identifier{database}.Sanitize())
-	return err
+	// Tables of an older cluster belong to its superuser.
+	return c.asAdmin(ctx, database, func(conn *pgx.Conn) error {
+		_, err := conn.Exec(ctx, `do $$ declare t record; begin
+			grant all on schema public to `+role+`;
+			for t in select tablename from pg_tables where schemaname = 'public' and tableowner <> '`+role+`' loop
+				execute format('alter table public.%I owner to `+role+`', t.tablename);
+			end loop;
+		end $$`)
+		return err
+	})
 }
 
 // Drop removes a database, if there is one of that name.
 func (c *Cluster) Drop(ctx context.Context, database string) error {
-	conn, err := pgx.Connect(ctx, c.URL("postgres"))
-	if err != nil {
+	return c.asAdmin(ctx, "postgres", func(conn *pgx.Conn) error {
+		_, err := conn.Exec(ctx, "drop database if exists "+pgx.Identifier{database}.Sanitize()+" with (force)")
 		return err
-	}
-	defer conn.Close(ctx)
-	_, err = conn.Exec(ctx, "drop database if exists "+pgx.Identifier{database}.Sanitize()+" with (force)")
-	return err
-}
-
-// Dir is the data folder.
-func (c *Cluster) Dir() string { return c.dir }
-
-// freePort asks the system for a port nobody listens on.
-func freePort() (int, error) {
-	l, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		return 0, err
-	}
-	defer l.Close()
-	return l.Addr().(*net.TCPAddr).Port, nil
-}
-
-func lastLine(out []byte) string {
-	out = bytes.TrimSpace(out)
-	return string(out[bytes.LastIndexByte(out, '\n')+1:])
+	})
 }

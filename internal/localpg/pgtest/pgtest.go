@@ -4,37 +4,54 @@ package pgtest
 import (
 	"context"
 	"os"
+	"path/filepath"
 	"testing"
 
 	"wakefield/internal/localpg"
 )
 
-// Run runs a package's tests with a cluster of their own, and returns the status to
-// exit with.
-func Run(m *testing.M, cluster **localpg.Cluster) int {
-	// Not under a folder of root's: PostgreSQL's own user must reach it.
+// Folder makes a folder that PostgreSQL's own user can reach, and returns how to
+// remove it. Folders of [testing.T.TempDir] cannot be entered by others.
+func Folder() (dir string, remove func()) {
 	dir, err := os.MkdirTemp("", "wakefield-pg-")
+	if err == nil {
+		err = os.Chmod(dir, 0o755)
+	}
 	if err != nil {
 		panic(err)
 	}
-	defer os.RemoveAll(dir)
-	c, err := localpg.Open(context.Background(), dir)
+	return dir, func() { os.RemoveAll(dir) }
+}
+
+// Run runs a package's tests with a cluster of their own, and returns the status to
+// exit with.
+func Run(m *testing.M, cluster **localpg.Cluster) int {
+	dir, remove := Folder()
+	defer remove()
+	c, err := localpg.Open(context.Background(), filepath.Join(dir, "data"))
 	if err == nil {
 		err = c.Start(context.Background())
 	}
 	if err != nil {
 		panic(err)
 	}
+	defer c.Close()
 	defer c.Stop()
 	*cluster = c
 	return m.Run()
 }
 
-// Database makes an empty database in the cluster and returns its URL.
+// Database makes an empty database in the cluster, which is dropped after the test,
+// and returns its URL.
 func Database(t testing.TB, c *localpg.Cluster, name string) string {
 	t.Helper()
 	if err := c.Create(context.Background(), name); err != nil {
 		t.Fatal(err)
 	}
+	t.Cleanup(func() {
+		if err := c.Drop(context.Background(), name); err != nil {
+			t.Errorf("dropping %s: %v", name, err)
+		}
+	})
 	return c.URL(name)
 }
