@@ -108,7 +108,7 @@ func TestFilesThatAreNoPlanEndWithStatus2AndOneLine(t *testing.T) {
 		{"reference to nothing", strings.Replace(good, `"week": "hall"`, `"week": "nite"`, 1), `channels[0].week: no week "nite"`},
 		{"negative rate", strings.Replace(good, `"perHour": 14`, `"perHour": -14`, 1), "is below 0"},
 		{"25:00", strings.Replace(good, `"from": "05:30"`, `"from": "25:00"`, 1), `no time "25:00"`},
-		{"40 MB", strings.Repeat(" ", 40<<20), "larger than 16 MiB"},
+		{"40 MB", strings.Repeat(" ", 40<<20), "larger than 32 MiB"},
 	}
 	for _, command := range []string{"estimate", "check"} {
 		for _, test := range tests {

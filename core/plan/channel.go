@@ -61,18 +61,18 @@ type Stream struct {
 	Codec      string  `json:"codec" enum:"h264,h265,av1,mjpeg"`
 	Width      int     `json:"width" minimum:"16" maximum:"32768"`
 	Height     int     `json:"height" minimum:"16" maximum:"32768"`
-	FPS        float64 `json:"fps" exclusiveMinimum:"0" maximum:"240"`
-	GOPSeconds float64 `json:"gopSeconds" exclusiveMinimum:"0" maximum:"3600" doc:"Keyframe interval"`
-	KeyframeKB float64 `json:"keyframeKB,omitempty" exclusiveMinimum:"0" maximum:"100000" doc:"Mean size of a keyframe, kB of 1,000 bytes"`
+	FPS        float64 `json:"fps" minimum:"0.01" maximum:"240"`
+	GOPSeconds float64 `json:"gopSeconds" minimum:"0.001" maximum:"3600" doc:"Keyframe interval"`
+	KeyframeKB float64 `json:"keyframeKB,omitempty" minimum:"0.001" maximum:"100000" doc:"Mean size of a keyframe, kB of 1,000 bytes"`
 	Rate       Rate    `json:"rate"`
 }
 
 // Rate is the bitrate of a stream and where the figure comes from.
 type Rate struct {
 	Kind       string  `json:"kind" enum:"constant,variable,modelled"`
-	Kbps       float64 `json:"kbps,omitempty" exclusiveMinimum:"0" maximum:"1000000"`
-	IdleKbps   float64 `json:"idleKbps,omitempty" exclusiveMinimum:"0" maximum:"1000000"`
-	ActiveKbps float64 `json:"activeKbps,omitempty" exclusiveMinimum:"0" maximum:"1000000"`
+	Kbps       float64 `json:"kbps,omitempty" minimum:"0.001" maximum:"1000000"`
+	IdleKbps   float64 `json:"idleKbps,omitempty" minimum:"0.001" maximum:"1000000"`
+	ActiveKbps float64 `json:"activeKbps,omitempty" minimum:"0.001" maximum:"1000000"`
 	Known      string  `json:"known,omitempty" enum:"guess,datasheet,surveyed,measured"`
 	Quality    int     `json:"quality,omitempty" minimum:"1" maximum:"5"`
 	Scene      string  `json:"scene,omitempty" enum:"still,moderate,busy"`
@@ -104,9 +104,9 @@ type DetectionHours struct {
 
 // Keep is how long footage must and may be kept.
 type Keep struct {
-	AtLeastDays float64 `json:"atLeastDays,omitempty" exclusiveMinimum:"0" maximum:"36500"`
-	AtMostDays  float64 `json:"atMostDays,omitempty" exclusiveMinimum:"0" maximum:"36500" doc:"Age limit"`
-	QuotaGB     float64 `json:"quotaGB,omitempty" exclusiveMinimum:"0" maximum:"10000000"`
+	AtLeastDays float64 `json:"atLeastDays,omitempty" minimum:"0.01" maximum:"36500"`
+	AtMostDays  float64 `json:"atMostDays,omitempty" minimum:"0.01" maximum:"36500" doc:"Age limit"`
+	QuotaGB     float64 `json:"quotaGB,omitempty" minimum:"0.001" maximum:"10000000"`
 }
 
 // AlarmPreEvent is the pre-event time for alarms, in seconds.

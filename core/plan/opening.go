@@ -11,17 +11,17 @@ type Opening struct {
 
 	Recorder   string  `json:"recorder" minLength:"1" maxLength:"100" doc:"Name of the recorder"`
 	Channels   int     `json:"channels" minimum:"1" maximum:"5000" doc:"Channels the recorder has"`
-	IngestMbps float64 `json:"ingestMbps" exclusiveMinimum:"0" maximum:"1000000"`
+	IngestMbps float64 `json:"ingestMbps" minimum:"0.001" maximum:"1000000"`
 
 	Drives    int     `json:"drives" minimum:"1" maximum:"1000"`
-	Terabytes float64 `json:"terabytes" exclusiveMinimum:"0" maximum:"1000" doc:"Size of one drive"`
+	Terabytes float64 `json:"terabytes" minimum:"0.001" maximum:"1000" doc:"Size of one drive"`
 	Layout    string  `json:"layout" enum:"span,raid0,raid1,raid5,raid6,raid10"`
 
 	Cameras  int     `json:"cameras" minimum:"1" maximum:"5000"`
 	Codec    string  `json:"codec" enum:"h264,h265,av1,mjpeg"`
 	Width    int     `json:"width" minimum:"16" maximum:"32768"`
 	Height   int     `json:"height" minimum:"16" maximum:"32768"`
-	FPS      float64 `json:"fps" exclusiveMinimum:"0" maximum:"240"`
+	FPS      float64 `json:"fps" minimum:"0.01" maximum:"240"`
 	Activity string  `json:"activity" maxLength:"100" doc:"Id of the activity template that most cameras look at"`
 	Duty     string  `json:"duty" maxLength:"100" doc:"Id of the ready-made duty of the opening week"`
 	KeepDays float64 `json:"keepDays" minimum:"0" maximum:"36500" doc:"Days footage must be kept; 0 for no requirement"`

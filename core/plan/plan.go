@@ -73,7 +73,7 @@ type Duty struct {
 type Base struct {
 	Stream        Which   `json:"stream" enum:"main,sub,third"`
 	KeyframesOnly bool    `json:"keyframesOnly,omitempty"`
-	FPS           float64 `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"240" doc:"Frames a second to keep; absent keeps all"`
+	FPS           float64 `json:"fps,omitempty" minimum:"0.01" maximum:"240" doc:"Frames a second to keep; absent keeps all"`
 }
 
 // Event is the event layer of a duty.
@@ -81,7 +81,7 @@ type Event struct {
 	Stream Which     `json:"stream" enum:"main,sub,third"`
 	On     []Trigger `json:"on" minItems:"1" maxItems:"2" enum:"motion,alarm"`
 	Match  string    `json:"match,omitempty" enum:"any,all" doc:"Whether any of the events is enough or all must hold at once"`
-	FPS    float64   `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"240"`
+	FPS    float64   `json:"fps,omitempty" minimum:"0.01" maximum:"240"`
 }
 
 // Trigger is a kind of event.
@@ -141,9 +141,9 @@ type Recorder struct {
 	Name            string  `json:"name" minLength:"1" maxLength:"100"`
 	Channels        int     `json:"channels" minimum:"1" maximum:"5000" doc:"Channels it has"`
 	Licences        int     `json:"licences,omitempty" minimum:"0" maximum:"5000" doc:"Channels it may use; absent for all"`
-	IngestMbps      float64 `json:"ingestMbps" exclusiveMinimum:"0" maximum:"1000000" doc:"What it can take in from the network"`
-	PreSecondsLimit float64 `json:"preSecondsLimit,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"Longest pre-event time its buffer holds"`
-	DriveMBps       float64 `json:"driveMBps,omitempty" exclusiveMinimum:"0" maximum:"1000000" doc:"What it can write to its drives, MB a second"`
+	IngestMbps      float64 `json:"ingestMbps" minimum:"0.001" maximum:"1000000" doc:"What it can take in from the network"`
+	PreSecondsLimit float64 `json:"preSecondsLimit,omitempty" minimum:"0.1" maximum:"86400" doc:"Longest pre-event time its buffer holds"`
+	DriveMBps       float64 `json:"driveMBps,omitempty" minimum:"0.001" maximum:"1000000" doc:"What it can write to its drives, MB a second"`
 	Pools           []Pool  `json:"pools" maxItems:"100"`
 }
 
@@ -160,8 +160,8 @@ type Pool struct {
 // DriveGroup is a number of equal drives.
 type DriveGroup struct {
 	Count     int     `json:"count" minimum:"1" maximum:"1000"`
-	Terabytes float64 `json:"terabytes" exclusiveMinimum:"0" maximum:"1000" doc:"Size of one, TB of 10^12 bytes"`
-	YearlyTB  float64 `json:"yearlyTB,omitempty" exclusiveMinimum:"0" maximum:"1000000" doc:"Workload rating of one drive, TB a year"`
+	Terabytes float64 `json:"terabytes" minimum:"0.001" maximum:"1000" doc:"Size of one, TB of 10^12 bytes"`
+	YearlyTB  float64 `json:"yearlyTB,omitempty" minimum:"0.001" maximum:"1000000" doc:"Workload rating of one drive, TB a year"`
 }
 
 // AlarmInput is a contact wired to a recorder.

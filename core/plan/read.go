@@ -11,10 +11,16 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
-// MaxBytes is the size of the largest document that Read accepts.
-const MaxBytes = 16 << 20
+// MaxBytes is the size of the largest plan, as [Plan.Bytes] measures it. MaxFileBytes
+// is the size of the largest file that Read accepts: the same with the spaces and line
+// ends that are for people.
+const (
+	MaxBytes     = 16 << 20
+	MaxFileBytes = 32 << 20
+)
 
 // Error is something wrong at one place of a document.
 type Error struct {
@@ -36,8 +42,46 @@ func wrong(path, format string, args ...any) error {
 // Read reads a plan and checks every rule of the format. The error, an [*Error],
 // names the first place that is wrong.
 func Read(data []byte) (*Plan, error) {
+	if len(data) > MaxFileBytes {
+		return nil, wrong("", "larger than %d MiB, which no plan is", MaxFileBytes>>20)
+	}
+	p, err := Restore(data)
+	if err == nil && len(data) > MaxBytes {
+		err = p.CheckSize()
+	}
+	if err != nil {
+		return nil, err
+	}
+	return p, nil
+}
+
+// Bytes is the plan as it is kept: JSON without spaces. Its length is the size of the
+// plan.
+func (p *Plan) Bytes() ([]byte, error) { return json.Marshal(p) }
+
+// CheckSize refuses a plan that is larger than MaxBytes.
+func (p *Plan) CheckSize() error {
+	data, err := p.Bytes()
+	if err != nil {
+		return err
+	}
+	return CheckBytes(data)
+}
+
+// CheckBytes is [Plan.CheckSize] for a plan that has been written already.
+func CheckBytes(data []byte) error {
 	if len(data) > MaxBytes {
-		return nil, wrong("", "larger than %d MiB, which no plan is", MaxBytes>>20)
+		return wrong("", "larger than %d MiB, even without its spaces: %.1f MiB; no plan may be", MaxBytes>>20, float64(len(data))/(1<<20))
+	}
+	return nil
+}
+
+// Restore reads a plan that was accepted before: it obeys every rule but that of its
+// size, which is one for what is new.
+func Restore(data []byte) (*Plan, error) {
+	if at := invalidUTF8(data); at >= 0 {
+		line, column := position(data, at)
+		return nil, wrong("", "line %d, column %d: not UTF-8", line, column)
 	}
 	p := new(Plan)
 	if err := decode(data, p); err != nil {
@@ -49,13 +93,37 @@ func Read(data []byte) (*Plan, error) {
 	return p, nil
 }
 
-// Write writes a plan as Read reads it, indented for people.
+// Write writes a plan as Read reads it, indented for people where that is not too
+// large to be read again.
 func (p *Plan) Write() ([]byte, error) {
 	data, err := json.MarshalIndent(p, "", "  ")
+	if err == nil && len(data) >= MaxFileBytes {
+		data, err = p.Bytes()
+	}
 	if err != nil {
 		return nil, err
 	}
 	return append(data, '\n'), nil
+}
+
+// invalidUTF8 is where a text stops being UTF-8, -1 where it is all through.
+func invalidUTF8(data []byte) int {
+	if utf8.Valid(data) {
+		return -1
+	}
+	for at := 0; ; {
+		r, size := utf8.DecodeRune(data[at:])
+		if r == utf8.RuneError && size == 1 {
+			return at
+		}
+		at += size
+	}
+}
+
+// position is the line and the column of a byte, from 1.
+func position(data []byte, at int) (line, column int) {
+	before := data[:min(max(at, 0), len(data))]
+	return bytes.Count(before, []byte("\n")) + 1, len(before) - bytes.LastIndexByte(before, '\n')
 }
 
 // decode reads JSON into a struct as encoding/json does, but refuses unknown,
@@ -98,9 +166,7 @@ func (r *reader) syntax(err error) error {
 	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
 		at, err = len(r.data), errors.New("it ends too early")
 	}
-	before := r.data[:min(max(at, 0), len(r.data))]
-	line := bytes.Count(before, []byte("\n")) + 1
-	column := len(before) - bytes.LastIndexByte(before, '\n')
+	line, column := position(r.data, at)
 	return wrong("", "line %d, column %d: not JSON: %v", line, column, err)
 }
 

@@ -54,7 +54,7 @@ func TestBadPlansNameThePlace(t *testing.T) {
 		{"no such time", `"from": "06:30"`, `"from": "25:00"`, `activities[0].blocks[0].from: no time "25:00"; times of day are 00:00 to 24:00`},
 		{"equal times", `"from": "08:00", "to": "13:00"`, `"from": "08:00", "to": "08:00"`, `activities[0].blocks[1]: starts and ends at the same time`},
 		{"no such day", `["sun"]`, `["sonntag"]`, `weeks[1].blocks[1].days[0]: no day "sonntag"`},
-		{"zero frame rate", `"fps": 20`, `"fps": 0`, `channels[1].streams.main.fps: 0 is not above 0`},
+		{"zero frame rate", `"fps": 20`, `"fps": 0`, `channels[1].streams.main.fps: 0 is below 0.01`},
 		{"text for a number", `"preSeconds": 10`, `"preSeconds": "10"`, `channels[0].preSeconds: the text "10" where a number is wanted`},
 		{"fraction of a channel", `"number": 1`, `"number": 1.5`, `channels[0].number: 1.5 where a whole number is wanted`},
 		{"null", `"catch": 0.9`, `"catch": null`, `channels[0].detection.catch: null; leave out what is not known`},
@@ -94,7 +94,7 @@ func TestNotJSONSaysWhere(t *testing.T) {
 			t.Errorf("%.20q: %v, want %s", text, err, want)
 		}
 	}
-	if _, err := Read(make([]byte, 40<<20)); err == nil || err.Error() != "larger than 16 MiB, which no plan is" {
+	if _, err := Read(make([]byte, 40<<20)); err == nil || err.Error() != "larger than 32 MiB, which no plan is" {
 		t.Errorf("40 MiB: %v", err)
 	}
 }

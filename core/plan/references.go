@@ -29,6 +29,7 @@ func (p *Plan) checkReferences() error {
 		c.channel(fmt.Sprintf("channels[%d]", i), &p.Channels[i])
 	}
 	c.causes()
+	c.budgets()
 	if c.err != nil {
 		return c.err
 	}
@@ -223,6 +224,33 @@ func (c *checker) causes() {
 			c.ref(path+".when.alarm", "alarm input", e.When.Alarm, c.alarm)
 		}
 		c.channels(path+".record", e.Record)
+	}
+}
+
+// What all of a plan's ties and pools together may be: far beyond any site, and little
+// enough that every figure is found at once.
+const (
+	maxTies  = 100_000 // pairs of a cause and a channel that records for it
+	maxPools = 1_000
+)
+
+func (c *checker) budgets() {
+	ties := 0
+	for i, b := range c.plan.CallButtons {
+		if ties += len(b.Records); ties > maxTies {
+			c.wrong(fmt.Sprintf("callButtons[%d].records", i), "more than %d ties of a cause and a channel in all", maxTies)
+		}
+	}
+	for i, e := range c.plan.Effects {
+		if ties += len(e.Record); ties > maxTies {
+			c.wrong(fmt.Sprintf("effects[%d].record", i), "more than %d ties of a cause and a channel in all", maxTies)
+		}
+	}
+	pools := 0
+	for i, r := range c.plan.Recorders {
+		if pools += len(r.Pools); pools > maxPools {
+			c.wrong(fmt.Sprintf("recorders[%d].pools", i), "more than %d pools in all", maxPools)
+		}
 	}
 }
 

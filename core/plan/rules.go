@@ -2,7 +2,6 @@ package plan
 
 import (
 	"encoding"
-	"fmt"
 	"math"
 	"reflect"
 	"slices"
@@ -66,6 +65,9 @@ func (m member) check(path string, v reflect.Value) error {
 	case reflect.Int:
 		return m.checkNumber(path, float64(v.Int()))
 	case reflect.String:
+		if err := checkText(path, v.String()); err != nil {
+			return err
+		}
 		if err := m.checkEnum(path, v.String()); err != nil {
 			return err
 		}
@@ -73,12 +75,27 @@ func (m member) check(path string, v reflect.Value) error {
 	case reflect.Slice:
 		if v.Type().Elem().Kind() == reflect.String {
 			for i := range v.Len() {
-				if err := m.checkEnum(fmt.Sprintf("%s[%d]", path, i), v.Index(i).String()); err != nil {
+				at := path + "[" + strconv.Itoa(i) + "]"
+				if err := checkText(at, v.Index(i).String()); err != nil {
+					return err
+				}
+				if err := m.checkEnum(at, v.Index(i).String()); err != nil {
 					return err
 				}
 			}
 		}
 		return m.checkSize(path, "entries", "Items", v.Len())
+	}
+	return nil
+}
+
+// checkText refuses what is no text: it could be neither kept nor shown.
+func checkText(path, text string) error {
+	if strings.ContainsRune(text, 0) {
+		return wrong(path, "has a character U+0000, which no text can have")
+	}
+	if !utf8.ValidString(text) {
+		return wrong(path, "is not UTF-8")
 	}
 	return nil
 }

@@ -29,7 +29,8 @@ func (p *past) back(now int, h Days) Bytes {
 // earlier weeks.
 func (p *past) since(hour float64) Bytes {
 	weeks := math.Floor(hour / HoursOfWeek)
-	hour -= weeks * HoursOfWeek
+	// Of hours beyond counting the rest is rounding, which may lie outside the week.
+	hour = min(max(hour-weeks*HoursOfWeek, 0), HoursOfWeek)
 	i := min(int(hour), HoursOfWeek-1)
 	part := Bytes(hour - float64(i))
 	return Bytes(weeks)*p.weekly + p.until[i] + part*(p.until[i+1]-p.until[i])

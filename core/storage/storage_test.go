@@ -166,3 +166,23 @@ func BenchmarkWorst(b *testing.B) {
 		Worst(100*TB, loads)
 	}
 }
+
+// TestLooksBackBeyondCountingEnd asks of pools that would take ages to fill, and of
+// quotas of next to nothing.
+func TestLooksBackBeyondCountingEnd(t *testing.T) {
+	for _, bytes := range []Bytes{1e-300, 1e-10, 1, 1e9} {
+		for _, quota := range []Bytes{0, 0.1, 1e-9, 1e12} {
+			var load Load
+			for h := range load.Hourly {
+				load.Hourly[h] = bytes * Bytes(1+h%5)
+			}
+			load.Quota = quota
+			for _, usable := range []Bytes{0.1, 1e12, 1e18} {
+				pool, each := Worst(usable, []Load{load, {Hourly: load.Hourly}})
+				if pool < 0 || math.IsNaN(float64(pool)) || each[0] < 0 || math.IsNaN(float64(each[0])) || each[0] > each[1] {
+					t.Errorf("%v an hour, quota %v on %v: %v, %v", bytes, quota, usable, pool, each)
+				}
+			}
+		}
+	}
+}
