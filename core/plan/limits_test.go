@@ -1,9 +1,12 @@
 package plan
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
+
+	"wakefield/core/week"
 )
 
 func TestTextsAreTexts(t *testing.T) {
@@ -16,7 +19,7 @@ func TestTextsAreTexts(t *testing.T) {
 	if _, err := example(t).Apply(e); err == nil || !strings.HasPrefix(err.Error(), "edits[0].setAudio.channels[1]: is not UTF-8") {
 		t.Errorf("%v", err)
 	}
-	data := strings.Replace(string(whole(t)), `"customer": "`, "\"customer\": \"K\xe4the ", 1)
+	data := strings.Replace(string(whole(t)), `"name": "`, "\"name\": \"K\xe4the ", 1)
 	if _, err := Read([]byte(data)); err == nil || !strings.HasPrefix(err.Error(), "line ") || !strings.HasSuffix(err.Error(), "not UTF-8") {
 		t.Errorf("%v", err)
 	}
@@ -67,29 +70,32 @@ func TestOneMeasureOfSize(t *testing.T) {
 	p := example(t)
 	blocks := make([]DutyBlock, 5000)
 	for i := range blocks {
-		blocks[i] = DutyBlock{Hours{From: 600, To: 660}, "off"}
+		blocks[i] = DutyBlock{Hours{Days: []week.Weekday{0, 1, 2, 3}, From: 600, To: 660}, "off"}
 	}
-	size := func() int {
-		data, err := p.Bytes()
-		if err != nil {
-			t.Fatal(err)
+	filler := func() Week {
+		return Week{ID: fmt.Sprint("w", len(p.Weeks)), Name: "Filler", OwnWeek: OwnWeek{Otherwise: "off", Blocks: blocks}}
+	}
+	p.Weeks = append(p.Weeks, filler())
+	one, err := json.Marshal(p.Weeks[len(p.Weeks)-1])
+	if err != nil {
+		t.Fatal(err)
+	}
+	most := MaxBytes/len(one) - 1
+	for _, n := range []int{most * 2 / 3, most} {
+		for len(p.Weeks) < n {
+			p.Weeks = append(p.Weeks, filler())
 		}
-		return len(data)
+		written, err := p.Write()
+		if err != nil || len(written) > MaxFileBytes || n < most && len(written) <= MaxBytes {
+			t.Fatalf("%d bytes, %v", len(written), err)
+		}
+		if _, err := Read(written); err != nil {
+			t.Errorf("what was written cannot be read: %v", err)
+		}
 	}
-	for size() < MaxBytes-300_000 {
-		p.Weeks = append(p.Weeks, Week{ID: fmt.Sprint("w", len(p.Weeks)), Name: "Filler", OwnWeek: OwnWeek{Otherwise: "off", Blocks: blocks}})
-	}
+	p.Weeks = append(p.Weeks, filler(), filler())
 	written, err := p.Write()
-	if err != nil || len(written) <= MaxBytes {
-		t.Fatalf("%d bytes, %v; the test means to write more than %d", len(written), err, MaxBytes)
-	}
-	if _, err := Read(written); err != nil {
-		t.Errorf("what was written cannot be read: %v", err)
-	}
-	for size() <= MaxBytes {
-		p.Weeks = append(p.Weeks, Week{ID: fmt.Sprint("w", len(p.Weeks)), Name: "Filler", OwnWeek: OwnWeek{Otherwise: "off", Blocks: blocks}})
-	}
-	if written, err = p.Write(); err != nil {
+	if err != nil {
 		t.Fatal(err)
 	}
 	if _, err := Read(written); err == nil || !strings.Contains(err.Error(), "larger than 16 MiB") {
