@@ -93,7 +93,9 @@ func TestOneMeasureOfSize(t *testing.T) {
 			t.Errorf("what was written cannot be read: %v", err)
 		}
 	}
-	p.Weeks = append(p.Weeks, filler(), filler())
+	for range 5 {
+		p.Weeks = append(p.Weeks, filler())
+	}
 	written, err := p.Write()
 	if err != nil {
 		t.Fatal(err)
