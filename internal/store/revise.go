@@ -5,116 +5,28 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"reflect"
 	"slices"
-	"strconv"
+	"time"
 
-	jsonpatch "github.com/evanphx/json-patch/v5"
 	"github.com/jackc/pgx/v5"
-	"github.com/wI2L/jsondiff"
 
 	"wakefield/core/plan"
 )
+
+// Revision is one change of a plan.
+type Revision struct {
+	Number   int64     `json:"number" doc:"Version of the plan that the change made"`
+	Kind     string    `json:"kind" enum:"made,edit,undo,redo"`
+	At       time.Time `json:"at"`
+	Author   string    `json:"author"`
+	Sentence string    `json:"sentence"`
+}
 
 // Change is what a stored change did.
 type Change struct {
 	Head     *Head
 	Sentence string
 	Forward  json.RawMessage // JSON Patch from the version it was made on
-}
-
-// Save stores next in the place of before, which has the version given. It fails
-// with a *StaleError when that is no longer the newest.
-func (s *Store) Save(ctx context.Context, before *Head, author, sentence string, next *plan.Plan) (*Change, error) {
-	forward, backward, err := patches(before.Plan, next)
-	if err != nil {
-		return nil, err
-	}
-	number := before.Version + 1
-	err = s.revise(ctx, before.ID, before.Version, next, revision{
-		Revision: Revision{Number: number, Kind: "edit", Author: author, Sentence: sentence},
-		forward:  forward, backward: backward, undoNext: &number,
-	})
-	if err != nil {
-		return nil, err
-	}
-	head := *before
-	head.Version, head.Plan, head.Undo, head.UndoBy, head.Redo = number, next, sentence, author, ""
-	return &Change{&head, sentence, forward}, nil
-}
-
-// patches compares two plans in both directions. Only members that differ are looked
-// at, and of the channels, where they are the same ones in the same order, only those
-// that differ.
-func patches(from, to *plan.Plan) (forward, backward json.RawMessage, err error) {
-	var there, back []jsondiff.Operation
-	compare := func(path string, a, b any) error {
-		x, err := generic(a)
-		if err != nil {
-			return err
-		}
-		y, err := generic(b)
-		if err != nil {
-			return err
-		}
-		for _, way := range []struct {
-			into *[]jsondiff.Operation
-			a, b any
-		}{{&there, x, y}, {&back, y, x}} {
-			patch, err := jsondiff.CompareWithoutMarshal(way.a, way.b)
-			if err != nil {
-				return err
-			}
-			for _, operation := range patch {
-				operation.Path = path + operation.Path
-				*way.into = append(*way.into, operation)
-			}
-		}
-		return nil
-	}
-	a, b := *from, *to
-	if sameChannels(from, to) {
-		for i := range from.Channels {
-			if reflect.DeepEqual(from.Channels[i], to.Channels[i]) {
-				continue
-			}
-			if err := compare("/channels/"+strconv.Itoa(i), from.Channels[i], to.Channels[i]); err != nil {
-				return nil, nil, err
-			}
-		}
-		a.Channels, b.Channels = nil, nil
-	}
-	if !reflect.DeepEqual(a, b) {
-		if err := compare("", a, b); err != nil {
-			return nil, nil, err
-		}
-	}
-	if forward, err = written(there); err != nil {
-		return nil, nil, err
-	}
-	backward, err = written(back)
-	return forward, backward, err
-}
-
-func written(operations []jsondiff.Operation) (json.RawMessage, error) {
-	if operations == nil {
-		return json.RawMessage("[]"), nil
-	}
-	return json.Marshal(operations)
-}
-
-// sameChannels tells whether two plans have the same channels in the same order.
-func sameChannels(a, b *plan.Plan) bool {
-	return slices.EqualFunc(a.Channels, b.Channels, func(x, y plan.Channel) bool { return x.ID == y.ID })
-}
-
-// generic is a value as maps and lists.
-func generic(of any) (v any, err error) {
-	data, err := json.Marshal(of)
-	if err == nil {
-		err = json.Unmarshal(data, &v)
-	}
-	return v, err
 }
 
 // revision is a revision with all that its row holds.
@@ -124,60 +36,153 @@ type revision struct {
 	forward, backward json.RawMessage
 	undoNext          *int64
 	redoNext          *int64
+	request           *string
 }
 
-// revise stores a revision and the plan it makes, if version is still the newest.
-func (s *Store) revise(ctx context.Context, id string, version int64, next *plan.Plan, r revision) error {
-	return pgx.BeginFunc(ctx, s.pool, func(tx pgx.Tx) error {
+// Save stores next in the place of before, which has the version given. It fails
+// with a [*StaleError] when that is no longer the newest, with a [*DoneError] when a
+// change with the note's key is stored, and with a [*plan.Error] when the plan has
+// grown too large.
+func (s *Store) Save(ctx context.Context, before *Head, note Note, next *plan.Plan) (*Change, error) {
+	forward, backward, err := before.patches(next)
+	if err != nil {
+		return nil, err
+	}
+	number := before.Version + 1
+	return s.revise(ctx, before, next, revision{
+		Revision: Revision{Number: number, Kind: "edit", Author: note.Author, Sentence: note.sentence()},
+		forward:  forward, backward: backward, undoNext: &number, request: note.request(),
+	})
+}
+
+// patches compares a head with what is to come in its place.
+func (h *Head) patches(next *plan.Plan) (forward, backward json.RawMessage, err error) {
+	if h.Plan == nil {
+		return documentPatches(h.Document, next)
+	}
+	return patches(h.Plan, next)
+}
+
+// revise stores a revision and the plan it makes, if before is still the newest.
+func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, r revision) (*Change, error) {
+	document, err := next.Bytes()
+	if err != nil {
+		return nil, err
+	}
+	if err := mayGrow(before, document); err != nil {
+		return nil, err
+	}
+	head := &Head{ID: before.ID, Plan: next}
+	err = s.inTransaction(ctx, func(tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, `
 			update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
-			where id = $1 and version = $2`, id, version, r.Number, next, r.undoNext, r.redoNext)
+			where id = $1 and version = $2`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext)
 		if err != nil {
 			return err
 		}
 		if tag.RowsAffected() == 0 {
-			return s.Stale(ctx, id, version)
+			return stale(ctx, tx, before.ID, before.Version, r.request)
 		}
 		_, err = tx.Exec(ctx, `
-			insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-			id, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext)
+			insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, request)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+			before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.request)
 		if err != nil {
 			return err
 		}
-		payload, err := notice(id, &r)
+		if r.Number%snapshotEvery == 0 {
+			if _, err := tx.Exec(ctx, `insert into snapshot (plan, number, document) select id, version, document from plan where id = $1
+				on conflict do nothing`, before.ID); err != nil {
+				return err
+			}
+		}
+		payload, err := notice(before.ID, &r)
 		if err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `select pg_notify($1, $2)`, channel, payload)
-		return err
+		return head.scan(tx.QueryRow(ctx, headQuery("pg_notify($2, $3)::text"), before.ID, channel, payload), new(string))
 	})
+	if duplicates(err, "revision_request") {
+		if done := doneAs(ctx, s.pool, before.ID, r.request); done != nil {
+			err = done
+		}
+	}
+	if err != nil {
+		return nil, err
+	}
+	return &Change{head, r.Sentence, r.forward}, nil
 }
 
-// Stale is the error for a change made on an old version: a *StaleError that tells
-// what changed since, unless the database cannot tell.
-func (s *Store) Stale(ctx context.Context, id string, version int64) error {
-	newest, err := s.Version(ctx, id)
+// mayGrow refuses a plan that is too large, unless it becomes smaller.
+func mayGrow(before *Head, document []byte) error {
+	err := plan.CheckBytes(document)
+	if err == nil {
+		return nil
+	}
+	was := before.Document
+	if before.Plan != nil {
+		was, _ = before.Plan.Bytes()
+	}
+	if len(document) <= len(was) {
+		return nil
+	}
+	return err
+}
+
+// Stale is the error for a change made on an old version: a [*DoneError] where a change
+// with that key is stored, else a [*StaleError] that tells what changed since, unless
+// the database cannot tell.
+func (s *Store) Stale(ctx context.Context, id string, version int64, request string) error {
+	return stale(ctx, s.pool, id, version, Note{Request: request}.request())
+}
+
+func stale(ctx context.Context, q querier, id string, since int64, request *string) error {
+	if err := doneAs(ctx, q, id, request); err != nil {
+		return err
+	}
+	newest, err := version(ctx, q, id)
 	if err != nil {
 		return err
 	}
-	since, err := s.revisions(ctx, `plan = $1 and number > $2 order by number`, id, version)
+	last, err := revisions(ctx, q, `plan = $1 and number > $2 order by number desc limit $3`, id, since, mostSince)
 	if err != nil {
 		return err
 	}
-	return &StaleError{newest, since}
+	slices.Reverse(last)
+	return &StaleError{newest, last, max(0, newest-since-int64(len(last)))}
 }
 
-// History lists the newest revisions before a number, newest first; 0 for all.
+// doneAs is a [*DoneError] where a change with that key is stored.
+func doneAs(ctx context.Context, q querier, id string, request *string) error {
+	if request == nil {
+		return nil
+	}
+	var number int64
+	err := q.QueryRow(ctx, `select number from revision where plan = $1 and request = $2`, id, request).Scan(&number)
+	switch {
+	case errors.Is(err, pgx.ErrNoRows):
+		return nil
+	case err != nil:
+		return err
+	}
+	return &DoneError{number}
+}
+
+// History lists the newest revisions before a number, newest first; 0 for all. It
+// fails with ErrNotFound where there is no such plan.
 func (s *Store) History(ctx context.Context, id string, before int64, limit int) ([]Revision, error) {
 	if before <= 0 {
 		before = 1 << 62
 	}
-	return s.revisions(ctx, `plan = $1 and number < $2 order by number desc limit $3`, id, before, limit)
+	list, err := revisions(ctx, s.pool, `plan = $1 and number < $2 order by number desc limit $3`, id, before, limit)
+	if err == nil && len(list) == 0 {
+		_, err = s.Version(ctx, id)
+	}
+	return list, err
 }
 
-func (s *Store) revisions(ctx context.Context, where string, args ...any) ([]Revision, error) {
-	rows, err := s.pool.Query(ctx, `select number, kind, at, author, sentence from revision where `+where, args...)
+func revisions(ctx context.Context, q querier, where string, args ...any) ([]Revision, error) {
+	rows, err := q.Query(ctx, `select number, kind, at, author, sentence from revision where `+where, args...)
 	if err != nil {
 		return nil, err
 	}
@@ -188,74 +193,13 @@ func (s *Store) revisions(ctx context.Context, where string, args ...any) ([]Rev
 	return list, err
 }
 
-// Undo takes back the change that Head.Undo names, as a new revision.
-func (s *Store) Undo(ctx context.Context, before *Head, author string) (*Change, error) {
-	return s.step(ctx, before, author, "undo")
-}
-
-// Redo makes the change again that was undone last, as a new revision.
-func (s *Store) Redo(ctx context.Context, before *Head, author string) (*Change, error) {
-	return s.step(ctx, before, author, "redo")
-}
-
-// step undoes or redoes. Revisions remember where undo and redo led when they were
-// made, so the two form lists that run through the table: before a revision x was
-// made, undo led to what the revision before x remembers.
-func (s *Store) step(ctx context.Context, before *Head, author, kind string) (*Change, error) {
-	var undoNext, redoNext *int64
-	err := s.pool.QueryRow(ctx, `select undo_next, redo_next from revision where plan = $1 and number = $2`,
-		before.ID, before.Version).Scan(&undoNext, &redoNext)
-	if errors.Is(err, pgx.ErrNoRows) {
-		return nil, ErrNotFound
-	}
+// Revision returns one revision, with its patch from the version before.
+func (s *Store) Revision(ctx context.Context, id string, number int64) (*Revision, json.RawMessage, error) {
+	r, err := s.revision(ctx, id, number)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	made := revision{Revision: Revision{Number: before.Version + 1, Kind: kind, Author: author}}
-	var patch json.RawMessage
-	if kind == "undo" {
-		if undoNext == nil {
-			return nil, ErrNothing
-		}
-		x, err := s.revision(ctx, before.ID, *undoNext)
-		if err != nil {
-			return nil, err
-		}
-		earlier, err := s.revision(ctx, before.ID, x.Number-1)
-		if err != nil {
-			return nil, err
-		}
-		made.target, made.undoNext, made.redoNext = &x.Number, earlier.undoNext, &made.Number
-		made.Sentence, patch = x.Sentence, x.backward
-		made.forward, made.backward = x.backward, x.forward
-	} else {
-		if redoNext == nil {
-			return nil, ErrNothing
-		}
-		u, err := s.revision(ctx, before.ID, *redoNext)
-		if err != nil {
-			return nil, err
-		}
-		earlier, err := s.revision(ctx, before.ID, u.Number-1)
-		if err != nil {
-			return nil, err
-		}
-		made.target, made.undoNext, made.redoNext = u.target, u.target, earlier.redoNext
-		made.Sentence, patch = u.Sentence, u.backward
-		made.forward, made.backward = u.backward, u.forward
-	}
-	next, err := patched(before.Plan, patch)
-	if err != nil {
-		return nil, fmt.Errorf("%s of revision %d: %w", kind, *made.target, err)
-	}
-	if err := s.revise(ctx, before.ID, before.Version, next, made); err != nil {
-		return nil, err
-	}
-	head, err := s.Load(ctx, before.ID)
-	if err != nil {
-		return nil, err
-	}
-	return &Change{head, made.Sentence, patch}, nil
+	return &r.Revision, r.forward, nil
 }
 
 func (s *Store) revision(ctx context.Context, id string, number int64) (*revision, error) {
@@ -264,21 +208,73 @@ func (s *Store) revision(ctx context.Context, id string, number int64) (*revisio
 		select number, kind, at, author, sentence, target, forward, backward, undo_next, redo_next
 		from revision where plan = $1 and number = $2`, id, number).Scan(&r.Number, &r.Kind, &r.At, &r.Author,
 		&r.Sentence, &r.target, &r.forward, &r.backward, &r.undoNext, &r.redoNext)
+	if errors.Is(err, pgx.ErrNoRows) {
+		err = ErrNoRevision
+	}
 	return &r, err
 }
 
-// patched applies a JSON Patch to a plan.
-func patched(p *plan.Plan, patch json.RawMessage) (*plan.Plan, error) {
-	document, err := json.Marshal(p)
+// step is a way along the history.
+type step struct {
+	kind string
+	// from picks of a revision the one that the step acts on.
+	from func(*revision) *int64
+	// link fills in what the new revision remembers, given the one acted on and the one
+	// before that.
+	link func(made, acted, earlier *revision)
+}
+
+// Revisions remember where undo and redo led when they were made, so the two form
+// lists that run through the table: before a revision x was made, undo led to what the
+// revision before x remembers.
+var (
+	undo = step{"undo", func(r *revision) *int64 { return r.undoNext }, func(made, acted, earlier *revision) {
+		made.target, made.undoNext, made.redoNext = &acted.Number, earlier.undoNext, &made.Number
+	}}
+	redo = step{"redo", func(r *revision) *int64 { return r.redoNext }, func(made, acted, earlier *revision) {
+		made.target, made.undoNext, made.redoNext = acted.target, acted.target, earlier.redoNext
+	}}
+)
+
+// Undo takes back the change that Head.Undo names, as a new revision.
+func (s *Store) Undo(ctx context.Context, before *Head, note Note) (*Change, error) {
+	return s.step(ctx, before, note, undo)
+}
+
+// Redo makes the change again that was undone last, as a new revision.
+func (s *Store) Redo(ctx context.Context, before *Head, note Note) (*Change, error) {
+	return s.step(ctx, before, note, redo)
+}
+
+func (s *Store) step(ctx context.Context, before *Head, note Note, way step) (*Change, error) {
+	now, err := s.revision(ctx, before.ID, before.Version)
 	if err != nil {
 		return nil, err
 	}
-	steps, err := jsonpatch.DecodePatch(patch)
+	number := way.from(now)
+	if number == nil {
+		// Another may have taken it back meanwhile; the version tells.
+		if newest, err := s.Version(ctx, before.ID); err != nil || newest != before.Version {
+			return nil, errors.Join(err, s.Stale(ctx, before.ID, before.Version, note.Request))
+		}
+		return nil, ErrNothing
+	}
+	acted, err := s.revision(ctx, before.ID, *number)
 	if err != nil {
 		return nil, err
 	}
-	if document, err = steps.Apply(document); err != nil {
+	earlier, err := s.revision(ctx, before.ID, acted.Number-1)
+	if err != nil {
 		return nil, err
 	}
-	return plan.Read(document)
+	made := revision{
+		Revision: Revision{Number: before.Version + 1, Kind: way.kind, Author: note.Author, Sentence: acted.Sentence},
+		forward:  acted.backward, backward: acted.forward, request: note.request(),
+	}
+	way.link(&made, acted, earlier)
+	next, err := patched(before.Plan, acted.backward)
+	if err != nil {
+		return nil, fmt.Errorf("%s of revision %d: %w", way.kind, acted.Number, err)
+	}
+	return s.revise(ctx, before, next, made)
 }

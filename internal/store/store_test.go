@@ -49,7 +49,7 @@ func rename(h *Head, name string) *plan.Plan {
 
 func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 	ctx, s := context.Background(), open(t)
-	h, err := s.Create(ctx, "b", "Ada", "Site made", small())
+	h, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -59,11 +59,11 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 		var err error
 		switch what {
 		case "undo":
-			c, err = s.Undo(ctx, h, "Ada")
+			c, err = s.Undo(ctx, h, Note{Author: "Ada"})
 		case "redo":
-			c, err = s.Redo(ctx, h, "Ada")
+			c, err = s.Redo(ctx, h, Note{Author: "Ada"})
 		default:
-			c, err = s.Save(ctx, h, "Ada", "Name: "+what, rename(h, what))
+			c, err = s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: " + what}, rename(h, what))
 		}
 		if name == "" {
 			if !errors.Is(err, ErrNothing) {
@@ -114,7 +114,7 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 			t.Errorf("at revision %d it was called %v, want %s; %v", number, then, name, err)
 		}
 	}
-	if _, err := s.At(ctx, h, h.Version+1); !errors.Is(err, ErrNotFound) {
+	if _, err := s.At(ctx, h, h.Version+1); !errors.Is(err, ErrNoRevision) {
 		t.Errorf("a revision to come: %v", err)
 	}
 	history, err := s.History(ctx, "b", 0, 3)
@@ -125,19 +125,19 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 
 func TestStaleChangeIsRefusedWithWhatChanged(t *testing.T) {
 	ctx, s := context.Background(), open(t)
-	h, err := s.Create(ctx, "b", "Ada", "Site made", small())
+	h, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small())
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Save(ctx, h, "Bo", "Name: first", rename(h, "first")); err != nil {
+	if _, err := s.Save(ctx, h, Note{Author: "Bo", Sentence: "Name: first"}, rename(h, "first")); err != nil {
 		t.Fatal(err)
 	}
-	_, err = s.Save(ctx, h, "Ada", "Name: second", rename(h, "second"))
+	_, err = s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: second"}, rename(h, "second"))
 	var stale *StaleError
 	if !errors.As(err, &stale) || stale.Version != 2 || len(stale.Since) != 1 || stale.Since[0].Sentence != "Name: first" || stale.Since[0].Author != "Bo" {
 		t.Fatalf("%v, %+v", err, stale)
 	}
-	if _, err := s.Undo(ctx, h, "Ada"); !errors.As(err, &stale) && !errors.Is(err, ErrNothing) {
+	if _, err := s.Undo(ctx, h, Note{Author: "Ada"}); !errors.As(err, &stale) {
 		t.Errorf("undo on an old version: %v", err)
 	}
 	now, _ := s.Load(ctx, "b")
@@ -148,7 +148,7 @@ func TestStaleChangeIsRefusedWithWhatChanged(t *testing.T) {
 
 func TestOneOfManyAtOnceWins(t *testing.T) {
 	ctx, s := context.Background(), open(t)
-	h, err := s.Create(ctx, "b", "Ada", "Site made", small())
+	h, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -157,7 +157,7 @@ func TestOneOfManyAtOnceWins(t *testing.T) {
 	var group sync.WaitGroup
 	for range 8 {
 		group.Go(func() {
-			_, err := s.Save(ctx, h, "Ada", "Name", rename(h, "x"))
+			_, err := s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name"}, rename(h, "x"))
 			mutex.Lock()
 			defer mutex.Unlock()
 			var e *StaleError
@@ -209,10 +209,10 @@ func TestList(t *testing.T) {
 	if list, err := s.List(ctx); err != nil || len(list) != 0 {
 		t.Fatalf("%v, %v", list, err)
 	}
-	if _, err := s.Create(ctx, "b", "Ada", "Site made", small()); err != nil {
+	if _, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small()); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Create(ctx, "b", "Ada", "Site made", small()); err == nil {
+	if _, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small()); err == nil {
 		t.Error("two plans of one id")
 	}
 	list, err := s.List(ctx)
@@ -227,7 +227,7 @@ func TestList(t *testing.T) {
 // TestWorkGoesOnAfterTheDatabaseWasAway stops the server under an open store.
 func TestWorkGoesOnAfterTheDatabaseWasAway(t *testing.T) {
 	ctx, s := context.Background(), open(t)
-	h, err := s.Create(ctx, "b", "Ada", "Site made", small())
+	h, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -235,7 +235,7 @@ func TestWorkGoesOnAfterTheDatabaseWasAway(t *testing.T) {
 	if err := s.Ping(ctx); err == nil {
 		t.Error("a stopped database answers")
 	}
-	_, err = s.Save(ctx, h, "Ada", "Name: x", rename(h, "x"))
+	_, err = s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: x"}, rename(h, "x"))
 	var stale *StaleError
 	if err == nil || errors.As(err, &stale) {
 		t.Errorf("saving without a database: %v", err)
@@ -243,7 +243,7 @@ func TestWorkGoesOnAfterTheDatabaseWasAway(t *testing.T) {
 	if err := cluster.Start(ctx); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Save(ctx, h, "Ada", "Name: x", rename(h, "x")); err != nil {
+	if _, err := s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: x"}, rename(h, "x")); err != nil {
 		t.Errorf("the database is back: %v", err)
 	}
 }

@@ -3,9 +3,10 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"log/slog"
 	"time"
 
-	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/jackc/pgx/v5"
 )
 
 // Changed says that a plan has a new version.
@@ -20,16 +21,25 @@ type Changed struct {
 const channel = "wakefield_plan"
 
 // Watch calls changed for every change of any plan, made through this server or
-// another, until the context ends or the store is closed. While the database is away it tries again every
-// second; gone is called each time the connection is lost, as changes may have been
-// missed.
-func (s *Store) Watch(ctx context.Context, changed func(Changed), gone func()) {
+// another, until the context ends or the store is closed. While the database is away
+// it tries again every second. Each time it has begun to listen it compares the
+// versions there are with those it told of, so that no change is missed, though of
+// several only the last may be told; at the beginning it tells of every plan.
+func (s *Store) Watch(ctx context.Context, log *slog.Logger, changed func(Changed)) {
 	ctx, cancel := context.WithCancel(ctx)
 	defer cancel()
 	defer context.AfterFunc(s.closing, cancel)()
+	told := make(map[string]int64)
+	tell := func(c Changed) {
+		if c.Version > told[c.Plan] {
+			told[c.Plan] = c.Version
+			changed(c)
+		}
+	}
 	for ctx.Err() == nil {
-		s.listen(ctx, changed)
-		gone()
+		if err := s.listen(ctx, tell); err != nil && ctx.Err() == nil {
+			log.Warn("changes of others are not heard", "error", err)
+		}
 		select {
 		case <-ctx.Done():
 		case <-time.After(time.Second):
@@ -38,44 +48,43 @@ func (s *Store) Watch(ctx context.Context, changed func(Changed), gone func()) {
 }
 
 // listen returns when the connection is lost or the context ends.
-func (s *Store) listen(ctx context.Context, changed func(Changed)) {
-	conn, err := s.pool.Acquire(ctx)
+func (s *Store) listen(ctx context.Context, tell func(Changed)) error {
+	conn, err := pgx.ConnectConfig(ctx, s.pool.Config().ConnConfig)
 	if err != nil {
-		return
+		return err
 	}
-	defer release(conn)
+	defer conn.Close(context.WithoutCancel(ctx))
 	if _, err := conn.Exec(ctx, "listen "+channel); err != nil {
-		return
+		return err
+	}
+	// What was changed before this connection listened.
+	rows, err := conn.Query(ctx, `select p.id, p.version, r.author, r.sentence from plan p join revision r on r.plan = p.id and r.number = p.version`)
+	if err != nil {
+		return err
+	}
+	newest, err := pgx.CollectRows(rows, pgx.RowToStructByPos[Changed])
+	if err != nil {
+		return err
+	}
+	for _, c := range newest {
+		tell(c)
 	}
 	for {
-		n, err := conn.Conn().WaitForNotification(ctx)
+		n, err := conn.WaitForNotification(ctx)
 		if err != nil {
-			return
+			return err
 		}
 		var c Changed
-		if json.Unmarshal([]byte(n.Payload), &c) == nil {
-			changed(c)
+		if err := json.Unmarshal([]byte(n.Payload), &c); err != nil {
+			return err
 		}
+		tell(c)
 	}
 }
 
-// release closes a connection that has listened, rather than lend it to others.
-func release(conn *pgxpool.Conn) {
-	c := conn.Hijack()
-	ctx, cancel := context.WithTimeout(context.Background(), time.Second)
-	defer cancel()
-	_ = c.Close(ctx) // it may be broken already
-}
-
-// longestSentence keeps a notification below PostgreSQL's 8,000 bytes.
-const longestSentence = 500
-
-// notice is the payload that tells of a revision.
+// notice is the payload that tells of a revision; sentences are short enough for the
+// 8,000 bytes that PostgreSQL allows it.
 func notice(id string, r *revision) (string, error) {
-	sentence := []rune(r.Sentence)
-	if len(sentence) > longestSentence {
-		sentence = append(sentence[:longestSentence], '…')
-	}
-	data, err := json.Marshal(Changed{id, r.Number, r.Author, string(sentence)})
+	data, err := json.Marshal(Changed{id, r.Number, r.Author, r.Sentence})
 	return string(data), err
 }

@@ -1,0 +1,94 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net"
+
+	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jackc/puddle/v2"
+)
+
+var (
+	// ErrNotFound says that there is no plan of that id.
+	ErrNotFound = errors.New("no such plan")
+	// ErrNoRevision says that there is no revision of that number, or none any more.
+	ErrNoRevision = errors.New("no such revision")
+	// ErrNothing says that there is nothing to undo or redo.
+	ErrNothing = errors.New("nothing to take back")
+	// ErrNotArchived says that a plan that is worked on is not removed for good.
+	ErrNotArchived = errors.New("it is not archived")
+)
+
+// StaleError says that a change was made on a version that is no longer the newest.
+type StaleError struct {
+	Version int64      // the newest version
+	Since   []Revision // the last changes since the version the change was made on, oldest first
+	More    int64      // how many there are before those
+}
+
+// mostSince is how many changes a StaleError tells of.
+const mostSince = 100
+
+func (e *StaleError) Error() string {
+	return fmt.Sprintf("the plan has moved on to version %d", e.Version)
+}
+
+// DoneError says that a change with this key is stored already.
+type DoneError struct{ Number int64 } // the revision it made
+
+func (e *DoneError) Error() string { return fmt.Sprintf("done already, as revision %d", e.Number) }
+
+// UnsureError says that the connection was lost while a change was being committed:
+// it may be stored or not. Made again with the same key, it is stored once.
+type UnsureError struct{ Err error }
+
+func (e *UnsureError) Error() string { return "whether it was stored is not known: " + e.Err.Error() }
+func (e *UnsureError) Unwrap() error { return e.Err }
+
+// UnreadableError says that a plan is stored that this program cannot read.
+type UnreadableError struct{ Err error }
+
+func (e *UnreadableError) Error() string { return e.Err.Error() }
+func (e *UnreadableError) Unwrap() error { return e.Err }
+
+// Trouble is what an error says of the database.
+type Trouble int
+
+const (
+	None     Trouble = iota // the error is not the database's
+	Away                    // it is going, gone, or does not answer
+	Full                    // it has no room left
+	ReadOnly                // it may not be written to
+	Refused                 // it was asked something that it does not do
+)
+
+// TroubleOf tells what an error of this package says of the database.
+func TroubleOf(err error) Trouble {
+	var database *pgconn.PgError
+	var connect *pgconn.ConnectError
+	var network net.Error
+	switch {
+	case errors.As(err, &database):
+		switch {
+		case database.Code == "53100":
+			return Full
+		case database.Code == "25006":
+			return ReadOnly
+		// Connection exceptions, too many connections, operator intervention, system
+		// errors.
+		case database.Code[:2] == "08", database.Code[:2] == "53", database.Code[:2] == "57", database.Code[:2] == "58":
+			return Away
+		}
+		return Refused
+	case errors.As(err, &connect), errors.As(err, &network), errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
+		errors.Is(err, puddle.ErrClosedPool), errors.Is(err, net.ErrClosed), pgconn.SafeToRetry(err), pgconn.Timeout(err) && !errors.Is(err, context.Canceled):
+		return Away
+	}
+	if err != nil && err.Error() == "conn closed" {
+		return Away
+	}
+	return None
+}

@@ -1,0 +1,51 @@
+package store
+
+import (
+	"context"
+	"embed"
+	"fmt"
+	"io/fs"
+	"log/slog"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/stdlib"
+	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// migrate brings the tables up to date. Of several servers that begin at once one
+// does, and the others wait. Tables of a newer Wakefield are refused.
+func migrate(ctx context.Context, config *pgx.ConnConfig) error {
+	db := stdlib.OpenDB(*config)
+	defer db.Close()
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	locker, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, 300))
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithSlog(slog.Default()), goose.WithSessionLocker(locker))
+	if err != nil {
+		return err
+	}
+	there, err := provider.GetDBVersion(ctx)
+	if err != nil {
+		return fmt.Errorf("preparing the database: %w", err)
+	}
+	sources := provider.ListSources()
+	switch newest := sources[len(sources)-1].Version; {
+	case there == newest:
+		return nil
+	case there > newest:
+		return fmt.Errorf("the database was made by a newer Wakefield (its tables are of version %d, this program knows %d); run that one, or restore a backup that was taken before", there, newest)
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("preparing the database: %w", err)
+	}
+	return nil
+}
