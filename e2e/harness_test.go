@@ -5,7 +5,6 @@ package e2e
 import (
 	"context"
 	"fmt"
-	"log/slog"
 	"net"
 	"os"
 	"os/exec"
@@ -43,7 +42,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	}
 	t.Cleanup(s.Close)
 	if p != nil {
-		if _, err := s.Create(ctx, id, "Test", "Sample site made", p); err != nil {
+		if _, err := s.Create(ctx, id, store.Note{Author: "Test", Sentence: "Sample site made"}, p); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -51,7 +50,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	running := server.HTTP(server.New(t.Context(), s, slog.New(slog.DiscardHandler)))
+	running := server.HTTP(server.New(t.Context(), s, server.Options{}))
 	go running.Serve(listener)
 	t.Cleanup(func() { running.Close() })
 	return &site{url: "http://" + listener.Addr().String(), id: id, store: s}

@@ -13,7 +13,7 @@ import (
 var dist embed.FS
 
 // Handler serves the front end: files as they are, and the page itself for every
-// other path, as its router knows the rest.
+// other path but those of files that are not there, as its router knows the rest.
 func Handler() http.Handler {
 	files, err := fs.Sub(dist, "dist")
 	if err != nil {
@@ -23,7 +23,7 @@ func Handler() http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
 		switch info, err := fs.Stat(files, name); {
-		case strings.HasPrefix(name, "api/"):
+		case strings.HasPrefix(name, "api/"), err != nil && (strings.HasPrefix(name, "assets/") || path.Ext(name) != ""):
 			http.NotFound(w, r)
 			return
 		case err == nil && !info.IsDir():

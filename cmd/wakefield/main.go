@@ -17,6 +17,10 @@ type cli struct {
 	Estimate estimateCommand `cmd:"" help:"Estimate a plan file."`
 	Check    checkCommand    `cmd:"" help:"Check a plan file; exit status 1 if a finding is an error."`
 	Schema   schemaCommand   `cmd:"" help:"Print the JSON Schema of plan files."`
+	Backup   backupCommand   `cmd:"" help:"Write the whole database into a file."`
+	Restore  restoreCommand  `cmd:"" help:"Bring a database back from such a file."`
+	Delete   deleteCommand   `cmd:"" help:"Remove an archived site for good."`
+	Thin     thinCommand     `cmd:"" help:"Remove old revisions of a site."`
 	OpenAPI  openapiCommand  `cmd:"" name:"openapi" help:"Print the OpenAPI description of the API."`
 }
 

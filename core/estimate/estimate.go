@@ -3,10 +3,13 @@
 // through which the server and the command line ask.
 //
 // Estimates are incremental: [Run] given the site of an earlier plan computes anew
-// only the channels whose footage can have changed.
+// only the channels whose footage can have changed. [RunContext] gives up when its
+// context ends.
 package estimate
 
 import (
+	"context"
+
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
@@ -136,12 +139,28 @@ type Range struct {
 
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site
 // before a change, and is left alone.
-func Run(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, true) }
+func Run(p *plan.Plan, earlier *Site) *Site {
+	s, _ := run(context.Background(), p, earlier, true)
+	return s
+}
+
+// RunContext is [Run], given up with the error of the context when that ends.
+func RunContext(ctx context.Context, p *plan.Plan, earlier *Site) (*Site, error) {
+	return run(ctx, p, earlier, true)
+}
 
 // Figures estimates a plan without the draws that tell how sure the figures are.
-func Figures(p *plan.Plan, earlier *Site) *Site { return run(p, earlier, false) }
+func Figures(p *plan.Plan, earlier *Site) *Site {
+	s, _ := run(context.Background(), p, earlier, false)
+	return s
+}
 
-func run(p *plan.Plan, earlier *Site, draw bool) *Site {
+// FiguresContext is [Figures], given up with the error of the context when that ends.
+func FiguresContext(ctx context.Context, p *plan.Plan, earlier *Site) (*Site, error) {
+	return run(ctx, p, earlier, false)
+}
+
+func run(ctx context.Context, p *plan.Plan, earlier *Site, draw bool) (*Site, error) {
 	s := &Site{Format: Format, plan: p}
 	s.resolver, s.inputs = resolve(p, earlier)
 	s.played = make([]*played, len(p.Channels))
@@ -150,6 +169,9 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 	before := earlier.byID()
 	alike := make(map[uint64]int) // channels computed here, by fingerprint
 	for i := range p.Channels {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		in := &s.inputs[i]
 		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
 			s.played[i], s.doubts[i] = earlier.played[j], earlier.doubts[j]
@@ -167,13 +189,17 @@ func run(p *plan.Plan, earlier *Site, draw bool) *Site {
 		}
 		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
 	}
-	s.store(p)
+	if err := s.store(ctx, p); err != nil {
+		return nil, err
+	}
 	s.record(p)
 	if draw {
-		s.draw(p, earlier)
+		if err := s.draw(ctx, p, earlier); err != nil {
+			return nil, err
+		}
 	}
 	s.judge(p)
-	return s
+	return s, nil
 }
 
 // byID finds the channels of an estimate.

@@ -1,6 +1,7 @@
 package estimate
 
 import (
+	"context"
 	"math"
 
 	"wakefield/core/plan"
@@ -19,7 +20,7 @@ func Array(p *plan.Pool) storage.Array {
 }
 
 // store fills every pool with its channels.
-func (s *Site) store(p *plan.Plan) {
+func (s *Site) store(ctx context.Context, p *plan.Plan) error {
 	members := make(map[string][]int)
 	for i, c := range p.Channels {
 		members[c.Pool] = append(members[c.Pool], i)
@@ -30,7 +31,11 @@ func (s *Site) store(p *plan.Plan) {
 			pool := &p.Recorders[i].Pools[j]
 			s.Pools = append(s.Pools, s.pool(p, pool, members[pool.ID]))
 		}
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
 	}
+	return nil
 }
 
 func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {

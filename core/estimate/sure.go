@@ -1,6 +1,7 @@
 package estimate
 
 import (
+	"context"
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
@@ -53,7 +54,7 @@ func rateSpread(r plan.Rate) float64 {
 
 // doubt is one channel over all draws.
 type doubt struct {
-	kbps []float64 // mean bitrate in each draw
+	kbps []float32 // mean bitrate in each draw; of thousands of channels half the memory matters
 }
 
 // knots are where a channel's bitrates are computed, in standard deviations of its
@@ -79,46 +80,46 @@ func normals(name string) (out [Draws][2]float64) {
 // activity is off, in standard deviations.
 type response [3]spline
 
-// playKnots plays a channel's week at the knots: a multiplier of activity changes
-// coverage, and all its activities move together.
-func playKnots(in *input, typical []footage.Shares) (at [len(knots)][]footage.Shares) {
+// responses finds how channels that play alike respond. Each knot is played once for
+// all of them, priced for each, and let go: a multiplier of activity changes coverage,
+// and all activities of a channel move together.
+func responses(in []*input, typical []footage.Shares) []response {
+	values := make([][3][len(knots)]float64, len(in))
 	for k, z := range knots {
-		at[k] = typical
-		if z != 0 && in.moves() {
-			at[k] = in.play(z)
+		shares := typical
+		if z != 0 && in[0].moves() {
+			shares = in[0].play(z)
+		}
+		for i := range in {
+			for s, kbps := range in[i].byStream(shares) {
+				values[i][s][k] = kbps
+			}
 		}
 	}
-	return at
-}
-
-// newResponse prices the weeks played at the knots.
-func newResponse(in *input, at *[len(knots)][]footage.Shares) response {
-	values := [3][len(knots)]float64{}
-	for k := range knots {
-		for s, kbps := range in.byStream(in.price(at[k])) {
-			values[s][k] = kbps
+	out := make([]response, len(in))
+	for i := range out {
+		for s := range out[i] {
+			out[i][s] = newSpline(values[i][s])
 		}
 	}
-	var r response
-	for s := range r {
-		r[s] = newSpline(values[s])
-	}
-	return r
+	return out
 }
 
 // drawChannel draws the bitrates of one channel. Its streams are off together, each
 // as far as it is known.
 func drawChannel(id string, in *input, r *response) doubt {
 	site, own := common(), normals(id)
-	d := doubt{kbps: make([]float64, Draws)}
+	d := doubt{kbps: make([]float32, Draws)}
 	for i := range d.kbps {
+		sum := 0.0
 		z := math.Sqrt2 / 2 * (site[i][0] + own[i][0])
 		y := math.Sqrt2 / 2 * (site[i][1] + own[i][1])
 		for s := range r {
 			if kbps := r[s].at(z); kbps > 0 {
-				d.kbps[i] += kbps * math.Exp(in.doubt[s]*y)
+				sum += kbps * math.Exp(in.doubt[s]*y)
 			}
 		}
+		d.kbps[i] = float32(sum)
 	}
 	return d
 }
@@ -129,8 +130,8 @@ func (in *input) moves() bool {
 }
 
 // byStream is the mean bitrate of a week from each stream.
-func (in *input) byStream(w footage.Week) (out [3]float64) {
-	for _, b := range w {
+func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
+	for _, b := range in.price(shares) {
 		from := in.streams[in.regimes.At(b.Span.From)]
 		part := float64(b.Span.Minutes()) / 10080
 		out[from.base] += part * float64(b.Base)
@@ -140,35 +141,43 @@ func (in *input) byStream(w footage.Week) (out [3]float64) {
 }
 
 // draw fills in how sure the figures are.
-func (s *Site) draw(p *plan.Plan, earlier *Site) {
-	var todo []int
-	for i := range s.doubts {
-		if s.doubts[i].kbps == nil {
-			todo = append(todo, i)
-		}
-	}
+func (s *Site) draw(ctx context.Context, p *plan.Plan, earlier *Site) error {
 	// Channels that play alike are played once at every knot.
-	alike := make(map[*footage.Shares]int)
-	var first []int
-	for _, i := range todo {
-		if _, ok := alike[&s.played[i].shares[0]]; !ok {
-			alike[&s.played[i].shares[0]] = len(first)
-			first = append(first, i)
+	at := make(map[*footage.Shares]int)
+	var alike [][]int
+	for i := range s.doubts {
+		if s.doubts[i].kbps != nil {
+			continue
 		}
-	}
-	at := make([][len(knots)][]footage.Shares, len(first))
-	parallel(len(first), func(k int) {
-		at[k] = playKnots(&s.inputs[first[k]], s.played[first[k]].shares)
-	})
-	parallel(len(todo), func(k int) {
-		i := todo[k]
 		if s.inputs[i].empty {
-			s.doubts[i] = doubt{kbps: make([]float64, Draws)}
+			s.doubts[i] = doubt{kbps: make([]float32, Draws)}
+			continue
+		}
+		first := &s.played[i].shares[0]
+		k, ok := at[first]
+		if !ok {
+			k = len(alike)
+			at[first] = k
+			alike = append(alike, nil)
+		}
+		alike[k] = append(alike[k], i)
+	}
+	parallel(len(alike), func(k int) {
+		if ctx.Err() != nil {
 			return
 		}
-		r := newResponse(&s.inputs[i], &at[alike[&s.played[i].shares[0]]])
-		s.doubts[i] = drawChannel(s.Channels[i].ID, &s.inputs[i], &r)
+		in := make([]*input, len(alike[k]))
+		for j, i := range alike[k] {
+			in[j] = &s.inputs[i]
+		}
+		for j, r := range responses(in, s.played[alike[k][0]].shares) {
+			i := alike[k][j]
+			s.doubts[i] = drawChannel(s.Channels[i].ID, in[j], &r)
+		}
 	})
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
 	holds := make([]bool, Draws)
 	for i := range holds {
 		holds[i] = true
@@ -180,8 +189,12 @@ func (s *Site) draw(p *plan.Plan, earlier *Site) {
 	s.pooled = make(map[string]*poolDraw, len(s.Pools))
 	for k := range s.Pools {
 		s.drawPool(p, &s.Pools[k], members[s.Pools[k].ID], holds, earlier)
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
 	}
 	s.Verdict.HoldsPercent = 100 * share(holds)
+	return nil
 }
 
 // poolDraw is one pool over all draws, with what it was drawn from.
@@ -196,7 +209,7 @@ type poolDraw struct {
 // drawnFrom is what the draws of a pool take of a member. Bitrates that were not
 // drawn anew are the very same ones.
 type drawnFrom struct {
-	kbps *float64
+	kbps *float32
 	keep plan.Keep
 }
 
@@ -237,9 +250,15 @@ func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, e
 func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 	usable := storage.Bytes(d.usable) * storage.GB
 	kept := make([]float64, Draws)
+	// What has no limit of its own is kept as long as the pool holds.
 	each := make([][]float64, len(members))
-	for k := range each {
-		each[k] = make([]float64, Draws)
+	var limited []int
+	for k, m := range members {
+		each[k] = kept
+		if keep := &p.Channels[m].Keep; keep.AtMostDays > 0 || keep.QuotaGB > 0 {
+			each[k] = make([]float64, Draws)
+			limited = append(limited, k)
+		}
 	}
 	const chunk = 125
 	parallel(Draws/chunk, func(part int) {
@@ -248,13 +267,13 @@ func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 		for i := part * chunk; i < (part+1)*chunk; i++ {
 			for k, m := range members {
 				keep := &p.Channels[m].Keep
-				day := storage.Bytes(s.doubts[m].kbps[i] * 1000 / 8 * 86400)
+				day := storage.Bytes(float64(s.doubts[m].kbps[i]) * 1000 / 8 * 86400)
 				limits[k] = storage.Limit(day, storage.Days(keep.AtMostDays), storage.Bytes(keep.QuotaGB)*storage.GB)
 				rates[k] = storage.Rate{Daily: day, Limit: limits[k]}
 			}
 			h := storage.Typical(usable, rates)
 			kept[i] = float64(h)
-			for k := range members {
+			for _, k := range limited {
 				each[k][i] = float64(min(h, limits[k]))
 			}
 		}

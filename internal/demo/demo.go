@@ -60,7 +60,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if there[site.id] {
 			continue
 		}
-		if _, err := s.Create(ctx, site.id, Author, "Sample site made", site.make()); err != nil {
+		if _, err := s.Create(ctx, site.id, store.Note{Author: Author, Sentence: "Sample site made"}, site.make()); err != nil {
 			return fmt.Errorf("%s: %w", site.id, err)
 		}
 	}

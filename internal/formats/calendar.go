@@ -76,6 +76,9 @@ func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates,
 	if !bytes.Contains(data, []byte("BEGIN:VCALENDAR")) {
 		return nil, errors.New("not an iCalendar file: it does not begin with BEGIN:VCALENDAR")
 	}
+	if err := checkCalendar(data); err != nil {
+		return nil, err
+	}
 	c, err := ics.ParseCalendar(bytes.NewReader(data))
 	if err != nil {
 		return nil, fmt.Errorf("not an iCalendar file: %w", err)
@@ -93,6 +96,46 @@ func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates,
 		}
 	}
 	return out, nil
+}
+
+// What a calendar may have; one for a site has a few dozen events.
+const (
+	mostComponents = 5_000
+	mostProperties = 200_000
+	deepest        = 8
+)
+
+// checkCalendar asks what a calendar would take, before it is read: the components of
+// one lie in each other as deep as it pleases.
+func checkCalendar(data []byte) error {
+	var open []string // what has begun and not ended, with the line
+	components, at := 0, 0
+	for text := range bytes.Lines(data) {
+		at++
+		word, name, _ := strings.Cut(strings.TrimSpace(string(text[:min(len(text), 100)])), ":")
+		switch strings.ToUpper(word) {
+		case "BEGIN":
+			open = append(open, fmt.Sprintf("line %d: BEGIN:%s", at, name))
+			components++
+		case "END":
+			if len(open) == 0 {
+				return fmt.Errorf("not an iCalendar file: line %d ends what never began", at)
+			}
+			open = open[:len(open)-1]
+		}
+		switch {
+		case len(open) > deepest:
+			return fmt.Errorf("not an iCalendar file: %s lies %d deep in others; does one before it not end?", open[len(open)-1], len(open))
+		case components > mostComponents:
+			return fmt.Errorf("the calendar has more than %d events", mostComponents)
+		case at > mostProperties:
+			return fmt.Errorf("the calendar has more than %d lines", mostProperties)
+		}
+	}
+	if len(open) > 0 {
+		return fmt.Errorf("not an iCalendar file: %s does not end", open[len(open)-1])
+	}
+	return nil
 }
 
 func text(e *ics.ComponentBase, property ics.ComponentProperty) string {

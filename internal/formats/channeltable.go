@@ -110,18 +110,12 @@ type BadCell struct {
 	Reason string `json:"reason"`
 }
 
-// line is a row of a file with where it stands in it.
-type line struct {
-	at    int
-	cells []string
-}
-
 // ReadTable reads a channel table, CSV with commas, semicolons or tabs, or XLSX, and
 // holds it against a plan. A row is of the channel whose id it has, else of the one
 // with its number on its recorder; any other is a new channel. The error says why
 // the file is no table at all.
 func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
-	lines, err := readLines(data)
+	lines, err := tableBudget.all(data)
 	if err != nil {
 		return nil, err
 	}
@@ -138,7 +132,7 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 		edit.Columns = append(edit.Columns, place.column.ID)
 	}
 	var from []line
-	seen := make(map[string]int)
+	find, seen := newFinder(p, idAt, places), make(map[string]int)
 	for _, l := range lines[1:] {
 		if strings.TrimSpace(strings.Join(l.cells, "")) == "" {
 			continue
@@ -147,13 +141,16 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 		for _, place := range places {
 			row.Values = append(row.Values, l.cell(place.at))
 		}
-		row.Channel = match(p, l, idAt, places)
+		channel := find.of(l)
+		if channel != nil {
+			row.Channel = channel.ID
+		}
 		if first, twice := seen[row.Channel]; twice && row.Channel != "" {
 			t.Bad = append(t.Bad, BadCell{l.at, "", "", fmt.Sprintf("the same channel as line %d", first)})
 			continue
 		}
 		seen[row.Channel] = l.at
-		if same(p, row, places) {
+		if same(p, channel, row, places) {
 			t.Same++
 			continue
 		}
@@ -237,20 +234,52 @@ func columnOf(heading string) *plan.Column {
 	return nil
 }
 
-func (l line) cell(at int) string {
-	if at < 0 || at >= len(l.cells) {
-		return ""
-	}
-	return rearm(l.cells[at])
+// finder finds the channels that lines are about.
+type finder struct {
+	plan   *plan.Plan
+	idAt   int
+	places []place
+	byID   map[string]*plan.Channel
+	// Channels by their number on a recorder, which is known by its id, by its name in
+	// small letters, and without any where there is one only.
+	byNumber map[string]map[int]*plan.Channel
 }
 
-// match finds the channel that a line is about; empty for none.
-func match(p *plan.Plan, l line, idAt int, places []place) string {
-	if c := p.Channel(strings.TrimSpace(l.cell(idAt))); c != nil {
-		return c.ID
+func newFinder(p *plan.Plan, idAt int, places []place) *finder {
+	f := &finder{p, idAt, places, make(map[string]*plan.Channel, len(p.Channels)), make(map[string]map[int]*plan.Channel)}
+	names := make(map[string]string, len(p.Recorders))
+	for i := range p.Recorders {
+		names[p.Recorders[i].ID] = strings.ToLower(p.Recorders[i].Name)
+	}
+	for i := range p.Channels {
+		c := &p.Channels[i]
+		f.byID[c.ID] = c
+		f.number(c.Recorder, c)
+		f.number(names[c.Recorder], c)
+		if len(p.Recorders) == 1 {
+			f.number("", c)
+		}
+	}
+	return f
+}
+
+// number files a channel under its number, the first of a number being meant.
+func (f *finder) number(recorder string, c *plan.Channel) {
+	if f.byNumber[recorder] == nil {
+		f.byNumber[recorder] = make(map[int]*plan.Channel)
+	}
+	if f.byNumber[recorder][c.Number] == nil {
+		f.byNumber[recorder][c.Number] = c
+	}
+}
+
+// of finds the channel that a line is about, nil for none.
+func (f *finder) of(l line) *plan.Channel {
+	if c := f.byID[strings.TrimSpace(l.cell(f.idAt))]; c != nil {
+		return c
 	}
 	number, recorder := 0, ""
-	for _, place := range places {
+	for _, place := range f.places {
 		switch place.column.ID {
 		case "number":
 			number, _ = strconv.Atoi(strings.TrimSpace(l.cell(place.at)))
@@ -258,22 +287,14 @@ func match(p *plan.Plan, l line, idAt int, places []place) string {
 			recorder = strings.TrimSpace(l.cell(place.at))
 		}
 	}
-	for i := range p.Channels {
-		c := &p.Channels[i]
-		onIt := recorder == c.Recorder || recorder == "" && len(p.Recorders) == 1
-		if r := p.Recorder(c.Recorder); r != nil && strings.EqualFold(r.Name, recorder) {
-			onIt = true
-		}
-		if onIt && c.Number == number {
-			return c.ID
-		}
+	if c := f.byNumber[recorder][number]; c != nil {
+		return c
 	}
-	return ""
+	return f.byNumber[strings.ToLower(recorder)][number]
 }
 
 // same tells whether a row says what the plan says already.
-func same(p *plan.Plan, row plan.CellRow, places []place) bool {
-	c := p.Channel(row.Channel)
+func same(p *plan.Plan, c *plan.Channel, row plan.CellRow, places []place) bool {
 	if c == nil {
 		return false
 	}
@@ -288,68 +309,4 @@ func same(p *plan.Plan, row plan.CellRow, places []place) bool {
 		}
 	}
 	return true
-}
-
-// readLines reads a workbook's first sheet, or CSV.
-func readLines(data []byte) ([]line, error) {
-	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
-		return readSheet(data)
-	}
-	return readCSV(data)
-}
-
-func readSheet(data []byte) ([]line, error) {
-	f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{RawCellValue: true, UnzipSizeLimit: 256 << 20, UnzipXMLSizeLimit: 64 << 20})
-	if err != nil {
-		return nil, fmt.Errorf("not a workbook: %w", err)
-	}
-	defer f.Close()
-	names := f.GetSheetList()
-	if len(names) == 0 {
-		return nil, errors.New("the workbook has no sheet")
-	}
-	all, err := f.GetRows(names[0])
-	if err != nil {
-		return nil, fmt.Errorf("not a workbook: %w", err)
-	}
-	var lines []line
-	for i, cells := range all {
-		lines = append(lines, line{i + 1, cells})
-	}
-	return lines, nil
-}
-
-func readCSV(data []byte) ([]line, error) {
-	data = bytes.TrimPrefix(data, []byte("\ufeff"))
-	if bytes.IndexByte(data, 0) >= 0 {
-		return nil, errors.New("not a table of text: neither CSV nor a workbook (.xlsx)")
-	}
-	r := csv.NewReader(bytes.NewReader(data))
-	r.Comma = separator(data)
-	r.FieldsPerRecord = -1
-	var lines []line
-	for {
-		cells, err := r.Read()
-		if wrong := new(csv.ParseError); errors.As(err, &wrong) {
-			return nil, fmt.Errorf("line %d, column %d: %w", wrong.Line, wrong.Column, wrong.Err)
-		}
-		if err != nil {
-			return lines, nil // the end
-		}
-		at, _ := r.FieldPos(0)
-		lines = append(lines, line{at, cells})
-	}
-}
-
-// separator is what stands between the cells: of comma, semicolon and tab the one
-// that is most frequent in the first line.
-func separator(data []byte) rune {
-	first, _, _ := bytes.Cut(data, []byte("\n"))
-	best, most := ',', 0
-	for _, s := range ",;\t" {
-		if n := bytes.Count(first, []byte(string(s))); n > most {
-			best, most = s, n
-		}
-	}
-	return best
 }

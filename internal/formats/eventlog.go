@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"iter"
 	"slices"
 	"strconv"
 	"strings"
@@ -100,7 +101,11 @@ type Kept struct{ From, To week.Date }
 // back, the hour that comes twice is taken to be the first. The error says why no
 // events can be read.
 func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, error) {
-	lines, err := readLines(data)
+	each, err := logBudget.open(data)
+	if err != nil {
+		return nil, err
+	}
+	lines, err := first(each, 201)
 	if err != nil {
 		return nil, err
 	}
@@ -112,9 +117,8 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 	for _, line := range lines[:min(len(lines), 50)] {
 		width = max(width, len(line.cells))
 	}
-	first := lines[0].cells
 	for i := range width {
-		l.Columns = append(l.Columns, line{cells: first}.cell(i))
+		l.Columns = append(l.Columns, lines[0].cell(i))
 	}
 	if which != nil {
 		l.Start, l.End = which.Start, which.End
@@ -122,22 +126,40 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 			return nil, fmt.Errorf("the file has %d columns", width)
 		}
 	}
-	layout, body, err := l.recognise(lines, zone)
+	layout, heading, err := l.recognise(lines, zone)
 	if err != nil {
 		return nil, err
 	}
 	l.Layout = layout.name
-	events := l.events(body, layout, zone)
+	events, err := l.events(each, heading, layout, zone)
+	if err != nil {
+		return nil, err
+	}
 	if len(events) == 0 {
 		return nil, errors.New("no line of it tells when an event began")
 	}
 	return l, l.fit(events, zone, kept)
 }
 
+// first returns the first lines of a file.
+func first(each iter.Seq2[line, error], n int) ([]line, error) {
+	var lines []line
+	for l, err := range each {
+		if err != nil {
+			return nil, err
+		}
+		if lines = append(lines, l); len(lines) == n {
+			break
+		}
+	}
+	return lines, nil
+}
+
 // recognise finds the way times are written, and the columns where they are not
 // given: the first in which most cells are times holds the starts, the next the
-// ends; failing that, one of lengths does.
-func (l *Log) recognise(lines []line, zone *time.Location) (stamp, []line, error) {
+// ends; failing that, one of lengths does. lines are the first of the file, which may
+// be a heading.
+func (l *Log) recognise(lines []line, zone *time.Location) (_ stamp, heading bool, _ error) {
 	sample := lines[:min(len(lines), 200)]
 	share := func(at int, s stamp) int {
 		n := 0
@@ -169,11 +191,11 @@ func (l *Log) recognise(lines []line, zone *time.Location) (stamp, []line, error
 		}
 	}
 	if most == 0 || most < (len(sample)-1)/2 {
-		return best, nil, fmt.Errorf("no column holds times; they are written %s or the like", stamps[4].name)
+		return best, false, fmt.Errorf("no column holds times; they are written %s or the like", stamps[4].name)
 	}
 	body := lines
 	if _, err := best.parse(lines[0].cell(l.Start), zone); err != nil {
-		body = lines[1:] // a heading
+		body, heading = lines[1:], true
 	}
 	if strings.Contains(best.layout, "2/1/2006") && share(l.Start, stamp{"", strings.Replace(best.layout, "2/1/", "1/2/", 1)}) == most {
 		l.Notes = append(l.Notes, "Day and month could be the other way round; they were taken as day/month.")
@@ -190,7 +212,7 @@ func (l *Log) recognise(lines []line, zone *time.Location) (stamp, []line, error
 		}
 		l.Lengths = times == 0
 	}
-	return best, body, nil
+	return best, heading, nil
 }
 
 // ends finds the column that tells when events end, or how long they are.
@@ -233,7 +255,8 @@ func length(text string) (float64, error) {
 	return total, nil
 }
 
-func (l *Log) events(body []line, s stamp, zone *time.Location) []activity.Event {
+// events reads the events of all lines, but for a heading.
+func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *time.Location) ([]activity.Event, error) {
 	var events []activity.Event
 	bad := func(line line, at int, reason string) {
 		l.LeftOut++
@@ -241,8 +264,12 @@ func (l *Log) events(body []line, s stamp, zone *time.Location) []activity.Event
 			l.Bad = append(l.Bad, BadCell{line.at, l.Columns[at], line.cell(at), reason})
 		}
 	}
-	for _, line := range body {
-		if strings.TrimSpace(strings.Join(line.cells, "")) == "" {
+	for line, err := range each {
+		if err != nil {
+			return nil, err
+		}
+		if heading || strings.TrimSpace(strings.Join(line.cells, "")) == "" {
+			heading = false
 			continue
 		}
 		start, err := s.parse(line.cell(l.Start), zone)
@@ -279,7 +306,7 @@ func (l *Log) events(body []line, s stamp, zone *time.Location) []activity.Event
 	for _, e := range events[:min(len(events), 5)] {
 		l.Sample = append(l.Sample, Logged{e.Start, e.Seconds})
 	}
-	return events
+	return events, nil
 }
 
 // fit makes an activity of the events. The log is taken to cover whole days: from the

@@ -79,6 +79,12 @@ func programs(version string) (string, error) {
 	return filepath.Dir(newest), nil
 }
 
+// Tool finds one of PostgreSQL's programs, of the newest version installed.
+func Tool(name string) (string, error) {
+	bin, err := programs("")
+	return filepath.Join(bin, name), err
+}
+
 // initialise makes a cluster in a folder beside the data folder and puts it in its
 // place when it is whole, so that an interruption leaves nothing half made.
 func (c *Cluster) initialise(ctx context.Context) error {

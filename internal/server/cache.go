@@ -2,10 +2,19 @@ package server
 
 import (
 	"context"
+	"errors"
+	"fmt"
+	"runtime/debug"
 	"sync"
+	"time"
+
+	"github.com/hashicorp/golang-lru/v2/simplelru"
+	"golang.org/x/sync/semaphore"
+	"golang.org/x/sync/singleflight"
 
 	"wakefield/core/check"
 	"wakefield/core/estimate"
+	"wakefield/core/plan"
 	"wakefield/internal/store"
 )
 
@@ -14,62 +23,128 @@ type entry struct {
 	head  *store.Head
 	site  *estimate.Site
 	found []check.Finding
+	// The plans of the last versions, oldest first, for changes that are made on them.
+	past []version
 }
 
-// newEntry estimates and checks a version; earlier, which may be nil, is an estimate
-// of one before.
-func newEntry(head *store.Head, earlier *estimate.Site) entry {
-	site := estimate.Run(head.Plan, earlier)
-	return entry{head, site, check.Findings(head.Plan, site)}
+type version struct {
+	number int64
+	plan   *plan.Plan
 }
 
-// cache remembers the newest version seen of the plans asked for last.
+// at is the plan of a version that is at hand, nil for none.
+func (e entry) at(number int64) *plan.Plan {
+	if number == e.head.Version {
+		return e.head.Plan
+	}
+	for _, v := range e.past {
+		if v.number == number {
+			return v.plan
+		}
+	}
+	return nil
+}
+
+// remembering is the entry with what the one before it remembers of the past. Versions
+// share what did not change between them, but for the list of channels.
+func (e entry) remembering(before entry) entry {
+	if before.head == nil || before.head.Version >= e.head.Version {
+		return e
+	}
+	e.past = append(append([]version(nil), before.past...), version{before.head.Version, before.head.Plan})
+	most := 64
+	if n := len(e.head.Plan.Channels); n > 200 {
+		most = max(4, 64*200/n)
+	}
+	e.past = e.past[max(0, len(e.past)-most):]
+	return e
+}
+
+// estimate estimates and checks a plan, before it is kept or shown; earlier, which may
+// be nil, is an estimate of one before. A plan whose figures cannot be computed is an
+// [*plan.Error].
+func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Site) (e entry, err error) {
+	defer func() {
+		if v := recover(); v != nil {
+			s.log.ErrorContext(ctx, "a plan cannot be estimated", "site", head.ID, "version", head.Version, "id", requestID(ctx), "value", v, "stack", string(debug.Stack()))
+			err = &plan.Error{Reason: fmt.Sprintf("its figures cannot be computed (%v)", v)}
+		}
+	}()
+	defer s.meters.estimated(time.Now())
+	site, err := estimate.RunContext(ctx, head.Plan, earlier)
+	if err != nil {
+		return entry{}, err
+	}
+	if err := site.CheckFinite(); err != nil {
+		return entry{}, err
+	}
+	return entry{head: head, site: site, found: check.Findings(head.Plan, site)}, nil
+}
+
+// heavily is something that takes long or much memory, of which not much goes on at
+// once.
+func heavily[T any](ctx context.Context, s *semaphore.Weighted, do func() (T, error)) (T, error) {
+	release, err := waitFor(ctx, s, 1)
+	if err != nil {
+		var none T
+		return none, err
+	}
+	defer release()
+	return do()
+}
+
+// mostCached is about how much memory the entries may take together.
+const mostCached = 256 << 20
+
+// cache remembers the newest version seen of the plans asked for last, as long as all
+// together do not take too much memory.
 type cache struct {
+	meters  *meters
+	loading singleflight.Group
+
 	mutex   sync.Mutex
-	entries map[string]entry
-	order   []string // least recently used first
+	entries *simplelru.LRU[string, entry]
+	bytes   int
 }
 
-// cached is how many plans are remembered.
-const cached = 32
+func newCache(m *meters) *cache {
+	entries, err := simplelru.NewLRU[string, entry](10_000, nil)
+	if err != nil {
+		panic(err) // the size is a constant above 0
+	}
+	return &cache{meters: m, entries: entries}
+}
 
-func newCache() *cache { return &cache{entries: make(map[string]entry)} }
+// size is about what an entry takes of memory.
+func (e entry) size() int { return e.site.Bytes() + len(e.past)*len(e.head.Plan.Channels)*400 }
 
 func (c *cache) get(id string) (entry, bool) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
-	e, ok := c.entries[id]
-	if ok {
-		c.touch(id)
-	}
-	return e, ok
+	return c.entries.Get(id)
 }
 
 func (c *cache) put(e entry) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
-	if old, ok := c.entries[e.head.ID]; ok && old.head.Version > e.head.Version {
-		return
-	}
-	c.entries[e.head.ID] = e
-	c.touch(e.head.ID)
-	if len(c.order) > cached {
-		delete(c.entries, c.order[0])
-		c.order = c.order[1:]
-	}
-}
-
-func (c *cache) touch(id string) {
-	for i, other := range c.order {
-		if other == id {
-			c.order = append(c.order[:i], c.order[i+1:]...)
-			break
+	if old, ok := c.entries.Peek(e.head.ID); ok {
+		if old.head.Version > e.head.Version {
+			return
 		}
+		c.bytes -= old.size()
 	}
-	c.order = append(c.order, id)
+	c.entries.Add(e.head.ID, e)
+	c.bytes += e.size()
+	for c.bytes > mostCached && c.entries.Len() > 1 {
+		_, old, _ := c.entries.RemoveOldest()
+		c.bytes -= old.size()
+	}
+	c.meters.cached.Set(float64(c.bytes))
+	c.meters.entries.Set(float64(c.entries.Len()))
 }
 
-// current returns the newest version of a plan with its estimate.
+// current returns the newest version of a plan with its estimate. It fails with a
+// [*store.UnreadableError] where the plan can be neither read nor estimated.
 func (s *service) current(ctx context.Context, id string) (entry, error) {
 	e, ok := s.cache.get(id)
 	if ok {
@@ -77,15 +152,41 @@ func (s *service) current(ctx context.Context, id string) (entry, error) {
 		if err != nil {
 			return entry{}, err
 		}
-		if version == e.head.Version {
+		if version <= e.head.Version {
 			return e, nil
 		}
 	}
-	head, err := s.store.Load(ctx, id)
-	if err != nil {
-		return entry{}, err
+	// Many ask for one site at once, after a start say; one of them loads it.
+	for {
+		loaded, err, shared := s.cache.loading.Do(id, func() (any, error) { return s.load(ctx, id, e) })
+		if shared && errors.Is(err, context.Canceled) && ctx.Err() == nil {
+			continue // the one that loaded it went away
+		}
+		if err != nil {
+			return entry{}, err
+		}
+		return loaded.(entry), nil
 	}
-	e = newEntry(head, e.site)
-	s.cache.put(e)
-	return e, nil
+}
+
+func (s *service) load(ctx context.Context, id string, earlier entry) (entry, error) {
+	return heavily(ctx, s.heavy.heavy, func() (entry, error) {
+		head, err := s.store.Load(ctx, id)
+		if err != nil {
+			return entry{}, err
+		}
+		if head.Unreadable != nil {
+			return entry{}, head.Unreadable
+		}
+		e, err := s.estimate(ctx, head, earlier.site)
+		if wrong := new(plan.Error); errors.As(err, &wrong) {
+			return entry{}, &store.UnreadableError{Err: err}
+		}
+		if err != nil {
+			return entry{}, err
+		}
+		e = e.remembering(earlier)
+		s.cache.put(e)
+		return e, nil
+	})
 }

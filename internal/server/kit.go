@@ -26,12 +26,12 @@ func registerKit(api huma.API, s *service) {
 	huma.Register(api, op("beginnings", http.MethodGet, "/api/beginnings", "What a new plan can begin with"), s.beginnings)
 	huma.Register(api, op("table", http.MethodGet, "/api/sites/{id}/table", "The channel table"), s.table)
 	huma.Register(api, op("exportTable", http.MethodGet, "/api/sites/{id}/channels.{format}", "The channel table as a file"), s.exportTable)
-	huma.Register(api, file(op("readTable", http.MethodPost, "/api/sites/{id}/table/read", "What a file says of the channels, before anything is changed"), 16<<20), s.readTable)
+	huma.Register(api, file(op("readTable", http.MethodPost, "/api/sites/{id}/table/read", "What a file says of the channels, before anything is changed"), tableBody), s.readTable)
 	huma.Register(api, op("tryCells", http.MethodPost, "/api/sites/{id}/table/try", "Which cells could be set, without setting any"), s.tryCells)
-	huma.Register(api, file(op("readLog", http.MethodPost, "/api/sites/{id}/log/read", "What an event log says of an activity"), 32<<20), s.readLog)
+	huma.Register(api, file(op("readLog", http.MethodPost, "/api/sites/{id}/log/read", "What an event log says of an activity"), largestBody), s.readLog)
 	huma.Register(api, op("whatIf", http.MethodGet, "/api/sites/{id}/pools/{pool}/whatif", "What a failed drive, or one more, would do"), s.whatIf)
 	measure := op("measureClip", http.MethodPost, "/api/clip", "What the frames of a clip tell about a stream")
-	measure.MaxBodyBytes = 64 << 20
+	measure.MaxBodyBytes = clipBody
 	huma.Register(api, measure, s.measureClip)
 	huma.Register(api, op("curve", http.MethodPost, "/api/curve", "What a stream costs, and what its settings do to that"), s.curve)
 }
@@ -87,7 +87,7 @@ func row(p *plan.Plan, c *plan.Channel) TableRow {
 func (s *service) table(ctx context.Context, in *SiteParam) (*body[*Table], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	p := e.head.Plan
 	t := &Table{Version: e.head.Version, Rows: []TableRow{}}
@@ -130,17 +130,33 @@ func (s *service) exportTable(ctx context.Context, in *struct {
 }) (*file, error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	kind, write := "text/csv; charset=utf-8", formats.WriteCSV
 	if in.Format == "xlsx" {
 		kind, write = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", formats.WriteXLSX
 	}
-	data, err := write(e.head.Plan)
+	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) { return write(e.head.Plan) })
 	if err != nil {
-		return nil, err
+		return nil, s.problem(ctx, err)
 	}
 	return &file{kind, `attachment; filename="` + in.ID + `-channels.` + in.Format + `"`, data}, nil
+}
+
+// reading reads a foreign file. What is wrong with it is the client's to know.
+func reading[T any](ctx context.Context, s *service, read func() (T, error)) (T, error) {
+	var wrong error
+	v, err := heavily(ctx, s.heavy.heavy, func() (v T, err error) {
+		v, wrong = read()
+		return v, nil
+	})
+	if err != nil {
+		return v, s.problem(ctx, err)
+	}
+	if wrong != nil {
+		return v, huma.Error422UnprocessableEntity(wrong.Error())
+	}
+	return v, nil
 }
 
 func (s *service) readTable(ctx context.Context, in *struct {
@@ -149,11 +165,11 @@ func (s *service) readTable(ctx context.Context, in *struct {
 }) (*body[*formats.Table], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
-	t, err := formats.ReadTable(in.RawBody, e.head.Plan)
+	t, err := reading(ctx, s, func() (*formats.Table, error) { return formats.ReadTable(in.RawBody, e.head.Plan) })
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
+		return nil, err
 	}
 	return &body[*formats.Table]{t}, nil
 }
@@ -170,7 +186,7 @@ func (s *service) tryCells(ctx context.Context, in *struct {
 }) (*body[TriedCells], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	bad, good := in.Body.Try(e.head.Plan)
 	if bad == nil {
@@ -190,7 +206,7 @@ func (s *service) readLog(ctx context.Context, in *struct {
 }) (*body[*formats.Log], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	name := in.Zone
 	if name == "" {
@@ -216,9 +232,9 @@ func (s *service) readLog(ctx context.Context, in *struct {
 			return nil, huma.Error422UnprocessableEntity(err.Error())
 		}
 	}
-	l, err := formats.ReadLog(in.RawBody, zone, which, kept)
+	l, err := reading(ctx, s, func() (*formats.Log, error) { return formats.ReadLog(in.RawBody, zone, which, kept) })
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
+		return nil, err
 	}
 	return &body[*formats.Log]{l}, nil
 }
@@ -229,7 +245,7 @@ func (s *service) whatIf(ctx context.Context, in *struct {
 }) (*body[[]estimate.Scenario], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	pool, err := url.PathUnescape(in.Pool)
 	if err != nil {
@@ -241,12 +257,12 @@ func (s *service) whatIf(ctx context.Context, in *struct {
 // Frames are the frames of a clip, in the order written. Nothing of the picture
 // leaves the browser.
 type Frames struct {
-	Seconds   []float64 `json:"seconds" maxItems:"2000000" doc:"When each is shown"`
-	Bytes     []float64 `json:"bytes" maxItems:"2000000" doc:"Size of each"`
-	Keyframes []int     `json:"keyframes" maxItems:"2000000" doc:"Which of them are keyframes, counted from 0"`
+	Seconds   []float64 `json:"seconds" maxItems:"500000" doc:"When each is shown"`
+	Bytes     []float64 `json:"bytes" maxItems:"500000" doc:"Size of each"`
+	Keyframes []int     `json:"keyframes" maxItems:"500000" doc:"Which of them are keyframes, counted from 0"`
 }
 
-func (s *service) measureClip(_ context.Context, in *struct{ Body Frames }) (*body[*video.Measured], error) {
+func (s *service) measureClip(ctx context.Context, in *struct{ Body Frames }) (*body[*video.Measured], error) {
 	f := in.Body
 	if len(f.Seconds) != len(f.Bytes) {
 		return nil, huma.Error422UnprocessableEntity("Every frame has a time and a size.")
@@ -261,9 +277,9 @@ func (s *service) measureClip(_ context.Context, in *struct{ Body Frames }) (*bo
 		}
 		packets[k].Keyframe = true
 	}
-	m, err := video.Measure(packets)
+	m, err := reading(ctx, s, func() (*video.Measured, error) { return video.Measure(packets) })
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
+		return nil, err
 	}
 	return &body[*video.Measured]{m}, nil
 }

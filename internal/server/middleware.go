@@ -1,13 +1,48 @@
 package server
 
 import (
+	"context"
+	"crypto/rand"
+	"encoding/json"
 	"log/slog"
 	"net/http"
 	"runtime/debug"
+	"strings"
 	"time"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5/middleware"
 )
+
+type requestKey struct{}
+
+// identified gives every request an id, under which the log tells what became of it.
+func identified(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		id := strings.ToLower(rand.Text()[:10])
+		w.Header().Set("Wakefield-Request", id)
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), requestKey{}, id)))
+	})
+}
+
+// requestID is the id of the request of a context.
+func requestID(ctx context.Context) string {
+	id, _ := ctx.Value(requestKey{}).(string)
+	return id
+}
+
+// withRequest puts the request's id into every problem, as the instance of RFC 9457.
+func withRequest(ctx huma.Context, _ string, v any) (any, error) {
+	switch p := v.(type) {
+	case *huma.ErrorModel:
+		p.Instance = instance(ctx.Context())
+	case *Conflict:
+		p.Instance = instance(ctx.Context())
+	}
+	return v, nil
+}
+
+func instance(ctx context.Context) string { return "/requests/" + requestID(ctx) }
 
 // logged writes a line for every request.
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
@@ -21,7 +56,7 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 				level = slog.LevelError
 			}
 			log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", ww.Status(),
-				"bytes", ww.BytesWritten(), "took", time.Since(start), "id", middleware.GetReqID(r.Context()))
+				"bytes", ww.BytesWritten(), "took", time.Since(start), "id", requestID(r.Context()))
 		})
 	}
 }
@@ -35,13 +70,20 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 					if v == http.ErrAbortHandler {
 						panic(v)
 					}
-					log.Error("panic", "value", v, "path", r.URL.Path, "stack", string(debug.Stack()))
-					http.Error(w, "something went wrong here; nothing was changed", http.StatusInternalServerError)
+					log.Error("panic", "value", v, "path", r.URL.Path, "id", requestID(r.Context()), "stack", string(debug.Stack()))
+					writeProblem(w, r, http.StatusInternalServerError, mistake)
 				}
 			}()
 			next.ServeHTTP(w, r)
 		})
 	}
+}
+
+// writeProblem answers with a problem where no operation of the API does.
+func writeProblem(w http.ResponseWriter, r *http.Request, status int, detail string) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail, Instance: instance(r.Context())})
 }
 
 // secured forbids the page everything that does not come from this server.
@@ -52,6 +94,21 @@ func secured(next http.Handler) http.Handler {
 			"object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// longest is how long a request may take, streams apart.
+const longest = 30 * time.Second
+
+// limited ends the work of a request that takes too long.
+func limited(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Path != changesPath {
+			ctx, cancel := context.WithTimeout(r.Context(), longest)
+			defer cancel()
+			r = r.WithContext(ctx)
+		}
 		next.ServeHTTP(w, r)
 	})
 }

@@ -6,7 +6,6 @@ import (
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/jackc/pgx/v5/pgconn"
 
 	"wakefield/core/plan"
 	"wakefield/internal/store"
@@ -16,44 +15,80 @@ import (
 type Conflict struct {
 	huma.ErrorModel
 	Version int64            `json:"version" doc:"The newest version"`
-	Since   []store.Revision `json:"since" doc:"What changed since the version the change was made on, oldest first"`
+	Since   []store.Revision `json:"since" doc:"The last changes since the version the change was made on, a hundred at most, oldest first"`
+	More    int64            `json:"more" doc:"How many there are before those"`
 }
 
-// problem turns an error into what the client is told.
-func problem(err error) error {
-	var stale *store.StaleError
-	var wrong *plan.Error
-	var database *pgconn.PgError
+// Unreadable is the type of the problem that a stored plan can be neither shown nor
+// estimated by this program. Its history and export are there all the same.
+const Unreadable = "wakefield:unreadable"
+
+// What is told where there is nothing better to tell. The cause stands in the log.
+const (
+	mistake   = "Something went wrong in the server, which is its fault and not yours. Nothing was changed."
+	busyWords = "The server has too much to do at once. Nothing was changed; try again in a moment."
+	awayWords = "The database does not answer. Nothing was changed; try again when it is back."
+	unsure    = "The connection to the database was lost while the change was being kept. Sent again, it is kept once."
+)
+
+// problem turns an error into what the client is told, and writes the cause of what is
+// not the client's doing into the log.
+func (s *service) problem(ctx context.Context, err error) error {
+	told := problemOf(err)
+	var status huma.StatusError
+	if errors.As(told, &status) && status.GetStatus() >= 500 {
+		s.log.ErrorContext(ctx, "problem", "id", requestID(ctx), "status", status.GetStatus(), "cause", err)
+	}
+	return told
+}
+
+func problemOf(err error) error {
+	var (
+		stale      *store.StaleError
+		wrong      *plan.Error
+		unreadable *store.UnreadableError
+		lost       *store.UnsureError
+		told       huma.StatusError
+	)
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &told):
+		return told
 	case errors.As(err, &stale):
 		return &Conflict{
 			ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: http.StatusText(http.StatusConflict),
 				Detail: "The plan was changed in the meantime. Nothing of this change was kept."},
-			Version: stale.Version, Since: stale.Since,
+			Version: stale.Version, Since: stale.Since, More: stale.More,
 		}
+	case errors.As(err, &unreadable):
+		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",
+			Detail: "The plan that is stored cannot be shown by this program: " + unreadable.Error() + ". It can be exported, and an earlier revision can be returned to."}
 	case errors.As(err, &wrong):
 		return huma.Error422UnprocessableEntity(wrong.Error(), &huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason})
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such site.")
+	case errors.Is(err, store.ErrNoRevision):
+		return huma.Error404NotFound("There is no such revision.")
 	case errors.Is(err, store.ErrNothing):
 		return huma.Error422UnprocessableEntity("There is nothing to take back.")
+	case errors.Is(err, errBusy):
+		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(busyWords), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(499, "The request was given up.")
-	case errors.As(err, &database) && !away(database.Code):
-		return err
-	default:
-		return huma.Error503ServiceUnavailable("The database does not answer. Nothing was changed; try again when it is back.")
+	case errors.As(err, &lost):
+		return huma.Error503ServiceUnavailable(unsure)
 	}
-}
-
-// away tells whether an error code says that the database is going, gone or full,
-// rather than that it was asked something wrong.
-func away(code string) bool {
-	switch code[:2] {
-	case "08", "53", "57", "58":
-		return true
+	switch store.TroubleOf(err) {
+	case store.Away:
+		return huma.Error503ServiceUnavailable(awayWords)
+	case store.Full:
+		return huma.Error507InsufficientStorage("The database has no room left on its disk. Nothing was changed; make room, then try again.")
+	case store.ReadOnly:
+		return huma.Error507InsufficientStorage("The database may not be written to at present. Nothing was changed.")
 	}
-	return false
+	if errors.Is(err, context.DeadlineExceeded) {
+		return huma.Error504GatewayTimeout("It took longer than the server allows, and was stopped. Nothing was changed.")
+	}
+	return huma.Error500InternalServerError(mistake)
 }

@@ -24,15 +24,30 @@ import (
 // Version is the version of the API.
 const Version = "1"
 
+// Options are how a server is run. The zero value works.
+type Options struct {
+	Log   *slog.Logger  // where it writes what happens; nil for nowhere
+	Hosts []string      // names it is reached by beside those of loopback
+	Beat  time.Duration // how often a stream of changes shows that it lives; 0 for 15 s
+}
+
 // New returns the whole application over a store. Until the context ends it follows
 // the changes made through other servers.
-func New(ctx context.Context, s *store.Store, log *slog.Logger) http.Handler {
-	r := chi.NewRouter()
-	r.Use(middleware.RequestID, logged(log), recovered(log), secured, http.NewCrossOriginProtection().Handler,
-		middleware.Compress(5), unhurried(middleware.Timeout(30*time.Second)))
+func New(ctx context.Context, s *store.Store, o Options) http.Handler {
+	if o.Log == nil {
+		o.Log = slog.New(slog.DiscardHandler)
+	}
+	if o.Beat <= 0 {
+		o.Beat = 15 * time.Second
+	}
 	hub := newHub()
-	go s.Watch(ctx, hub.tell, hub.hangUp)
-	register(newAPI(r), &service{store: s, cache: newCache(), hub: hub})
+	meters := newMeters(s, hub)
+	r := chi.NewRouter()
+	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts),
+		http.NewCrossOriginProtection().Handler, middleware.Compress(5), limited, newGate().bodies)
+	go s.Watch(ctx, o.Log, hub.tell)
+	register(newAPI(r), &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), heavy: newSlots()})
+	r.Method(http.MethodGet, "/metrics", meters.handler())
 	r.NotFound(web.Handler().ServeHTTP)
 	return r
 }
@@ -52,6 +67,10 @@ func newAPI(r chi.Router) huma.API {
 	config.CreateHooks = nil // no $schema member in answers
 	config.OpenAPIPath = "/api/openapi"
 	config.Components.Schemas = registry()
+	config.Transformers = append(config.Transformers, withRequest)
+	json := config.Formats["application/json"]
+	json.Unmarshal = frugal(json.Unmarshal)
+	config.Formats["application/json"], config.Formats["json"] = json, json
 	return humachi.New(r, config)
 }
 

@@ -7,7 +7,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"log/slog"
 	"net/http"
 	"net/http/httptest"
 	"os"
@@ -41,11 +40,11 @@ func start(t testing.TB, p *plan.Plan) *client {
 	}
 	t.Cleanup(s.Close)
 	if p != nil {
-		if _, err := s.Create(context.Background(), "site", "Test", "Site made", p); err != nil {
+		if _, err := s.Create(context.Background(), "site", store.Note{Author: "Test", Sentence: "Site made"}, p); err != nil {
 			t.Fatal(err)
 		}
 	}
-	server := httptest.NewServer(New(t.Context(), s, slog.New(slog.DiscardHandler)))
+	server := httptest.NewServer(New(t.Context(), s, Options{}))
 	t.Cleanup(server.Close)
 	return &client{t, server.URL}
 }
@@ -239,7 +238,7 @@ func TestSeveralServersOnOneDatabase(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	other := httptest.NewServer(New(t.Context(), s, slog.New(slog.DiscardHandler)))
+	other := httptest.NewServer(New(t.Context(), s, Options{}))
 	defer other.Close()
 	d := &client{t, other.URL}
 	call[View](d, "GET", "/api/sites/site", "", 200)
@@ -259,11 +258,11 @@ func TestChangesAreToldToEveryServersPages(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Cleanup(s.Close)
-	other := httptest.NewServer(New(t.Context(), s, slog.New(slog.DiscardHandler)))
+	other := httptest.NewServer(New(t.Context(), s, Options{}))
 	t.Cleanup(other.Close)
 	ctx, cancel := context.WithTimeout(t.Context(), time.Minute)
 	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, "GET", other.URL+"/api/sites/site/changes", nil)
+	request, err := http.NewRequestWithContext(ctx, "GET", other.URL+"/api/changes?site=site", nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -276,7 +275,7 @@ func TestChangesAreToldToEveryServersPages(t *testing.T) {
 	next := func(lines *bufio.Scanner) store.Changed {
 		t.Helper()
 		for lines.Scan() {
-			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok {
+			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok && strings.Contains(data, "version") {
 				var change store.Changed
 				if err := json.Unmarshal([]byte(data), &change); err != nil {
 					t.Fatal(err)

@@ -74,7 +74,7 @@ func siteVerdict(e entry) SiteVerdict {
 func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]Listed], error) {
 	list, err := s.store.List(ctx)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	out := make([]Listed, len(list))
 	for i, summary := range list {
@@ -86,7 +86,7 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]Listed], error
 func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	v := siteVerdict(e)
 	s.verdicts.put(in.ID, v)
@@ -99,50 +99,41 @@ type OpeningDraft struct {
 	Findings []check.Finding  `json:"findings"`
 }
 
-func (s *service) draftOpening(_ context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
-	p, err := in.Body.Plan()
+func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
+	e, err := heavily(ctx, s.heavy.edits, func() (entry, error) {
+		p, err := in.Body.Plan()
+		if err != nil {
+			return entry{}, err
+		}
+		return s.estimate(ctx, &store.Head{Plan: p}, nil)
+	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
-	site := estimate.Run(p, nil)
-	return &body[OpeningDraft]{OpeningDraft{site.Verdict, check.Findings(p, site)}}, nil
+	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found}}, nil
 }
 
 func (s *service) openSite(ctx context.Context, in *struct {
-	AuthorHeader
+	SentBy
 	Body plan.Opening
 }) (*body[Made], error) {
-	p, err := in.Body.Plan()
-	if err != nil {
-		return nil, problem(err)
-	}
-	return s.make(ctx, in.name(), "Site made", p)
-}
-
-func (s *service) make(ctx context.Context, author, sentence string, p *plan.Plan) (*body[Made], error) {
-	head, err := s.store.Create(ctx, newID(p.Site.Name), author, sentence, p)
-	if err != nil {
-		return nil, problem(err)
-	}
-	return &body[Made]{Made{head.ID, head.Version}}, nil
+	return s.create(ctx, in.note("Site made"), in.Body.Plan)
 }
 
 func (s *service) duplicate(ctx context.Context, in *struct {
 	SiteParam
-	AuthorHeader
+	SentBy
 	Body struct {
 		Name string `json:"name" minLength:"1" maxLength:"200" doc:"Name of the new site"`
 	}
 }) (*body[Made], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
-	p, err := e.head.Plan.Apply(plan.Edit{SetSite: &plan.SetSite{Name: &in.Body.Name}})
-	if err != nil {
-		return nil, problem(err)
-	}
-	return s.make(ctx, in.name(), "Site made like "+e.head.Plan.Site.Name, p)
+	return s.create(ctx, in.note("Site made like "+e.head.Plan.Site.Name), func() (*plan.Plan, error) {
+		return e.head.Plan.Apply(plan.Edit{SetSite: &plan.SetSite{Name: &in.Body.Name}})
+	})
 }
 
 func (s *service) archive(ctx context.Context, in *struct {
@@ -151,5 +142,5 @@ func (s *service) archive(ctx context.Context, in *struct {
 		Archived bool `json:"archived"`
 	}
 }) (*struct{}, error) {
-	return nil, problem(s.store.Archive(ctx, in.ID, in.Body.Archived))
+	return nil, s.problem(ctx, s.store.Archive(ctx, in.ID, in.Body.Archived))
 }

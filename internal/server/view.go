@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"math"
 
 	"wakefield/core/check"
@@ -177,8 +178,14 @@ func tide(e entry, within week.Span, channels ...string) Tide {
 	return out
 }
 
-func draft(before entry, proposed *plan.Plan, sentence string) *Draft {
-	next := estimate.Figures(proposed, before.site)
+func draft(ctx context.Context, before entry, proposed *plan.Plan, sentence string) (*Draft, error) {
+	next, err := estimate.FiguresContext(ctx, proposed, before.site)
+	if err != nil {
+		return nil, err
+	}
+	if err := next.CheckFinite(); err != nil {
+		return nil, err
+	}
 	d := &Draft{
 		Sentence:        sentence,
 		GigabytesPerDay: next.Verdict.GigabytesPerDay,
@@ -187,5 +194,5 @@ func draft(before entry, proposed *plan.Plan, sentence string) *Draft {
 		EvidenceChange:  next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
 	}
 	d.Channels, d.Minutes = plan.Repainted(before.head.Plan, proposed)
-	return d
+	return d, nil
 }

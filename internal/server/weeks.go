@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"errors"
 	"net/http"
 	"slices"
 	"time"
@@ -12,7 +11,6 @@ import (
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/internal/formats"
-	"wakefield/internal/store"
 )
 
 // registerWeeks adds calendars, the tide of some channels, and revisions as they
@@ -24,7 +22,6 @@ func registerWeeks(api huma.API, s *service) {
 	reading.SkipValidateBody = true
 	huma.Register(api, reading, s.readSpecialDays)
 	huma.Register(api, op("tideOf", http.MethodPost, "/api/sites/{id}/tide", "What some channels write together"), s.tideOf)
-	huma.Register(api, op("revision", http.MethodGet, "/api/sites/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
 }
 
 func calendarFile(name string, data []byte) *file {
@@ -37,7 +34,7 @@ func (s *service) exportWeek(ctx context.Context, in *struct {
 }) (*file, error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	p := e.head.Plan
 	i := slices.IndexFunc(p.Weeks, func(w plan.Week) bool { return w.ID == in.Week })
@@ -48,7 +45,7 @@ func (s *service) exportWeek(ctx context.Context, in *struct {
 	from.Year, from.Month, from.Day = e.head.Changed.Date()
 	data, err := formats.WriteWeek(p, &p.Weeks[i], in.ID, from, e.head.Changed)
 	if err != nil {
-		return nil, err
+		return nil, s.problem(ctx, err)
 	}
 	return calendarFile(in.ID+"-"+plan.Slug(p.Weeks[i].Name), data), nil
 }
@@ -56,7 +53,7 @@ func (s *service) exportWeek(ctx context.Context, in *struct {
 func (s *service) exportSpecialDays(ctx context.Context, in *SiteParam) (*file, error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	return calendarFile(in.ID+"-special-days", formats.WriteSpecialDays(e.head.Plan, in.ID, time.Now())), nil
 }
@@ -68,15 +65,15 @@ func (s *service) readSpecialDays(ctx context.Context, in *struct {
 }) (*body[*formats.Dates], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	day := week.Sunday
 	if err := day.UnmarshalText([]byte(in.UseDay)); err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
-	dates, err := formats.ReadSpecialDays(in.RawBody, e.head.Plan, day)
+	dates, err := reading(ctx, s, func() (*formats.Dates, error) { return formats.ReadSpecialDays(in.RawBody, e.head.Plan, day) })
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
+		return nil, err
 	}
 	return &body[*formats.Dates]{dates}, nil
 }
@@ -91,7 +88,7 @@ func (s *service) tideOf(ctx context.Context, in *struct {
 }) (*body[Tide], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
-		return nil, problem(err)
+		return nil, s.problem(ctx, err)
 	}
 	within := week.Span{From: in.Body.From, To: in.Body.To}
 	if within.To == 0 {
@@ -101,23 +98,4 @@ func (s *service) tideOf(ctx context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity("The time ends before it begins.")
 	}
 	return &body[Tide]{tide(e, within, in.Body.Channels...)}, nil
-}
-
-func (s *service) revision(ctx context.Context, in *struct {
-	SiteParam
-	Number int64 `path:"number" minimum:"1"`
-}) (*body[*View], error) {
-	e, err := s.current(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	then, err := s.store.At(ctx, e.head, in.Number)
-	if errors.Is(err, store.ErrNotFound) {
-		return nil, huma.Error404NotFound("There is no such revision.")
-	}
-	if err != nil {
-		return nil, problem(err)
-	}
-	head := &store.Head{ID: in.ID, Version: in.Number, Plan: then}
-	return &body[*View]{view(newEntry(head, e.site))}, nil
 }

@@ -1,0 +1,201 @@
+package formats
+
+import (
+	"archive/zip"
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"iter"
+	"path"
+	"strings"
+
+	"github.com/xuri/excelize/v2"
+)
+
+// line is a row of a file with where it stands in it.
+type line struct {
+	at    int
+	cells []string
+}
+
+func (l line) cell(at int) string {
+	if at < 0 || at >= len(l.cells) {
+		return ""
+	}
+	return rearm(l.cells[at])
+}
+
+// budget is how much of a table is read. What is beyond is no table for us, and is
+// refused before it costs anything.
+type budget struct {
+	lines int
+	cells int // in a line
+}
+
+var (
+	tableBudget = budget{lines: 20_000, cells: 500}
+	logBudget   = budget{lines: 1_000_000, cells: 100}
+)
+
+func (b budget) checkLine(n int) error {
+	if n > b.lines {
+		return fmt.Errorf("the file has more than %d lines", b.lines)
+	}
+	return nil
+}
+
+func (b budget) checkCells(at, cells int) error {
+	if cells > b.cells {
+		return fmt.Errorf("line %d has %d cells; at most %d are read", at, cells, b.cells)
+	}
+	return nil
+}
+
+// open returns the lines of CSV or of a workbook's first sheet, each time anew. The
+// error ends them.
+func (b budget) open(data []byte) (iter.Seq2[line, error], error) {
+	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
+		if err := checkWorkbook(data); err != nil {
+			return nil, err
+		}
+		return b.sheet(data), nil
+	}
+	data = bytes.TrimPrefix(data, []byte("\ufeff"))
+	if bytes.IndexByte(data, 0) >= 0 {
+		return nil, errors.New("not a table of text: neither CSV nor a workbook (.xlsx)")
+	}
+	comma := separator(data)
+	at := 0
+	for text := range bytes.Lines(data) {
+		at++
+		if err := b.checkCells(at, bytes.Count(text, []byte(string(comma)))+1); err != nil {
+			return nil, err
+		}
+	}
+	if err := b.checkLine(at); err != nil {
+		return nil, err
+	}
+	return csvLines(data, comma), nil
+}
+
+// all returns every line.
+func (b budget) all(data []byte) ([]line, error) {
+	each, err := b.open(data)
+	if err != nil {
+		return nil, err
+	}
+	var lines []line
+	for l, err := range each {
+		if err != nil {
+			return nil, err
+		}
+		lines = append(lines, l)
+	}
+	return lines, nil
+}
+
+func csvLines(data []byte, comma rune) iter.Seq2[line, error] {
+	return func(yield func(line, error) bool) {
+		r := csv.NewReader(bytes.NewReader(data))
+		r.Comma = comma
+		r.FieldsPerRecord = -1
+		for {
+			cells, err := r.Read()
+			if wrong := new(csv.ParseError); errors.As(err, &wrong) {
+				yield(line{}, fmt.Errorf("line %d, column %d: %w", wrong.Line, wrong.Column, wrong.Err))
+				return
+			}
+			if err != nil {
+				return // the end
+			}
+			at, _ := r.FieldPos(0)
+			if !yield(line{at, cells}, nil) {
+				return
+			}
+		}
+	}
+}
+
+// separator is what stands between the cells: of comma, semicolon and tab the one
+// that is most frequent in the first line.
+func separator(data []byte) rune {
+	first, _, _ := bytes.Cut(data, []byte("\n"))
+	best, most := ',', 0
+	for _, s := range ",;\t" {
+		if n := bytes.Count(first, []byte(string(s))); n > most {
+			best, most = s, n
+		}
+	}
+	return best
+}
+
+// What the parts of a workbook may be once they are unpacked. Its texts and styles are
+// read into memory, where they take many times that.
+const (
+	mostParts     = 1000
+	mostUnpacked  = 64 << 20
+	mostTexts     = 6 << 20
+	mostOfAnyPart = 2 << 20
+)
+
+// checkWorkbook asks what the parts of a workbook would take, before any is unpacked.
+func checkWorkbook(data []byte) error {
+	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		return fmt.Errorf("not a workbook: %w", err)
+	}
+	if len(z.File) > mostParts {
+		return fmt.Errorf("the workbook has %d parts; at most %d are read", len(z.File), mostParts)
+	}
+	total := uint64(0)
+	for _, f := range z.File {
+		most := uint64(mostOfAnyPart)
+		switch name := strings.ToLower(f.Name); {
+		case strings.Contains(name, "worksheets/"), strings.Contains(name, "media/"):
+			most = mostUnpacked
+		case path.Base(name) == "sharedstrings.xml":
+			most = mostTexts
+		}
+		if total += f.UncompressedSize64; f.UncompressedSize64 > most || total > mostUnpacked {
+			return fmt.Errorf("the workbook is too large once it is unpacked: %s has %d MB", f.Name, f.UncompressedSize64/1e6)
+		}
+	}
+	return nil
+}
+
+func (b budget) sheet(data []byte) iter.Seq2[line, error] {
+	return func(yield func(line, error) bool) {
+		f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnpacked, UnzipXMLSizeLimit: 16 << 20})
+		if err != nil {
+			yield(line{}, fmt.Errorf("not a workbook: %w", err))
+			return
+		}
+		defer f.Close()
+		names := f.GetSheetList()
+		if len(names) == 0 {
+			yield(line{}, errors.New("the workbook has no sheet"))
+			return
+		}
+		rows, err := f.Rows(names[0])
+		if err != nil {
+			yield(line{}, fmt.Errorf("not a workbook: %w", err))
+			return
+		}
+		defer rows.Close()
+		at := 0
+		for rows.Next() {
+			at++
+			cells, err := rows.Columns(excelize.Options{RawCellValue: true})
+			if err == nil {
+				err = errors.Join(b.checkLine(at), b.checkCells(at, len(cells)))
+			}
+			if !yield(line{at, cells}, err) || err != nil {
+				return
+			}
+		}
+		if err := rows.Error(); err != nil {
+			yield(line{}, fmt.Errorf("not a workbook: %w", err))
+		}
+	}
+}

@@ -1,0 +1,280 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/plan"
+	"wakefield/internal/store"
+)
+
+// registerEdits adds the changes of a plan.
+func registerEdits(api huma.API, s *service) {
+	huma.Register(api, op("edit", http.MethodPost, "/api/sites/{id}/edits", "Change the plan"), s.edit)
+	huma.Register(api, op("draft", http.MethodPost, "/api/sites/{id}/draft", "What a change would do, without keeping it"), s.draft)
+	huma.Register(api, op("undo", http.MethodPost, "/api/sites/{id}/undo", "Take back the last change"), s.undo)
+	huma.Register(api, op("redo", http.MethodPost, "/api/sites/{id}/redo", "Make the change again that was taken back"), s.redo)
+	huma.Register(api, op("returnTo", http.MethodPost, "/api/sites/{id}/return", "Return to an earlier revision, as a new one"), s.returnTo)
+}
+
+type changeRequest struct {
+	SiteParam
+	SentBy
+	Body struct {
+		Version int64       `json:"version" doc:"Version of the plan that the change is made on"`
+		Edits   []plan.Edit `json:"edits" minItems:"1" maxItems:"1000"`
+	}
+}
+
+type stepRequest struct {
+	SiteParam
+	SentBy
+	Body struct {
+		Version int64 `json:"version" doc:"Version of the plan that the step is made on"`
+	}
+}
+
+// change is one way of changing a plan: what it is made on, and what it becomes.
+type change func(ctx context.Context) (*body[*Answer], error)
+
+// mostTries is how often a change is made anew on the newest version, when another
+// server was quicker to store one.
+const mostTries = 12
+
+// make makes a change in the turn of its site, again where another server was quicker,
+// and once where it was made before.
+func (s *service) make(ctx context.Context, id string, do change) (*body[*Answer], error) {
+	release, err := s.turns.take(ctx, id)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	defer release()
+	answer, err := heavily(ctx, s.heavy.edits, func() (*body[*Answer], error) {
+		for try := 1; ; try++ {
+			answer, err := do(ctx)
+			if late := new(store.StaleError); try < mostTries && errors.As(err, &late) && errors.Is(err, errQuicker) {
+				continue
+			}
+			if done := new(store.DoneError); errors.As(err, &done) {
+				return s.already(ctx, id, done.Number)
+			}
+			return answer, err
+		}
+	})
+	s.meters.edits.WithLabelValues(outcome(err)).Inc()
+	return answer, s.problem(ctx, err)
+}
+
+func outcome(err error) string {
+	switch stale := new(store.StaleError); {
+	case err == nil:
+		return "kept"
+	case errors.As(err, &stale):
+		return "conflict"
+	case store.TroubleOf(err) != store.None:
+		return "database"
+	}
+	return "refused"
+}
+
+// errQuicker says that a change was stored between reading the newest version and
+// storing another on it.
+var errQuicker = errors.New("another was quicker")
+
+// quicker marks a stale save, which may be tried again.
+func quicker(err error) error {
+	if stale := new(store.StaleError); errors.As(err, &stale) {
+		return errors.Join(errQuicker, err)
+	}
+	return err
+}
+
+// at returns the site as it stands if it has the version asked for.
+func (s *service) at(ctx context.Context, id string, version int64, request string) (entry, error) {
+	e, err := s.current(ctx, id)
+	if err != nil {
+		return entry{}, err
+	}
+	if e.head.Version != version {
+		return entry{}, s.store.Stale(ctx, id, version, request)
+	}
+	return e, nil
+}
+
+// proposed returns the plan that a change is made on, and as it would be after. A
+// change that was made on an old version is made on the newest one, where the two do
+// not concern the same things; else it fails with a [*store.StaleError].
+func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry, next *plan.Plan, err error) {
+	if before, err = s.current(ctx, in.ID); err != nil {
+		return entry{}, nil, err
+	}
+	if before.head.Version == in.Body.Version {
+		next, err = before.head.Plan.Apply(in.Body.Edits...)
+		return before, next, err
+	}
+	stale := s.store.Stale(ctx, in.ID, in.Body.Version, in.Key)
+	if late := new(store.StaleError); !errors.As(stale, &late) {
+		return entry{}, nil, stale // it is made already, or nobody knows
+	}
+	base := before.at(in.Body.Version)
+	if base == nil {
+		if base, err = s.store.At(ctx, before.head, in.Body.Version); err != nil {
+			return entry{}, nil, stale
+		}
+	}
+	next, ok := plan.Merge(base, before.head.Plan, in.Body.Edits)
+	if !ok {
+		return entry{}, nil, stale
+	}
+	return before, next, nil
+}
+
+func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
+	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+		before, next, err := s.proposed(ctx, in)
+		if err != nil {
+			return nil, err
+		}
+		return s.save(ctx, before, in.note(before.head.Plan.Sentence(in.Body.Edits...)), next)
+	})
+}
+
+// save estimates what a plan would become, and stores it only if that can be done.
+func (s *service) save(ctx context.Context, before entry, note store.Note, next *plan.Plan) (*body[*Answer], error) {
+	after, err := s.estimate(ctx, &store.Head{ID: before.head.ID, Version: before.head.Version + 1, Plan: next}, before.site)
+	if err != nil {
+		return nil, err
+	}
+	change, err := s.store.Save(ctx, before.head, note, next)
+	if err != nil {
+		return nil, quicker(err)
+	}
+	return s.answer(before, after, change)
+}
+
+// answer remembers a change and tells what it changed.
+func (s *service) answer(before, after entry, change *store.Change) (*body[*Answer], error) {
+	after.head = change.Head
+	s.cache.put(after.remembering(before))
+	a := answer(before, after)
+	a.Sentence = change.Sentence
+	if err := json.Unmarshal(change.Forward, &a.Patch); err != nil {
+		return nil, err
+	}
+	return &body[*Answer]{a}, nil
+}
+
+// already answers a change that was made before, as revision number: with what is
+// different now from what was before it.
+func (s *service) already(ctx context.Context, id string, number int64) (*body[*Answer], error) {
+	now, err := s.current(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	made, _, err := s.store.Revision(ctx, id, number)
+	if err != nil {
+		return nil, err
+	}
+	then, err := s.store.At(ctx, now.head, number-1)
+	if err != nil {
+		return nil, err
+	}
+	before, err := s.estimate(ctx, &store.Head{ID: id, Version: number - 1, Plan: then}, now.site)
+	if err != nil {
+		return nil, err
+	}
+	patch, err := store.Patch(then, now.head.Plan)
+	if err != nil {
+		return nil, err
+	}
+	a := answer(before, now)
+	a.Sentence = made.Sentence
+	return &body[*Answer]{a}, json.Unmarshal(patch, &a.Patch)
+}
+
+func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], error) {
+	d, err := heavily(ctx, s.heavy.edits, func() (*Draft, error) {
+		before, err := s.at(ctx, in.ID, in.Body.Version, "")
+		if err != nil {
+			return nil, err
+		}
+		next, err := before.head.Plan.Apply(in.Body.Edits...)
+		if err != nil {
+			return nil, err
+		}
+		return draft(ctx, before, next, before.head.Plan.Sentence(in.Body.Edits...))
+	})
+	return &body[*Draft]{d}, s.problem(ctx, err)
+}
+
+func (s *service) undo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
+	return s.step(ctx, in, s.store.Undo)
+}
+
+func (s *service) redo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
+	return s.step(ctx, in, s.store.Redo)
+}
+
+func (s *service) step(ctx context.Context, in *stepRequest, take func(context.Context, *store.Head, store.Note) (*store.Change, error)) (*body[*Answer], error) {
+	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+		before, err := s.at(ctx, in.ID, in.Body.Version, in.Key)
+		if err != nil {
+			return nil, err
+		}
+		// Where a step leads was estimated when it was left, so it can be stored first.
+		change, err := take(ctx, before.head, in.note(""))
+		if err != nil {
+			return nil, err
+		}
+		after, err := s.estimate(ctx, change.Head, before.site)
+		if err != nil {
+			return nil, err
+		}
+		return s.answer(before, after, change)
+	})
+}
+
+func (s *service) returnTo(ctx context.Context, in *struct {
+	SiteParam
+	SentBy
+	Body struct {
+		Version  int64 `json:"version" doc:"Version of the plan that the return is made on"`
+		Revision int64 `json:"revision" minimum:"1" doc:"The revision to return to"`
+	}
+}) (*body[*Answer], error) {
+	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+		before, err := s.at(ctx, in.ID, in.Body.Version, in.Key)
+		if unreadable := new(store.UnreadableError); errors.As(err, &unreadable) {
+			before, err = s.unreadable(ctx, in.ID, in.Body.Version, in.Key)
+		}
+		if err != nil {
+			return nil, err
+		}
+		then, err := s.store.At(ctx, before.head, in.Body.Revision)
+		if errors.Is(err, store.ErrNoRevision) {
+			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("There is no revision %d to return to.", in.Body.Revision))
+		}
+		if err != nil {
+			return nil, err
+		}
+		return s.save(ctx, before, in.note(fmt.Sprintf("Back to revision %d", in.Body.Revision)), then)
+	})
+}
+
+// unreadable is the entry of a plan that can be neither shown nor estimated: enough to
+// return from it to an earlier revision.
+func (s *service) unreadable(ctx context.Context, id string, version int64, request string) (entry, error) {
+	head, err := s.store.Load(ctx, id)
+	if err != nil {
+		return entry{}, err
+	}
+	if head.Version != version {
+		return entry{}, s.store.Stale(ctx, id, version, request)
+	}
+	return entry{head: head}, nil
+}

@@ -1,0 +1,57 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/internal/store"
+)
+
+// registerHistory adds what was, and what is told of it.
+func registerHistory(api huma.API, s *service) {
+	huma.Register(api, op("history", http.MethodGet, "/api/sites/{id}/history", "What was changed, newest first"), s.history)
+	huma.Register(api, op("revision", http.MethodGet, "/api/sites/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
+	huma.Register(api, op("siteVersion", http.MethodGet, "/api/sites/{id}/version", "The newest version of a site's plan"), s.version)
+}
+
+func (s *service) history(ctx context.Context, in *struct {
+	SiteParam
+	Before int64 `query:"before" minimum:"0" doc:"Only revisions before this one; 0 for the newest"`
+	Limit  int   `query:"limit" minimum:"1" maximum:"200" default:"50"`
+}) (*body[[]store.Revision], error) {
+	list, err := s.store.History(ctx, in.ID, in.Before, in.Limit)
+	return &body[[]store.Revision]{list}, s.problem(ctx, err)
+}
+
+func (s *service) revision(ctx context.Context, in *struct {
+	SiteParam
+	Number int64 `path:"number" minimum:"1"`
+}) (*body[*View], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	then, err := heavily(ctx, s.heavy.heavy, func() (entry, error) {
+		then, err := s.store.At(ctx, e.head, in.Number)
+		if err != nil {
+			return entry{}, err
+		}
+		return s.estimate(ctx, &store.Head{ID: in.ID, Version: in.Number, Plan: then}, e.site)
+	})
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[*View]{view(then)}, nil
+}
+
+// SiteVersion is the newest version of a site's plan.
+type SiteVersion struct {
+	Version int64 `json:"version"`
+}
+
+func (s *service) version(ctx context.Context, in *SiteParam) (*body[SiteVersion], error) {
+	version, err := s.store.Version(ctx, in.ID)
+	return &body[SiteVersion]{SiteVersion{version}}, s.problem(ctx, err)
+}

@@ -1,0 +1,134 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"runtime"
+	"sync"
+	"time"
+	"unicode/utf8"
+
+	"golang.org/x/sync/semaphore"
+)
+
+// errBusy says that more is asked at once than there is room for.
+var errBusy = errors.New("busy")
+
+// busyAfter is how long a request waits for its turn.
+const busyAfter = 10 * time.Second
+
+// waitFor waits for a part of something shared, until the context ends or for so long
+// that it is better to be asked again.
+func waitFor(ctx context.Context, s *semaphore.Weighted, n int64) (release func(), err error) {
+	short, cancel := context.WithTimeout(ctx, busyAfter)
+	defer cancel()
+	if err := s.Acquire(short, n); err != nil {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		return nil, errBusy
+	}
+	return sync.OnceFunc(func() { s.Release(n) }), nil
+}
+
+// gate bounds what the bodies of all requests take at once.
+type gate struct{ room *semaphore.Weighted }
+
+const (
+	smallBody = 256 << 10 // not counted
+	roomBytes = 96 << 20
+)
+
+func newGate() *gate { return &gate{semaphore.NewWeighted(roomBytes)} }
+
+// bodies lets requests with large bodies wait until there is room for them.
+func (g *gate) bodies(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		n := r.ContentLength
+		if n < 0 {
+			n = largestBody // it does not say
+		}
+		if n > smallBody {
+			release, err := waitFor(r.Context(), g.room, min(n, largestBody))
+			if err != nil {
+				w.Header().Set("Retry-After", "2")
+				writeProblem(w, r, http.StatusTooManyRequests, busyWords)
+				return
+			}
+			defer release()
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// slots bounds how much heavy work goes on at once: reading files, estimating plans
+// that are not at hand. Light requests do not pass through them.
+type slots struct{ heavy, edits *semaphore.Weighted }
+
+func newSlots() *slots {
+	n := int64(runtime.GOMAXPROCS(0))
+	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n)}
+}
+
+// turns lets the changes of one site go one after the other, as they would only make
+// each other stale. Sites do not wait for each other.
+type turns struct {
+	mutex sync.Mutex
+	sites map[string]*turn
+}
+
+type turn struct {
+	free    chan struct{} // holds one token while nobody has the turn
+	waiting int
+}
+
+func newTurns() *turns { return &turns{sites: make(map[string]*turn)} }
+
+// take waits for the turn of a site.
+func (t *turns) take(ctx context.Context, id string) (release func(), err error) {
+	t.mutex.Lock()
+	site := t.sites[id]
+	if site == nil {
+		site = &turn{free: make(chan struct{}, 1)}
+		site.free <- struct{}{}
+		t.sites[id] = site
+	}
+	site.waiting++
+	t.mutex.Unlock()
+	leave := func() {
+		t.mutex.Lock()
+		defer t.mutex.Unlock()
+		if site.waiting--; site.waiting == 0 {
+			delete(t.sites, id)
+		}
+	}
+	select {
+	case <-site.free:
+		return func() { site.free <- struct{}{}; leave() }, nil
+	case <-ctx.Done():
+		leave()
+		return nil, ctx.Err()
+	}
+}
+
+// mostValues is how many values a JSON body may have. Read into memory each takes many
+// times the two bytes that it can be written in.
+const mostValues = 1_500_000
+
+// frugal refuses JSON that is not UTF-8, which would be changed without a word, or has
+// too many values, before it is read.
+func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
+	return func(data []byte, v any) error {
+		if !utf8.Valid(data) {
+			return errors.New("the request is not UTF-8")
+		}
+		values := bytes.Count(data, []byte(",")) + bytes.Count(data, []byte("[")) + bytes.Count(data, []byte("{"))
+		if values > mostValues {
+			return fmt.Errorf("the request has more than %d values", mostValues)
+		}
+		return unmarshal(data, v)
+	}
+}
