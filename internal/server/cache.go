@@ -48,7 +48,7 @@ func (e entry) at(number int64) *plan.Plan {
 // remembering is the entry with what the one before it remembers of the past. Versions
 // share what did not change between them, but for the list of channels.
 func (e entry) remembering(before entry) entry {
-	if before.head == nil || before.head.Version >= e.head.Version {
+	if before.head == nil || before.head.Plan == nil || before.head.Version >= e.head.Version {
 		return e
 	}
 	e.past = append(append([]version(nil), before.past...), version{before.head.Version, before.head.Plan})

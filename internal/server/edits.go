@@ -43,8 +43,11 @@ type stepRequest struct {
 type change func(ctx context.Context) (*body[*Answer], error)
 
 // mostTries is how often a change is made anew on the newest version, when another
-// server was quicker to store one.
-const mostTries = 12
+// server was quicker to store one. After some it is made while the others wait.
+const (
+	mostTries  = 12
+	politeOnes = 3
+)
 
 // make makes a change in the turn of its site, again where another server was quicker,
 // and once where it was made before.
@@ -135,10 +138,14 @@ func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry
 }
 
 func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
+	tries := 0
 	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
 		before, next, err := s.proposed(ctx, in)
 		if err != nil {
 			return nil, err
+		}
+		if tries++; tries > politeOnes {
+			return s.insist(ctx, in, before)
 		}
 		return s.save(ctx, before, in.note(before.head.Plan.Sentence(in.Body.Edits...)), next)
 	})
@@ -157,10 +164,39 @@ func (s *service) save(ctx context.Context, before entry, note store.Note, next 
 	return s.answer(before, after, change)
 }
 
+// insist makes a change while no other server can make one. base is the version that
+// it is merged from, as far as the newest that is known.
+func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*body[*Answer], error) {
+	var before, after entry
+	change, err := s.store.Locked(ctx, in.ID, in.Key, func(head *store.Head) (store.Note, *plan.Plan, error) {
+		if head.Unreadable != nil {
+			return store.Note{}, nil, head.Unreadable
+		}
+		next, ok := plan.Merge(base.head.Plan, head.Plan, in.Body.Edits)
+		if !ok {
+			return store.Note{}, nil, &store.StaleError{Version: head.Version, Since: []store.Revision{}}
+		}
+		var err error
+		if before, err = s.estimate(ctx, head, base.site); err != nil {
+			return store.Note{}, nil, err
+		}
+		before = before.remembering(base)
+		after, err = s.estimate(ctx, &store.Head{ID: in.ID, Version: head.Version + 1, Plan: next}, before.site)
+		return in.note(head.Plan.Sentence(in.Body.Edits...)), next, err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return s.answer(before, after, change)
+}
+
 // answer remembers a change and tells what it changed.
 func (s *service) answer(before, after entry, change *store.Change) (*body[*Answer], error) {
 	after.head = change.Head
 	s.cache.put(after.remembering(before))
+	if before.head.Plan == nil { // it could not be read; all of it is new
+		before.head = &store.Head{ID: before.head.ID, Version: before.head.Version, Plan: after.head.Plan}
+	}
 	a := answer(before, after)
 	a.Sentence = change.Sentence
 	if err := json.Unmarshal(change.Forward, &a.Patch); err != nil {

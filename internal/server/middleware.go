@@ -36,10 +36,31 @@ func withRequest(ctx huma.Context, _ string, v any) (any, error) {
 	switch p := v.(type) {
 	case *huma.ErrorModel:
 		p.Instance = instance(ctx.Context())
+		brief(p)
 	case *Conflict:
 		p.Instance = instance(ctx.Context())
 	}
 	return v, nil
+}
+
+// brief keeps a problem from sending back what was sent: a value of millions of bytes,
+// or a complaint for each of thousands of things.
+func brief(p *huma.ErrorModel) {
+	const most = 20
+	p.Errors = p.Errors[:min(len(p.Errors), most)]
+	for i, detail := range p.Errors {
+		switch value := detail.Value.(type) {
+		case nil, bool, float64, int:
+			continue
+		case string:
+			if len(value) <= 100 {
+				continue
+			}
+		}
+		short := *detail
+		short.Value = nil
+		p.Errors[i] = &short
+	}
 }
 
 func instance(ctx context.Context) string { return "/requests/" + requestID(ctx) }

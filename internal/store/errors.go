@@ -67,6 +67,9 @@ const (
 
 // TroubleOf tells what an error of this package says of the database.
 func TroubleOf(err error) Trouble {
+	if err == context.DeadlineExceeded {
+		return None // it was not the database that took so long: its errors wrap this one
+	}
 	var database *pgconn.PgError
 	var connect *pgconn.ConnectError
 	var network net.Error

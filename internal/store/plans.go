@@ -87,9 +87,11 @@ func duplicates(err error, index string) bool {
 
 // Load returns a plan as it stands. It fails with ErrNotFound where there is none. A
 // document that cannot be read is no failure: the head says so.
-func (s *Store) Load(ctx context.Context, id string) (*Head, error) {
+func (s *Store) Load(ctx context.Context, id string) (*Head, error) { return load(ctx, s.pool, id) }
+
+func load(ctx context.Context, q querier, id string) (*Head, error) {
 	head, document := &Head{ID: id}, []byte(nil)
-	if err := head.scan(s.pool.QueryRow(ctx, headQuery("p.document"), id), &document); err != nil {
+	if err := head.scan(q.QueryRow(ctx, headQuery("p.document"), id), &document); err != nil {
 		return nil, err
 	}
 	var err error

@@ -44,15 +44,21 @@ type revision struct {
 // change with the note's key is stored, and with a [*plan.Error] when the plan has
 // grown too large.
 func (s *Store) Save(ctx context.Context, before *Head, note Note, next *plan.Plan) (*Change, error) {
-	forward, backward, err := before.patches(next)
+	r, err := edited(before, note, next)
 	if err != nil {
 		return nil, err
 	}
+	return s.revise(ctx, before, next, r)
+}
+
+// edited is the revision of an edit.
+func edited(before *Head, note Note, next *plan.Plan) (revision, error) {
+	forward, backward, err := before.patches(next)
 	number := before.Version + 1
-	return s.revise(ctx, before, next, revision{
+	return revision{
 		Revision: Revision{Number: number, Kind: "edit", Author: note.Author, Sentence: note.sentence()},
 		forward:  forward, backward: backward, undoNext: &number, request: note.request(),
-	})
+	}, err
 }
 
 // patches compares a head with what is to come in its place.
@@ -65,6 +71,26 @@ func (h *Head) patches(next *plan.Plan) (forward, backward json.RawMessage, err 
 
 // revise stores a revision and the plan it makes, if before is still the newest.
 func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, r revision) (*Change, error) {
+	var change *Change
+	err := s.inTransaction(ctx, func(tx pgx.Tx) (err error) {
+		change, err = revise(ctx, tx, before, next, r)
+		return err
+	})
+	return change, s.doneIf(ctx, err, before.ID, r.request)
+}
+
+// doneIf is a [*DoneError] in the place of one that says that the key is there.
+func (s *Store) doneIf(ctx context.Context, err error, id string, request *string) error {
+	if duplicates(err, "revision_request") {
+		if done := doneAs(ctx, s.pool, id, request); done != nil {
+			return done
+		}
+	}
+	return err
+}
+
+// revise does in a transaction what the method does.
+func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r revision) (*Change, error) {
 	document, err := next.Bytes()
 	if err != nil {
 		return nil, err
@@ -72,45 +98,64 @@ func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, r rev
 	if err := mayGrow(before, document); err != nil {
 		return nil, err
 	}
-	head := &Head{ID: before.ID, Plan: next}
-	err = s.inTransaction(ctx, func(tx pgx.Tx) error {
-		tag, err := tx.Exec(ctx, `
-			update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
-			where id = $1 and version = $2`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext)
-		if err != nil {
-			return err
-		}
-		if tag.RowsAffected() == 0 {
-			return stale(ctx, tx, before.ID, before.Version, r.request)
-		}
-		_, err = tx.Exec(ctx, `
-			insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, request)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-			before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.request)
-		if err != nil {
-			return err
-		}
-		if r.Number%snapshotEvery == 0 {
-			if _, err := tx.Exec(ctx, `insert into snapshot (plan, number, document) select id, version, document from plan where id = $1
-				on conflict do nothing`, before.ID); err != nil {
-				return err
-			}
-		}
-		payload, err := notice(before.ID, &r)
-		if err != nil {
-			return err
-		}
-		return head.scan(tx.QueryRow(ctx, headQuery("pg_notify($2, $3)::text"), before.ID, channel, payload), new(string))
-	})
-	if duplicates(err, "revision_request") {
-		if done := doneAs(ctx, s.pool, before.ID, r.request); done != nil {
-			err = done
-		}
-	}
+	tag, err := tx.Exec(ctx, `
+		update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
+		where id = $1 and version = $2`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext)
 	if err != nil {
 		return nil, err
 	}
+	if tag.RowsAffected() == 0 {
+		return nil, stale(ctx, tx, before.ID, before.Version, r.request)
+	}
+	_, err = tx.Exec(ctx, `
+		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, request)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+		before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.request)
+	if err != nil {
+		return nil, err
+	}
+	if r.Number%snapshotEvery == 0 {
+		if _, err := tx.Exec(ctx, `insert into snapshot (plan, number, document) select id, version, document from plan where id = $1
+			on conflict do nothing`, before.ID); err != nil {
+			return nil, err
+		}
+	}
+	payload, err := notice(before.ID, &r)
+	if err != nil {
+		return nil, err
+	}
+	head := &Head{ID: before.ID, Plan: next}
+	if err := head.scan(tx.QueryRow(ctx, headQuery("pg_notify($2, $3)::text"), before.ID, channel, payload), new(string)); err != nil {
+		return nil, err
+	}
 	return &Change{head, r.Sentence, r.forward}, nil
+}
+
+// Locked makes a change while nobody else can make one: for those who were late too
+// often. do is given the plan as it stands and tells what becomes of it; it must not
+// ask the store for anything, as this call holds a connection.
+func (s *Store) Locked(ctx context.Context, id string, request string, do func(head *Head) (Note, *plan.Plan, error)) (*Change, error) {
+	var change *Change
+	err := s.inTransaction(ctx, func(tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, `select from plan where id = $1 for update`, id); err != nil {
+			return err
+		}
+		head, err := load(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		note, next, err := do(head)
+		if err != nil {
+			return err
+		}
+		r, err := edited(head, note, next)
+		if err != nil {
+			return err
+		}
+		change, err = revise(ctx, tx, head, next, r)
+		return err
+	})
+	return change, s.doneIf(ctx, err, id, Note{Request: request}.request())
 }
 
 // mayGrow refuses a plan that is too large, unless it becomes smaller.
