@@ -6,8 +6,10 @@ import (
 	"context"
 	"fmt"
 	"net"
+	"net/http"
 	"os"
 	"os/exec"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -30,6 +32,8 @@ type site struct {
 	url   string
 	id    string
 	store *store.Store
+	// instead answers a request in the server's place where it returns true.
+	instead atomic.Pointer[func(http.ResponseWriter, *http.Request) bool]
 }
 
 // serve starts the application with a plan in it.
@@ -50,10 +54,16 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	running := server.HTTP(server.New(t.Context(), s, server.Options{}))
+	served := &site{url: "http://" + listener.Addr().String(), id: id, store: s}
+	handler := server.New(t.Context(), s, server.Options{})
+	running := server.HTTP(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
+			handler.ServeHTTP(w, r)
+		}
+	}))
 	go running.Serve(listener)
 	t.Cleanup(func() { running.Close() })
-	return &site{url: "http://" + listener.Addr().String(), id: id, store: s}
+	return served
 }
 
 // page is one tab of one browser.
@@ -109,6 +119,16 @@ func (p *page) begin(width, height int) {
 func (p *page) another() *page {
 	p.Helper()
 	ctx, close := chromedp.NewContext(p.ctx, chromedp.WithNewBrowserContext())
+	p.Cleanup(close)
+	q := &page{TB: p.TB, ctx: ctx, url: p.url}
+	q.begin(1280, 800)
+	return q
+}
+
+// tab opens another tab of the same browser.
+func (p *page) tab() *page {
+	p.Helper()
+	ctx, close := chromedp.NewContext(p.ctx)
 	p.Cleanup(close)
 	q := &page{TB: p.TB, ctx: ctx, url: p.url}
 	q.begin(1280, 800)

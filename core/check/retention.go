@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"sort"
 
 	"wakefield/core/plan"
 	"wakefield/core/storage"
@@ -66,14 +67,21 @@ func (c *site) moreDrives(ch *channel, factor float64) *Fix {
 	if pool == nil || len(pool.Drives) == 0 || ch.Keep.QuotaGB > 0 {
 		return nil
 	}
-	more := *pool
-	more.Drives = append([]plan.DriveGroup(nil), pool.Drives...)
-	for added := 1; added <= 64; added++ {
-		more.Drives[0].Count = pool.Drives[0].Count + added
-		if float64(array(&more).Usable()/storage.GB) >= here.UsableGB*factor {
-			return fix(fmt.Sprintf("%s of %v TB", drives(added), more.Drives[0].Terabytes),
-				plan.Edit{SetPool: &plan.SetPool{Recorder: ch.Recorder, Pool: more}})
-		}
+	with := func(added int) plan.Pool {
+		more := *pool
+		more.Drives = append([]plan.DriveGroup(nil), pool.Drives...)
+		more.Drives[0].Count += added
+		return more
 	}
-	return nil
+	const most = 64
+	added := 1 + sort.Search(most, func(n int) bool { // more drives never hold less
+		more := with(n + 1)
+		return float64(array(&more).Usable()/storage.GB) >= here.UsableGB*factor
+	})
+	if added > most {
+		return nil
+	}
+	more := with(added)
+	return fix(fmt.Sprintf("%s of %v TB", drives(added), more.Drives[0].Terabytes),
+		plan.Edit{SetPool: &plan.SetPool{Recorder: ch.Recorder, Pool: more}})
 }

@@ -131,8 +131,13 @@ func (in *input) moves() bool {
 
 // byStream is the mean bitrate of a week from each stream.
 func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
+	var from layerStreams
+	next := 0
 	for _, b := range in.price(shares) {
-		from := in.streams[in.regimes.At(b.Span.From)]
+		for next < len(in.regimes) && in.regimes[next].From <= b.Span.From {
+			from = in.streams[in.regimes[next].Value]
+			next++
+		}
 		part := float64(b.Span.Minutes()) / 10080
 		out[from.base] += part * float64(b.Base)
 		out[from.event] += part * float64(b.Motion+b.Alarm)

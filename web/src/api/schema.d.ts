@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Changes, as they are made */
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clip": {
         parameters: {
             query?: never;
@@ -135,23 +152,6 @@ export interface paths {
         put?: never;
         /** Put a site away, or take it out again */
         post: operations["archiveSite"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/changes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Changes of a site, as they are made */
-        get: operations["changes"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -481,6 +481,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest version of a site's plan */
+        get: operations["siteVersion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/weeks/{week}/calendar": {
         parameters: {
             query?: never;
@@ -507,6 +524,23 @@ export interface paths {
         };
         /** Whether the server and its database answer */
         get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/readyz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether changes can be kept */
+        get: operations["ready"];
         put?: never;
         post?: never;
         delete?: never;
@@ -585,6 +619,13 @@ export interface components {
             keyframesOnly?: boolean;
             /** @enum {string} */
             stream: "main" | "sub" | "third";
+        };
+        Beat: {
+            /**
+             * Format: double
+             * @description Time until the next one
+             */
+            seconds: number;
         };
         Beginnings: {
             /** @description Activities of invented places */
@@ -1716,6 +1757,10 @@ export interface components {
             /** Format: int64 */
             warnings: number;
         };
+        SiteVersion: {
+            /** Format: int64 */
+            version: number;
+        };
         SpecialDay: {
             /** Format: date */
             from: string;
@@ -1910,6 +1955,60 @@ export interface operations {
             };
         };
     };
+    changes: {
+        parameters: {
+            query?: {
+                /** @description Id of the site to hear of; absent for all */
+                site?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": ({
+                        data: components["schemas"]["Beat"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "beat";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["Changed"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "change";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    })[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     measureClip: {
         parameters: {
             query?: never;
@@ -1980,8 +2079,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path?: never;
             cookie?: never;
@@ -2078,8 +2179,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path?: never;
             cookie?: never;
@@ -2176,49 +2279,6 @@ export interface operations {
             };
         };
     };
-    changes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": {
-                        data: components["schemas"]["Changed"];
-                        /**
-                         * @description The event name.
-                         * @constant
-                         */
-                        event: "change";
-                        /** @description The event ID. */
-                        id?: number;
-                        /** @description The retry time in milliseconds. */
-                        retry?: number;
-                    }[];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     exportTable: {
         parameters: {
             query?: never;
@@ -2258,8 +2318,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 /** @description Id of the site */
@@ -2297,8 +2359,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 /** @description Id of the site */
@@ -2336,8 +2400,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 /** @description Id of the site */
@@ -2526,8 +2592,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 /** @description Id of the site */
@@ -2565,8 +2633,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 /** @description Id of the site */
@@ -2850,8 +2920,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who makes the change, percent-encoded */
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
             };
             path: {
                 /** @description Id of the site */
@@ -2917,6 +2989,38 @@ export interface operations {
             };
         };
     };
+    siteVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     exportWeek: {
         parameters: {
             query?: never;
@@ -2954,6 +3058,35 @@ export interface operations {
         };
     };
     health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    ready: {
         parameters: {
             query?: never;
             header?: never;

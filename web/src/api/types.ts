@@ -29,6 +29,8 @@ export type Problem = Schemas['ErrorModel']
 export interface Conflict extends Problem {
   version: number
   since: Revision[]
+  /** How many changes there are before those. */
+  more: number
 }
 export type Finding = Schemas['Finding']
 export type Kind = Schemas['Kind']

@@ -7,8 +7,10 @@ import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import ConflictNotice from './ConflictNotice.vue'
+import SetAside from './SetAside.vue'
 import StepRail from './StepRail.vue'
 import TopBar from './TopBar.vue'
+import UnreadableSite from './UnreadableSite.vue'
 import { useShortcuts } from './useShortcuts'
 import VerdictBar from './VerdictBar.vue'
 
@@ -33,6 +35,7 @@ useShortcuts()
 <template>
   <div class="shell">
     <TopBar />
+    <SetAside v-if="site.aside.length" />
     <VerdictBar v-if="site.plan" />
     <div v-if="site.plan" class="body">
       <StepRail />
@@ -40,7 +43,8 @@ useShortcuts()
     </div>
     <main v-else-if="site.failure" class="failure">
       <h1>This site cannot be shown</h1>
-      <p>{{ site.failure }} Nothing is lost.</p>
+      <p>{{ site.failure }}<template v-if="!site.unreadable"> Nothing is lost.</template></p>
+      <UnreadableSite v-if="site.unreadable" />
       <p><button class="again" type="button" @click="site.reload()">Try again</button> or go to <RouterLink to="/">all sites</RouterLink>.</p>
     </main>
     <ConflictNotice />
@@ -49,12 +53,13 @@ useShortcuts()
 
 <style scoped>
 .shell {
-  display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   height: 100vh;
 }
 
 .body {
+  flex: 1;
   display: grid;
   grid-template-columns: 94px minmax(0, 1fr);
   min-height: 0;
@@ -67,6 +72,7 @@ useShortcuts()
 
 .failure {
   padding: 64px;
+  overflow: auto;
 }
 
 .again {

@@ -2,26 +2,64 @@ import { useEventListener } from '@vueuse/core'
 import { watch, type Ref } from 'vue'
 
 import type { components } from '../api/schema'
+import { openStream, type Heard } from './stream'
 
 type Changed = components['schemas']['Changed']
 
-/**
- * Tells of every change of a site as it is made, by whomever and through whichever server. The browser connects
- * again by itself; the first message after that is the version there is now.
- */
-export function useChanges(id: Ref<string>, changed: (change: Changed) => void) {
-  let source: EventSource | undefined
+const name = 'wakefield-changes'
 
-  function listen() {
-    source?.close()
-    source = undefined
+/**
+ * Tells of every change of a site as it is made, by whomever and through whichever server, and of moments at which
+ * some may have been missed. A browser gives a server six connections, so of all tabs one keeps a stream, whichever
+ * holds the lock, and passes on what it hears; when it is closed another takes its place.
+ */
+export function useChanges(id: Ref<string>, changed: (change: Changed) => void, missed: () => void) {
+  const others = new BroadcastChannel(name)
+  let leave: (() => void) | undefined
+
+  function hear(heard: Heard) {
     if (!id.value) return
-    source = new EventSource(`/api/sites/${encodeURIComponent(id.value)}/changes`)
-    source.addEventListener('change', (event) => changed(JSON.parse((event as MessageEvent<string>).data) as Changed))
+    if (heard.kind === 'open') missed()
+    else if (heard.change.plan === id.value) changed(heard.change)
+  }
+  others.onmessage = (event: MessageEvent<Heard>) => hear(event.data)
+
+  /** Keeps the stream for all tabs, until this one leaves. */
+  function lead(): Promise<void> {
+    return new Promise((resolve) => {
+      const stop = openStream((heard) => {
+        others.postMessage(heard)
+        hear(heard)
+      })
+      leave = () => {
+        stop()
+        resolve()
+      }
+    })
   }
 
-  watch(id, listen, { immediate: true })
-  // A page that is left may be kept asleep by the browser, and would keep one of the few connections there are.
-  useEventListener(window, 'pagehide', () => source?.close())
-  useEventListener(window, 'pageshow', (event) => event.persisted && listen())
+  function join() {
+    if (leave) return
+    if (!('locks' in navigator)) {
+      void lead() // without encryption beyond this machine there are no locks; each tab has a stream then
+      return
+    }
+    const waiting = new AbortController()
+    leave = () => waiting.abort()
+    navigator.locks.request(name, { signal: waiting.signal }, lead).catch(() => undefined)
+  }
+
+  function part() {
+    leave?.()
+    leave = undefined
+  }
+
+  watch(id, (site) => site && join(), { immediate: true })
+  // A page that is left may be kept asleep by the browser, and would keep the stream from the others.
+  useEventListener(window, 'pagehide', part)
+  useEventListener(window, 'pageshow', (event) => {
+    if (!event.persisted || !id.value) return
+    join()
+    missed()
+  })
 }

@@ -3,6 +3,7 @@ import { ElMessage } from 'element-plus'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
+import { again, mayPass, newKey } from '../api/again'
 import { author } from '../api/author'
 import { api, inWords } from '../api/client'
 import type {
@@ -11,21 +12,13 @@ import type {
 import type { Span } from '../week/time'
 import { patched } from './patch'
 import { useChanges } from './useChanges'
-import { useQueue } from './useQueue'
+import { useQueue, type Pending, type Sent } from './useQueue'
 
 /** A stroke that is drawn before the server has answered. */
 export interface Echo {
   channels: string[]
   spans: Span[]
   duty: string
-}
-
-/** A change on its way to the server. */
-export interface Pending {
-  edits: Edit[]
-  echo?: Echo
-  /** Is told when the change is refused, and then says so itself. */
-  refused?: (problem: Problem) => void
 }
 
 /**
@@ -48,9 +41,10 @@ export const useSite = defineStore('site', () => {
   const findings = shallowRef<Finding[]>([])
   const opened = shallowRef<Verdict>()
   const failure = ref('')
+  const unreadable = ref(false) // whether what is stored is beyond this program
   const answered = shallowRef<Answer>() // the last answer, for those who keep more of it
   const loaded = ref(0) // how often the site was read whole
-  const conflict = shallowRef<{ since: Conflict['since']; pending: Pending }>()
+  const conflict = shallowRef<{ since: Conflict['since']; more: number; pending: Pending }>()
 
   async function open(site: string) {
     if (site !== id.value) {
@@ -70,12 +64,16 @@ export const useSite = defineStore('site', () => {
 
   async function reload() {
     failure.value = ''
+    unreadable.value = false
     try {
       const asked = id.value
       const { data, error } = await api.GET('/api/sites/{id}', { params: { path: { id: asked } } })
       if (asked !== id.value) return // left in the meantime
       if (data) takeView(data)
-      else failure.value = inWords(error)
+      else {
+        failure.value = inWords(error)
+        unreadable.value = error?.type === 'wakefield:unreadable'
+      }
     } catch {
       failure.value = 'The server does not answer.'
     }
@@ -126,64 +124,73 @@ export const useSite = defineStore('site', () => {
     answered.value = answer
   }
 
-  /** Sends one change. Only what may go better later is a failure; a refusal is shown and dropped. */
-  async function send(pending: Pending): Promise<'done' | 'later'> {
+  /** Sends one change. What may go better later waits; a refusal is shown and dropped; what the server fails on is set aside. */
+  async function send(pending: Pending): Promise<Sent> {
     try {
       const { data, error, response } = await api.POST('/api/sites/{id}/edits', {
-        params: { path: { id: id.value } },
+        params: { path: { id: id.value }, header: { 'Idempotency-Key': pending.key } },
         body: { version: version.value, edits: pending.edits },
       })
       if (data) {
         takeAnswer(data)
-        return 'done'
+        return { now: 'done' }
       }
       return await refused(response.status, error as Problem, pending)
     } catch {
-      return 'later'
+      return { now: 'later' }
     }
   }
 
-  async function refused(status: number, problem: Problem, pending: Pending): Promise<'done' | 'later'> {
+  async function refused(status: number, problem: Problem, pending: Pending): Promise<Sent> {
+    if (mayPass(status)) return { now: 'later' }
     if (status === 409) {
-      conflict.value = { since: (problem as Conflict).since, pending }
+      conflict.value = { since: (problem as Conflict).since, more: (problem as Conflict).more, pending }
       await reload()
     } else if (status >= 500) {
-      return 'later'
+      return { now: 'aside', why: inWords(problem) }
     } else if (pending.refused) {
       pending.refused(problem)
     } else {
       ElMessage({ message: `Not changed. ${inWords(problem)}`, type: 'error', duration: 8000, showClose: true })
     }
-    return 'done'
+    return { now: 'done' }
   }
 
   const queue = useQueue(send)
   let stepping = false
   let asked = 0 // the version at which undoing another's change was asked about
 
-  useChanges(id, (other) => {
+  function hear(other: { version: number; author?: string; sentence?: string }) {
     // What is on its way here will be answered with the version it made, or meet a newer one.
     if (other.version <= version.value || queue.waiting.value.length || stepping || !plan.value) return
     void reload().then(() => {
       if (other.sentence) ElMessage({ message: `${other.author}: ${other.sentence}`, duration: 4000, showClose: true })
     })
-  })
+  }
+
+  /** Asks for the version where changes may have been missed. */
+  async function compare() {
+    const asked = id.value
+    try {
+      const { data } = await api.GET('/api/sites/{id}/version', { params: { path: { id: asked } } })
+      if (data && asked === id.value) hear(data)
+    } catch {
+      // The stream tells when the server is there again.
+    }
+  }
+  useChanges(id, hear, () => void compare())
 
   function change(edits: Edit[], echo?: Echo, refused?: Pending['refused']) {
     queue.add({ edits, echo, refused })
   }
 
-  const takeBack = (what: 'undo' | 'redo') =>
-    api.POST(`/api/sites/{id}/${what}`, { params: { path: { id: id.value } }, body: { version: version.value } })
+  const takeBack = (what: 'undo' | 'redo', key: string) =>
+    api.POST(`/api/sites/{id}/${what}`, { params: { path: { id: id.value }, header: { 'Idempotency-Key': key } }, body: { version: version.value } })
 
-  const steps = {
-    undo: { done: 'Undone', not: 'Nothing was undone.' },
-    redo: { done: 'Done again', not: 'Nothing was done again.' },
-    return: { done: 'Done', not: 'The plan is as it was.' },
-  }
+  const steps = { undo: 'Undone', redo: 'Done again', return: 'Done' }
 
   /** Undoes, redoes or returns, once what is on its way has arrived. */
-  async function step(what: keyof typeof steps, ask = () => takeBack(what as 'undo' | 'redo')) {
+  async function step(what: keyof typeof steps, ask = (key: string) => takeBack(what as 'undo' | 'redo', key)) {
     if (queue.waiting.value.length || stepping) return
     if (what === 'undo' && undoesBy.value && undoesBy.value !== author.value && asked !== version.value) {
       asked = version.value
@@ -191,11 +198,12 @@ export const useSite = defineStore('site', () => {
       return
     }
     stepping = true
+    const key = newKey()
     try {
-      const { data, error, response } = await ask()
+      const { data, error, response } = await again(() => ask(key))
       if (data) {
         takeAnswer(data)
-        ElMessage({ message: `${steps[what].done}: ${data.sentence}`, duration: 2500 })
+        ElMessage({ message: `${steps[what]}: ${data.sentence}`, duration: 2500 })
       } else if (response.status === 409) {
         await reload()
         ElMessage({ message: 'The plan was changed in the meantime. Here it is as it stands now.', duration: 5000 })
@@ -203,7 +211,7 @@ export const useSite = defineStore('site', () => {
         ElMessage({ message: inWords(error as Problem), type: 'error' })
       }
     } catch {
-      ElMessage({ message: `The server does not answer. ${steps[what].not}`, type: 'error' })
+      ElMessage({ message: 'The server does not answer. Whether that was done shows when it is back.', type: 'error' })
     } finally {
       stepping = false
     }
@@ -211,8 +219,8 @@ export const useSite = defineStore('site', () => {
 
   /** Returns to an earlier revision, as a new one. */
   const returnTo = (revision: number) =>
-    step('return', () =>
-      api.POST('/api/sites/{id}/return', { params: { path: { id: id.value } }, body: { version: version.value, revision } }),
+    step('return', (key) =>
+      api.POST('/api/sites/{id}/return', { params: { path: { id: id.value }, header: { 'Idempotency-Key': key } }, body: { version: version.value, revision } }),
     )
 
   /** Makes the change again that met a newer version, on that version. */
@@ -228,7 +236,7 @@ export const useSite = defineStore('site', () => {
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
-    id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, conflict,
-    answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, open, close, reload, change, step, returnTo, tryAgain,
+    id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, unreadable, conflict,
+    answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, aside: queue.aside, settle: queue.settle, open, close, reload, change, step, returnTo, tryAgain,
   }
 })

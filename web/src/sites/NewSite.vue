@@ -3,6 +3,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { again, newKey } from '../api/again'
 import { api, inWords } from '../api/client'
 import type { Beginnings, Opening, OpeningDraft, Problem } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
@@ -52,6 +53,9 @@ const judge = useDebounceFn(async () => {
 }, 120)
 watch(opening, judge, { immediate: true, deep: true })
 
+let key = newKey() // what was written anew is another site
+watch(opening, () => (key = newKey()), { deep: true })
+
 const size = computed(() => `${opening.width}×${opening.height}`)
 function setSize(text: string) {
   const m = /^(\d{2,5})\s*[x×*]\s*(\d{2,5})$/i.exec(text)
@@ -66,7 +70,7 @@ async function make() {
   }
   making.value = true
   try {
-    const { data, error } = await api.POST('/api/openings', { body: { ...opening } })
+    const { data, error } = await again(() => api.POST('/api/openings', { params: { header: { 'Idempotency-Key': key } }, body: { ...opening } }))
     if (data) await router.push(`/sites/${data.id}`)
     else blame(error as Problem)
   } catch {

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 
+import { again, newKey } from '../api/again'
 import { author } from '../api/author'
 import { api, inWords } from '../api/client'
 import type { Listed, Problem } from '../api/types'
@@ -62,18 +63,17 @@ export function useSites() {
 
   const archive = (s: Listed, away: boolean) =>
     act(() => api.POST('/api/sites/{id}/archive', { params: { path: { id: s.id } }, body: { archived: away } }), `${s.name} is where it was.`)
-  const duplicate = (s: Listed) =>
-    act(() => api.POST('/api/sites/{id}/duplicate', { params: { path: { id: s.id } }, body: { name: `${s.name}, again`.slice(0, 200) } }), 'Nothing was made.')
+  function duplicate(s: Listed) {
+    const header = { 'Idempotency-Key': newKey() }
+    return act(() => again(() => api.POST('/api/sites/{id}/duplicate', { params: { path: { id: s.id }, header }, body: { name: `${s.name}, again`.slice(0, 200) } })), 'Nothing was made.')
+  }
 
   /** Makes a site from a plan file; the id of the site, or nothing and a failure. */
   async function importPlan(file: File): Promise<string | undefined> {
     failure.value = ''
+    const headers = { 'Content-Type': 'application/json', 'Wakefield-Author': encodeURIComponent(author.value), 'Idempotency-Key': newKey() }
     try {
-      const response = await fetch('/api/sites', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json', 'Wakefield-Author': encodeURIComponent(author.value) },
-        body: file,
-      })
+      const { response } = await again(async () => ({ response: await fetch('/api/sites', { method: 'POST', headers, body: file }) }))
       const answer = await response.json()
       if (response.ok) return answer.id
       failure.value = `${file.name}: ${inWords(answer)}. Nothing was imported.`

@@ -1,0 +1,55 @@
+package server
+
+import (
+	"fmt"
+	"runtime"
+	"testing"
+
+	"wakefield/core/plan"
+	"wakefield/internal/demo"
+)
+
+// crowd is a site of many channels, made of copies of the depot's, every third with a
+// week and an activity of its own.
+func crowd(channels int) *plan.Plan {
+	p := demo.SaltmarshTramDepot()
+	first := p.Channels
+	p.Channels = nil
+	for i := range p.Recorders {
+		p.Recorders[i].Channels = 5000
+	}
+	for n := range channels {
+		c := first[n%len(first)]
+		c.ID, c.Number, c.Name = fmt.Sprint("k", n), n/6+1, fmt.Sprint("Camera ", n)
+		if n%3 == 0 {
+			a := *p.Activity(c.Activity)
+			a.ID, a.Name, a.OtherwisePerHour = fmt.Sprint("a", n), fmt.Sprint("At camera ", n), 0.5+float64(n%50)/10
+			p.Activities = append(p.Activities, a)
+			c.Activity = a.ID
+		}
+		p.Channels = append(p.Channels, c)
+	}
+	return p
+}
+
+// BenchmarkCrowd is an edit on the largest site there may be, stored and answered. The
+// heap is what the whole process holds after it.
+func BenchmarkCrowd(b *testing.B) {
+	p := crowd(5000)
+	if err := p.Check(); err != nil {
+		b.Fatal(err)
+	}
+	c := start(b, p)
+	version := int(call[View](c, "GET", "/api/sites/site", "", 200).Version)
+	duties := []string{"off", "clock", "motion"}
+	for b.Loop() {
+		call[Answer](c, "POST", "/api/sites/site/edits", paint(version, "k17", duties[version%3]), 200)
+		version++
+	}
+	b.StopTimer()
+	runtime.GC()
+	var m runtime.MemStats
+	runtime.ReadMemStats(&m)
+	b.ReportMetric(float64(m.HeapAlloc)/1e6, "MB-heap")
+	b.ReportMetric(float64(m.Sys)/1e6, "MB-of-the-system")
+}
