@@ -42,7 +42,7 @@ func readPlan(file string) (*plan.Plan, error) {
 		return nil, notAPlan{err}
 	}
 	defer f.Close()
-	data, err := io.ReadAll(io.LimitReader(f, plan.MaxBytes+1))
+	data, err := io.ReadAll(io.LimitReader(f, plan.MaxFileBytes+1))
 	if err != nil {
 		return nil, notAPlan{err}
 	}

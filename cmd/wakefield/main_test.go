@@ -183,7 +183,7 @@ func TestDemoComesUpStopsAndRemembers(t *testing.T) {
 		t.Errorf("the second time: %.200s", body)
 	}
 	stop()
-	url, stop = startDemo(t, data, "--reset")
+	url, stop = startDemo(t, data, "--reset", "--yes")
 	if body := get(t, url+"/api/sites/pennywhistle-quay"); !strings.Contains(body, `"version":1,`) {
 		t.Errorf("after a reset: %.200s", body)
 	}

@@ -130,6 +130,9 @@ func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry
 			return entry{}, nil, stale
 		}
 	}
+	if _, err := base.Apply(in.Body.Edits...); err != nil {
+		return entry{}, nil, err // it never was possible, whatever others did
+	}
 	next, ok := plan.Merge(base, before.head.Plan, in.Body.Edits)
 	if !ok {
 		return entry{}, nil, stale

@@ -177,7 +177,13 @@ func TestWhatCannotBeEstimatedIsNotStored(t *testing.T) {
 		}
 	}
 	call[View](c, "GET", "/api/sites/site", "", 200)
-	if v, err := s.Version(context.Background(), "site"); err != nil || v != 1 {
+	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	// On an old version too it is told what is wrong with it, not that others were quicker.
+	p := call[problemBody](c, "POST", "/api/sites/site/edits", `{"version":1,"edits":[{"setSite":{"timeZone":"Nowhere"}}]}`, 422)
+	if !strings.Contains(p.Detail, "no time zone") {
+		t.Errorf("%q", p.Detail)
+	}
+	if v, err := s.Version(context.Background(), "site"); err != nil || v != 2 {
 		t.Errorf("version %d, %v", v, err)
 	}
 }
