@@ -10,6 +10,7 @@ import (
 	"net/http/pprof"
 	"os"
 	"os/signal"
+	runtimedebug "runtime/debug"
 	"syscall"
 	"time"
 
@@ -140,8 +141,15 @@ func untilStopped() (context.Context, context.CancelFunc) {
 	return signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 }
 
+// memory is from where on garbage is collected more eagerly, unless GOMEMLIMIT says
+// otherwise. What is at hand and a few large requests fit below it.
+const memory = 450 << 20
+
 // serve serves until the context ends, then lets requests finish.
 func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) error {
+	if os.Getenv("GOMEMLIMIT") == "" {
+		runtimedebug.SetMemoryLimit(memory)
+	}
 	listener, err := net.Listen("tcp", l.Listen)
 	if err != nil {
 		return fmt.Errorf("%w; --listen 127.0.0.1:0 takes a free port", err)

@@ -1,12 +1,16 @@
 package server
 
 import (
+	"context"
 	"fmt"
 	"runtime"
 	"testing"
 
+	"github.com/jackc/pgx/v5"
+
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
+	"wakefield/internal/store"
 )
 
 // crowd is a site of many channels, made of copies of the depot's, every third with a
@@ -52,4 +56,50 @@ func BenchmarkCrowd(b *testing.B) {
 	runtime.ReadMemStats(&m)
 	b.ReportMetric(float64(m.HeapAlloc)/1e6, "MB-heap")
 	b.ReportMetric(float64(m.Sys)/1e6, "MB-of-the-system")
+}
+
+// BenchmarkLookBack shows the depot as it stood 5,000 revisions ago, from a history with
+// snapshots and from one that is older than they are.
+func BenchmarkLookBack(b *testing.B) {
+	c, s := serving(b, demo.SaltmarshTramDepot(), "", Options{})
+	ctx := context.Background()
+	head, err := s.Load(ctx, "site")
+	for err == nil && head.Version <= 5000 {
+		next := *head.Plan
+		next.Name = fmt.Sprint("Outline ", head.Version)
+		var change *store.Change
+		if change, err = s.Save(ctx, head, store.Note{Author: "Test", Sentence: next.Name}, &next); err == nil {
+			head = change.Head
+		}
+	}
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("with snapshots", func(b *testing.B) {
+		for b.Loop() {
+			if p, err := s.At(ctx, head, 1); err != nil || p.Name != "Outline" {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("shown", func(b *testing.B) {
+		for b.Loop() {
+			call[View](c, "GET", "/api/sites/site/revisions/1", "", 200)
+		}
+	})
+	conn, err := pgx.Connect(ctx, cluster.URL(b.Name()))
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer conn.Close(ctx)
+	b.Run("without", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := conn.Exec(ctx, `delete from snapshot`); err != nil {
+				b.Fatal(err)
+			}
+			if p, err := s.At(ctx, head, 1); err != nil || p.Name != "Outline" {
+				b.Fatal(err)
+			}
+		}
+	})
 }

@@ -64,6 +64,7 @@ type wakefield struct {
 	tally   map[string]int
 	wrong   []string
 	heard   atomic.Int64
+	pid     atomic.Int64
 	largest atomic.Int64 // resident memory, kB
 }
 
@@ -120,6 +121,7 @@ func (w *wakefield) start() {
 	if err := w.cmd.Start(); err != nil {
 		w.Fatal(err)
 	}
+	w.pid.Store(int64(w.cmd.Process.Pid))
 	w.untilReady()
 }
 
@@ -273,7 +275,7 @@ func (w *wakefield) observe(ctx context.Context) {
 
 // resident is the memory of the program, in kB.
 func (w *wakefield) resident() int64 {
-	status, _ := os.ReadFile(fmt.Sprintf("/proc/%d/status", w.cmd.Process.Pid))
+	status, _ := os.ReadFile(fmt.Sprintf("/proc/%d/status", w.pid.Load()))
 	for line := range strings.Lines(string(status)) {
 		if rest, ok := strings.CutPrefix(line, "VmRSS:"); ok {
 			n, _ := strconv.ParseInt(strings.Fields(rest)[0], 10, 64)
@@ -389,12 +391,14 @@ func (w *wakefield) verify(first string, kills int) {
 // settled is the heap in use once there is nothing more to do and garbage is collected.
 func (w *wakefield) settled() int64 {
 	time.Sleep(3 * time.Second)
-	response, err := http.Get("http://" + w.debug + "/debug/pprof/heap?gc=1")
-	if err != nil {
-		w.Fatal(err)
+	for range 3 { // pools of buffers outlive a collection or two
+		response, err := http.Get("http://" + w.debug + "/debug/pprof/heap?gc=1")
+		if err != nil {
+			w.Fatal(err)
+		}
+		io.Copy(io.Discard, response.Body)
+		response.Body.Close()
 	}
-	io.Copy(io.Discard, response.Body)
-	response.Body.Close()
 	for line := range strings.Lines(w.get("/metrics")) {
 		if text, ok := strings.CutPrefix(line, "go_memstats_heap_alloc_bytes "); ok {
 			f, _ := strconv.ParseFloat(strings.TrimSpace(text), 64)

@@ -447,16 +447,3 @@ func TestProbeTellsWhetherItCanWrite(t *testing.T) {
 		t.Errorf("it can still be read: %v", err)
 	}
 }
-
-// BenchmarkLookBack looks back over 5,000 revisions.
-func BenchmarkLookBack(b *testing.B) {
-	ctx, s, h := made(b)
-	for h.Version < 5001 {
-		h = save(b, s, h, fmt.Sprint("rev ", h.Version))
-	}
-	for b.Loop() {
-		if p, err := s.At(ctx, h, 1); err != nil || p.Name != "As surveyed" {
-			b.Fatal(err)
-		}
-	}
-}

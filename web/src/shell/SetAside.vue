@@ -31,7 +31,7 @@ function exportOne(one: Aside) {
 <template>
   <section class="aside" aria-label="Changes not saved" role="alert">
     <p v-for="one in site.aside" :key="one.pending.key" data-test="aside">
-      <b>One change is not saved</b> ({{ about(one) }}). {{ one.why }}
+      <span class="what"><b>One change is not saved</b> ({{ about(one) }}). {{ one.why }}</span>
       <ElButton size="small" type="primary" data-test="aside-again" @click="site.settle(one, true)">Try again</ElButton>
       <ElButton size="small" data-test="aside-export" @click="exportOne(one)">Export it</ElButton>
       <ElButton size="small" data-test="aside-drop" @click="site.settle(one, false)">Drop it</ElButton>
@@ -50,5 +50,9 @@ function exportOne(one: Aside) {
 
 p {
   margin: 2px 0;
+}
+
+.what {
+  margin-right: 12px;
 }
 </style>

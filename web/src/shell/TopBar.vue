@@ -17,7 +17,7 @@ const saved = computed(() => {
     case 'saving':
       return 'saving…'
     default:
-      return `saved · revision ${site.version}`
+      return site.aside.length ? `${count(site.aside.length, 'change')} not saved · revision ${site.version}` : `saved · revision ${site.version}`
   }
 })
 
@@ -39,7 +39,7 @@ const undoTitle = computed(() => (site.undoes ? `Undo${site.undoesBy && site.und
     <RouterLink to="/" class="brand">Wakefield</RouterLink>
     <template v-if="site.plan">
       <span class="where"><b>{{ site.plan.site.name }}</b> <span class="soft">/ {{ site.plan.name }}</span></span>
-      <span class="state" :class="{ short: site.state === 'away' }" role="status" data-test="state">{{ saved }}</span>
+      <span class="state" :class="{ short: site.state === 'away' || site.aside.length }" role="status" data-test="state">{{ saved }}</span>
       <button type="button" class="tool" :disabled="!site.undoes" :title="undoTitle" data-test="undo" @click="site.step('undo')">
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M6 3 2.5 6.5 6 10M3 6.5h6a4 4 0 0 1 0 8H7" /></svg><span class="visually-hidden">Undo</span>
       </button>
