@@ -57,7 +57,7 @@ func readPlan(file string) (*plan.Plan, error) {
 func writeTable(w io.Writer, p *plan.Plan, s *estimate.Site) error {
 	fmt.Fprintf(w, "%s: %s\n\n", p.Site.Name, p.Name)
 	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', tabwriter.AlignRight)
-	fmt.Fprintln(t, "no.\tchannel\twritten\ton events\tkbit/s\tGB a day\tdays kept\tat worst\trequired\tin full\t")
+	fmt.Fprintln(t, "no.\tchannel\twritten\ton events\tkbit/s\tGB a day\tdays kept\tat worst\trequired\tfull quality\t")
 	for i, c := range s.Channels {
 		ch := p.Channels[i]
 		if ch.NoCamera {

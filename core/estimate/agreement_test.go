@@ -48,7 +48,7 @@ func agree(t *testing.T, id string, got *Channel, weeks []tally) {
 		{"kbit/s", got.AverageKbps, func(w tally) float64 { return w.kbit / weekSeconds }, false},
 		{"triggers a day", got.TriggersPerDay, func(w tally) float64 { return w.triggers / 7 }, true},
 		{"in full a day", got.Evidence.FullPerDay, func(w tally) float64 { return w.full / 7 }, true},
-		{"base only a day", got.Evidence.BasePerDay, func(w tally) float64 { return w.base / 7 }, true},
+		{"base only a day", got.Evidence.LowPerDay, func(w tally) float64 { return w.base / 7 }, true},
 		{"missed a day", got.Evidence.MissedPerDay, func(w tally) float64 { return w.missed / 7 }, true},
 	}
 	for _, f := range figures {

@@ -58,35 +58,35 @@ type Channel struct {
 // Evidence is the fate of the wanted events of a day.
 type Evidence struct {
 	EventsPerDay float64 `json:"eventsPerDay"`
-	FullPerDay   float64 `json:"fullPerDay" doc:"Kept in full"`
-	BasePerDay   float64 `json:"basePerDay" doc:"Kept in the base layer only"`
-	MissedPerDay float64 `json:"missedPerDay"`
+	FullPerDay   float64 `json:"fullPerDay" doc:"Kept at full quality: as the event layer would write it, whichever layer does"`
+	LowPerDay    float64 `json:"lowPerDay" doc:"Kept at a lower quality"`
+	MissedPerDay float64 `json:"missedPerDay" doc:"Nothing is recorded"`
 
 	// The same as shares of the events; all zero where there are none.
 	FullPercent   float64 `json:"fullPercent"`
-	BasePercent   float64 `json:"basePercent"`
+	LowPercent    float64 `json:"lowPercent"`
 	MissedPercent float64 `json:"missedPercent"`
 }
 
 // newEvidence is the evidence of events a day by their fate.
 func newEvidence(full, base, missed float64) Evidence {
-	e := Evidence{EventsPerDay: full + base + missed, FullPerDay: full, BasePerDay: base, MissedPerDay: missed}
+	e := Evidence{EventsPerDay: full + base + missed, FullPerDay: full, LowPerDay: base, MissedPerDay: missed}
 	if e.EventsPerDay > 0 {
-		e.FullPercent, e.BasePercent, e.MissedPercent = 100*full/e.EventsPerDay, 100*base/e.EventsPerDay, 100*missed/e.EventsPerDay
+		e.FullPercent, e.LowPercent, e.MissedPercent = 100*full/e.EventsPerDay, 100*base/e.EventsPerDay, 100*missed/e.EventsPerDay
 	}
 	return e
 }
 
 // plus is the evidence of both.
 func (e Evidence) plus(f Evidence) Evidence {
-	return newEvidence(e.FullPerDay+f.FullPerDay, e.BasePerDay+f.BasePerDay, e.MissedPerDay+f.MissedPerDay)
+	return newEvidence(e.FullPerDay+f.FullPerDay, e.LowPerDay+f.LowPerDay, e.MissedPerDay+f.MissedPerDay)
 }
 
 // Minus is the change since earlier; of the shares, in percentage points.
 func (e Evidence) Minus(earlier Evidence) Evidence {
 	return Evidence{
-		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.BasePerDay - earlier.BasePerDay, e.MissedPerDay - earlier.MissedPerDay,
-		e.FullPercent - earlier.FullPercent, e.BasePercent - earlier.BasePercent, e.MissedPercent - earlier.MissedPercent,
+		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.LowPerDay - earlier.LowPerDay, e.MissedPerDay - earlier.MissedPerDay,
+		e.FullPercent - earlier.FullPercent, e.LowPercent - earlier.LowPercent, e.MissedPercent - earlier.MissedPercent,
 	}
 }
 
@@ -230,7 +230,7 @@ func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
 		GigabytesPerDay: mean.Total().GigabytesPerDay(),
 		FullKbps:        float64(in.full),
 		HoldsShare:      100,
-		Evidence:        newEvidence(mean.Full/7, mean.BaseOnly/7, mean.Missed/7),
+		Evidence:        newEvidence(mean.Full/7, mean.Low/7, mean.Missed/7),
 	}
 	for _, caught := range in.scene.Caught {
 		out.TriggersPerDay += caught.Triggers.PerDay()

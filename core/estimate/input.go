@@ -89,7 +89,7 @@ func (in *input) fingerprint() uint64 {
 // same and do the same, whatever it costs.
 func (in *input) playsAlike(other *input) bool {
 	regime := func(a, b week.Step[footage.Regime]) bool {
-		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Admit == b.Value.Admit &&
+		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Whole == b.Value.Whole && a.Value.Admit == b.Value.Admit &&
 			in.scene.Moves(a.Value) == other.scene.Moves(b.Value)
 	}
 	return in.empty == other.empty && slices.EqualFunc(in.regimes, other.regimes, regime) && in.sees(other)

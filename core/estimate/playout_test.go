@@ -349,6 +349,7 @@ func (o *playout) fates(c *plan.Channel, self bool, covers func(float64) int, st
 			full = full || admitted(d, true, inside(states[1], h.trigger))
 		}
 		d := duties[int(h.start/60)%10080]
+		full = full || whollyBased(c, d)
 		others := covers(h.start)
 		if triggered && self && h.trigger-c.PreSeconds <= h.start {
 			others-- // its own footage is no other's
@@ -363,6 +364,24 @@ func (o *playout) fates(c *plan.Channel, self bool, covers func(float64) int, st
 			out[w].missed++
 		}
 	}
+}
+
+// whollyBased tells whether the base layer leaves nothing for the event layer to add.
+func whollyBased(c *plan.Channel, d *plan.Duty) bool {
+	if d.Base == nil || d.Base.KeyframesOnly {
+		return false
+	}
+	frames := func(of plan.Which, fps float64) float64 {
+		if s := c.Streams.Get(of); fps == 0 || fps > s.FPS {
+			return s.FPS
+		}
+		return fps
+	}
+	based := frames(d.Base.Stream, d.Base.FPS)
+	if d.Base.Stream == plan.Main && based == c.Streams.Main.FPS {
+		return true
+	}
+	return d.Event != nil && c.Streams.Get(d.Event.Stream) != nil && d.Event.Stream == d.Base.Stream && based >= frames(d.Event.Stream, d.Event.FPS)
 }
 
 // covering tells how many intervals cover an instant.

@@ -230,7 +230,7 @@ func TestSharesOfEvidenceAddUp(t *testing.T) {
 			e := c.Evidence
 			sum += e.MissedPerDay
 			if e.EventsPerDay > 0 {
-				nearly(t, c.ID, 100, e.FullPercent+e.BasePercent+e.MissedPercent)
+				nearly(t, c.ID, 100, e.FullPercent+e.LowPercent+e.MissedPercent)
 				nearly(t, c.ID, e.FullPerDay, e.EventsPerDay*e.FullPercent/100)
 			}
 		}

@@ -31,7 +31,34 @@ func regimeOf(c *plan.Channel, d *plan.Duty) (footage.Regime, layerStreams) {
 			from.event = streamIndex(e.Stream)
 		}
 	}
+	r.Whole = r.HasBase && whole(c, d, r.Admit != footage.Nothing)
 	return r, from
+}
+
+// whole tells whether the base layer of a duty writes as much as its event layer would:
+// the same stream with as many frames. All frames of the main stream are as much as
+// there is; where there is no event layer nothing less is.
+func whole(c *plan.Channel, d *plan.Duty, listens bool) bool {
+	base := framesOf(c, d.Base.Stream, d.Base.FPS)
+	switch {
+	case d.Base.KeyframesOnly:
+		return false
+	case d.Base.Stream == plan.Main && base == c.Streams.Main.FPS:
+		return true
+	case !listens:
+		return false
+	}
+	return d.Base.Stream == d.Event.Stream && base >= framesOf(c, d.Event.Stream, d.Event.FPS)
+}
+
+// framesOf is how many frames a second are kept of a stream where fps are asked for, 0
+// for all.
+func framesOf(c *plan.Channel, stream plan.Which, fps float64) float64 {
+	all := c.Streams.Get(stream).FPS
+	if fps > 0 && fps < all {
+		return fps
+	}
+	return all
 }
 
 func admits(e *plan.Event) footage.Admit {

@@ -46,6 +46,7 @@ func (a Admit) motion() bool { return a == Motion || a == Either }
 type Regime struct {
 	HasBase bool
 	Base    video.Cost // of what is written when nothing happens, 0 without base
+	Whole   bool       // whether the base writes as much as the event layer would
 	Admit   Admit
 	Event   video.Cost // of what replaces the base while the event layer is written
 }
@@ -82,8 +83,10 @@ type Bin struct {
 	// counts as Alarm, and so does a record-now button.
 	Base, Motion, Alarm video.Kbps
 
-	// Wanted events begun in the stretch, by fate.
-	Full, BaseOnly, Missed float64
+	// Wanted events begun in the stretch, by fate: kept at full quality, at a lower one,
+	// not at all. At full quality is what is written as the event layer would write it,
+	// whichever layer does.
+	Full, Low, Missed float64
 }
 
 // Total is the bitrate written, all causes together.
@@ -106,7 +109,7 @@ func (w Week) Mean() Bin {
 		mean.Motion += video.Kbps(part) * b.Motion
 		mean.Alarm += video.Kbps(part) * b.Alarm
 		mean.Full += b.Full
-		mean.BaseOnly += b.BaseOnly
+		mean.Low += b.Low
 		mean.Missed += b.Missed
 	}
 	return mean

@@ -14,7 +14,7 @@ type Shares struct {
 
 	base, motion, alarm, call layer
 
-	Full, BaseOnly, Missed float64
+	Full, Low, Missed float64
 }
 
 // layer is the share of time for which something is written, and the part of it in
@@ -46,7 +46,7 @@ func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {
 		w[i] = Bin{
 			Span: s.Span, Written: s.Written, Event: s.Event,
 			Base: s.base.cost(r.Base), Motion: s.motion.cost(r.Event), Alarm: s.alarm.cost(r.Event) + s.call.cost(call),
-			Full: s.Full, BaseOnly: s.BaseOnly, Missed: s.Missed,
+			Full: s.Full, Low: s.Low, Missed: s.Missed,
 		}
 	}
 	return w

@@ -159,9 +159,12 @@ func (s *sums) into(b *Shares) {
 	b.alarm.add(1/s.seconds, s.alarm.moving, s.alarm.written)
 	b.call.add(1/s.seconds, s.call.moving, s.call.written)
 	b.Full = s.full
-	if s.regime.HasBase {
-		b.BaseOnly = max(0, s.begun-s.full)
-	} else {
+	switch {
+	case s.regime.HasBase && s.regime.Whole:
+		b.Full = s.begun
+	case s.regime.HasBase:
+		b.Low = max(0, s.begun-s.full)
+	default:
 		b.Missed = max(0, s.begun-s.full)
 	}
 }

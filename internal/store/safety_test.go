@@ -368,7 +368,7 @@ func TestManyFirstStartsAtOnce(t *testing.T) {
 // TestNoChangeIsMissedWhileTheWatchIsRenewed ends the listening connection and makes a
 // change before there is another.
 func TestNoChangeIsMissedWhileTheWatchIsRenewed(t *testing.T) {
-	ctx, s, h := made(t)
+	ctx, s, _ := made(t)
 	heard := make(chan Changed, 100)
 	watching, stop := context.WithCancel(ctx)
 	defer stop()
@@ -397,10 +397,13 @@ func TestNoChangeIsMissedWhileTheWatchIsRenewed(t *testing.T) {
 			}
 		}
 		for {
-			var err error
-			if h, err = s.Load(ctx, "b"); err == nil {
+			if _, err := s.Load(ctx, "b"); err == nil {
 				break
 			}
+		}
+		h, err := s.Load(ctx, "b")
+		if err != nil {
+			t.Fatal(err)
 		}
 		h = save(t, s, h, fmt.Sprint("while deaf ", h.Version))
 		if c := hear(h.Version); c.Author != "Ada" {

@@ -64,7 +64,7 @@ const evidence = computed(() => look.value?.figures?.evidence)
         <dt>written</dt><dd>{{ three(look.written) }} %</dd>
         <dt>bitrate</dt><dd>{{ kbps(look.base + look.motion + look.alarm) }}</dd>
         <dt>whole week</dt><dd>{{ gigabytes(look.figures?.gigabytesPerDay ?? 0) }} a day</dd>
-        <template v-if="evidence?.eventsPerDay"><dt>events a day</dt><dd>{{ three(evidence.eventsPerDay) }}</dd><dt>in full, missed</dt><dd>{{ three(evidence.fullPercent) }} %, {{ three(evidence.missedPercent) }} %</dd></template>
+        <template v-if="evidence?.eventsPerDay"><dt>events a day</dt><dd>{{ three(evidence.eventsPerDay) }}</dd><dt>at full quality</dt><dd>{{ three(evidence.fullPercent) }} %</dd><dt>not recorded</dt><dd>{{ three(evidence.missedPercent) }} %</dd></template>
       </dl>
       <div v-if="around" class="around" role="img" :aria-label="`Around an event: ${around.pre} s before, ${three(around.event)} s of event, ${around.post} s after`">
         <span class="pre" :style="{ width: around.widths.pre }" /><span class="event" :style="{ width: around.widths.event }" /><span class="post" :style="{ width: around.widths.post }" />

@@ -41,8 +41,8 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
       <dt>GB a day</dt><dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
       <dt>days kept</dt><dd>{{ daysChange }}</dd>
       <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>
-      <dt>events in full</dt><dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
-      <dt>events missed</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
+      <dt>events at full quality</dt><dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
+      <dt>events not recorded</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
     <p v-if="hand.stroke" class="soft">Release to paint, Esc to leave it.</p>
     <template v-else>

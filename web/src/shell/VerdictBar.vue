@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import type { Verdict } from '../api/types'
 import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { change, count, gigabytes, three } from '../ui/figures'
@@ -34,7 +35,15 @@ const drives = computed(() => {
 })
 
 /** The share of wanted events of which something is on disk. */
-const kept = computed(() => (v.value.evidence.eventsPerDay ? 100 - v.value.evidence.missedPercent : 100))
+const onDisk = (of: Verdict) => (of.evidence.eventsPerDay ? 100 - of.evidence.missedPercent : 100)
+const points = computed(() => {
+  const text = since(onDisk(v.value), onDisk(before.value))
+  return text && `${text} points`
+})
+const missed = computed(() => {
+  const text = since(v.value.evidence.missedPerDay, before.value.evidence.missedPerDay)
+  return `${three(v.value.evidence.missedPerDay)} missed a day${text && ` (${text})`}`
+})
 </script>
 
 <template>
@@ -49,7 +58,7 @@ const kept = computed(() => (v.value.evidence.eventsPerDay ? 100 - v.value.evide
     </button>
     <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
       <b>{{ range ? `${three(range.low)} – ${three(range.high)} days` : '—' }}</b>
-      <span>four times in five · all hold in {{ Math.round(v.holdsPercent) }} % of draws</span>
+      <span>likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance that all requirements are met</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
@@ -62,9 +71,9 @@ const kept = computed(() => (v.value.evidence.eventsPerDay ? 100 - v.value.evide
       <span>usable · {{ drives }}</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'events'">
-      <b>{{ three(kept) }} %</b>
-      <i>{{ since(v.evidence.missedPerDay, before.evidence.missedPerDay) }}</i>
-      <span>of events on disk · {{ three(v.evidence.missedPerDay) }} missed a day</span>
+      <b>{{ three(onDisk(v)) }} %</b>
+      <i>{{ points }}</i>
+      <span>of events on disk · {{ missed }}</span>
     </button>
     <RouterLink :to="{ name: 'findings' }" class="figure" data-test="verdict-findings">
       <b><span class="each" :class="{ short: found.error > 0 }">{{ found.error }}</span> · {{ found.warning }} · {{ found.hint }}</b>

@@ -133,8 +133,8 @@ const p = (member: string) => problems.value[member]
               <dl class="figures">
                 <dt>written a day</dt><dd>{{ gigabytes(v.gigabytesPerDay) }}</dd>
                 <dt>usable</dt><dd>{{ gigabytes(v.usableGB) }}</dd>
-                <dt>events in full, of all</dt><dd>{{ three(v.evidence.fullPercent) }} %</dd>
-                <dt>events missed a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
+                <dt>events at full quality</dt><dd>{{ three(v.evidence.fullPercent) }} %</dd>
+                <dt>events not recorded, a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
                 <dt>findings</dt><dd>{{ draft?.findings.length ?? 0 }}</dd>
               </dl>
             </template>
