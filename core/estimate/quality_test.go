@@ -15,7 +15,7 @@ func TestFullQualityIsThatOfWhicheverLayerWrites(t *testing.T) {
 	p.Channels = p.Channels[:1]
 	c := &p.Channels[0]
 	c.Streams.Sub = &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "guess"}}
-	c.Streams.Main.FPS = 20
+	c.Streams.Main.FPS, c.Detection.MinSeconds = 20, 12
 	motion := []plan.Trigger{plan.Motion}
 	share := func(d plan.Duty) Evidence {
 		t.Helper()

@@ -1006,23 +1006,26 @@ export interface components {
             idleKbps: number;
         };
         EstimatedEvidence: {
-            /**
-             * Format: double
-             * @description Kept in the base layer only
-             */
-            basePerDay: number;
-            /** Format: double */
-            basePercent: number;
             /** Format: double */
             eventsPerDay: number;
             /**
              * Format: double
-             * @description Kept in full
+             * @description Kept at full quality: as the event layer would write it, whichever layer does
              */
             fullPerDay: number;
             /** Format: double */
             fullPercent: number;
+            /**
+             * Format: double
+             * @description Kept at a lower quality
+             */
+            lowPerDay: number;
             /** Format: double */
+            lowPercent: number;
+            /**
+             * Format: double
+             * @description Nothing is recorded
+             */
             missedPerDay: number;
             /** Format: double */
             missedPercent: number;
