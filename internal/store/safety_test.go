@@ -270,7 +270,7 @@ func TestOnlyArchivedPlansAreDeleted(t *testing.T) {
 // TestAPlanThatCannotBeReadIsNotLost stores what no program reads, and gets out of it.
 func TestAPlanThatCannotBeReadIsNotLost(t *testing.T) {
 	ctx, s, h := made(t)
-	h = save(t, s, h, "good")
+	save(t, s, h, "good")
 	if _, err := s.pool.Exec(ctx, `update plan set document = document || '{"colour": "red"}'`); err != nil {
 		t.Fatal(err)
 	}
