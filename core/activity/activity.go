@@ -21,6 +21,7 @@ type PerHour = float64
 type Process struct {
 	Intensity Intensity
 	Mean      float64 // seconds an event lasts on average, > 0
+	Group     Group   // whether events come together
 }
 
 // New makes a process from a rate for every minute of the week.
@@ -30,7 +31,7 @@ func New(rate week.Steps[PerHour], meanSeconds float64) Process {
 		in.edges = append(in.edges, float64(run.From)*60)
 		in.rates = append(in.rates, perHour/3600)
 	}
-	return Process{in, meanSeconds}
+	return Process{Intensity: in, Mean: meanSeconds}
 }
 
 // Never tells whether the process has no events at all.
@@ -52,12 +53,12 @@ func (p Process) Scale(f float64) Process {
 	for i, r := range p.Intensity.rates {
 		rates[i] = r * f
 	}
-	return Process{Intensity{p.Intensity.edges, rates}, p.Mean}
+	return Process{Intensity{p.Intensity.edges, rates}, p.Mean, p.Group}
 }
 
 // Equal tells whether two processes are the same.
 func (p Process) Equal(q Process) bool {
-	return p.Mean == q.Mean && p.Intensity.equal(q.Intensity)
+	return p.Mean == q.Mean && p.Group == q.Group && p.Intensity.equal(q.Intensity)
 }
 
 // Intensity is a rate in events a second, constant between edges, that repeats

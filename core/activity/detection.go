@@ -23,7 +23,9 @@ var Always = Detection{Hours: week.Constant(true), Catch: 1}
 //
 //	τ(u) = c · exp(−w/d) · λ(u − w) · h(u)
 //
-// with remaining lengths of the same mean d.
+// with remaining lengths of the same mean d. Triggers of events that come in groups
+// come together too, but not as a group of their own: who needs more than their rate
+// asks for the events.
 func (d Detection) Triggers(p Process) Process {
 	kept := d.Catch * math.Exp(-d.MinSeconds/p.Mean)
 	late := math.Mod(d.MinSeconds, week.Seconds)
@@ -53,5 +55,5 @@ func (d Detection) Triggers(p Process) Process {
 		out.edges = append(out.edges, t)
 		out.rates = append(out.rates, rate)
 	}
-	return Process{out, p.Mean}
+	return Process{out, p.Mean, p.Group}
 }

@@ -58,7 +58,8 @@ func (in *input) price(shares []footage.Shares) footage.Week {
 func scaled(sources []footage.Source, spread []float64, z float64) []footage.Source {
 	out := slices.Clone(sources)
 	for i := range out {
-		out[i].Triggers = out[i].Triggers.Scale(math.Exp(spread[i] * z))
+		f := math.Exp(spread[i] * z)
+		out[i].Triggers, out[i].Events = out[i].Triggers.Scale(f), out[i].Events.Scale(f)
 	}
 	return out
 }
@@ -78,7 +79,7 @@ func (in *input) fingerprint() uint64 {
 	}
 	for _, sources := range [][]footage.Source{in.scene.Motion, in.scene.Alarm} {
 		for _, src := range sources {
-			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay())
+			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay(), src.Events.Group.Size, src.Events.Group.Seconds)
 		}
 	}
 	add(in.scene.Call, in.scene.Noticed, in.scene.Wanted.Mean)
@@ -114,7 +115,8 @@ func (in *input) equal(other *input) bool {
 func (in *input) sees(other *input) bool {
 	a, b := &in.scene, &other.scene
 	source := func(a, b footage.Source) bool {
-		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers)
+		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers) && a.Events.Equal(b.Events) &&
+			a.Detection.MinSeconds == b.Detection.MinSeconds && a.Detection.Catch == b.Detection.Catch && slices.Equal(a.Detection.Hours, b.Detection.Hours)
 	}
 	return slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
 		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) && slices.EqualFunc(a.Caught, b.Caught, source) &&
@@ -139,6 +141,24 @@ type resolver struct {
 type known struct {
 	activity.Process
 	spread float64
+
+	// Of triggers whose events come in groups: the events, and what makes triggers of them.
+	events activity.Process
+	by     activity.Detection
+}
+
+// source is what a process of triggers asks of a channel.
+func (k known) source(pre, post float64) footage.Source {
+	return footage.Source{Triggers: k.Process, Pre: pre, Post: post, Events: k.events, Detection: k.by}
+}
+
+// detected are the triggers that a detection makes of a process.
+func (k known) detected(d activity.Detection) known {
+	out := known{Process: d.Triggers(k.Process), spread: k.spread}
+	if k.Group.Grouped() {
+		out.events, out.by = k.Process, d
+	}
+	return out
 }
 
 // resolve resolves every channel of a plan. Where nothing but channels changed since
@@ -200,7 +220,7 @@ func newResolver(p *plan.Plan) *resolver {
 	}
 	for i := range p.Activities {
 		a := &p.Activities[i]
-		r.processes[a.ID] = known{a.Process(), activitySpread(a.Known)}
+		r.processes[a.ID] = known{Process: a.Process(), spread: activitySpread(a.Known)}
 	}
 	for i := range p.Duties {
 		r.duties[p.Duties[i].ID] = &p.Duties[i]
@@ -225,7 +245,7 @@ func (r *resolver) detect() {
 		}
 		d := detection(c)
 		for _, p := range r.own(c) {
-			r.triggers[i] = append(r.triggers[i], known{d.Triggers(p.Process), p.spread})
+			r.triggers[i] = append(r.triggers[i], p.detected(d))
 		}
 		if c.Detection.TiedToSelf() {
 			r.toMotion[i] = append(r.toMotion[i], i)
@@ -252,7 +272,7 @@ func (r *resolver) own(c *plan.Channel) []known {
 func (r *resolver) causes() {
 	inputs := make(map[string]known, len(r.plan.AlarmInputs))
 	for _, a := range r.plan.AlarmInputs {
-		inputs[a.ID] = r.processes[a.Activity]
+		inputs[a.ID] = r.processes[a.Activity].detected(activity.Always)
 	}
 	tied := make(map[[2]string]bool)
 	for _, e := range r.plan.Effects {
@@ -318,7 +338,11 @@ func (r *resolver) sources(i int, in *input) {
 		scene.Wanted = r.processes[c.Activity].Process
 	}
 	for _, t := range r.triggers[i] {
-		scene.Caught = append(scene.Caught, footage.Source{Triggers: t.Process, Pre: min(c.Detection.MinSeconds, c.PreSeconds)})
+		caught := t.source(min(c.Detection.MinSeconds, c.PreSeconds), 0)
+		if t.events.Group.Grouped() {
+			caught = t.source(c.PreSeconds, c.PostSeconds) // what is caught and kept is found from all of the group
+		}
+		scene.Caught = append(scene.Caught, caught)
 	}
 	scene.Tied = slices.Contains(r.toMotion[i], i)
 	if c.Detection.On && c.Activity != "" {
@@ -326,12 +350,12 @@ func (r *resolver) sources(i int, in *input) {
 	}
 	for _, from := range r.toMotion[i] {
 		for _, t := range r.triggers[from] {
-			scene.Motion = append(scene.Motion, footage.Source{Triggers: t.Process, Pre: c.PreSeconds, Post: c.PostSeconds})
+			scene.Motion = append(scene.Motion, t.source(c.PreSeconds, c.PostSeconds))
 			in.motion = append(in.motion, t.spread)
 		}
 	}
 	for _, t := range r.toAlarm[i] {
-		scene.Alarm = append(scene.Alarm, footage.Source{Triggers: t.Process, Pre: c.AlarmPreEvent(), Post: c.AlarmPostEvent()})
+		scene.Alarm = append(scene.Alarm, t.source(c.AlarmPreEvent(), c.AlarmPostEvent()))
 		in.alarm = append(in.alarm, t.spread)
 	}
 }

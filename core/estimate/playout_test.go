@@ -111,17 +111,37 @@ func (o *playout) events(id string) []happening {
 		}
 	}
 	var out []happening
+	event := func(start float64) {
+		out = append(out, happening{start: start, end: start + o.rng.ExpFloat64()*a.MeanSeconds, trigger: math.NaN()})
+	}
 	for m := 0; float64(m)*60 < o.end(); m++ {
 		rate := perMinute[m%10080]
+		if a.Groups != nil {
+			rate /= a.Groups.Size
+		}
 		if rate == 0 {
 			continue
 		}
 		for at := o.rng.ExpFloat64() / rate; at < 1; at += o.rng.ExpFloat64() / rate {
 			start := (float64(m) + at) * 60
-			out = append(out, happening{start: start, end: start + o.rng.ExpFloat64()*a.MeanSeconds, trigger: math.NaN()})
+			if a.Groups == nil {
+				event(start)
+				continue
+			}
+			for range 1 + o.poisson(a.Groups.Size-1) {
+				event(start + o.rng.Float64()*a.Groups.WithinSeconds)
+			}
 		}
 	}
 	return out
+}
+
+// poisson draws how many there are where mean are expected.
+func (o *playout) poisson(mean float64) (n int) {
+	for at := o.rng.ExpFloat64(); at < mean; at += o.rng.ExpFloat64() {
+		n++
+	}
+	return n
 }
 
 // happen draws what happens in front of a camera, and what detection makes of it.

@@ -21,7 +21,10 @@ func Play(scene Scene, regimes week.Steps[Regime]) []Shares {
 		bin := &bins[i]
 		regime := regimes.At(bin.Span.From)
 		end := float64(bin.Span.To) * 60
-		sums := sums{scene: &scene, regime: regime, noticed: scene.noticedAt(bin.Span.From)}
+		sums := sums{scene: &scene, regime: regime, noticed: scene.noticedAt(bin.Span.From), alone: w.alone}
+		if !scene.Hours.At(bin.Span.From) {
+			sums.alone = 1 // none of its group is noticed either
+		}
 		for clock < end {
 			next := min(end, w.nextEdge())
 			if next > clock {
@@ -94,11 +97,15 @@ func (c *curve) at(s float64, decay []float64) float64 {
 // sweep walks the week from edge to edge.
 type sweep struct {
 	terms  []term
+	groups []groupTerm
+	clock  float64   // second of the week at the present edge
+	curved bool      // whether a group's kernel bends in the present segment
 	means  []float64 // the distinct mean lengths
 	decay  []float64 // exp(−s/mean) at the point looked at
 	curves [roles]curve
 	used   []role // those that have a term
 	wanted wanted
+	alone  float64 // chance that the rest of a wanted event's group leaves its beginning uncovered
 	faint  float64 // what is left of an exponential below this is taken as nothing
 	last   struct {
 		levels levels
@@ -122,6 +129,10 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 			if !slices.Contains(w.used, role) {
 				w.used = append(w.used, role)
 			}
+			if src.grouped() {
+				w.groups = append(w.groups, newGroupTerm(role, &src))
+				continue
+			}
 			k := slices.Index(w.means, src.Triggers.Mean)
 			if k < 0 {
 				k = len(w.means)
@@ -133,8 +144,16 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 	add(motionCover, scene.Motion...)
 	add(alarmCover, scene.Alarm...)
 	if slices.ContainsFunc(regimes, func(r week.Step[Regime]) bool { return scene.Moves(r.Value) }) {
-		for _, p := range scene.Own {
-			add(sceneActive, Source{Triggers: p})
+		for i, p := range scene.Own {
+			src := Source{Triggers: p, Events: p}
+			if i < len(scene.Caught) && scene.Caught[i].Events.Equal(p) {
+				src = scene.Caught[i] // one kernel for all that is asked of it
+				src.Triggers = p
+			}
+			if !src.grouped() {
+				src.Pre, src.Post = 0, 0
+			}
+			add(sceneActive, src)
 		}
 		add(sceneCaught, scene.Caught...)
 	}
@@ -143,6 +162,10 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 		w.curves[r].gamma = make([]float64, len(w.means))
 	}
 	w.wanted = newWanted(scene.Wanted)
+	w.alone = 1
+	if scene.Tied && scene.Wanted.Group.Grouped() && len(scene.Caught) > 0 {
+		w.alone = newGroupKernel(&scene.Caught[0]).alone // the wanted activity is the first
+	}
 	w.faint = w.detail()
 	return w
 }
@@ -155,6 +178,9 @@ func (w *sweep) detail() float64 {
 	for i := range w.terms {
 		t := &w.terms[i]
 		mean[t.role] += t.triggers.Total() / week.Seconds * (t.pre + t.post + t.d)
+	}
+	for i := range w.groups {
+		mean[w.groups[i].role] += w.groups[i].mean
 	}
 	lowest := 1.0
 	for _, r := range w.used {
@@ -169,6 +195,9 @@ func (w *sweep) nextEdge() float64 {
 	for i := range w.terms {
 		at = min(at, w.terms[i].nextHead, w.terms[i].nextTail)
 	}
+	for i := range w.groups {
+		at = min(at, w.groups[i].next)
+	}
 	return at
 }
 
@@ -177,6 +206,10 @@ func (w *sweep) pass(t float64) {
 	for i := range w.terms {
 		w.terms[i].pass(t)
 	}
+	for i := range w.groups {
+		w.groups[i].pass(t)
+	}
+	w.clock = t
 	w.wanted.pass(t)
 }
 
@@ -190,6 +223,12 @@ func (w *sweep) segment(length float64, to *sums) {
 	}
 	for i := range w.terms {
 		w.terms[i].addTo(&w.curves[w.terms[i].role])
+	}
+	w.curved = false
+	for i := range w.groups {
+		g := &w.groups[i]
+		w.curves[g.role].c += g.base
+		w.curved = w.curved || len(g.active) > 0
 	}
 	to.wantedRate = w.wanted.rate
 	bend := w.bend(length)
@@ -230,7 +269,7 @@ type bend struct {
 func (b bend) level() bool { return b.reach == 0 && !b.sloped }
 
 func (w *sweep) bend(length float64) bend {
-	b := bend{width: math.Inf(1)}
+	b := bend{width: math.Inf(1), sloped: w.curved}
 	for _, r := range w.used {
 		c := &w.curves[r]
 		b.sloped = b.sloped || math.Abs(c.slope)*length > w.faint
@@ -284,6 +323,13 @@ type levels [roles]float64
 func (w *sweep) levels(s float64) (at levels) {
 	for _, r := range w.used {
 		at[r] = w.curves[r].at(s, w.decay)
+	}
+	if w.curved {
+		for i := range w.groups {
+			if g := &w.groups[i]; len(g.active) > 0 {
+				at[g.role] = max(0, at[g.role]+g.at(w.clock+s))
+			}
+		}
 	}
 	return at
 }

@@ -9,6 +9,10 @@
 // so an instant is covered with probability p(t) = 1 − exp(−Λ(t)). Overlaps merge,
 // which the usual rate × (pre + length + post) forgets.
 //
+// Events may come in groups (see [activity.Group]); the chance that a source does not
+// cover an instant is then exp(−∫ λ(u)/n · K(t−u) du) with a fixed kernel K, see
+// kernel. All else stays.
+//
 // Triggers have constant intensity between edges, so Λ has a closed form from edge
 // to edge: a straight line and one exponential for each mean length. [Cover] sweeps
 // the week once along those edges and integrates exp(−Λ) over a few Gauss–Legendre
@@ -26,7 +30,14 @@ type Source struct {
 	Triggers activity.Process
 	Pre      float64 // seconds kept before a trigger's start, ≥ 0
 	Post     float64 // seconds kept after its end, ≥ 0
+
+	// Where events come in groups, what the triggers are made of, and how.
+	Events    activity.Process
+	Detection activity.Detection
 }
+
+// grouped tells whether the triggers come together.
+func (s *Source) grouped() bool { return s.Events.Group.Grouped() }
 
 // Admit says which triggers make the event layer write.
 type Admit uint8

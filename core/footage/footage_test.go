@@ -86,7 +86,7 @@ func TestCoverIsExactToATenthOfAPercent(t *testing.T) {
 
 func TestConstantRateHasItsClosedForm(t *testing.T) {
 	p := activity.New(week.Constant(30.0), 40)
-	got := Cover(Scene{Motion: []Source{{p, 5, 15}}}, week.Constant(motionOnly)).Mean()
+	got := Cover(Scene{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}}, week.Constant(motionOnly)).Mean()
 	want := 1 - math.Exp(-30.0/3600*(5+15+40))
 	if math.Abs(got.Written-want) > 1e-9 {
 		t.Errorf("%v, want %v", got.Written, want)
@@ -96,8 +96,8 @@ func TestConstantRateHasItsClosedForm(t *testing.T) {
 func TestAdmission(t *testing.T) {
 	m, a := 1-math.Exp(-0.5), 1-math.Exp(-0.2)
 	scene := Scene{
-		Motion: []Source{{activity.New(week.Constant(30.0), 40), 5, 15}},
-		Alarm:  []Source{{activity.New(week.Constant(12.0), 30), 10, 20}},
+		Motion: []Source{{Triggers: activity.New(week.Constant(30.0), 40), Pre: 5, Post: 15}},
+		Alarm:  []Source{{Triggers: activity.New(week.Constant(12.0), 30), Pre: 10, Post: 20}},
 	}
 	for admit, want := range map[Admit]float64{Nothing: 0, Motion: m, Alarm: a, Either: 1 - (1-m)*(1-a), Both: m * a} {
 		r := Regime{Admit: admit, Event: video.Cost{Idle: 1000, Active: 1000}}
@@ -114,7 +114,7 @@ func TestAdmission(t *testing.T) {
 }
 
 func TestBaseIsReplacedByTheEventLayer(t *testing.T) {
-	src := Source{activity.New(week.Constant(30.0), 40), 5, 15}
+	src := Source{Triggers: activity.New(week.Constant(30.0), 40), Pre: 5, Post: 15}
 	r := Regime{HasBase: true, Base: video.Cost{Idle: 100, Active: 100}, Admit: Motion, Event: video.Cost{Idle: 1000, Active: 1000}}
 	mean := Cover(Scene{Motion: []Source{src}}, week.Constant(r)).Mean()
 	p := 1 - math.Exp(-0.5)
@@ -138,7 +138,7 @@ func TestExtremesStayFinite(t *testing.T) {
 	for _, rate := range []float64{0, 1e-9, 1e6} {
 		for _, mean := range []float64{0.1, 60, week.Seconds} {
 			p := activity.New(week.Constant(rate).Paint(week.Span{From: 0, To: 1}, rate/2), mean)
-			scene := Scene{Motion: []Source{{p, 3600, 86400}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true, Wanted: p, Noticed: 1, Hours: week.Constant(true)}
+			scene := Scene{Motion: []Source{{Triggers: p, Pre: 3600, Post: 86400}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true, Wanted: p, Noticed: 1, Hours: week.Constant(true)}
 			m := Cover(scene, week.Constant(motionOnly)).Mean()
 			for _, f := range []float64{m.Written, float64(m.Total()), m.Full, m.Missed} {
 				if math.IsNaN(f) || math.IsInf(f, 0) || f < 0 {
@@ -156,7 +156,7 @@ func TestExtremesStayFinite(t *testing.T) {
 // one along few.
 func TestNoAllocationOnTheWay(t *testing.T) {
 	allocations := func(p activity.Process) float64 {
-		scene := Scene{Motion: []Source{{p, 5, 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
+		scene := Scene{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
 		return testing.AllocsPerRun(5, func() { Cover(scene, week.Constant(motionOnly)) })
 	}
 	rate := week.Constant(1.0)
@@ -171,7 +171,7 @@ func TestNoAllocationOnTheWay(t *testing.T) {
 
 func BenchmarkCover(b *testing.B) {
 	p := busy(1, 35)
-	scene := Scene{Motion: []Source{{p, 5, 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
+	scene := Scene{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
 	b.ReportAllocs()
 	for b.Loop() {
 		Cover(scene, week.Constant(motionOnly))

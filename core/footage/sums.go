@@ -9,6 +9,7 @@ type sums struct {
 	scene      *Scene
 	regime     Regime
 	noticed    float64 // chance that a wanted event becomes a trigger here
+	alone      float64 // chance that the rest of its group leaves its beginning uncovered
 	wantedRate float64 // wanted events a second in the present segment
 
 	seconds, event, written   float64
@@ -46,6 +47,9 @@ func (s *sums) panel(w *sweep, from, to float64, here, there levels, depth int) 
 		points = 2
 	case run < 0.3:
 		points = 3
+	}
+	if w.curved {
+		points = max(points, 3) // it may rise and fall in between
 	}
 	for i, x := range gauss[points].x {
 		s.point(w, from+x*(to-from), gauss[points].weight[i]*(to-from))
@@ -140,6 +144,7 @@ func (s *sums) inFull(x state) float64 {
 	own, admit := 0.0, s.regime.Admit
 	if s.scene.Tied {
 		own = s.noticed
+		x.motion = 1 - (1-x.motion)*s.alone
 	}
 	switch {
 	case admit.motion():

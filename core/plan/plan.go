@@ -127,6 +127,13 @@ type Activity struct {
 	MeanSeconds      float64     `json:"meanSeconds" minimum:"0.1" maximum:"604800" doc:"Mean length of an event"`
 	OtherwisePerHour float64     `json:"otherwisePerHour,omitempty" minimum:"0" maximum:"1000000"`
 	Blocks           []RateBlock `json:"blocks,omitempty" maxItems:"5000"`
+	Groups           *Groups     `json:"groups,omitempty" doc:"How many events come together; absent where each comes by itself"`
+}
+
+// Groups says that events come several at a time, see [activity.Group].
+type Groups struct {
+	Size          float64 `json:"size" minimum:"1" maximum:"1000" doc:"Mean events in a group"`
+	WithinSeconds float64 `json:"withinSeconds" minimum:"1" maximum:"21600" doc:"Over how long a group is spread"`
 }
 
 // RateBlock is a rate of events over some hours.

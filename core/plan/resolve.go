@@ -55,7 +55,11 @@ func hoursOf(h week.Hours) Hours {
 
 // Process is the activity as a weekly stream of events.
 func (a *Activity) Process() activity.Process {
-	return activity.New(a.Rates(), a.MeanSeconds)
+	p := activity.New(a.Rates(), a.MeanSeconds)
+	if a.Groups != nil {
+		p.Group = activity.Group{Size: a.Groups.Size, Seconds: a.Groups.WithinSeconds}
+	}
+	return p
 }
 
 // Steps is when the detection is on.
