@@ -257,7 +257,7 @@ func TestRowsAreFoundOrderedAndInked(t *testing.T) {
 	p.click(`[data-test="grouped"]`)
 	p.click(`[data-sort="gigabytes"]`)
 	p.until(`!document.querySelector('.group')`)
-	if got := shown(); !strings.HasPrefix(got, "hall booth") {
+	if got := shown(); !strings.HasPrefix(got, "booth hall") {
 		t.Errorf("by GB a day: %s", got)
 	}
 	p.click(`[data-test="only-findings"]`)

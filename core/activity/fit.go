@@ -3,6 +3,7 @@ package activity
 import (
 	"errors"
 	"math"
+	"slices"
 	"time"
 
 	"wakefield/core/week"
@@ -18,14 +19,15 @@ type Event struct {
 // Fitted is what a log of events tells about an activity.
 type Fitted struct {
 	Rate        week.Steps[PerHour]
-	MeanSeconds float64 // 0 where no event has a length
-	Events      int     // within the time observed
-	Lengths     int     // events whose length is known
-	Weeks       float64 // time observed
-	Pattern     Pattern // which hours were taken to be alike
-	RatePercent float64 // standard error of the number of events, of that number
-	MeanPercent float64 // standard error of the mean length, of that length
-	Unseen      int     // hours of the week that the log does not cover
+	MeanSeconds float64     // 0 where no event has a length
+	Events      int         // within the time observed
+	Lengths     int         // events whose length is known
+	Weeks       float64     // time observed
+	Pattern     Pattern     // which hours were taken to be alike
+	RatePercent float64     // standard error of the number of events, of that number
+	MeanPercent float64     // standard error of the mean length, of that length
+	Unseen      int         // hours of the week that the log does not cover
+	Group       *FoundGroup // nil where nothing tells that events come together
 }
 
 // Pattern says which hours of the week are taken to be alike.
@@ -104,7 +106,32 @@ func Fit(events []Event, from, to time.Time) (*Fitted, error) {
 		}
 	}
 	f.Rate = f.rates(&counts, &exposure)
+	f.Group = f.group(events, from, to)
 	return f, nil
+}
+
+// mostForGroups is how many events are enough to find groups in.
+const mostForGroups = 20_000
+
+// mostTogether is how many events may begin within the longest lag that is looked at.
+const mostTogether = 300
+
+// group finds whether the events come together.
+func (f *Fitted) group(events []Event, from, to time.Time) *FoundGroup {
+	var starts []float64
+	for _, e := range events {
+		if !e.Start.Before(from) && e.Start.Before(to) {
+			starts = append(starts, e.Start.Sub(from).Seconds())
+		}
+	}
+	slices.Sort(starts)
+	starts = starts[:min(len(starts), mostForGroups)]
+	if span := starts[len(starts)-1] - starts[0]; float64(len(starts))*lags[len(lags)-1] > mostTogether*span {
+		return nil // so many at once that no group can be told from the next
+	}
+	return fitGroup(starts, func(second float64) float64 {
+		return f.Rate.At(week.Minute(hourOfWeek(from.Add(time.Duration(second*float64(time.Second)))))*week.Hour) / 3600
+	})
 }
 
 func hourOfWeek(t time.Time) int { return (int(t.Weekday())+6)%7*24 + t.Hour() }

@@ -40,13 +40,25 @@ type playout struct {
 	own   map[string][]happening
 	alarm map[string][]interval
 	calls map[string][]interval
+
+	factor []float64 // how often all happens on each day, times what it does otherwise; nil for once
 }
 
 // play plays a plan over some weeks, after one week to begin with, and returns the
 // tallies by channel and week.
 func play(p *plan.Plan, weeks int, seed uint64) map[string][]tally {
+	o := draw(p, weeks, seed, nil)
+	out := map[string][]tally{}
+	for i := range p.Channels {
+		out[p.Channels[i].ID] = o.measure(&p.Channels[i])
+	}
+	return out
+}
+
+// draw draws all that happens over some weeks.
+func draw(p *plan.Plan, weeks int, seed uint64, factor []float64) *playout {
 	o := &playout{plan: p, rng: rand.New(rand.NewPCG(seed, 7)), weeks: weeks,
-		own: map[string][]happening{}, alarm: map[string][]interval{}, calls: map[string][]interval{}}
+		own: map[string][]happening{}, alarm: map[string][]interval{}, calls: map[string][]interval{}, factor: factor}
 	for i := range p.Channels {
 		o.happen(&p.Channels[i])
 	}
@@ -66,11 +78,7 @@ func play(p *plan.Plan, weeks int, seed uint64) map[string][]tally {
 			}
 		}
 	}
-	out := map[string][]tally{}
-	for i := range p.Channels {
-		out[p.Channels[i].ID] = o.measure(&p.Channels[i])
-	}
-	return out
+	return o
 }
 
 // end is when the last week ends, with some time beyond it for what casts its
@@ -118,6 +126,9 @@ func (o *playout) events(id string) []happening {
 		rate := perMinute[m%10080]
 		if a.Groups != nil {
 			rate /= a.Groups.Size
+		}
+		if day := m / 1440; day < len(o.factor) {
+			rate *= o.factor[day]
 		}
 		if rate == 0 {
 			continue

@@ -135,3 +135,23 @@ func (w Week) At(m week.Minute) Bin {
 	}
 	return Bin{}
 }
+
+// Times is the scene with all that happens in it a number of times as often; buttons are
+// pressed as they were.
+func (s Scene) Times(factor float64) Scene {
+	sources := func(list []Source) []Source {
+		out := make([]Source, len(list))
+		for i, src := range list {
+			src.Triggers, src.Events = src.Triggers.Scale(factor), src.Events.Scale(factor)
+			out[i] = src
+		}
+		return out
+	}
+	s.Motion, s.Alarm, s.Caught = sources(s.Motion), sources(s.Alarm), sources(s.Caught)
+	own := make([]activity.Process, len(s.Own))
+	for i, p := range s.Own {
+		own[i] = p.Scale(factor)
+	}
+	s.Own, s.Wanted = own, s.Wanted.Scale(factor)
+	return s
+}

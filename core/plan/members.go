@@ -30,6 +30,10 @@ type variant struct {
 // its kind and no others. Both are declared beside the struct they limit, and
 // enforced by the reader as well as published in the schema.
 type choice interface{ exactlyOne() []string }
+
+// A selection has at least one of some members, and no two of others.
+type selection interface{ someOf() (some, apart []string) }
+
 type variety interface{ variants() (string, []variant) }
 
 var memberCache sync.Map // reflect.Type → []member
@@ -109,6 +113,16 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 		}
 		if n != 1 {
 			return wrong(path, "wants exactly one of %s", strings.Join(names, " and "))
+		}
+	}
+	if c, ok := v.Interface().(selection); ok {
+		some, apart := c.someOf()
+		if !slices.ContainsFunc(some, func(name string) bool { return seen[name] }) {
+			return wrong(path, "wants at least one of %s", strings.Join(some, ", "))
+		}
+		if n := len(slices.DeleteFunc(apart, func(name string) bool { return !seen[name] })); n > 1 {
+			_, apart := c.someOf()
+			return wrong(path, "wants one of %s at most", strings.Join(apart, " and "))
 		}
 	}
 	if kinds, ok := v.Interface().(variety); ok {

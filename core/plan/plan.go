@@ -39,7 +39,8 @@ type Site struct {
 }
 
 // SpecialDay is a run of dates on which another week, or another day of the week,
-// holds.
+// holds, or more or less happens than on others. Where two are of one date, the later in
+// the list holds.
 type SpecialDay struct {
 	From   week.Date     `json:"from"`
 	To     week.Date     `json:"to" doc:"Last date, inclusive"`
@@ -47,9 +48,13 @@ type SpecialDay struct {
 	Yearly bool          `json:"yearly,omitempty" doc:"Whether it comes every year, on the same day of the month"`
 	Week   string        `json:"week,omitempty" doc:"Id of the week that holds"`
 	UseDay *week.Weekday `json:"useDay,omitempty" doc:"Day of the week whose duties hold"`
+
+	RateFactor *float64 `json:"rateFactor,omitempty" minimum:"0" maximum:"100" doc:"How often all happens, times what it does on other days"`
 }
 
-func (SpecialDay) exactlyOne() []string { return []string{"week", "useDay"} }
+func (SpecialDay) someOf() (some, apart []string) {
+	return []string{"week", "useDay", "rateFactor"}, []string{"week", "useDay"}
+}
 
 // Which names one of a camera's streams.
 type Which string

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"time"
 	_ "time/tzdata" // a plan means the same on a machine that knows no time zones
+
+	"wakefield/core/week"
 )
 
 // Check reports the first rule of the format that the plan breaks, as an [*Error].
@@ -79,7 +81,7 @@ func (c *checker) ids() {
 	c.alarm = idSet(c, "alarmInputs", "alarm input", p.AlarmInputs, func(a *AlarmInput) string { return a.ID })
 	idSet(c, "callButtons", "call button", p.CallButtons, func(b *CallButton) string { return b.ID })
 	for i, d := range p.Site.SpecialDays {
-		if d.UseDay == nil {
+		if d.Week != "" {
 			c.ref(fmt.Sprintf("site.specialDays[%d].week", i), "week", d.Week, c.weekIDs)
 		}
 	}
@@ -93,6 +95,11 @@ func (c *checker) site() {
 	for i, d := range s.SpecialDays {
 		if d.To.Before(d.From) {
 			c.wrong(fmt.Sprintf("site.specialDays[%d].to", i), "%v is before %v", d.To, d.From)
+		}
+		for name, date := range map[string]week.Date{"from": d.From, "to": d.To} {
+			if date.Year < 1970 || date.Year > 2200 {
+				c.wrong(fmt.Sprintf("site.specialDays[%d].%s", i, name), "%v is not between 1970 and 2200", date)
+			}
 		}
 	}
 }

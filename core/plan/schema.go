@@ -74,6 +74,14 @@ func structSchema(t reflect.Type) object {
 		}
 		s["oneOf"] = one
 	}
+	if c, ok := zero.(selection); ok {
+		some, apart := c.someOf()
+		var one []object
+		for _, name := range some {
+			one = append(one, object{"required": []string{name}})
+		}
+		s["anyOf"], s["not"] = one, object{"required": apart}
+	}
 	if v, ok := zero.(variety); ok {
 		by, variants := v.variants()
 		var kinds []any

@@ -159,10 +159,14 @@ func (d SpecialDay) inWords() string {
 	if d.Yearly {
 		when += ", every year"
 	}
+	if d.RateFactor != nil {
+		when += fmt.Sprintf(", %v times as much happens", *d.RateFactor)
+	}
 	return d.Name + ", " + when
 }
 
 func (d SpecialDay) equal(e SpecialDay) bool {
 	sameDay := d.UseDay == nil && e.UseDay == nil || d.UseDay != nil && e.UseDay != nil && *d.UseDay == *e.UseDay
-	return sameDay && d.From == e.From && d.To == e.To && d.Name == e.Name && d.Week == e.Week && d.Yearly == e.Yearly
+	sameRate := (d.RateFactor == nil) == (e.RateFactor == nil) && or(d.RateFactor, 1) == or(e.RateFactor, 1)
+	return sameDay && sameRate && d.From == e.From && d.To == e.To && d.Name == e.Name && d.Week == e.Week && d.Yearly == e.Yearly
 }

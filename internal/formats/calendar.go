@@ -19,6 +19,7 @@ import (
 const (
 	useDay  ics.ComponentProperty = "X-WAKEFIELD-USE-DAY"
 	useWeek ics.ComponentProperty = "X-WAKEFIELD-WEEK"
+	factor  ics.ComponentProperty = "X-WAKEFIELD-RATE-FACTOR"
 )
 
 func newCalendar(name string) *ics.Calendar {
@@ -50,12 +51,16 @@ func WriteSpecialDays(p *plan.Plan, site string, stamp time.Time) []byte {
 		if d.Yearly {
 			e.AddRrule("FREQ=YEARLY")
 		}
-		if d.UseDay != nil {
+		switch {
+		case d.UseDay != nil:
 			e.SetProperty(useDay, d.UseDay.String())
 			e.SetDescription("Recorded as on a " + d.UseDay.Name())
-		} else {
+		case d.Week != "":
 			e.SetProperty(useWeek, d.Week)
 			e.SetDescription("Recorded by the week " + d.Week)
+		}
+		if d.RateFactor != nil {
+			e.SetProperty(factor, strconv.FormatFloat(*d.RateFactor, 'g', -1, 64))
 		}
 		e.SetTimeTransparency(ics.TransparencyTransparent)
 	}
@@ -196,6 +201,12 @@ func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]
 			if w.ID == id {
 				d.UseDay, d.Week = nil, id
 			}
+		}
+	}
+	if f, err := strconv.ParseFloat(text(e, factor), 64); err == nil && f >= 0 && f <= 100 {
+		d.RateFactor = &f
+		if text(e, useDay) == "" && d.Week == "" {
+			d.UseDay = nil // more or less happens, and nothing else is different
 		}
 	}
 	return recurring(e, d)

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"iter"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -30,13 +31,14 @@ type Log struct {
 	LeftOut int       `json:"leftOut" doc:"How many lines were left out"`
 	Notes   []string  `json:"notes"`
 
-	Events      int           `json:"events"`
-	PerDay      float64       `json:"perDay"`
-	Weeks       float64       `json:"weeks" doc:"Weeks observed"`
-	RatePercent float64       `json:"ratePercent" doc:"Standard error of the rate, in percent of it"`
-	MeanPercent float64       `json:"meanPercent" doc:"Standard error of the mean length, in percent of it"`
-	Pattern     string        `json:"pattern" doc:"Which hours of the week were taken to be alike"`
-	Activity    plan.Activity `json:"activity" doc:"What the log says, as an activity of the plan"`
+	Events       int           `json:"events"`
+	PerDay       float64       `json:"perDay"`
+	Weeks        float64       `json:"weeks" doc:"Weeks observed"`
+	RatePercent  float64       `json:"ratePercent" doc:"Standard error of the rate, in percent of it"`
+	MeanPercent  float64       `json:"meanPercent" doc:"Standard error of the mean length, in percent of it"`
+	GroupPercent float64       `json:"groupPercent" doc:"Standard error of the size of groups, in percent of it; 0 where events come by themselves"`
+	Pattern      string        `json:"pattern" doc:"Which hours of the week were taken to be alike"`
+	Activity     plan.Activity `json:"activity" doc:"What the log says, as an activity of the plan"`
 }
 
 // Logged is one event as it was understood.
@@ -331,6 +333,12 @@ func (l *Log) fit(events []activity.Event, zone *time.Location, kept Kept) error
 	l.Activity = plan.Activity{ID: "log", Name: "From a log", Known: "measured", MeanSeconds: max(0.1, f.MeanSeconds)}
 	l.Activity.SetRates(f.Rate)
 	l.PerDay = l.Activity.Process().PerDay()
+	if g := f.Group; g != nil {
+		size, within := math.Round(g.Size*10)/10, math.Round(g.Seconds)
+		l.GroupPercent = g.SizePercent
+		l.Activity.Groups = &plan.Groups{Size: size, WithinSeconds: within}
+		l.Notes = append(l.Notes, fmt.Sprintf("Events come in groups: about %v at a time within %v s; the size is known to ±%.0f %%.", size, within, g.SizePercent))
+	}
 	if f.Lengths == 0 {
 		l.Activity.MeanSeconds = 15
 		l.Notes = append(l.Notes, "The log does not say how long events last; 15 s is a guess, and yours to correct.")

@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"wakefield/core/activity"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/video"
@@ -33,6 +34,7 @@ func registerKit(api huma.API, s *service) {
 	measure := op("measureClip", http.MethodPost, "/api/clip", "What the frames of a clip tell about a stream")
 	measure.MaxBodyBytes = clipBody
 	huma.Register(api, measure, s.measureClip)
+	huma.Register(api, op("sample", http.MethodPost, "/api/sample", "What may happen in the busiest hour of an activity"), s.sample)
 	huma.Register(api, op("curve", http.MethodPost, "/api/curve", "What a stream costs, and what its settings do to that"), s.curve)
 }
 
@@ -282,6 +284,21 @@ func (s *service) measureClip(ctx context.Context, in *struct{ Body Frames }) (*
 		return nil, err
 	}
 	return &body[*video.Measured]{m}, nil
+}
+
+// Sample is an hour as it may be.
+type Sample struct {
+	From   week.Minute      `json:"from" doc:"When the hour begins, in minutes since Monday 00:00"`
+	Events []activity.Drawn `json:"events" doc:"In seconds from then"`
+}
+
+func (s *service) sample(_ context.Context, in *struct {
+	Seed uint64 `query:"seed" doc:"Another gives another hour"`
+	Body plan.Activity
+}) (*body[Sample], error) {
+	p := in.Body.Process()
+	from := p.BusiestHour()
+	return &body[Sample]{Sample{week.Minute(from / 60), p.Sample(from, in.Seed)}}, nil
 }
 
 func (s *service) curve(_ context.Context, in *struct{ Body plan.Stream }) (*body[estimate.Curve], error) {

@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What may happen in the busiest hour of an activity */
+        post: operations["sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -555,6 +572,8 @@ export interface components {
     schemas: {
         Activity: {
             blocks?: components["schemas"]["RateBlock"][];
+            /** @description How many events come together; absent where each comes by itself */
+            groups?: components["schemas"]["Groups"];
             id: string;
             /** @enum {string} */
             known: "guess" | "surveyed" | "measured";
@@ -776,6 +795,12 @@ export interface components {
             minutes: number;
             sentence: string;
             verdict: components["schemas"]["EstimatedVerdict"];
+        };
+        Drawn: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            start: number;
         };
         DriveGroup: {
             /** Format: int64 */
@@ -1203,6 +1228,18 @@ export interface components {
             /** @description When each is shown */
             seconds: number[];
         };
+        Groups: {
+            /**
+             * Format: double
+             * @description Mean events in a group
+             */
+            size: number;
+            /**
+             * Format: double
+             * @description Over how long a group is spread
+             */
+            withinSeconds: number;
+        };
         Health: {
             /** @enum {string} */
             status: "ok";
@@ -1509,6 +1546,11 @@ export interface components {
              * @description Start of the first day with an event
              */
             from: string;
+            /**
+             * Format: double
+             * @description Standard error of the size of groups, in percent of it; 0 where events come by themselves
+             */
+            groupPercent: number;
             /** @description How times are written */
             layout: string;
             /**
@@ -1666,6 +1708,15 @@ export interface components {
             id: string;
             ink: components["schemas"]["Ink"];
             rail: components["schemas"]["RailStep"][];
+        };
+        Sample: {
+            /** @description In seconds from then */
+            events: components["schemas"]["Drawn"][];
+            /**
+             * Format: int64
+             * @description When the hour begins, in minutes since Monday 00:00
+             */
+            from: number;
         };
         SetActivity: {
             activity: components["schemas"]["Activity"];
@@ -2136,6 +2187,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpeningDraft"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sample: {
+        parameters: {
+            query?: {
+                /** @description Another gives another hour */
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Activity"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sample"];
                 };
             };
             /** @description Error */

@@ -10,6 +10,7 @@ import { count } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
 import { fresh } from '../../week/useDutyUse'
+import GroupsEditor from './GroupsEditor.vue'
 import LogImport from './LogImport.vue'
 import RateCurve from './RateCurve.vue'
 import { type Reach } from './rates'
@@ -97,6 +98,7 @@ useEventListener(document, 'paste', (event) => {
         <button v-for="r in reaches" :key="r" type="button" role="radio" :aria-checked="reach === r" @click="reach = r">{{ r === 'working days' ? 'working days, or the weekend' : r }}</button>
       </div>
       <RateCurve :activity="activity" :reach="reach" @paint="(hours, perHour) => site.change([{ paintRate: { activity: activity!.id, hours, perHour } }])" />
+      <GroupsEditor :activity="activity" @change="(groups) => set({ groups })" />
       <p class="soft">
         {{ users(activity.id).length ? `In front of ${users(activity.id).join(', ')}.` : 'Nothing goes by it yet: choose it for channels in the table.' }}
         {{ activity.known === 'guess' ? 'A guess: figures that rest on it may be off by a factor of two.' : activity.known === 'surveyed' ? 'Surveyed: figures may be off by two fifths.' : 'Measured: figures may be off by a seventh.' }}
