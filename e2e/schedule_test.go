@@ -164,7 +164,7 @@ func TestSpecialDays(t *testing.T) {
 	p.drag(place("03-17"), place("03-19"))
 	p.revision(2)
 	days := s.plan(t).Site.SpecialDays
-	if len(days) != 3 || days[0].From.String() != year+"-03-17" || days[0].To.String() != year+"-03-19" || *days[0].UseDay != week.Sunday {
+	if len(days) != 4 || days[0].From.String() != year+"-03-17" || days[0].To.String() != year+"-03-19" || *days[0].UseDay != week.Sunday {
 		t.Errorf("%+v", days)
 	}
 	row := fmt.Sprintf(`[data-special="%s-03-17"]`, year)
@@ -183,9 +183,34 @@ func TestSpecialDays(t *testing.T) {
 	p.shows(`[data-test="calendar-says"]`, "Meeting: it has a time of day")
 	p.click(`[data-test="accept-calendar"]`)
 	p.revision(5)
-	if days := s.plan(t).Site.SpecialDays; len(days) != 4 || days[3].Name != "Regatta" {
+	if days := s.plan(t).Site.SpecialDays; len(days) != 5 || days[4].Name != "Regatta" {
 		t.Errorf("%+v", days)
 	}
+}
+
+// TestASeasonIsFeltInTheYear types how much more happens in a season, as people write
+// numbers, and reads the worst date of the year.
+func TestASeasonIsFeltInTheYear(t *testing.T) {
+	s, p := quay(t)
+	p.shows(".verdict", "27.0 on 9 August, High season")
+	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
+	p.click(`[data-test="special-days"]`)
+	p.shows(`[data-test="year-line"]`, "Array: at worst 27.0 days on 9 August, High season")
+	set := func(text string) {
+		t.Helper()
+		eval[bool](p, fmt.Sprintf(`(() => { const e = document.querySelector('[data-special="2026-07-10"] [data-test="rate-factor"]'); e.value = %q; e.dispatchEvent(new Event('change')); return true })()`, text))
+	}
+	set("much more")
+	p.shows(`[role="alert"]`, "“much more” is not a number from 0 to 100")
+	set("2,5")
+	p.revision(2)
+	if f := s.plan(t).Site.SpecialDays[0].RateFactor; f == nil || *f != 2.5 {
+		t.Errorf("the factor is %v", f)
+	}
+	p.until(`!document.querySelector('.verdict').innerText.includes('27.0 on') && document.querySelector('.verdict').innerText.includes('High season')`)
+	set("1")
+	p.revision(3)
+	p.until(`!document.querySelector('.verdict').innerText.includes('High season')`)
 }
 
 func TestEdgesAreDraggedToTheMinute(t *testing.T) {

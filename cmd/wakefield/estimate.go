@@ -1,19 +1,23 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
 	"os"
 	"text/tabwriter"
+	"time"
 
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
+	"wakefield/core/week"
 )
 
 // estimateCommand prints the figures of a plan file.
 type estimateCommand struct {
 	JSON bool   `name:"json" help:"Print the figures as JSON."`
+	Year int    `help:"Follow this year too, date by date: special days, and clocks that change."`
 	Plan string `arg:"" help:"Plan file."`
 }
 
@@ -23,12 +27,42 @@ func (c *estimateCommand) Run() error {
 		return err
 	}
 	site := estimate.Run(p, nil)
+	figures := struct {
+		*estimate.Site
+		Year *estimate.Year `json:"year,omitempty"`
+	}{Site: site}
+	if c.Year != 0 {
+		if figures.Year, err = site.Year(context.Background(), week.Date{Year: c.Year, Month: time.January, Day: 1}); err != nil {
+			return notAPlan{fmt.Errorf("--year %d: %w", c.Year, err)}
+		}
+	}
 	if c.JSON {
 		out := json.NewEncoder(os.Stdout)
 		out.SetIndent("", "  ")
-		return out.Encode(site)
+		return out.Encode(figures)
 	}
-	return writeTable(os.Stdout, p, site)
+	if err := writeTable(os.Stdout, p, site); err != nil || figures.Year == nil {
+		return err
+	}
+	return writeYear(os.Stdout, p, figures.Year)
+}
+
+// writeYear prints the year of every pool for people.
+func writeYear(w io.Writer, p *plan.Plan, y *estimate.Year) error {
+	fmt.Fprintln(w)
+	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', tabwriter.AlignRight)
+	fmt.Fprintf(t, "pool\t%d: least days kept\ton\tspecial day\tfull after\t\n", y.From.Year)
+	for _, pool := range y.Pools {
+		on, full := "-", "never"
+		if pool.WorstDate != nil {
+			on = pool.WorstDate.String()
+		}
+		if pool.FullAfter != nil {
+			full = fmt.Sprintf("%.1f days", *pool.FullAfter)
+		}
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%s\t\n", p.Pool(pool.ID).Name, days(pool.Days), on, pool.Name, full)
+	}
+	return t.Flush()
 }
 
 // notAPlan is an error of a file that is not a plan: exit status 2.

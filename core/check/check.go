@@ -81,7 +81,7 @@ var (
 		detectionOff, blindHours, noArea, untied, alarmWithoutInput, missingStream, emptyRecords, nothingRecorded,
 		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, audio, likelyMisses,
 	}
-	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, oddOneOut}
+	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, shortOnDates, oddOneOut}
 )
 
 // site is a plan being checked.

@@ -118,6 +118,11 @@ func TestRules(t *testing.T) {
 		}, "between keyframes a person can cross"},
 		{"frames-beyond-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Week = own("fast") }, "more frames a second than the camera sends"},
 		{"audio", Warning, func(p *plan.Plan, c *plan.Channel) { c.AudioKbps = 64 }, "records audio"},
+		{"short-on-dates", Warning, func(p *plan.Plan, c *plan.Channel) {
+			copies(p)
+			p.Recorders[0].Pools[0].Drives[0].Terabytes = 0.3
+			p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 6, Day: 1}, To: week.Date{Year: 2027, Month: 8, Day: 20}, Name: "Regatta", RateFactor: ptr(6.0)}}
+		}, "2027 (Regatta); 3 channels need up to 30."},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 }, "differs from the other 2 of G in one respect"},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Week = own("low") }, "one respect: its week"},
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, and nothing is written beneath"},

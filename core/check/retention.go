@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"sort"
+	"time"
 
 	"wakefield/core/plan"
 	"wakefield/core/storage"
@@ -84,4 +85,48 @@ func (c *site) moreDrives(ch *channel, factor float64) *Fix {
 	more := with(added)
 	return fix(fmt.Sprintf("%s of %v TB", drives(added), more.Drives[0].Terabytes),
 		plan.Edit{SetPool: &plan.SetPool{Recorder: ch.Recorder, Pool: more}})
+}
+
+// shortOnDates finds pools that keep what is required in an ordinary week, and less on
+// some dates of the year.
+func shortOnDates(c *site) {
+	year := c.figures.SpecialYear()
+	if year == nil {
+		return
+	}
+	at := 0
+	for i := range c.plan.Recorders {
+		for j := range c.plan.Recorders[i].Pools {
+			pool, p := &c.plan.Recorders[i].Pools[j], year.Pools[at]
+			at++
+			if p.Days == nil {
+				continue
+			}
+			short, most := 0, 0.0
+			for k := range c.plan.Channels {
+				ch, figures := &c.plan.Channels[k], &c.figures.Channels[k]
+				ordinary := figures.WorstDays == nil || figures.Required != nil && *figures.WorstDays >= *figures.Required
+				if ch.Pool == pool.ID && figures.Required != nil && ordinary && *p.Days < *figures.Required {
+					short++
+					most = max(most, *figures.Required)
+				}
+			}
+			if short == 0 {
+				continue
+			}
+			when := p.WorstDate.At(0, time.UTC).Format("2 January 2006")
+			if p.Name != "" {
+				when += " (" + p.Name + ")"
+			}
+			channels := "1 channel needs"
+			if short > 1 {
+				channels = fmt.Sprintf("%d channels need", short)
+			}
+			c.found = append(c.found, Finding{Rule: "short-on-dates", Severity: Warning, Pool: pool.ID, Recorder: c.plan.Recorders[i].ID,
+				Path:     fmt.Sprintf("recorders[%d].pools[%d]", i, j),
+				Sentence: fmt.Sprintf("%s keeps %.3g days on %s; %s up to %v.", pool.Name, *p.Days, when, channels, most),
+				Reason:   fmt.Sprintf("In an ordinary week it keeps %.3g days. More is written on special days, and footage of the weeks before them goes sooner.", *c.figures.Pools[at-1].WorstDays),
+			})
+		}
+	}
 }

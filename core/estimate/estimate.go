@@ -9,6 +9,7 @@ package estimate
 
 import (
 	"context"
+	"sync"
 
 	"wakefield/core/footage"
 	"wakefield/core/plan"
@@ -34,6 +35,8 @@ type Site struct {
 	played   []*played
 	doubts   []doubt
 	pooled   map[string]*poolDraw
+	special  sync.Once
+	year     *Year
 }
 
 // Channel is what one channel writes and how long it is kept. Days are absent where

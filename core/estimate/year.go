@@ -91,6 +91,18 @@ func (s *Site) Year(ctx context.Context, from week.Date) (*Year, error) {
 	return out, nil
 }
 
+// SpecialYear is the year in which the first special day lies, nil where there is none.
+// It is found once.
+func (s *Site) SpecialYear() *Year {
+	s.special.Do(func() {
+		if list := s.plan.Site.SpecialDays; len(list) > 0 {
+			// The years that special days may lie in can all be followed.
+			s.year, _ = s.Year(context.Background(), week.Date{Year: list[0].From.Year, Month: time.January, Day: 1})
+		}
+	})
+	return s.year
+}
+
 // lookBackDays is how long before the year pools begin to fill: what the slowest needs,
 // and half as much again.
 func (s *Site) lookBackDays() int {

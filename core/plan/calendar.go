@@ -8,7 +8,8 @@ import (
 
 // SpecialDays finds what is special about each of some dates that follow each other, nil
 // for an ordinary one. Of several for one date the last in the list holds; a yearly one
-// that runs over the end of the year goes on in the next.
+// that runs over the end of the year goes on in the next, and begins with the year it is
+// written with.
 func (p *Plan) SpecialDays(from week.Date, days int) []*SpecialDay {
 	out := make([]*SpecialDay, days)
 	number := func(d week.Date) int { return int(d.At(0, time.UTC).Unix() / 86400) }
@@ -26,7 +27,7 @@ func (p *Plan) SpecialDays(from week.Date, days int) []*SpecialDay {
 			continue
 		}
 		length := number(s.To) - number(s.From)
-		for year := from.Year - 1 - length/365; year <= last.Year(); year++ {
+		for year := max(s.From.Year, from.Year-1-length/365); year <= last.Year(); year++ {
 			begins := week.Date{Year: year, Month: s.From.Month, Day: s.From.Day}
 			t := begins.At(0, time.UTC)
 			if t.Day() != s.From.Day {

@@ -181,7 +181,7 @@ func TestRevisionsTidesAndCalendars(t *testing.T) {
 	}
 	dates, _ := c.fetch("/api/sites/site/special-days")
 	read := call[formats.Dates](c, "POST", "/api/sites/site/special-days/read", dates, 200)
-	if len(read.Days) != 2 || len(read.LeftOut) != 0 {
+	if len(read.Days) != 3 || len(read.LeftOut) != 0 || read.Days[0].RateFactor == nil || *read.Days[0].RateFactor != 1.6 || read.Days[0].UseDay != nil {
 		t.Errorf("%+v", read)
 	}
 	d := call[Draft](c, "POST", "/api/sites/site/draft", paint(2, "kiosk", "off"), 200)

@@ -23,6 +23,7 @@ type View struct {
 	Pools   []estimate.Pool     `json:"pools"`
 	Intake  []estimate.Recorder `json:"recorders"`
 	Verdict estimate.Verdict    `json:"verdict"`
+	Year    *YearVerdict        `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
 	Found   []check.Finding     `json:"findings" doc:"Most severe first"`
 	Ribbons []Ribbon            `json:"ribbons"`
 	Tide    Tide                `json:"tide"`
@@ -40,11 +41,27 @@ type Answer struct {
 	Pools    []estimate.Pool     `json:"pools"`
 	Intake   []estimate.Recorder `json:"recorders"`
 	Verdict  estimate.Verdict    `json:"verdict"`
+	Year     *YearVerdict        `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
 	Found    []check.Finding     `json:"findings" doc:"Most severe first"`
 	Ribbons  []Ribbon            `json:"ribbons" doc:"Of the channels whose ribbon changed"`
 	Order    []string            `json:"order" doc:"Ids of all channels in the order of the plan"`
 	Tide     Tide                `json:"tide"`
 	Rows     []TableRow          `json:"rows" doc:"Rows of the channel table that changed"`
+}
+
+// YearVerdict is the date on which the plan holds least.
+type YearVerdict struct {
+	Days float64   `json:"worstDays"`
+	Date week.Date `json:"worstDate"`
+	Name string    `json:"name" doc:"The special day behind it; empty for none"`
+}
+
+func yearVerdict(s *estimate.Site) *YearVerdict {
+	y := s.SpecialYear()
+	if y == nil || y.Days == nil {
+		return nil
+	}
+	return &YearVerdict{*y.Days, *y.WorstDate, y.Name}
 }
 
 // Draft is what a change would change, if it were kept.
@@ -96,7 +113,7 @@ func view(e entry) *View {
 	v := &View{
 		ID: e.head.ID, Version: e.head.Version, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo, Plan: e.head.Plan,
 		Figures: e.site.Channels, Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict,
-		Tide: tide(e, week.Whole), Ribbons: []Ribbon{}, Found: e.found,
+		Tide: tide(e, week.Whole), Ribbons: []Ribbon{}, Found: e.found, Year: yearVerdict(e.site),
 	}
 	for i := range e.site.Channels {
 		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
@@ -109,7 +126,7 @@ func answer(before, after entry) *Answer {
 	a := &Answer{
 		Version: after.head.Version, Undo: after.head.Undo, UndoBy: after.head.UndoBy, Redo: after.head.Redo, Verdict: after.site.Verdict,
 		Figures: []estimate.Channel{}, Pools: after.site.Pools, Intake: after.site.Recorders, Ribbons: []Ribbon{}, Tide: tide(after, week.Whole), Found: after.found,
-		Rows: changedRows(before.head.Plan, after.head.Plan),
+		Rows: changedRows(before.head.Plan, after.head.Plan), Year: yearVerdict(after.site),
 	}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {

@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/internal/formats"
@@ -21,6 +22,7 @@ func registerWeeks(api huma.API, s *service) {
 	reading := op("readSpecialDays", http.MethodPost, "/api/sites/{id}/special-days/read", "What a calendar says of special days, before anything is changed")
 	reading.SkipValidateBody = true
 	huma.Register(api, reading, s.readSpecialDays)
+	huma.Register(api, op("year", http.MethodGet, "/api/sites/{id}/year", "Days kept at every date of a year"), s.year)
 	huma.Register(api, op("tideOf", http.MethodPost, "/api/sites/{id}/tide", "What some channels write together"), s.tideOf)
 }
 
@@ -76,6 +78,23 @@ func (s *service) readSpecialDays(ctx context.Context, in *struct {
 		return nil, err
 	}
 	return &body[*formats.Dates]{dates}, nil
+}
+
+func (s *service) year(ctx context.Context, in *struct {
+	SiteParam
+	Year int `query:"year" minimum:"1970" maximum:"2200" doc:"The year; the present one where absent"`
+}) (*body[*estimate.Year], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	if in.Year == 0 {
+		in.Year = time.Now().Year()
+	}
+	year, err := heavily(ctx, s.heavy.heavy, func() (*estimate.Year, error) {
+		return e.site.Year(ctx, week.Date{Year: in.Year, Month: time.January, Day: 1})
+	})
+	return &body[*estimate.Year]{year}, s.problem(ctx, err)
 }
 
 func (s *service) tideOf(ctx context.Context, in *struct {

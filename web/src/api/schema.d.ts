@@ -532,6 +532,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Days kept at every date of a year */
+        get: operations["year"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -621,6 +638,8 @@ export interface components {
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
             version: number;
+            /** @description The worst date; absent where no date is special */
+            year?: components["schemas"]["YearVerdict"];
         };
         ApplyKind: {
             channels: string[];
@@ -1178,6 +1197,47 @@ export interface components {
             /** Format: double */
             usableGB: number;
             /** Format: double */
+            worstDays: number | null;
+        };
+        EstimatedYear: {
+            /** @description The channel that comes off worst against its days */
+            channel?: string;
+            /**
+             * Format: date
+             * @description First date of the year
+             */
+            from: string;
+            /** @description The special day that it is, or the last before it within what is kept */
+            name?: string;
+            pools: components["schemas"]["EstimatedYearPool"][];
+            /**
+             * Format: date
+             * @description When that is
+             */
+            worstDate?: string;
+            /**
+             * Format: double
+             * @description Least days kept of the pool that comes off worst against what is required; null where nothing is overwritten
+             */
+            worstDays: number | null;
+        };
+        EstimatedYearPool: {
+            /** @description Days kept at every date, at its worst hour; empty where the pool is never full */
+            days: number[];
+            /**
+             * Format: double
+             * @description Days until the pool is full for the first time, beginning empty with the year; absent where it is not within two years
+             */
+            fullAfterDays?: number;
+            id: string;
+            /** @description The special day that it is, or the last before it within what is kept */
+            name?: string;
+            /** Format: date */
+            worstDate?: string;
+            /**
+             * Format: double
+             * @description Least days kept; null where the pool is not full within the time looked at
+             */
             worstDays: number | null;
         };
         Event: {
@@ -1820,6 +1880,11 @@ export interface components {
             from: string;
             name: string;
             /**
+             * Format: double
+             * @description How often all happens, times what it does on other days
+             */
+            rateFactor?: number;
+            /**
              * Format: date
              * @description Last date, inclusive
              */
@@ -1957,6 +2022,8 @@ export interface components {
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
             version: number;
+            /** @description The worst date; absent where no date is special */
+            year?: components["schemas"]["YearVerdict"];
         };
         Week: {
             blocks?: components["schemas"]["DutyBlock"][];
@@ -1970,6 +2037,14 @@ export interface components {
             alarm?: string;
             /** @description Id of a channel */
             motion?: string;
+        };
+        YearVerdict: {
+            /** @description The special day behind it; empty for none */
+            name: string;
+            /** Format: date */
+            worstDate: string;
+            /** Format: double */
+            worstDays: number;
         };
     };
     responses: never;
@@ -3134,6 +3209,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    year: {
+        parameters: {
+            query?: {
+                /** @description The year; the present one where absent */
+                year?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedYear"];
                 };
             };
             /** @description Error */

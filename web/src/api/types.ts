@@ -23,6 +23,8 @@ export type Verdict = Schemas['EstimatedVerdict']
 export type Ribbon = Schemas['Ribbon']
 export type Tide = Schemas['Tide']
 export type Revision = Schemas['Revision']
+export type YearFigures = Schemas['EstimatedYear']
+export type YearVerdict = Schemas['YearVerdict']
 export type Problem = Schemas['ErrorModel']
 
 /** The problem of a change made on an old version. */

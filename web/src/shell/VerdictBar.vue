@@ -34,6 +34,15 @@ const drives = computed(() => {
   return `${pool.drives.map((g) => `${g.count} × ${g.terabytes} TB`).join(' + ')}, ${layout}`
 })
 
+const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })
+
+/** The date of the year on which less is kept than in an ordinary week. */
+const worstDate = computed(() => {
+  const y = site.year
+  if (!y || v.value.worstDays == null || y.worstDays >= v.value.worstDays - 0.05) return ''
+  return `${three(y.worstDays)} on ${date.format(Date.parse(y.worstDate))}${y.name ? `, ${y.name}` : ''}`
+})
+
 /** The share of wanted events of which something is on disk. */
 const onDisk = (of: Verdict) => (of.evidence.eventsPerDay ? 100 - of.evidence.missedPercent : 100)
 const points = computed(() => {
@@ -52,18 +61,18 @@ const missed = computed(() => {
       <b :class="{ short: isShort }" data-test="kept">{{ v.keptDays == null ? 'no limit' : `${three(v.keptDays)} days` }}</b>
       <i>{{ since(v.keptDays, before.keptDays) }}</i>
       <span v-if="v.requiredDays != null" :title="channel ? `${channel.name} is the channel furthest from its days` : ''">
-        kept of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
+        of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="worstDate"> · {{ worstDate }}</template><template v-else-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
       </span>
       <span v-else>kept · nothing is required</span>
     </button>
     <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
       <b>{{ range ? `${three(range.low)} – ${three(range.high)} days` : '—' }}</b>
-      <span>likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance that all requirements are met</span>
+      <span :title="`In ${Math.round(v.holdsPercent)} of 100 cases every channel keeps the days required of it.`">likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance all are met</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
       <i>{{ sinceGB(v.gigabytesPerDay, before.gigabytesPerDay) }}</i>
-      <span>written a day · {{ three(v.averageMbps) }} Mbps mean</span>
+      <span>a day · {{ three(v.averageMbps) }} Mbps mean</span>
     </button>
     <button type="button" class="plain-button figure" data-test="verdict-disk" @click="hand.panel = 'disk'">
       <b>{{ gigabytes(v.usableGB) }}</b>

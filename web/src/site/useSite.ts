@@ -7,7 +7,7 @@ import { again, mayPass, newKey } from '../api/again'
 import { author } from '../api/author'
 import { api, inWords } from '../api/client'
 import type {
-  Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View,
+  Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View, YearVerdict,
 } from '../api/types'
 import type { Span } from '../week/time'
 import { patched } from './patch'
@@ -40,6 +40,7 @@ export const useSite = defineStore('site', () => {
   const tide = shallowRef<Tide>()
   const findings = shallowRef<Finding[]>([])
   const opened = shallowRef<Verdict>()
+  const year = shallowRef<YearVerdict>() // the worst date, where some are special
   const failure = ref('')
   const unreadable = ref(false) // whether what is stored is beyond this program
   const answered = shallowRef<Answer>() // the last answer, for those who keep more of it
@@ -92,6 +93,7 @@ export const useSite = defineStore('site', () => {
     pools.value = view.pools
     recorders.value = view.recorders
     verdict.value = view.verdict
+    year.value = view.year
     opened.value ??= view.verdict
     tide.value = view.tide
     findings.value = view.findings
@@ -119,6 +121,7 @@ export const useSite = defineStore('site', () => {
     pools.value = answer.pools
     recorders.value = answer.recorders
     verdict.value = answer.verdict
+    year.value = answer.year
     tide.value = answer.tide
     findings.value = answer.findings
     answered.value = answer
@@ -236,7 +239,7 @@ export const useSite = defineStore('site', () => {
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
-    id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, tide, findings, opened, failure, unreadable, conflict,
+    id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, year, tide, findings, opened, failure, unreadable, conflict,
     answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, aside: queue.aside, settle: queue.settle, open, close, reload, change, step, returnTo, tryAgain,
   }
 })

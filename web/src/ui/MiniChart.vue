@@ -28,6 +28,7 @@ function option(): EChartsCoreOption {
   return {
     animation: false,
     grid: { left: 44, right: 10, top: 20, bottom: 30 },
+    textStyle: { fontFamily: getComputedStyle(document.body).fontFamily },
     tooltip: { trigger: 'axis', valueFormatter: (v: number) => three(v), textStyle: { fontSize: 11 } },
     xAxis: { type: 'value', name: props.x, nameLocation: 'middle', nameGap: 17, min: 'dataMin', max: 'dataMax', ...axis },
     yAxis: { type: 'value', name: props.y, nameGap: 6, splitNumber: 3, ...axis },

@@ -6,6 +6,7 @@ import type { ReadDates, SpecialDay, Weekday } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import { dayNames, weekdays } from '../week/time'
+import YearLine from './YearLine.vue'
 import YearStrip from './YearStrip.vue'
 
 /** The dates on which another day of the week, or another week, holds. */
@@ -17,10 +18,11 @@ const found = ref<ReadDates>()
 const picker = useTemplateRef('picker')
 const days = computed(() => site.plan?.site.specialDays ?? [])
 const holds = computed(() => [
+  ['', 'its own duties'] as const,
   ...weekdays.map((d, i) => [`day ${d}`, `as on a ${dayNames[i]}`] as const),
   ...(site.plan?.weeks ?? []).map((w) => [`week ${w.id}`, `the week “${w.name}”`] as const),
 ])
-const holdsOf = (d: SpecialDay) => (d.week ? `week ${d.week}` : `day ${d.useDay ?? 'sun'}`)
+const holdsOf = (d: SpecialDay) => (d.week ? `week ${d.week}` : d.useDay ? `day ${d.useDay}` : '')
 
 function keep(list: SpecialDay[]) {
   problem.value = ''
@@ -38,7 +40,23 @@ function setHolds(i: number, text: string) {
   const rest: SpecialDay = { ...days.value[i]! }
   delete rest.week
   delete rest.useDay
-  keep(days.value.map((d, k) => (k === i ? { ...rest, ...(kind === 'week' ? { week: id } : { useDay: id as Weekday }) } : d)))
+  if (!text) rest.rateFactor ??= 1 // a special day differs in something
+  keep(days.value.map((d, k) => (k === i ? { ...rest, ...(kind === 'week' && { week: id }), ...(kind === 'day' && { useDay: id as Weekday }) } : d)))
+}
+
+/** Sets how much happens; what is typed must be a number, with a point or a comma. */
+function setFactor(i: number, input: HTMLInputElement) {
+  const text = input.value.trim().replace(',', '.')
+  const d = { ...days.value[i]! }
+  const factor = Number(text)
+  if (text && (!Number.isFinite(factor) || factor < 0 || factor > 100)) {
+    problem.value = `“${input.value}” is not a number from 0 to 100: 1.5 means half as much again, 0 that nothing happens.`
+    return
+  }
+  if (text) d.rateFactor = factor
+  else if (d.week || d.useDay) delete d.rateFactor
+  else d.rateFactor = 1
+  keep(days.value.map((x, k) => (k === i ? d : x)))
 }
 
 function add(from: string, to: string) {
@@ -71,6 +89,7 @@ function accept() {
 
 <template>
   <div class="special">
+    <YearLine v-if="days.length" :year="year" />
     <YearStrip v-model="year" :days="days" :chosen="chosen" @add="add" @choose="(i) => (chosen = i)" />
     <section aria-label="Special days">
       <p class="acts">
@@ -86,7 +105,7 @@ function accept() {
       </div>
       <p v-if="!days.length" class="soft">No date is special yet. Click a date in the year, or drag over several.</p>
       <table v-else>
-        <thead><tr><th>Name</th><th>From</th><th>To</th><th>Every year</th><th>What holds</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
+        <thead><tr><th>Name</th><th>From</th><th>To</th><th>Every year</th><th>Duties</th><th>Times as much happens</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
         <tbody>
           <tr v-for="(d, i) in days" :key="i" :class="{ here: i === chosen }" :data-special="d.from" @click="chosen = i">
             <td><input :value="d.name" :aria-label="`Name, ${d.from}`" maxlength="200" @change="set(i, { name: ($event.target as HTMLInputElement).value.trim() || 'Special day' })" /></td>
@@ -96,11 +115,12 @@ function accept() {
             <td>
               <select :value="holdsOf(d)" :aria-label="`What holds, ${d.name}`" @change="setHolds(i, ($event.target as HTMLSelectElement).value)"><option v-for="[id, name] in holds" :key="id" :value="id">{{ name }}</option></select>
             </td>
+            <td><input :value="d.rateFactor ?? ''" placeholder="1" inputmode="decimal" class="factor" :aria-label="`Times as much happens, ${d.name}`" data-test="rate-factor" @change="setFactor(i, $event.target as HTMLInputElement)" /></td>
             <td><button type="button" class="plain-button link short" :aria-label="`Remove ${d.name}`" @click.stop="keep(days.filter((_, k) => k !== i))">Remove</button></td>
           </tr>
         </tbody>
       </table>
-      <p class="soft">The verdict is that of the ordinary week, going on for ever: special days belong to the plan and say what is recorded on their dates, but are not counted in the days kept.</p>
+      <p class="soft">Days kept are those of the ordinary week; beside them the verdict tells the worst date of the year. Where two special days are of one date, the later in this list holds.</p>
     </section>
   </div>
 </template>
@@ -146,7 +166,12 @@ tr.here td {
 }
 
 td:first-child {
-  width: 34%;
+  width: 30%;
+}
+
+.factor {
+  width: 64px;
+  text-align: right;
 }
 
 td:nth-child(5) {

@@ -15,7 +15,7 @@ const emit = defineEmits<{ change: [groups: Activity['groups']] }>()
 const site = useSite()
 
 const groups = computed(() => props.activity.groups)
-const words = computed(() => (groups.value && groups.value.size > 1 ? `about ${three(groups.value.size)} at a time, within ${three(groups.value.withinSeconds)} s` : 'each by itself'))
+const words = computed(() => (groups.value && groups.value.size > 1 ? `about ${groups.value.size} at a time, within ${groups.value.withinSeconds} s` : 'each by itself'))
 
 const hour = ref<{ when: string; events: { start: number; seconds: number }[] }>()
 const seed = ref(1)
@@ -67,8 +67,8 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
       <p class="soft">
         {{ hour.when }}, the busiest hour, as it may be: {{ hour.events.length }} events.
         <button type="button" class="plain-button link" @click="seed++">Another</button>
-        <span v-if="withoutGroups" data-test="without-groups"> {{ withoutGroups }}</span>
       </p>
+      <p v-if="withoutGroups" data-test="without-groups">{{ withoutGroups }}</p>
     </template>
   </section>
 </template>

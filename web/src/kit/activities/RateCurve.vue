@@ -60,7 +60,7 @@ onMounted(() => {
       const { motion, rule, soft } = palette.value
       const floor = height.value - 16
       const x = (minute: number) => (minute / WEEK) * width.value
-      c.font = '11px sans-serif'
+      c.font = `11px ${getComputedStyle(document.body).fontFamily}`
       for (let d = 0; d < 7; d++) {
         c.fillStyle = rule
         c.fillRect(Math.round(x(d * DAY)), 0, 1, floor)
