@@ -3,7 +3,6 @@ package estimate
 import (
 	"encoding/binary"
 	"hash/fnv"
-	"maps"
 	"math"
 	"slices"
 
@@ -24,11 +23,11 @@ type input struct {
 
 	// How well things are known, for the draws: standard deviations of logarithms.
 	motion, alarm, own []float64 // of each source of the scene
-	streams            map[footage.Regime]layerStreams
+	layers             week.Steps[layerStreams]
 	doubt              [3]float64 // of the bitrate of each stream
 }
 
-// layerStreams says which streams a regime's layers write, as indices of doubt.
+// layerStreams says which streams a duty's layers write, as indices of doubt.
 type layerStreams struct{ base, event int }
 
 // play plays the channel's week with all activity changed by z standard deviations.
@@ -107,7 +106,7 @@ func (in *input) equal(other *input) bool {
 		return true
 	}
 	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
-		slices.Equal(in.duties, other.duties) && maps.Equal(in.streams, other.streams) && slices.Equal(in.regimes, other.regimes) &&
+		slices.Equal(in.duties, other.duties) && slices.Equal(in.layers, other.layers) && slices.Equal(in.regimes, other.regimes) &&
 		in.scene.CallCost == other.scene.CallCost && in.sees(other)
 }
 
@@ -304,17 +303,14 @@ func (r *resolver) input(i int) input {
 	if in.empty {
 		return in
 	}
-	in.streams = make(map[footage.Regime]layerStreams)
-	costs := make(map[string]footage.Regime)
+	costs, layers := make(map[string]footage.Regime), make(map[string]layerStreams)
 	in.regimes = week.Map(in.duties, func(id string) footage.Regime {
-		regime, ok := costs[id]
-		if !ok {
-			var from layerStreams
-			regime, from = regimeOf(c, r.duties[id])
-			costs[id], in.streams[regime] = regime, from
+		if _, ok := costs[id]; !ok {
+			costs[id], layers[id] = regimeOf(c, r.duties[id])
 		}
-		return regime
+		return costs[id]
 	})
+	in.layers = week.Map(in.duties, func(id string) layerStreams { return layers[id] })
 	for k, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
 		if s := c.Streams.Get(which); s != nil {
 			in.doubt[k] = rateSpread(s.Rate)

@@ -36,12 +36,12 @@ func activitySpread(known string) float64 {
 }
 
 // rateSpread tells how far a bitrate may be off. A figure typed as a guess is
-// trusted less than the model, one read off a camera on site a little less than a
-// measured one.
+// trusted more than the model, which knows nothing of the scene, one read off a camera
+// on site a little less than a measured one.
 func rateSpread(r plan.Rate) float64 {
 	switch {
 	case r.Kind == "modelled":
-		return spread(1.3)
+		return spread(1.8)
 	case r.Known == "measured":
 		return spread(1.05)
 	case r.Known == "surveyed":
@@ -107,21 +107,37 @@ func responses(in []*input, typical []footage.Shares) []response {
 
 // drawChannel draws the bitrates of one channel. Its streams are off together, each
 // as far as it is known.
+//
+// What is stated is what a site comes to: of its channels some write more and some less,
+// and the factors of their own have a mean of 1, while that of the site as a whole has a
+// median of 1. Hence σ²/4, half of the own half of the log variance.
 func drawChannel(id string, in *input, r *response) doubt {
-	site, own := common(), normals(id)
+	site, own, centre := common(), normals(id), in.activityDoubt()/4
 	d := doubt{kbps: make([]float32, Draws)}
 	for i := range d.kbps {
 		sum := 0.0
-		z := math.Sqrt2 / 2 * (site[i][0] + own[i][0])
+		z := math.Sqrt2/2*(site[i][0]+own[i][0]) - centre
 		y := math.Sqrt2 / 2 * (site[i][1] + own[i][1])
 		for s := range r {
 			if kbps := r[s].at(z); kbps > 0 {
-				sum += kbps * math.Exp(in.doubt[s]*y)
+				sum += kbps * math.Exp(in.doubt[s]*y-in.doubt[s]*in.doubt[s]/4)
 			}
 		}
 		d.kbps[i] = float32(sum)
 	}
 	return d
+}
+
+// activityDoubt is the mean doubt of the activities that reach the channel.
+func (in *input) activityDoubt() float64 {
+	sum, n := 0.0, 0
+	for _, list := range [][]float64{in.motion, in.alarm, in.own} {
+		for _, s := range list {
+			sum += s
+			n++
+		}
+	}
+	return sum / float64(max(n, 1))
 }
 
 // moves tells whether anything about the channel depends on activity.
@@ -134,13 +150,14 @@ func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
 	var from layerStreams
 	next := 0
 	for _, b := range in.price(shares) {
-		for next < len(in.regimes) && in.regimes[next].From <= b.Span.From {
-			from = in.streams[in.regimes[next].Value]
+		for next < len(in.layers) && in.layers[next].From <= b.Span.From {
+			from = in.layers[next].Value
 			next++
 		}
 		part := float64(b.Span.Minutes()) / 10080
 		out[from.base] += part * float64(b.Base)
-		out[from.event] += part * float64(b.Motion+b.Alarm)
+		out[from.event] += part * float64(b.Motion+b.Alarm-b.Call)
+		out[0] += part * float64(b.Call) // buttons write the main stream
 	}
 	return out
 }
@@ -205,6 +222,7 @@ func (s *Site) draw(ctx context.Context, p *plan.Plan, earlier *Site) error {
 // poolDraw is one pool over all draws, with what it was drawn from.
 type poolDraw struct {
 	usable  float64
+	atWorst float64 // days kept at the worst moment, of those typically kept
 	from    []drawnFrom
 	sure    *Range
 	members []memberDraw
@@ -227,12 +245,12 @@ type memberDraw struct {
 // drawPool finds the days a pool and its channels keep in every draw, unless they
 // were found before for the same channels on the same drives.
 func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, earlier *Site) {
-	d := &poolDraw{usable: pool.UsableGB}
+	d := &poolDraw{usable: pool.UsableGB, atWorst: s.worstShare(pool)}
 	for _, m := range members {
 		d.from = append(d.from, drawnFrom{&s.doubts[m].kbps[0], p.Channels[m].Keep})
 	}
 	if earlier != nil {
-		if before := earlier.pooled[pool.ID]; before != nil && before.usable == d.usable && slices.Equal(before.from, d.from) {
+		if before := earlier.pooled[pool.ID]; before != nil && before.usable == d.usable && before.atWorst == d.atWorst && slices.Equal(before.from, d.from) {
 			d = before
 		}
 	}
@@ -252,6 +270,24 @@ func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, e
 	}
 }
 
+// worstShare is the least that a pool keeps, at the worst hour of the week and on the
+// worst date of the year, as a share of what it keeps typically. What is required must be
+// kept then too.
+func (s *Site) worstShare(pool *Pool) float64 {
+	if pool.RetentionDays == nil || pool.WorstDays == nil || *pool.RetentionDays <= 0 {
+		return 1
+	}
+	worst := *pool.WorstDays
+	if year := s.SpecialYear(); year != nil {
+		for _, p := range year.Pools {
+			if p.ID == pool.ID && p.Days != nil {
+				worst = min(worst, *p.Days)
+			}
+		}
+	}
+	return min(1, worst / *pool.RetentionDays)
+}
+
 func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 	usable := storage.Bytes(d.usable) * storage.GB
 	kept := make([]float64, Draws)
@@ -265,10 +301,13 @@ func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 			limited = append(limited, k)
 		}
 	}
+	d.holds = make([]bool, Draws)
 	const chunk = 125
+	held := make([][]int, Draws/chunk) // draws in which each member keeps its days, by part
 	parallel(Draws/chunk, func(part int) {
 		rates := make([]storage.Rate, len(members))
 		limits := make([]storage.Days, len(members))
+		held[part] = make([]int, len(members))
 		for i := part * chunk; i < (part+1)*chunk; i++ {
 			for k, m := range members {
 				keep := &p.Channels[m].Keep
@@ -281,37 +320,31 @@ func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 			for _, k := range limited {
 				each[k][i] = float64(min(h, limits[k]))
 			}
+			d.holds[i] = true
+			for k, m := range members {
+				required := s.Channels[m].Required
+				if required == nil {
+					continue
+				}
+				if float64(min(h*storage.Days(d.atWorst), limits[k])) >= *required {
+					held[part][k]++
+				} else {
+					d.holds[i] = false
+				}
+			}
 		}
 	})
 	d.sure = rangeOf(slices.Clone(kept))
 	d.members = make([]memberDraw, len(members))
 	parallel(len(members), func(k int) {
-		required, keep := s.Channels[members[k]].Required, &p.Channels[members[k]].Keep
-		if required != nil {
-			held := 0
-			for _, days := range each[k] {
-				if days >= *required {
-					held++
-				}
-			}
-			d.members[k].holds = 100 * float64(held) / Draws
+		for _, part := range held {
+			d.members[k].holds += 100 * float64(part[k]) / Draws
 		}
 		d.members[k].sure = d.sure // with no limit of its own it is kept as long as the pool holds
-		if keep.AtMostDays > 0 || keep.QuotaGB > 0 {
+		if keep := &p.Channels[members[k]].Keep; keep.AtMostDays > 0 || keep.QuotaGB > 0 {
 			d.members[k].sure = rangeOf(slices.Clone(each[k]))
 		}
 	})
-	d.holds = make([]bool, Draws)
-	for i := range d.holds {
-		d.holds[i] = true
-	}
-	for k, m := range members {
-		if required := s.Channels[m].Required; required != nil {
-			for i := range d.holds {
-				d.holds[i] = d.holds[i] && each[k][i] >= *required
-			}
-		}
-	}
 }
 
 // rangeOf is the median and the 80 % range of values, which it sorts; nil where the

@@ -93,6 +93,7 @@ type Bin struct {
 	// the base layer is on, Motion and Alarm because an event is; what both ask for
 	// counts as Alarm, and so does a record-now button.
 	Base, Motion, Alarm video.Kbps
+	Call                video.Kbps // the part of Alarm that a record-now button asks for
 
 	// Wanted events begun in the stretch, by fate: kept at full quality, at a lower one,
 	// not at all. At full quality is what is written as the event layer would write it,
@@ -119,6 +120,7 @@ func (w Week) Mean() Bin {
 		mean.Base += video.Kbps(part) * b.Base
 		mean.Motion += video.Kbps(part) * b.Motion
 		mean.Alarm += video.Kbps(part) * b.Alarm
+		mean.Call += video.Kbps(part) * b.Call
 		mean.Full += b.Full
 		mean.Low += b.Low
 		mean.Missed += b.Missed
