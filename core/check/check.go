@@ -35,10 +35,17 @@ type Finding struct {
 	Sentence string   `json:"sentence"`
 	Reason   string   `json:"reason"`
 	Path     string   `json:"path" doc:"Place in the plan document"`
-	Channel  string   `json:"channel,omitempty" doc:"Id of the channel it is about"`
+	Channel  string   `json:"channel,omitempty" doc:"Id of the channel it is about, of several the one that is worst off"`
+	Channels []string `json:"channels,omitempty" doc:"Ids of all channels that it is about, where there are several"`
 	Pool     string   `json:"pool,omitempty" doc:"Id of the pool it is about"`
 	Recorder string   `json:"recorder,omitempty" doc:"Id of the recorder it is about"`
 	Fix      *Fix     `json:"fix,omitempty"`
+
+	// Findings of one cause are told as one, in the words of those of several; the first
+	// is the one that is worst off.
+	cause   string
+	worse   float64
+	several func(n int) string
 }
 
 // Fix mends a finding.
@@ -59,11 +66,47 @@ func Findings(p *plan.Plan, s *estimate.Site) []Finding {
 	for _, rule := range siteRules {
 		rule(c)
 	}
+	c.found = together(c.found)
 	for i := range c.found {
 		c.found[i].ID = c.found[i].Rule + " " + c.found[i].Path
 	}
 	slices.SortStableFunc(c.found, func(a, b Finding) int { return cmp.Compare(a.Severity.rank(), b.Severity.rank()) })
 	return c.found
+}
+
+// together makes one finding of those that have one cause.
+func together(found []Finding) []Finding {
+	of := make(map[string][]int)
+	for i, f := range found {
+		if f.cause != "" {
+			of[f.cause] = append(of[f.cause], i)
+		}
+	}
+	var out []Finding
+	for i, f := range found {
+		same := of[f.cause]
+		if f.cause == "" || len(same) == 1 {
+			out = append(out, f)
+			continue
+		}
+		if i != same[0] {
+			continue
+		}
+		worst := f
+		var channels []string
+		for _, k := range same {
+			channels = append(channels, found[k].Channel)
+			if found[k].worse > worst.worse {
+				worst = found[k]
+			}
+		}
+		worst.Sentence, worst.Channels = worst.several(len(same)), channels
+		out = append(out, worst)
+	}
+	if out == nil {
+		out = []Finding{}
+	}
+	return out
 }
 
 // Count is the number of findings of each severity.

@@ -66,6 +66,36 @@ func TestSoundPlanHasNoFindings(t *testing.T) {
 	}
 }
 
+// TestOneShortPoolIsOneFinding requires more of three channels than their pool keeps, and
+// of one of them more than of the others. Its fix mends all.
+func TestOneShortPoolIsOneFinding(t *testing.T) {
+	p := soundPlan(t)
+	copies(p)
+	for i := range p.Channels {
+		p.Channels[i].Keep.AtLeastDays = 1500 + 100*float64(i)
+	}
+	found := findings(p)
+	if len(found) != 1 {
+		t.Fatalf("%d findings: %+v", len(found), found)
+	}
+	f := found[0]
+	if f.Rule != "below-at-least" || len(f.Channels) != 3 || f.Channel != "c3" || f.Pool != "p" || !strings.Contains(f.Sentence, "and 3 channels need more: Copy c3 1700.") || f.Fix == nil {
+		t.Fatalf("%+v", f)
+	}
+	mended, err := p.Apply(f.Fix.Edits...)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if left := findings(mended); len(left) != 0 {
+		t.Errorf("after the fix: %+v", left)
+	}
+	// A quota is the channel's own.
+	p.Channels[0].Keep = plan.Keep{AtLeastDays: 1500, QuotaGB: 10}
+	if found := findings(p); len(found) != 2 {
+		t.Errorf("%+v", found)
+	}
+}
+
 func TestRules(t *testing.T) {
 	tests := []struct {
 		rule     string

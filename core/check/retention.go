@@ -21,10 +21,16 @@ func retention(c *site, ch *channel) {
 		c.report(ch, Error, "below-at-least", "keep.atLeastDays",
 			fmt.Sprintf("%s keeps %.3g days of the %v required.", ch.Name, *kept, least),
 			c.whyShort(ch), c.moreDrives(ch, least / *kept))
+		c.byPool(ch, *kept, "")
 	case least > 0 && worst != nil && *worst < least:
+		typically := "Typically nothing of it is overwritten"
+		if kept != nil {
+			typically = fmt.Sprintf("Typically it keeps %.3g days", *kept)
+		}
 		c.report(ch, Warning, "worst-below-at-least", "keep.atLeastDays",
 			fmt.Sprintf("%s keeps %.3g days at the worst hour of the week, of the %v required.", ch.Name, *worst, least),
-			fmt.Sprintf("Typically it keeps %.3g days; looking back from the busiest days it is less.", *kept), c.moreDrives(ch, least / *worst))
+			typically+"; looking back from the busiest days it is less.", c.moreDrives(ch, least / *worst))
+		c.byPool(ch, *worst, " at the worst hour of the week")
 	}
 	if pool := c.pool(ch.Pool); most > 0 && pool != nil && (pool.RetentionDays == nil || *pool.RetentionDays > most) {
 		holds := "without limit"
@@ -34,6 +40,20 @@ func retention(c *site, ch *channel) {
 		c.report(ch, Warning, "above-at-most", "keep.atMostDays",
 			fmt.Sprintf("%s may be kept for at most %v days, and only the recorder's age limit sees to it.", ch.Name, most),
 			fmt.Sprintf("The disks would hold its footage %s. Set the age limit at the recorder and check that it deletes.", holds), nil)
+	}
+}
+
+// byPool says of the last finding that the pool is its cause, unless it is a limit of the
+// channel's own: one short pool is one finding, however many channels are on it.
+func (c *site) byPool(ch *channel, kept float64, when string) {
+	pool := c.plan.Pool(ch.Pool)
+	if pool == nil || ch.Keep.QuotaGB > 0 || ch.Keep.AtMostDays > 0 && ch.Keep.AtMostDays <= kept {
+		return
+	}
+	f := &c.found[len(c.found)-1]
+	f.cause, f.worse, f.Pool = f.Rule+" "+pool.ID, ch.Keep.AtLeastDays/kept, pool.ID
+	f.several = func(n int) string {
+		return fmt.Sprintf("%s keeps %.3g days%s, and %d channels need more: %s %v.", pool.Name, kept, when, n, ch.Name, ch.Keep.AtLeastDays)
 	}
 }
 

@@ -41,6 +41,34 @@ func TestDocumentedTable(t *testing.T) {
 	}
 }
 
+// TestDocumentedGroups holds the table of groups against the program: the same events in
+// groups, played out, and each by itself.
+func TestDocumentedGroups(t *testing.T) {
+	doc := readDoc(t)
+	for _, row := range []struct {
+		name         string
+		size, within float64
+	}{{"a hall, families", 2.5, 60}, {"a gangway, people off a boat", 5, 90}, {"a ramp, vehicles behind each other", 3, 40}} {
+		p := readPlan(t, "testdata/plans/rush-hour-hall.json")
+		p.Channels = p.Channels[:1]
+		alone := Figures(p, nil).Channels[0].EventPercent
+		for i := range p.Activities {
+			p.Activities[i].Groups = &plan.Groups{Size: row.size, WithinSeconds: row.within}
+		}
+		site := Figures(p, nil)
+		played := 0.0
+		weeks := play(p, 100, 42)["c1"]
+		for _, w := range weeks {
+			played += 100 * w.event / weekSeconds / float64(len(weeks))
+		}
+		line := fmt.Sprintf("| %s | %v within %v s | %.2f %% | %.2f %% | %.2f %% | %.2f %% |", row.name, row.size, row.within,
+			site.Channels[0].EventPercent, played, alone, usual(p, site, 0))
+		if !strings.Contains(doc, line) {
+			t.Errorf("docs/method.md lacks the line\n%s", line)
+		}
+	}
+}
+
 // TestWorkedExamples computes the figures of the worked examples in docs/method.md.
 func TestWorkedExamples(t *testing.T) {
 	doc := readDoc(t)

@@ -1253,8 +1253,10 @@ export interface components {
             stream: "main" | "sub" | "third";
         };
         Finding: {
-            /** @description Id of the channel it is about */
+            /** @description Id of the channel it is about, of several the one that is worst off */
             channel?: string;
+            /** @description Ids of all channels that it is about, where there are several */
+            channels?: string[];
             fix?: components["schemas"]["Fix"];
             /** @description Rule and place; no two findings of a plan share it */
             id: string;

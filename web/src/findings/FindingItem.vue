@@ -1,18 +1,23 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Finding } from '../api/types'
+import { useSite } from '../site/useSite'
 import { useHand } from '../week/useHand'
-import { useFindings } from './useFindings'
+import { channelsOf, useFindings } from './useFindings'
 
 const props = defineProps<{ finding: Finding; linked?: boolean }>()
 const { mend } = useFindings()
 const hand = useHand()
+const site = useSite()
 const router = useRouter()
+
+const names = computed(() => channelsOf(props.finding).map((id) => site.channels.get(id)?.name ?? id).join(', '))
 
 /** Goes where the finding is decided. */
 function show() {
-  if (props.finding.channel) hand.show([props.finding.channel])
+  if (channelsOf(props.finding).length) hand.show(channelsOf(props.finding))
   else hand.panel = 'disk'
   void router.push({ name: 'week' })
 }
@@ -24,6 +29,7 @@ function show() {
     <div>
       <p class="sentence">{{ finding.sentence }}</p>
       <p class="soft">{{ finding.reason }}</p>
+      <p v-if="finding.channels" class="soft">{{ names }}</p>
       <p class="acts">
         <button v-if="finding.fix" type="button" class="fix" @click="mend(finding)">{{ finding.fix.label }}</button>
         <button v-if="linked && (finding.channel || finding.pool)" type="button" class="plain-button show" @click="show">Show where</button>

@@ -3,6 +3,9 @@ import { computed } from 'vue'
 import type { Finding } from '../api/types'
 import { useSite } from '../site/useSite'
 
+/** The channels that a finding is about. */
+export const channelsOf = (f: Finding): string[] => f.channels ?? (f.channel ? [f.channel] : [])
+
 export type Severity = Finding['severity']
 export const severities = ['error', 'warning', 'hint'] as const
 

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { Stream } from '../api/types'
+import { channelsOf } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count, days, kbps, three } from '../ui/figures'
@@ -18,7 +19,7 @@ const first = computed(() => channels.value[0])
 const stream = computed(() => first.value?.streams?.[which.value])
 const differ = computed(() => channels.value.some((c) => JSON.stringify(c.streams?.[which.value]) !== JSON.stringify(stream.value)))
 const kinds = computed(() => [['', 'of no kind'], ...(site.plan?.kinds ?? []).map((k) => [k.id, k.name] as const)] as const)
-const mine = computed(() => site.findings.filter((f) => f.channel && props.ids.includes(f.channel)).slice(0, 4))
+const mine = computed(() => site.findings.filter((f) => channelsOf(f).some((id) => props.ids.includes(id))).slice(0, 4))
 const sum = computed(() => channels.value.reduce((s, c) => s + (site.figures.get(c.id)?.gigabytesPerDay ?? 0), 0))
 
 function set(settings: Stream | undefined) {

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Channel } from '../api/types'
 import FindingItem from '../findings/FindingItem.vue'
+import { channelsOf } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count, gigabytes, three } from '../ui/figures'
@@ -29,7 +30,7 @@ const times = computed(() => ({
   post: of((c) => c.postSeconds ?? 0),
   atLeast: of((c) => c.keep?.atLeastDays),
 }))
-const findings = computed(() => site.findings.filter((f) => f.channel && ids.value.includes(f.channel)))
+const findings = computed(() => site.findings.filter((f) => channelsOf(f).some((id) => ids.value.includes(id))))
 const figures = computed(() => (first.value ? site.figures.get(first.value.id) : undefined))
 const weeks = computed(() => [
   ...(typeof first.value?.week === 'string' ? [] : [[own, 'its own']] as const),
@@ -57,7 +58,7 @@ function follow(week: string) {
     <p v-else class="soft facts">What you set here is set on all of them.</p>
     <NumberField label="Kept before" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />
     <NumberField label="Kept after" unit="s" :value="times.post.value" :mixed="times.post.mixed" :max="86400" data-field="post" @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])" />
-    <NumberField label="Keep at least" unit="days" :value="times.atLeast.value" :mixed="times.atLeast.mixed" :max="36500" data-field="keep" @change="keep" />
+    <NumberField label="Keep at least" none="none" unit="days" :value="times.atLeast.value" :mixed="times.atLeast.mixed" :max="36500" data-field="keep" @change="keep" />
     <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
     <CopyWeek v-if="channels.length === 1" :channel="first" />
     <ul v-if="findings.length" class="findings" aria-label="Findings here">

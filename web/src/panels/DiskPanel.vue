@@ -30,12 +30,12 @@ function setDrives(i: number, change: { count?: number; terabytes?: number }) {
     <ChoiceField v-if="all.length > 1" label="Pool" :value="here.pool.id" :choices="all.map((p) => [p.pool.id, p.pool.name] as const)" @change="(id) => (picked = id)" />
     <h2 v-else>{{ here.recorder.name }}</h2>
     <template v-for="(g, i) in here.pool.drives" :key="i">
-      <NumberField label="Drives" :value="g.count" :min="1" :max="1000" data-field="drives" @change="(v) => setDrives(i, { count: Math.round(v) })" />
+      <NumberField whole label="Drives" :value="g.count" :min="1" :max="1000" data-field="drives" @change="(v) => setDrives(i, { count: v })" />
       <NumberField label="Size of each" unit="TB" :value="g.terabytes" :min="0.01" :max="1000" data-field="terabytes" @change="(v) => setDrives(i, { terabytes: v })" />
     </template>
     <ChoiceField label="Layout" :value="here.pool.layout" :choices="layouts" @change="(layout) => set({ layout })" />
-    <NumberField label="Hot spares" :value="here.pool.hotSpares ?? 0" :max="1000" @change="(v) => set({ hotSpares: Math.round(v) })" />
-    <NumberField label="Kept free" unit="%" :value="here.pool.reservePercent ?? 0" :max="99" @change="(v) => set({ reservePercent: v })" />
+    <NumberField whole label="Hot spares" :value="here.pool.hotSpares ?? 0" :max="1000" @change="(v) => set({ hotSpares: v })" />
+    <NumberField label="Reserved" unit="%" :value="here.pool.reservePercent ?? 0" :max="99" @change="(v) => set({ reservePercent: v })" />
     <div class="bar" role="img" :aria-label="`${gigabytes(figures.usableGB)} usable of ${gigabytes(figures.boughtGB)} bought`">
       <span :style="{ width: `${(100 * figures.usableGB) / Math.max(1, figures.boughtGB)}%` }" />
     </div>

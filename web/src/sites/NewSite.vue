@@ -103,15 +103,15 @@ const p = (member: string) => problems.value[member]
           <fieldset class="sheet">
             <legend>2 · Recorder and drives</legend>
             <TextField label="Recorder" :value="opening.recorder" :problem="p('recorder')" @change="(v) => (opening.recorder = v)" />
-            <NumberField label="Channels it has" :value="opening.channels" :min="1" :max="5000" data-field="channels" @change="(v) => (opening.channels = Math.round(v))" />
+            <NumberField whole label="Channels it has" :value="opening.channels" :min="1" :max="5000" data-field="channels" @change="(v) => (opening.channels = v)" />
             <NumberField label="Takes in" unit="Mbps" :value="opening.ingestMbps" :min="0.1" :max="1000000" @change="(v) => (opening.ingestMbps = v)" />
-            <NumberField label="Drives" :value="opening.drives" :min="1" :max="1000" data-field="drives" @change="(v) => (opening.drives = Math.round(v))" />
+            <NumberField whole label="Drives" :value="opening.drives" :min="1" :max="1000" data-field="drives" @change="(v) => (opening.drives = v)" />
             <NumberField label="Size of each" unit="TB" :value="opening.terabytes" :min="0.1" :max="1000" data-field="terabytes" @change="(v) => (opening.terabytes = v)" />
             <ChoiceField label="Arrayed as" :value="opening.layout" :choices="layouts" @change="(v) => (opening.layout = v)" />
           </fieldset>
           <fieldset class="sheet">
             <legend>3 · Cameras</legend>
-            <NumberField label="Cameras" :value="opening.cameras" :min="1" :max="5000" data-field="cameras" @change="(v) => (opening.cameras = Math.round(v))" />
+            <NumberField whole label="Cameras" :value="opening.cameras" :min="1" :max="5000" data-field="cameras" @change="(v) => (opening.cameras = v)" />
             <p v-if="p('cameras')" class="short" role="alert">{{ p('cameras') }}</p>
             <ChoiceField label="Codec" :value="opening.codec" :choices="codecs" @change="(v) => (opening.codec = v)" />
             <TextField label="Picture" :value="size" :choices="sizes" :problem="p('size')" @change="setSize" />
@@ -123,7 +123,7 @@ const p = (member: string) => problems.value[member]
           <fieldset class="sheet">
             <legend>4 · An opening week for all</legend>
             <label v-for="d in duties" :key="d.id" class="duty"><input v-model="opening.duty" type="radio" name="duty" :value="d.id" /> <span><b>{{ d.name }}</b> <span class="soft">{{ explain(d) }}</span></span></label>
-            <NumberField label="Footage must be kept" unit="days" :value="opening.keepDays" :max="36500" data-field="days" @change="(v) => (opening.keepDays = v)" />
+            <NumberField label="Footage must be kept" none="none" unit="days" :value="opening.keepDays" :max="36500" data-field="days" @change="(v) => (opening.keepDays = v)" />
           </fieldset>
           <section class="sheet verdict" aria-live="polite" aria-label="First verdict" data-test="first-verdict">
             <h2>First verdict</h2>

@@ -1,25 +1,61 @@
 <script setup lang="ts">
-import { ElInputNumber } from 'element-plus'
-import { useId } from 'vue'
+import { ElInput } from 'element-plus'
+import { computed, ref, useId, watch } from 'vue'
 
-/** A number with its label and unit. It is handed on when it is committed, not while it is typed. */
-defineProps<{ label: string; unit?: string; value: number | undefined; min?: number; max?: number; step?: number; disabled?: boolean; mixed?: boolean }>()
+import { readNumber } from './number'
+
+/**
+ * A number with its label and unit. It is handed on when it is committed, not while it is typed; one that is refused
+ * stays, with the reason beside it. Where nothing may be said, an empty field is 0 and shows what that means.
+ */
+const props = defineProps<{
+  label: string; unit?: string; value: number | undefined; min?: number; max?: number; step?: number; whole?: boolean; none?: string; disabled?: boolean; mixed?: boolean
+}>()
 const emit = defineEmits<{ change: [value: number] }>()
 const id = useId()
 
-function commit(value: number | undefined) {
-  if (value != null) emit('change', value)
+const shown = computed(() => (props.mixed || props.value == null || (props.none && !props.value) ? '' : String(props.value)))
+const text = ref(shown.value)
+const why = ref('')
+watch(shown, () => {
+  text.value = shown.value
+  why.value = ''
+})
+
+function commit() {
+  why.value = ''
+  if (text.value === shown.value) return
+  if (!text.value.trim()) {
+    if (props.none) emit('change', 0)
+    else text.value = shown.value
+    return
+  }
+  const read = readNumber(text.value, { min: props.min ?? 0, max: props.max, whole: props.whole })
+  if ('why' in read) {
+    why.value = read.why
+    return
+  }
+  if (read.value === props.value && !props.mixed) text.value = shown.value
+  else emit('change', read.value)
+}
+
+function nudge(by: number) {
+  const read = readNumber(text.value || '0', { min: props.min ?? 0, max: props.max })
+  if ('why' in read) return
+  const next = Math.min(props.max ?? Infinity, Math.max(props.min ?? 0, read.value + by * (props.step ?? 1)))
+  text.value = String(Math.round(next * 1e6) / 1e6)
 }
 </script>
 
 <template>
-  <div class="field">
+  <div class="field" :class="{ refused: why }">
     <label :for="id">{{ label }}</label>
-    <ElInputNumber
-      :id="id" :model-value="mixed ? undefined : value" :min="min ?? 0" :max="max" :step="step ?? 1" :controls="false" size="small" :disabled="disabled"
-      :placeholder="mixed ? 'differ' : ''" @change="commit"
+    <ElInput
+      :id="id" v-model="text" size="small" inputmode="decimal" autocomplete="off" :disabled="disabled" :placeholder="mixed ? 'differ' : none" :aria-invalid="!!why" :aria-describedby="why ? `${id}-why` : undefined"
+      @change="commit" @keydown.up.prevent="nudge(1)" @keydown.down.prevent="nudge(-1)" @keydown.esc="(text = shown), (why = '')" @blur="commit"
     />
     <span class="soft">{{ unit }}</span>
+    <span v-if="why" :id="`${id}-why`" class="why short" role="alert">{{ why }}; still {{ mixed ? 'as it was' : shown || none || 'empty' }}</span>
   </div>
 </template>
 
@@ -27,16 +63,21 @@ function commit(value: number | undefined) {
 .field {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 68px 36px;
-  gap: 6px;
+  gap: 0 6px;
   align-items: center;
   min-height: 27px;
 }
 
-.field :deep(.el-input-number) {
-  width: 100%;
-}
-
 .field :deep(.el-input__inner) {
   text-align: right;
+}
+
+.refused :deep(.el-input__wrapper) {
+  box-shadow: 0 0 0 1px var(--short) inset;
+}
+
+.why {
+  grid-column: 1 / -1;
+  font-size: 12px;
 }
 </style>

@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 
 import SidePane from '../panels/SidePane.vue'
+import { channelsOf } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import ArrangeRows from './ArrangeRows.vue'
 import ChannelRow from './ChannelRow.vue'
@@ -29,7 +30,7 @@ const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
 
 const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
-const found = computed(() => new Set(site.findings.flatMap((f) => f.channel ?? [])))
+const found = computed(() => new Set(site.findings.flatMap(channelsOf)))
 const rows = computed(() => rowsOf(site.plan?.channels ?? [], how.value, (id) => site.figures.get(id), found.value))
 const order = computed(() => rows.value.flatMap((r) => (r.kind === 'channel' ? [r.channel.id] : [])))
 

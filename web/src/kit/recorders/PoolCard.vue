@@ -59,14 +59,14 @@ watch(
     <div class="settings">
       <TextField label="Pool" :value="pool.name" :maxlength="100" @change="(name) => name && set({ name })" />
       <div v-for="(g, i) in pool.drives" :key="i" class="group">
-        <NumberField label="Drives" :value="g.count" :min="0" :max="1000" data-field="count" @change="(v) => setDrives(i, { count: Math.round(v) })" />
+        <NumberField whole label="Drives" :value="g.count" :min="0" :max="1000" data-field="count" @change="(v) => setDrives(i, { count: v })" />
         <NumberField label="Size of each" unit="TB" :value="g.terabytes" :min="0.01" :max="1000" data-field="terabytes" @change="(v) => setDrives(i, { terabytes: v })" />
-        <NumberField label="Rated for, 0 unknown" unit="TB/y" :value="g.yearlyTB ?? 0" :max="1000000" @change="(v) => setDrives(i, { yearlyTB: v || undefined })" />
+        <NumberField label="Rated for" none="unknown" unit="TB/y" :value="g.yearlyTB" :max="1000000" @change="(v) => setDrives(i, { yearlyTB: v || undefined })" />
       </div>
       <button type="button" class="plain-button link" @click="set({ drives: [...pool.drives, { count: 1, terabytes: 4 }] })">Drives of another size</button>
       <ChoiceField label="Arrayed as" :value="pool.layout" :choices="layouts" @change="(layout) => set({ layout })" />
-      <NumberField label="Hot spares" :value="pool.hotSpares ?? 0" :max="1000" @change="(v) => set({ hotSpares: Math.round(v) || undefined })" />
-      <NumberField label="Kept free" unit="%" :value="pool.reservePercent ?? 0" :max="99" @change="(v) => set({ reservePercent: v || undefined })" />
+      <NumberField whole label="Hot spares" :value="pool.hotSpares ?? 0" :max="1000" @change="(v) => set({ hotSpares: v || undefined })" />
+      <NumberField label="Reserved" unit="%" :value="pool.reservePercent ?? 0" :max="99" @change="(v) => set({ reservePercent: v || undefined })" />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <button type="button" class="plain-button link short" @click="remove">Remove this pool</button>
     </div>

@@ -34,11 +34,11 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
   <section class="sheet recorder" :aria-label="recorder.name" :data-recorder="recorder.id">
     <div class="settings">
       <TextField label="Recorder" :value="recorder.name" :maxlength="100" @change="(name) => name && set({ name })" />
-      <NumberField label="Channels" :value="recorder.channels" :min="1" :max="5000" data-field="channels" @change="(v) => set({ channels: Math.round(v) })" />
-      <NumberField label="Licences, 0 for all" :value="recorder.licences ?? 0" :max="5000" @change="(v) => set({ licences: Math.round(v) || undefined })" />
+      <NumberField whole label="Channels" :value="recorder.channels" :min="1" :max="5000" data-field="channels" @change="(v) => set({ channels: v })" />
+      <NumberField whole label="Licences" none="all" :value="recorder.licences" :max="5000" @change="(v) => set({ licences: v || undefined })" />
       <NumberField label="Takes in" unit="Mbps" :value="recorder.ingestMbps" :min="0.1" :max="1000000" data-field="ingest" @change="(v) => set({ ingestMbps: v })" />
-      <NumberField label="Writes to drives, 0 unknown" unit="MB/s" :value="recorder.driveMBps ?? 0" :max="1000000" @change="(v) => set({ driveMBps: v || undefined })" />
-      <NumberField label="Longest pre-event, 0 unknown" unit="s" :value="recorder.preSecondsLimit ?? 0" :max="86400" @change="(v) => set({ preSecondsLimit: v || undefined })" />
+      <NumberField label="Writes to drives" none="unknown" unit="MB/s" :value="recorder.driveMBps" :max="1000000" @change="(v) => set({ driveMBps: v || undefined })" />
+      <NumberField label="Longest pre-event" none="unknown" unit="s" :value="recorder.preSecondsLimit" :max="86400" @change="(v) => set({ preSecondsLimit: v || undefined })" />
       <dl v-if="figures" class="load">
         <dt>Channels</dt>
         <dd><span class="gauge"><span :style="{ width: share(used, recorder.channels) }" /></span> {{ used }} of {{ recorder.channels }}, {{ count(figures.channels, 'camera') }}</dd>

@@ -65,7 +65,7 @@ const isModelled = computed(() => props.stream.rate.kind === 'modelled')
     <TextField label="Picture" :value="`${stream.width}×${stream.height}`" :choices="sizes" :problem="sizeProblem" @change="setSize" />
     <NumberField label="Frames" unit="/s" :value="stream.fps" :min="0.1" :max="240" data-field="fps" @change="(fps) => set({ fps })" />
     <NumberField label="Keyframe every" unit="s" :value="stream.gopSeconds" :min="0.01" :max="3600" @change="(gopSeconds) => set({ gopSeconds })" />
-    <NumberField label="Keyframe size" unit="kB" :value="stream.keyframeKB" :min="0" :max="100000" @change="(v) => set({ keyframeKB: v || undefined })" />
+    <NumberField label="Keyframe size" none="unknown" unit="kB" :value="stream.keyframeKB" :min="0" :max="100000" @change="(v) => set({ keyframeKB: v || undefined })" />
     <ChoiceField label="Bitrate" :value="stream.rate.kind" :choices="kinds" @change="become" />
     <NumberField v-if="stream.rate.kind === 'constant'" label="Always" unit="kbit/s" :value="stream.rate.kbps" :min="1" :max="1000000" @change="(kbps) => setRate({ kbps })" />
     <template v-if="stream.rate.kind === 'variable'">
