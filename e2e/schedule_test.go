@@ -188,6 +188,44 @@ func TestSpecialDays(t *testing.T) {
 	}
 }
 
+// TestDatesAreTypedAsPeopleWriteThem types dates into special days: each is one edit once
+// it is complete, and one that is refused stays with its reason.
+func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
+	p.click(`[data-test="special-days"]`)
+	field := func(which string) string { return `[data-special="2026-12-25"] [data-test="` + which + `"] input` }
+	enter := func(which, text string) {
+		t.Helper()
+		p.until(`!!document.querySelector('` + field(which) + `')`)
+		eval[bool](p, `(document.querySelector('`+field(which)+`').focus(), document.querySelector('`+field(which)+`').select(), true)`)
+		p.keys(text)
+		p.keys(kb.Enter)
+	}
+	for text, why := range map[string]string{
+		"24.12.26": "the year has four digits", "soon": "is not a date", "02/30/2027": "there is no 30. of month 02 in 2027", "2026-12-20": "before its first date", "2026-13-01": "there is no",
+	} {
+		enter("to", text)
+		p.shows(`[data-special="2026-12-25"] [role="alert"]`, why)
+	}
+	revision := 1
+	// The browser of the test writes month, day, year.
+	for _, test := range []struct{ text, want string }{{"01022027", "2027-01-02"}, {"2027-01-05", "2027-01-05"}, {"1/6/2027", "2027-01-06"}, {"7 Jan 2027", "2027-01-07"}} {
+		enter("to", test.text)
+		revision++
+		p.revision(revision)
+		if got := s.plan(t).Site.SpecialDays[1].To.String(); got != test.want {
+			t.Errorf("%q is %s, want %s", test.text, got, test.want)
+		}
+	}
+	enter("to", "2027-01-07") // which it is already
+	enter("from", "2027-02-01")
+	p.shows(`[data-special="2026-12-25"] [role="alert"]`, "after its last date")
+	if v, err := s.store.Version(t.Context(), "quay"); err != nil || v != int64(revision) {
+		t.Errorf("version %d after %d changes", v, revision-1)
+	}
+}
+
 // TestASeasonIsFeltInTheYear types how much more happens in a season, as people write
 // numbers, and reads the worst date of the year.
 func TestASeasonIsFeltInTheYear(t *testing.T) {

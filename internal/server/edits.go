@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -156,6 +157,9 @@ func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], 
 
 // save estimates what a plan would become, and stores it only if that can be done.
 func (s *service) save(ctx context.Context, before entry, note store.Note, next *plan.Plan) (*body[*Answer], error) {
+	if before.head.Plan != nil && reflect.DeepEqual(before.head.Plan, next) {
+		return unchanged(before), nil
+	}
 	after, err := s.estimate(ctx, &store.Head{ID: before.head.ID, Version: before.head.Version + 1, Plan: next}, before.site)
 	if err != nil {
 		return nil, err
@@ -191,6 +195,13 @@ func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*b
 		return nil, err
 	}
 	return s.answer(before, after, change)
+}
+
+// unchanged answers a change that changes nothing: it makes no revision.
+func unchanged(e entry) *body[*Answer] {
+	a := answer(e, e)
+	a.Patch = []any{}
+	return &body[*Answer]{a}
 }
 
 // answer remembers a change and tells what it changed.

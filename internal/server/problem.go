@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -56,10 +57,13 @@ func problemOf(err error) error {
 	case errors.As(err, &told):
 		return told
 	case errors.As(err, &stale):
+		detail := "The plan was changed in the meantime. Nothing of this change was kept."
+		if stale.On > stale.Version {
+			detail = fmt.Sprintf("This change was made on version %d, and the newest is %d: an older state was restored. Nothing of this change was kept.", stale.On, stale.Version)
+		}
 		return &Conflict{
-			ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: http.StatusText(http.StatusConflict),
-				Detail: "The plan was changed in the meantime. Nothing of this change was kept."},
-			Version: stale.Version, Since: stale.Since, More: stale.More,
+			ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: http.StatusText(http.StatusConflict), Detail: detail},
+			Version:    stale.Version, Since: stale.Since, More: stale.More,
 		}
 	case errors.As(err, &unreadable):
 		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",

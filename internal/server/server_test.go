@@ -33,20 +33,8 @@ type client struct {
 
 func start(t testing.TB, p *plan.Plan) *client {
 	t.Helper()
-	name := strings.NewReplacer("/", "-", " ", "-").Replace(t.Name())
-	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, name))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
-	if p != nil {
-		if _, err := s.Create(context.Background(), "site", store.Note{Author: "Test", Sentence: "Site made"}, p); err != nil {
-			t.Fatal(err)
-		}
-	}
-	server := httptest.NewServer(New(t.Context(), s, Options{}))
-	t.Cleanup(server.Close)
-	return &client{t, server.URL}
+	c, _ := serving(t, p, "", Options{})
+	return c
 }
 
 // call makes a request and decodes the answer into T.
@@ -82,6 +70,14 @@ func call[T any](c *client, method, path, body string, status int) T {
 
 func paint(version int, channel, duty string) string {
 	return fmt.Sprintf(`{"version":%d,"edits":[{"paint":{"channels":[%q],"hours":[{"days":["tue"],"from":"06:00","to":"22:00"}],"duty":%q}}]}`, version, channel, duty)
+}
+
+func TestAChangeOnAVersionToComeIsToldSo(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	p := call[problemBody](c, "POST", "/api/sites/site/edits", paint(7, "kiosk", "clock"), 409)
+	if p.Version != 1 || !strings.Contains(p.Detail, "made on version 7, and the newest is 1") {
+		t.Errorf("%+v", p)
+	}
 }
 
 // problemBody is what is looked at in a problem.
@@ -121,6 +117,20 @@ func TestEditAnswersWithWhatChanged(t *testing.T) {
 	}
 	if r := call[Answer](c, "POST", "/api/sites/site/redo", `{"version":3}`, 200); r.Version != 4 || r.Undo != a.Sentence {
 		t.Errorf("version %d, undo %q", r.Version, r.Undo)
+	}
+}
+
+func TestAnEditThatChangesNothingMakesNoRevision(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	quay := demo.PennywhistleQuay()
+	audio := quay.Channel("booth").AudioKbps
+	a := call[Answer](c, "POST", "/api/sites/site/edits", fmt.Sprintf(`{"version":1,"edits":[{"setAudio":{"channels":["booth"],"audioKbps":%v}}]}`, audio), 200)
+	if a.Version != 1 || len(a.Patch) != 0 || len(a.Ribbons) != 0 || len(a.Figures) != 0 || len(a.Rows) != 0 {
+		t.Errorf("%+v", a)
+	}
+	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "booth", "clock"), 200) // which it is already
+	if history := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200); len(history) != 1 {
+		t.Errorf("%+v", history)
 	}
 }
 

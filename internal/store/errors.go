@@ -24,6 +24,7 @@ var (
 
 // StaleError says that a change was made on a version that is no longer the newest.
 type StaleError struct {
+	On      int64      // the version the change was made on; higher than the newest after a backup was restored
 	Version int64      // the newest version
 	Since   []Revision // the last changes since the version the change was made on, oldest first
 	More    int64      // how many there are before those

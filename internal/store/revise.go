@@ -194,7 +194,7 @@ func stale(ctx context.Context, q querier, id string, since int64, request *stri
 		return err
 	}
 	slices.Reverse(last)
-	return &StaleError{newest, last, max(0, newest-since-int64(len(last)))}
+	return &StaleError{since, newest, last, max(0, newest-since-int64(len(last)))}
 }
 
 // doneAs is a [*DoneError] where a change with that key is stored.

@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { inWords } from '../api/client'
 import type { ReadDates, SpecialDay, Weekday } from '../api/types'
 import { useSite } from '../site/useSite'
+import DateField from '../ui/DateField.vue'
 import { count } from '../ui/figures'
 import { dayNames, weekdays } from '../week/time'
 import YearLine from './YearLine.vue'
@@ -30,9 +31,7 @@ function keep(list: SpecialDay[]) {
 }
 
 function set(i: number, change: Partial<SpecialDay>) {
-  const next = { ...days.value[i]!, ...change }
-  if (next.to < next.from) next.to = next.from
-  keep(days.value.map((d, k) => (k === i ? next : d)))
+  keep(days.value.map((d, k) => (k === i ? { ...d, ...change } : d)))
 }
 
 function setHolds(i: number, text: string) {
@@ -109,8 +108,8 @@ function accept() {
         <tbody>
           <tr v-for="(d, i) in days" :key="i" :class="{ here: i === chosen }" :data-special="d.from" @click="chosen = i">
             <td><input :value="d.name" :aria-label="`Name, ${d.from}`" maxlength="200" @change="set(i, { name: ($event.target as HTMLInputElement).value.trim() || 'Special day' })" /></td>
-            <td><input type="date" :value="d.from" :aria-label="`From, ${d.name}`" @change="($event.target as HTMLInputElement).value && set(i, { from: ($event.target as HTMLInputElement).value })" /></td>
-            <td><input type="date" :value="d.to" :min="d.from" :aria-label="`To, ${d.name}`" @change="($event.target as HTMLInputElement).value && set(i, { to: ($event.target as HTMLInputElement).value })" /></td>
+            <td data-test="from"><DateField :value="d.from" :label="`From, ${d.name}`" :refuse="(date) => (date > d.to ? 'after its last date' : '')" @change="(from) => set(i, { from })" /></td>
+            <td data-test="to"><DateField :value="d.to" :label="`To, ${d.name}`" :refuse="(date) => (date < d.from ? 'before its first date' : '')" @change="(to) => set(i, { to })" /></td>
             <td><input type="checkbox" :checked="d.yearly" :aria-label="`Every year, ${d.name}`" @change="set(i, { yearly: !d.yearly || undefined })" /></td>
             <td>
               <select :value="holdsOf(d)" :aria-label="`What holds, ${d.name}`" @change="setHolds(i, ($event.target as HTMLSelectElement).value)"><option v-for="[id, name] in holds" :key="id" :value="id">{{ name }}</option></select>
