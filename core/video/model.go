@@ -4,7 +4,7 @@ import "math"
 
 // Model is the table behind modelled bitrates: what a keyframe costs a pixel, and
 // how much smaller the frames are that follow it. The figures are starting points
-// for scenes nobody has measured, and carry an uncertainty of ×/÷ 1.3.
+// for scenes nobody has measured, and carry an uncertainty of ×/÷ 1.8.
 //
 //	rate = (K + (n−1)·P) · fps / n     K = W·H·k     P = K / (r·√(fps/15))
 //
