@@ -10,6 +10,7 @@ import (
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+	"golang.org/x/text/encoding/charmap"
 
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
@@ -230,6 +231,27 @@ func TestRenumberByDraggingAndKeys(t *testing.T) {
 	p.until(`!document.querySelector('[data-row="spare"]')`)
 }
 
+// TestATableOfAnotherEncodingIsShownBeforeItIsUsed imports what a spreadsheet saved in
+// Windows-1252: each change is told before it is made.
+func TestATableOfAnotherEncodingIsShownBeforeItIsUsed(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	text, err := charmap.Windows1252.NewEncoder().String("No.;Name\r\n1;Fährhalle\r\n2;Ticket booth\r\n40;Neuer Kai\r\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "kanäle.csv")
+	os.WriteFile(file, []byte(text), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="encoding"]`, "Windows-1252")
+	p.shows(`[data-test="table-rows"]`, "Ticket hall → Fährhalle")
+	p.shows(`[data-test="table-rows"]`, "Neuer Kai (new)")
+	p.click(`[data-test="accept-table"]`)
+	p.revision(2)
+	if c := s.plan(t).Channel("hall"); c.Name != "Fährhalle" {
+		t.Errorf("it is called %q", c.Name)
+	}
+}
+
 func TestImportABrokenTable(t *testing.T) {
 	s, p := kit(t, "", cell("hall", "name"))
 	file := filepath.Join(t.TempDir(), "cameras.csv")
@@ -238,7 +260,7 @@ func TestImportABrokenTable(t *testing.T) {
 	p.shows(".el-dialog", "1 channel to add, 1 to change")
 	p.shows(".el-dialog", `"quick" is no number of frames a second`)
 	p.shows(".el-dialog", "Shoe size")
-	if row := p.text(".el-dialog tbody tr"); !strings.HasPrefix(row, "3") || !strings.Contains(row, "Frames") {
+	if row := p.text(`[data-test="table-bad"] tbody tr`); !strings.HasPrefix(row, "3") || !strings.Contains(row, "Frames") {
 		t.Errorf("the bad cell is named as %q", row)
 	}
 	p.click(`[data-test="accept-table"]`)

@@ -104,7 +104,7 @@ func (t *groupTerm) detected(events rates, src *Source, whole, on, off *curveSha
 		exact = exact && h.to-h.from >= s && next-h.to >= s
 	}
 	cuts := slices.Clone(events.from)
-	admitted := func(u float64) bool { return false }
+	var admitted func(u float64) bool
 	if exact {
 		admitted = func(u float64) bool {
 			for _, h := range in {

@@ -92,12 +92,12 @@ const cellsInSection = 8
 // newShape tabulates a function from its values and slopes.
 func newShape(steps, breaks []float64, f func(x float64) (value, slope float64)) *curveShape {
 	s := &curveShape{breaks: breaks, steps: steps}
-	last, slope := f(breaks[0])
+	last, _ := f(breaks[0])
 	for i := 1; i < len(breaks); i++ {
 		from, width := breaks[i-1], (breaks[i]-breaks[i-1])/cellsInSection
 		section := make([]cell, cellsInSection)
 		// The slope may jump where it bends; that on this side counts.
-		_, slope = f(from + 1e-9*max(1, math.Abs(from)))
+		_, slope := f(from + 1e-9*max(1, math.Abs(from)))
 		for k := range section {
 			next, steep := f(from + float64(k+1)*width)
 			if k == cellsInSection-1 {

@@ -5,6 +5,7 @@ import (
 	"encoding/csv"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -93,13 +94,61 @@ func WriteXLSX(p *plan.Plan) ([]byte, error) {
 
 // Table is what a file says of the channels of a plan, before anything is changed.
 type Table struct {
-	Columns []string       `json:"columns" doc:"Headings that were understood"`
-	Ignored []string       `json:"ignored" doc:"Headings that were not, and their columns left out"`
-	Added   int            `json:"added" doc:"Channels that would be added"`
-	Changed int            `json:"changed"`
-	Same    int            `json:"same" doc:"Rows that say what the plan says already"`
-	Bad     []BadCell      `json:"bad" doc:"Cells that cannot be used; their rows are left out"`
-	Edit    *plan.SetCells `json:"edit,omitempty" doc:"What the good rows set; absent where they set nothing"`
+	Encoding string         `json:"encoding" doc:"How its text was encoded: UTF-8, UTF-16, Windows-1252; empty for a workbook"`
+	Rows     []RowChange    `json:"rows" doc:"What the good rows would change, the first five hundred"`
+	Columns  []string       `json:"columns" doc:"Headings that were understood"`
+	Ignored  []string       `json:"ignored" doc:"Headings that were not, and their columns left out"`
+	Added    int            `json:"added" doc:"Channels that would be added"`
+	Changed  int            `json:"changed"`
+	Same     int            `json:"same" doc:"Rows that say what the plan says already"`
+	Bad      []BadCell      `json:"bad" doc:"Cells that cannot be used; their rows are left out"`
+	Edit     *plan.SetCells `json:"edit,omitempty" doc:"What the good rows set; absent where they set nothing"`
+}
+
+// RowChange is what a row would change.
+type RowChange struct {
+	Line    int          `json:"line"`
+	Channel string       `json:"channel" doc:"Name of the channel; of a new one that in the row"`
+	New     bool         `json:"new" doc:"Whether the channel would be added"`
+	Cells   []CellChange `json:"cells" doc:"Cells that would be different; of a new channel all that are not empty"`
+}
+
+// CellChange is a cell as it is and as it would be.
+type CellChange struct {
+	Column string `json:"column"`
+	Old    string `json:"old"`
+	New    string `json:"new"`
+}
+
+// mostRows is how many rows are told of one by one.
+const mostRows = 500
+
+// tell lists what the good rows would change. from are the lines of all rows that are not
+// as the plan has it.
+func (t *Table) tell(p *plan.Plan, edit *plan.SetCells, from []line, bad map[int]bool, places []place) {
+	for i, row := range edit.Rows {
+		if bad[i] || len(t.Rows) == mostRows {
+			continue
+		}
+		change := RowChange{Line: from[i].at, New: row.Channel == "", Cells: []CellChange{}}
+		var old []string
+		if c := p.Channel(row.Channel); c != nil {
+			change.Channel, old = c.Name, p.Cells(c)
+		}
+		for k, place := range places {
+			was := ""
+			if old != nil {
+				was = old[slices.IndexFunc(plan.Columns, func(c plan.Column) bool { return c.ID == place.column.ID })]
+			}
+			if change.New && place.column.ID == "name" {
+				change.Channel = row.Values[k]
+			}
+			if row.Values[k] != was {
+				change.Cells = append(change.Cells, CellChange{place.heading, was, row.Values[k]})
+			}
+		}
+		t.Rows = append(t.Rows, change)
+	}
 }
 
 // BadCell is a cell that cannot be used.
@@ -115,14 +164,14 @@ type BadCell struct {
 // with its number on its recorder; any other is a new channel. The error says why
 // the file is no table at all.
 func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
-	lines, err := tableBudget.all(data)
+	lines, encoding, err := tableBudget.all(data)
 	if err != nil {
 		return nil, err
 	}
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
-	t := &Table{Columns: []string{}, Ignored: []string{}, Bad: []BadCell{}}
+	t := &Table{Encoding: encoding, Rows: []RowChange{}, Columns: []string{}, Ignored: []string{}, Bad: []BadCell{}}
 	places, idAt := t.heading(lines[0])
 	if len(places) == 0 {
 		return nil, fmt.Errorf("line %d: no heading is known; the first line names the columns, such as %s", lines[0].at, strings.Join([]string{"No.", "Name", "Main stream Codec"}, ", "))
@@ -168,6 +217,11 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 		}
 		t.Bad = append(t.Bad, cell)
 	}
+	badRows := make(map[int]bool)
+	for _, b := range bad {
+		badRows[b.Row] = true
+	}
+	t.tell(p, edit, from, badRows, places)
 	if good != nil {
 		t.Edit = good
 		for _, row := range good.Rows {

@@ -103,7 +103,7 @@ type Kept struct{ From, To week.Date }
 // back, the hour that comes twice is taken to be the first. The error says why no
 // events can be read.
 func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, error) {
-	each, err := logBudget.open(data)
+	each, encoding, err := logBudget.open(data)
 	if err != nil {
 		return nil, err
 	}
@@ -115,6 +115,9 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 		return nil, errors.New("the file is empty")
 	}
 	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []Logged{}}
+	if encoding != "" && encoding != inUTF8 {
+		l.Notes = append(l.Notes, "The file was read as "+encoding+".")
+	}
 	width := 0
 	for _, line := range lines[:min(len(lines), 50)] {
 		width = max(width, len(line.cells))

@@ -52,47 +52,47 @@ func (b budget) checkCells(at, cells int) error {
 	return nil
 }
 
-// open returns the lines of CSV or of a workbook's first sheet, each time anew. The
-// error ends them.
-func (b budget) open(data []byte) (iter.Seq2[line, error], error) {
+// open returns the lines of CSV or of a workbook's first sheet, each time anew, and how
+// its text was encoded; empty for a workbook. The error ends the lines.
+func (b budget) open(data []byte) (_ iter.Seq2[line, error], encoding string, _ error) {
 	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
 		if err := checkWorkbook(data); err != nil {
-			return nil, err
+			return nil, "", err
 		}
-		return b.sheet(data), nil
+		return b.sheet(data), "", nil
 	}
-	data = bytes.TrimPrefix(data, []byte("\ufeff"))
+	data, encoding = decoded(data)
 	if bytes.IndexByte(data, 0) >= 0 {
-		return nil, errors.New("not a table of text: neither CSV nor a workbook (.xlsx)")
+		return nil, "", errors.New("not a table of text: neither CSV nor a workbook (.xlsx)")
 	}
 	comma := separator(data)
 	at := 0
 	for text := range bytes.Lines(data) {
 		at++
 		if err := b.checkCells(at, bytes.Count(text, []byte(string(comma)))+1); err != nil {
-			return nil, err
+			return nil, "", err
 		}
 	}
 	if err := b.checkLine(at); err != nil {
-		return nil, err
+		return nil, "", err
 	}
-	return csvLines(data, comma), nil
+	return csvLines(data, comma), encoding, nil
 }
 
-// all returns every line.
-func (b budget) all(data []byte) ([]line, error) {
-	each, err := b.open(data)
+// all returns every line, and how the text was encoded.
+func (b budget) all(data []byte) ([]line, string, error) {
+	each, encoding, err := b.open(data)
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
 	var lines []line
 	for l, err := range each {
 		if err != nil {
-			return nil, err
+			return nil, "", err
 		}
 		lines = append(lines, l)
 	}
-	return lines, nil
+	return lines, encoding, nil
 }
 
 func csvLines(data []byte, comma rune) iter.Seq2[line, error] {

@@ -1583,6 +1583,11 @@ export interface components {
             reason: string;
             text: string;
         };
+        ReadCellChange: {
+            column: string;
+            new: string;
+            old: string;
+        };
         ReadDates: {
             /** @description Special days as they can be added */
             days: components["schemas"]["SpecialDay"][];
@@ -1666,6 +1671,16 @@ export interface components {
             /** Format: date-time */
             start: string;
         };
+        ReadRowChange: {
+            /** @description Cells that would be different; of a new channel all that are not empty */
+            cells: components["schemas"]["ReadCellChange"][];
+            /** @description Name of the channel; of a new one that in the row */
+            channel: string;
+            /** Format: int64 */
+            line: number;
+            /** @description Whether the channel would be added */
+            new: boolean;
+        };
         ReadTable: {
             /**
              * Format: int64
@@ -1680,8 +1695,12 @@ export interface components {
             columns: string[];
             /** @description What the good rows set; absent where they set nothing */
             edit?: components["schemas"]["SetCells"];
+            /** @description How its text was encoded: UTF-8, UTF-16, Windows-1252; empty for a workbook */
+            encoding: string;
             /** @description Headings that were not, and their columns left out */
             ignored: string[];
+            /** @description What the good rows would change, the first five hundred */
+            rows: components["schemas"]["ReadRowChange"][];
             /**
              * Format: int64
              * @description Rows that say what the plan says already

@@ -39,7 +39,23 @@ function accept() {
         <b>{{ count(found.added, 'channel') }}</b> to add, <b>{{ found.changed }}</b> to change, {{ found.same }} as they are.
         <span v-if="found.bad.length" class="short">{{ count(new Set(found.bad.map((b) => b.line)).size, 'row') }} left out.</span>
       </p>
-      <div v-if="found.bad.length" class="bad">
+      <p v-if="found.encoding && found.encoding !== 'UTF-8'" class="soft" data-test="encoding">The file was read as {{ found.encoding }}: look at accents and signs below before you use it.</p>
+      <div v-if="found.rows.length" class="bad" data-test="table-rows">
+        <table>
+          <thead><tr><th>Line</th><th>Channel</th><th>What changes</th></tr></thead>
+          <tbody>
+            <tr v-for="r in found.rows" :key="r.line">
+              <td class="number">{{ r.line }}</td>
+              <td>{{ r.channel || 'no name' }}<span v-if="r.new" class="soft"> (new)</span></td>
+              <td>
+                <span v-for="(c, k) in r.cells" :key="k">{{ k ? '; ' : '' }}{{ c.column }}: <template v-if="!r.new"><s class="soft">{{ c.old || 'empty' }}</s> → </template>{{ c.new || 'empty' }}</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p v-if="found.bad.length" class="short">Left out:</p>
+      <div v-if="found.bad.length" class="bad" data-test="table-bad">
         <table>
           <thead><tr><th>Line</th><th>Column</th><th>Cell</th><th>Why</th></tr></thead>
           <tbody>
@@ -50,8 +66,8 @@ function accept() {
       <p class="soft">Columns understood: {{ found.columns.join(', ') }}.<template v-if="found.ignored.length"> Not understood, and left out: {{ found.ignored.join(', ') }}.</template></p>
     </template>
     <template #footer>
-      <ElButton @click="emit('done')">Leave it</ElButton>
-      <ElButton type="primary" :disabled="!found?.edit" data-test="accept-table" @click="accept">{{ found?.bad.length ? 'Use the good rows' : 'Use them' }}</ElButton>
+      <ElButton @click="emit('done')">Cancel</ElButton>
+      <ElButton type="primary" :disabled="!found?.edit" data-test="accept-table" @click="accept">{{ found?.bad.length ? 'Use the good rows' : 'Use these values' }}</ElButton>
     </template>
   </ElDialog>
 </template>
