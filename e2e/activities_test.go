@@ -117,3 +117,24 @@ func TestEventsComeInGroups(t *testing.T) {
 		t.Errorf("%+v", g)
 	}
 }
+
+// TestWhatIsWorthMeasuringIsListed reads which unknowns matter most; once one is measured
+// it is not listed any more.
+func TestWhatIsWorthMeasuringIsListed(t *testing.T) {
+	_, p := quay(t)
+	p.open("/sites/quay/kit/site", `[data-test="knowing"]`)
+	p.until(`document.querySelectorAll('[data-test="knowing"] li').length > 2`)
+	first := p.text(`[data-test="knowing"] li span`)
+	if !strings.HasPrefix(first, "how often “") && !strings.HasPrefix(first, "the bitrates of ") {
+		t.Errorf("first of all %q", first)
+	}
+	p.open("/sites/quay/kit/activities", `[data-activity="vehicles"]`)
+	p.click(`[data-activity="vehicles"]`)
+	eval[bool](p, `(() => { const l = [...document.querySelectorAll('label')].find(l => l.innerText === 'Known as'); const e = document.getElementById(l.htmlFor); e.value = 'measured'; e.dispatchEvent(new Event('change')); return true })()`)
+	p.revision(2)
+	p.open("/sites/quay/kit/site", `[data-test="knowing"]`)
+	p.until(`document.querySelectorAll('[data-test="knowing"] li').length > 2`)
+	if all := p.text(`[data-test="knowing"]`); strings.Contains(all, "Vehicles in the lanes") {
+		t.Error("what is measured is still worth measuring")
+	}
+}

@@ -29,7 +29,8 @@ func (c *estimateCommand) Run() error {
 	site := estimate.Run(p, nil)
 	figures := struct {
 		*estimate.Site
-		Year *estimate.Year `json:"year,omitempty"`
+		Year    *estimate.Year     `json:"year,omitempty"`
+		Knowing []estimate.Unknown `json:"knowing"`
 	}{Site: site}
 	if c.Year != 0 {
 		if figures.Year, err = site.Year(context.Background(), week.Date{Year: c.Year, Month: time.January, Day: 1}); err != nil {
@@ -37,6 +38,9 @@ func (c *estimateCommand) Run() error {
 		}
 	}
 	if c.JSON {
+		if figures.Knowing, err = site.Knowing(context.Background()); err != nil {
+			return err
+		}
 		out := json.NewEncoder(os.Stdout)
 		out.SetIndent("", "  ")
 		return out.Encode(figures)

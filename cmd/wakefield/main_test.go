@@ -82,6 +82,9 @@ func TestEstimateForPeopleAndPrograms(t *testing.T) {
 	if err := json.Unmarshal([]byte(out), &figures); err != nil || status != 0 {
 		t.Fatalf("status %d, %v", status, err)
 	}
+	if !strings.Contains(out, `"narrowerDays"`) {
+		t.Error("what would be worth knowing is not told")
+	}
 	if figures.Format != "wakefield-estimate/1" || len(figures.Channels) != 16 || len(figures.Pools) != 1 {
 		t.Errorf("%.300s", out)
 	}

@@ -105,6 +105,7 @@ func anyEdit(rng *rand.Rand, p *plan.Plan) plan.Edit {
 		}
 		a := p.Activities[rng.IntN(len(p.Activities))]
 		a.Blocks = append([]plan.RateBlock(nil), a.Blocks...)
+		a.Groups = &plan.Groups{Size: 2, WithinSeconds: 60}
 		distort(&a)
 		return plan.Edit{SetActivity: &plan.SetActivity{Activity: a}}
 	case 1:

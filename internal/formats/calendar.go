@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	ics "github.com/arran4/golang-ical"
 
@@ -78,6 +79,7 @@ type Dates struct {
 // that come weekly or the like, are left out and named. Yearly events that end, and
 // those of which some are left out, are written date by date.
 func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates, error) {
+	data, _ = decoded(data)
 	if !bytes.Contains(data, []byte("BEGIN:VCALENDAR")) {
 		return nil, errors.New("not an iCalendar file: it does not begin with BEGIN:VCALENDAR")
 	}
@@ -91,6 +93,9 @@ func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates,
 	out := &Dates{Days: []plan.SpecialDay{}, LeftOut: []string{}}
 	for _, e := range c.Events() {
 		days, err := specialDays(&e.ComponentBase, p, otherwise)
+		if err == nil {
+			err = possible(days)
+		}
 		if err != nil {
 			out.LeftOut = append(out.LeftOut, fmt.Sprintf("%s: %v", nameOf(&e.ComponentBase), err))
 			continue
@@ -139,6 +144,19 @@ func checkCalendar(data []byte) error {
 	}
 	if len(open) > 0 {
 		return fmt.Errorf("not an iCalendar file: %s does not end", open[len(open)-1])
+	}
+	return nil
+}
+
+// possible refuses what no plan can hold.
+func possible(days []plan.SpecialDay) error {
+	for _, d := range days {
+		if d.From.Year < 1970 || d.To.Year > 2200 {
+			return errors.New("its dates are not between 1970 and 2200")
+		}
+		if strings.ContainsRune(d.Name, 0) || !utf8.ValidString(d.Name) {
+			return errors.New("its name is no text")
+		}
 	}
 	return nil
 }

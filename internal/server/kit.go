@@ -34,6 +34,7 @@ func registerKit(api huma.API, s *service) {
 	measure := op("measureClip", http.MethodPost, "/api/clip", "What the frames of a clip tell about a stream")
 	measure.MaxBodyBytes = clipBody
 	huma.Register(api, measure, s.measureClip)
+	huma.Register(api, op("knowing", http.MethodGet, "/api/sites/{id}/knowing", "What would be worth measuring"), s.knowing)
 	huma.Register(api, op("sample", http.MethodPost, "/api/sample", "What may happen in the busiest hour of an activity"), s.sample)
 	huma.Register(api, op("curve", http.MethodPost, "/api/curve", "What a stream costs, and what its settings do to that"), s.curve)
 }
@@ -284,6 +285,15 @@ func (s *service) measureClip(ctx context.Context, in *struct{ Body Frames }) (*
 		return nil, err
 	}
 	return &body[*video.Measured]{m}, nil
+}
+
+func (s *service) knowing(ctx context.Context, in *SiteParam) (*body[[]estimate.Unknown], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	list, err := heavily(ctx, s.heavy.heavy, func() ([]estimate.Unknown, error) { return e.site.Knowing(ctx) })
+	return &body[[]estimate.Unknown]{list}, s.problem(ctx, err)
 }
 
 // Sample is an hour as it may be.

@@ -14,6 +14,7 @@ import (
 	"testing"
 	"time"
 
+	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
 	"wakefield/internal/localpg"
@@ -70,6 +71,14 @@ func call[T any](c *client, method, path, body string, status int) T {
 
 func paint(version int, channel, duty string) string {
 	return fmt.Sprintf(`{"version":%d,"edits":[{"paint":{"channels":[%q],"hours":[{"days":["tue"],"from":"06:00","to":"22:00"}],"duty":%q}}]}`, version, channel, duty)
+}
+
+func TestWhatIsWorthMeasuring(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	list := call[[]estimate.Unknown](c, "GET", "/api/sites/site/knowing", "", 200)
+	if len(list) < 3 || list[0].Narrower < list[1].Narrower || list[0].Name == "" {
+		t.Errorf("%+v", list)
+	}
 }
 
 func TestAChangeOnAVersionToComeIsToldSo(t *testing.T) {

@@ -260,6 +260,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/knowing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What would be worth measuring */
+        get: operations["knowing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/log/read": {
         parameters: {
             query?: never;
@@ -1167,6 +1184,18 @@ export interface components {
             sentence: string;
             /** Format: double */
             usableGB: number;
+        };
+        EstimatedUnknown: {
+            /** @description Of the activity, or of the channel whose bitrates it is */
+            id: string;
+            /** @enum {string} */
+            kind: "activity" | "bitrate";
+            name: string;
+            /**
+             * Format: double
+             * @description By how many days the likely range of the verdict would be narrower
+             */
+            narrowerDays: number;
         };
         EstimatedVerdict: {
             /** Format: double */
@@ -2646,6 +2675,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    knowing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedUnknown"][];
                 };
             };
             /** @description Error */

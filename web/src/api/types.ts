@@ -24,6 +24,7 @@ export type Ribbon = Schemas['Ribbon']
 export type Tide = Schemas['Tide']
 export type Revision = Schemas['Revision']
 export type YearFigures = Schemas['EstimatedYear']
+export type Unknown = Schemas['EstimatedUnknown']
 export type YearVerdict = Schemas['YearVerdict']
 export type Problem = Schemas['ErrorModel']
 

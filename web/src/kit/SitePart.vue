@@ -5,6 +5,7 @@ import type { Edit, Problem } from '../api/types'
 import { inWords } from '../api/client'
 import { useSite } from '../site/useSite'
 import TextField from '../ui/TextField.vue'
+import WorthMeasuring from './WorthMeasuring.vue'
 
 /** What the site is called and where it is. */
 const site = useSite()
@@ -26,6 +27,7 @@ function set(change: NonNullable<Edit['setSite']>) {
       <TextField label="Time zone" :value="site.plan!.site.timeZone" :choices="zones" :problem="problem" @change="(timeZone) => set({ timeZone })" />
       <TextField label="This plan is called" :value="site.plan!.name" @change="(plan) => set({ plan })" />
     </section>
+    <WorthMeasuring />
   </div>
 </template>
 

@@ -1,0 +1,119 @@
+package estimate
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"wakefield/core/plan"
+	"wakefield/core/video"
+)
+
+// Unknown is something that is not measured, and what measuring it would be worth.
+type Unknown struct {
+	Kind     string  `json:"kind" enum:"activity,bitrate"`
+	ID       string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is"`
+	Name     string  `json:"name"`
+	Narrower float64 `json:"narrowerDays" doc:"By how many days the likely range of the verdict would be narrower"`
+}
+
+// mostUnknowns is how many things are tried: those that write most.
+const mostUnknowns = 40
+
+// Knowing tells which unknowns matter most for the days kept: each activity and each
+// channel's bitrates in turn are taken for measured, at the figures they have, and the
+// likely range of the verdict is drawn anew. Most is worth most first; what narrows the
+// range by less than a twentieth of a day is left out. It is empty where the verdict has
+// no range, and given up with the error of the context when that ends.
+func (s *Site) Knowing(ctx context.Context) ([]Unknown, error) {
+	out := []Unknown{}
+	if s.Verdict.Sure == nil {
+		return out, nil
+	}
+	width := s.Verdict.Sure.High - s.Verdict.Sure.Low
+	for _, try := range s.unknowns() {
+		known, err := RunContext(ctx, try.plan, s)
+		if err != nil {
+			return nil, err
+		}
+		sure := known.rangeOfVerdict(s.Verdict.Channel)
+		if sure == nil {
+			continue
+		}
+		if try.Narrower = width - (sure.High - sure.Low); try.Narrower >= 0.05 {
+			out = append(out, try.Unknown)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Unknown) int { return cmp.Compare(b.Narrower, a.Narrower) })
+	return out, nil
+}
+
+// rangeOfVerdict is the likely range of the channel that the verdict is about, or that of
+// the verdict where nothing is required.
+func (s *Site) rangeOfVerdict(channel string) *Range {
+	for i := range s.Channels {
+		if s.Channels[i].ID == channel {
+			return s.Channels[i].Sure
+		}
+	}
+	return s.Verdict.Sure
+}
+
+// tried is an unknown with the plan in which it is measured.
+type tried struct {
+	Unknown
+	plan   *plan.Plan
+	writes float64 // GB a day that rest on it
+}
+
+// unknowns lists what is not measured, what writes most first.
+func (s *Site) unknowns() []tried {
+	var out []tried
+	writes := make(map[string]float64) // by activity
+	for i := range s.plan.Channels {
+		c := &s.plan.Channels[i]
+		if c.NoCamera {
+			continue
+		}
+		for _, id := range []string{c.Activity, c.Nuisance} {
+			writes[id] += s.Channels[i].GigabytesPerDay
+		}
+		if measured, changed := measuredStreams(c.Streams); changed {
+			next := *s.plan
+			next.Channels = slices.Clone(s.plan.Channels)
+			next.Channels[i].Streams = measured
+			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, &next, s.Channels[i].GigabytesPerDay})
+		}
+	}
+	for i := range s.plan.Activities {
+		a := &s.plan.Activities[i]
+		if a.Known == "measured" || writes[a.ID] == 0 {
+			continue
+		}
+		next := *s.plan
+		next.Activities = slices.Clone(s.plan.Activities)
+		next.Activities[i].Known = "measured"
+		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, writes[a.ID]})
+	}
+	slices.SortStableFunc(out, func(a, b tried) int { return cmp.Compare(b.writes, a.writes) })
+	return out[:min(len(out), mostUnknowns)]
+}
+
+// measuredStreams are streams as they would be if they were measured, and came to what
+// they are thought to.
+func measuredStreams(streams plan.Streams) (out plan.Streams, changed bool) {
+	out = streams
+	for _, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
+		stream := streams.Get(which)
+		if stream == nil || stream.Rate.Known == "measured" && stream.Rate.Kind != "modelled" {
+			continue
+		}
+		measured, cost := *stream, encoded(stream).Written(video.Cut{}, 0)
+		if stream.Rate.Kind == "modelled" {
+			measured.Rate = plan.Rate{Kind: "variable", IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active)}
+		}
+		measured.Rate.Known = "measured"
+		out, changed = out.With(which, &measured), true
+	}
+	return out, changed
+}

@@ -1,0 +1,46 @@
+package estimate
+
+import (
+	"context"
+	"testing"
+
+	"wakefield/core/plan"
+)
+
+// TestWhatIsWorthKnowing asks what to measure on a site of which one camera writes most by
+// far, at a bitrate that is a guess.
+func TestWhatIsWorthKnowing(t *testing.T) {
+	p := depot(32)
+	for i := range p.Channels {
+		p.Channels[i].Streams.Main.Rate.Known = "measured"
+	}
+	heavy := *p.Channels[3].Streams.Main
+	heavy.Rate = plan.Rate{Kind: "constant", Kbps: 60_000, Known: "guess"}
+	p.Channels[3].Streams.Main = &heavy
+	p.Duties = append(p.Duties, plan.Duty{ID: "always", Name: "Always", Base: &plan.Base{Stream: "main"}})
+	p.Channels[3].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "always"}}
+	if err := p.Check(); err != nil {
+		t.Fatal(err)
+	}
+	s := Run(p, nil)
+	unknown, err := s.Knowing(context.Background())
+	if err != nil || len(unknown) == 0 {
+		t.Fatalf("%v, %v", unknown, err)
+	}
+	if first := unknown[0]; first.Kind != "bitrate" || first.ID != p.Channels[3].ID || first.Name != p.Channels[3].Name || first.Narrower < 1 {
+		t.Errorf("first of all %+v", unknown[:min(3, len(unknown))])
+	}
+	for i, u := range unknown {
+		if u.Narrower < 0.05 || i > 0 && u.Narrower > unknown[i-1].Narrower {
+			t.Errorf("%d: %+v", i, u)
+		}
+		if u.Kind == "bitrate" && u.ID != p.Channels[3].ID && p.Channel(u.ID).Streams.Sub == nil {
+			t.Errorf("%s is measured already", u.ID)
+		}
+	}
+	gone, cancel := context.WithCancel(context.Background())
+	cancel()
+	if _, err := s.Knowing(gone); err != context.Canceled {
+		t.Errorf("%v", err)
+	}
+}

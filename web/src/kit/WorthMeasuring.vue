@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+import { api, inWords } from '../api/client'
+import type { Problem, Unknown } from '../api/types'
+import { useSite } from '../site/useSite'
+import { three } from '../ui/figures'
+
+/** Which unknowns matter most for the days kept. */
+const site = useSite()
+const found = ref<Unknown[]>()
+const failure = ref('')
+
+watch(
+  () => [site.id, site.version],
+  async () => {
+    try {
+      const { data, error } = await api.GET('/api/sites/{id}/knowing', { params: { path: { id: site.id } } })
+      found.value = data
+      failure.value = data ? '' : inWords(error as Problem)
+    } catch {
+      failure.value = 'The server does not answer.'
+    }
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <section class="sheet" aria-label="Worth measuring" data-test="knowing">
+    <h2>Worth measuring</h2>
+    <p v-if="failure" class="short" role="alert">{{ failure }}</p>
+    <p v-else-if="!found" class="soft">Trying what each measurement would tell…</p>
+    <p v-else-if="!found.length" class="soft">No single measurement would narrow the likely range of days kept by a twentieth of a day.</p>
+    <template v-else>
+      <p class="soft">By how many days the likely range would be narrower:</p>
+      <ol>
+        <li v-for="u in found.slice(0, 12)" :key="`${u.kind} ${u.id}`">
+          <b>{{ three(u.narrowerDays) }} d</b>
+          <span>{{ u.kind === 'bitrate' ? `the bitrates of ${u.name}, from a clip` : `how often “${u.name}” happens, from an event log` }}</span>
+        </li>
+      </ol>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.sheet {
+  max-width: 460px;
+  margin-top: 14px;
+}
+
+ol {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 64px minmax(0, 1fr);
+  gap: 10px;
+  padding: 2px 0;
+}
+
+li b {
+  text-align: right;
+}
+</style>
