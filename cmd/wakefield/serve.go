@@ -154,10 +154,7 @@ func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) e
 	if err != nil {
 		return fmt.Errorf("%w; --listen 127.0.0.1:0 takes a free port", err)
 	}
-	if a, ok := listener.Addr().(*net.TCPAddr); ok && !a.IP.IsLoopback() {
-		log.Warn("Wakefield is offered beyond this machine, and has neither accounts nor encryption of its own: "+
-			"whoever reaches it can change everything. Put a proxy with TLS and a login before it", "address", a.String(), "hosts", l.Host)
-	}
+	warnBeyond(listener.Addr(), l.Host, log)
 	if l.Debug != "" {
 		stop, err := debug(l.Debug, log)
 		if err != nil {
@@ -189,6 +186,18 @@ func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) e
 	}
 	log.Info("stopped")
 	return nil
+}
+
+// warnBeyond says what is missing where others than this machine can reach a server.
+func warnBeyond(address net.Addr, hosts []string, log *slog.Logger) {
+	if a, ok := address.(*net.TCPAddr); !ok || a.IP.IsLoopback() {
+		return
+	}
+	log.Warn("Wakefield is offered beyond this machine, and has neither accounts nor encryption of its own: "+
+		"whoever reaches it can change everything. Put a proxy with TLS and a login before it", "address", address.String(), "hosts", hosts)
+	if len(hosts) == 0 {
+		log.Warn("only requests to localhost are answered; --host NAME allows the name by which others reach it")
+	}
 }
 
 // debug serves profiles of the running program, to this machine only.
