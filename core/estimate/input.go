@@ -303,14 +303,21 @@ func (r *resolver) input(i int) input {
 	if in.empty {
 		return in
 	}
-	costs, layers := make(map[string]footage.Regime), make(map[string]layerStreams)
-	in.regimes = week.Map(in.duties, func(id string) footage.Regime {
-		if _, ok := costs[id]; !ok {
-			costs[id], layers[id] = regimeOf(c, r.duties[id])
+	type means struct {
+		regime footage.Regime
+		from   layerStreams
+	}
+	known := make(map[string]means, 4)
+	of := func(id string) means {
+		m, ok := known[id]
+		if !ok {
+			m.regime, m.from = regimeOf(c, r.duties[id])
+			known[id] = m
 		}
-		return costs[id]
-	})
-	in.layers = week.Map(in.duties, func(id string) layerStreams { return layers[id] })
+		return m
+	}
+	in.regimes = week.Map(in.duties, func(id string) footage.Regime { return of(id).regime })
+	in.layers = week.Map(in.duties, func(id string) layerStreams { return of(id).from })
 	for k, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
 		if s := c.Streams.Get(which); s != nil {
 			in.doubt[k] = rateSpread(s.Rate)

@@ -43,7 +43,10 @@ func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {
 			r = regimes[next].Value
 			next++
 		}
-		button := s.call.cost(call)
+		var button video.Kbps
+		if s.call.written > 0 {
+			button = s.call.cost(call)
+		}
 		w[i] = Bin{
 			Span: s.Span, Written: s.Written, Event: s.Event,
 			Base: s.base.cost(r.Base), Motion: s.motion.cost(r.Event), Alarm: s.alarm.cost(r.Event) + button, Call: button,
