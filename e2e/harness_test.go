@@ -196,9 +196,28 @@ func (p *page) shows(css, text string) {
 	p.until(fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => e.innerText.includes(%q))`, css, text))
 }
 
+// click clicks an element once it is there and stands still: what opens, grows or makes
+// room is hit where it comes to rest, as by a person.
 func (p *page) click(css string) {
 	p.Helper()
+	p.do(chromedp.WaitVisible(chromedp.CSS(css)))
+	p.still(css)
 	p.do(chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
+}
+
+// still waits until an element is where it was two frames before.
+func (p *page) still(css string) {
+	p.Helper()
+	eval[bool](p, fmt.Sprintf(`new Promise((done) => {
+		let last = ''
+		const look = () => {
+			const b = document.querySelector(%q)?.getBoundingClientRect()
+			const now = b ? [b.left, b.top, b.width, b.height].join() : 'gone'
+			if (now === last) done(true)
+			else requestAnimationFrame(() => requestAnimationFrame(() => { last = now; look() }))
+		}
+		look()
+	})`, css))
 }
 
 // point is a place in the window.

@@ -156,6 +156,7 @@ func TestSpecialDays(t *testing.T) {
 	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
 	p.click(`[data-test="special-days"]`)
 	p.until(`!!document.querySelector('[data-date$="-03-17"]')`)
+	p.still(`[data-date$="-03-17"]`)
 	year := eval[string](p, `document.querySelector('.year b').innerText`)
 	place := func(date string) point {
 		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-date="%s-%s"]').getBoundingClientRect(); return [b.left + 5, b.top + 5] })()`, year, date))

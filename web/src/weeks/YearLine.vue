@@ -61,6 +61,12 @@ const words = computed(() =>
 </template>
 
 <style scoped>
+/* As high before the answer as after it, so that nothing moves away below a pointer. */
+.line {
+  height: 148px;
+  overflow: auto;
+}
+
 svg {
   width: 100%;
   height: 86px;
