@@ -88,3 +88,43 @@ func BenchmarkDraws(b *testing.B) {
 		Run(p, nil)
 	}
 }
+
+// alone is a site of n channels that share nothing: each has a week and an activity of
+// its own that differs in every hour. grouped says whether their events come in groups.
+func alone(n int, grouped bool) *plan.Plan {
+	p := depot(n)
+	shared := p.Activities
+	p.Activities = nil
+	for i := range p.Channels {
+		a := shared[i%len(shared)]
+		a.ID = fmt.Sprint("own", i)
+		a.Blocks = append([]plan.RateBlock(nil), a.Blocks...)
+		for k := range a.Blocks {
+			a.Blocks[k].PerHour += 0.01 * float64(i+1)
+		}
+		a.MeanSeconds += 0.05 * float64(i)
+		if grouped {
+			a.Groups = &plan.Groups{Size: 2 + 0.01*float64(i), WithinSeconds: 40 + float64(i%7)}
+		}
+		p.Activities = append(p.Activities, a)
+		c := &p.Channels[i]
+		c.Activity = a.ID
+		own := *c.Week.Own
+		own.Blocks = append([]plan.DutyBlock(nil), own.Blocks...)
+		own.Blocks[0].From = week.Clock(300 + i%120)
+		c.Week.Own = &own
+	}
+	return p
+}
+
+// BenchmarkAlone is the estimate of channels that share nothing.
+func BenchmarkAlone(b *testing.B) {
+	for _, grouped := range []bool{false, true} {
+		p := alone(192, grouped)
+		b.Run(fmt.Sprintf("grouped=%v", grouped), func(b *testing.B) {
+			for b.Loop() {
+				Figures(p, nil)
+			}
+		})
+	}
+}

@@ -41,17 +41,29 @@ function blame(problem: Problem) {
   if (!errors.length) problems.value = { all: inWords(problem) }
 }
 
+/** Counts what was written; the verdict belongs to the page when it is the newest one's. */
+const written = ref(0)
+const judged = ref(0)
+
 const judge = useDebounceFn(async () => {
+  const asked = written.value
+  let data: OpeningDraft | undefined
+  let refused: Problem | undefined
+  let away = false
   try {
-    const { data, error } = await api.POST('/api/openings/draft', { body: { ...opening, name: opening.name || 'New site' } })
-    draft.value = data
-    if (error) blame(error as Problem)
-    else problems.value = {}
+    const answer = await api.POST('/api/openings/draft', { body: { ...opening, name: opening.name || 'New site' } })
+    data = answer.data
+    refused = answer.error as Problem | undefined
   } catch {
-    problems.value = { all: 'The server does not answer.' }
+    away = true
   }
+  if (asked !== written.value) return // a newer one is on its way
+  judged.value = asked
+  draft.value = data
+  problems.value = away ? { all: 'The server does not answer.' } : {}
+  if (refused) blame(refused)
 }, 120)
-watch(opening, judge, { immediate: true, deep: true })
+watch(opening, () => { written.value++; judge() }, { immediate: true, deep: true })
 
 let key = newKey() // what was written anew is another site
 watch(opening, () => (key = newKey()), { deep: true })
@@ -125,7 +137,7 @@ const p = (member: string) => problems.value[member]
             <label v-for="d in duties" :key="d.id" class="duty"><input v-model="opening.duty" type="radio" name="duty" :value="d.id" /> <span><b>{{ d.name }}</b> <span class="soft">{{ explain(d) }}</span></span></label>
             <NumberField label="Footage must be kept" none="none" unit="days" :value="opening.keepDays" :max="36500" data-field="days" @change="(v) => (opening.keepDays = v)" />
           </fieldset>
-          <section class="sheet verdict" aria-live="polite" aria-label="First verdict" data-test="first-verdict">
+          <section class="sheet verdict" aria-live="polite" aria-label="First verdict" :aria-busy="judged !== written" data-test="first-verdict">
             <h2>First verdict</h2>
             <template v-if="v">
               <p class="days" :class="{ short: isShort }"><b>{{ v.keptDays == null ? 'never overwritten' : `${three(v.keptDays)} days` }}</b><template v-if="v.requiredDays != null"> kept of {{ v.requiredDays }} required</template></p>
@@ -194,6 +206,11 @@ legend {
 
 .duty input {
   accent-color: var(--base);
+}
+
+.verdict[aria-busy='true'] .days,
+.verdict[aria-busy='true'] .figures {
+  opacity: 0.55;
 }
 
 .days {
