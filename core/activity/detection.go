@@ -28,6 +28,12 @@ var Always = Detection{Hours: week.Constant(true), Catch: 1}
 // asks for the events.
 func (d Detection) Triggers(p Process) Process {
 	kept := d.Catch * math.Exp(-d.MinSeconds/p.Mean)
+	if d.MinSeconds == 0 && len(d.Hours) == 1 && d.Hours[0].Value {
+		if kept == 1 {
+			return p
+		}
+		return p.Scale(kept)
+	}
 	late := math.Mod(d.MinSeconds, week.Seconds)
 
 	var cuts []float64

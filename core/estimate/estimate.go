@@ -169,28 +169,8 @@ func run(ctx context.Context, p *plan.Plan, earlier *Site, draw bool) (*Site, er
 	s.played = make([]*played, len(p.Channels))
 	s.doubts = make([]doubt, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
-	before := earlier.byID()
-	alike := make(map[uint64]int) // channels computed here, by fingerprint
-	for i := range p.Channels {
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
-		}
-		in := &s.inputs[i]
-		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
-			s.played[i], s.doubts[i] = earlier.played[j], earlier.doubts[j]
-			s.inputs[i] = earlier.inputs[j]
-			s.Channels[i] = describe(&p.Channels[i], in, s.played[i].mean)
-			continue
-		}
-		print := in.fingerprint()
-		j, ok := alike[print]
-		if !ok || !in.playsAlike(&s.inputs[j]) {
-			s.played[i] = newPlayed(in, in.play(0))
-			alike[print] = i
-		} else {
-			s.played[i] = newPlayed(in, s.played[j].shares) // settings copied to many channels are played once
-		}
-		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
+	if err := s.play(ctx, p, earlier); err != nil {
+		return nil, err
 	}
 	if err := s.store(ctx, p); err != nil {
 		return nil, err
@@ -203,6 +183,47 @@ func run(ctx context.Context, p *plan.Plan, earlier *Site, draw bool) (*Site, er
 	}
 	s.judge(p)
 	return s, nil
+}
+
+// play finds what every channel writes. What an earlier estimate found is taken from
+// there, and settings copied to many channels are played once.
+func (s *Site) play(ctx context.Context, p *plan.Plan, earlier *Site) error {
+	before := earlier.byID()
+	alike := make(map[uint64]int) // channels played here, by fingerprint
+	like := make([]int, len(p.Channels))
+	var distinct, copies []int
+	for i := range p.Channels {
+		in := &s.inputs[i]
+		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
+			s.played[i], s.doubts[i] = earlier.played[j], earlier.doubts[j]
+			s.inputs[i] = earlier.inputs[j]
+			continue
+		}
+		print := in.fingerprint()
+		if j, ok := alike[print]; ok && in.playsAlike(&s.inputs[j]) {
+			like[i] = j
+			copies = append(copies, i)
+			continue
+		}
+		alike[print] = i
+		distinct = append(distinct, i)
+	}
+	parallel(len(distinct), func(k int) {
+		if ctx.Err() == nil {
+			in := &s.inputs[distinct[k]]
+			s.played[distinct[k]] = newPlayed(in, in.play(0))
+		}
+	})
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	for _, i := range copies {
+		s.played[i] = newPlayed(&s.inputs[i], s.played[like[i]].shares)
+	}
+	for i := range p.Channels {
+		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
+	}
+	return nil
 }
 
 // byID finds the channels of an estimate.

@@ -5,7 +5,6 @@ import (
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
-	"runtime"
 	"slices"
 	"sync"
 
@@ -367,24 +366,4 @@ func share(list []bool) float64 {
 		}
 	}
 	return float64(n) / float64(len(list))
-}
-
-// parallel does n things over the cores.
-func parallel(n int, do func(int)) {
-	workers := min(n, runtime.GOMAXPROCS(0))
-	if workers <= 1 {
-		for i := range n {
-			do(i)
-		}
-		return
-	}
-	var group sync.WaitGroup
-	for w := range workers {
-		group.Go(func() {
-			for i := w; i < n; i += workers {
-				do(i)
-			}
-		})
-	}
-	group.Wait()
 }

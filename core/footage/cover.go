@@ -21,7 +21,7 @@ func Play(scene Scene, regimes week.Steps[Regime]) []Shares {
 		bin := &bins[i]
 		regime := regimes.At(bin.Span.From)
 		end := float64(bin.Span.To) * 60
-		sums := sums{scene: &scene, regime: regime, noticed: scene.noticedAt(bin.Span.From), alone: w.alone}
+		sums := sums{scene: &scene, regime: regime, noticed: scene.noticedAt(bin.Span.From), alone: w.alone, length: end - clock}
 		if !scene.Hours.At(bin.Span.From) {
 			sums.alone = 1 // none of its group is noticed either
 		}
@@ -49,21 +49,23 @@ func (s *Scene) noticedAt(m week.Minute) float64 {
 // cut divides the week into bins: every Grain, and where regime or detection
 // changes.
 func cut(regimes week.Steps[Regime], hours week.Steps[bool]) []Shares {
-	cuts := make([]week.Minute, 0, int(week.Length/Grain)+len(regimes)+len(hours)+1)
-	for m := week.Minute(0); m <= week.Length; m += Grain {
-		cuts = append(cuts, m)
-	}
-	for _, r := range regimes {
-		cuts = append(cuts, r.From)
-	}
-	for _, h := range hours {
-		cuts = append(cuts, h.From)
-	}
-	slices.Sort(cuts)
-	cuts = slices.Compact(cuts)
-	bins := make([]Shares, len(cuts)-1)
-	for i := range bins {
-		bins[i].Span = week.Span{From: cuts[i], To: cuts[i+1]}
+	bins := make([]Shares, 0, int(week.Length/Grain)+len(regimes)+len(hours))
+	for from, r, h := week.Minute(0), 0, 0; from < week.Length; {
+		to := (from/Grain + 1) * Grain
+		for r < len(regimes) && regimes[r].From <= from {
+			r++
+		}
+		for h < len(hours) && hours[h].From <= from {
+			h++
+		}
+		if r < len(regimes) {
+			to = min(to, regimes[r].From)
+		}
+		if h < len(hours) {
+			to = min(to, hours[h].From)
+		}
+		bins = append(bins, Shares{Span: week.Span{From: from, To: to}})
+		from = to
 	}
 	return bins
 }
@@ -295,7 +297,6 @@ func (w *sweep) panels(length float64, b bend, to *sums) {
 	for k := range w.decay {
 		w.decay[k] = 1
 	}
-	here := w.levels(0)
 	for from := 0.0; from < length; {
 		if from >= reach && !b.sloped {
 			to.state(w.at(w.floor()), length-from)
@@ -309,11 +310,35 @@ func (w *sweep) panels(length float64, b bend, to *sums) {
 			until = reach
 		}
 		width *= growth
-		w.look(until)
-		there := w.levels(until)
-		to.panel(w, from, until, here, there, 0)
-		from, here = until, there
+		if run, weight := w.most(from, until, to.length); !w.curved && run < 0.5 {
+			to.points(w, from, until, pointsFor(run, weight))
+		} else {
+			w.look(from)
+			here := w.levels(from)
+			w.look(until)
+			to.panel(w, from, until, here, w.levels(until), 0)
+		}
+		if from = until; from < reach {
+			w.look(from)
+		}
 	}
+}
+
+// most is how far any curve can run between two points, w having looked at the first,
+// and how much that weighs in a bin of some length, against the level of the curve.
+func (w *sweep) most(from, until, bin float64) (run, weight float64) {
+	for _, r := range w.used {
+		c := &w.curves[r]
+		change, level := math.Abs(c.slope)*(until-from), c.c+c.slope*from
+		for k, g := range c.gamma {
+			g *= w.decay[k]
+			change += math.Abs(g)
+			level += g
+		}
+		run = max(run, change)
+		weight = max(weight, change/max(level, level-change, 1e-12))
+	}
+	return run, weight * (until - from) / bin
 }
 
 // levels are the values of the curves at one point.

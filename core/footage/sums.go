@@ -11,6 +11,7 @@ type sums struct {
 	noticed    float64 // chance that a wanted event becomes a trigger here
 	alone      float64 // chance that the rest of its group leaves its beginning uncovered
 	wantedRate float64 // wanted events a second in the present segment
+	length     float64 // seconds of the bin
 
 	seconds, event, written   float64
 	base, motion, alarm, call layer   // seconds
@@ -25,12 +26,14 @@ func (s *sums) indifferent() bool {
 // panel integrates between two points, by halves where a curve runs too far between
 // them to be followed by four points.
 func (s *sums) panel(w *sweep, from, to float64, here, there levels, depth int) {
-	run, steep := 0.0, false
-	for r := range here {
+	run, weight, steep := 0.0, 0.0, false
+	for _, r := range w.used {
 		change := math.Abs(here[r] - there[r])
 		run = max(run, change)
+		weight = max(weight, change/max(here[r], there[r], 1e-12))
 		steep = steep || change > 2 && min(here[r], there[r]) < 30
 	}
+	weight *= (to - from) / s.length
 	if steep && depth < 30 {
 		middle := (from + to) / 2
 		w.look(middle)
@@ -39,20 +42,31 @@ func (s *sums) panel(w *sweep, from, to float64, here, there levels, depth int) 
 		s.panel(w, middle, to, between, there, depth+1)
 		return
 	}
-	points := 4
-	switch {
-	case run < 1e-4:
-		points = 1
-	case run < 0.02:
-		points = 2
-	case run < 0.3:
-		points = 3
-	}
+	points := pointsFor(run, weight)
 	if w.curved {
 		points = max(points, 3) // it may rise and fall in between
 	}
-	for i, x := range gauss[points].x {
-		s.point(w, from+x*(to-from), gauss[points].weight[i]*(to-from))
+	s.points(w, from, to, points)
+}
+
+// pointsFor is how many points follow a curve that runs so far, and weighs so much in its
+// bin: what is short, or hardly changes, matters little.
+func pointsFor(run, weight float64) int {
+	switch {
+	case run < 1e-4 || run < 0.1 && weight < 0.0005:
+		return 1
+	case run < 0.02 || run < 0.5 && weight < 0.03:
+		return 2
+	case run < 0.3 || run < 1 && weight < 0.2:
+		return 3
+	}
+	return 4
+}
+
+// points integrates between two points.
+func (s *sums) points(w *sweep, from, to float64, n int) {
+	for i, x := range gauss[n].x {
+		s.point(w, from+x*(to-from), gauss[n].weight[i]*(to-from))
 	}
 }
 
@@ -62,11 +76,11 @@ func (s *sums) point(w *sweep, at, weight float64) {
 	s.state(w.at(w.levels(at)), weight)
 }
 
-// chance is that of at least one where mean are expected. The difference loses
-// digits below 1e-10, where nothing is written anyway.
+// chance is that of at least one where mean are expected, mean ≥ 0. Below a tenth the
+// series of 1 − exp(−mean) is quicker, and loses no digits; the next term is 2e-11.
 func chance(mean float64) float64 {
-	if mean == 0 {
-		return 0
+	if mean < 0.1 {
+		return mean * (1 - mean*(1./2-mean*(1./6-mean*(1./24-mean*(1./120-mean*(1./720-mean*(1./5040)))))))
 	}
 	return 1 - math.Exp(-mean)
 }

@@ -24,6 +24,9 @@ func FromBlocks[T comparable](otherwise T, blocks []Block[T]) Steps[T] {
 		}
 		return s
 	}
+	if s, ok := inOrder(otherwise, blocks); ok {
+		return s
+	}
 	// Which block is on top at each minute: quicker than painting one after the
 	// other where there is one for every hour.
 	var top [Length]int16
@@ -53,6 +56,34 @@ func FromBlocks[T comparable](otherwise T, blocks []Block[T]) Steps[T] {
 		}
 	}
 	return s
+}
+
+// inOrder lays blocks that follow one another and never cover each other, as a week
+// written hour by hour does.
+func inOrder[T comparable](otherwise T, blocks []Block[T]) (Steps[T], bool) {
+	s := make(Steps[T], 0, len(blocks)+2)
+	add := func(from Minute, v T) {
+		if n := len(s); n == 0 || s[n-1].Value != v {
+			s = append(s, Step[T]{from, v})
+		}
+	}
+	until := Minute(0)
+	for _, b := range blocks {
+		for _, span := range b.Spans() {
+			if span.From < until {
+				return nil, false
+			}
+			if span.From > until {
+				add(until, otherwise)
+			}
+			add(span.From, b.Value)
+			until = span.To
+		}
+	}
+	if until < Length {
+		add(until, otherwise)
+	}
+	return s, true
 }
 
 // Blocks writes the steps as the fewest blocks a person would write: stretches of
