@@ -117,6 +117,17 @@ func alone(n int, grouped bool) *plan.Plan {
 	return p
 }
 
+// BenchmarkGroups is the estimate of a site all of whose events come in groups.
+func BenchmarkGroups(b *testing.B) {
+	p := depot(192)
+	for i := range p.Activities {
+		p.Activities[i].Groups = &plan.Groups{Size: 2 + 0.3*float64(i), WithinSeconds: 30 + 5*float64(i)}
+	}
+	for b.Loop() {
+		Figures(p, nil)
+	}
+}
+
 // BenchmarkAlone is the estimate of channels that share nothing.
 func BenchmarkAlone(b *testing.B) {
 	for _, grouped := range []bool{false, true} {

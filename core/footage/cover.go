@@ -166,7 +166,7 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 	w.wanted = newWanted(scene.Wanted)
 	w.alone = 1
 	if scene.Tied && scene.Wanted.Group.Grouped() && len(scene.Caught) > 0 {
-		w.alone = newGroupKernel(&scene.Caught[0]).alone // the wanted activity is the first
+		w.alone = newGroupKernel(&scene.Caught[0]).alone() // the wanted activity is the first
 	}
 	w.faint = w.detail()
 	return w

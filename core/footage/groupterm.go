@@ -43,9 +43,9 @@ func newGroupTerm(role role, src *Source) groupTerm {
 	case sceneActive:
 		t.lay(events, k.active)
 	case sceneCaught:
-		t.detected(events, src, k.overlap, k.overlapOn, k.overlapOff)
+		t.detected(events, src, k.overlap, func() (on, off *curveShape) { s := k.straddling(); return s.overlapOn, s.overlapOff })
 	default:
-		t.detected(events, src, k.cover, k.coverOn, k.coverOff)
+		t.detected(events, src, k.cover, func() (on, off *curveShape) { s := k.straddling(); return s.coverOn, s.coverOff })
 	}
 	t.begin()
 	return t
@@ -76,7 +76,7 @@ func scaledTo(in activity.Intensity, f float64) rates {
 // only. Groups that lie in them whole have the running shape; those that straddle an
 // edge of the hours have one of their own, at the rate that holds there. Where the hours
 // are shorter than a group, or pause for less, a group is in them as it begins.
-func (t *groupTerm) detected(events rates, src *Source, whole, on, off *curveShape) {
+func (t *groupTerm) detected(events rates, src *Source, whole *curveShape, straddling func() (on, off *curveShape)) {
 	hours, w, s := src.Detection.Hours, src.Detection.MinSeconds, src.Events.Group.Seconds
 	if len(hours) < 2 {
 		if len(hours) == 1 && hours[0].Value {
@@ -116,6 +116,7 @@ func (t *groupTerm) detected(events rates, src *Source, whole, on, off *curveSha
 			}
 			return false
 		}
+		on, off := straddling()
 		for _, h := range in {
 			cuts = append(cuts, wrap(h.from-w), wrap(h.to-w-s))
 			t.coming = append(t.coming, pulse{wrap(h.from), events.at(h.from - w), on}, pulse{wrap(h.to), events.at(h.to - w - s/2), off})

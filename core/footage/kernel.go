@@ -140,14 +140,14 @@ type kernel struct {
 	active  *curveShape // something is going on
 	overlap *curveShape // covered, plus going on, less either: what the two have in common
 
-	// Of groups that straddle the beginning or the end of detection hours, by the
-	// seconds since then: of all of them together, not a running integral.
-	coverOn, coverOff, overlapOn, overlapOff *curveShape
-
-	// alone is the chance that the other events of its group leave the beginning of an
-	// event uncovered.
-	alone float64
+	straddling func() *straddling // made when it is asked for, as most detection is always on
+	alone      func() float64     // the chance that the others of its group leave the beginning of an event uncovered
 }
+
+// straddling is what groups bring about that straddle the beginning or the end of
+// detection hours, by the seconds since then: all of them together, not a running
+// integral.
+type straddling struct{ coverOn, coverOff, overlapOn, overlapOff *curveShape }
 
 // kernelOf is a kernel, made once.
 type kernelOf struct {
@@ -186,7 +186,7 @@ func (k kernelOf) mean(what property, x float64) float64 {
 }
 
 func (k kernelOf) make() *kernel {
-	n, s := k.group.Size, k.group.Seconds
+	n := k.group.Size
 	breaks := k.breaks()
 	steps := k.steps(breaks)
 	running := func(bracketAt func(x float64) float64) *curveShape {
@@ -203,13 +203,31 @@ func (k kernelOf) make() *kernel {
 		return func(x float64) float64 { return bracket(n, k.mean(what, x)) }
 	}
 	common := func(x float64) float64 { return of(covering)(x) + of(underway)(x) - of(either)(x) }
-	made := &kernel{cover: running(of(covering)), active: running(of(underway)), overlap: running(common)}
+	return &kernel{
+		cover: running(of(covering)), active: running(of(underway)), overlap: running(common),
+		straddling: sync.OnceValue(k.straddling), alone: sync.OnceValue(k.alone),
+	}
+}
 
-	// Of a group that began v before detection did, counted from start + w, only the
-	// events from then on become triggers; of one that began v before it ended, those
-	// until then. The rest is merely under way.
+// alone is the chance that the others of its group leave the beginning of an event
+// uncovered. They are m with chance (m+1)/n of Poisson(n−1): a group is met as often as
+// it has events.
+func (k kernelOf) alone() float64 {
+	n, s := k.group.Size, k.group.Seconds
+	return integral(func(o float64) float64 {
+		c := k.mean(covering, o)
+		return math.Exp(-(n-1)*c) * (1 + (n-1)*(1-c)) / n
+	}, 0, s, 16) / s
+}
+
+// straddling makes the shapes of groups at the edges of detection hours. Of a group that
+// began v before detection did, counted from start + w, only the events from then on
+// become triggers; of one that began v before it ended, those until then. The rest is
+// merely under way.
+func (k kernelOf) straddling() *straddling {
+	n, s := k.group.Size, k.group.Seconds
 	edges := k.straddlingBreaks()
-	straddling := func(of func(x, v float64) float64) *curveShape {
+	shape := func(of func(x, v float64) float64) *curveShape {
 		value := func(x float64) float64 {
 			return integral(func(v float64) float64 { return of(x, v) }, 0, s, 4)
 		}
@@ -225,24 +243,18 @@ func (k kernelOf) make() *kernel {
 	// began x + w + v − o ago.
 	late := func(what property, x, v float64) float64 { return part(what, x+k.w+v, v, s) }
 	early := func(what property, x, v float64) float64 { return part(what, x+k.w+v, 0, v) }
-	made.coverOn = straddling(func(x, v float64) float64 { return bracket(n, late(covering, x, v)) })
-	made.coverOff = straddling(func(x, v float64) float64 { return bracket(n, early(covering, x, v)) })
 	inCommon := func(triggered, other func(property, float64, float64) float64) func(x, v float64) float64 {
 		return func(x, v float64) float64 {
 			all := triggered(underway, x, v) + other(underway, x, v)
 			return bracket(n, triggered(covering, x, v)) + bracket(n, all) - bracket(n, triggered(either, x, v)+other(underway, x, v))
 		}
 	}
-	made.overlapOn = straddling(inCommon(late, early))
-	made.overlapOff = straddling(inCommon(early, late))
-
-	// The others of the group of an event are m with chance (m+1)/n of Poisson(n−1): a
-	// group is met as often as it has events.
-	made.alone = integral(func(o float64) float64 {
-		c := k.mean(covering, o)
-		return math.Exp(-(n-1)*c) * (1 + (n-1)*(1-c)) / n
-	}, 0, s, 16) / s
-	return made
+	return &straddling{
+		coverOn:    shape(func(x, v float64) float64 { return bracket(n, late(covering, x, v)) }),
+		coverOff:   shape(func(x, v float64) float64 { return bracket(n, early(covering, x, v)) }),
+		overlapOn:  shape(inCommon(late, early)),
+		overlapOff: shape(inCommon(early, late)),
+	}
 }
 
 // breaks are where the kernels bend: an event's footage begins and ends, one end of the
