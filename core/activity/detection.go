@@ -14,6 +14,12 @@ type Detection struct {
 	Catch      float64          // c: chance that an event long enough is noticed, 0 to 1
 }
 
+// Notices is the chance that an event of some mean length, in seconds, becomes a trigger
+// in detection hours: c · exp(−w/d).
+func (d Detection) Notices(meanSeconds float64) float64 {
+	return d.Catch * math.Exp(-d.MinSeconds/meanSeconds)
+}
+
 // Always is detection that is on all week and misses nothing.
 var Always = Detection{Hours: week.Constant(true), Catch: 1}
 
@@ -27,7 +33,7 @@ var Always = Detection{Hours: week.Constant(true), Catch: 1}
 // come together too, but not as a group of their own: who needs more than their rate
 // asks for the events.
 func (d Detection) Triggers(p Process) Process {
-	kept := d.Catch * math.Exp(-d.MinSeconds/p.Mean)
+	kept := d.Notices(p.Mean)
 	if d.MinSeconds == 0 && len(d.Hours) == 1 && d.Hours[0].Value {
 		if kept == 1 {
 			return p

@@ -143,29 +143,40 @@ type Range struct {
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site
 // before a change, and is left alone.
 func Run(p *plan.Plan, earlier *Site) *Site {
-	s, _ := run(context.Background(), p, earlier, true)
+	s, _ := run(context.Background(), p, earlier, options{draw: true})
 	return s
 }
 
 // RunContext is [Run], given up with the error of the context when that ends.
 func RunContext(ctx context.Context, p *plan.Plan, earlier *Site) (*Site, error) {
-	return run(ctx, p, earlier, true)
+	return run(ctx, p, earlier, options{draw: true})
 }
 
 // Figures estimates a plan without the draws that tell how sure the figures are.
 func Figures(p *plan.Plan, earlier *Site) *Site {
-	s, _ := run(context.Background(), p, earlier, false)
+	s, _ := run(context.Background(), p, earlier, options{})
 	return s
 }
 
 // FiguresContext is [Figures], given up with the error of the context when that ends.
 func FiguresContext(ctx context.Context, p *plan.Plan, earlier *Site) (*Site, error) {
-	return run(ctx, p, earlier, false)
+	return run(ctx, p, earlier, options{})
 }
 
-func run(ctx context.Context, p *plan.Plan, earlier *Site, draw bool) (*Site, error) {
+// options say what an estimate is for.
+type options struct {
+	draw    bool
+	assured string // the channel whose bitrates are taken for measured, whatever the plan says
+}
+
+func run(ctx context.Context, p *plan.Plan, earlier *Site, o options) (*Site, error) {
 	s := &Site{Format: Format, plan: p}
 	s.resolver, s.inputs = resolve(p, earlier)
+	for i := range p.Channels {
+		if p.Channels[i].ID == o.assured {
+			s.inputs[i].assure()
+		}
+	}
 	s.played = make([]*played, len(p.Channels))
 	s.doubts = make([]doubt, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
@@ -176,7 +187,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Site, draw bool) (*Site, er
 		return nil, err
 	}
 	s.record(p)
-	if draw {
+	if o.draw {
 		if err := s.draw(ctx, p, earlier); err != nil {
 			return nil, err
 		}
@@ -211,7 +222,7 @@ func (s *Site) play(ctx context.Context, p *plan.Plan, earlier *Site) error {
 	parallel(len(distinct), func(k int) {
 		if ctx.Err() == nil {
 			in := &s.inputs[distinct[k]]
-			s.played[distinct[k]] = newPlayed(in, in.play(0))
+			s.played[distinct[k]] = newPlayed(in, in.play(nil))
 		}
 	})
 	if ctx.Err() != nil {

@@ -21,46 +21,30 @@ type input struct {
 	scene   footage.Scene
 	full    video.Kbps // main stream in full
 
-	// How well things are known, for the draws: standard deviations of logarithms.
-	motion, alarm, own []float64 // of each source of the scene
-	layers             week.Steps[layerStreams]
-	doubt              [3]float64 // of the bitrate of each stream
+	// How well things are known, for the draws.
+	heard  heard
+	layers week.Steps[layerStreams]
+	doubt  [3]float64 // standard deviations of logarithms, of the bitrate of each stream
 }
 
 // layerStreams says which streams a duty's layers write, as indices of doubt.
 type layerStreams struct{ base, event int }
 
-// play plays the channel's week with all activity changed by z standard deviations.
-func (in *input) play(z float64) []footage.Shares {
-	if in.empty {
+// play plays the channel's week, at the stated figures where off is nil, else with every
+// cause off by a factor.
+func (in *input) play(off []factor) []footage.Shares {
+	switch {
+	case in.empty:
 		return footage.Play(footage.Scene{}, week.Constant(footage.Regime{}))
-	}
-	if z == 0 {
+	case off == nil:
 		return footage.Play(in.scene, in.regimes)
 	}
-	scene := in.scene
-	scene.Motion = scaled(scene.Motion, in.motion, z)
-	scene.Alarm = scaled(scene.Alarm, in.alarm, z)
-	scene.Own = slices.Clone(scene.Own)
-	scene.Caught = scaled(scene.Caught, in.own, z)
-	for i := range scene.Own {
-		scene.Own[i] = scene.Own[i].Scale(math.Exp(in.own[i] * z))
-	}
-	return footage.Play(scene, in.regimes)
+	return footage.Play(in.heard.scene(in.scene, off), in.regimes)
 }
 
 // price gives shares the channel's costs.
 func (in *input) price(shares []footage.Shares) footage.Week {
 	return footage.Price(shares, in.regimes, in.scene.CallCost)
-}
-
-func scaled(sources []footage.Source, spread []float64, z float64) []footage.Source {
-	out := slices.Clone(sources)
-	for i := range out {
-		f := math.Exp(spread[i] * z)
-		out[i].Triggers, out[i].Events = out[i].Triggers.Scale(f), out[i].Events.Scale(f)
-	}
-	return out
 }
 
 // fingerprint is the same for inputs that play alike, and mostly differs for others.
@@ -95,9 +79,16 @@ func (in *input) playsAlike(other *input) bool {
 	return in.empty == other.empty && slices.EqualFunc(in.regimes, other.regimes, regime) && in.sees(other)
 }
 
+// assure takes the bitrates of a channel for measured.
+func (in *input) assure() {
+	for s := range in.doubt {
+		in.doubt[s] = min(in.doubt[s], measuredSpread)
+	}
+}
+
 // same tells whether two inputs are one and the same.
 func (in *input) same(other *input) bool {
-	return !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
+	return in.doubt == other.doubt && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
 }
 
 // equal tells whether two inputs give the same footage and doubt.
@@ -120,44 +111,20 @@ func (in *input) sees(other *input) bool {
 	return slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
 		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) && slices.EqualFunc(a.Caught, b.Caught, source) &&
 		a.Tied == b.Tied && a.Noticed == b.Noticed && slices.Equal(a.Hours, b.Hours) && a.Wanted.Equal(b.Wanted) && a.Call == b.Call &&
-		slices.Equal(in.motion, other.motion) && slices.Equal(in.alarm, other.alarm) && slices.Equal(in.own, other.own)
+		slices.Equal(in.heard.causes, other.heard.causes)
 }
 
 // resolver gathers what several channels share.
 type resolver struct {
 	plan      *plan.Plan
-	processes map[string]known
+	processes map[string]known // of activities
 	duties    map[string]*plan.Duty
 	weeks     map[string]week.Steps[string]
 	channels  map[string]int
-	triggers  [][]known // own triggers of each channel, wanted first
-	toMotion  [][]int   // channels whose motion records this one, itself included
-	toAlarm   [][]known
+	triggers  [][]*trigger // own triggers of each channel, wanted first
+	toMotion  [][]int      // channels whose motion records this one, itself included
+	toAlarm   [][]*trigger
 	call      []float64 // presses × seconds a week that record each channel: −log of the share not covered
-}
-
-// known is a process and how well it is known.
-type known struct {
-	activity.Process
-	spread float64
-
-	// Of triggers whose events come in groups: the events, and what makes triggers of them.
-	events activity.Process
-	by     activity.Detection
-}
-
-// source is what a process of triggers asks of a channel.
-func (k known) source(pre, post float64) footage.Source {
-	return footage.Source{Triggers: k.Process, Pre: pre, Post: post, Events: k.events, Detection: k.by}
-}
-
-// detected are the triggers that a detection makes of a process.
-func (k known) detected(d activity.Detection) known {
-	out := known{Process: d.Triggers(k.Process), spread: k.spread}
-	if k.Group.Grouped() {
-		out.events, out.by = k.Process, d
-	}
-	return out
 }
 
 // resolve resolves every channel of a plan. Where nothing but channels changed since
@@ -212,14 +179,14 @@ func newResolver(p *plan.Plan) *resolver {
 		duties:    make(map[string]*plan.Duty, len(p.Duties)),
 		weeks:     make(map[string]week.Steps[string], len(p.Weeks)),
 		channels:  make(map[string]int, len(p.Channels)),
-		triggers:  make([][]known, len(p.Channels)),
+		triggers:  make([][]*trigger, len(p.Channels)),
 		toMotion:  make([][]int, len(p.Channels)),
-		toAlarm:   make([][]known, len(p.Channels)),
+		toAlarm:   make([][]*trigger, len(p.Channels)),
 		call:      make([]float64, len(p.Channels)),
 	}
 	for i := range p.Activities {
 		a := &p.Activities[i]
-		r.processes[a.ID] = known{Process: a.Process(), spread: activitySpread(a.Known)}
+		r.processes[a.ID] = known{Process: a.Process(), cause: causeOf(a)}
 	}
 	for i := range p.Duties {
 		r.duties[p.Duties[i].ID] = &p.Duties[i]
@@ -269,7 +236,7 @@ func (r *resolver) own(c *plan.Channel) []known {
 
 // causes ties channels to what records them. A cause named twice counts once.
 func (r *resolver) causes() {
-	inputs := make(map[string]known, len(r.plan.AlarmInputs))
+	inputs := make(map[string]*trigger, len(r.plan.AlarmInputs))
 	for _, a := range r.plan.AlarmInputs {
 		inputs[a.ID] = r.processes[a.Activity].detected(activity.Always)
 	}
@@ -332,35 +299,19 @@ func (r *resolver) input(i int) input {
 
 // sources fills in what happens to channel i.
 func (r *resolver) sources(i int, in *input) {
-	c, scene := &r.plan.Channels[i], &in.scene
-	for _, p := range r.own(c) {
-		scene.Own = append(scene.Own, p.Process)
-		in.own = append(in.own, p.spread)
-	}
-	if c.Activity != "" {
-		scene.Wanted = r.processes[c.Activity].Process
-	}
-	for _, t := range r.triggers[i] {
-		caught := t.source(min(c.Detection.MinSeconds, c.PreSeconds), 0)
-		if t.events.Group.Grouped() {
-			caught = t.source(c.PreSeconds, c.PostSeconds) // what is caught and kept is found from all of the group
-		}
-		scene.Caught = append(scene.Caught, caught)
-	}
-	scene.Tied = slices.Contains(r.toMotion[i], i)
-	if c.Detection.On && c.Activity != "" {
-		scene.Noticed = c.Detection.CatchChance() * math.Exp(-c.Detection.MinSeconds/scene.Wanted.Mean)
-	}
+	c, h := &r.plan.Channels[i], &in.heard
+	h.noticed = c.Detection.On && c.Activity != ""
+	h.by = detection(c)
+	h.pre, h.post = c.PreSeconds, c.PostSeconds
+	h.own, h.caught = r.own(c), r.triggers[i]
 	for _, from := range r.toMotion[i] {
-		for _, t := range r.triggers[from] {
-			scene.Motion = append(scene.Motion, t.source(c.PreSeconds, c.PostSeconds))
-			in.motion = append(in.motion, t.spread)
-		}
+		h.motion = append(h.motion, r.triggers[from]...)
 	}
-	for _, t := range r.toAlarm[i] {
-		scene.Alarm = append(scene.Alarm, t.source(c.AlarmPreEvent(), c.AlarmPostEvent()))
-		in.alarm = append(in.alarm, t.spread)
-	}
+	h.alarm, h.alarmPre, h.alarmPost = r.toAlarm[i], c.AlarmPreEvent(), c.AlarmPostEvent()
+	h.wanted = c.Activity != ""
+	h.findCauses()
+	in.scene.Tied = slices.Contains(r.toMotion[i], i)
+	in.scene = h.scene(in.scene, nil)
 }
 
 func (r *resolver) steps(c *plan.Channel) week.Steps[string] {

@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"wakefield/core/plan"
-	"wakefield/core/video"
 )
 
 // Unknown is something that is not measured, and what measuring it would be worth.
@@ -32,7 +31,7 @@ func (s *Site) Knowing(ctx context.Context) ([]Unknown, error) {
 	}
 	width := s.Verdict.Sure.High - s.Verdict.Sure.Low
 	for _, try := range s.unknowns() {
-		known, err := RunContext(ctx, try.plan, s)
+		known, err := run(ctx, try.plan, s, options{draw: true, assured: try.channel})
 		if err != nil {
 			return nil, err
 		}
@@ -62,8 +61,9 @@ func (s *Site) rangeOfVerdict(channel string) *Range {
 // tried is an unknown with the plan in which it is measured.
 type tried struct {
 	Unknown
-	plan   *plan.Plan
-	writes float64 // GB a day that rest on it
+	plan    *plan.Plan
+	channel string  // whose bitrates are taken for measured
+	writes  float64 // GB a day that rest on it
 }
 
 // unknowns lists what is not measured, what writes most first.
@@ -75,14 +75,11 @@ func (s *Site) unknowns() []tried {
 		if c.NoCamera {
 			continue
 		}
-		for _, id := range []string{c.Activity, c.Nuisance} {
-			writes[id] += s.Channels[i].GigabytesPerDay
+		for _, k := range s.inputs[i].heard.causes {
+			writes[k.id] += s.Channels[i].GigabytesPerDay
 		}
-		if measured, changed := measuredStreams(c.Streams); changed {
-			next := *s.plan
-			next.Channels = slices.Clone(s.plan.Channels)
-			next.Channels[i].Streams = measured
-			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, &next, s.Channels[i].GigabytesPerDay})
+		if slices.Max(s.inputs[i].doubt[:]) > measuredSpread {
+			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, s.plan, c.ID, s.Channels[i].GigabytesPerDay})
 		}
 	}
 	for i := range s.plan.Activities {
@@ -93,27 +90,8 @@ func (s *Site) unknowns() []tried {
 		next := *s.plan
 		next.Activities = slices.Clone(s.plan.Activities)
 		next.Activities[i].Known = "measured"
-		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, writes[a.ID]})
+		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, "", writes[a.ID]})
 	}
 	slices.SortStableFunc(out, func(a, b tried) int { return cmp.Compare(b.writes, a.writes) })
 	return out[:min(len(out), mostUnknowns)]
-}
-
-// measuredStreams are streams as they would be if they were measured, and came to what
-// they are thought to.
-func measuredStreams(streams plan.Streams) (out plan.Streams, changed bool) {
-	out = streams
-	for _, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
-		stream := streams.Get(which)
-		if stream == nil || stream.Rate.Known == "measured" && stream.Rate.Kind != "modelled" {
-			continue
-		}
-		measured, cost := *stream, encoded(stream).Written(video.Cut{}, 0)
-		if stream.Rate.Kind == "modelled" {
-			measured.Rate = plan.Rate{Kind: "variable", IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active)}
-		}
-		measured.Rate.Known = "measured"
-		out, changed = out.With(which, &measured), true
-	}
-	return out, changed
 }

@@ -31,6 +31,17 @@ func (l layer) cost(c video.Cost) video.Kbps {
 	return video.Kbps(l.moving)*c.Active + video.Kbps(max(0, l.written-l.moving))*c.Idle
 }
 
+// Stirred is the part of the week's time, 0 to 2, that depends on what happens: in which
+// the event layer is written, and in which the base layer is while something moves.
+func Stirred(shares []Shares) float64 {
+	sum := 0.0
+	for i := range shares {
+		s := &shares[i]
+		sum += (s.Event + s.base.moving) * float64(s.Span.Minutes())
+	}
+	return sum / float64(week.Length)
+}
+
 // Price turns shares into bitrates. The regimes and the cost of record-now buttons
 // must be those the shares were played with, but for their costs.
 func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {

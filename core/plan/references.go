@@ -153,8 +153,8 @@ func (c *checker) weeks() {
 
 func (c *checker) activities() {
 	for i, a := range c.plan.Activities {
-		if a.Groups != nil && a.Groups.Size > 1 && a.MeanSeconds > maxGroupedSeconds {
-			c.wrong(fmt.Sprintf("activities[%d].groups", i), "events that last %v s on average cannot come in groups; at most %v s can", a.MeanSeconds, maxGroupedSeconds)
+		if a.Groups != nil && a.Groups.Size > 1 && a.MeanSeconds > MaxGroupedSeconds {
+			c.wrong(fmt.Sprintf("activities[%d].groups", i), "events that last %v s on average cannot come in groups; at most %v s can", a.MeanSeconds, MaxGroupedSeconds)
 		}
 		for j, b := range a.Blocks {
 			c.hours(fmt.Sprintf("activities[%d].blocks[%d]", i, j), b.Hours)
@@ -237,8 +237,8 @@ func (c *checker) causes() {
 	}
 }
 
-// maxGroupedSeconds is the longest mean length of events that come in groups.
-const maxGroupedSeconds = 86400.0
+// MaxGroupedSeconds is the longest mean length, in seconds, of events that come in groups.
+const MaxGroupedSeconds = 86400.0
 
 // What all of a plan's ties and pools together may be: far beyond any site, and little
 // enough that every figure is found at once.

@@ -1,0 +1,91 @@
+package estimate
+
+import (
+	"hash/fnv"
+	"math"
+	"math/rand/v2"
+	"sync"
+
+	"wakefield/core/footage"
+)
+
+// CommonShare is the part of every doubt, by the variance of the logarithm, that is
+// common to the site: activities are all busier than was thought, or all quieter, to that
+// extent, and streams all larger or smaller. The rest of it belongs to the activity,
+// wherever it is seen, or to the channel whose streams they are.
+const CommonShare = 0.5
+
+// doubt is one channel over all draws.
+type doubt struct {
+	kbps []float32 // mean bitrate in each draw; of thousands of channels half the memory matters
+}
+
+// commonColumns are what a site shares: along each axis, and of bitrates.
+const commonColumns = axes + 1
+
+var common = sync.OnceValue(func() []float64 { return normals("site", commonColumns) })
+
+// normals are columns of standard normal numbers, a row for every draw, that depend on
+// nothing but the name.
+func normals(name string, columns int) []float64 {
+	h := fnv.New64a()
+	h.Write([]byte(name))
+	rng := rand.New(rand.NewPCG(seed, h.Sum64()))
+	out := make([]float64, Draws*columns)
+	for i := range out {
+		out[i] = rng.NormFloat64()
+	}
+	return out
+}
+
+// Of a standard normal number these are the weights of what is common to the site and of
+// what is not.
+var ofSite, ofOwn = math.Sqrt(CommonShare), math.Sqrt(1 - CommonShare)
+
+// centre is how far below its median the own part of a factor lies, in standard
+// deviations: what is stated is what a site comes to, of whose channels some write more
+// and some less, so the factors of their own have a mean of 1, while that of the site as
+// a whole has a median of 1.
+func centre(spread float64) float64 { return spread * (1 - CommonShare) / 2 }
+
+// feltSteps draws how far off every step is felt to be: rows by step.
+func feltSteps(causes []cause, steps []step) [][]float64 {
+	site := common()
+	own := make([][]float64, len(causes))
+	for k := range causes {
+		own[k] = normals("activity "+causes[k].id, axes)
+	}
+	out := make([][]float64, len(steps))
+	for k, s := range steps {
+		out[k] = make([]float64, Draws)
+		shift := centre(causes[s.cause].spreadAlong(s.axis))
+		for i := range out[k] {
+			out[k][i] = s.felt(ofSite*site[i*commonColumns+s.axis] + ofOwn*own[s.cause][i*axes+s.axis] - shift)
+		}
+	}
+	return out
+}
+
+// drawAlike draws the bitrates of channels that play alike. The streams of a channel are
+// off together, each as far as it is known.
+func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []doubt {
+	responses, steps := responses(in, typical)
+	felt := feltSteps(in[0].heard.causes, steps)
+	site := common()
+	out := make([]doubt, len(in))
+	for k := range in {
+		own, doubtOf, r := normals("channel "+id(k), 1), in[k].doubt, &responses[k]
+		kbps := make([]float32, Draws)
+		for i := range kbps {
+			y, sum := ofSite*site[i*commonColumns+axes]+ofOwn*own[i], 0.0
+			for s := range r {
+				if v := r.at(s, felt, i); v > 0 {
+					sum += v * math.Exp(doubtOf[s]*(y-centre(doubtOf[s])))
+				}
+			}
+			kbps[i] = float32(sum)
+		}
+		out[k].kbps = kbps
+	}
+	return out
+}
