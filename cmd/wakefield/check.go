@@ -27,7 +27,7 @@ func (c *checkCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	found := check.Findings(p, estimate.Figures(p, nil))
+	found := check.Findings(p, estimate.Run(p, nil))
 	if c.JSON {
 		out := json.NewEncoder(os.Stdout)
 		out.SetIndent("", "  ")

@@ -41,7 +41,7 @@ func soundPlan(t *testing.T) *plan.Plan {
 	return p
 }
 
-func findings(p *plan.Plan) []Finding { return Findings(p, estimate.Figures(p, nil)) }
+func findings(p *plan.Plan) []Finding { return Findings(p, estimate.Run(p, nil)) }
 
 func ptr[T any](v T) *T { return &v }
 
@@ -153,6 +153,14 @@ func TestRules(t *testing.T) {
 			p.Recorders[0].Pools[0].Drives[0].Terabytes = 0.3
 			p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 6, Day: 1}, To: week.Date{Year: 2027, Month: 8, Day: 20}, Name: "Regatta", RateFactor: ptr(6.0)}}
 		}, "2027 (Regatta); 3 channels need up to 30."},
+		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) { p.Activities[0].Known = "guess" }, "How often “People” happens is a guess."},
+		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) {
+			p.Activities[0].Known = "guess"
+			more := p.Activities[0]
+			more.ID, more.Name, more.Groups = "more", "More", &plan.Groups{Size: 2, WithinSeconds: 30}
+			p.Activities = append(p.Activities, more)
+			c.Nuisance = "more"
+		}, "2 activities are guesses: “People” and “More”."},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 }, "differs from the other 2 of G in one respect"},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Week = own("low") }, "one respect: its week"},
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, and nothing is written beneath"},

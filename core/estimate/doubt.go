@@ -17,7 +17,15 @@ const CommonShare = 0.5
 
 // doubt is one channel over all draws.
 type doubt struct {
-	kbps []float32 // mean bitrate in each draw; of thousands of channels half the memory matters
+	kbps    []float32 // mean bitrate in each draw; of thousands of channels half the memory matters
+	grouped []gain    // of activities of which it is not known whether their events come in groups
+}
+
+// gain is what a channel writes more, in kbit/s, if the events of an activity come in
+// groups; mostly it is below 0.
+type gain struct {
+	activity string
+	kbps     float64
 }
 
 // commonColumns are what a site shares: along each axis, and of bitrates.
@@ -69,7 +77,7 @@ func feltSteps(causes []cause, steps []step) [][]float64 {
 // drawAlike draws the bitrates of channels that play alike. The streams of a channel are
 // off together, each as far as it is known.
 func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []doubt {
-	responses, steps := responses(in, typical)
+	responses, steps, slopes := responses(in, typical)
 	felt := feltSteps(in[0].heard.causes, steps)
 	site := common()
 	out := make([]doubt, len(in))
@@ -86,6 +94,12 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 			kbps[i] = float32(sum)
 		}
 		out[k].kbps = kbps
+		for j, step := range steps {
+			if step.oneSided {
+				by := slopes[k][j]
+				out[k].grouped = append(out[k].grouped, gain{in[k].heard.causes[step.cause].id, by[0] + by[1] + by[2]})
+			}
+		}
 	}
 	return out
 }

@@ -122,7 +122,7 @@ func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 			}
 		}
 	})
-	d.sure = rangeOf(slices.Clone(kept))
+	d.sure = rangeOf(kept)
 	d.members = make([]memberDraw, len(members))
 	parallel(len(members), func(k int) {
 		for _, part := range held {
@@ -130,7 +130,7 @@ func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
 		}
 		d.members[k].sure = d.sure // with no limit of its own it is kept as long as the pool holds
 		if keep := &p.Channels[members[k]].Keep; keep.AtMostDays > 0 || keep.QuotaGB > 0 {
-			d.members[k].sure = rangeOf(slices.Clone(each[k]))
+			d.members[k].sure = rangeOf(each[k])
 		}
 	})
 }

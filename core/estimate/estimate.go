@@ -138,6 +138,8 @@ type Range struct {
 	Likely float64 `json:"likely"`
 	Low    float64 `json:"low"`
 	High   float64 `json:"high"`
+
+	CommonPercent float64 `json:"commonPercent" doc:"Share of the doubt, as variance of the logarithm, that is common to the site: no single measurement takes it away"`
 }
 
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site

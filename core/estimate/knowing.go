@@ -10,7 +10,7 @@ import (
 
 // Unknown is something that is not measured, and what measuring it would be worth.
 type Unknown struct {
-	Kind     string  `json:"kind" enum:"activity,bitrate"`
+	Kind     string  `json:"kind" enum:"activity,groups,bitrate" doc:"Whether it is an activity, whether its events come in groups, or a bitrate"`
 	ID       string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is"`
 	Name     string  `json:"name"`
 	Narrower float64 `json:"narrowerDays" doc:"By how many days the likely range of the verdict would be narrower"`
@@ -19,8 +19,9 @@ type Unknown struct {
 // mostUnknowns is how many things are tried: those that write most.
 const mostUnknowns = 40
 
-// Knowing tells which unknowns matter most for the days kept: each activity and each
-// channel's bitrates in turn are taken for measured, at the figures they have, and the
+// Knowing tells which unknowns matter most for the days kept: each activity, whether the
+// events of a guessed one come in groups, and each channel's bitrates in turn are taken
+// for measured, at the figures they have, and the
 // likely range of the verdict is drawn anew. Most is worth most first; what narrows the
 // range by less than a twentieth of a day is left out. It is empty where the verdict has
 // no range, and given up with the error of the context when that ends.
@@ -90,6 +91,12 @@ func (s *Site) unknowns() []tried {
 		next := *s.plan
 		next.Activities = slices.Clone(s.plan.Activities)
 		next.Activities[i].Known = "measured"
+		if s.resolver.processes[a.ID].cause.unknown {
+			single := *s.plan
+			single.Activities = slices.Clone(s.plan.Activities)
+			single.Activities[i].Groups = &plan.Groups{Size: 1, WithinSeconds: unknownSeconds}
+			out = append(out, tried{Unknown{Kind: "groups", ID: a.ID, Name: a.Name}, &single, "", writes[a.ID]})
+		}
 		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, "", writes[a.ID]})
 	}
 	slices.SortStableFunc(out, func(a, b tried) int { return cmp.Compare(b.writes, a.writes) })

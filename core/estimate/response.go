@@ -73,7 +73,9 @@ func (s step) felt(z float64) float64 {
 
 // responses finds how channels that play alike respond, and to which steps. What is
 // played is played once for all of them, priced for each, and let go.
-func responses(in []*input, typical []footage.Shares) ([]response, []step) {
+//
+// Told are also the slopes, by channel, step and stream, in kbit/s a standard deviation.
+func responses(in []*input, typical []footage.Shares) ([]response, []step, [][][3]float64) {
 	first := in[0]
 	steps := first.steps()
 	play := func(z []float64) []footage.Shares { // z by step
@@ -132,7 +134,7 @@ func responses(in []*input, typical []footage.Shares) ([]response, []step) {
 			r.by = along(slopes[i], u, s)
 		}
 	}
-	return out, steps
+	return out, steps, slopes
 }
 
 // direction is the unit vector along which most changes; nil where nothing does.

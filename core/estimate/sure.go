@@ -5,6 +5,8 @@ import (
 	"math"
 	"slices"
 
+	"gonum.org/v1/gonum/stat"
+
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 )
@@ -111,16 +113,45 @@ func (s *Site) draw(ctx context.Context, p *plan.Plan, earlier *Site) error {
 	return nil
 }
 
-// rangeOf is the median and the 80 % range of values, which it sorts; nil where the
-// upper end is not bounded.
+// rangeOf is the median and the 80 % range of values, one a draw; nil where the upper end
+// is not bounded.
 func rangeOf(values []float64) *Range {
-	slices.Sort(values)
-	at := func(share float64) float64 { return values[int(share*float64(len(values)-1)+0.5)] }
+	sorted := slices.Clone(values)
+	slices.Sort(sorted)
+	at := func(share float64) float64 { return sorted[int(share*float64(len(sorted)-1)+0.5)] }
 	r := Range{Likely: at(0.5), Low: at(0.1), High: at(0.9)}
 	if math.IsInf(r.High, 1) {
 		return nil
 	}
+	r.CommonPercent = 100 * commonPart(values)
 	return &r
+}
+
+// commonPart is the part of the variance of the logarithms that what the site shares
+// explains: its columns being independent, the sum of their squared correlations. Draws
+// that are not bounded are left out.
+func commonPart(values []float64) float64 {
+	site := common()
+	var logs []float64
+	columns := make([][]float64, commonColumns)
+	for i, v := range values {
+		if v <= 0 || math.IsInf(v, 1) {
+			continue
+		}
+		logs = append(logs, math.Log(v))
+		for k := range columns {
+			columns[k] = append(columns[k], site[i*commonColumns+k])
+		}
+	}
+	if len(logs) < 2 || stat.Variance(logs, nil) < 1e-18 {
+		return 0
+	}
+	sum := 0.0
+	for _, column := range columns {
+		r := stat.Correlation(logs, column, nil)
+		sum += r * r
+	}
+	return min(sum, 1)
 }
 
 func share(list []bool) float64 {

@@ -17,7 +17,7 @@ func ReadyMade() []Duty {
 }
 
 // ActivityTemplates are invented places to start an activity from: guesses, and
-// marked so.
+// marked so, with groups where people or vehicles come together.
 func ActivityTemplates() []Activity {
 	working := []week.Weekday{week.Monday, week.Tuesday, week.Wednesday, week.Thursday, week.Friday}
 	weekend := []week.Weekday{week.Saturday, week.Sunday}
@@ -27,19 +27,23 @@ func ActivityTemplates() []Activity {
 	guess := func(id, name string, seconds, otherwise float64, blocks ...RateBlock) Activity {
 		return Activity{ID: id, Name: name, Known: "guess", MeanSeconds: seconds, OtherwisePerHour: otherwise, Blocks: blocks}
 	}
+	in := func(size, seconds float64, a Activity) Activity {
+		a.Groups = &Groups{Size: size, WithinSeconds: seconds}
+		return a
+	}
 	return []Activity{
-		guess("hall", "A hall that fills before departures", 18, 0.2,
-			block(nil, 6, 8, 40), block(nil, 8, 16, 18), block(nil, 16, 19, 45), block(nil, 19, 22, 10)),
-		guess("counter", "A counter in opening hours", 35, 0, block(working, 8, 18, 12), block(weekend, 9, 14, 8)),
-		guess("lane", "A lane for vehicles", 14, 1, block(nil, 6, 9, 30), block(nil, 9, 17, 12), block(nil, 17, 20, 28)),
-		guess("store", "A store that few enter", 60, 0.05, block(working, 7, 17, 1.5)),
-		guess("workshop", "A workshop on working days", 90, 0.1, block(working, 7, 12, 14), block(working, 13, 17, 12)),
-		guess("press", "A cider press in the season", 120, 0, block([]week.Weekday{0, 1, 2, 3, 4, 5}, 6, 20, 9)),
-		guess("yard", "A yard where trams turn in", 25, 2, block(nil, 4, 7, 22), block(nil, 7, 21, 8), block(nil, 21, 24, 18)),
-		guess("quay", "A quay with moorings", 30, 0.8, block(nil, 5, 22, 5)),
-		guess("waves", "Waves and gulls (nuisance)", 6, 10, block(nil, 10, 20, 22)),
-		guess("leaves", "Wind in leaves (nuisance)", 8, 4, block(nil, 11, 19, 9)),
-		guess("headlights", "Headlights at night (nuisance)", 4, 0, block(nil, 18, 6, 6)),
-		guess("door", "A door contact", 20, 0.05, block(working, 7, 18, 2)),
+		in(3, 60, guess("hall", "A hall that fills before departures", 18, 0.2,
+			block(nil, 6, 8, 40), block(nil, 8, 16, 18), block(nil, 16, 19, 45), block(nil, 19, 22, 10))),
+		in(1.5, 20, guess("counter", "A counter in opening hours", 35, 0, block(working, 8, 18, 12), block(weekend, 9, 14, 8))),
+		in(2, 40, guess("lane", "A lane for vehicles", 14, 1, block(nil, 6, 9, 30), block(nil, 9, 17, 12), block(nil, 17, 20, 28))),
+		in(1, 60, guess("store", "A store that few enter", 60, 0.05, block(working, 7, 17, 1.5))),
+		in(2, 120, guess("workshop", "A workshop on working days", 90, 0.1, block(working, 7, 12, 14), block(working, 13, 17, 12))),
+		in(1, 60, guess("press", "A cider press in the season", 120, 0, block([]week.Weekday{0, 1, 2, 3, 4, 5}, 6, 20, 9))),
+		in(2, 180, guess("yard", "A yard where trams turn in", 25, 2, block(nil, 4, 7, 22), block(nil, 7, 21, 8), block(nil, 21, 24, 18))),
+		in(3, 240, guess("quay", "A quay with moorings", 30, 0.8, block(nil, 5, 22, 5))),
+		in(5, 40, guess("waves", "Waves and gulls (nuisance)", 6, 10, block(nil, 10, 20, 22))),
+		in(4, 60, guess("leaves", "Wind in leaves (nuisance)", 8, 4, block(nil, 11, 19, 9))),
+		in(2, 30, guess("headlights", "Headlights at night (nuisance)", 4, 0, block(nil, 18, 6, 6))),
+		in(1.5, 15, guess("door", "A door contact", 20, 0.05, block(working, 7, 18, 2))),
 	}
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import { api, inWords } from '../api/client'
 import type { Problem, Unknown } from '../api/types'
@@ -10,6 +10,18 @@ import { three } from '../ui/figures'
 const site = useSite()
 const found = ref<Unknown[]>()
 const failure = ref('')
+const common = computed(() => Math.round(site.verdict?.likelyDays?.commonPercent ?? 0))
+
+function said(u: Unknown) {
+  switch (u.kind) {
+    case 'bitrate':
+      return `the bitrates of ${u.name}, from a clip`
+    case 'groups':
+      return `whether events of “${u.name}” come in groups, by watching for an hour`
+    default:
+      return `how often and how long “${u.name}” happens, from an event log`
+  }
+}
 
 watch(
   () => [site.id, site.version],
@@ -37,10 +49,13 @@ watch(
       <ol>
         <li v-for="u in found.slice(0, 12)" :key="`${u.kind} ${u.id}`">
           <b>{{ three(u.narrowerDays) }} d</b>
-          <span>{{ u.kind === 'bitrate' ? `the bitrates of ${u.name}, from a clip` : `how often “${u.name}” happens, from an event log` }}</span>
+          <span>{{ said(u) }}</span>
         </li>
       </ol>
     </template>
+    <p v-if="common" class="soft" data-test="common">
+      {{ common }} % of the doubt is common to the site: everything a little busier, or every stream a little larger, than was thought. No single measurement takes that away.
+    </p>
   </section>
 </template>
 
