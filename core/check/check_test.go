@@ -106,7 +106,7 @@ func TestRules(t *testing.T) {
 		{"detection-off", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, "records on motion, but its detection is off"},
 		{"detection-off", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.On, c.Week = false, own("low") }, "records on motion, but its detection is off"},
 		{"blind-hours", Error, func(p *plan.Plan, c *plan.Channel) {
-			c.Detection.Hours = &plan.DetectionHours{Blocks: []plan.Hours{{From: 360, To: 1320}}}
+			c.Detection.Hours = &plan.HourList{Blocks: []plan.Hours{{From: 360, To: 1320}}}
 		}, "for 56 hours a week in which its detection is off"},
 		{"no-area", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas = ptr(0) }, "no detection area"},
 		{"untied", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.RecordsSelf = ptr(false) }, "tied to no recording"},

@@ -44,7 +44,7 @@ func (in *input) play(off []factor) []footage.Shares {
 
 // price gives shares the channel's costs.
 func (in *input) price(shares []footage.Shares) footage.Week {
-	return footage.Price(shares, in.regimes, in.scene.CallCost)
+	return footage.Price(shares, in.regimes)
 }
 
 // fingerprint is the same for inputs that play alike, and mostly differs for others.
@@ -98,7 +98,7 @@ func (in *input) equal(other *input) bool {
 	}
 	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
 		slices.Equal(in.duties, other.duties) && slices.Equal(in.layers, other.layers) && slices.Equal(in.regimes, other.regimes) &&
-		in.scene.CallCost == other.scene.CallCost && in.sees(other)
+		in.sees(other)
 }
 
 // sees tells whether the same happens to two channels, as well known.
@@ -270,29 +270,17 @@ func (r *resolver) input(i int) input {
 	if in.empty {
 		return in
 	}
-	type means struct {
-		regime footage.Regime
-		from   layerStreams
-	}
-	known := make(map[string]means, 4)
-	of := func(id string) means {
-		m, ok := known[id]
-		if !ok {
-			m.regime, m.from = regimeOf(c, r.duties[id])
-			known[id] = m
-		}
-		return m
-	}
-	in.regimes = week.Map(in.duties, func(id string) footage.Regime { return of(id).regime })
-	in.layers = week.Map(in.duties, func(id string) layerStreams { return of(id).from })
-	for k, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
+	in.regimes = r.regimes(c, in.duties)
+	in.layers = week.Map(in.duties, func(id string) layerStreams { return layersOf(c, r.duties[id]) })
+	for k, which := range streams {
 		if s := c.Streams.Get(which); s != nil {
 			in.doubt[k] = rateSpread(s.Rate)
 		}
 	}
-	main := encoded(c.Streams.Main).Written(video.Cut{}, video.Kbps(c.AudioKbps))
-	in.full = max(main.Idle, main.Active)
-	in.scene = footage.Scene{Hours: c.Detection.Steps(), Call: -math.Expm1(-r.call[i]), CallCost: main}
+	for run := range in.regimes {
+		in.full = max(in.full, in.regimes[run].Value.Call.Idle, in.regimes[run].Value.Call.Active)
+	}
+	in.scene = footage.Scene{Hours: c.Detection.Steps(), Call: -math.Expm1(-r.call[i])}
 	r.sources(i, &in)
 	return in
 }

@@ -9,29 +9,50 @@ import (
 // This file writes the formulas for what a second costs out once more, for the
 // play-out.
 
-// spent is the bitrate at one instant.
-func spent(c *plan.Channel, d *plan.Duty, on [4]bool, event bool) float64 {
+// spent is the bitrate at one instant of a minute of the week.
+func spent(c *plan.Channel, d *plan.Duty, on [4]bool, event bool, minute int) float64 {
 	switch {
 	case on[2]: // a record-now button writes the main stream, whatever the duty
-		return bitrate(c.Streams.Main, on[3], 0) + c.AudioKbps
+		return bitrate(c.Streams.Main, on[3], 0, minute) + c.AudioKbps
 	case event:
-		return bitrate(c.Streams.Get(d.Event.Stream), on[3], d.Event.FPS) + c.AudioKbps
+		return bitrate(c.Streams.Get(d.Event.Stream), on[3], d.Event.FPS, minute) + c.AudioKbps
 	case d.Base != nil && d.Base.KeyframesOnly:
-		return keyframeRate(c.Streams.Get(d.Base.Stream), on[3])
+		return keyframeRate(c.Streams.Get(d.Base.Stream), on[3], minute)
 	case d.Base != nil:
-		return bitrate(c.Streams.Get(d.Base.Stream), on[3], d.Base.FPS) + c.AudioKbps
+		return bitrate(c.Streams.Get(d.Base.Stream), on[3], d.Base.FPS, minute) + c.AudioKbps
 	}
 	return 0
 }
 
+// dark is what darkness multiplies a stream by.
+func dark(s *plan.Stream, minute int) float64 {
+	if s != nil && s.Rate.Night != nil {
+		for _, b := range s.Rate.Night.Hours.Blocks {
+			if covers(b, minute) {
+				return s.Rate.Night.Factor
+			}
+		}
+	}
+	return 1
+}
+
+// frames is how many frames there are from one keyframe to the next.
+func frames(s *plan.Stream, moving bool, fps float64) float64 {
+	n := max(1, fps*s.GOPSeconds)
+	if s.Rate.Adaptive && !moving {
+		n *= 4
+	}
+	return n
+}
+
 // bitrate writes the formulas of the method out once more.
-func bitrate(s *plan.Stream, moving bool, fps float64) float64 {
+func bitrate(s *plan.Stream, moving bool, fps float64, minute int) float64 {
 	r := s.Rate
 	size := func(fps float64) float64 { // keyframes' worth of bits in a second
 		if s.Codec == "mjpeg" {
 			return fps
 		}
-		n := max(1, fps*s.GOPSeconds)
+		n := frames(s, moving, fps)
 		return (1 + (n-1)/ratioOf(s, moving, fps)) * fps / n
 	}
 	var kbps float64
@@ -43,7 +64,7 @@ func bitrate(s *plan.Stream, moving bool, fps float64) float64 {
 	case r.Kind == "variable":
 		kbps = r.IdleKbps
 	default:
-		bits := 0.6 * map[string]float64{"h264": 1, "h265": 0.6, "av1": 0.5, "mjpeg": 1.1}[s.Codec]
+		bits := 0.6 * map[string]float64{"h264": 1, "h265": 0.6, "av1": 0.5, "mjpeg": 1.4}[s.Codec]
 		for q := 3; q < r.Quality; q++ {
 			bits *= 1.6
 		}
@@ -51,6 +72,10 @@ func bitrate(s *plan.Stream, moving bool, fps float64) float64 {
 			bits /= 1.6
 		}
 		kbps = bits * float64(s.Width*s.Height) / 1000 * size(s.FPS)
+	}
+	kbps *= dark(s, minute)
+	if r.MaxKbps > 0 {
+		kbps = min(kbps, r.MaxKbps)
 	}
 	if fps > 0 && fps < s.FPS {
 		kbps *= size(fps) / size(s.FPS)
@@ -61,23 +86,25 @@ func bitrate(s *plan.Stream, moving bool, fps float64) float64 {
 func ratioOf(s *plan.Stream, moving bool, fps float64) float64 {
 	r := 10.0
 	if s.Rate.Kind == "modelled" {
-		r = 30
-		if moving {
+		switch r = 30; {
+		case s.Rate.Adaptive && !moving:
+			r = 60
+		case moving:
 			r = map[string]float64{"still": 30, "moderate": 12, "busy": 6}[s.Rate.Scene]
 		}
 	}
 	return r * math.Sqrt(fps/15)
 }
 
-func keyframeRate(s *plan.Stream, moving bool) float64 {
-	whole := bitrate(s, moving, 0)
+func keyframeRate(s *plan.Stream, moving bool, minute int) float64 {
+	whole := bitrate(s, moving, 0, minute)
 	if s.Codec == "mjpeg" {
 		return whole
 	}
 	if s.KeyframeKB > 0 {
-		return s.KeyframeKB * 8 / s.GOPSeconds
+		return s.KeyframeKB * 8 * s.FPS / frames(s, moving, s.FPS) * dark(s, minute)
 	}
-	n, r := s.FPS*s.GOPSeconds, 10.0
+	n, r := frames(s, moving, s.FPS), 10.0
 	if s.Rate.Kind == "modelled" {
 		r = ratioOf(s, moving, s.FPS)
 	}

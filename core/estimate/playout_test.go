@@ -309,7 +309,7 @@ func (o *playout) lay(c *plan.Channel, states [4][]interval, duties [10080]*plan
 		}
 	}
 	for m := 1; m < 10080; m++ {
-		if duties[m] != duties[m-1] {
+		if duties[m] != duties[m-1] || darkens(c, m) {
 			for w := range o.weeks {
 				cuts = append(cuts, float64(w+1)*weekSeconds+float64(m)*60)
 			}
@@ -337,7 +337,7 @@ func (o *playout) lay(c *plan.Channel, states [4][]interval, duties [10080]*plan
 		d := duties[int(middle/60)%10080]
 		event := on[2] || admitted(d, on[0], on[1])
 		t := &out[w]
-		t.kbit += (to - from) * spent(c, d, on, event)
+		t.kbit += (to - from) * spent(c, d, on, event, int(middle/60)%10080)
 		if event {
 			t.event += to - from
 		}
@@ -345,6 +345,16 @@ func (o *playout) lay(c *plan.Channel, states [4][]interval, duties [10080]*plan
 			t.written += to - from
 		}
 	}
+}
+
+// darkens tells whether night begins or ends for a stream at a minute of the week.
+func darkens(c *plan.Channel, m int) bool {
+	for _, s := range []*plan.Stream{c.Streams.Main, c.Streams.Sub, c.Streams.Third} {
+		if dark(s, m) != dark(s, m-1) {
+			return true
+		}
+	}
+	return false
 }
 
 // admitted tells whether the duty's event layer writes.

@@ -141,6 +141,13 @@ func TestShiftingTheWeekShiftsTheResult(t *testing.T) {
 					h.Blocks[k] = later(h.Blocks[k])
 				}
 			}
+			for _, s := range []*plan.Stream{p.Channels[i].Streams.Main, p.Channels[i].Streams.Sub} {
+				if s != nil && s.Rate.Night != nil {
+					for k := range s.Rate.Night.Hours.Blocks {
+						s.Rate.Night.Hours.Blocks[k] = later(s.Rate.Night.Hours.Blocks[k])
+					}
+				}
+			}
 		}
 		after := Figures(p, nil)
 		for i := range before.Channels {

@@ -6,33 +6,85 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/video"
+	"wakefield/core/week"
 )
+
+// noise is what darkness multiplies the bitrates of the streams by, main first; 0 by day.
+type noise [3]float64
+
+// noises is the noise of a channel's streams minute by minute.
+func noises(c *plan.Channel) week.Steps[noise] {
+	out := week.Constant(noise{})
+	for k, which := range streams {
+		s := c.Streams.Get(which)
+		if s == nil || s.Rate.Night == nil {
+			continue
+		}
+		out = week.Map(week.Both(out, s.Rate.Night.Steps()), func(at week.Pair[noise, bool]) noise {
+			if at.B {
+				at.A[k] = s.Rate.Night.Factor
+			}
+			return at.A
+		})
+	}
+	return out
+}
+
+// regimes is what a channel does minute by minute, given its duties.
+func (r *resolver) regimes(c *plan.Channel, duties week.Steps[string]) week.Steps[footage.Regime] {
+	known := make(map[week.Pair[string, noise]]footage.Regime, 4)
+	return week.Map(week.Both(duties, noises(c)), func(at week.Pair[string, noise]) footage.Regime {
+		regime, ok := known[at]
+		if !ok {
+			regime = regimeOf(c, r.duties[at.A], at.B)
+			known[at] = regime
+		}
+		return regime
+	})
+}
+
+// layersOf says which streams a duty writes on a channel.
+func layersOf(c *plan.Channel, d *plan.Duty) (out layerStreams) {
+	if d == nil {
+		return out
+	}
+	if d.Base != nil && c.Streams.Get(d.Base.Stream) != nil {
+		out.base = slices.Index(streams[:], d.Base.Stream)
+	}
+	if d.Event != nil && c.Streams.Get(d.Event.Stream) != nil {
+		out.event = slices.Index(streams[:], d.Event.Stream)
+	}
+	return out
+}
 
 // regimeOf says what a duty means on a channel. A layer whose stream the camera
 // does not have writes nothing; a finding says so.
-func regimeOf(c *plan.Channel, d *plan.Duty) (footage.Regime, layerStreams) {
+func regimeOf(c *plan.Channel, d *plan.Duty, dark noise) footage.Regime {
 	var r footage.Regime
-	var from layerStreams
-	if d == nil {
-		return r, from
-	}
 	audio := video.Kbps(c.AudioKbps)
-	if b := d.Base; b != nil {
-		if s := c.Streams.Get(b.Stream); s != nil {
-			r.HasBase = true
-			r.Base = encoded(s).Written(video.Cut{KeyframesOnly: b.KeyframesOnly, FPS: b.FPS}, audio)
-			from.base = streamIndex(b.Stream)
+	cost := func(which plan.Which, cut video.Cut) (video.Cost, bool) {
+		s := c.Streams.Get(which)
+		if s == nil {
+			return video.Cost{}, false
 		}
+		v := encoded(s)
+		v.Rate.Noise = dark[slices.Index(streams[:], which)]
+		return v.Written(cut, audio), true
+	}
+	r.Call, _ = cost(plan.Main, video.Cut{})
+	if d == nil {
+		return r
+	}
+	if b := d.Base; b != nil {
+		r.Base, r.HasBase = cost(b.Stream, video.Cut{KeyframesOnly: b.KeyframesOnly, FPS: b.FPS})
 	}
 	if e := d.Event; e != nil {
-		if s := c.Streams.Get(e.Stream); s != nil {
-			r.Admit = admits(e)
-			r.Event = encoded(s).Written(video.Cut{FPS: e.FPS}, audio)
-			from.event = streamIndex(e.Stream)
+		if event, ok := cost(e.Stream, video.Cut{FPS: e.FPS}); ok {
+			r.Admit, r.Event = admits(e), event
 		}
 	}
 	r.Whole = r.HasBase && whole(c, d, r.Admit != footage.Nothing)
-	return r, from
+	return r
 }
 
 // whole tells whether the base layer of a duty writes as much as its event layer would:
@@ -76,16 +128,15 @@ func admits(e *plan.Event) footage.Admit {
 	return footage.Nothing
 }
 
-func streamIndex(w plan.Which) int {
-	return slices.Index([]plan.Which{plan.Main, plan.Sub, plan.Third}, w)
-}
+// streams are those a camera may have, the main one first.
+var streams = [3]plan.Which{plan.Main, plan.Sub, plan.Third}
 
 // encoded translates a stream of the plan.
 func encoded(s *plan.Stream) video.Stream {
 	out := video.Stream{
 		Codec: video.Codec(s.Codec), Width: s.Width, Height: s.Height,
 		FPS: s.FPS, GOPSeconds: s.GOPSeconds, KeyframeKB: s.KeyframeKB,
-		Rate: video.Rate{Kind: video.Kind(s.Rate.Kind), Quality: s.Rate.Quality, Scene: video.Scene(s.Rate.Scene)},
+		Rate: video.Rate{Kind: video.Kind(s.Rate.Kind), Quality: s.Rate.Quality, Scene: video.Scene(s.Rate.Scene), Adaptive: s.Rate.Adaptive, Max: video.Kbps(s.Rate.MaxKbps)},
 	}
 	switch out.Rate.Kind {
 	case video.Constant:

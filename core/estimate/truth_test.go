@@ -69,7 +69,7 @@ func (t truth) of(p *plan.Plan) *plan.Plan {
 	for i := range out.Channels {
 		common, own := t.site[3], t.NormFloat64()
 		c := &out.Channels[i]
-		for _, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
+		for _, which := range streams {
 			s := c.Streams.Get(which)
 			if s == nil {
 				continue

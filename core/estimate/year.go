@@ -229,10 +229,7 @@ func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.B
 	case kind.useDay > 0:
 		duties = repeated(in.duties, week.Weekday(kind.useDay-1))
 	}
-	in.regimes = week.Map(duties, func(id string) footage.Regime {
-		regime, _ := regimeOf(c, p.site.resolver.duties[id])
-		return regime
-	})
+	in.regimes = p.site.resolver.regimes(c, duties)
 	if kind.factor != 0 {
 		in.scene = in.scene.Times(max(kind.factor, 0))
 	}

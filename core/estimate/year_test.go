@@ -147,7 +147,7 @@ func layHours(c *plan.Channel, states [4][]interval, dutyAt func(int) *plan.Duty
 			on[k] = at[k] < len(list) && list[at[k]].from <= middle
 		}
 		d := dutyAt(min(int(middle/60), len(hours)*60-1))
-		hours[h] += (to - from) * spent(c, d, on, on[2] || admitted(d, on[0], on[1])) * 1000 / 8
+		hours[h] += (to - from) * spent(c, d, on, on[2] || admitted(d, on[0], on[1]), -1) * 1000 / 8
 	}
 }
 

@@ -118,7 +118,7 @@ type sweep struct {
 // Moves tells whether it matters to a regime's cost that something moves.
 func (s *Scene) Moves(r Regime) bool {
 	differs := func(c video.Cost) bool { return c.Idle != c.Active }
-	return r.HasBase && differs(r.Base) || r.Admit != Nothing && differs(r.Event) || s.Call > 0 && differs(s.CallCost)
+	return r.HasBase && differs(r.Base) || r.Admit != Nothing && differs(r.Event) || s.Call > 0 && differs(r.Call)
 }
 
 func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {

@@ -60,6 +60,7 @@ type Regime struct {
 	Whole   bool       // whether the base writes as much as the event layer would
 	Admit   Admit
 	Event   video.Cost // of what replaces the base while the event layer is written
+	Call    video.Cost // of the main stream, which record-now buttons write
 }
 
 // Scene is all that happens to one channel.
@@ -79,8 +80,7 @@ type Scene struct {
 	Noticed float64          // chance that a wanted event becomes a trigger, in detection hours
 	Hours   week.Steps[bool] // detection hours
 
-	Call     float64    // μ: share of time that record-now buttons cover
-	CallCost video.Cost // of the main stream, which they write
+	Call float64 // μ: share of time that record-now buttons cover
 }
 
 // Bin is the mean of a channel over one stretch of the week.

@@ -105,7 +105,7 @@ func TestAdmission(t *testing.T) {
 			t.Errorf("admitting %d: %v, want %v", admit, got, want)
 		}
 		called := scene
-		called.Call, called.CallCost = 0.25, video.Cost{Idle: 1000, Active: 1000}
+		called.Call, r.Call = 0.25, video.Cost{Idle: 1000, Active: 1000}
 		mean := Cover(called, week.Constant(r)).Mean()
 		if want := 1 - (1-want)*0.75; math.Abs(mean.Event-want) > 1e-9 || math.Abs(float64(mean.Total())/1000-want) > 1e-9 {
 			t.Errorf("admitting %d, with a button: %v and %v kbit/s, want %v", admit, mean.Event, mean.Total(), want)

@@ -42,9 +42,9 @@ func Stirred(shares []Shares) float64 {
 	return sum / float64(week.Length)
 }
 
-// Price turns shares into bitrates. The regimes and the cost of record-now buttons
-// must be those the shares were played with, but for their costs.
-func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {
+// Price turns shares into bitrates. The regimes must be those the shares were played with,
+// but for their costs.
+func Price(shares []Shares, regimes week.Steps[Regime]) Week {
 	w := make(Week, len(shares))
 	next := 0
 	var r Regime
@@ -56,7 +56,7 @@ func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {
 		}
 		var button video.Kbps
 		if s.call.written > 0 {
-			button = s.call.cost(call)
+			button = s.call.cost(r.Call)
 		}
 		w[i] = Bin{
 			Span: s.Span, Written: s.Written, Event: s.Event,
@@ -70,5 +70,5 @@ func Price(shares []Shares, regimes week.Steps[Regime], call video.Cost) Week {
 // Cover plays the scene through the regimes of a week and returns what is written,
 // bin by bin.
 func Cover(scene Scene, regimes week.Steps[Regime]) Week {
-	return Price(Play(scene, regimes), regimes, scene.CallCost)
+	return Price(Play(scene, regimes), regimes)
 }

@@ -1,5 +1,7 @@
 package plan
 
+import "wakefield/core/week"
+
 // Channel is one channel of a recorder and the camera on it.
 type Channel struct {
 	ID               string    `json:"id" minLength:"1" maxLength:"100"`
@@ -76,29 +78,46 @@ type Rate struct {
 	Known      string  `json:"known,omitempty" enum:"guess,datasheet,surveyed,measured"`
 	Quality    int     `json:"quality,omitempty" minimum:"1" maximum:"5"`
 	Scene      string  `json:"scene,omitempty" enum:"still,moderate,busy"`
+	Adaptive   bool    `json:"adaptive,omitempty" doc:"The encoder sends fewer keyframes, and less between them, while nothing moves"`
+	MaxKbps    float64 `json:"maxKbps,omitempty" minimum:"0.001" maximum:"1000000" doc:"The encoder never sends more"`
+	Night      *Night  `json:"night,omitempty" doc:"What noise in the dark adds"`
+}
+
+// Night is what a stream costs at night: its bitrate times a factor.
+type Night struct {
+	Hours  HourList `json:"hours"`
+	Factor float64  `json:"factor" minimum:"0.1" maximum:"100"`
+}
+
+// Steps is when it is night.
+func (n *Night) Steps() week.Steps[bool] {
+	if n == nil {
+		return week.Constant(false)
+	}
+	return n.Hours.steps()
 }
 
 func (Rate) variants() (string, []variant) {
 	return "kind", []variant{
-		{"constant", []string{"kbps", "known"}},
-		{"variable", []string{"idleKbps", "activeKbps", "known"}},
-		{"modelled", []string{"quality", "scene"}},
+		{"constant", []string{"kbps", "known"}, nil},
+		{"variable", []string{"idleKbps", "activeKbps", "known"}, []string{"night"}},
+		{"modelled", []string{"quality", "scene"}, []string{"adaptive", "maxKbps", "night"}},
 	}
 }
 
 // Detection is how motion becomes a trigger.
 type Detection struct {
-	On          bool            `json:"on"`
-	By          string          `json:"by,omitempty" enum:"camera,recorder"`
-	Hours       *DetectionHours `json:"hours,omitempty" doc:"When detection is on; absent for always"`
-	MinSeconds  float64         `json:"minSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Shorter motion is ignored"`
-	Catch       *float64        `json:"catch,omitempty" minimum:"0" maximum:"1" doc:"Chance that motion is noticed; absent for 1"`
-	RecordsSelf *bool           `json:"recordsSelf,omitempty" doc:"Whether own motion records the channel itself; absent for true"`
-	Areas       *int            `json:"areas,omitempty" minimum:"0" maximum:"1000" doc:"Drawn detection areas; absent where nobody has counted"`
+	On          bool      `json:"on"`
+	By          string    `json:"by,omitempty" enum:"camera,recorder"`
+	Hours       *HourList `json:"hours,omitempty" doc:"When detection is on; absent for always"`
+	MinSeconds  float64   `json:"minSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Shorter motion is ignored"`
+	Catch       *float64  `json:"catch,omitempty" minimum:"0" maximum:"1" doc:"Chance that motion is noticed; absent for 1"`
+	RecordsSelf *bool     `json:"recordsSelf,omitempty" doc:"Whether own motion records the channel itself; absent for true"`
+	Areas       *int      `json:"areas,omitempty" minimum:"0" maximum:"1000" doc:"Drawn detection areas; absent where nobody has counted"`
 }
 
-// DetectionHours are the hours in which detection is on.
-type DetectionHours struct {
+// HourList are hours of the week.
+type HourList struct {
 	Blocks []Hours `json:"blocks" maxItems:"5000"`
 }
 

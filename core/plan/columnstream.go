@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"wakefield/core/week"
 )
 
 // PlainStream is a stream of which nothing is known yet: what cameras are usually
@@ -98,20 +100,33 @@ func setSize(s *Stream, text string) error {
 	return nil
 }
 
-// cell writes a rate: 4096, 900–4200 (still and moving), or quality 3, moderate.
+// cell writes a rate: "4096", "900–4200" (still and moving), "quality 3, moderate", and
+// after it what else there is: "adaptive", "at most 4000", "×1.6 all days 20:00-06:00".
 func (r Rate) cell() string {
+	text := fmt.Sprintf("quality %d, %s", r.Quality, r.Scene)
 	switch r.Kind {
 	case "constant":
-		return figure(r.Kbps)
+		text = figure(r.Kbps)
 	case "variable":
-		return figure(r.IdleKbps) + "–" + figure(r.ActiveKbps)
+		text = figure(r.IdleKbps) + "–" + figure(r.ActiveKbps)
 	}
-	return fmt.Sprintf("quality %d, %s", r.Quality, r.Scene)
+	if r.Adaptive {
+		text += ", adaptive"
+	}
+	if r.MaxKbps > 0 {
+		text += ", at most " + figure(r.MaxKbps)
+	}
+	if r.Night != nil {
+		text += ", ×" + figure(r.Night.Factor) + " " + HoursText(r.Night.Hours.Blocks)
+	}
+	return text
 }
 
 var (
-	modelPattern    = regexp.MustCompile(`^(?:model|quality)[ ,]*([1-5])[ ,]*(still|moderate|busy)?$`)
+	modelPattern    = regexp.MustCompile(`^(?:model|quality)[ ,]*([1-5])?[ ,]*(still|moderate|busy)?$`)
 	variablePattern = regexp.MustCompile(`^([0-9.,]+)\s*(?:–|-|—|to|/)\s*([0-9.,]+)$`)
+	nightPattern    = regexp.MustCompile(`^(.*?)[ ,]*[×x*]\s*([0-9]+(?:[.,][0-9]+)?)\s+(?:at night\s+)?(.+)$`)
+	mostPattern     = regexp.MustCompile(`^(.*?)[ ,]*\bat most\s+([0-9.,]+)$`)
 )
 
 // setRateCell reads what cell writes. A bitrate that replaces a modelled one is a
@@ -121,22 +136,51 @@ func setRateCell(s *Stream, text string) error {
 	if known == "" {
 		known = "guess"
 	}
-	lower := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(strings.ToLower(text), "kbit/s"), "kbps"))
-	if m := modelPattern.FindStringSubmatch(lower); m != nil {
-		quality, _ := strconv.Atoi(m[1])
-		scene := m[2]
-		if scene == "" {
-			scene = "moderate"
+	plain := func(text string) string {
+		return strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(strings.TrimSpace(text), "kbit/s"), "kbps"))
+	}
+	rest, r := strings.ToLower(text), Rate{}
+	if m := nightPattern.FindStringSubmatch(rest); m != nil {
+		hours, err := week.ReadHours(m[3])
+		if err != nil {
+			return err
 		}
-		s.Rate = Rate{Kind: "modelled", Quality: quality, Scene: scene}
+		r.Night = &Night{}
+		for _, h := range hours {
+			r.Night.Hours.Blocks = append(r.Night.Hours.Blocks, hoursOf(h))
+		}
+		if err := setFloat(&r.Night.Factor, m[2], ""); err != nil {
+			return err
+		}
+		rest = m[1]
+	}
+	rest = plain(rest)
+	if m := mostPattern.FindStringSubmatch(rest); m != nil {
+		if err := setFloat(&r.MaxKbps, m[2], "kbit/s"); err != nil {
+			return err
+		}
+		rest = plain(m[1])
+	}
+	if before, ok := strings.CutSuffix(rest, "adaptive"); ok {
+		r.Adaptive, rest = true, strings.TrimRight(before, " ,")
+	}
+	if m := modelPattern.FindStringSubmatch(rest); m != nil {
+		r.Kind, r.Quality, r.Scene = "modelled", 3, "moderate"
+		if m[1] != "" {
+			r.Quality, _ = strconv.Atoi(m[1])
+		}
+		if m[2] != "" {
+			r.Scene = m[2]
+		}
+		s.Rate = r
 		return nil
 	}
-	if lower == "model" {
-		s.Rate = Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}
-		return nil
+	if r.Adaptive || r.MaxKbps > 0 {
+		return fmt.Errorf("%q: adaptive, and at most, go with a modelled bitrate: quality 3, moderate, adaptive", text)
 	}
-	if m := variablePattern.FindStringSubmatch(lower); m != nil {
-		r := Rate{Kind: "variable", Known: known}
+	r.Known = known
+	if m := variablePattern.FindStringSubmatch(rest); m != nil {
+		r.Kind = "variable"
 		if err := setFloat(&r.IdleKbps, m[1], "kbit/s"); err != nil {
 			return err
 		}
@@ -146,9 +190,12 @@ func setRateCell(s *Stream, text string) error {
 		s.Rate = r
 		return nil
 	}
-	r := Rate{Kind: "constant", Known: known}
-	if err := setFloat(&r.Kbps, lower, "kbit/s"); err != nil || r.Kbps == 0 {
+	r.Kind = "constant"
+	if err := setFloat(&r.Kbps, rest, "kbit/s"); err != nil || r.Kbps == 0 {
 		return fmt.Errorf("%q is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate", text)
+	}
+	if r.Night != nil {
+		return fmt.Errorf("%q: a constant bitrate is the same at night; write 900–4200 for still and moving", text)
 	}
 	s.Rate = r
 	return nil

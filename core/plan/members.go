@@ -20,10 +20,16 @@ type member struct {
 }
 
 // variant says which members go with one value of the member that tells a struct's
-// kind.
+// kind, and which may.
 type variant struct {
-	kind    string
-	members []string
+	kind     string
+	members  []string
+	optional []string
+}
+
+// allows tells whether a member may stand beside the kind.
+func (v variant) allows(name string) bool {
+	return slices.Contains(v.members, name) || slices.Contains(v.optional, name)
 }
 
 // A choice has exactly one of some members; a variety has the members that go with
@@ -138,7 +144,7 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 			}
 		}
 		for name := range seen {
-			if name != by && !slices.Contains(variants[i].members, name) {
+			if name != by && !variants[i].allows(name) {
 				return wrong(join(path, name), "does not go with %s %s", by, kind)
 			}
 		}

@@ -103,35 +103,19 @@ func spansOf(hours []Hours) ([]week.Span, error) {
 // HoursInWords writes hours as "Tue-Fri 06:00-22:00"; more than four stretches are
 // counted.
 func HoursInWords(hours []Hours) string {
-	var parts []string
-	for _, h := range hours {
-		times := fmt.Sprintf(" %v-%v", h.From, h.To)
-		if h.From == 0 && week.Minute(h.To) == week.Day {
-			times = ""
-		}
-		parts = append(parts, daysInWords(h.Days)+times)
+	if len(hours) > 4 {
+		return fmt.Sprintf("%d stretches", len(hours))
 	}
-	if len(parts) > 4 {
-		return fmt.Sprintf("%d stretches", len(parts))
-	}
-	return strings.Join(parts, ", ")
+	return HoursText(hours)
 }
 
-func daysInWords(days []week.Weekday) string {
-	if len(days) == 0 || len(days) == 7 {
-		return "all days"
+// HoursText writes hours as [week.ReadHours] reads them.
+func HoursText(hours []Hours) string {
+	list := make([]week.Hours, len(hours))
+	for i, h := range hours {
+		list[i] = h.week()
 	}
-	sorted := slices.Sorted(slices.Values(days))
-	short := func(d week.Weekday) string { return d.Name()[:3] }
-	first, last := sorted[0], sorted[len(sorted)-1]
-	if len(sorted) > 1 && int(last-first) == len(sorted)-1 {
-		return short(first) + "-" + short(last)
-	}
-	names := make([]string, len(sorted))
-	for i, d := range sorted {
-		names[i] = short(d)
-	}
-	return strings.Join(names, ", ")
+	return week.HoursText(list)
 }
 
 // FollowWeek lets channels follow a named week.

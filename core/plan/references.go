@@ -207,6 +207,7 @@ func (c *checker) channel(path string, ch *Channel) {
 			c.hours(fmt.Sprintf("%s.detection.hours.blocks[%d]", path, i), b)
 		}
 	}
+	c.nights(path+".streams", ch.Streams)
 	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
 		c.wrong(path+".keep.atLeastDays", "%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)
 	}
@@ -214,6 +215,21 @@ func (c *checker) channel(path string, ch *Channel) {
 		c.week(path+".week", ch.Week.Own)
 	} else {
 		c.ref(path+".week", "week", ch.Week.Named, c.weekIDs)
+	}
+}
+
+// nights checks the hours in which it is night for streams.
+func (c *checker) nights(path string, s Streams) {
+	for _, which := range []Which{Main, Sub, Third} {
+		if stream := s.Get(which); stream != nil && stream.Rate.Night != nil {
+			at := fmt.Sprintf("%s.%s.rate.night.hours", path, which)
+			if len(stream.Rate.Night.Hours.Blocks) == 0 {
+				c.wrong(at+".blocks", "no hours; leave the night out where it changes nothing")
+			}
+			for i, b := range stream.Rate.Night.Hours.Blocks {
+				c.hours(fmt.Sprintf("%s.blocks[%d]", at, i), b)
+			}
+		}
 	}
 }
 

@@ -67,8 +67,13 @@ func (d Detection) Steps() week.Steps[bool] {
 	if !d.On || d.Hours == nil {
 		return week.Constant(d.On)
 	}
-	blocks := make([]week.Block[bool], len(d.Hours.Blocks))
-	for i, b := range d.Hours.Blocks {
+	return d.Hours.steps()
+}
+
+// steps is when the hours hold.
+func (h HourList) steps() week.Steps[bool] {
+	blocks := make([]week.Block[bool], len(h.Blocks))
+	for i, b := range h.Blocks {
 		blocks[i] = week.Block[bool]{Hours: b.week(), Value: true}
 	}
 	return week.FromBlocks(false, blocks)

@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"reflect"
+	"slices"
 
 	"wakefield/core/week"
 )
@@ -87,7 +88,7 @@ func structSchema(t reflect.Type) object {
 		var kinds []any
 		for _, k := range variants {
 			allowed := object{by: object{"const": k.kind}}
-			for _, name := range k.members {
+			for _, name := range slices.Concat(k.members, k.optional) {
 				allowed[name] = true
 			}
 			kinds = append(kinds, object{"properties": allowed, "required": k.members, "additionalProperties": false})

@@ -20,6 +20,9 @@ var Model = struct {
 	// Ratio of a keyframe to a following frame at 15 frames a second while
 	// something moves. While nothing does, it is that of a still scene.
 	Ratio map[Scene]float64
+	// Adaptive encoders lengthen the keyframe interval so many times while nothing moves,
+	// and send following frames that are smaller than a keyframe by this ratio then.
+	Adaptive struct{ Interval, Ratio float64 }
 	// UnknownRatio is taken for streams whose bitrate is not modelled.
 	UnknownRatio float64
 }{
@@ -27,66 +30,82 @@ var Model = struct {
 	Step:         1.6,
 	// H.265 spends about six tenths of H.264 at equal looks, AV1 about half. A
 	// motion JPEG is a keyframe without prediction inside the picture.
-	Codec:        map[Codec]float64{H264: 1, H265: 0.6, AV1: 0.5, MJPEG: 1.1},
+	Codec:        map[Codec]float64{H264: 1, H265: 0.6, AV1: 0.5, MJPEG: 1.4},
 	Ratio:        map[Scene]float64{Still: 30, Moderate: 12, Busy: 6},
+	Adaptive:     struct{ Interval, Ratio float64 }{4, 60},
 	UnknownRatio: 10,
 }
 
-// Frames is the number of frames in a group: frame rate × keyframe interval, at
-// least 1. Motion JPEG has keyframes only.
-func (s Stream) Frames() float64 { return s.frames(s.FPS) }
+// Frames is the number of frames in a group while something moves: frame rate × keyframe
+// interval, at least 1. Motion JPEG has keyframes only.
+func (s Stream) Frames() float64 { return s.frames(true, s.FPS) }
 
-func (s Stream) frames(fps float64) float64 {
+func (s Stream) frames(moving bool, fps float64) float64 {
 	if s.Codec == MJPEG {
 		return 1
 	}
-	return max(1, fps*s.GOPSeconds)
+	n := max(1, fps*s.GOPSeconds)
+	if s.sparing(moving) {
+		n *= Model.Adaptive.Interval
+	}
+	return n
+}
+
+// sparing tells whether an adaptive encoder spends less.
+func (s Stream) sparing(moving bool) bool {
+	return s.Rate.Kind == Modelled && s.Rate.Adaptive && !moving
 }
 
 // ratio is the size of a keyframe over that of a following frame.
-func ratio(scene Scene, moving bool, fps float64) float64 {
-	if !moving {
-		scene = Still
+func (s Stream) ratio(moving bool, fps float64) float64 {
+	root := math.Sqrt(fps / 15)
+	switch {
+	case s.Rate.Kind != Modelled:
+		return Model.UnknownRatio * root
+	case s.sparing(moving):
+		return Model.Adaptive.Ratio * root
+	case !moving:
+		return Model.Ratio[Still] * root
 	}
-	return Model.Ratio[scene] * math.Sqrt(fps/15)
+	return Model.Ratio[s.Rate.Scene] * root
 }
 
 // modelled is the model's bitrate at a frame rate.
-func (s Stream) modelled(scene Scene, moving bool, fps float64) Kbps {
+func (s Stream) modelled(moving bool, fps float64) Kbps {
 	k := Model.BitsPerPixel * Model.Codec[s.Codec] * math.Pow(Model.Step, float64(s.Rate.Quality-3))
 	keyframe := k * float64(s.Width) * float64(s.Height)
-	n := s.frames(fps)
-	return Kbps(keyframe * (1 + (n-1)/ratio(scene, moving, fps)) * fps / n / 1000)
+	return Kbps(keyframe * s.perKeyframe(moving, fps) / 1000)
+}
+
+// perKeyframe is what is sent in a second, in keyframes' worth.
+func (s Stream) perKeyframe(moving bool, fps float64) float64 {
+	n := s.frames(moving, fps)
+	return (1 + (n-1)/s.ratio(moving, fps)) * fps / n
 }
 
 // keyframes is the cost of writing keyframes alone: size × 8 / interval where the
 // size is known, else the share r/(r+n−1) of the stream's rate.
 func (s Stream) keyframes() Cost {
-	cost, n := s.Cost(), s.Frames()
-	switch {
-	case s.Codec == MJPEG:
-		return cost
-	case s.KeyframeKB > 0:
-		each := Kbps(s.KeyframeKB * 8 * s.FPS / n)
-		return Cost{each, each}
-	case s.Rate.Kind == Modelled:
-		idle, active := ratio(s.Rate.Scene, false, s.FPS), ratio(s.Rate.Scene, true, s.FPS)
-		return Cost{cost.Idle * Kbps(idle/(idle+n-1)), cost.Active * Kbps(active/(active+n-1))}
-	default:
-		return cost.Scale(Model.UnknownRatio / (Model.UnknownRatio + n - 1))
+	if s.Codec == MJPEG {
+		return s.Cost()
 	}
+	if s.KeyframeKB > 0 {
+		each := func(moving bool) Kbps { return Kbps(s.KeyframeKB * 8 * s.FPS / s.frames(moving, s.FPS) * s.noise()) }
+		return Cost{each(false), each(true)}
+	}
+	share := func(moving bool) Kbps {
+		r, n := s.ratio(moving, s.FPS), s.frames(moving, s.FPS)
+		if s.Rate.Kind != Modelled {
+			r = Model.UnknownRatio
+		}
+		return Kbps(r / (r + n - 1))
+	}
+	cost := s.Cost()
+	return Cost{cost.Idle * share(false), cost.Active * share(true)}
 }
 
 // thinning is the model's ratio of the bitrate at fewer frames a second to that at
 // the stream's own frame rate.
 func (s Stream) thinning(moving bool, fps float64) float64 {
-	shape := func(fps float64) float64 {
-		r := Model.UnknownRatio * math.Sqrt(fps/15)
-		if s.Rate.Kind == Modelled {
-			r = ratio(s.Rate.Scene, moving, fps)
-		}
-		n := s.frames(fps)
-		return (1 + (n-1)/r) * fps / n
-	}
-	return shape(fps) / shape(s.FPS)
+	return s.perKeyframe(moving, fps) / s.perKeyframe(moving, s.FPS)
 }

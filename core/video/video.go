@@ -57,9 +57,12 @@ const (
 // Rate is the bitrate of a stream as it is known.
 type Rate struct {
 	Kind         Kind
-	Idle, Active Kbps  // where Kind is Constant or Variable
-	Quality      int   // 1 to 5, where Kind is Modelled
-	Scene        Scene // where Kind is Modelled
+	Idle, Active Kbps    // where Kind is Constant or Variable
+	Quality      int     // 1 to 5, where Kind is Modelled
+	Scene        Scene   // where Kind is Modelled
+	Adaptive     bool    // where Kind is Modelled: the encoder spends less while nothing moves, see [Model]
+	Max          Kbps    // where Kind is Modelled: the encoder never sends more; 0 for no limit
+	Noise        float64 // what darkness multiplies the bitrate by, before the limit; 0 for nothing
 }
 
 // Cost is the bitrate of what is written, while the scene is still and while
@@ -81,14 +84,27 @@ type Cut struct {
 
 // Cost is what the stream costs whole.
 func (s Stream) Cost() Cost {
+	var cost Cost
 	switch s.Rate.Kind {
 	case Modelled:
-		return Cost{s.modelled(s.Rate.Scene, false, s.FPS), s.modelled(s.Rate.Scene, true, s.FPS)}
+		cost = Cost{s.modelled(false, s.FPS), s.modelled(true, s.FPS)}
 	case Constant:
-		return Cost{s.Rate.Active, s.Rate.Active}
+		cost = Cost{s.Rate.Active, s.Rate.Active}
 	default:
-		return Cost{s.Rate.Idle, s.Rate.Active}
+		cost = Cost{s.Rate.Idle, s.Rate.Active}
 	}
+	cost = cost.Scale(s.noise())
+	if s.Rate.Max > 0 {
+		cost = Cost{min(cost.Idle, s.Rate.Max), min(cost.Active, s.Rate.Max)}
+	}
+	return cost
+}
+
+func (s Stream) noise() float64 {
+	if s.Rate.Noise > 0 {
+		return s.Rate.Noise
+	}
+	return 1
 }
 
 // Written is what the cut of the stream costs together with audio. Audio is added

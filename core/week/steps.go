@@ -83,6 +83,42 @@ func Map[T, U comparable](s Steps[T], f func(T) U) Steps[U] {
 	return out
 }
 
+// Pair is two values that hold at the same time.
+type Pair[A, B comparable] struct {
+	A A
+	B B
+}
+
+// Both is what two steps hold, minute by minute.
+func Both[A, B comparable](a Steps[A], b Steps[B]) Steps[Pair[A, B]] {
+	out := make(Steps[Pair[A, B]], 0, len(a)+len(b))
+	i, j := 0, 0
+	for at := Minute(0); at < Length; {
+		next, pair := Length, Pair[A, B]{}
+		for i+1 < len(a) && a[i+1].From <= at {
+			i++
+		}
+		for j+1 < len(b) && b[j+1].From <= at {
+			j++
+		}
+		if len(a) > 0 {
+			pair.A = a[i].Value
+		}
+		if len(b) > 0 {
+			pair.B = b[j].Value
+		}
+		if i+1 < len(a) {
+			next = min(next, a[i+1].From)
+		}
+		if j+1 < len(b) {
+			next = min(next, b[j+1].From)
+		}
+		out = append(out, Step[Pair[A, B]]{at, pair})
+		at = next
+	}
+	return out
+}
+
 // Share is the part of the week, 0 to 1, for which the value satisfies f.
 func (s Steps[T]) Share(f func(T) bool) float64 {
 	var n Minute

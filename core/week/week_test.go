@@ -92,6 +92,22 @@ func TestStepsAt(t *testing.T) {
 	}
 }
 
+func TestBoth(t *testing.T) {
+	a, b := Constant("off").Paint(Span{600, 1200}, "on"), Constant(1).Paint(Span{900, 1500}, 2)
+	both := Both(a, b)
+	for m := Minute(0); m < 2000; m += 50 {
+		if at := both.At(m); at.A != a.At(m) || at.B != b.At(m) {
+			t.Errorf("at %d: %+v, not %v and %v", m, at, a.At(m), b.At(m))
+		}
+	}
+	if len(both) != 5 {
+		t.Errorf("%v", both)
+	}
+	if none := Both(Steps[int]{}, b); none.At(1000) != (Pair[int, int]{0, 2}) {
+		t.Errorf("%v", none)
+	}
+}
+
 func TestBlocksAreWhatAPersonWouldWrite(t *testing.T) {
 	weekdays := []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday}
 	tests := [][]Block[string]{
