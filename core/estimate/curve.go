@@ -10,8 +10,15 @@ import (
 type Curve struct {
 	IdleKbps   float64      `json:"idleKbps"`
 	ActiveKbps float64      `json:"activeKbps"`
+	Night      *NightCost   `json:"night,omitempty" doc:"At night, where that differs"`
 	ByFPS      []CurvePoint `json:"byFPS" doc:"At other frame rates; empty where the bitrate is not modelled"`
 	ByGOP      []CurvePoint `json:"byGOP" doc:"At other keyframe intervals"`
+}
+
+// NightCost is what a stream costs in the dark.
+type NightCost struct {
+	IdleKbps   float64 `json:"idleKbps"`
+	ActiveKbps float64 `json:"activeKbps"`
 }
 
 // CurvePoint is the cost of a stream with one setting changed.
@@ -25,6 +32,12 @@ type CurvePoint struct {
 func CurveOf(s *plan.Stream) Curve {
 	cost := encoded(s).Cost()
 	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}}
+	if n := s.Rate.Night; n != nil {
+		dark := encoded(s)
+		dark.Rate.Noise = n.Factor
+		cost := dark.Cost()
+		c.Night = &NightCost{float64(cost.Idle), float64(cost.Active)}
+	}
 	if s.Rate.Kind != string(video.Modelled) {
 		return c
 	}

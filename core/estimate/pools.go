@@ -3,9 +3,11 @@ package estimate
 import (
 	"context"
 	"math"
+	"slices"
 
 	"wakefield/core/plan"
 	"wakefield/core/storage"
+	"wakefield/core/week"
 )
 
 // Array translates a pool of the plan.
@@ -56,6 +58,15 @@ func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 	}
 	typical := storage.Typical(usable, rates)
 	worst, each := storage.Worst(usable, loads)
+	if worst < fineDays {
+		worst = s.worstMinute(p, members, usable)
+	}
+	for k, i := range members {
+		if q := loads[k].Quota; q > 0 && each[k] < fineDays {
+			each[k] = min(each[k], s.worstMinute(p, []int{i}, q))
+		}
+		each[k] = min(each[k], worst)
+	}
 	for k, i := range members {
 		s.Channels[i].RetentionDays = days(min(typical, limits[k]))
 		s.Channels[i].WorstDays = days(each[k])
@@ -72,6 +83,36 @@ func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 		WorstDays:       days(worst),
 		YearlyTB:        float64(daily/storage.TB) * 365.25,
 	}
+}
+
+// fineDays is how long a pool may hold at most for parts of an hour to matter: of more they
+// are less than a percent.
+const fineDays = 3
+
+// worstMinute is the least that is kept of some channels at any minute of the week, where
+// that is few days: followed minute by minute, as half an hour of much footage counts then.
+func (s *Site) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) storage.Days {
+	all := make([]storage.Series, 0, len(members))
+	for _, i := range members {
+		minutes := make([]storage.Bytes, 2*week.Length) // the first week fills it
+		for _, b := range s.played[i].week {
+			each := bytesOver(b.Total(), 1)
+			for m := b.Span.From; m < b.Span.To; m++ {
+				minutes[m], minutes[m+week.Length] = each, each
+			}
+		}
+		// What is followed hour by hour there goes minute by minute here.
+		series := storage.Series{Hourly: minutes, AtMost: storage.Days(p.Channels[i].Keep.AtMostDays) * 60}
+		if len(members) > 1 {
+			series.Quota = storage.Bytes(p.Channels[i].Keep.QuotaGB) * storage.GB
+		}
+		all = append(all, series)
+	}
+	ring := storage.Follow(usable, all)
+	if ring.Full < 0 || ring.Full >= int(week.Length) {
+		return storage.Forever
+	}
+	return slices.Min(ring.Days[week.Length:]) / 60
 }
 
 // record adds up what every recorder takes in and writes.

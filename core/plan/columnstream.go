@@ -6,8 +6,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-
-	"wakefield/core/week"
 )
 
 // PlainStream is a stream of which nothing is known yet: what cameras are usually
@@ -110,6 +108,12 @@ func (r Rate) cell() string {
 	case "variable":
 		text = figure(r.IdleKbps) + "–" + figure(r.ActiveKbps)
 	}
+	return text + r.besides()
+}
+
+// besides is what else a rate says.
+func (r Rate) besides() string {
+	text := ""
 	if r.Adaptive {
 		text += ", adaptive"
 	}
@@ -141,14 +145,11 @@ func setRateCell(s *Stream, text string) error {
 	}
 	rest, r := strings.ToLower(text), Rate{}
 	if m := nightPattern.FindStringSubmatch(rest); m != nil {
-		hours, err := week.ReadHours(m[3])
+		hours, err := ReadHours(m[3])
 		if err != nil {
 			return err
 		}
-		r.Night = &Night{}
-		for _, h := range hours {
-			r.Night.Hours.Blocks = append(r.Night.Hours.Blocks, hoursOf(h))
-		}
+		r.Night = &Night{Hours: HourList{hours}}
 		if err := setFloat(&r.Night.Factor, m[2], ""); err != nil {
 			return err
 		}

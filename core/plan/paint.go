@@ -109,7 +109,20 @@ func HoursInWords(hours []Hours) string {
 	return HoursText(hours)
 }
 
-// HoursText writes hours as [week.ReadHours] reads them.
+// ReadHours reads hours as people type them, see [week.ReadHours].
+func ReadHours(text string) ([]Hours, error) {
+	read, err := week.ReadHours(text)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Hours, len(read))
+	for i, h := range read {
+		out[i] = hoursOf(h)
+	}
+	return out, nil
+}
+
+// HoursText writes hours as [ReadHours] reads them.
 func HoursText(hours []Hours) string {
 	list := make([]week.Hours, len(hours))
 	for i, h := range hours {

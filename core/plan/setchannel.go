@@ -74,9 +74,9 @@ func (r Rate) inWords() string {
 	case "constant":
 		return fmt.Sprintf("%v kbit/s constant (%s)", r.Kbps, r.Known)
 	case "variable":
-		return fmt.Sprintf("%v to %v kbit/s variable (%s)", r.IdleKbps, r.ActiveKbps, r.Known)
+		return fmt.Sprintf("%v to %v kbit/s variable (%s)%s", r.IdleKbps, r.ActiveKbps, r.Known, r.besides())
 	}
-	return fmt.Sprintf("modelled, quality %d, %s scene", r.Quality, r.Scene)
+	return fmt.Sprintf("modelled, quality %d, %s scene%s", r.Quality, r.Scene, r.besides())
 }
 
 // SetDetection sets how motion becomes a trigger.

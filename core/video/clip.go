@@ -36,6 +36,21 @@ type Stretch struct {
 	Active bool    `json:"active"`
 }
 
+// NightFactor is what darkness multiplies the bitrate of a stream by, day being what it
+// costs by day and m a clip of it taken at night. Where still and moving stretches can be
+// told apart each is held against its like, and the factor is the geometric mean; else the
+// clip is taken to be still.
+func NightFactor(day Cost, m *Measured) float64 {
+	if day.Idle <= 0 || day.Active <= 0 {
+		return 1
+	}
+	still := m.IdleKbps / float64(day.Idle)
+	if !m.Differ {
+		return still
+	}
+	return math.Sqrt(still * m.ActiveKbps / float64(day.Active))
+}
+
 const (
 	apart      = 1.6 // moving stretches cost at least this many times as much as still ones
 	leastShare = 0.05

@@ -100,3 +100,11 @@ func TestMeasureRefuses(t *testing.T) {
 		t.Errorf("%v %+v", err, short)
 	}
 }
+
+func TestNightFactor(t *testing.T) {
+	day := Cost{1000, 3000}
+	near(t, "told apart", NightFactor(day, &Measured{IdleKbps: 1800, ActiveKbps: 5400, Differ: true}), 1.8)
+	near(t, "told apart, each by another factor", NightFactor(day, &Measured{IdleKbps: 4000, ActiveKbps: 3000, Differ: true}), 2)
+	near(t, "still throughout", NightFactor(day, &Measured{IdleKbps: 1500, ActiveKbps: 1500}), 1.5)
+	near(t, "of nothing", NightFactor(Cost{}, &Measured{IdleKbps: 1500, ActiveKbps: 1500}), 1)
+}

@@ -22,7 +22,7 @@ var Model = struct {
 	Ratio map[Scene]float64
 	// Adaptive encoders lengthen the keyframe interval so many times while nothing moves,
 	// and send following frames that are smaller than a keyframe by this ratio then.
-	Adaptive struct{ Interval, Ratio float64 }
+	Adaptive Adaptive
 	// UnknownRatio is taken for streams whose bitrate is not modelled.
 	UnknownRatio float64
 }{
@@ -32,8 +32,14 @@ var Model = struct {
 	// motion JPEG is a keyframe without prediction inside the picture.
 	Codec:        map[Codec]float64{H264: 1, H265: 0.6, AV1: 0.5, MJPEG: 1.4},
 	Ratio:        map[Scene]float64{Still: 30, Moderate: 12, Busy: 6},
-	Adaptive:     struct{ Interval, Ratio float64 }{4, 60},
+	Adaptive:     Adaptive{4, 60},
 	UnknownRatio: 10,
+}
+
+// Adaptive is what adaptive encoders do while nothing moves.
+type Adaptive struct {
+	Interval float64 // factor of the keyframe interval
+	Ratio    float64 // size of a keyframe over that of a following frame at 15 frames a second
 }
 
 // Frames is the number of frames in a group while something moves: frame rate × keyframe

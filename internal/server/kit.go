@@ -34,6 +34,8 @@ func registerKit(api huma.API, s *service) {
 	measure := op("measureClip", http.MethodPost, "/api/clip", "What the frames of a clip tell about a stream")
 	measure.MaxBodyBytes = clipBody
 	huma.Register(api, measure, s.measureClip)
+	huma.Register(api, op("measureNight", http.MethodPost, "/api/clip/night", "What darkness does to a stream, by a clip taken at night"), s.measureNight)
+	huma.Register(api, op("readHours", http.MethodPost, "/api/hours", "Hours as people write them"), s.readHours)
 	huma.Register(api, op("knowing", http.MethodGet, "/api/sites/{id}/knowing", "What would be worth measuring"), s.knowing)
 	huma.Register(api, op("sample", http.MethodPost, "/api/sample", "What may happen in the busiest hour of an activity"), s.sample)
 	huma.Register(api, op("curve", http.MethodPost, "/api/curve", "What a stream costs, and what its settings do to that"), s.curve)
@@ -52,11 +54,18 @@ type ModelTable struct {
 	Step         float64                 `json:"step" doc:"Factor between neighbouring qualities"`
 	Codec        map[video.Codec]float64 `json:"codec" doc:"Factor of each codec"`
 	Ratio        map[video.Scene]float64 `json:"ratio" doc:"Size of a keyframe over that of a following frame at 15 frames a second"`
+	Adaptive     AdaptiveTable           `json:"adaptive" doc:"Of adaptive encoders while nothing moves"`
+}
+
+// AdaptiveTable is what adaptive encoders do while nothing moves.
+type AdaptiveTable struct {
+	Interval float64 `json:"interval" doc:"Factor of the keyframe interval"`
+	Ratio    float64 `json:"ratio" doc:"Size of a keyframe over that of a following frame at 15 frames a second"`
 }
 
 func (s *service) beginnings(context.Context, *struct{}) (*body[Beginnings], error) {
 	m := video.Model
-	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio}}}, nil
+	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
 }
 
 // Table is the channel table.

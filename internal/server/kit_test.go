@@ -100,6 +100,23 @@ func TestLogsClipsAndCurves(t *testing.T) {
 	if curve := call[estimate.Curve](c, "POST", "/api/curve", string(stream), 200); len(curve.ByFPS) < 5 || curve.ActiveKbps <= curve.IdleKbps {
 		t.Errorf("%+v", curve)
 	}
+	night := func(idle, active float64, differ bool) string {
+		return fmt.Sprintf(`{"stream":{"codec":"h264","width":640,"height":360,"fps":10,"gopSeconds":2,"rate":{"kind":"variable","idleKbps":400,"activeKbps":900,"known":"measured"}},"idleKbps":%v,"activeKbps":%v,"differ":%v}`, idle, active, differ)
+	}
+	if n := call[NightClip](c, "POST", "/api/clip/night", night(720, 1620, true), 200); n.Factor != 1.8 {
+		t.Errorf("%+v", n)
+	}
+	call[problemBody](c, "POST", "/api/clip/night", night(900000, 900000, false), 422)
+	if h := call[WrittenHours](c, "POST", "/api/hours", `{"text":"mon to fri 7.45-16h10, Sun 22-6"}`, 200); h.Text != "Mon-Fri 07:45-16:10, Sun 22:00-06:00" || len(h.Blocks) != 2 {
+		t.Errorf("%+v", h)
+	}
+	if h := call[WrittenHours](c, "POST", "/api/hours", `{"blocks":[{"from":"20:00","to":"06:00"}]}`, 200); h.Text != "all days 20:00-06:00" {
+		t.Errorf("%+v", h)
+	}
+	if p := call[problemBody](c, "POST", "/api/hours", `{"text":"Mon-Fry 8-9"}`, 422); !strings.Contains(p.Detail, "fry") {
+		t.Errorf("%+v", p)
+	}
+	call[problemBody](c, "POST", "/api/hours", `{}`, 422)
 	if b := call[Beginnings](c, "GET", "/api/beginnings", "", 200); len(b.Duties) != 7 || len(b.Activities) < 8 || b.Model.BitsPerPixel != 0.6 {
 		t.Errorf("%+v", b)
 	}

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clip/night": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What darkness does to a stream, by a clip taken at night */
+        post: operations["measureNight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/curve": {
         parameters: {
             query?: never;
@@ -66,6 +83,23 @@ export interface paths {
         put?: never;
         /** What a stream costs, and what its settings do to that */
         post: operations["curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hours as people write them */
+        post: operations["readHours"];
         delete?: never;
         options?: never;
         head?: never;
@@ -620,6 +654,18 @@ export interface components {
             /** Format: double */
             otherwisePerHour?: number;
         };
+        AdaptiveTable: {
+            /**
+             * Format: double
+             * @description Factor of the keyframe interval
+             */
+            interval: number;
+            /**
+             * Format: double
+             * @description Size of a keyframe over that of a following frame at 15 frames a second
+             */
+            ratio: number;
+        };
         AddEffect: {
             effect: components["schemas"]["Effect"];
         };
@@ -796,7 +842,7 @@ export interface components {
              */
             catch?: number;
             /** @description When detection is on; absent for always */
-            hours?: components["schemas"]["DetectionHours"];
+            hours?: components["schemas"]["HourList"];
             /**
              * Format: double
              * @description Shorter motion is ignored
@@ -805,9 +851,6 @@ export interface components {
             on: boolean;
             /** @description Whether own motion records the channel itself; absent for true */
             recordsSelf?: boolean;
-        };
-        DetectionHours: {
-            blocks: components["schemas"]["Hours"][];
         };
         Draft: {
             /**
@@ -1054,6 +1097,8 @@ export interface components {
             byGOP: components["schemas"]["EstimatedCurvePoint"][];
             /** Format: double */
             idleKbps: number;
+            /** @description At night, where that differs */
+            night?: components["schemas"]["EstimatedNightCost"];
         };
         EstimatedCurvePoint: {
             /** Format: double */
@@ -1091,6 +1136,12 @@ export interface components {
             /** Format: double */
             missedPercent: number;
         };
+        EstimatedNightCost: {
+            /** Format: double */
+            activeKbps: number;
+            /** Format: double */
+            idleKbps: number;
+        };
         EstimatedPool: {
             /** Format: double */
             boughtGB: number;
@@ -1126,6 +1177,11 @@ export interface components {
             yearlyTB: number;
         };
         EstimatedRange: {
+            /**
+             * Format: double
+             * @description Share of the doubt, as variance of the logarithm, that is common to the site: no single measurement takes it away
+             */
+            commonPercent: number;
             /** Format: double */
             high: number;
             /** Format: double */
@@ -1188,8 +1244,11 @@ export interface components {
         EstimatedUnknown: {
             /** @description Of the activity, or of the channel whose bitrates it is */
             id: string;
-            /** @enum {string} */
-            kind: "activity" | "bitrate";
+            /**
+             * @description Whether it is an activity, whether its events come in groups, or a bitrate
+             * @enum {string}
+             */
+            kind: "activity" | "groups" | "bitrate";
             name: string;
             /**
              * Format: double
@@ -1335,6 +1394,9 @@ export interface components {
             /** @enum {string} */
             status: "ok";
         };
+        HourList: {
+            blocks: components["schemas"]["Hours"][];
+        };
         Hours: {
             /** @description Empty or missing means all seven */
             days?: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
@@ -1407,6 +1469,17 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        MeasureNightRequest: {
+            /** Format: double */
+            activeKbps: number;
+            differ: boolean;
+            /**
+             * Format: double
+             * @description Of the clip
+             */
+            idleKbps: number;
+            stream: components["schemas"]["Stream"];
+        };
         Measured: {
             /** Format: double */
             activeKbps: number;
@@ -1444,6 +1517,8 @@ export interface components {
             warnings: string[];
         };
         ModelTable: {
+            /** @description Of adaptive encoders while nothing moves */
+            adaptive: components["schemas"]["AdaptiveTable"];
             /**
              * Format: double
              * @description Of an H.264 keyframe at quality 3
@@ -1468,6 +1543,18 @@ export interface components {
             before?: string;
             channels: string[];
             recorder: string;
+        };
+        Night: {
+            /** Format: double */
+            factor: number;
+            hours: components["schemas"]["HourList"];
+        };
+        NightClip: {
+            /**
+             * Format: double
+             * @description What darkness multiplies the bitrate by, to two digits
+             */
+            factor: number;
         };
         Opening: {
             /** @description Id of the activity template that most cameras look at */
@@ -1575,6 +1662,8 @@ export interface components {
         Rate: {
             /** Format: double */
             activeKbps?: number;
+            /** @description The encoder sends fewer keyframes, and less between them, while nothing moves */
+            adaptive?: boolean;
             /** Format: double */
             idleKbps?: number;
             /** Format: double */
@@ -1583,6 +1672,13 @@ export interface components {
             kind: "constant" | "variable" | "modelled";
             /** @enum {string} */
             known?: "guess" | "datasheet" | "surveyed" | "measured";
+            /**
+             * Format: double
+             * @description The encoder never sends more
+             */
+            maxKbps?: number;
+            /** @description What noise in the dark adds */
+            night?: components["schemas"]["Night"];
             /** Format: int64 */
             quality?: number;
             /** @enum {string} */
@@ -1622,6 +1718,12 @@ export interface components {
             days: components["schemas"]["SpecialDay"][];
             /** @description Events that are no special days, each with why */
             leftOut: string[];
+        };
+        ReadHoursRequest: {
+            /** @description Taken where there is no text */
+            blocks?: components["schemas"]["Hours"][];
+            /** @description Such as Mon-Fri 07:45-16:10 */
+            text?: string;
         };
         ReadLog: {
             /** @description What the log says, as an activity of the plan */
@@ -2088,6 +2190,10 @@ export interface components {
             /** @description Id of a channel */
             motion?: string;
         };
+        WrittenHours: {
+            blocks: components["schemas"]["Hours"][];
+            text: string;
+        };
         YearVerdict: {
             /** @description The special day behind it; empty for none */
             name: string;
@@ -2221,6 +2327,39 @@ export interface operations {
             };
         };
     };
+    measureNight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureNightRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NightClip"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     curve: {
         parameters: {
             query?: never;
@@ -2241,6 +2380,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EstimatedCurve"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadHoursRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenHours"];
                 };
             };
             /** @description Error */

@@ -51,6 +51,7 @@ export type Opening = Schemas['Opening']
 export type OpeningDraft = Schemas['OpeningDraft']
 export type Beginnings = Schemas['Beginnings']
 export type Measured = Schemas['Measured']
+export type WrittenHours = Schemas['WrittenHours']
 export type Curve = Schemas['EstimatedCurve']
 export type Scenario = Schemas['EstimatedScenario']
 export type Order = NonNullable<Answer['order']>

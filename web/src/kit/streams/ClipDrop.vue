@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 
-import type { Stream } from '../../api/types'
+import { api, inWords } from '../../api/client'
+import type { Problem, Stream } from '../../api/types'
 import { kbps, three } from '../../ui/figures'
 import { useClip } from './useClip'
 
 /** Where a clip is dropped, and what it tells, before it is accepted. */
 const props = defineProps<{ stream: Stream }>()
-const emit = defineEmits<{ accept: [stream: Stream] }>()
+const emit = defineEmits<{ accept: [stream: Stream]; night: [factor: number] }>()
 const MiniChart = defineAsyncComponent(() => import('../../ui/MiniChart.vue'))
 const { clip, reading, failure, read, stop } = useClip()
 const picker = useTemplateRef('picker')
@@ -30,6 +31,20 @@ function pick() {
   if (picker.value) picker.value.value = ''
 }
 
+/** A clip taken at night tells what darkness adds to the stream as it is by day. */
+async function acceptNight() {
+  const c = clip.value!.measured
+  try {
+    const { data, error } = await api.POST('/api/clip/night', { body: { stream: props.stream, idleKbps: c.idleKbps, activeKbps: c.activeKbps, differ: c.differ } })
+    failure.value = data ? '' : inWords(error as Problem)
+    if (!data) return
+    emit('night', data.factor)
+    clip.value = undefined
+  } catch {
+    failure.value = 'The server does not answer.'
+  }
+}
+
 const round = (n: number, digits: number) => Number(n.toPrecision(digits))
 
 function accept() {
@@ -43,7 +58,7 @@ function accept() {
     gopSeconds: round(c.measured.gopSeconds, 4),
     keyframeKB: round(c.measured.keyframeKB, 4),
     rate: c.measured.differ
-      ? { kind: 'variable', idleKbps: round(c.measured.idleKbps, 4), activeKbps: round(c.measured.activeKbps, 4), known }
+      ? { kind: 'variable', night: props.stream.rate.night, idleKbps: round(c.measured.idleKbps, 4), activeKbps: round(c.measured.activeKbps, 4), known }
       : { kind: 'constant', kbps: round(c.measured.activeKbps, 4), known },
   })
   clip.value = undefined
@@ -70,8 +85,9 @@ function accept() {
       <p v-if="otherSize" class="soft">The clip is {{ clip.width }}×{{ clip.height }}; the stream becomes so too.</p>
       <p v-for="w in m.warnings" :key="w" class="soft">{{ w }}</p>
       <p class="acts">
-        <button type="button" class="act" data-test="accept-clip" @click="accept">Make the stream measured</button>
-        <button type="button" class="plain-button link" @click="clip = undefined">Leave it</button>
+        <button type="button" class="act" data-test="accept-clip" @click="accept">Use these values</button>
+        <button v-if="stream.rate.kind !== 'constant'" type="button" class="act" data-test="accept-night" title="The stream stays as it is by day; the clip says how many times that it costs at night." @click="acceptNight">It was taken at night</button>
+        <button type="button" class="plain-button link" @click="clip = undefined">Cancel</button>
       </p>
     </template>
   </div>

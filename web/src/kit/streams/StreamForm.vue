@@ -2,9 +2,10 @@
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 
 import { api } from '../../api/client'
-import type { Curve, Rate, Stream } from '../../api/types'
+import type { Curve, Hours, Rate, Stream } from '../../api/types'
 import ChoiceField from '../../ui/ChoiceField.vue'
 import { kbps as kbpsText } from '../../ui/figures'
+import HoursField from '../../ui/HoursField.vue'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
 import ClipDrop from './ClipDrop.vue'
@@ -37,8 +38,8 @@ function become(kind: Rate['kind']) {
   const from = props.stream.rate.known ?? 'guess'
   const rates: Record<Rate['kind'], Rate> = {
     constant: { kind, kbps: active, known: from },
-    variable: { kind, idleKbps: idle, activeKbps: active, known: from },
-    modelled: { kind, quality: 3, scene: 'moderate' },
+    variable: { kind, idleKbps: idle, activeKbps: active, known: from, night: props.stream.rate.night },
+    modelled: { kind, quality: 3, scene: 'moderate', night: props.stream.rate.night },
   }
   set({ rate: rates[kind] })
 }
@@ -56,6 +57,10 @@ const lines = (points: Curve['byFPS']) => [
   { name: 'moving', color: 'motion' as const, points: points.map((p) => [p.at, p.activeKbps] as [number, number]) },
   { name: 'still', color: 'base' as const, dashed: true, points: points.map((p) => [p.at, p.idleKbps] as [number, number]) },
 ]
+/** What darkness does; a factor of 1, or none, is no night. */
+const evening: Hours[] = [{ from: '20:00', to: '06:00' }]
+const setNight = (factor: number, blocks?: Hours[]) =>
+  setRate({ night: factor && factor !== 1 ? { factor, hours: { blocks: blocks ?? props.stream.rate.night?.hours.blocks ?? evening } } : undefined })
 const isModelled = computed(() => props.stream.rate.kind === 'modelled')
 </script>
 
@@ -75,6 +80,11 @@ const isModelled = computed(() => props.stream.rate.kind === 'modelled')
     <template v-if="isModelled">
       <ChoiceField label="Quality" :value="stream.rate.quality" :choices="qualities" @change="(quality) => setRate({ quality })" />
       <ChoiceField label="Scene" :value="stream.rate.scene" :choices="scenes" @change="(scene) => setRate({ scene })" />
+      <label class="tick" title="While nothing moves the encoder sends a keyframe a quarter as often, and less between them.">
+        <input type="checkbox" :checked="stream.rate.adaptive" data-test="adaptive" @change="setRate({ adaptive: ($event.target as HTMLInputElement).checked || undefined })" />
+        The encoder adapts: less while nothing moves
+      </label>
+      <NumberField label="Encoder's limit" none="none" unit="kbit/s" :value="stream.rate.maxKbps ?? 0" :max="1000000" data-field="max-kbps" @change="(v) => setRate({ maxKbps: v || undefined })" />
       <template v-if="curve?.byFPS.length">
         <p class="comes">Comes to <b>{{ kbpsText(curve.idleKbps) }}</b> still, <b>{{ kbpsText(curve.activeKbps) }}</b> moving.</p>
         <MiniChart :lines="lines(curve.byFPS)" x="frames a second" y="kbit/s" :mark="stream.fps" label="What the frame rate does to the bitrate, still and moving" />
@@ -82,7 +92,12 @@ const isModelled = computed(() => props.stream.rate.kind === 'modelled')
       </template>
     </template>
     <ChoiceField v-else label="Known from" :value="stream.rate.known" :choices="known" @change="(k) => setRate({ known: k })" />
-    <ClipDrop :stream="stream" @accept="(s) => emit('change', s)" />
+    <template v-if="stream.rate.kind !== 'constant'">
+      <NumberField label="At night, times" none="as by day" unit="×" :value="stream.rate.night?.factor ?? 0" :max="100" data-field="night" @change="(f) => setNight(f)" />
+      <HoursField v-if="stream.rate.night" label="Night" :value="stream.rate.night.hours.blocks" data-test="night-hours" @change="(blocks) => setNight(stream.rate.night!.factor, blocks)" />
+      <p v-if="curve?.night" class="comes" data-test="night-cost">At night <b>{{ kbpsText(curve.night.idleKbps) }}</b> still, <b>{{ kbpsText(curve.night.activeKbps) }}</b> moving.</p>
+    </template>
+    <ClipDrop :stream="stream" @night="(f) => setNight(f)" @accept="(s) => emit('change', s)" />
   </div>
 </template>
 
@@ -94,5 +109,12 @@ const isModelled = computed(() => props.stream.rate.kind === 'modelled')
 
 .comes {
   margin: 4px 0 0;
+}
+
+.tick {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  min-height: 27px;
 }
 </style>

@@ -12,7 +12,7 @@ export interface Clip {
 }
 
 /** A day and more of frames; beyond that a clip tells nothing new. */
-const most = 1_000_000
+const most = 500_000
 
 const codecs: Record<string, Stream['codec']> = { avc: 'h264', hevc: 'h265', av1: 'av1' }
 
