@@ -124,7 +124,7 @@ var (
 		detectionOff, blindHours, noArea, untied, alarmWithoutInput, missingStream, emptyRecords, nothingRecorded,
 		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, audio, likelyMisses,
 	}
-	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses}
+	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, hiddenDays}
 )
 
 // site is a plan being checked.

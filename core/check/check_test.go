@@ -153,6 +153,13 @@ func TestRules(t *testing.T) {
 			p.Recorders[0].Pools[0].Drives[0].Terabytes = 0.3
 			p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 6, Day: 1}, To: week.Date{Year: 2027, Month: 8, Day: 20}, Name: "Regatta", RateFactor: ptr(6.0)}}
 		}, "2027 (Regatta); 3 channels need up to 30."},
+		{"special-day-hidden", Warning, func(p *plan.Plan, c *plan.Channel) {
+			may := week.Date{Year: 2027, Month: 5, Day: 1}
+			p.Site.SpecialDays = []plan.SpecialDay{
+				{From: may, To: may, Name: "Fair", RateFactor: ptr(3.0)},
+				{From: week.Date{Year: 2026, Month: 4, Day: 20}, To: week.Date{Year: 2026, Month: 5, Day: 4}, Yearly: true, Name: "Works", RateFactor: ptr(0.5)},
+			}
+		}, "“Fair” never holds: on 1 May 2027 it is “Works” that does."},
 		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) { p.Activities[0].Known = "guess" }, "How often “People” happens is a guess."},
 		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) {
 			p.Activities[0].Known = "guess"
@@ -193,7 +200,7 @@ func TestRules(t *testing.T) {
 // fixable are the rules that must come with a fix in the cases tested.
 var fixable = map[string]bool{
 	"detection-off": true, "blind-hours": true, "untied": true, "alarm-without-input": true, "empty-records": true, "below-at-least": true,
-	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true,
+	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true, "special-day-hidden": true,
 }
 
 func find(found []Finding, rule string) *Finding {

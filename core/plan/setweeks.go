@@ -147,6 +147,8 @@ func (e *SetSpecialDays) sentence(p *Plan) string {
 		return "Special day changed: " + added[0].inWords()
 	case len(added) == 0 && len(removed) == 1:
 		return "Special day removed: " + removed[0].inWords()
+	case len(added) == 0 && len(removed) == 0:
+		return "Special days: another order, which decides what holds on a date that two of them share"
 	}
 	return fmt.Sprintf("Special days: %d added, %d removed", len(added), len(removed))
 }

@@ -25,9 +25,10 @@ const holds = computed(() => [
 ])
 const holdsOf = (d: SpecialDay) => (d.week ? `week ${d.week}` : d.useDay ? `day ${d.useDay}` : '')
 
+/** The order of the list stays: it decides which of two special days of one date holds. */
 function keep(list: SpecialDay[]) {
   problem.value = ''
-  site.change([{ setSpecialDays: { days: [...list].sort((a, b) => a.from.localeCompare(b.from)) } }], undefined, (p) => (problem.value = inWords(p)))
+  site.change([{ setSpecialDays: { days: list } }], undefined, (p) => (problem.value = inWords(p)))
 }
 
 function set(i: number, change: Partial<SpecialDay>) {
@@ -59,7 +60,8 @@ function setFactor(i: number, input: HTMLInputElement) {
 }
 
 function add(from: string, to: string) {
-  keep([...days.value, { from, to, name: 'Special day', useDay: 'sun' }])
+  const at = days.value.findIndex((d) => d.from > from)
+  keep(days.value.toSpliced(at < 0 ? days.value.length : at, 0, { from, to, name: 'Special day', useDay: 'sun' }))
 }
 
 async function read() {
@@ -119,7 +121,7 @@ function accept() {
           </tr>
         </tbody>
       </table>
-      <p class="soft">Days kept are those of the ordinary week; beside them the verdict tells the worst date of the year. Where two special days are of one date, the later in this list holds.</p>
+      <p class="soft">Days kept are those of the ordinary week; beside them the verdict tells the worst date of the year. Where several special days are of one date, the lowest in this list holds.</p>
     </section>
   </div>
 </template>

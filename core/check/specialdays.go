@@ -1,0 +1,23 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"wakefield/core/plan"
+)
+
+// hiddenDays finds special days that never hold, as others of the same dates do.
+func hiddenDays(c *site) {
+	days := c.plan.Site.SpecialDays
+	for _, h := range c.plan.HiddenDays() {
+		day, by := days[h.Day], days[h.By]
+		last := slices.Delete(slices.Clone(days), h.Day, h.Day+1)
+		c.found = append(c.found, Finding{Rule: "special-day-hidden", Severity: Warning, Path: fmt.Sprintf("site.specialDays[%d]", h.Day),
+			Sentence: fmt.Sprintf("“%s” never holds: on %s it is “%s” that does.", day.Name, h.On.At(0, time.UTC).Format("2 January 2006"), by.Name),
+			Reason:   "Of several special days of one date the later in the list holds, with its duties and its factor; the others count for nothing then.",
+			Fix:      fix(fmt.Sprintf("Let “%s” hold", day.Name), plan.Edit{SetSpecialDays: &plan.SetSpecialDays{Days: append(last, day)}}),
+		})
+	}
+}
