@@ -105,15 +105,27 @@ func TestEventsComeInGroups(t *testing.T) {
 	p.click(`[data-test="ungroup"]`)
 	p.revision(2)
 	p.shows(`[data-test="groups"]`, "each by itself")
-	if g := s.plan(t).Activity("gangway").Groups; g != nil {
+	if g := s.plan(t).Activity("gangway").Groups; g == nil || g.Size != 1 {
 		t.Errorf("%+v", g)
 	}
+	p.shows(`[data-test="without-groups"]`, "If they came about 3 at a time, within 60 s: ")
 	if after := p.text(verdict); after != "33.9 days" || after == before {
 		t.Errorf("the verdict was %s and is %s", before, after)
 	}
 	p.click(`[data-test="group"]`)
 	p.revision(3)
 	if g := s.plan(t).Activity("gangway").Groups; g == nil || g.Size != 3 || g.WithinSeconds != 60 {
+		t.Errorf("%+v", g)
+	}
+	p.click(`[data-activity="kiosk"]`)
+	p.shows(`[data-test="groups"]`, "each by itself, as far as is known")
+	p.click(`[data-test="ungroup"]`)
+	p.revision(4)
+	p.until(`document.querySelector('[data-test="groups"]').innerText === 'each by itself'`)
+	p.click(`[data-test="leave-open"]`)
+	p.revision(5)
+	p.shows(`[data-test="groups"]`, "as far as is known")
+	if g := s.plan(t).Activity("kiosk").Groups; g != nil {
 		t.Errorf("%+v", g)
 	}
 }
@@ -125,7 +137,8 @@ func TestWhatIsWorthMeasuringIsListed(t *testing.T) {
 	p.open("/sites/quay/kit/site", `[data-test="knowing"]`)
 	p.until(`document.querySelectorAll('[data-test="knowing"] li').length > 2`)
 	first := p.text(`[data-test="knowing"] li span`)
-	if !strings.HasPrefix(first, "how often “") && !strings.HasPrefix(first, "the bitrates of ") {
+	p.shows(`[data-test="common"]`, "% of the doubt is common to the site")
+	if !strings.HasPrefix(first, "how often and how long “") && !strings.HasPrefix(first, "whether events of “") && !strings.HasPrefix(first, "the bitrates of ") {
 		t.Errorf("first of all %q", first)
 	}
 	p.open("/sites/quay/kit/activities", `[data-activity="vehicles"]`)

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // dropFile drops a file on an element, as from the desktop.
@@ -49,6 +50,42 @@ func TestDropAClip(t *testing.T) {
 	os.WriteFile(words, []byte("this is no clip"), 0o644)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{words}, chromedp.NodeReady))
 	p.shows(`[data-test="clip-drop"]`, "words.mp4 cannot be read")
+}
+
+// TestANightClipSaysWhatDarknessAdds measures a stream, drops the same clip as one taken at
+// night, and types the hours as people do.
+func TestANightClipSaysWhatDarknessAdds(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	p.clickCell(cell("slipway", "name"))
+	p.shows(".pane", "Slipway")
+	file := quietThenBusy().write(t, "slipway.mp4")
+	p.dropFile(`[data-test="clip-drop"]`, file)
+	p.click(`[data-test="accept-clip"]`)
+	p.revision(2)
+	p.number(".pane", "night", "1,5")
+	p.revision(3)
+	p.until(`document.querySelector('[data-test="night-hours"] input').value === 'all days 20:00-06:00'`)
+	p.shows(`[data-test="night-cost"]`, "At night")
+	typeHours := func(text string) {
+		eval[bool](p, `(document.querySelector('[data-test="night-hours"] input').focus(), document.querySelector('[data-test="night-hours"] input').select(), true)`)
+		p.keys(text)
+		p.keys(kb.Enter)
+	}
+	typeHours("Mon-Fry 19-7")
+	p.shows(`[data-test="night-hours"]`, `no day "fry"`)
+	typeHours("Mon-Fri 19-7, Sat 20.30-8")
+	p.revision(4)
+	p.until(`document.querySelector('[data-test="night-hours"] input').value === 'Mon-Fri 19:00-07:00, Sat 20:30-08:00'`)
+	night := s.plan(t).Channel("slipway").Streams.Main.Rate.Night
+	if night == nil || night.Factor != 1.5 || len(night.Hours.Blocks) != 2 || night.Hours.Blocks[1].From != 1230 {
+		t.Errorf("%+v", night)
+	}
+	p.dropFile(`[data-test="clip-drop"]`, file)
+	p.click(`[data-test="accept-night"]`)
+	p.revision(5) // the very same clip: no more at night than by day
+	if night := s.plan(t).Channel("slipway").Streams.Main.Rate.Night; night != nil {
+		t.Errorf("%+v", night)
+	}
 }
 
 // TestClipsOfEveryContainer reads real clips, which say the same in each container.

@@ -33,11 +33,11 @@ function set(change: NonNullable<Edit['setSite']>) {
 
 <style scoped>
 .site {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(320px, 560px));
+  gap: 16px;
+  align-items: start;
   padding: 16px;
   overflow: auto;
-}
-
-.sheet {
-  max-width: 460px;
 }
 </style>

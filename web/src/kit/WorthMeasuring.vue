@@ -60,11 +60,6 @@ watch(
 </template>
 
 <style scoped>
-.sheet {
-  max-width: 460px;
-  margin-top: 14px;
-}
-
 ol {
   list-style: none;
   margin: 6px 0 0;

@@ -11,10 +11,14 @@ const site = useSite()
 
 const stream = computed(() => props.channels[0]!.streams![props.which]!)
 const rate = computed(() => stream.value.rate)
+/** What is set of the rate on the Kit page only. */
+const besides = computed(() =>
+  [rate.value.adaptive && 'adaptive', rate.value.maxKbps && `at most ${rate.value.maxKbps} kbit/s`, rate.value.night && `×${rate.value.night.factor} at night`].filter(Boolean).join(', '),
+)
 const mixed = computed(() => props.channels.some((c) => JSON.stringify(c.streams?.[props.which]?.rate) !== JSON.stringify(rate.value)))
 const names = { main: 'Main stream', sub: 'Sub stream', third: 'Third stream' }
 const known = [['guess', 'a guess'], ['datasheet', 'a datasheet'], ['surveyed', 'surveyed'], ['measured', 'measured']] as const
-const kinds = [['constant', 'constant'], ['variable', 'variable'], ['modelled', 'from the model']] as const
+const kinds = [['constant', 'constant'], ['variable', 'variable'], ['modelled', 'modelled']] as const
 
 function set(change: Partial<Rate>) {
   const channels = props.channels.filter((c) => c.streams?.[props.which]).map((c) => c.id)
@@ -28,8 +32,8 @@ function become(kind: Rate['kind']) {
   const channels = props.channels.filter((c) => c.streams?.[props.which]).map((c) => c.id)
   const rates: Record<Rate['kind'], Rate> = {
     constant: { kind, kbps: active, known: was.known ?? 'guess' },
-    variable: { kind, idleKbps: was.idleKbps ?? Math.round(active / 3), activeKbps: active, known: 'guess' },
-    modelled: { kind, quality: 3, scene: 'moderate' },
+    variable: { kind, idleKbps: was.idleKbps ?? Math.round(active / 3), activeKbps: active, known: 'guess', night: was.night },
+    modelled: { kind, quality: 3, scene: 'moderate', night: was.night },
   }
   site.change([{ setRate: { channels, stream: props.which, rate: rates[kind] } }])
 }
@@ -50,6 +54,7 @@ function become(kind: Rate['kind']) {
       <ChoiceField label="Scene" :value="rate.scene" :choices="[['still', 'still'], ['moderate', 'moderate'], ['busy', 'busy']] as const" @change="(scene) => set({ scene })" />
     </template>
     <ChoiceField v-else label="Known from" :value="rate.known" :choices="known" @change="(k) => set({ known: k })" />
+    <p v-if="besides" class="soft">Set in Kit: {{ besides }}.</p>
   </fieldset>
 </template>
 

@@ -15,11 +15,19 @@ const emit = defineEmits<{ change: [groups: Activity['groups']] }>()
 const site = useSite()
 
 const groups = computed(() => props.activity.groups)
-const words = computed(() => (groups.value && groups.value.size > 1 ? `about ${groups.value.size} at a time, within ${groups.value.withinSeconds} s` : 'each by itself'))
+const isGrouped = computed(() => !!groups.value && groups.value.size > 1)
+
+/** A guess that says nothing of groups leaves it open; who counted has seen that each comes by itself. */
+const isOpen = computed(() => !groups.value && props.activity.known === 'guess')
+const words = computed(() => {
+  if (isGrouped.value) return `about ${groups.value!.size} at a time, within ${groups.value!.withinSeconds} s`
+  return isOpen.value ? 'each by itself, as far as is known' : 'each by itself'
+})
+const single = { size: 1, withinSeconds: 60 }
 
 const hour = ref<{ when: string; events: { start: number; seconds: number }[] }>()
 const seed = ref(1)
-const withoutGroups = ref('')
+const otherwise = ref('')
 
 /** Asks for an hour as it may be, and for the days that would be kept if every event came by itself. */
 const ask = useDebounceFn(async () => {
@@ -29,14 +37,15 @@ const ask = useDebounceFn(async () => {
     if (data && asked.id === props.activity.id) {
       hour.value = { when: `${dayNames[Math.floor(data.from / DAY)]} ${clock(data.from % DAY)}`, events: data.events }
     }
-    withoutGroups.value = ''
-    if (!groups.value || !site.verdict) return
-    const alone = { ...asked, groups: undefined }
-    const draft = await api.POST('/api/sites/{id}/draft', { params: { path: { id: site.id } }, body: { version: site.version, edits: [{ setActivity: { activity: alone } }] } })
+    otherwise.value = ''
+    if (!site.verdict) return
+    const other = { ...asked, groups: isGrouped.value ? single : { size: 3, withinSeconds: 60 } }
+    const draft = await api.POST('/api/sites/{id}/draft', { params: { path: { id: site.id } }, body: { version: site.version, edits: [{ setActivity: { activity: other } }] } })
     const days = draft.data?.verdict.keptDays
     if (days != null && site.verdict.keptDays != null && asked.id === props.activity.id) {
       const more = change(days - site.verdict.keptDays)
-      withoutGroups.value = more ? `If each came by itself: ${three(days)} days kept (${more})` : 'It makes no difference to the days kept.'
+      const supposed = isGrouped.value ? 'If each came by itself' : 'If they came about 3 at a time, within 60 s'
+      otherwise.value = more ? `${supposed}: ${three(days)} days kept (${more})` : `${supposed} it would make no difference to the days kept.`
     }
   } catch {
     hour.value = undefined
@@ -53,10 +62,11 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
   <section class="groups" aria-label="Groups">
     <div class="words">
       <b>Events come</b> <span data-test="groups">{{ words }}</span>
-      <button v-if="!groups" type="button" class="plain-button link" data-test="group" @click="set({})">They come in groups</button>
-      <button v-else type="button" class="plain-button link" data-test="ungroup" @click="emit('change', undefined)">Each comes by itself</button>
+      <button v-if="!isGrouped" type="button" class="plain-button link" data-test="group" @click="emit('change', { size: 3, withinSeconds: 60 })">They come in groups</button>
+      <button v-if="isGrouped || isOpen" type="button" class="plain-button link" data-test="ungroup" @click="emit('change', single)">Each comes by itself</button>
+      <button v-if="groups && activity.known === 'guess'" type="button" class="plain-button link" data-test="leave-open" title="The likely range of days becomes wider" @click="emit('change', undefined)">Not known</button>
     </div>
-    <div v-if="groups" class="fields">
+    <div v-if="groups && isGrouped" class="fields">
       <NumberField label="At a time, about" :value="groups.size" :min="1" :max="1000" :step="0.5" data-field="group-size" @change="(size) => set({ size })" />
       <NumberField label="Within" unit="s" :value="groups.withinSeconds" :min="1" :max="21600" data-field="group-within" @change="(withinSeconds) => set({ withinSeconds })" />
     </div>
@@ -68,7 +78,7 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
         {{ hour.when }}, the busiest hour, as it may be: {{ hour.events.length }} events.
         <button type="button" class="plain-button link" @click="seed++">Another</button>
       </p>
-      <p v-if="withoutGroups" data-test="without-groups">{{ withoutGroups }}</p>
+      <p v-if="otherwise" data-test="without-groups">{{ otherwise }}</p>
     </template>
   </section>
 </template>

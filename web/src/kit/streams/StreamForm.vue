@@ -16,7 +16,7 @@ const emit = defineEmits<{ change: [stream: Stream] }>()
 const MiniChart = defineAsyncComponent(() => import('../../ui/MiniChart.vue'))
 
 const codecs = [['h264', 'H.264'], ['h265', 'H.265'], ['av1', 'AV1'], ['mjpeg', 'MJPEG']] as const
-const kinds = [['constant', 'constant'], ['variable', 'still and moving'], ['modelled', 'from the model']] as const
+const kinds = [['constant', 'constant'], ['variable', 'variable'], ['modelled', 'modelled']] as const
 const known = [['guess', 'a guess'], ['datasheet', 'a datasheet'], ['surveyed', 'surveyed'], ['measured', 'measured']] as const
 const qualities = [[1, '1, least'], [2, '2'], [3, '3, medium'], [4, '4'], [5, '5, best']] as const
 const scenes = [['still', 'still'], ['moderate', 'moderate'], ['busy', 'busy']] as const
