@@ -58,11 +58,17 @@ func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 	}
 	typical := storage.Typical(usable, rates)
 	worst, each := storage.Worst(usable, loads)
-	if worst < fineDays {
+	quotas := 0
+	for k := range loads {
+		if loads[k].Quota > 0 {
+			quotas++
+		}
+	}
+	if worst < fineDays && quotas <= mostFine {
 		worst = s.worstMinute(p, members, usable)
 	}
 	for k, i := range members {
-		if q := loads[k].Quota; q > 0 && each[k] < fineDays {
+		if q := loads[k].Quota; q > 0 && each[k] < fineDays && quotas <= mostFine {
 			each[k] = min(each[k], s.worstMinute(p, []int{i}, q))
 		}
 		each[k] = min(each[k], worst)
@@ -89,24 +95,33 @@ func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 // are less than a percent.
 const fineDays = 3
 
+// mostFine is how many quotas a pool may have to be followed by the minute: each is
+// followed by itself.
+const mostFine = 100
+
 // worstMinute is the least that is kept of some channels at any minute of the week, where
 // that is few days: followed minute by minute, as half an hour of much footage counts then.
 func (s *Site) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) storage.Days {
-	all := make([]storage.Series, 0, len(members))
+	var all []storage.Series
 	for _, i := range members {
-		minutes := make([]storage.Bytes, 2*week.Length) // the first week fills it
+		keep := &p.Channels[i].Keep
+		limits := storage.Series{AtMost: storage.Days(keep.AtMostDays) * 60} // what goes hour by hour there goes minute by minute here
+		if len(members) > 1 {
+			limits.Quota = storage.Bytes(keep.QuotaGB) * storage.GB
+		}
+		at := slices.IndexFunc(all, func(s storage.Series) bool { return s.AtMost == limits.AtMost && s.Quota == 0 && limits.Quota == 0 })
+		if at < 0 {
+			at = len(all)
+			limits.Hourly = make([]storage.Bytes, 2*week.Length) // the first week fills it
+			all = append(all, limits)
+		}
 		for _, b := range s.played[i].week {
 			each := bytesOver(b.Total(), 1)
 			for m := b.Span.From; m < b.Span.To; m++ {
-				minutes[m], minutes[m+week.Length] = each, each
+				all[at].Hourly[m] += each
+				all[at].Hourly[m+week.Length] += each
 			}
 		}
-		// What is followed hour by hour there goes minute by minute here.
-		series := storage.Series{Hourly: minutes, AtMost: storage.Days(p.Channels[i].Keep.AtMostDays) * 60}
-		if len(members) > 1 {
-			series.Quota = storage.Bytes(p.Channels[i].Keep.QuotaGB) * storage.GB
-		}
-		all = append(all, series)
 	}
 	ring := storage.Follow(usable, all)
 	if ring.Full < 0 || ring.Full >= int(week.Length) {
