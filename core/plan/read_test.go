@@ -67,6 +67,12 @@ func TestBadPlansNameThePlace(t *testing.T) {
 		{"number beyond all", `"meanSeconds": 8`, `"meanSeconds": 1e999`, `activities[1].meanSeconds: 1e999 is too large a number`},
 		{"at least above at most", `"atMostDays": 60`, `"atMostDays": 60, "atLeastDays": 90`, `channels[1].keep.atLeastDays: 90 days at least but 60 at most`},
 		{"more spares than drives", `"hotSpares": 0`, `"hotSpares": 5`, `recorders[0].pools[0].hotSpares: 5 hot spares of 4 drives`},
+		{"half a person in a group", `"meanSeconds": 8`, `"groups": {"size": 0.5, "withinSeconds": 60}, "meanSeconds": 8`, `activities[1].groups.size: 0.5 is below 1`},
+		{"a crowd", `"meanSeconds": 8`, `"groups": {"size": 10000, "withinSeconds": 60}, "meanSeconds": 8`, `activities[1].groups.size: 10000 is above 1000`},
+		{"a group at once", `"meanSeconds": 8`, `"groups": {"size": 3, "withinSeconds": 0}, "meanSeconds": 8`, `activities[1].groups.withinSeconds: 0 is below 1`},
+		{"a group of a week", `"meanSeconds": 8`, `"groups": {"size": 3, "withinSeconds": 604800}, "meanSeconds": 8`, `activities[1].groups.withinSeconds: 604800 is above 21600`},
+		{"less than nothing happens", `"timeZone": "UTC"`, `"timeZone": "UTC", "specialDays": [{"from": "2027-01-01", "to": "2027-01-02", "name": "x", "rateFactor": -1}]`, `site.specialDays[0].rateFactor: -1 is below 0`},
+		{"night of a constant bitrate", `"kind": "constant", "kbps": 512`, `"kind": "constant", "kbps": 512, "night": {"factor": 2, "hours": {"blocks": [{"from": "20:00", "to": "06:00"}]}}`, `channels[1].streams.sub.rate.night: does not go with kind constant`},
 		{"camera without stream", `"streams": { "main": {`, `"streams": { "sub": {`, `channels[0].streams.main: missing`},
 	}
 	data := whole(t)
