@@ -58,6 +58,39 @@ func TestAnEventLogIsPasted(t *testing.T) {
 	}
 }
 
+// TestALogOfSeveralCamerasIsAsked drops starts and stops of two cameras: nothing of it is
+// accepted before it is said whose events are wanted.
+func TestALogOfSeveralCamerasIsAsked(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="passengers"]`)
+	var log strings.Builder
+	log.WriteString("time,camera,event\n")
+	for day := 1; day <= 28; day++ {
+		fmt.Fprintf(&log, "2026-09-%02d 09:00:00,Shed,Motion start\n2026-09-%02d 09:00:20,Shed,Motion stop\n", day, day)
+		fmt.Fprintf(&log, "2026-09-%02d 10:00:00,Pier,Motion start\n2026-09-%02d 10:00:40,Pier,Motion stop\n2026-09-%02d 11:00:00,Pier,Motion start\n2026-09-%02d 11:00:40,Pier,Motion stop\n", day, day, day, day)
+	}
+	file := filepath.Join(t.TempDir(), "cameras.csv")
+	os.WriteFile(file, []byte(log.String()), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="log-channels"]`, "56 events, 2.00 a day")
+	p.shows(`[data-test="log-sample"]`, "Shed")
+	p.shows(`[data-test="log-sample"]`, "20.0 s")
+	p.shows(".el-dialog", "Say whose events are wanted.")
+	if !eval[bool](p, `document.querySelector('[data-test="accept-log"]').disabled`) {
+		t.Error("it can be accepted before it was said whose events are wanted")
+	}
+	p.click(`[data-test="log-channels"] .many label:nth-child(1) input`)
+	p.until(`!document.querySelector('[data-test="accept-log"]').disabled`)
+	p.shows(`[data-test="log-says"]`, "56 events")
+	p.click(`[data-test="log-channels"] > label input`)
+	p.until(`!document.querySelector('[data-test="accept-log"]').disabled`)
+	p.click(`[data-test="accept-log"]`)
+	p.revision(2)
+	shed, pier := s.plan(t).Activity("shed"), s.plan(t).Activity("pier")
+	if shed == nil || pier == nil || shed.Known != "measured" || shed.MeanSeconds != 20 || pier.MeanSeconds != 40 {
+		t.Errorf("%+v, %+v", shed, pier)
+	}
+}
+
 func TestActivitiesAreDrawn(t *testing.T) {
 	s, p := kit(t, "activities", `[data-activity="passengers"]`)
 	p.click(`[data-activity="gulls"]`)

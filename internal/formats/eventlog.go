@@ -22,6 +22,8 @@ type Log struct {
 	Start   int       `json:"start" doc:"Column of the starts, from 0"`
 	End     int       `json:"end" doc:"Column of the ends or lengths; -1 where there is none"`
 	Lengths bool      `json:"lengths" doc:"Whether that column holds lengths in seconds rather than ends"`
+	Channel int       `json:"channel" doc:"Column that tells whose event it is; -1 where there is none"`
+	Kind    int       `json:"kind" doc:"Column that tells what a line means; -1 where each line is an event"`
 	Layout  string    `json:"layout" doc:"How times are written"`
 	Zone    string    `json:"zone" doc:"Time zone of times that name none"`
 	Sample  []Logged  `json:"sample" doc:"The first events as they were understood"`
@@ -30,6 +32,13 @@ type Log struct {
 	Bad     []BadCell `json:"bad" doc:"The first lines that were left out"`
 	LeftOut int       `json:"leftOut" doc:"How many lines were left out"`
 	Notes   []string  `json:"notes"`
+
+	Channels []LogChannel `json:"channels" doc:"Whose events there are; empty where no column tells"`
+	Picked   string       `json:"picked,omitempty" doc:"The channel whose events these are, of several"`
+	Kinds    []LogKind    `json:"kinds" doc:"What lines mean; empty where each is an event"`
+	Paired   int          `json:"paired" doc:"Events made of a line that starts and a line that stops"`
+	Unpaired int          `json:"unpaired" doc:"Lines that start or stop what has no other end"`
+	Asks     []string     `json:"asks" enum:"channel,kind" doc:"What is not certain and has to be said before anything of it is taken for measured"`
 
 	Events       int           `json:"events"`
 	PerDay       float64       `json:"perDay"`
@@ -43,6 +52,7 @@ type Log struct {
 
 // Logged is one event as it was understood.
 type Logged struct {
+	Channel string    `json:"channel,omitempty"`
 	Start   time.Time `json:"start"`
 	Seconds float64   `json:"seconds" doc:"-1 where it is not known"`
 }
@@ -91,8 +101,17 @@ func (s stamp) parse(text string, zone *time.Location) (time.Time, error) {
 	return t.In(zone), err
 }
 
-// Which names the columns of a log where they are not to be recognised; -1 for no End.
-type Which struct{ Start, End int }
+// Recognise stands in [Which] for a column that is to be recognised.
+const Recognise = -2
+
+// Which says what the columns of a log mean where that is not to be recognised: Start and
+// End together, -1 for no End; Channel and Kind each, -1 for none.
+type Which struct {
+	Start, End, Channel, Kind int
+
+	Pick string            // whose events are wanted, of several channels
+	As   map[string]LineAs // what kinds of lines mean
+}
 
 // Kept is when a log was kept: whole days, the last one included. Zero dates are
 // those of the first and of the last event.
@@ -114,7 +133,7 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
-	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []Logged{}}
+	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []Logged{}, Channels: []LogChannel{}, Kinds: []LogKind{}, Asks: []string{}}
 	if encoding != "" && encoding != inUTF8 {
 		l.Notes = append(l.Notes, "The file was read as "+encoding+".")
 	}
@@ -126,9 +145,11 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 		l.Columns = append(l.Columns, lines[0].cell(i))
 	}
 	if which != nil {
-		l.Start, l.End = which.Start, which.End
-		if l.Start < 0 || l.Start >= width || l.End >= width {
+		if max(which.Start, which.End, which.Channel, which.Kind) >= width {
 			return nil, fmt.Errorf("the file has %d columns", width)
+		}
+		if which.Start >= 0 {
+			l.Start, l.End = which.Start, which.End
 		}
 	}
 	layout, heading, err := l.recognise(lines, zone)
@@ -136,14 +157,39 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 		return nil, err
 	}
 	l.Layout = layout.name
-	events, err := l.events(each, heading, layout, zone)
+	body := lines
+	if heading {
+		body = lines[1:]
+	}
+	l.meanings(body, which, heading)
+	var channels, kinds names
+	read, err := l.events(each, heading, layout, zone, &channels, &kinds)
 	if err != nil {
 		return nil, err
 	}
-	if len(events) == 0 {
+	var said map[string]LineAs
+	var pick string
+	if which != nil {
+		said, pick = which.As, which.Pick
+	}
+	if l.Kind >= 0 {
+		read = l.pair(read, l.kindsOf(&kinds, read, said), &kinds)
+	}
+	if len(read) == 0 {
 		return nil, errors.New("no line of it tells when an event began")
 	}
-	return l, l.fit(events, zone, kept)
+	l.span(read, zone, kept)
+	for _, e := range read[:min(len(read), 8)] {
+		l.Sample = append(l.Sample, Logged{channels.list[e.channel], e.start, e.seconds})
+	}
+	events, err := l.channelsOf(read, &channels, pick)
+	if err != nil {
+		return nil, err
+	}
+	if l.Channel < 0 {
+		l.Channels = []LogChannel{}
+	}
+	return l, l.fit(events)
 }
 
 // first returns the first lines of a file.
@@ -261,8 +307,8 @@ func length(text string) (float64, error) {
 }
 
 // events reads the events of all lines, but for a heading.
-func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *time.Location) ([]activity.Event, error) {
-	var events []activity.Event
+func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *time.Location, channels, kinds *names) ([]logged, error) {
+	var events []logged
 	bad := func(line line, at int, reason string) {
 		l.LeftOut++
 		if len(l.Bad) < 20 {
@@ -282,22 +328,28 @@ func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *t
 			bad(line, l.Start, "not a time written "+s.name)
 			continue
 		}
-		e := activity.Event{Start: start, Seconds: -1}
+		e := logged{start: start, seconds: -1}
+		if e.channel, err = channels.of(line.cell(l.Channel), mostChannels); err != nil {
+			return nil, fmt.Errorf("the column %q tells no channel: %w in it", l.Columns[l.Channel], err)
+		}
+		if e.kind, err = kinds.of(line.cell(l.Kind), mostKinds); err != nil {
+			return nil, fmt.Errorf("the column %q does not tell what a line means: %w in it", l.Columns[l.Kind], err)
+		}
 		if text := strings.TrimSpace(line.cell(l.End)); l.End >= 0 && text != "" {
 			if l.Lengths {
-				e.Seconds, err = length(text)
+				e.seconds, err = length(text)
 			} else {
 				var end time.Time
 				if end, err = s.parse(text, zone); err == nil {
-					e.Seconds = end.Sub(start).Seconds()
+					e.seconds = end.Sub(start).Seconds()
 				} else {
 					err = errors.New("not a time written " + s.name)
 				}
 			}
-			if err == nil && e.Seconds < 0 {
+			if err == nil && e.seconds < 0 {
 				err = errors.New("it ends before it begins")
 			}
-			if err == nil && e.Seconds > 7*86400 {
+			if err == nil && e.seconds > 7*86400 {
 				err = errors.New("it lasts more than a week")
 			}
 			if err != nil {
@@ -307,43 +359,59 @@ func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *t
 		}
 		events = append(events, e)
 	}
-	slices.SortFunc(events, func(a, b activity.Event) int { return cmp.Compare(a.Start.UnixNano(), b.Start.UnixNano()) })
-	for _, e := range events[:min(len(events), 5)] {
-		l.Sample = append(l.Sample, Logged{e.Start, e.Seconds})
-	}
+	slices.SortStableFunc(events, func(a, b logged) int { return cmp.Compare(a.start.UnixNano(), b.start.UnixNano()) })
 	return events, nil
 }
 
-// fit makes an activity of the events. The log is taken to cover whole days: from the
-// first with an event to the last, unless it is said when it was kept.
-func (l *Log) fit(events []activity.Event, zone *time.Location, kept Kept) error {
+// span finds when the log was kept: whole days, from the first with an event to the last,
+// unless it is said.
+func (l *Log) span(events []logged, zone *time.Location, kept Kept) {
 	midnight := func(t time.Time, days int) time.Time {
 		y, m, d := t.In(zone).Date()
 		return time.Date(y, m, d+days, 0, 0, 0, 0, zone)
 	}
-	l.From, l.To = midnight(events[0].Start, 0), midnight(events[len(events)-1].Start, 1)
+	l.From, l.To = midnight(events[0].start, 0), midnight(events[len(events)-1].start, 1)
 	if kept.From != (week.Date{}) {
 		l.From = kept.From.At(0, zone)
 	}
 	if kept.To != (week.Date{}) {
 		l.To = midnight(kept.To.At(0, zone), 1)
 	}
+}
+
+// activityFrom is a fit as an activity of the plan.
+func activityFrom(f *activity.Fitted) *plan.Activity {
+	a := &plan.Activity{ID: "log", Name: "From a log", Known: "measured", MeanSeconds: max(0.1, f.MeanSeconds)}
+	if f.Lengths == 0 {
+		a.MeanSeconds = 15
+	}
+	a.SetRates(f.Rate)
+	if g := f.Group; g != nil {
+		a.Groups = &plan.Groups{Size: math.Round(g.Size*10) / 10, WithinSeconds: math.Round(g.Seconds)}
+	}
+	return a
+}
+
+// fit makes an activity of the events.
+func (l *Log) fit(events []activity.Event) error {
 	f, err := activity.Fit(events, l.From, l.To)
 	if err != nil {
 		return err
 	}
 	l.Events, l.Weeks, l.Pattern, l.RatePercent, l.MeanPercent = f.Events, f.Weeks, string(f.Pattern), f.RatePercent, f.MeanPercent
-	l.Activity = plan.Activity{ID: "log", Name: "From a log", Known: "measured", MeanSeconds: max(0.1, f.MeanSeconds)}
-	l.Activity.SetRates(f.Rate)
+	l.Activity = *activityFrom(f)
+	if len(l.Asks) > 0 {
+		l.Activity.Known = "guess" // what was not understood is not measured
+	}
 	l.PerDay = l.Activity.Process().PerDay()
 	if g := f.Group; g != nil {
-		size, within := math.Round(g.Size*10)/10, math.Round(g.Seconds)
 		l.GroupPercent = g.SizePercent
-		l.Activity.Groups = &plan.Groups{Size: size, WithinSeconds: within}
-		l.Notes = append(l.Notes, fmt.Sprintf("Events come in groups: about %v at a time within %v s; the size is known to ±%.0f %%.", size, within, g.SizePercent))
+		l.Notes = append(l.Notes, fmt.Sprintf("Events come in groups: about %v at a time within %v s; the size is known to ±%.0f %%.", l.Activity.Groups.Size, l.Activity.Groups.WithinSeconds, g.SizePercent))
+	}
+	if l.Paired > 0 || l.Unpaired > 0 {
+		l.Notes = append(l.Notes, fmt.Sprintf("%s of a line that starts and a line that stops; %s without the other.", count(l.Paired, "event is made", "events are made"), count(l.Unpaired, "line is", "lines are")))
 	}
 	if f.Lengths == 0 {
-		l.Activity.MeanSeconds = 15
 		l.Notes = append(l.Notes, "The log does not say how long events last; 15 s is a guess, and yours to correct.")
 	} else if f.MeanSeconds < 0.1 {
 		l.Notes = append(l.Notes, "All events have no length; 0.1 s is the shortest there can be.")

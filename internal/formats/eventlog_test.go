@@ -87,7 +87,7 @@ func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 	if err != nil || l.LeftOut != 2 || l.Bad[0].Line != 212 || l.Bad[0].Column != "end" || !strings.Contains(l.Bad[0].Reason, "before it begins") || l.Bad[1].Column != "begin" {
 		t.Errorf("%v %+v", err, l)
 	}
-	if swapped, err := ReadLog([]byte(text), time.UTC, &Which{Start: 1, End: -1}, Kept{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
+	if swapped, err := ReadLog([]byte(text), time.UTC, &Which{Start: 1, End: -1, Channel: -1, Kind: -1}, Kept{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
 		t.Errorf("%v %+v", err, swapped)
 	}
 	for text, want := range map[string]string{"": "empty", "a,b\nc,d\n": "no column holds times", "start\n": "no column holds times"} {
@@ -95,7 +95,7 @@ func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 			t.Errorf("%q: %v", text, err)
 		}
 	}
-	if _, err := ReadLog([]byte(text), time.UTC, &Which{Start: 9}, Kept{}); err == nil {
+	if _, err := ReadLog([]byte(text), time.UTC, &Which{Start: 9, End: -1, Channel: -1, Kind: -1}, Kept{}); err == nil {
 		t.Error("a column that is not there")
 	}
 }
@@ -120,6 +120,7 @@ func FuzzReadLog(f *testing.F) {
 	f.Add([]byte("begin,end\n2026-06-22 08:00:00,2026-06-22 08:00:09\n"))
 	f.Add([]byte("1782000000;3\n1782000100;5,5\n"))
 	f.Add([]byte("01/02/2026 08:00;00:01:00\n"))
+	f.Add([]byte("time,camera,event\n2026-06-22 08:00:00,a,start\n2026-06-22 08:00:09,a,stop\n2026-06-22 08:00:10,b,start\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		l, err := ReadLog(data, time.UTC, nil, Kept{})
 		if err == nil && (l.Events < 1 || !(l.PerDay >= 0) || math.IsInf(l.PerDay, 0) || !(l.Activity.MeanSeconds >= 0.1)) {

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"net/http"
 	"net/url"
 	"reflect"
@@ -211,6 +212,10 @@ func (s *service) readLog(ctx context.Context, in *struct {
 	SiteParam
 	Start   int    `query:"start" default:"-1" minimum:"-1" maximum:"1000" doc:"Column of the starts; -1 to recognise it"`
 	End     int    `query:"end" default:"-1" minimum:"-1" maximum:"1000" doc:"Column of ends or lengths; -1 for none"`
+	Channel int    `query:"channel" default:"-2" minimum:"-2" maximum:"1000" doc:"Column that tells whose event it is; -1 for none, -2 to recognise it"`
+	Kind    int    `query:"kind" default:"-2" minimum:"-2" maximum:"1000" doc:"Column that tells what a line means; -1 for none, -2 to recognise it"`
+	Pick    string `query:"pick" maxLength:"300" doc:"Whose events are wanted, of several channels"`
+	As      string `query:"as" maxLength:"20000" doc:"What kinds of lines mean, as a JSON object of start, stop, event and other"`
 	Zone    string `query:"zone" maxLength:"100" doc:"Time zone of times that name none; the site's where absent"`
 	From    string `query:"from" doc:"First date on which the log was kept; that of the first event where absent"`
 	To      string `query:"to" doc:"Last date on which it was kept"`
@@ -228,9 +233,11 @@ func (s *service) readLog(ctx context.Context, in *struct {
 	if err != nil || name == "Local" {
 		return nil, huma.Error422UnprocessableEntity("There is no time zone " + name + ".")
 	}
-	var which *formats.Which
-	if in.Start >= 0 {
-		which = &formats.Which{Start: in.Start, End: in.End}
+	which := &formats.Which{Start: in.Start, End: in.End, Channel: in.Channel, Kind: in.Kind, Pick: in.Pick}
+	if in.As != "" {
+		if err := json.Unmarshal([]byte(in.As), &which.As); err != nil {
+			return nil, huma.Error422UnprocessableEntity("What kinds of lines mean is no JSON object of texts.")
+		}
 	}
 	var kept formats.Kept
 	for _, date := range []struct {

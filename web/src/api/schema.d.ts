@@ -1728,8 +1728,17 @@ export interface components {
         ReadLog: {
             /** @description What the log says, as an activity of the plan */
             activity: components["schemas"]["Activity"];
+            /** @description What is not certain and has to be said before anything of it is taken for measured */
+            asks: ("channel" | "kind")[];
             /** @description The first lines that were left out */
             bad: components["schemas"]["ReadBadCell"][];
+            /**
+             * Format: int64
+             * @description Column that tells whose event it is; -1 where there is none
+             */
+            channel: number;
+            /** @description Whose events there are; empty where no column tells */
+            channels: components["schemas"]["ReadLogChannel"][];
             /** @description Headings, or the cells of the first line */
             columns: string[];
             /**
@@ -1749,6 +1758,13 @@ export interface components {
              * @description Standard error of the size of groups, in percent of it; 0 where events come by themselves
              */
             groupPercent: number;
+            /**
+             * Format: int64
+             * @description Column that tells what a line means; -1 where each line is an event
+             */
+            kind: number;
+            /** @description What lines mean; empty where each is an event */
+            kinds: components["schemas"]["ReadLogKind"][];
             /** @description How times are written */
             layout: string;
             /**
@@ -1764,10 +1780,17 @@ export interface components {
              */
             meanPercent: number;
             notes: string[];
+            /**
+             * Format: int64
+             * @description Events made of a line that starts and a line that stops
+             */
+            paired: number;
             /** @description Which hours of the week were taken to be alike */
             pattern: string;
             /** Format: double */
             perDay: number;
+            /** @description The channel whose events these are, of several */
+            picked?: string;
             /**
              * Format: double
              * @description Standard error of the rate, in percent of it
@@ -1786,6 +1809,11 @@ export interface components {
              */
             to: string;
             /**
+             * Format: int64
+             * @description Lines that start or stop what has no other end
+             */
+            unpaired: number;
+            /**
              * Format: double
              * @description Weeks observed
              */
@@ -1793,7 +1821,24 @@ export interface components {
             /** @description Time zone of times that name none */
             zone: string;
         };
+        ReadLogChannel: {
+            /** @description Of this channel alone; absent where there are very many channels */
+            activity?: components["schemas"]["Activity"];
+            /** Format: int64 */
+            events: number;
+            name: string;
+            /** Format: double */
+            perDay: number;
+        };
+        ReadLogKind: {
+            /** @enum {string} */
+            as: "start" | "stop" | "event" | "other";
+            /** Format: int64 */
+            lines: number;
+            text: string;
+        };
         ReadLogged: {
+            channel?: string;
             /**
              * Format: double
              * @description -1 where it is not known
@@ -2899,6 +2944,14 @@ export interface operations {
                 start?: number;
                 /** @description Column of ends or lengths; -1 for none */
                 end?: number;
+                /** @description Column that tells whose event it is; -1 for none, -2 to recognise it */
+                channel?: number;
+                /** @description Column that tells what a line means; -1 for none, -2 to recognise it */
+                kind?: number;
+                /** @description Whose events are wanted, of several channels */
+                pick?: string;
+                /** @description What kinds of lines mean, as a JSON object of start, stop, event and other */
+                as?: string;
                 /** @description Time zone of times that name none; the site's where absent */
                 zone?: string;
                 /** @description First date on which the log was kept; that of the first event where absent */
