@@ -302,27 +302,27 @@ func (l *Log) channelsOf(events []logged, channels *names, pick string) ([]activ
 		}
 		return out
 	}
-	if pick != "" {
-		at := slices.Index(channels.list, pick)
-		if at < 0 {
-			return nil, fmt.Errorf("the log says nothing of %q", pick)
-		}
-		l.Picked = pick
-		return of(at), nil
-	}
-	if len(channels.list) > 1 {
-		l.Asks = append(l.Asks, AskChannel)
-		if len(channels.list) <= mostActivities {
-			for i := range l.Channels {
-				if a, err := l.activityOf(of(i)); err == nil {
-					a.Name = l.Channels[i].Name
-					l.Channels[i].Activity = a
-				}
+	if len(channels.list) > 1 && len(channels.list) <= mostActivities {
+		for i := range l.Channels {
+			if a, err := l.activityOf(of(i)); err == nil {
+				a.Name = l.Channels[i].Name
+				l.Channels[i].Activity = a
 			}
 		}
 	}
 	slices.SortStableFunc(l.Channels, func(a, b LogChannel) int { return cmp.Compare(b.Events, a.Events) })
-	return of(-1), nil
+	if pick == "" {
+		if len(channels.list) > 1 {
+			l.Asks = append(l.Asks, AskChannel)
+		}
+		return of(-1), nil
+	}
+	at := slices.Index(channels.list, pick)
+	if at < 0 {
+		return nil, fmt.Errorf("the log says nothing of %q", pick)
+	}
+	l.Picked = pick
+	return of(at), nil
 }
 
 // activityOf fits an activity to the events of one channel.

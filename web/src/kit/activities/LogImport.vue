@@ -68,7 +68,7 @@ const date = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 const dateOf = (moment: string, back = 0) => new Intl.DateTimeFormat('sv-SE', { timeZone: zone.value }).format(new Date(Date.parse(moment) - back))
 
 function accept() {
-  if (each.value && asks('channel')) {
+  if (each.value) {
     const taken = new Map((site.plan!.activities ?? []).map((x) => [x.id, x]))
     const edits = every.value.map((c) => {
       const activity = { ...c.activity!, id: fresh(c.name, taken), name: c.name }
