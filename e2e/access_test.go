@@ -72,7 +72,7 @@ func TestAFindingIsMended(t *testing.T) {
 	p.click(`[data-rule="audio"] .fix`)
 	p.until(`!document.querySelector('[data-rule="audio"]')`)
 	p.click(`[data-rule="likely-misses"] .show`)
-	p.shows(painting, "painting 1 channel")
+	p.shows(painting, "painting 4 channels")
 	p.keys("z", 2)
 	p.click(`[data-test="verdict-findings"]`)
 	p.until(`!!document.querySelector('[data-rule="audio"]')`)

@@ -36,6 +36,10 @@ func (c *checkCommand) Run() error {
 		}
 	} else {
 		for _, f := range found {
+			if f.Accepted != nil {
+				fmt.Printf("accepted %s: %s Accepted: %s\n", f.Path, f.Sentence, f.Accepted.Reason)
+				continue
+			}
 			fmt.Printf("%-7s  %s: %s %s\n", f.Severity, f.Path, f.Sentence, f.Reason)
 		}
 	}

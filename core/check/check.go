@@ -40,6 +40,12 @@ type Finding struct {
 	Pool     string   `json:"pool,omitempty" doc:"Id of the pool it is about"`
 	Recorder string   `json:"recorder,omitempty" doc:"Id of the recorder it is about"`
 	Fix      *Fix     `json:"fix,omitempty"`
+	Decision string   `json:"decision,omitempty" doc:"Whose decision it is, where no fix is offered"`
+	Places   []Place  `json:"places,omitempty" doc:"What is found on each channel, where there are several"`
+	Cost     float64  `json:"cost" doc:"How much it costs, in channels of which all would be lost; orders findings of one severity"`
+
+	Key      string         `json:"key" doc:"What an acceptance names: the rule and what it says, so that it comes back when its figures change"`
+	Accepted *plan.Accepted `json:"accepted,omitempty" doc:"Who accepted it, and why"`
 
 	// Findings of one cause are told as one, in the words of those of several; the first
 	// is the one that is worst off.
@@ -48,13 +54,20 @@ type Finding struct {
 	several func(n int) string
 }
 
+// Place is what a finding about several channels says of one of them.
+type Place struct {
+	Channel  string `json:"channel"`
+	Sentence string `json:"sentence"`
+}
+
 // Fix mends a finding.
 type Fix struct {
 	Label string      `json:"label" doc:"What the edits do"`
 	Edits []plan.Edit `json:"edits"`
 }
 
-// Findings checks a plan with its estimate. Most severe come first, then by place.
+// Findings checks a plan with its estimate. Most severe come first, of these what costs
+// most, then by place; those that are accepted come last.
 func Findings(p *plan.Plan, s *estimate.Site) []Finding {
 	c := newSite(p, s)
 	for i := range p.Channels {
@@ -68,9 +81,26 @@ func Findings(p *plan.Plan, s *estimate.Site) []Finding {
 	}
 	c.found = together(c.found)
 	for i := range c.found {
-		c.found[i].ID = c.found[i].Rule + " " + c.found[i].Path
+		f := &c.found[i]
+		f.ID, f.Key = f.Rule+" "+f.Path, f.Rule+": "+f.Sentence
+		if f.Fix == nil {
+			f.Decision = decisions[f.Rule]
+		}
+		for k := range p.Accepted {
+			if p.Accepted[k].Finding == f.Key {
+				f.Accepted = &p.Accepted[k]
+			}
+		}
 	}
-	slices.SortStableFunc(c.found, func(a, b Finding) int { return cmp.Compare(a.Severity.rank(), b.Severity.rank()) })
+	open := func(f Finding) int {
+		if f.Accepted != nil {
+			return 1
+		}
+		return 0
+	}
+	slices.SortStableFunc(c.found, func(a, b Finding) int {
+		return cmp.Or(cmp.Compare(open(a), open(b)), cmp.Compare(a.Severity.rank(), b.Severity.rank()), cmp.Compare(b.Cost, a.Cost))
+	})
 	return c.found
 }
 
@@ -92,15 +122,29 @@ func together(found []Finding) []Finding {
 		if i != same[0] {
 			continue
 		}
-		worst := f
+		worst, cost := f, 0.0
 		var channels []string
+		var places []Place
+		var edits []plan.Edit
+		mendable := true
 		for _, k := range same {
-			channels = append(channels, found[k].Channel)
-			if found[k].worse > worst.worse {
-				worst = found[k]
+			one := &found[k]
+			channels, places = append(channels, one.Channel), append(places, Place{one.Channel, one.Sentence})
+			cost += one.Cost
+			if one.worse > worst.worse {
+				worst = *one
+			}
+			if mendable = mendable && one.Fix != nil && one.Fix.Label == f.Fix.Label; mendable {
+				edits = append(edits, one.Fix.Edits...)
 			}
 		}
-		worst.Sentence, worst.Channels = worst.several(len(same)), channels
+		worst.Sentence, worst.Channels, worst.Places, worst.Cost = worst.several(len(same)), channels, places, cost
+		if worst.Pool == "" { // else the pool is mended once
+			worst.Fix = nil
+			if mendable {
+				worst.Fix = &Fix{f.Fix.Label, edits}
+			}
+		}
 		out = append(out, worst)
 	}
 	if out == nil {
@@ -109,11 +153,13 @@ func together(found []Finding) []Finding {
 	return out
 }
 
-// Count is the number of findings of each severity.
+// Count is the number of findings of each severity that are not accepted.
 func Count(found []Finding) map[Severity]int {
 	n := make(map[Severity]int)
 	for _, f := range found {
-		n[f.Severity]++
+		if f.Accepted == nil {
+			n[f.Severity]++
+		}
 	}
 	return n
 }
@@ -187,9 +233,23 @@ func (c *site) report(ch *channel, severity Severity, rule, member, sentence, re
 	if member != "" {
 		path += "." + member
 	}
-	c.found = append(c.found, Finding{
-		Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix,
-	})
+	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix}
+	if words := ofSeveral[rule]; words != "" {
+		f.cause = fmt.Sprint(rule, " ", severity)
+		f.several = func(n int) string { return fmt.Sprintf(words, n) }
+	}
+	c.found = append(c.found, f)
+}
+
+// costs says what the last finding costs, as a share of all that its channel records, from
+// 0 to 1.
+func (c *site) costs(share float64) { c.found[len(c.found)-1].Cost = share }
+
+// only tells the last finding apart from others of its rule that have another cause.
+func (c *site) only(cause, words string) {
+	f := &c.found[len(c.found)-1]
+	f.cause += " " + cause
+	f.several = func(n int) string { return fmt.Sprintf(words, n) }
 }
 
 // fix makes a fix of one edit.

@@ -23,6 +23,7 @@ func detectionOff(c *site, ch *channel) {
 		fmt.Sprintf("%s records on motion, but its detection is off.", ch.Name),
 		fmt.Sprintf("For %.3g hours a week the schedule waits for motion that is never reported.", hours(waits)),
 		fix("Switch detection on", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: on}}))
+	c.costs(hours(waits) / 168)
 }
 
 // blindHours: detection is off during part of a motion duty.
@@ -45,6 +46,7 @@ func blindHours(c *site, ch *channel) {
 		fmt.Sprintf("%s records on motion for %.3g hours a week in which its detection is off.", ch.Name, hours(blind)),
 		fmt.Sprintf("Blind: %s.", inWords(blind)),
 		fix("Let detection work all week", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: always}}))
+	c.costs(hours(blind) / 168)
 }
 
 // noArea: detection is on and looks nowhere.
@@ -55,6 +57,7 @@ func noArea(c *site, ch *channel) {
 	c.report(ch, Error, "no-area", "detection.areas",
 		fmt.Sprintf("%s has detection on, but no detection area is drawn.", ch.Name),
 		"Without an area no motion is seen anywhere in the picture. Draw the areas at the camera and count them here.", nil)
+	c.costs(1)
 }
 
 // untied: detection is on and tells nobody.
@@ -68,6 +71,7 @@ func untied(c *site, ch *channel) {
 		fmt.Sprintf("Motion on %s is tied to no recording, not even its own.", ch.Name),
 		fmt.Sprintf("%.3g triggers a day lead nowhere.", ch.figures.TriggersPerDay),
 		fix("Let it record itself", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: self}}))
+	c.costs(1)
 }
 
 // alarmWithoutInput: the duty waits for an alarm that no input can give.
@@ -94,6 +98,7 @@ func alarmWithoutInput(c *site, ch *channel) {
 	c.report(ch, severity, "alarm-without-input", "week",
 		fmt.Sprintf("%s waits for an alarm, but no alarm input records it.", ch.Name),
 		fmt.Sprintf("For %.3g hours a week only an alarm would start its event recording.", hours(waits)), tie)
+	c.costs(hours(waits) / 168)
 }
 
 // effectsNotAdmitted: something is told to record a channel whose duty does not
@@ -127,6 +132,7 @@ func effectsNotAdmitted(c *site) {
 				f.Sentence = fmt.Sprintf("%s is told to record by %s, but none of its duties listens to %s.", ch.Name, cause, kind)
 				f.Reason = "The event layer of every duty in its week leaves it out."
 			}
+			f.Cost = deaf / 168
 			c.found = append(c.found, f)
 		}
 	}

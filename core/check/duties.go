@@ -24,6 +24,7 @@ func missingStream(c *site, ch *channel) {
 	c.report(ch, Error, "missing-stream", "streams",
 		fmt.Sprintf("%s is to write a stream that its camera does not have.", ch.Name),
 		fmt.Sprintf("That layer writes nothing %s.", inWords(bad)), nil)
+	c.costs(hours(bad) / 168)
 }
 
 // emptyRecords: a recorder will happily spend disk on a channel without a camera.
@@ -70,6 +71,8 @@ func nothingRecorded(c *site, ch *channel) {
 	c.report(ch, severity, "nothing-recorded", "week",
 		fmt.Sprintf("%s records nothing for %.3g hours a week, though its footage must be kept.", ch.Name, hours(off)),
 		fmt.Sprintf("%s: %s.", reason, inWords(off)), nil)
+	c.costs(hours(off) / 168)
+	c.only(inWords(off), "%d channels record nothing on "+inWords(off)+", though their footage must be kept.")
 }
 
 // framesBeyondCamera: a duty keeps more frames than the camera sends.
@@ -140,6 +143,7 @@ func likelyMisses(c *site, ch *channel) {
 	c.report(ch, Warning, "likely-misses", "detection",
 		fmt.Sprintf("%s misses %.3g of %.3g wanted events a day, and nothing is written beneath.", ch.Name, e.MissedPerDay, e.EventsPerDay),
 		"Detection does not see every event, or its duty does not let it record. A cheap base layer would prove what happened.", c.withBase(ch, bare))
+	c.costs(e.MissedPerDay / e.EventsPerDay)
 }
 
 // withBase offers the plan's duty that has the same event layer over a cheap base.

@@ -24,21 +24,21 @@ func array(p *plan.Pool) storage.Array { return estimate.Array(p) }
 func recorderLimits(c *site) {
 	for i := range c.plan.Recorders {
 		r, figures := &c.plan.Recorders[i], &c.figures.Recorders[i]
-		report := func(severity Severity, rule, member, sentence, reason string) {
-			c.found = append(c.found, Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason,
-				Path: fmt.Sprintf("recorders[%d].%s", i, member), Recorder: r.ID})
+		report := func(rule, member, sentence, reason string, cost float64) {
+			c.found = append(c.found, Finding{Rule: rule, Severity: Error, Sentence: sentence, Reason: reason,
+				Path: fmt.Sprintf("recorders[%d].%s", i, member), Recorder: r.ID, Cost: cost})
 		}
 		if figures.IntakeMbps > r.IngestMbps {
-			report(Error, "intake", "ingestMbps", fmt.Sprintf("%s cannot take in all its cameras.", r.Name),
-				fmt.Sprintf("Their main streams need %.3g Mbps while something moves; it takes %v Mbps.", figures.IntakeMbps, r.IngestMbps))
+			report("intake", "ingestMbps", fmt.Sprintf("%s cannot take in all its cameras.", r.Name),
+				fmt.Sprintf("Their main streams need %.3g Mbps while something moves; it takes %v Mbps.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
 		}
 		if busiest := figures.BusiestMbps / 8; r.DriveMBps > 0 && busiest > r.DriveMBps {
-			report(Error, "throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),
-				fmt.Sprintf("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8))
+			report("throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),
+				fmt.Sprintf("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8), float64(figures.Channels)*(1-r.DriveMBps/busiest))
 		}
 		if r.Licences > 0 && figures.Channels > r.Licences {
-			report(Error, "licences", "licences", fmt.Sprintf("%s has %d cameras and %d licences.", r.Name, figures.Channels, r.Licences),
-				"Cameras beyond the licences are not recorded.")
+			report("licences", "licences", fmt.Sprintf("%s has %d cameras and %d licences.", r.Name, figures.Channels, r.Licences),
+				"Cameras beyond the licences are not recorded.", float64(figures.Channels-r.Licences))
 		}
 		c.numbers(r)
 	}
@@ -52,7 +52,7 @@ func (c *site) numbers(r *plan.Recorder) {
 		if ch.Recorder != r.ID {
 			continue
 		}
-		f := Finding{Rule: "channels", Severity: Error, Path: fmt.Sprintf("channels[%d].number", i), Channel: ch.ID, Recorder: r.ID}
+		f := Finding{Rule: "channels", Severity: Error, Path: fmt.Sprintf("channels[%d].number", i), Channel: ch.ID, Recorder: r.ID, Cost: 1}
 		if other, ok := taken[ch.Number]; ok {
 			f.Sentence = fmt.Sprintf("%s and %s are both channel %d of %s.", other, ch.Name, ch.Number, r.Name)
 			f.Reason = "A channel takes one camera."

@@ -21,6 +21,7 @@ func retention(c *site, ch *channel) {
 		c.report(ch, Error, "below-at-least", "keep.atLeastDays",
 			fmt.Sprintf("%s keeps %.3g days of the %v required.", ch.Name, *kept, least),
 			c.whyShort(ch), c.moreDrives(ch, least / *kept))
+		c.costs(1 - *kept/least)
 		c.byPool(ch, *kept, "")
 	case least > 0 && worst != nil && *worst < least:
 		typically := "Typically nothing of it is overwritten"
@@ -30,6 +31,7 @@ func retention(c *site, ch *channel) {
 		c.report(ch, Warning, "worst-below-at-least", "keep.atLeastDays",
 			fmt.Sprintf("%s keeps %.3g days at the worst hour of the week, of the %v required.", ch.Name, *worst, least),
 			typically+"; looking back from the busiest days it is less.", c.moreDrives(ch, least / *worst))
+		c.costs(1 - *worst/least)
 		c.byPool(ch, *worst, " at the worst hour of the week")
 	}
 	if pool := c.pool(ch.Pool); most > 0 && pool != nil && (pool.RetentionDays == nil || *pool.RetentionDays > most) {

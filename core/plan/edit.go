@@ -42,6 +42,8 @@ type Edit struct {
 	KeepWeek       *KeepWeek       `json:"keepWeek,omitempty" doc:"Keep a channel's week under a name"`
 	DepartWeek     *DepartWeek     `json:"departWeek,omitempty" doc:"Let channels depart from the week they follow"`
 	SetSpecialDays *SetSpecialDays `json:"setSpecialDays,omitempty" doc:"Set the special days of the site"`
+	AcceptFinding  *AcceptFinding  `json:"acceptFinding,omitempty" doc:"Accept a finding, with a reason"`
+	ReopenFinding  *ReopenFinding  `json:"reopenFinding,omitempty" doc:"Take an acceptance back"`
 }
 
 // change is what every edit can do.

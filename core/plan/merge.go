@@ -85,6 +85,7 @@ func changes(a, b *Plan) touched {
 	things(t, "recorders", a.Recorders, b.Recorders, func(r *Recorder) string { return r.ID })
 	things(t, "alarmInputs", a.AlarmInputs, b.AlarmInputs, func(x *AlarmInput) string { return x.ID })
 	things(t, "callButtons", a.CallButtons, b.CallButtons, func(x *CallButton) string { return x.ID })
+	things(t, "accepted", a.Accepted, b.Accepted, func(x *Accepted) string { return x.Finding })
 	things(t, "weeks", a.Weeks, b.Weeks, func(w *Week) string { return w.ID })
 	things(t, "channels", a.Channels, b.Channels, func(c *Channel) string { return c.ID })
 	if !reflect.DeepEqual(a.Effects, b.Effects) {

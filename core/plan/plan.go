@@ -28,6 +28,7 @@ type Plan struct {
 	AlarmInputs []AlarmInput `json:"alarmInputs,omitempty" maxItems:"5000"`
 	CallButtons []CallButton `json:"callButtons,omitempty" maxItems:"500"`
 	Effects     []Effect     `json:"effects,omitempty" maxItems:"10000"`
+	Accepted    []Accepted   `json:"accepted,omitempty" maxItems:"5000" doc:"Findings taken on purpose"`
 }
 
 // Site is the place the plan is for.

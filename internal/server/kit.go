@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield/core/activity"
+	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/video"
@@ -38,6 +39,7 @@ func registerKit(api huma.API, s *service) {
 	huma.Register(api, op("measureNight", http.MethodPost, "/api/clip/night", "What darkness does to a stream, by a clip taken at night"), s.measureNight)
 	huma.Register(api, op("readHours", http.MethodPost, "/api/hours", "Hours as people write them"), s.readHours)
 	huma.Register(api, op("knowing", http.MethodGet, "/api/sites/{id}/knowing", "What would be worth measuring"), s.knowing)
+	huma.Register(api, op("fixes", http.MethodGet, "/api/sites/{id}/fixes", "What the fixes of findings would do"), s.fixes)
 	huma.Register(api, op("sample", http.MethodPost, "/api/sample", "What may happen in the busiest hour of an activity"), s.sample)
 	huma.Register(api, op("curve", http.MethodPost, "/api/curve", "What a stream costs, and what its settings do to that"), s.curve)
 }
@@ -310,6 +312,15 @@ func (s *service) knowing(ctx context.Context, in *SiteParam) (*body[[]estimate.
 	}
 	list, err := heavily(ctx, s.heavy.heavy, func() ([]estimate.Unknown, error) { return e.site.Knowing(ctx) })
 	return &body[[]estimate.Unknown]{list}, s.problem(ctx, err)
+}
+
+func (s *service) fixes(ctx context.Context, in *SiteParam) (*body[[]check.FixEffect], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	list, err := heavily(ctx, s.heavy.heavy, func() ([]check.FixEffect, error) { return check.Effects(ctx, e.head.Plan, e.site, e.found) })
+	return &body[[]check.FixEffect]{list}, s.problem(ctx, err)
 }
 
 // Sample is an hour as it may be.

@@ -277,6 +277,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/fixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the fixes of findings would do */
+        get: operations["fixes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/history": {
         parameters: {
             query?: never;
@@ -638,6 +655,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptFinding: {
+            by?: string;
+            /** @description Key of the finding: its rule and what it says, so that it comes back when its figures change */
+            finding: string;
+            /** Format: date */
+            on?: string;
+            reason: string;
+        };
+        Accepted: {
+            by?: string;
+            /** @description Key of the finding: its rule and what it says, so that it comes back when its figures change */
+            finding: string;
+            /** Format: date */
+            on?: string;
+            reason: string;
+        };
         Activity: {
             blocks?: components["schemas"]["RateBlock"][];
             /** @description How many events come together; absent where each comes by itself */
@@ -925,6 +958,8 @@ export interface components {
             to: string;
         };
         Edit: {
+            /** @description Accept a finding, with a reason */
+            acceptFinding?: components["schemas"]["AcceptFinding"];
             /** @description Add a cause and what it records */
             addEffect?: components["schemas"]["AddEffect"];
             /** @description Give channels the settings of a camera kind */
@@ -959,6 +994,8 @@ export interface components {
             removeRecorder?: components["schemas"]["RemoveRecorder"];
             /** @description Remove a named week */
             removeWeek?: components["schemas"]["RemoveWeek"];
+            /** @description Take an acceptance back */
+            reopenFinding?: components["schemas"]["ReopenFinding"];
             /** @description Add or replace an activity */
             setActivity?: components["schemas"]["SetActivity"];
             /** @description Set the audio bitrate */
@@ -1341,15 +1378,28 @@ export interface components {
             stream: "main" | "sub" | "third";
         };
         Finding: {
+            /** @description Who accepted it, and why */
+            accepted?: components["schemas"]["Accepted"];
             /** @description Id of the channel it is about, of several the one that is worst off */
             channel?: string;
             /** @description Ids of all channels that it is about, where there are several */
             channels?: string[];
+            /**
+             * Format: double
+             * @description How much it costs, in channels of which all would be lost; orders findings of one severity
+             */
+            cost: number;
+            /** @description Whose decision it is, where no fix is offered */
+            decision?: string;
             fix?: components["schemas"]["Fix"];
             /** @description Rule and place; no two findings of a plan share it */
             id: string;
+            /** @description What an acceptance names: the rule and what it says, so that it comes back when its figures change */
+            key: string;
             /** @description Place in the plan document */
             path: string;
+            /** @description What is found on each channel, where there are several */
+            places?: components["schemas"]["Place"][];
             /** @description Id of the pool it is about */
             pool?: string;
             reason: string;
@@ -1365,6 +1415,30 @@ export interface components {
             edits: components["schemas"]["Edit"][];
             /** @description What the edits do */
             label: string;
+        };
+        FixEffect: {
+            /**
+             * Format: double
+             * @description Change of what is written a day
+             */
+            gigabytesPerDay: number;
+            /** @description Of the finding */
+            id: string;
+            /**
+             * Format: double
+             * @description Days of the verdict afterwards
+             */
+            keptDays: number | null;
+            /**
+             * Format: double
+             * @description Change of the wanted events that are missed a day
+             */
+            missedPerDay: number;
+            /**
+             * Format: double
+             * @description Than now, of the channel of the verdict; 0 where there is no limit before or after
+             */
+            moreDays: number;
         };
         FollowWeek: {
             channels: string[];
@@ -1623,7 +1697,13 @@ export interface components {
             /** Format: double */
             perHour: number;
         };
+        Place: {
+            channel: string;
+            sentence: string;
+        };
         Plan: {
+            /** @description Findings taken on purpose */
+            accepted?: components["schemas"]["Accepted"][];
             activities?: components["schemas"]["Activity"][];
             alarmInputs?: components["schemas"]["AlarmInput"][];
             callButtons?: components["schemas"]["CallButton"][];
@@ -1935,6 +2015,9 @@ export interface components {
         };
         RemoveWeek: {
             week: string;
+        };
+        ReopenFinding: {
+            finding: string;
         };
         ReturnToRequest: {
             /**
@@ -2856,6 +2939,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    fixes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FixEffect"][];
                 };
             };
             /** @description Error */

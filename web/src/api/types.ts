@@ -36,6 +36,7 @@ export interface Conflict extends Problem {
   more: number
 }
 export type Finding = Schemas['Finding']
+export type FixEffect = Schemas['FixEffect']
 export type Kind = Schemas['Kind']
 export type Week = Schemas['Week']
 export type SpecialDay = Schemas['SpecialDay']

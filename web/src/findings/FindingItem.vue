@@ -1,19 +1,47 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Finding } from '../api/types'
+import type { Finding, FixEffect } from '../api/types'
 import { useSite } from '../site/useSite'
 import { useHand } from '../week/useHand'
-import { channelsOf, useFindings } from './useFindings'
+import { change, three } from '../ui/figures'
+import { channelsOf, sentenceOn, useFindings } from './useFindings'
 
-const props = defineProps<{ finding: Finding; linked?: boolean }>()
-const { mend } = useFindings()
+const props = defineProps<{ finding: Finding; linked?: boolean; on?: string; effect?: FixEffect }>()
+const { mend, accept, reopen } = useFindings()
 const hand = useHand()
 const site = useSite()
 const router = useRouter()
 
 const names = computed(() => channelsOf(props.finding).map((id) => site.channels.get(id)?.name ?? id).join(', '))
+
+/** What the fix does to the days and the evidence. */
+const does = computed(() => {
+  const e = props.effect
+  if (!e) return ''
+  const parts = [
+    change(e.moreDays) && `${change(e.moreDays)} days${e.keptDays != null ? `, ${three(e.keptDays)} kept` : ''}`,
+    change(e.missedPerDay) && `${change(e.missedPerDay)} missed events a day`,
+    change(e.gigabytesPerDay) && `${change(e.gigabytesPerDay)} GB a day`,
+  ].filter(Boolean)
+  return parts.length ? parts.join(' · ') : 'changes neither the days nor the evidence'
+})
+
+const asking = ref(false)
+const reason = ref('')
+const field = useTemplateRef('field')
+async function ask() {
+  asking.value = true
+  await nextTick()
+  field.value?.focus()
+}
+function keep() {
+  if (!reason.value.trim()) return
+  accept(props.finding, reason.value.trim())
+  asking.value = false
+}
+const names4 = computed(() => (props.finding.places ?? []).slice(0, 24))
 
 /** Goes where the finding is decided. */
 function show() {
@@ -27,12 +55,26 @@ function show() {
   <li class="finding" :class="finding.severity" :data-rule="finding.rule">
     <b class="severity">{{ finding.severity }}</b>
     <div>
-      <p class="sentence">{{ finding.sentence }}</p>
+      <p class="sentence">{{ sentenceOn(finding, on) }}</p>
       <p class="soft">{{ finding.reason }}</p>
-      <p v-if="finding.channels" class="soft">{{ names }}</p>
-      <p class="acts">
-        <button v-if="finding.fix" type="button" class="fix" @click="mend(finding)">{{ finding.fix.label }}</button>
+      <p v-if="finding.decision" class="soft" data-test="decision">{{ finding.decision }}</p>
+      <details v-if="finding.places && !on" class="soft">
+        <summary>{{ names }}</summary>
+        <p v-for="p in names4" :key="p.channel">{{ p.sentence }}</p>
+        <p v-if="finding.places.length > 24">and {{ finding.places.length - 24 }} more</p>
+      </details>
+      <p v-if="finding.accepted" class="soft" data-test="accepted">Accepted{{ finding.accepted.by ? ` by ${finding.accepted.by}` : '' }}{{ finding.accepted.on ? ` on ${finding.accepted.on}` : '' }}: {{ finding.accepted.reason }}</p>
+      <form v-if="asking" class="acts" @submit.prevent="keep">
+        <input ref="field" v-model="reason" maxlength="1000" aria-label="Why it is accepted" placeholder="Why is it accepted?" data-test="accept-reason" @keydown.esc="asking = false" />
+        <button type="submit" class="fix" :disabled="!reason.trim()" data-test="accept-finding">Accept</button>
+        <button type="button" class="plain-button show" @click="asking = false">Cancel</button>
+      </form>
+      <p v-else class="acts">
+        <button v-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">{{ finding.fix.label }}{{ finding.places && !finding.pool ? `, all ${finding.places.length}` : '' }}</button>
+        <span v-if="finding.fix && !finding.accepted && does" class="soft" data-test="effect">{{ does }}</span>
         <button v-if="linked && (finding.channel || finding.pool)" type="button" class="plain-button show" @click="show">Show where</button>
+        <button v-if="finding.accepted" type="button" class="plain-button show" data-test="reopen" @click="reopen(finding.key)">Open it again</button>
+        <button v-else type="button" class="plain-button show" data-test="accept" @click="ask">Accept…</button>
       </p>
     </div>
   </li>
@@ -74,6 +116,19 @@ p {
 
 .acts:empty {
   display: none;
+}
+
+.acts {
+  flex-wrap: wrap;
+  align-items: baseline;
+}
+
+.acts input {
+  width: min(420px, 100%);
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 1px 7px;
 }
 
 .fix {

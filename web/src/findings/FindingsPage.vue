@@ -3,12 +3,19 @@ import { computed, ref } from 'vue'
 
 import { useSite } from '../site/useSite'
 import FindingItem from './FindingItem.vue'
+import { useEffects } from './useEffects'
 import { severities, useFindings, type Severity } from './useFindings'
 
 const site = useSite()
-const { count } = useFindings()
+const { count, reopen } = useFindings()
 const only = ref<Severity>()
-const shown = computed(() => site.findings.filter((f) => !only.value || f.severity === only.value))
+const effects = useEffects()
+const shown = computed(() => site.findings.filter((f) => !f.accepted && (!only.value || f.severity === only.value)))
+const accepted = computed(() => site.findings.filter((f) => f.accepted))
+
+/** Acceptances of what is not found any more, or says something else now. */
+const gone = computed(() => (site.plan?.accepted ?? []).filter((a) => !site.findings.some((f) => f.key === a.finding)))
+const said = (key: string) => key.slice(key.indexOf(': ') + 2)
 const names = { error: ['error', 'errors'], warning: ['warning', 'warnings'], hint: ['hint', 'hints'] } as const
 const meaning = {
   error: 'footage will be missing, or the law is broken',
@@ -26,9 +33,19 @@ const meaning = {
       </button>
     </div>
     <ul v-if="shown.length">
-      <FindingItem v-for="f in shown" :key="f.id" :finding="f" linked />
+      <FindingItem v-for="f in shown" :key="f.id" :finding="f" :effect="effects.get(f.id)" linked />
     </ul>
-    <p v-else>{{ site.findings.length ? 'None of this kind.' : 'Nothing was found. The checks look at detection, causes, duties, retention and limits after every change.' }}</p>
+    <p v-else>{{ site.findings.length > accepted.length ? 'None of this kind.' : accepted.length ? 'Nothing else was found.' : 'Nothing was found. The checks look at detection, causes, duties, retention and limits after every change.' }}</p>
+    <details v-if="accepted.length || gone.length" class="accepted" :open="!shown.length || undefined" data-test="accepted-findings">
+      <summary>{{ accepted.length }} accepted<template v-if="gone.length">, {{ gone.length }} of earlier figures</template></summary>
+      <ul>
+        <FindingItem v-for="f in accepted" :key="f.id" :finding="f" linked />
+        <li v-for="a in gone" :key="a.finding" class="gone soft">
+          {{ said(a.finding) }} — {{ a.reason }} <span>(not found like this any more)</span>
+          <button type="button" class="plain-button link" @click="reopen(a.finding)">Remove</button>
+        </li>
+      </ul>
+    </details>
   </section>
 </template>
 
@@ -60,6 +77,18 @@ h1 {
 .filter button[aria-pressed='true'] {
   border-color: var(--base);
   box-shadow: inset 0 0 0 1px var(--base);
+}
+
+.accepted {
+  margin-top: 18px;
+}
+
+.accepted summary {
+  cursor: pointer;
+}
+
+.gone {
+  padding: 6px 0;
 }
 
 ul {

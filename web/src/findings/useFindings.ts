@@ -1,7 +1,11 @@
 import { computed } from 'vue'
 
+import { author } from '../api/author'
 import type { Finding } from '../api/types'
 import { useSite } from '../site/useSite'
+
+/** What a finding says of a channel, of several that it is about. */
+export const sentenceOn = (f: Finding, channel?: string) => f.places?.find((p) => p.channel === channel)?.sentence ?? f.sentence
 
 /** The channels that a finding is about. */
 export const channelsOf = (f: Finding): string[] => f.channels ?? (f.channel ? [f.channel] : [])
@@ -14,7 +18,7 @@ export function useFindings() {
   const site = useSite()
   const count = computed(() => {
     const n = { error: 0, warning: 0, hint: 0 }
-    for (const f of site.findings) n[f.severity]++
+    for (const f of site.findings) if (!f.accepted) n[f.severity]++
     return n
   })
 
@@ -22,5 +26,13 @@ export function useFindings() {
     if (finding.fix) site.change(finding.fix.edits)
   }
 
-  return { count, mend }
+  /** Accepts a finding on purpose; the reason stays in the plan. */
+  function accept(finding: Finding, reason: string) {
+    const today = new Intl.DateTimeFormat('sv-SE').format(new Date())
+    site.change([{ acceptFinding: { finding: finding.key, reason, by: author.value || undefined, on: today } }])
+  }
+
+  const reopen = (key: string) => site.change([{ reopenFinding: { finding: key } }])
+
+  return { count, mend, accept, reopen }
 }

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { Stream } from '../api/types'
-import { channelsOf } from '../findings/useFindings'
+import { channelsOf, sentenceOn } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count, days, kbps, three } from '../ui/figures'
@@ -19,7 +19,7 @@ const first = computed(() => channels.value[0])
 const stream = computed(() => first.value?.streams?.[which.value])
 const differ = computed(() => channels.value.some((c) => JSON.stringify(c.streams?.[which.value]) !== JSON.stringify(stream.value)))
 const kinds = computed(() => [['', 'of no kind'], ...(site.plan?.kinds ?? []).map((k) => [k.id, k.name] as const)] as const)
-const mine = computed(() => site.findings.filter((f) => channelsOf(f).some((id) => props.ids.includes(id))).slice(0, 4))
+const mine = computed(() => site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => props.ids.includes(id))).slice(0, 4))
 const sum = computed(() => channels.value.reduce((s, c) => s + (site.figures.get(c.id)?.gigabytesPerDay ?? 0), 0))
 
 function set(settings: Stream | undefined) {
@@ -50,7 +50,7 @@ function add() {
         </template>
       </dl>
       <ChoiceField v-if="kinds.length > 1" label="Camera kind" :value="first.kind ?? ''" :choices="kinds" @change="setKind" />
-      <ul v-if="mine.length" class="found"><li v-for="f in mine" :key="f.id" :class="{ short: f.severity === 'error' }" :title="f.reason">{{ f.sentence }}</li></ul>
+      <ul v-if="mine.length" class="found"><li v-for="f in mine" :key="f.id" :class="{ short: f.severity === 'error' }" :title="f.reason">{{ sentenceOn(f, ids.length === 1 ? ids[0] : undefined) }}</li></ul>
       <div class="tabs" role="tablist">
         <button v-for="(name, id) in names" :key="id" type="button" role="tab" :aria-selected="which === id" @click="which = id">{{ name }}</button>
       </div>

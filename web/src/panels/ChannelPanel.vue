@@ -30,7 +30,7 @@ const times = computed(() => ({
   post: of((c) => c.postSeconds ?? 0),
   atLeast: of((c) => c.keep?.atLeastDays),
 }))
-const findings = computed(() => site.findings.filter((f) => channelsOf(f).some((id) => ids.value.includes(id))))
+const findings = computed(() => site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => ids.value.includes(id))))
 const figures = computed(() => (first.value ? site.figures.get(first.value.id) : undefined))
 const weeks = computed(() => [
   ...(typeof first.value?.week === 'string' ? [] : [[own, 'its own']] as const),
@@ -62,7 +62,7 @@ function follow(week: string) {
     <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
     <CopyWeek v-if="channels.length === 1" :channel="first" />
     <ul v-if="findings.length" class="findings" aria-label="Findings here">
-      <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
+      <FindingItem v-for="f in findings" :key="f.id" :finding="f" :on="ids.length === 1 ? ids[0] : undefined" class="small" />
     </ul>
     <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
       <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />

@@ -30,7 +30,7 @@ const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
 
 const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
-const found = computed(() => new Set(site.findings.flatMap(channelsOf)))
+const found = computed(() => new Set(site.findings.filter((f) => !f.accepted).flatMap(channelsOf)))
 const rows = computed(() => rowsOf(site.plan?.channels ?? [], how.value, (id) => site.figures.get(id), found.value))
 const order = computed(() => rows.value.flatMap((r) => (r.kind === 'channel' ? [r.channel.id] : [])))
 

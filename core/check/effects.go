@@ -1,0 +1,57 @@
+package check
+
+import (
+	"context"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+)
+
+// FixEffect is what the fix of a finding does to the site, before it is made.
+type FixEffect struct {
+	ID              string   `json:"id" doc:"Of the finding"`
+	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days of the verdict afterwards"`
+	MoreDays        float64  `json:"moreDays" doc:"Than now, of the channel of the verdict; 0 where there is no limit before or after"`
+	MissedPerDay    float64  `json:"missedPerDay" doc:"Change of the wanted events that are missed a day"`
+	GigabytesPerDay float64  `json:"gigabytesPerDay" doc:"Change of what is written a day"`
+}
+
+// mostEffects is how many fixes are tried: those of the first findings.
+const mostEffects = 60
+
+// Effects tries the fixes of findings, one at a time. It is given up with the error of the
+// context when that ends.
+func Effects(ctx context.Context, p *plan.Plan, s *estimate.Site, found []Finding) ([]FixEffect, error) {
+	out := []FixEffect{}
+	for _, f := range found {
+		if f.Fix == nil || f.Accepted != nil || len(out) == mostEffects {
+			continue
+		}
+		mended, err := p.Apply(f.Fix.Edits...)
+		if err != nil {
+			continue // it does not fit any more; pressing it says why
+		}
+		after, err := estimate.FiguresContext(ctx, mended, s)
+		if err != nil {
+			return nil, err
+		}
+		e := FixEffect{ID: f.ID, KeptDays: after.Verdict.KeptDays,
+			MissedPerDay:    after.Verdict.Evidence.MissedPerDay - s.Verdict.Evidence.MissedPerDay,
+			GigabytesPerDay: after.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay}
+		if kept := daysOf(after, s.Verdict.Channel); kept != nil && s.Verdict.KeptDays != nil {
+			e.MoreDays = *kept - *s.Verdict.KeptDays
+		}
+		out = append(out, e)
+	}
+	return out, nil
+}
+
+// daysOf is how long a channel is kept; that of the verdict where it is none.
+func daysOf(s *estimate.Site, channel string) *float64 {
+	for i := range s.Channels {
+		if s.Channels[i].ID == channel {
+			return s.Channels[i].RetentionDays
+		}
+	}
+	return s.Verdict.KeptDays
+}

@@ -1,0 +1,42 @@
+package check
+
+// ofSeveral is what rules say of several channels, which they find on each.
+var ofSeveral = map[string]string{
+	"detection-off":       "%d channels record on motion, but their detection is off.",
+	"blind-hours":         "%d channels record on motion in hours in which their detection is off.",
+	"no-area":             "%d channels have detection on, but no detection area is drawn.",
+	"untied":              "Motion on %d channels is tied to no recording, not even their own.",
+	"alarm-without-input": "%d channels wait for an alarm, but no alarm input records them.",
+	"missing-stream":      "%d channels are to write a stream that their camera does not have.",
+	"empty-records":       "%d channels have no camera, but are set to record.",
+	"nothing-recorded":    "%d channels record nothing at times, though their footage must be kept.",
+	"keyframe-gap":        "On %d channels a person can cross the picture unseen between keyframes.",
+	"pre-beyond-buffer":   "%d channels are to keep more before an event than their recorder can hold back.",
+	"post-too-short":      "%d channels keep so little after motion ends that one visit becomes several clips.",
+	"audio":               "%d channels record audio.",
+	"above-at-most":       "%d channels may be kept for some days only, and only the recorder's age limit sees to it.",
+	"likely-misses":       "%d channels miss many wanted events, and nothing is written beneath.",
+}
+
+// decisions says whose decision a finding is that comes without a fix.
+var decisions = map[string]string{
+	"no-area":              "Yours, at the camera: draw where it is to look, then enter in Kit how many areas there are.",
+	"missing-stream":       "Yours: give the camera that stream in Kit, or paint another duty.",
+	"nothing-recorded":     "The customer's: whether nothing need be recorded then. If so, accept it.",
+	"alarm-without-input":  "Yours: which alarm input records it, or another duty.",
+	"effect-not-admitted":  "Yours: paint a duty that listens, or let it record nothing here.",
+	"intake":               "Yours: a recorder that takes in more, fewer cameras on this one, or lower bitrates.",
+	"throughput":           "Yours: faster drives, or less written in the busiest hour.",
+	"licences":             "The customer's: more licences, or fewer cameras.",
+	"channels":             "Yours: give it a free number in Kit, or move it to another recorder.",
+	"too-few-drives":       "Yours: more drives, or another RAID level.",
+	"below-at-least":       "The customer's: a larger quota, more or larger drives, or fewer days required.",
+	"worst-below-at-least": "The customer's: a larger quota, more or larger drives, or fewer days required.",
+	"short-on-dates":       "The customer's: more drives, or fewer days in the weeks around that date.",
+	"above-at-most":        "Yours, at the recorder: set the age limit, and see that it deletes.",
+	"workload":             "Yours: drives rated for more, or more of them.",
+	"keyframe-gap":         "Yours, at the camera: shorten the keyframe interval.",
+	"frames-beyond-camera": "Yours: a duty with fewer frames, or a camera that sends more.",
+	"likely-misses":        "Yours: a cheap base layer, or better detection.",
+	"guessed-activities":   "Yours: whether to measure them.",
+}

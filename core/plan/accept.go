@@ -1,0 +1,58 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"wakefield/core/week"
+)
+
+// Accepted is a finding that was taken on purpose.
+type Accepted struct {
+	Finding string     `json:"finding" minLength:"1" maxLength:"2000" doc:"Key of the finding: its rule and what it says, so that it comes back when its figures change"`
+	Reason  string     `json:"reason" minLength:"1" maxLength:"1000"`
+	By      string     `json:"by,omitempty" maxLength:"100"`
+	On      *week.Date `json:"on,omitempty"`
+}
+
+// AcceptFinding accepts a finding, or gives another reason for it.
+type AcceptFinding struct {
+	Accepted
+}
+
+func (e *AcceptFinding) apply(p *Plan) (*Plan, error) {
+	next := *p
+	next.Accepted = put(p.Accepted, e.Accepted, func(a *Accepted) bool { return a.Finding == e.Finding })
+	return &next, nil
+}
+
+func (e *AcceptFinding) sentence(*Plan) string {
+	return fmt.Sprintf("Finding accepted: %s (%s)", said(e.Finding), e.Reason)
+}
+
+// ReopenFinding takes an acceptance back.
+type ReopenFinding struct {
+	Finding string `json:"finding" minLength:"1" maxLength:"2000"`
+}
+
+func (e *ReopenFinding) apply(p *Plan) (*Plan, error) {
+	next := *p
+	at := slices.IndexFunc(p.Accepted, func(a Accepted) bool { return a.Finding == e.Finding })
+	if at < 0 {
+		return nil, wrong("finding", "none such is accepted")
+	}
+	next.Accepted = slices.Delete(slices.Clone(p.Accepted), at, at+1)
+	return &next, nil
+}
+
+func (e *ReopenFinding) sentence(*Plan) string { return "Finding open again: " + said(e.Finding) }
+
+// said is what a finding's key says, without its rule.
+func said(key string) string {
+	for i := range key {
+		if i+2 < len(key) && key[i:i+2] == ": " {
+			return key[i+2:]
+		}
+	}
+	return key
+}
