@@ -119,9 +119,11 @@ func TestStrokesWaitWhileTheDatabaseIsAway(t *testing.T) {
 	}()
 	p.click(`[data-duty="off"]`)
 	p.drag(p.on("booth", 600), p.on("booth", 1200))
-	p.shows(stateText, "cannot save now · 1 change kept here")
+	p.shows(stateText, "No connection: 1 change not saved")
+	p.shows(`[data-test="away"]`, "No connection: 1 change not saved")
+	p.until(`document.querySelectorAll(".row.waits").length === 1 && !!document.querySelector(".stale .verdict")`)
 	p.drag(p.on("booth", 1440+600), p.on("booth", 1440+1200))
-	p.shows(stateText, "2 changes kept here")
+	p.shows(stateText, "2 changes not saved")
 	p.click(".brand")
 	p.shows(".el-message", "2 changes cannot be saved now")
 	if err := cluster.Start(context.Background()); err != nil {

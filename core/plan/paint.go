@@ -24,7 +24,7 @@ func (e *Paint) apply(p *Plan) (*Plan, error) {
 	if p.Duty(e.Duty) == nil {
 		return nil, wrong("duty", "no duty %q", e.Duty)
 	}
-	spans, err := spansOf(e.Hours)
+	spans, err := SpansOf(e.Hours)
 	if err != nil {
 		return nil, err
 	}
@@ -89,7 +89,9 @@ func paint(w *OwnWeek, spans []week.Span, duty string) *OwnWeek {
 	return WeekOf(steps)
 }
 
-func spansOf(hours []Hours) ([]week.Span, error) {
+// SpansOf lists the stretches of the week that hours cover; the error names the hours that
+// are none.
+func SpansOf(hours []Hours) ([]week.Span, error) {
 	var spans []week.Span
 	for i, h := range hours {
 		if err := h.week().Check(); err != nil {

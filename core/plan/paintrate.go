@@ -15,7 +15,7 @@ type PaintRate struct {
 }
 
 func (e *PaintRate) apply(p *Plan) (*Plan, error) {
-	spans, err := spansOf(e.Hours)
+	spans, err := SpansOf(e.Hours)
 	if err != nil {
 		return nil, err
 	}

@@ -9,12 +9,20 @@ import (
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/video"
+	"wakefield/core/week"
 )
 
 // WrittenHours are hours, and how a person writes them.
 type WrittenHours struct {
 	Text   string       `json:"text"`
 	Blocks []plan.Hours `json:"blocks"`
+	Spans  []HourSpan   `json:"spans" doc:"The stretches of the week that they cover"`
+}
+
+// HourSpan is a part of the week, in minutes since Monday 00:00.
+type HourSpan struct {
+	From week.Minute `json:"from"`
+	To   week.Minute `json:"to"`
 }
 
 // readHours reads hours from a text, or writes those that it is given.
@@ -35,6 +43,14 @@ func (s *service) readHours(_ context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity("no hours; write them like Mon-Fri 07:45-16:10")
 	}
 	out.Text = plan.HoursText(out.Blocks)
+	spans, err := plan.SpansOf(out.Blocks)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	out.Spans = make([]HourSpan, len(spans))
+	for i, s := range spans {
+		out.Spans[i] = HourSpan(s)
+	}
 	return &body[WrittenHours]{out}, nil
 }
 

@@ -1471,6 +1471,12 @@ export interface components {
         HourList: {
             blocks: components["schemas"]["Hours"][];
         };
+        HourSpan: {
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to: number;
+        };
         Hours: {
             /** @description Empty or missing means all seven */
             days?: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
@@ -2320,6 +2326,8 @@ export interface components {
         };
         WrittenHours: {
             blocks: components["schemas"]["Hours"][];
+            /** @description The stretches of the week that they cover */
+            spans: components["schemas"]["HourSpan"][];
             text: string;
         };
         YearVerdict: {

@@ -6,6 +6,7 @@ import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
 
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import AwayStrip from './AwayStrip.vue'
 import ConflictNotice from './ConflictNotice.vue'
 import SetAside from './SetAside.vue'
 import StepRail from './StepRail.vue'
@@ -33,8 +34,9 @@ useShortcuts()
 </script>
 
 <template>
-  <div class="shell">
+  <div class="shell" :class="{ stale: site.state === 'away' }">
     <TopBar />
+    <AwayStrip v-if="site.state === 'away'" />
     <SetAside v-if="site.aside.length" />
     <VerdictBar v-if="site.plan" />
     <div v-if="site.plan" class="body">
@@ -84,7 +86,13 @@ useShortcuts()
   cursor: pointer;
 }
 
-@media (max-width: 760px) {
+@media (min-width: 501px) and (max-width: 1000px) {
+  .body {
+    grid-template-columns: 78px minmax(0, 1fr);
+  }
+}
+
+@media (max-width: 500px) {
   .body {
     grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
   }

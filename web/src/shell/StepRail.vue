@@ -45,7 +45,7 @@ const { count } = useFindings()
   background: var(--sheet);
 }
 
-@media (max-width: 760px) {
+@media (max-width: 500px) {
   .rail {
     flex-direction: row;
     padding: 0;

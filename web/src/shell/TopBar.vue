@@ -13,7 +13,7 @@ const { dark, toggle } = useTheme()
 const saved = computed(() => {
   switch (site.state) {
     case 'away':
-      return `cannot save now · ${count(site.waiting.length, 'change')} kept here`
+      return `No connection: ${count(site.waiting.length, 'change')} not saved`
     case 'saving':
       return 'saving…'
     default:
@@ -148,7 +148,27 @@ svg {
   stroke-width: 1.5;
 }
 
-@media (max-width: 760px) {
+/* A narrow window takes a second line rather than leave something out. */
+@media (min-width: 501px) and (max-width: 1000px) {
+  .bar {
+    flex-wrap: wrap;
+    gap: 0 8px;
+    height: auto;
+    min-height: 38px;
+    padding: 2px 10px;
+  }
+
+  .tool.text {
+    padding: 2px 4px;
+  }
+
+  .where .soft,
+  kbd {
+    display: none;
+  }
+}
+
+@media (max-width: 500px) {
   .tool.text,
   .where .soft,
   .state {

@@ -233,6 +233,7 @@ export const useSite = defineStore('site', () => {
   }
 
   const echoes = computed(() => queue.waiting.value.flatMap((p) => (p.echo ? [p.echo] : [])))
+  const waitingOn = computed(() => new Set(echoes.value.flatMap((e) => e.channels))) // channels with a stroke on its way
   const largestKbps = computed(() => Math.max(1, ...[...figures.values()].map((f) => f.fullKbps)))
   const dutyList = computed(() => plan.value?.duties)
   const duties = computed(() => new Map((dutyList.value ?? []).map((d) => [d.id, d])))
@@ -240,6 +241,6 @@ export const useSite = defineStore('site', () => {
 
   return {
     id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, year, tide, findings, opened, failure, unreadable, conflict,
-    answered, loaded, largestKbps, duties, channels, echoes, state: queue.state, waiting: queue.waiting, aside: queue.aside, settle: queue.settle, open, close, reload, change, step, returnTo, tryAgain,
+    answered, loaded, largestKbps, duties, channels, echoes, waitingOn, state: queue.state, waiting: queue.waiting, aside: queue.aside, settle: queue.settle, open, close, reload, change, step, returnTo, tryAgain,
   }
 })

@@ -10,7 +10,7 @@ import { weekInWords } from './sentence'
 import { placeIn, type Span } from './time'
 import { useHand } from './useHand'
 
-const props = defineProps<{ channel: Channel; width: number; selected: boolean; target?: boolean; cursor?: Span }>()
+const props = defineProps<{ channel: Channel; width: number; height: number; selected: boolean; target?: boolean; cursor?: Span }>()
 defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
 
 const site = useSite()
@@ -22,6 +22,9 @@ const isShort = computed(() => {
 
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
 const hand = useHand()
+
+/** Whether a change of this channel waits for the server to come back. */
+const waits = computed(() => site.state === 'away' && site.waitingOn.has(props.channel.id))
 const none: Span[] = []
 /** The stroke on this row; the same empty list where there is none, so that nothing is drawn again. */
 const stroke = computed(() => (hand.stroke?.channels.includes(props.channel.id) ? hand.spans : none))
@@ -29,7 +32,7 @@ const place = (s: Span) => placeIn(hand.view, s)
 </script>
 
 <template>
-  <div class="row" :class="{ selected, target }" role="row" :aria-selected="selected" :data-channel="channel.id">
+  <div class="row" :class="{ selected, target, waits }" role="row" :style="{ height: `${height}px` }" :aria-selected="selected" :data-channel="channel.id">
     <div class="channel" role="rowheader" @click="$emit('select', $event)">
       <span class="number soft">{{ channel.number }}</span>
       <button type="button" class="plain-button more" tabindex="-1" :aria-label="`What can be done with the week of ${channel.name}`" :data-menu="channel.id" @click.stop="$emit('menu', $event)">⋯</button>
@@ -41,7 +44,7 @@ const place = (s: Span) => placeIn(hand.view, s)
       </span>
     </div>
     <div class="time" role="gridcell" :aria-label="words">
-      <RibbonCanvas :id="channel.id" :empty="channel.noCamera" :width="width" />
+      <RibbonCanvas :id="channel.id" :empty="channel.noCamera" :width="width" :height="height - 3" />
       <div v-for="(s, i) in stroke" :key="i" class="stroke" :style="place(s)" />
       <div v-if="cursor" class="cursor" :style="place(cursor)" />
     </div>
@@ -52,7 +55,6 @@ const place = (s: Span) => placeIn(hand.view, s)
 .row {
   display: grid;
   grid-template-columns: var(--channel-width) minmax(0, 1fr);
-  height: 27px;
 }
 
 .channel {
@@ -65,6 +67,16 @@ const place = (s: Span) => placeIn(hand.view, s)
   border-left: 3px solid transparent;
   cursor: pointer;
   user-select: none;
+}
+
+.waits .time {
+  outline: 1px dashed var(--short);
+  outline-offset: -1px;
+}
+
+.waits .name::after {
+  content: ' · not saved';
+  color: var(--short);
 }
 
 .row:hover .channel,
@@ -133,7 +145,7 @@ const place = (s: Span) => placeIn(hand.view, s)
   pointer-events: none;
 }
 
-@media (max-width: 760px) {
+@media (max-width: 500px) {
   .channel {
     grid-template-columns: minmax(0, 1fr) 50px;
   }

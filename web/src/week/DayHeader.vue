@@ -80,7 +80,7 @@ const ticks = computed(() => ticksOf(hand.view, props.width, hand.view.to - hand
   background: var(--paper);
 }
 
-@media (max-width: 760px) {
+@media (max-width: 500px) {
   .hour {
     display: none;
   }

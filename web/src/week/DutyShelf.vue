@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import type { WrittenHours } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import DutyEditor from './DutyEditor.vue'
 import DutySwatch from './DutySwatch.vue'
 import { explain } from './explain'
+import TypedHours from './TypedHours.vue'
 import { useHand } from './useHand'
 
+defineProps<{ paint?: (channels: string[], hours: WrittenHours) => Promise<void> }>()
 const site = useSite()
 const hand = useHand()
 const duties = computed(() => site.plan?.duties ?? [])
@@ -44,6 +47,7 @@ const who = computed(() => {
           @click="hand.reach = r"
         >{{ r }}</button>
       </span>
+      <TypedHours v-if="paint" :paint="paint" />
       <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">Change “{{ site.duties.get(hand.duty)?.name }}”</button>
       <span class="soft" data-test="explains">{{ picked ? `${explain(picked)}.` : '' }} <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span>
     </div>
@@ -111,6 +115,29 @@ kbd {
 
 .hint {
   margin-left: 10px;
+}
+
+@media (max-width: 1000px) {
+  .shelf {
+    padding: 4px 8px 3px;
+  }
+
+  .duties {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+
+  .duty {
+    flex: none;
+    padding: 1px 7px;
+  }
+
+  .brush {
+    gap: 10px;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
 }
 
 .brush b {

@@ -5,10 +5,9 @@ import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 import { useSite, type Echo } from '../site/useSite'
 import { drawAround, drawRail, drawRibbon, prepare, x } from './drawRibbon'
 import { palette } from './palette'
-import { ROW } from './rows'
 import { useHand } from './useHand'
 
-const props = defineProps<{ id: string; empty?: boolean; width: number }>()
+const props = defineProps<{ id: string; empty?: boolean; width: number; height: number }>()
 const site = useSite()
 const hand = useHand()
 const canvas = useTemplateRef('canvas')
@@ -29,14 +28,13 @@ const around = computed(() => {
   const pixels = ((pre + length / 60 + post) / (hand.view.to - hand.view.from)) * props.width
   return pixels >= 8 ? { at, pre, length: length / 60, post } : undefined
 })
-const height = ROW - 3
 const { pixelRatio } = useDevicePixelRatio() // drawn again when the window goes to another screen
 
 onMounted(() => {
   watchEffect(
     () => {
       if (!canvas.value || props.width < 1 || !pixelRatio.value) return
-      const c = prepare(canvas.value, props.width, height, palette.value, hand.view)
+      const c = prepare(canvas.value, props.width, props.height, palette.value, hand.view)
       const ribbon = site.ribbons.get(props.id)
       if (!ribbon || props.empty) return
       drawRibbon(c, ribbon, full.value, site.duties)

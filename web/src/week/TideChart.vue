@@ -133,6 +133,13 @@ onMounted(() => {
 </template>
 
 <style scoped>
+@media (max-height: 559px) {
+  .legend .soft,
+  .legend dl {
+    display: none;
+  }
+}
+
 .tide {
   display: grid;
   grid-template-columns: var(--channel-width) minmax(0, 1fr);

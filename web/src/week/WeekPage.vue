@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize, useEventListener, useStorage } from '@vueuse/core'
+import { useElementSize, useEventListener, useStorage, useWindowSize } from '@vueuse/core'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 
@@ -11,7 +11,7 @@ import ChannelRow from './ChannelRow.vue'
 import DayHeader from './DayHeader.vue'
 import DutyShelf from './DutyShelf.vue'
 import RowMenu from './RowMenu.vue'
-import { HEADING, plain, ROW, rowsOf, type Arrangement } from './rows'
+import { HEADING, plain, ROW, rowsOf, TALLEST, type Arrangement } from './rows'
 import SharedWeekQuestion from './SharedWeekQuestion.vue'
 import TideChart from './TideChart.vue'
 import { ticksOf } from './ticks'
@@ -28,20 +28,31 @@ const hand = useHand()
 const scroller = useTemplateRef('scroller')
 const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
+const { height: windowHeight } = useWindowSize()
 
 const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
 const found = computed(() => new Set(site.findings.filter((f) => !f.accepted).flatMap(channelsOf)))
 const rows = computed(() => rowsOf(site.plan?.channels ?? [], how.value, (id) => site.figures.get(id), found.value))
 const order = computed(() => rows.value.flatMap((r) => (r.kind === 'channel' ? [r.channel.id] : [])))
 
+/** Rows are as tall as lets all of them be seen at once, within limits. */
+const { height: room } = useElementSize(scroller)
+const rowHeight = computed(() => {
+  const headings = rows.value.filter((r) => r.kind === 'group').length
+  const each = Math.floor((room.value - headings * HEADING) / Math.max(1, rows.value.length - headings))
+  return Math.max(ROW, Math.min(TALLEST, each))
+})
+
 const virtual = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: (i: number) => (rows.value[i]!.kind === 'group' ? HEADING : ROW),
+    estimateSize: (i: number) => (rows.value[i]!.kind === 'group' ? HEADING : rowHeight.value),
     overscan: 6,
   })),
 )
+
+watch(rowHeight, () => virtual.value.measure())
 
 /** The channel at a height of the window, if a row is there. */
 function channelAt(clientY: number): string | undefined {
@@ -51,6 +62,8 @@ function channelAt(clientY: number): string | undefined {
   const row = item && rows.value[item.index]
   return row?.kind === 'channel' ? row.channel.id : undefined
 }
+
+const pane = ref(false) // unfolded, where the window is narrow
 
 const painting = usePainting({ element: axis, order, channelAt })
 const keyboard = useKeyboard(order, painting.paint, (id) => {
@@ -144,7 +157,7 @@ useEventListener(document, 'keydown', (event) => {
 <template>
   <div class="week">
     <h1 class="visually-hidden">The week of {{ site.plan?.site.name }}</h1>
-    <DutyShelf class="shelf" />
+    <DutyShelf class="shelf" :paint="(channels, typed) => painting.paintHours(channels, typed.blocks, typed.spans)" />
     <div class="table">
       <div class="header">
         <ArrangeRows v-model="how" :shown="order.length" :all="site.plan?.channels.length ?? 0" />
@@ -165,7 +178,7 @@ useEventListener(document, 'keydown', (event) => {
                 </div>
               </div>
               <ChannelRow
-                v-else :channel="row.channel" :width="width" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
+                v-else :channel="row.channel" :width="width" :height="rowHeight" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
                 :cursor="keyboard.on(row.channel.id)"
                 @select="select(row.channel.id, $event)" @menu="(e) => menuAt(row.channel.id, e)"
               />
@@ -174,9 +187,10 @@ useEventListener(document, 'keydown', (event) => {
         </div>
       </div>
       <p v-if="!order.length" class="none soft">No channel is shown: {{ how.search ? `none is called “${how.search}”` : 'none has findings' }}. <button type="button" class="plain-button link" @click="how = plain">Show all</button></p>
-      <TideChart :width="width" :height="88" :paint="painting.paint" />
+      <TideChart :width="width" :height="windowHeight < 560 ? 46 : 88" :paint="painting.paint" />
     </div>
-    <SidePane />
+    <button type="button" class="fold" :aria-expanded="pane" data-test="fold" @click="pane = !pane">{{ pane ? 'Close details' : 'Details' }}</button>
+    <SidePane :class="{ unfolded: pane }" />
     <SharedWeekQuestion />
     <RowMenu v-model="menu" @paint="painting.paint" />
   </div>
@@ -251,8 +265,50 @@ useEventListener(document, 'keydown', (event) => {
   line-height: 16px;
 }
 
+.fold {
+  display: none;
+}
+
+/* A narrow window, or one that is magnified, is still a desk: the pane folds, the shelf scrolls, nothing goes. */
+@media (min-width: 501px) and (max-width: 1000px) {
+  .week {
+    --channel-width: 168px;
+
+    position: relative;
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .fold {
+    position: absolute;
+    z-index: 6;
+    right: 8px;
+    bottom: 6px;
+    display: block;
+    background: var(--base);
+    color: var(--on-base);
+    border: 0;
+    border-radius: 5px;
+    padding: 2px 10px;
+    cursor: pointer;
+  }
+
+  .week > :deep(.pane) {
+    display: none;
+  }
+
+  .week > :deep(.pane.unfolded) {
+    position: absolute;
+    z-index: 5;
+    inset: 0 0 0 auto;
+    display: grid;
+    width: min(280px, 80%);
+    padding-bottom: 30px;
+    box-shadow: -6px 0 18px rgb(0 0 0 / 18%);
+  }
+}
+
 /* A phone is for reading: no shelf to paint from, no pane to change things in. */
-@media (max-width: 760px) {
+@media (max-width: 500px) {
   .week {
     --channel-width: 150px;
 

@@ -1,6 +1,7 @@
 import type { Channel, Figures } from '../api/types'
 
-export const ROW = 27
+export const ROW = 27 // at least; rows grow with the room there is
+export const TALLEST = 64
 export const HEADING = 20
 
 export type Row = { kind: 'group'; name: string; ids: string[] } | { kind: 'channel'; channel: Channel }

@@ -1,7 +1,7 @@
 import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { ref, type Ref } from 'vue'
 
-import type { Edit } from '../api/types'
+import type { Edit, Hours } from '../api/types'
 import { useSite } from '../site/useSite'
 import { DAY, dayOf, hoursOf, spansOf, WEEK, type Span } from './time'
 import { useHand, type Stroke } from './useHand'
@@ -40,7 +40,7 @@ export function usePainting(area: Area) {
   const site = useSite()
   const hand = useHand()
   const shared = useSharedWeeks()
-  const reading = useMediaQuery('(max-width: 760px)') // a phone, where the shelf is not shown
+  const reading = useMediaQuery('(max-width: 500px)') // a phone, where the shelf is not shown
   const edge = ref<Edge>() // under the pointer, or being dragged
   let origin: { minute: number; channel: string; edge?: Edge; x: number; moved: boolean } | undefined
   /** A click that waits for a second one. */
@@ -178,7 +178,11 @@ export function usePainting(area: Area) {
   /** Paints channels with a duty. Channels that follow a named week ask once what is meant. */
   async function paint(channels: string[], span: Span, duty = hand.duty, reach = hand.reach) {
     const hours = span.from === 0 && span.to === WEEK ? [{ from: '00:00', to: '24:00' }] : hoursOf(span, reach)
-    const spans = spansOf(hours)
+    await paintHours(channels, hours, spansOf(hours), duty)
+  }
+
+  /** Paints channels over hours, of which the spans are drawn until the server has answered. */
+  async function paintHours(channels: string[], hours: Hours[], spans: Span[], duty = hand.duty) {
     const groups = await shared.sort(channels)
     if (!groups || !duty) return
     const edits: Edit[] = []
@@ -198,5 +202,5 @@ export function usePainting(area: Area) {
     if (!origin) edge.value = undefined
   }
 
-  return { down, move, up, double, abandon, paint, leave, minuteAt, edge }
+  return { down, move, up, double, abandon, paint, paintHours, leave, minuteAt, edge }
 }
