@@ -129,6 +129,9 @@ func days(d *float64) string {
 	if d == nil {
 		return "no limit"
 	}
+	if *d > 36525 {
+		return "over 100 years"
+	}
 	return fmt.Sprintf("%.1f", *d)
 }
 

@@ -11,6 +11,7 @@ import NumberField from '../ui/NumberField.vue'
 import { useHand } from '../week/useHand'
 import CopyWeek from './CopyWeek.vue'
 import RateFields from './RateFields.vue'
+import WhereDisk from './WhereDisk.vue'
 
 const site = useSite()
 const hand = useHand()
@@ -68,7 +69,7 @@ function follow(week: string) {
       <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />
     </template>
   </section>
-  <p v-else class="soft">Select channels on the left to see and change what is decided about them. A group's name selects its channels.</p>
+  <WhereDisk v-else />
 </template>
 
 <style scoped>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElButton, ElDialog } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 
 import { author } from '../api/author'
 import { useSite } from '../site/useSite'
@@ -25,6 +25,7 @@ const saved = computed(() => {
 const find = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }))
 
 const naming = ref(false)
+const nameField = useTemplateRef('nameField')
 const name = ref('')
 function keepName() {
   if (name.value.trim()) author.value = name.value.trim()
@@ -52,14 +53,14 @@ const undoTitle = computed(() => (site.undoes ? `Undo${site.undoesBy && site.und
     <button type="button" class="tool text" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
     <button type="button" class="tool text" title="Your name, as the history shows it" data-test="author" @click="(name = author), (naming = true)">{{ author }}</button>
     <section aria-label="Your name">
-      <ElDialog v-model="naming" title="Your name" width="360">
+      <ElDialog v-model="naming" title="Your name" width="360" @opened="nameField?.select()">
         <form @submit.prevent="keepName">
           <p class="soft">The history shows it beside your changes, and so do the pages of others.</p>
-          <input v-model="name" class="name" aria-label="Your name" maxlength="60" data-test="author-name" />
+          <input ref="nameField" v-model="name" class="name" aria-label="Your name" maxlength="60" data-test="author-name" />
         </form>
         <template #footer>
-          <ElButton @click="naming = false">Leave it</ElButton>
-          <ElButton type="primary" data-test="keep-author" @click="keepName">Keep</ElButton>
+          <ElButton @click="naming = false">Cancel</ElButton>
+          <ElButton type="primary" data-test="keep-author" @click="keepName">Apply</ElButton>
         </template>
       </ElDialog>
     </section>

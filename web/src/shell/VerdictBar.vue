@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Verdict } from '../api/types'
 import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
-import { change, count, gigabytes, three } from '../ui/figures'
+import { change, count, daysInWords, gigabytes, three } from '../ui/figures'
 import { useHand } from '../week/useHand'
 
 const site = useSite()
@@ -58,7 +58,7 @@ const missed = computed(() => {
 <template>
   <section class="verdict" aria-label="Verdict">
     <button type="button" class="plain-button figure" data-test="verdict-days" @click="v.channel && hand.show([v.channel])">
-      <b :class="{ short: isShort }" data-test="kept">{{ v.keptDays == null ? 'no limit' : `${three(v.keptDays)} days` }}</b>
+      <b :class="{ short: isShort }" data-test="kept">{{ v.keptDays == null ? 'no limit' : daysInWords(v.keptDays) }}</b>
       <i>{{ since(v.keptDays, before.keptDays) }}</i>
       <span v-if="v.requiredDays != null" :title="channel ? `${channel.name} is the channel furthest from its days` : ''">
         of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="worstDate"> · {{ worstDate }}</template><template v-else-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
@@ -66,7 +66,7 @@ const missed = computed(() => {
       <span v-else>kept · nothing is required</span>
     </button>
     <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
-      <b>{{ range ? `${three(range.low)} – ${three(range.high)} days` : '—' }}</b>
+      <b>{{ range ? `${three(range.low)} – ${daysInWords(range.high)}` : '—' }}</b>
       <span :title="`In ${Math.round(v.holdsPercent)} of 100 cases every channel keeps the days required of it.`">likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance all are met</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">

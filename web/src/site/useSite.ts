@@ -1,5 +1,6 @@
 import type { Operation } from 'fast-json-patch'
 import { ElMessage } from 'element-plus'
+import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
@@ -125,6 +126,7 @@ export const useSite = defineStore('site', () => {
     tide.value = answer.tide
     findings.value = answer.findings
     answered.value = answer
+    mine.value = { ...mine.value, [id.value]: [...(mine.value[id.value] ?? []), answer.version].slice(-200) }
   }
 
   /** Sends one change. What may go better later waits; a refusal is shown and dropped; what the server fails on is set aside. */
@@ -158,6 +160,10 @@ export const useSite = defineStore('site', () => {
     }
     return { now: 'done' }
   }
+
+  /** Revisions made in this browser: two people may have the same name. */
+  const mine = useStorage<Record<string, number[]>>('wakefield-mine', {})
+  const isOthers = () => undoesBy.value !== author.value || !(mine.value[id.value] ?? []).includes(version.value)
 
   const queue = useQueue(send)
   let stepping = false
@@ -195,9 +201,10 @@ export const useSite = defineStore('site', () => {
   /** Undoes, redoes or returns, once what is on its way has arrived. */
   async function step(what: keyof typeof steps, ask = (key: string) => takeBack(what as 'undo' | 'redo', key)) {
     if (queue.waiting.value.length || stepping) return
-    if (what === 'undo' && undoesBy.value && undoesBy.value !== author.value && asked !== version.value) {
+    if (what === 'undo' && undoesBy.value && isOthers() && asked !== version.value) {
       asked = version.value
-      ElMessage({ message: `The last change is ${undoesBy.value}’s: ${undoes.value}. Undo once more to take it back.`, duration: 6000, showClose: true })
+      const whose = undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
+      ElMessage({ message: `The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, duration: 6000, showClose: true })
       return
     }
     stepping = true

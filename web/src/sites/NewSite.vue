@@ -8,7 +8,7 @@ import { api, inWords } from '../api/client'
 import type { Beginnings, Opening, OpeningDraft, Problem } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
 import ChoiceField from '../ui/ChoiceField.vue'
-import { gigabytes, three } from '../ui/figures'
+import { daysInWords, gigabytes, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import TextField from '../ui/TextField.vue'
 import { explain } from '../week/explain'
@@ -140,8 +140,8 @@ const p = (member: string) => problems.value[member]
           <section class="sheet verdict" aria-live="polite" aria-label="First verdict" :aria-busy="judged !== written" data-test="first-verdict">
             <h2>First verdict</h2>
             <template v-if="v">
-              <p class="days" :class="{ short: isShort }"><b>{{ v.keptDays == null ? 'never overwritten' : `${three(v.keptDays)} days` }}</b><template v-if="v.requiredDays != null"> kept of {{ v.requiredDays }} required</template></p>
-              <p v-if="v.likelyDays" class="soft">Likely {{ three(v.likelyDays.low) }} to {{ three(v.likelyDays.high) }} days, four times in five: nothing is measured yet.</p>
+              <p class="days" :class="{ short: isShort }"><b>{{ v.keptDays == null ? 'never overwritten' : daysInWords(v.keptDays) }}</b><template v-if="v.requiredDays != null"> kept of {{ v.requiredDays }} required</template></p>
+              <p v-if="v.likelyDays" class="soft">Likely {{ three(v.likelyDays.low) }} to {{ daysInWords(v.likelyDays.high) }}, four times in five: nothing is measured yet.</p>
               <dl class="figures">
                 <dt>written a day</dt><dd>{{ gigabytes(v.gigabytesPerDay) }}</dd>
                 <dt>usable</dt><dd>{{ gigabytes(v.usableGB) }}</dd>

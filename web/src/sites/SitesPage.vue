@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router'
 import type { Listed } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
 import DaysBar from '../ui/DaysBar.vue'
-import { count, three } from '../ui/figures'
+import { daysInWords, count } from '../ui/figures'
 import { useSites } from './useSites'
 
 const { sites, failure, search, archived, shown, load, archive, duplicate, importPlan } = useSites()
@@ -53,7 +53,7 @@ onMounted(load)
           <RouterLink :to="`/sites/${s.id}`">
             <span><b>{{ s.name }}</b> <span class="soft">{{ s.variant }}</span><br /><span class="soft">{{ s.customer || 'no customer named' }}</span></span>
             <span v-if="s.state" class="kept" :class="{ short: isShort(s) }">
-              <template v-if="s.state.verdict.keptDays != null"><b>{{ three(s.state.verdict.keptDays) }}</b> days<template v-if="s.state.verdict.requiredDays != null"> of {{ s.state.verdict.requiredDays }}</template></template>
+              <template v-if="s.state.verdict.keptDays != null"><b>{{ daysInWords(s.state.verdict.keptDays) }}</b><template v-if="s.state.verdict.requiredDays != null"> of {{ s.state.verdict.requiredDays }}</template></template>
               <template v-else>never overwritten</template>
               <DaysBar v-if="s.state.verdict.requiredDays" :kept="s.state.verdict.keptDays" :required="s.state.verdict.requiredDays" />
             </span>

@@ -14,9 +14,17 @@ export function three(value: number): string {
   return format.format(value).replace('-', '−').replace(/,/g, '\u202f')
 }
 
+/** Beyond this days are no figure that anybody plans with. */
+const CENTURY = 36_525
+
+/** Writes days kept in full. */
+export function daysInWords(value: number): string {
+  return value > CENTURY ? 'over 100 years' : `${three(value)} days`
+}
+
 /** Writes days kept; footage that nothing takes away has no number. */
 export function days(value: number | null | undefined): string {
-  return value == null ? 'no limit' : `${three(value)} d`
+  return value == null ? 'no limit' : value > CENTURY ? '> 100 y' : `${three(value)} d`
 }
 
 /** Writes a change with its sign, empty where it would show as none. */

@@ -4,13 +4,12 @@ import { computed } from 'vue'
 import type { Channel } from '../api/types'
 import { useSite } from '../site/useSite'
 import DaysBar from '../ui/DaysBar.vue'
-import { days } from '../ui/figures'
 import RibbonCanvas from './RibbonCanvas.vue'
 import { weekInWords } from './sentence'
 import { placeIn, type Span } from './time'
 import { useHand } from './useHand'
 
-const props = defineProps<{ channel: Channel; width: number; height: number; selected: boolean; target?: boolean; cursor?: Span }>()
+const props = defineProps<{ channel: Channel; width: number; height: number; shows: string; recorder?: number; selected: boolean; target?: boolean; cursor?: Span }>()
 defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
 
 const site = useSite()
@@ -22,6 +21,7 @@ const isShort = computed(() => {
 
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
 const hand = useHand()
+const recorderName = computed(() => site.plan?.recorders.find((r) => r.id === props.channel.recorder)?.name ?? '')
 
 /** Whether a change of this channel waits for the server to come back. */
 const waits = computed(() => site.state === 'away' && site.waitingOn.has(props.channel.id))
@@ -33,13 +33,13 @@ const place = (s: Span) => placeIn(hand.view, s)
 
 <template>
   <div class="row" :class="{ selected, target, waits }" role="row" :style="{ height: `${height}px` }" :aria-selected="selected" :data-channel="channel.id">
-    <div class="channel" role="rowheader" @click="$emit('select', $event)">
-      <span class="number soft">{{ channel.number }}</span>
+    <div class="channel" :class="{ several: recorder }" role="rowheader" @click="$emit('select', $event)">
+      <span class="number soft" :title="recorder ? `Channel ${channel.number} of ${recorderName}` : `Channel ${channel.number}`">{{ recorder ? `${recorder}·${channel.number}` : channel.number }}</span>
       <button type="button" class="plain-button more" tabindex="-1" :aria-label="`What can be done with the week of ${channel.name}`" :data-menu="channel.id" @click.stop="$emit('menu', $event)">⋯</button>
-      <span class="name">{{ channel.name }}</span>
+      <span class="name" :title="channel.name">{{ channel.name }}</span>
       <span v-if="channel.noCamera" class="soft kept">no camera</span>
       <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
-        {{ days(figures?.retentionDays) }}
+        {{ shows }}
         <DaysBar v-if="figures?.requiredDays" :kept="figures.retentionDays" :required="figures.requiredDays" />
       </span>
     </div>
@@ -77,6 +77,10 @@ const place = (s: Span) => placeIn(hand.view, s)
 .waits .name::after {
   content: ' · not saved';
   color: var(--short);
+}
+
+.channel.several {
+  grid-template-columns: 34px minmax(0, 1fr) 62px;
 }
 
 .row:hover .channel,
@@ -141,7 +145,9 @@ const place = (s: Span) => placeIn(hand.view, s)
   position: absolute;
   top: 0;
   bottom: 0;
-  outline: 2px solid var(--base);
+  outline: 2px solid var(--ink);
+  outline-offset: -2px;
+  box-shadow: inset 0 0 0 4px var(--sheet); /* seen on every colour, light and dark */
   pointer-events: none;
 }
 

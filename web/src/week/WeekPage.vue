@@ -11,7 +11,7 @@ import ChannelRow from './ChannelRow.vue'
 import DayHeader from './DayHeader.vue'
 import DutyShelf from './DutyShelf.vue'
 import RowMenu from './RowMenu.vue'
-import { HEADING, plain, ROW, rowsOf, TALLEST, type Arrangement } from './rows'
+import { figureOf, HEADING, plain, ROW, rowsOf, TALLEST, type Arrangement } from './rows'
 import SharedWeekQuestion from './SharedWeekQuestion.vue'
 import TideChart from './TideChart.vue'
 import { ticksOf } from './ticks'
@@ -32,7 +32,9 @@ const { height: windowHeight } = useWindowSize()
 
 const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
 const found = computed(() => new Set(site.findings.filter((f) => !f.accepted).flatMap(channelsOf)))
-const rows = computed(() => rowsOf(site.plan?.channels ?? [], how.value, (id) => site.figures.get(id), found.value))
+const rows = computed(() => rowsOf(site.plan?.channels ?? [], how.value, (id) => site.figures.get(id), found.value, site.plan?.recorders ?? []))
+const several = computed(() => (site.plan?.recorders.length ?? 0) > 1)
+const written = computed(() => site.verdict?.gigabytesPerDay ?? 0)
 const order = computed(() => rows.value.flatMap((r) => (r.kind === 'channel' ? [r.channel.id] : [])))
 
 /** Rows are as tall as lets all of them be seen at once, within limits. */
@@ -174,11 +176,11 @@ useEventListener(document, 'keydown', (event) => {
             <template v-for="row in [rows[item.index]!]" :key="row.kind">
               <div v-if="row.kind === 'group'" class="group" role="row">
                 <div role="rowheader">
-                  <button type="button" class="plain-button soft" :title="`Select the channels of ${row.name}`" @click="hand.show(row.ids)">{{ row.name }}</button>
+                  <button type="button" class="plain-button soft" :title="`Select the channels of ${row.name}`" @click="hand.show(row.ids)">{{ row.name }} <span class="says">{{ row.says }}</span></button>
                 </div>
               </div>
               <ChannelRow
-                v-else :channel="row.channel" :width="width" :height="rowHeight" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
+                v-else :channel="row.channel" :width="width" :height="rowHeight" :shows="figureOf(how.sort, site.figures.get(row.channel.id), written)" :recorder="several ? site.plan!.recorders.findIndex((r) => r.id === row.channel.recorder) + 1 : 0" :selected="hand.selection.includes(row.channel.id)" :target="drag.over.value.includes(row.channel.id)"
                 :cursor="keyboard.on(row.channel.id)"
                 @select="select(row.channel.id, $event)" @menu="(e) => menuAt(row.channel.id, e)"
               />
@@ -257,7 +259,13 @@ useEventListener(document, 'keydown', (event) => {
   inset: 0 0 auto;
 }
 
+.says {
+  margin-left: 6px;
+  font-size: 11px;
+}
+
 .group {
+  white-space: nowrap;
   height: 20px;
   padding: 3px 0 0 12px;
   border-bottom: 1px solid var(--rule);

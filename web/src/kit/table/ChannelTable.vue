@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElMessage } from 'element-plus'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
@@ -107,6 +108,17 @@ function copy(event: ClipboardEvent) {
   event.preventDefault()
 }
 
+/** The columns that a pasted row names, where it is a row of headings: at least two, and nothing else in it. */
+function headings(cells: string[]) {
+  const plain = (text: string) => text.trim().toLowerCase()
+  const named = cells.map((text, at) => {
+    const c = props.columns.find((column) => [column.title, column.id, `${column.title} ${column.unit}`].some((name) => plain(name) === plain(text)))
+    return c && { at, id: c.id, title: c.title }
+  })
+  const found = named.filter((n) => n !== undefined)
+  return found.length >= 2 && named.every((n, i) => n || !cells[i]!.trim()) ? found : undefined
+}
+
 /** Pastes a block at the cell; one cell goes into all that are selected. Rows beyond the end are new channels. */
 function paste(event: ClipboardEvent) {
   if (editing.value) return
@@ -118,6 +130,17 @@ function paste(event: ClipboardEvent) {
     return
   }
   const { top, left } = grid.range.value
+  const titled = headings(block[0]!)
+  if (titled) {
+    const rows = block.slice(1)
+    table.set({
+      columns: titled.map((h) => h.id),
+      rows: rows.map((cells, i) => ({ ...(idOf(top + i) && { channel: idOf(top + i) }), values: titled.map((h) => cells[h.at] ?? '') })),
+    })
+    grid.go(top, left)
+    ElMessage({ message: `The first row was taken for headings: ${titled.map((h) => h.title).join(', ')}.`, duration: 6000, showClose: true })
+    return
+  }
   const wide = Math.min(Math.max(...block.map((r) => r.length)), props.columns.length - left)
   const columns = props.columns.slice(left, left + wide).map((c) => c.id)
   table.set({
@@ -175,7 +198,8 @@ defineExpose({ fill, focus: () => scroller.value?.focus(), size: grid.size, newR
         <span v-for="g in groups" :key="g.name + g.left" class="group soft" aria-hidden="true" :style="{ left: `${g.left}px`, width: `${g.width}px` }">{{ g.name }}</span>
         <span
           v-for="(c, j) in columns" :key="c.id" class="title" role="columnheader" :aria-colindex="j + 1" :class="{ numeric: c.numeric, frozen: j < 2 }"
-          :style="places[j]" :title="c.unit ? `${c.title}, ${c.unit}` : c.title"
+          :style="places[j]" :title="`${c.unit ? `${c.title}, ${c.unit}` : c.title}: click to select the column`" :data-heading="c.id"
+          @click="(grid.column(j), scroller?.focus({ preventScroll: true }))"
         >{{ c.title }} <span v-if="c.unit" class="soft">{{ c.unit }}</span></span>
       </div>
       <div

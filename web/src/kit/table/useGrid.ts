@@ -30,6 +30,12 @@ export function useGrid(rows: Ref<number>, columns: Ref<number>) {
     at.value = { row: within(to, rows.value), column: within(columns.value - 1, columns.value) }
   }
 
+  /** A whole column, but for the row of new channels. */
+  function column(j: number) {
+    anchor.value = { row: 0, column: within(j, columns.value) }
+    at.value = { row: within(rows.value - 2, rows.value), column: within(j, columns.value) }
+  }
+
   const range = computed(() => ({
     top: Math.min(at.value.row, anchor.value.row),
     bottom: Math.max(at.value.row, anchor.value.row),
@@ -37,5 +43,5 @@ export function useGrid(rows: Ref<number>, columns: Ref<number>) {
     right: Math.max(at.value.column, anchor.value.column),
   }))
   const size = computed(() => (range.value.bottom - range.value.top + 1) * (range.value.right - range.value.left + 1))
-  return { at, anchor, range, size, go, step, all, row }
+  return { at, anchor, range, size, go, step, all, row, column }
 }
