@@ -26,6 +26,20 @@ func TestFromNothingToAVerdict(t *testing.T) {
 	p.number("fieldset", "cameras", "20")
 	p.shows("fieldset", "20 cameras on a recorder of 16 channels")
 	p.number("fieldset", "cameras", "6")
+	// What the verdict assumes is shown, and can be said; names can be pasted.
+	p.shows(`[data-test="assumed"]`, "of the week")
+	if shown := eval[string](p, `document.querySelector('[data-test="assumed"] [data-field="events"] input').value`); shown == "" || shown == "0" {
+		t.Errorf("%q events a day are assumed", shown)
+	}
+	p.number(`[data-test="assumed"]`, "active", "9000")
+	p.number(`[data-test="assumed"]`, "events", "60,5")
+	p.until(`document.querySelector('[data-test="first-verdict"]').ariaBusy === 'false' && document.querySelector('[data-test="assumed"] [data-field="events"] input').value === '60.5'`)
+	if eval[bool](p, `[...document.querySelectorAll('option')].some(o => o.innerText.includes('nuisance') || o.innerText.includes('contact'))`) {
+		t.Error("a camera cannot look at that")
+	}
+	p.click(".names summary")
+	p.click(`[data-test="names"]`)
+	p.keys("Steps\nCrane\nShed\nGate\nNets\nFuel")
 	p.click(`input[value="clock"]`)
 	p.until(`!!document.querySelector('input[value="clock"]:checked') && !!document.querySelector('[data-test="first-verdict"][aria-busy="false"] .days')`)
 	first := strings.Fields(p.text(`.days`))[0]
@@ -35,7 +49,14 @@ func TestFromNothingToAVerdict(t *testing.T) {
 	p.until(`document.querySelectorAll('[data-channel]').length === 16`)
 	list, err := s.store.List(context.Background())
 	if err != nil || len(list) != 1 || list[0].Name != "Little Pier" || list[0].Channels != 16 {
-		t.Errorf("%v %+v", err, list)
+		t.Fatalf("%v %+v", err, list)
+	}
+	head, err := s.store.Load(context.Background(), list[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if c := head.Plan.Channels; c[1].Name != "Crane" || c[0].Streams.Main.Rate.ActiveKbps != 9000 || !c[6].NoCamera {
+		t.Errorf("%+v", c[1])
 	}
 }
 
@@ -60,11 +81,11 @@ func TestSitesAreFoundDuplicatedAndPutAway(t *testing.T) {
 	p.keys("cider")
 	p.until(`document.querySelectorAll('[data-site]').length === 1`)
 	p.item(`[data-site="brackenhall-cider-works"] .more`, "Duplicate")
-	p.shows("main", "Brackenhall Cider Works, again")
-	p.item(`[data-site="brackenhall-cider-works"] .more`, "Put away")
+	p.shows("main", "Brackenhall Cider Works (copy)")
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Archive")
 	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
 	p.click(`[data-test="archived"]`)
-	p.item(`[data-site="brackenhall-cider-works"] .more`, "Take out again")
+	p.item(`[data-site="brackenhall-cider-works"] .more`, "Restore")
 	p.until(`!document.querySelector('[data-site="brackenhall-cider-works"]')`)
 	p.click(`[data-test="archived"]`)
 	p.until(`document.querySelectorAll('[data-site]').length === 2`)

@@ -16,6 +16,19 @@ func ReadyMade() []Duty {
 	}
 }
 
+// SceneTemplates are the ids of those templates that a camera can look at: not what moves
+// beside, nor what a contact tells.
+func SceneTemplates() []string {
+	beside := map[string]bool{"waves": true, "leaves": true, "headlights": true, "door": true}
+	var out []string
+	for _, a := range ActivityTemplates() {
+		if !beside[a.ID] {
+			out = append(out, a.ID)
+		}
+	}
+	return out
+}
+
 // ActivityTemplates are invented places to start an activity from: guesses, and
 // marked so, with groups where people or vehicles come together.
 func ActivityTemplates() []Activity {

@@ -48,6 +48,7 @@ func registerKit(api huma.API, s *service) {
 type Beginnings struct {
 	Duties     []plan.Duty     `json:"duties" doc:"Ready-made duties"`
 	Activities []plan.Activity `json:"activities" doc:"Activities of invented places"`
+	Scenes     []string        `json:"scenes" doc:"Ids of those that a camera can look at"`
 	Model      ModelTable      `json:"model"`
 }
 
@@ -68,7 +69,7 @@ type AdaptiveTable struct {
 
 func (s *service) beginnings(context.Context, *struct{}) (*body[Beginnings], error) {
 	m := video.Model
-	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
+	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), plan.SceneTemplates(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
 }
 
 // Table is the channel table.

@@ -97,6 +97,21 @@ func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVer
 type OpeningDraft struct {
 	Verdict  estimate.Verdict `json:"verdict"`
 	Findings []check.Finding  `json:"findings"`
+	Assumed  Assumed          `json:"assumed"`
+}
+
+// Assumed is what a first verdict takes each camera to be like.
+type Assumed struct {
+	IdleKbps       float64 `json:"idleKbps" doc:"While nothing moves"`
+	ActiveKbps     float64 `json:"activeKbps"`
+	EventsPerDay   float64 `json:"eventsPerDay" doc:"In front of it"`
+	WrittenPercent float64 `json:"writtenPercent" doc:"Share of the week in which anything is written"`
+}
+
+func assumed(e entry) Assumed {
+	c := &e.head.Plan.Channels[0]
+	cost := estimate.CurveOf(c.Streams.Main)
+	return Assumed{cost.IdleKbps, cost.ActiveKbps, e.head.Plan.Activity(c.Activity).Process().PerDay(), e.site.Channels[0].WrittenPercent}
 }
 
 func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
@@ -110,7 +125,7 @@ func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Openin
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found}}, nil
+	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found, assumed(e)}}, nil
 }
 
 func (s *service) openSite(ctx context.Context, in *struct {

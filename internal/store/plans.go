@@ -151,7 +151,7 @@ type Summary struct {
 	Channels int       `json:"channels"`
 	Version  int64     `json:"version"`
 	Changed  time.Time `json:"changed"`
-	Archived bool      `json:"archived" doc:"Whether it was put away"`
+	Archived bool      `json:"archived" doc:"Whether it is archived"`
 }
 
 // List returns all plans, those changed last first.

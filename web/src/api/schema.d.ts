@@ -744,6 +744,25 @@ export interface components {
         ArchiveSiteRequest: {
             archived: boolean;
         };
+        Assumed: {
+            /** Format: double */
+            activeKbps: number;
+            /**
+             * Format: double
+             * @description In front of it
+             */
+            eventsPerDay: number;
+            /**
+             * Format: double
+             * @description While nothing moves
+             */
+            idleKbps: number;
+            /**
+             * Format: double
+             * @description Share of the week in which anything is written
+             */
+            writtenPercent: number;
+        };
         Base: {
             /**
              * Format: double
@@ -767,6 +786,8 @@ export interface components {
             /** @description Ready-made duties */
             duties: components["schemas"]["Duty"][];
             model: components["schemas"]["ModelTable"];
+            /** @description Ids of those that a camera can look at */
+            scenes: string[];
         };
         CallButton: {
             /** Format: double */
@@ -1528,7 +1549,7 @@ export interface components {
             streams: components["schemas"]["Streams"];
         };
         Listed: {
-            /** @description Whether it was put away */
+            /** @description Whether it is archived */
             archived: boolean;
             /** Format: date-time */
             changed: string;
@@ -1637,6 +1658,11 @@ export interface components {
             factor: number;
         };
         Opening: {
+            /**
+             * Format: double
+             * @description While something moves; 0 for the model
+             */
+            activeKbps?: number;
             /** @description Id of the activity template that most cameras look at */
             activity: string;
             /** Format: int64 */
@@ -1653,10 +1679,20 @@ export interface components {
             drives: number;
             /** @description Id of the ready-made duty of the opening week */
             duty: string;
+            /**
+             * Format: double
+             * @description In front of each camera; 0 for those of the template
+             */
+            eventsPerDay?: number;
             /** Format: double */
             fps: number;
             /** Format: int64 */
             height: number;
+            /**
+             * Format: double
+             * @description While nothing moves; 0 for the model
+             */
+            idleKbps?: number;
             /** Format: double */
             ingestMbps: number;
             /**
@@ -1668,6 +1704,8 @@ export interface components {
             layout: "span" | "raid0" | "raid1" | "raid5" | "raid6" | "raid10";
             /** @description Name of the site */
             name: string;
+            /** @description Names of the cameras, in order; those without are numbered */
+            names?: string[];
             /** @description Name of the recorder */
             recorder: string;
             /**
@@ -1680,6 +1718,7 @@ export interface components {
             width: number;
         };
         OpeningDraft: {
+            assumed: components["schemas"]["Assumed"];
             findings: components["schemas"]["Finding"][];
             verdict: components["schemas"]["EstimatedVerdict"];
         };

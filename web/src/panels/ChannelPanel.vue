@@ -29,6 +29,8 @@ function of<T>(get: (c: Channel) => T) {
 const times = computed(() => ({
   pre: of((c) => c.preSeconds ?? 0),
   post: of((c) => c.postSeconds ?? 0),
+  alarmPre: of((c) => c.alarmPreSeconds),
+  alarmPost: of((c) => c.alarmPostSeconds),
   atLeast: of((c) => c.keep?.atLeastDays),
 }))
 const findings = computed(() => site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => ids.value.includes(id))))
@@ -37,6 +39,14 @@ const weeks = computed(() => [
   ...(typeof first.value?.week === 'string' ? [] : [[own, 'its own']] as const),
   ...(site.plan?.weeks ?? []).map((w) => [w.id, w.name] as const),
 ])
+
+/** Whether an alarm input records any of them. */
+const alarmed = computed(() => (site.plan?.effects ?? []).some((e) => e.when.alarm && e.record.some((id) => ids.value.includes(id))))
+
+/** Sets the seconds kept around an alarm; 0 means as for motion. */
+function setAlarm(column: 'alarmPre' | 'alarmPost', seconds: number) {
+  site.change([{ setCells: { columns: [column], rows: ids.value.map((channel) => ({ channel, values: [seconds ? String(seconds) : ''] })) } }])
+}
 
 function keep(atLeastDays: number) {
   // Each channel keeps its own other limits.
@@ -59,6 +69,10 @@ function follow(week: string) {
     <p v-else class="soft facts">What you set here is set on all of them.</p>
     <NumberField label="Kept before" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />
     <NumberField label="Kept after" unit="s" :value="times.post.value" :mixed="times.post.mixed" :max="86400" data-field="post" @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])" />
+    <template v-if="alarmed">
+      <NumberField label="Before an alarm" none="as motion" unit="s" :value="times.alarmPre.value" :mixed="times.alarmPre.mixed" :max="3600" data-field="alarm-pre" @change="(v) => setAlarm('alarmPre', v)" />
+      <NumberField label="After an alarm" none="as motion" unit="s" :value="times.alarmPost.value" :mixed="times.alarmPost.mixed" :max="86400" data-field="alarm-post" @change="(v) => setAlarm('alarmPost', v)" />
+    </template>
     <NumberField label="Keep at least" none="none" unit="days" :value="times.atLeast.value" :mixed="times.atLeast.mixed" :max="36500" data-field="keep" @change="keep" />
     <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
     <CopyWeek v-if="channels.length === 1" :channel="first" />

@@ -13,7 +13,7 @@ const all = computed(() => (site.plan?.recorders ?? []).flatMap((recorder) => re
 const here = computed(() => all.value.find((p) => p.pool.id === picked.value) ?? all.value[0])
 const figures = computed(() => site.pools.find((p) => p.id === here.value?.pool.id))
 const layouts = [
-  ['span', 'spanned'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10'],
+  ['span', 'no RAID'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10'],
 ] as const
 
 function set(change: Partial<Pool>) {
@@ -33,7 +33,7 @@ function setDrives(i: number, change: { count?: number; terabytes?: number }) {
       <NumberField whole label="Drives" :value="g.count" :min="1" :max="1000" data-field="drives" @change="(v) => setDrives(i, { count: v })" />
       <NumberField label="Size of each" unit="TB" :value="g.terabytes" :min="0.01" :max="1000" data-field="terabytes" @change="(v) => setDrives(i, { terabytes: v })" />
     </template>
-    <ChoiceField label="Layout" :value="here.pool.layout" :choices="layouts" @change="(layout) => set({ layout })" />
+    <ChoiceField label="RAID level" :value="here.pool.layout" :choices="layouts" @change="(layout) => set({ layout })" />
     <NumberField whole label="Hot spares" :value="here.pool.hotSpares ?? 0" :max="1000" @change="(v) => set({ hotSpares: v })" />
     <NumberField label="Reserved" unit="%" :value="here.pool.reservePercent ?? 0" :max="99" @change="(v) => set({ reservePercent: v })" />
     <div class="bar" role="img" :aria-label="`${gigabytes(figures.usableGB)} usable of ${gigabytes(figures.boughtGB)} bought`">
@@ -44,7 +44,7 @@ function setDrives(i: number, change: { count?: number; terabytes?: number }) {
       <dt>written a day</dt><dd>{{ gigabytes(figures.gigabytesPerDay) }}</dd>
       <dt>full after</dt><dd>{{ days(figures.retentionDays) }}</dd>
       <dt>at the worst hour</dt><dd>{{ days(figures.worstDays) }}</dd>
-      <dt>four times in five</dt><dd>{{ figures.likelyDays ? `${days(figures.likelyDays.low)} – ${days(figures.likelyDays.high)}` : '—' }}</dd>
+      <dt>likely range (80 %)</dt><dd>{{ figures.likelyDays ? `${days(figures.likelyDays.low)} – ${days(figures.likelyDays.high)}` : '—' }}</dd>
     </dl>
   </section>
   <p v-else class="soft">There is no recorder yet.</p>

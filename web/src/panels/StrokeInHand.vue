@@ -49,7 +49,7 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
       <p class="soft">{{ hand.act?.how }}</p>
       <p v-if="copy.copied" class="acts">
         <button type="button" class="act" data-test="do-act" @click="copy.doIt()">Do it</button>
-        <button type="button" class="plain-button link" @click="(copy.copied = undefined), copy.consider(undefined)">Leave it</button>
+        <button type="button" class="plain-button link" @click="(copy.copied = undefined), copy.consider(undefined)">Cancel</button>
       </p>
     </template>
   </section>

@@ -17,8 +17,8 @@ const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.confl
       <li v-for="r in site.conflict?.since" :key="r.number">{{ r.sentence }} <span class="soft">({{ r.author }})</span></li>
     </ul>
     <template #footer>
-      <ElButton @click="open = false">Leave it so</ElButton>
-      <ElButton type="primary" data-test="again" @click="site.tryAgain()">Make my change on top</ElButton>
+      <ElButton @click="open = false">Keep theirs</ElButton>
+      <ElButton type="primary" data-test="again" @click="site.tryAgain()">Apply mine</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -30,7 +30,7 @@ const drives = computed(() => {
   const pools = (site.plan?.recorders ?? []).flatMap((r) => r.pools)
   if (pools.length !== 1) return count(pools.length, 'pool')
   const pool = pools[0]!
-  const layout = pool.layout === 'span' ? 'spanned' : pool.layout.replace('raid', 'RAID ')
+  const layout = pool.layout === 'span' ? 'no RAID' : pool.layout.replace('raid', 'RAID ')
   return `${pool.drives.map((g) => `${g.count} × ${g.terabytes} TB`).join(' + ')}, ${layout}`
 })
 

@@ -11,6 +11,7 @@ export interface Command {
   kind: 'page' | 'channel' | 'duty' | 'week' | 'act'
   name: string
   hint?: string
+  also?: string // what else people call it
   run: () => void
 }
 
@@ -22,19 +23,27 @@ export function useCommands(help: () => void) {
   const { toggle } = useTheme()
   const go = (name: string, params?: Record<string, string>) => () => void router.push({ name, ...(params && { params }) })
 
+  /** Opens a part of the pane beside the week; with no channel selected, on all. */
+  function pane(which: 'channel' | 'disk') {
+    if (which === 'channel' && !hand.selection.length) hand.show(site.plan!.channels.filter((c) => !c.noCamera).map((c) => c.id))
+    hand.panel = which
+    void router.push({ name: 'week' })
+  }
+
   const pages = computed<Command[]>(() => [
     { kind: 'page', name: 'All sites', run: go('sites') },
     { kind: 'page', name: 'New site', run: go('new') },
     ...(site.plan
       ? [
-          { name: 'Week', run: go('week') },
-          { name: 'Channels and cameras', run: go('kit') },
-          { name: 'Recorders and drives', run: go('kit', { part: 'recorders' }) },
-          { name: 'Camera kinds', run: go('kit', { part: 'kinds' }) },
-          { name: 'Activities', run: go('kit', { part: 'activities' }) },
-          { name: 'Named weeks and special days', run: go('weeks') },
-          { name: 'Findings', run: go('findings') },
-          { name: 'History', run: go('history') },
+          { name: 'Week', also: 'schedule timetable recording mode continuous motion alarm paint', run: go('week') },
+          { name: 'Channels and cameras', also: 'kit names streams bitrate codec resolution frame rate fps audio sound detection import csv excel', run: go('kit') },
+          { name: 'Recorders and drives', also: 'disk disks storage hdd raid array pool capacity licence license bandwidth nvr throughput retention tb tib', run: go('kit', { part: 'recorders' }) },
+          { name: 'Camera kinds', also: 'model type template preset', run: go('kit', { part: 'kinds' }) },
+          { name: 'Activities', also: 'events motion how often people traffic nuisance event log groups', run: go('kit', { part: 'activities' }) },
+          { name: 'Site', also: 'customer time zone worth measuring', run: go('kit', { part: 'site' }) },
+          { name: 'Named weeks and special days', also: 'holiday holidays bank holiday vacation season festival calendar dates year shared schedule', run: go('weeks') },
+          { name: 'Findings', also: 'errors warnings problems checks issues hints', run: go('findings') },
+          { name: 'History', also: 'revisions versions audit who changed restore', run: go('history') },
         ].map((p) => ({ kind: 'page' as const, ...p }))
       : []),
   ])
@@ -74,6 +83,13 @@ export function useCommands(help: () => void) {
             run: () => site.change([{ paint: { channels: paintable, hours: [{ from: '00:00', to: '24:00' }], duty: hand.duty } }], { channels: paintable, spans: [{ from: 0, to: WEEK }], duty: hand.duty }),
           }]
         : []),
+      ...(site.plan
+        ? [
+            { name: 'Required days', also: 'retention keep how long storage time', run: () => pane('channel') },
+            { name: 'Seconds before and after an event', also: 'pre-record post-record pre-event post-event buffer pre post alarm', run: () => pane('channel') },
+            { name: 'Drives and what they hold', also: 'disk storage raid capacity full', run: () => pane('disk') },
+          ]
+        : []),
       ...(site.plan ? dayNames.map((d, i) => ({ name: `Look closer at ${d}`, run: () => ((hand.day = i), void router.push({ name: 'week' })) })) : []),
       ...(site.plan ? [{ name: 'The whole week', hint: '0', run: () => (hand.day = undefined) }, { name: 'Export the plan file', run: () => location.assign(`/api/sites/${encodeURIComponent(site.id)}/plan`) }] : []),
       { name: 'Light or dark', run: toggle },
@@ -87,7 +103,7 @@ export function useCommands(help: () => void) {
     const all = [...channels.value, ...pages.value, ...acts.value, ...duties.value, ...weeks.value]
     if (!words.length) return [...pages.value, ...acts.value].slice(0, 14)
     return all
-      .filter((c) => words.every((w) => `${c.name} ${c.hint ?? ''}`.toLowerCase().includes(w)))
+      .filter((c) => words.every((w) => `${c.name} ${c.hint ?? ''} ${c.also ?? ''}`.toLowerCase().includes(w)))
       .sort((a, b) => Number(b.name.toLowerCase().startsWith(words[0]!)) - Number(a.name.toLowerCase().startsWith(words[0]!)))
       .slice(0, 14)
   }

@@ -8,13 +8,14 @@ import { api, inWords } from '../api/client'
 import type { Beginnings, Opening, OpeningDraft, Problem } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
 import ChoiceField from '../ui/ChoiceField.vue'
-import { daysInWords, gigabytes, three } from '../ui/figures'
+import { count, daysInWords, gigabytes, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import TextField from '../ui/TextField.vue'
 import { explain } from '../week/explain'
 
 /** From an empty page to a first verdict: the few things that are known before the site was seen. */
 const router = useRouter()
+const names = ref('')
 const opening = reactive<Opening>({
   name: '', customer: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone, recorder: 'Recorder', channels: 16, ingestMbps: 160,
   drives: 2, terabytes: 4, layout: 'raid1', cameras: 12, codec: 'h265', width: 2560, height: 1440, fps: 12, activity: 'hall', duty: 'motion', keepDays: 30,
@@ -25,7 +26,7 @@ const problems = ref<Record<string, string>>({})
 const making = ref(false)
 const nameless = ref(false)
 const zones = Intl.supportedValuesOf('timeZone')
-const layouts = [['span', 'spanned'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10']] as const
+const layouts = [['span', 'no RAID'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10']] as const
 const codecs = [['h264', 'H.264'], ['h265', 'H.265'], ['av1', 'AV1'], ['mjpeg', 'MJPEG']] as const
 const sizes = ['1280×720', '1920×1080', '2560×1440', '2688×1520', '3072×2048', '3840×2160'] as const
 
@@ -72,7 +73,7 @@ const size = computed(() => `${opening.width}×${opening.height}`)
 function setSize(text: string) {
   const m = /^(\d{2,5})\s*[x×*]\s*(\d{2,5})$/i.exec(text)
   if (m) Object.assign(opening, { width: Number(m[1]), height: Number(m[2]) })
-  else problems.value = { ...problems.value, size: `“${text}” is no picture size; write it 1920×1080` }
+  else problems.value = { ...problems.value, size: `“${text}” is not a picture size: use 1920×1080` }
 }
 
 async function make() {
@@ -90,6 +91,22 @@ async function make() {
   } finally {
     making.value = false
   }
+}
+
+/** Names that are pasted, one a line, say how many cameras there are. */
+function setNames(text: string) {
+  names.value = text
+  const list = text.split(/\r?\n|\t/).map((n) => n.trim()).filter(Boolean)
+  opening.names = list.length ? list : undefined
+  if (list.length) opening.cameras = list.length
+  if (list.length > opening.channels) opening.channels = list.length
+}
+
+/** A bitrate that is typed goes with the other one, as it is assumed. */
+function setRate(which: 'idleKbps' | 'activeKbps', kbps: number) {
+  const a = draft.value?.assumed
+  if (!kbps || !a) Object.assign(opening, { idleKbps: undefined, activeKbps: undefined })
+  else Object.assign(opening, { idleKbps: opening.idleKbps ?? Math.round(a.idleKbps), activeKbps: opening.activeKbps ?? Math.round(a.activeKbps), [which]: kbps })
 }
 
 const v = computed(() => draft.value?.verdict)
@@ -116,10 +133,10 @@ const p = (member: string) => problems.value[member]
             <legend>2 · Recorder and drives</legend>
             <TextField label="Recorder" :value="opening.recorder" :problem="p('recorder')" @change="(v) => (opening.recorder = v)" />
             <NumberField whole label="Channels it has" :value="opening.channels" :min="1" :max="5000" data-field="channels" @change="(v) => (opening.channels = v)" />
-            <NumberField label="Takes in" unit="Mbps" :value="opening.ingestMbps" :min="0.1" :max="1000000" @change="(v) => (opening.ingestMbps = v)" />
+            <NumberField label="Incoming bandwidth" unit="Mbps" :value="opening.ingestMbps" :min="0.1" :max="1000000" @change="(v) => (opening.ingestMbps = v)" />
             <NumberField whole label="Drives" :value="opening.drives" :min="1" :max="1000" data-field="drives" @change="(v) => (opening.drives = v)" />
             <NumberField label="Size of each" unit="TB" :value="opening.terabytes" :min="0.1" :max="1000" data-field="terabytes" @change="(v) => (opening.terabytes = v)" />
-            <ChoiceField label="Arrayed as" :value="opening.layout" :choices="layouts" @change="(v) => (opening.layout = v)" />
+            <ChoiceField label="RAID level" :value="opening.layout" :choices="layouts" @change="(v) => (opening.layout = v)" />
           </fieldset>
           <fieldset class="sheet">
             <legend>3 · Cameras</legend>
@@ -128,7 +145,12 @@ const p = (member: string) => problems.value[member]
             <ChoiceField label="Codec" :value="opening.codec" :choices="codecs" @change="(v) => (opening.codec = v)" />
             <TextField label="Picture" :value="size" :choices="sizes" :problem="p('size')" @change="setSize" />
             <NumberField label="Frames" unit="/s" :value="opening.fps" :min="0.1" :max="240" @change="(v) => (opening.fps = v)" />
-            <ChoiceField v-if="beginnings" label="Most of them look at" :value="opening.activity" :choices="beginnings.activities.map((a) => [a.id, a.name] as const)" @change="(v) => (opening.activity = v)" />
+            <ChoiceField v-if="beginnings" label="Most of them look at" :value="opening.activity" :choices="beginnings.activities.filter((a) => beginnings!.scenes.includes(a.id)).map((a) => [a.id, a.name] as const)" @change="(v) => (opening.activity = v)" />
+            <details class="names">
+              <summary>Names of the cameras{{ opening.names ? `: ${opening.names.length}` : '' }}</summary>
+              <textarea :value="names" rows="5" aria-label="Names of the cameras, one a line" placeholder="Paste them here, one a line" data-test="names" @input="setNames(($event.target as HTMLTextAreaElement).value)" />
+              <p v-if="p('names')" class="short" role="alert">{{ p('names') }}</p>
+            </details>
           </fieldset>
         </div>
         <div>
@@ -141,18 +163,29 @@ const p = (member: string) => problems.value[member]
             <h2>First verdict</h2>
             <template v-if="v">
               <p class="days" :class="{ short: isShort }"><b>{{ v.keptDays == null ? 'never overwritten' : daysInWords(v.keptDays) }}</b><template v-if="v.requiredDays != null"> kept of {{ v.requiredDays }} required</template></p>
-              <p v-if="v.likelyDays" class="soft">Likely {{ three(v.likelyDays.low) }} to {{ daysInWords(v.likelyDays.high) }}, four times in five: nothing is measured yet.</p>
+              <p v-if="v.likelyDays" class="soft">Likely range (80 %): {{ three(v.likelyDays.low) }} to {{ daysInWords(v.likelyDays.high) }}; nothing is measured yet.</p>
               <dl class="figures">
                 <dt>written a day</dt><dd>{{ gigabytes(v.gigabytesPerDay) }}</dd>
                 <dt>usable</dt><dd>{{ gigabytes(v.usableGB) }}</dd>
                 <dt>events at full quality</dt><dd>{{ three(v.evidence.fullPercent) }} %</dd>
                 <dt>events not recorded, a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
-                <dt>findings</dt><dd>{{ draft?.findings.length ?? 0 }}</dd>
               </dl>
+              <div v-if="draft" class="assumed" data-test="assumed">
+                <h3>It assumes of each camera</h3>
+                <NumberField label="Bitrate, nothing moving" unit="kbit/s" none="as modelled" :value="Math.round(draft.assumed.idleKbps)" :max="1000000" data-field="idle" @change="(k) => setRate('idleKbps', k)" />
+                <NumberField label="Bitrate, moving" unit="kbit/s" none="as modelled" :value="Math.round(draft.assumed.activeKbps)" :max="1000000" data-field="active" @change="(k) => setRate('activeKbps', k)" />
+                <NumberField label="Events a day" none="as usual there" :value="Number(three(draft.assumed.eventsPerDay).replace(/\s/g, ''))" :max="1000000" data-field="events" @change="(n) => (opening.eventsPerDay = n || undefined)" />
+                <p class="soft">so it is written <b>{{ three(draft.assumed.writtenPercent) }} %</b> of the week</p>
+              </div>
+              <details v-if="draft?.findings.length" data-test="opening-findings">
+                <summary>{{ count(draft.findings.length, 'finding') }}</summary>
+                <p v-for="f in draft.findings" :key="f.id" :class="{ short: f.severity === 'error' }">{{ f.sentence }} <span class="soft">{{ f.reason }}</span></p>
+              </details>
+              <p v-else class="soft">no findings</p>
             </template>
             <p v-if="p('all')" class="short" role="alert">{{ p('all') }}</p>
             <p v-else-if="!v" class="soft">{{ Object.keys(problems).length ? 'Once what is marked is mended.' : 'Counting…' }}</p>
-            <p class="acts"><button type="button" class="act" :disabled="making" data-test="make-site" @click="make">Make this site</button> <RouterLink to="/">Leave it</RouterLink></p>
+            <p class="acts"><button type="button" class="act" :disabled="making" data-test="make-site" @click="make">Create site</button> <RouterLink to="/">Cancel</RouterLink></p>
           </section>
         </div>
       </form>
@@ -219,6 +252,21 @@ legend {
 
 .days b {
   font-size: 24px;
+}
+
+.names textarea {
+  width: 100%;
+  margin-top: 4px;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  color: inherit;
+  font: inherit;
+}
+
+.assumed h3 {
+  margin-top: 6px;
+  font-weight: 600;
 }
 
 .acts {

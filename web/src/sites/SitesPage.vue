@@ -39,7 +39,7 @@ onMounted(load)
         <h1>Sites</h1>
         <input v-if="sites?.length" v-model="search" type="search" placeholder="Find a site" aria-label="Find a site" data-test="search" />
         <span class="right">
-          <button v-if="away || archived" type="button" class="plain-button link" data-test="archived" @click="archived = !archived">{{ archived ? 'Sites in work' : `${count(away, 'site')} put away` }}</button>
+          <button v-if="away || archived" type="button" class="plain-button link" data-test="archived" @click="archived = !archived">{{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}</button>
           <input ref="picker" type="file" accept=".json,application/json" aria-label="Plan file" hidden data-test="picker" @change="importFile(picker?.files?.[0])" />
           <button type="button" class="act quiet" @click="picker?.click()">Import a plan file</button>
           <RouterLink to="/new" class="act" data-test="new-site">New site</RouterLink>
@@ -68,7 +68,7 @@ onMounted(load)
               <ElDropdownMenu>
                 <ElDropdownItem command="duplicate">Duplicate</ElDropdownItem>
                 <ElDropdownItem command="export">Export the plan file</ElDropdownItem>
-                <ElDropdownItem command="archive" divided>{{ s.archived ? 'Take out again' : 'Put away' }}</ElDropdownItem>
+                <ElDropdownItem command="archive" divided>{{ s.archived ? 'Restore' : 'Archive' }}</ElDropdownItem>
               </ElDropdownMenu>
             </template>
           </ElDropdown>

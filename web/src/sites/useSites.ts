@@ -65,7 +65,7 @@ export function useSites() {
     act(() => api.POST('/api/sites/{id}/archive', { params: { path: { id: s.id } }, body: { archived: away } }), `${s.name} is where it was.`)
   function duplicate(s: Listed) {
     const header = { 'Idempotency-Key': newKey() }
-    return act(() => again(() => api.POST('/api/sites/{id}/duplicate', { params: { path: { id: s.id }, header }, body: { name: `${s.name}, again`.slice(0, 200) } })), 'Nothing was made.')
+    return act(() => again(() => api.POST('/api/sites/{id}/duplicate', { params: { path: { id: s.id }, header }, body: { name: `${s.name} (copy)`.slice(0, 200) } })), 'Nothing was made.')
   }
 
   /** Makes a site from a plan file; the id of the site, or nothing and a failure. */

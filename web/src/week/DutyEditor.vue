@@ -79,7 +79,7 @@ const problem = computed(() => (name.value.trim() ? '' : 'Give it a name.'))
 
 function keep(asNew: boolean) {
   if (problem.value) return
-  const kept = asNew ? { ...duty.value, id: fresh(name.value, site.duties), name: duty.value.name === original.value?.name ? `${duty.value.name}, again` : duty.value.name } : duty.value
+  const kept = asNew ? { ...duty.value, id: fresh(name.value, site.duties), name: duty.value.name === original.value?.name ? `${duty.value.name} (copy)` : duty.value.name } : duty.value
   site.change([{ setDuty: { duty: kept } }])
   hand.picked = kept.id
   editing.value = undefined
@@ -119,7 +119,7 @@ function remove() {
       <button type="button" class="plain-button short" data-test="duty-remove" @click="remove">Remove this duty</button>
     </div>
     <template #footer>
-      <ElButton @click="editing = undefined">Leave it</ElButton>
+      <ElButton @click="editing = undefined">Cancel</ElButton>
       <ElButton v-if="original" @click="keep(true)">Keep as a new duty</ElButton>
       <ElButton type="primary" data-test="duty-keep" @click="keep(false)">Keep</ElButton>
     </template>

@@ -72,7 +72,7 @@ const give = (ids: string[]) => copy.week(channel.value!.id, ids, 'Click to give
     <button type="button" role="menuitem" @click="then(() => emit('paint', channels, { from: 0, to: WEEK }))">Paint the whole week: {{ duty }}</button>
     <button type="button" role="menuitem" @click="then(() => copy.copy({ channel: channel!.id }))">Copy the week of {{ channel.name }} <kbd>Ctrl+C</kbd></button>
     <button v-if="others.length" type="button" role="menuitem" @mouseenter="copy.consider(give(others))" @focus="copy.consider(give(others))" @click="then(() => copy.doIt(give(others)))">Give it to the other {{ count(others.length, 'channel') }} selected</button>
-    <button v-if="follows" type="button" role="menuitem" @click="then(() => site.change([{ departWeek: { channels } }]))">Go {{ channels.length > 1 ? 'their' : 'its' }} own way</button>
+    <button v-if="follows" type="button" role="menuitem" @click="then(() => site.change([{ departWeek: { channels } }]))">Follow no named week</button>
     <button
       v-for="w in site.plan?.weeks ?? []" :key="w.id" type="button" role="menuitem" @mouseenter="copy.consider({ title: `${who} on the week “${w.name}”`, edits: [{ followWeek: { channels, week: w.id } }], how: 'Click to follow it.' })"
       @click="then(() => site.change([{ followWeek: { channels, week: w.id } }]))"

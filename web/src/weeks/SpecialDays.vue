@@ -102,7 +102,7 @@ function accept() {
       <div v-if="found" class="sheet found" data-test="calendar-says">
         <p><b>{{ count(fresh.length, 'special day') }}</b> in the calendar that {{ fresh.length === 1 ? 'is' : 'are' }} not here yet. They hold as a Sunday, until you say otherwise.</p>
         <p v-for="l in found.leftOut.slice(0, 8)" :key="l" class="soft">Left out: {{ l }}</p>
-        <p class="acts"><button type="button" class="act" :disabled="!fresh.length" data-test="accept-calendar" @click="accept">Add them</button> <button type="button" class="plain-button link" @click="found = undefined">Leave it</button></p>
+        <p class="acts"><button type="button" class="act" :disabled="!fresh.length" data-test="accept-calendar" @click="accept">Add them</button> <button type="button" class="plain-button link" @click="found = undefined">Cancel</button></p>
       </div>
       <p v-if="!days.length" class="soft">No date is special yet. Click a date in the year, or drag over several.</p>
       <table v-else>

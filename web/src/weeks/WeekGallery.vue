@@ -107,8 +107,8 @@ function rename(week: Week, name: string) {
         <span v-if="stroke?.week === w.id" class="soft">{{ hoursInWords(hours) }}: {{ site.duties.get(hand.duty)?.name }}, for {{ count(followers(w.id).length, 'channel') }}</span>
         <template v-else>
           <button type="button" class="plain-button link" :disabled="!hand.selection.length" @click="site.change([{ followWeek: { channels: hand.selection, week: w.id } }])">Let {{ hand.selection.length ? count(hand.selection.length, 'selected channel') : 'selected channels' }} follow</button>
-          <button type="button" class="plain-button link" @click="add({ ...w, name: `${w.name}, again` })">Duplicate</button>
-          <button v-if="followers(w.id).length" type="button" class="plain-button link" data-test="depart-all" @click="site.change([{ departWeek: { channels: followers(w.id).map((c) => c.id) } }])">Let all go their own way</button>
+          <button type="button" class="plain-button link" @click="add({ ...w, name: `${w.name} (copy)` })">Duplicate</button>
+          <button v-if="followers(w.id).length" type="button" class="plain-button link" data-test="depart-all" @click="site.change([{ departWeek: { channels: followers(w.id).map((c) => c.id) } }])">Unlink all channels</button>
           <a :href="`/api/sites/${site.id}/weeks/${encodeURIComponent(w.id)}/calendar`" download>As a calendar</a>
           <button type="button" class="plain-button link short" data-test="remove-week" @click="remove(w)">Remove</button>
         </template>

@@ -107,7 +107,7 @@ useEventListener(document, 'paste', (event) => {
       <div class="remove">
         <ChoiceField v-if="users(activity.id).length" label="If it goes, in its place" :value="instead" :choices="others" @change="(v) => (instead = v)" />
         <button type="button" class="plain-button link short" data-test="remove-activity" @click="remove">Remove this activity</button>
-        <button type="button" class="plain-button link" @click="add({ ...activity, name: `${activity.name}, again` })">Duplicate it</button>
+        <button type="button" class="plain-button link" @click="add({ ...activity, name: `${activity.name} (copy)` })">Duplicate</button>
         <span class="soft">{{ count(activity.blocks?.length ?? 0, 'block') }} in the plan</span>
       </div>
     </section>

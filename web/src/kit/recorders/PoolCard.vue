@@ -13,8 +13,12 @@ import TextField from '../../ui/TextField.vue'
 const props = defineProps<{ recorder: Recorder; pool: Pool }>()
 const site = useSite()
 const problem = ref('')
-const layouts = [['span', 'spanned'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10']] as const
+const layouts = [['span', 'no RAID'], ['raid0', 'RAID 0'], ['raid1', 'RAID 1'], ['raid5', 'RAID 5'], ['raid6', 'RAID 6'], ['raid10', 'RAID 10']] as const
 const figures = computed(() => site.pools.find((p) => p.id === props.pool.id))
+
+/** TiB in a TB: 10¹² of 2⁴⁰ bytes. */
+const TIB = 1e12 / 2 ** 40
+const tibWords = 'Drives are sold by the TB of a million million bytes. Some recorders show TiB of 1024 × 1024 × 1024 × 1024 bytes and often call them TB: the same drive then seems a tenth smaller. Type what is printed on the drive.'
 
 function set(change: Partial<Pool>) {
   problem.value = ''
@@ -61,10 +65,11 @@ watch(
       <div v-for="(g, i) in pool.drives" :key="i" class="group">
         <NumberField whole label="Drives" :value="g.count" :min="0" :max="1000" data-field="count" @change="(v) => setDrives(i, { count: v })" />
         <NumberField label="Size of each" unit="TB" :value="g.terabytes" :min="0.01" :max="1000" data-field="terabytes" @change="(v) => setDrives(i, { terabytes: v })" />
+        <p class="soft tib" :title="tibWords">as printed on the drive, 10¹² bytes; {{ three(g.terabytes * TIB) }} TiB where a recorder counts in 1024s</p>
         <NumberField label="Rated for" none="unknown" unit="TB/y" :value="g.yearlyTB" :max="1000000" @change="(v) => setDrives(i, { yearlyTB: v || undefined })" />
       </div>
       <button type="button" class="plain-button link" @click="set({ drives: [...pool.drives, { count: 1, terabytes: 4 }] })">Drives of another size</button>
-      <ChoiceField label="Arrayed as" :value="pool.layout" :choices="layouts" @change="(layout) => set({ layout })" />
+      <ChoiceField label="RAID level" :value="pool.layout" :choices="layouts" @change="(layout) => set({ layout })" />
       <NumberField whole label="Hot spares" :value="pool.hotSpares ?? 0" :max="1000" @change="(v) => set({ hotSpares: v || undefined })" />
       <NumberField label="Reserved" unit="%" :value="pool.reservePercent ?? 0" :max="99" @change="(v) => set({ reservePercent: v || undefined })" />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>

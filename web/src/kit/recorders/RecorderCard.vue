@@ -36,7 +36,7 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
       <TextField label="Recorder" :value="recorder.name" :maxlength="100" @change="(name) => name && set({ name })" />
       <NumberField whole label="Channels" :value="recorder.channels" :min="1" :max="5000" data-field="channels" @change="(v) => set({ channels: v })" />
       <NumberField whole label="Licences" none="all" :value="recorder.licences" :max="5000" @change="(v) => set({ licences: v || undefined })" />
-      <NumberField label="Takes in" unit="Mbps" :value="recorder.ingestMbps" :min="0.1" :max="1000000" data-field="ingest" @change="(v) => set({ ingestMbps: v })" />
+      <NumberField label="Incoming bandwidth" unit="Mbps" :value="recorder.ingestMbps" :min="0.1" :max="1000000" data-field="ingest" @change="(v) => set({ ingestMbps: v })" />
       <NumberField label="Writes to drives" none="unknown" unit="MB/s" :value="recorder.driveMBps" :max="1000000" @change="(v) => set({ driveMBps: v || undefined })" />
       <NumberField label="Longest pre-event" none="unknown" unit="s" :value="recorder.preSecondsLimit" :max="86400" @change="(v) => set({ preSecondsLimit: v || undefined })" />
       <dl v-if="figures" class="load">
