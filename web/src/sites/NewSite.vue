@@ -170,22 +170,24 @@ const p = (member: string) => problems.value[member]
                 <dt>events at full quality</dt><dd>{{ three(v.evidence.fullPercent) }} %</dd>
                 <dt>events not recorded, a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
               </dl>
-              <div v-if="draft" class="assumed" data-test="assumed">
+            </template>
+            <p v-if="p('all')" class="short" role="alert">{{ p('all') }}</p>
+            <p v-else-if="!v" class="soft">{{ Object.keys(problems).length ? 'Once what is marked is mended.' : 'Counting…' }}</p>
+            <p class="acts"><button type="button" class="act" :disabled="making" data-test="make-site" @click="make">Create site</button> <RouterLink to="/">Cancel</RouterLink></p>
+            <template v-if="v && draft">
+              <div class="assumed" data-test="assumed">
                 <h3>It assumes of each camera</h3>
                 <NumberField label="Bitrate, nothing moving" unit="kbit/s" none="as modelled" :value="Math.round(draft.assumed.idleKbps)" :max="1000000" data-field="idle" @change="(k) => setRate('idleKbps', k)" />
                 <NumberField label="Bitrate, moving" unit="kbit/s" none="as modelled" :value="Math.round(draft.assumed.activeKbps)" :max="1000000" data-field="active" @change="(k) => setRate('activeKbps', k)" />
                 <NumberField label="Events a day" none="as usual there" :value="Number(three(draft.assumed.eventsPerDay).replace(/\s/g, ''))" :max="1000000" data-field="events" @change="(n) => (opening.eventsPerDay = n || undefined)" />
                 <p class="soft">so it is written <b>{{ three(draft.assumed.writtenPercent) }} %</b> of the week</p>
               </div>
-              <details v-if="draft?.findings.length" data-test="opening-findings">
+              <details v-if="draft.findings.length" data-test="opening-findings">
                 <summary>{{ count(draft.findings.length, 'finding') }}</summary>
                 <p v-for="f in draft.findings" :key="f.id" :class="{ short: f.severity === 'error' }">{{ f.sentence }} <span class="soft">{{ f.reason }}</span></p>
               </details>
               <p v-else class="soft">no findings</p>
             </template>
-            <p v-if="p('all')" class="short" role="alert">{{ p('all') }}</p>
-            <p v-else-if="!v" class="soft">{{ Object.keys(problems).length ? 'Once what is marked is mended.' : 'Counting…' }}</p>
-            <p class="acts"><button type="button" class="act" :disabled="making" data-test="make-site" @click="make">Create site</button> <RouterLink to="/">Cancel</RouterLink></p>
           </section>
         </div>
       </form>
@@ -276,7 +278,7 @@ legend {
 }
 
 .columns :deep(.field) {
-  grid-template-columns: minmax(0, 1fr) minmax(0, 170px) 40px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 240px) 40px;
 }
 
 .columns :deep(.field .problem) {

@@ -102,6 +102,11 @@ watch(
 </template>
 
 <style scoped>
+.tib {
+  margin: 0 0 3px;
+  font-size: 11.5px;
+}
+
 .pool {
   display: grid;
   grid-template-columns: 270px minmax(0, 1fr);

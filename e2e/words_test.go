@@ -1,0 +1,47 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+)
+
+// TestCommandsAreFoundByWhatPeopleCallThings types words of the trade that stand on no page.
+func TestCommandsAreFoundByWhatPeopleCallThings(t *testing.T) {
+	_, p := quay(t)
+	for word, name := range map[string]string{
+		"retention": "Required days", "holiday": "Named weeks and special days", "pre-record": "Seconds before and after an event", "licence": "Recorders and drives",
+		"disk": "Recorders and drives", "schedule": "Week", "errors": "Findings", "codec": "Channels and cameras", "log": "Activities",
+	} {
+		p.keys("k", kb.ModifierCtrl)
+		p.until(`document.activeElement === document.querySelector('[data-test="command"]')`)
+		p.keys(word)
+		p.shows(`#commands`, name)
+		p.keys(kb.Escape)
+		p.until(`!document.querySelector('[data-test="command"]') || document.querySelector('[data-test="command"]').offsetWidth === 0`)
+		eval[bool](p, `(() => { const f = document.querySelector('[data-test="command"]'); if (f) { f.value = ''; f.dispatchEvent(new Event('input')) } return true })()`)
+	}
+}
+
+// TestSecondsAroundAnAlarmAreSetInThePane sets them for one channel that an alarm records,
+// and takes them back.
+func TestSecondsAroundAnAlarmAreSetInThePane(t *testing.T) {
+	s, p := quay(t)
+	p.click(`[data-channel="booth"] .name`)
+	p.shows(".pane", "Kept before")
+	if eval[bool](p, `!!document.querySelector('.pane [data-field="alarm-pre"]')`) {
+		t.Error("no alarm records the booth")
+	}
+	id := s.plan(t).Effects[0].Record[0]
+	p.click(`[data-channel="` + id + `"] .name`)
+	p.number(".pane", "alarm-post", "45")
+	p.revision(2)
+	if post := s.plan(t).Channel(id).AlarmPostSeconds; post == nil || *post != 45 {
+		t.Errorf("%v s after an alarm", post)
+	}
+	p.number(".pane", "alarm-post", kb.Backspace)
+	p.revision(3)
+	if post := s.plan(t).Channel(id).AlarmPostSeconds; post != nil {
+		t.Errorf("%v s after an alarm", *post)
+	}
+}
