@@ -45,3 +45,20 @@ func TestSecondsAroundAnAlarmAreSetInThePane(t *testing.T) {
 		t.Errorf("%v s after an alarm", *post)
 	}
 }
+
+// TestTheHistoryIsSearched looks for changes of a person, and of a channel.
+func TestTheHistoryIsSearched(t *testing.T) {
+	_, p := quay(t)
+	p.click(`[data-duty="off"]`)
+	p.drag(p.on("booth", 600), p.on("booth", 1200))
+	p.revision(2)
+	p.open("/sites/quay/history", ".history li")
+	p.until(`document.querySelectorAll('.history li').length === 2`)
+	p.click(`[data-test="history-words"]`)
+	p.keys("ticket BOOTH")
+	p.until(`document.querySelectorAll('.history li').length === 1`)
+	p.click(`[data-test="history-person"]`)
+	p.keys("nobody")
+	p.until(`document.querySelectorAll('.history li').length === 0`)
+	p.shows(".history", "No change is like that.")
+}

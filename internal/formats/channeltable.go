@@ -176,6 +176,9 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 	if len(places) == 0 {
 		return nil, fmt.Errorf("line %d: no heading is known; the first line names the columns, such as %s", lines[0].at, strings.Join([]string{"No.", "Name", "Main stream Codec"}, ", "))
 	}
+	if len(places) == 1 && idAt < 0 {
+		return nil, fmt.Errorf("line %d: of the headings only %q is known, and one column does not tell which channel a line is about; it takes two at least, such as No. and Name", lines[0].at, places[0].heading)
+	}
 	edit := &plan.SetCells{}
 	for _, place := range places {
 		edit.Columns = append(edit.Columns, place.column.ID)

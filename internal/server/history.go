@@ -20,8 +20,11 @@ func (s *service) history(ctx context.Context, in *struct {
 	SiteParam
 	Before int64 `query:"before" minimum:"0" doc:"Only revisions before this one; 0 for the newest"`
 	Limit  int   `query:"limit" minimum:"1" maximum:"200" default:"50"`
+
+	Author string `query:"author" maxLength:"60" doc:"Only changes of those whose name has this in it"`
+	Text   string `query:"text" maxLength:"200" doc:"Only changes that say this, such as the name of a channel"`
 }) (*body[[]store.Revision], error) {
-	list, err := s.store.History(ctx, in.ID, in.Before, in.Limit)
+	list, err := s.store.HistoryOf(ctx, in.ID, in.Before, in.Limit, store.Search{Author: in.Author, Text: in.Text})
 	return &body[[]store.Revision]{list}, s.problem(ctx, err)
 }
 

@@ -216,10 +216,23 @@ func doneAs(ctx context.Context, q querier, id string, request *string) error {
 // History lists the newest revisions before a number, newest first; 0 for all. It
 // fails with ErrNotFound where there is no such plan.
 func (s *Store) History(ctx context.Context, id string, before int64, limit int) ([]Revision, error) {
+	return s.HistoryOf(ctx, id, before, limit, Search{})
+}
+
+// Search narrows a history. Both are parts of a text, without regard to small and capital
+// letters; an empty one is all.
+type Search struct {
+	Author string
+	Text   string // of what a revision says: the name of a channel, say
+}
+
+// HistoryOf is [Store.History] of those revisions that a search is after.
+func (s *Store) HistoryOf(ctx context.Context, id string, before int64, limit int, search Search) ([]Revision, error) {
 	if before <= 0 {
 		before = 1 << 62
 	}
-	list, err := revisions(ctx, s.pool, `plan = $1 and number < $2 order by number desc limit $3`, id, before, limit)
+	list, err := revisions(ctx, s.pool, `plan = $1 and number < $2 and position(lower($4) in lower(author)) > 0 and position(lower($5) in lower(sentence)) > 0
+		order by number desc limit $3`, id, before, limit, search.Author, search.Text)
 	if err == nil && len(list) == 0 {
 		_, err = s.Version(ctx, id)
 	}

@@ -3037,6 +3037,10 @@ export interface operations {
                 /** @description Only revisions before this one; 0 for the newest */
                 before?: number;
                 limit?: number;
+                /** @description Only changes of those whose name has this in it */
+                author?: string;
+                /** @description Only changes that say this, such as the name of a channel */
+                text?: string;
             };
             header?: never;
             path: {

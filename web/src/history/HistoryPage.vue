@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
 
 import { api, inWords } from '../api/client'
@@ -12,12 +13,14 @@ const more = ref(false)
 const failure = ref('')
 const page = 50
 const previewed = ref<number>()
+const person = ref('')
+const words = ref('')
 
 async function load(before = 0) {
   failure.value = ''
   try {
     const { data, error } = await api.GET('/api/sites/{id}/history', {
-      params: { path: { id: site.id }, query: { before, limit: page } },
+      params: { path: { id: site.id }, query: { before, limit: page, ...(person.value.trim() && { author: person.value.trim() }), ...(words.value.trim() && { text: words.value.trim() }) } },
     })
     if (!data) {
       failure.value = inWords(error as Problem)
@@ -32,6 +35,8 @@ async function load(before = 0) {
 
 watch(() => [site.id, site.version], () => void load(), { immediate: true })
 
+watch([person, words], useDebounceFn(() => load(), 200))
+
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 </script>
@@ -41,7 +46,11 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
     <h1>History</h1>
     <p class="soft">Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be undone too.</p>
     <p v-if="failure" class="short">{{ failure }} <button type="button" @click="load()">Try again</button></p>
-    <div class="columns" :class="{ two: previewed }">
+    <p class="filter">
+      <input v-model="person" type="search" aria-label="Changes of" placeholder="Person" maxlength="60" data-test="history-person" />
+      <input v-model="words" type="search" aria-label="Changes that say" placeholder="Channel, or other words" maxlength="200" data-test="history-words" />
+    </p>
+    <div class="columns two">
       <ol>
         <li v-for="r in revisions" :key="r.number" :class="{ undone: r.kind === 'undo', here: r.number === previewed }">
           <span class="number soft">{{ r.number }}</span>
@@ -56,6 +65,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
         </li>
       </ol>
       <RevisionPreview v-if="previewed" :revision="previewed" />
+      <p v-else class="soft none">{{ revisions.length ? 'Look at a revision to see here how the site stood then.' : person || words ? 'No change is like that.' : '' }}</p>
     </div>
     <button v-if="more" type="button" @click="load(revisions.at(-1)!.number)">Earlier changes</button>
   </section>
@@ -79,11 +89,30 @@ ol {
   max-width: 980px;
 }
 
-.columns.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 430px;
-  gap: 20px;
-  align-items: start;
+.filter {
+  display: flex;
+  gap: 8px;
+  margin: 0 0 10px;
+}
+
+.filter input {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 2px 8px;
+}
+
+.none {
+  margin: 6px 0;
+}
+
+@media (min-width: 900px) {
+  .columns.two {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 430px;
+    gap: 20px;
+    align-items: start;
+  }
 }
 
 .two li {
