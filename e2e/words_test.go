@@ -4,6 +4,8 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
+
+	"wakefield/internal/demo"
 )
 
 // TestCommandsAreFoundByWhatPeopleCallThings types words of the trade that stand on no page.
@@ -61,4 +63,22 @@ func TestTheHistoryIsSearched(t *testing.T) {
 	p.keys("nobody")
 	p.until(`document.querySelectorAll('.history li').length === 0`)
 	p.shows(".history", "No change is like that.")
+}
+
+// TestASettingGoesToAllRecorders changes the bandwidth of one and gives it to the others.
+func TestASettingGoesToAllRecorders(t *testing.T) {
+	s := serve(t, "depot", demo.SaltmarshTramDepot())
+	p := browser(t, s, 1280, 800)
+	p.open("/sites/depot/kit/recorders", `[data-recorder="nvr-1"]`)
+	p.number(`[data-recorder="nvr-1"]`, "ingest", "320")
+	p.revision(2)
+	p.shows(`[data-recorder="nvr-1"]`, "Same limits for 5 other recorders")
+	p.click(`[data-recorder="nvr-1"] [data-test="to-all-recorders"]`)
+	p.revision(3)
+	for _, r := range s.plan(t).Recorders {
+		if r.IngestMbps != 320 || r.Name == "Recorder 1, Fan" && r.ID != "nvr-1" {
+			t.Errorf("%s takes %v Mbps", r.Name, r.IngestMbps)
+		}
+	}
+	p.until(`!document.querySelector('[data-test="to-all-recorders"]')`)
 }

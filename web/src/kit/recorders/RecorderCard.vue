@@ -22,6 +22,18 @@ function set(change: Partial<Recorder>) {
   site.change([{ setRecorder: { recorder: { ...props.recorder, ...change } } }], undefined, (p) => (problem.value = inWords(p)))
 }
 
+/** Other recorders whose bandwidths or buffer differ from this one's. */
+const others = computed(() =>
+  site.plan!.recorders.filter((r) => r.ingestMbps !== props.recorder.ingestMbps || r.driveMBps !== props.recorder.driveMBps || r.preSecondsLimit !== props.recorder.preSecondsLimit),
+)
+
+/** Gives them what is this one's; names, channels, licences and pools are each one's own. */
+function giveAll() {
+  const { ingestMbps, driveMBps, preSecondsLimit } = props.recorder
+  problem.value = ''
+  site.change(others.value.map((r) => ({ setRecorder: { recorder: { ...r, ingestMbps, driveMBps, preSecondsLimit } } })), undefined, (p) => (problem.value = inWords(p)))
+}
+
 function remove() {
   problem.value = ''
   site.change([{ removeRecorder: { recorder: props.recorder.id } }], undefined, (p) => (problem.value = inWords(p)))
@@ -50,6 +62,7 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <p class="acts">
         <button type="button" class="act quiet" data-test="new-pool" @click="$emit('addPool')">New pool</button>
+        <button v-if="others.length" type="button" class="plain-button link" data-test="to-all-recorders" title="Incoming bandwidth, writing speed and longest pre-event; names, channels, licences and pools stay" @click="giveAll">Same limits for {{ count(others.length, 'other recorder') }}</button>
         <button type="button" class="plain-button link short" data-test="remove-recorder" @click="remove">Remove this recorder</button>
       </p>
     </div>
