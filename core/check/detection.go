@@ -21,7 +21,7 @@ func detectionOff(c *site, ch *channel) {
 	}
 	c.report(ch, severity, "detection-off", "detection.on",
 		fmt.Sprintf("%s records on motion, but its detection is off.", ch.Name),
-		fmt.Sprintf("For %.3g hours a week the schedule waits for motion that is never reported.", hours(waits)),
+		plan.Say("For %.3g hours a week the schedule waits for motion that is never reported.", hours(waits)),
 		fix("Switch detection on", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: on}}))
 	c.costs(hours(waits) / 168)
 }
@@ -43,7 +43,7 @@ func blindHours(c *site, ch *channel) {
 		severity = Error
 	}
 	c.report(ch, severity, "blind-hours", "detection.hours",
-		fmt.Sprintf("%s records on motion for %.3g hours a week in which its detection is off.", ch.Name, hours(blind)),
+		plan.Say("%s records on motion for %.3g hours a week in which its detection is off.", ch.Name, hours(blind)),
 		fmt.Sprintf("Blind: %s.", inWords(blind)),
 		fix("Let detection work all week", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: always}}))
 	c.costs(hours(blind) / 168)
@@ -69,7 +69,7 @@ func untied(c *site, ch *channel) {
 	self.RecordsSelf = nil
 	c.report(ch, Error, "untied", "detection.recordsSelf",
 		fmt.Sprintf("Motion on %s is tied to no recording, not even its own.", ch.Name),
-		fmt.Sprintf("%.3g triggers a day lead nowhere.", ch.figures.TriggersPerDay),
+		plan.Say("%.3g triggers a day lead nowhere.", ch.figures.TriggersPerDay),
 		fix("Let it record itself", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: self}}))
 	c.costs(1)
 }
@@ -97,7 +97,7 @@ func alarmWithoutInput(c *site, ch *channel) {
 	}
 	c.report(ch, severity, "alarm-without-input", "week",
 		fmt.Sprintf("%s waits for an alarm, but no alarm input records it.", ch.Name),
-		fmt.Sprintf("For %.3g hours a week only an alarm would start its event recording.", hours(waits)), tie)
+		plan.Say("For %.3g hours a week only an alarm would start its event recording.", hours(waits)), tie)
 	c.costs(hours(waits) / 168)
 }
 
@@ -124,7 +124,7 @@ func effectsNotAdmitted(c *site) {
 			}
 			f := Finding{
 				Rule: "effect-not-admitted", Severity: Hint, Path: fmt.Sprintf("effects[%d].record[%d]", i, k), Channel: id,
-				Sentence: fmt.Sprintf("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, cause, deaf, kind),
+				Sentence: plan.Say("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, cause, deaf, kind),
 				Reason:   fmt.Sprintf("It listens only then: %s.", inWords(steps)),
 			}
 			if deaf == 168 {

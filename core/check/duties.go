@@ -40,7 +40,7 @@ func emptyRecords(c *site, ch *channel) {
 	}
 	c.report(ch, Warning, "empty-records", "week",
 		fmt.Sprintf("%s has no camera, but is set to record.", ch.Name),
-		fmt.Sprintf("The estimate counts nothing for it; some recorders would write an empty picture for %.3g hours a week all the same.", hours(writes)), mend)
+		plan.Say("The estimate counts nothing for it; some recorders would write an empty picture for %.3g hours a week all the same.", hours(writes)), mend)
 }
 
 func wholeWeek() []plan.Hours { return []plan.Hours{{From: 0, To: week.Clock(week.Day)}} }
@@ -66,10 +66,10 @@ func nothingRecorded(c *site, ch *channel) {
 	}
 	severity, reason := Warning, "No wanted event is expected then"
 	if events > 0.05 {
-		severity, reason = Error, fmt.Sprintf("%.3g wanted events a week are expected then, and none is kept", events)
+		severity, reason = Error, plan.Say("%.3g wanted events a week are expected then, and none is kept", events)
 	}
 	c.report(ch, severity, "nothing-recorded", "week",
-		fmt.Sprintf("%s records nothing for %.3g hours a week, though its footage must be kept.", ch.Name, hours(off)),
+		plan.Say("%s records nothing for %.3g hours a week, though its footage must be kept.", ch.Name, hours(off)),
 		fmt.Sprintf("%s: %s.", reason, inWords(off)), nil)
 	c.costs(hours(off) / 168)
 	c.only(inWords(off), "%d channels record nothing on "+inWords(off)+", though their footage must be kept.")
@@ -141,7 +141,7 @@ func likelyMisses(c *site, ch *channel) {
 		return
 	}
 	c.report(ch, Warning, "likely-misses", "detection",
-		fmt.Sprintf("%s misses %.3g of %.3g wanted events a day, and nothing is written beneath.", ch.Name, e.MissedPerDay, e.EventsPerDay),
+		plan.Say("%s misses %.3g of %.3g wanted events a day, and nothing is written beneath.", ch.Name, e.MissedPerDay, e.EventsPerDay),
 		"Detection does not see every event, or its duty does not let it record. A cheap base layer would prove what happened.", c.withBase(ch, bare))
 	c.costs(e.MissedPerDay / e.EventsPerDay)
 }

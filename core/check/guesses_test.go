@@ -1,7 +1,6 @@
 package check
 
 import (
-	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -33,7 +32,7 @@ func TestGuessesTellWhatGroupsWouldDo(t *testing.T) {
 	if g := s.Grouped(); len(g) != 1 || math.Abs(g[0].Days / *grouped - 1) > 0.002 || g[0].More < 1 {
 		t.Errorf("%+v, estimated %v", g, *grouped)
 	}
-	if want := fmt.Sprintf("%.3g days are kept rather than %.3g", *grouped, *s.Verdict.KeptDays); !strings.Contains(said.Reason, want) {
+	if want := plan.Say("%.3g days are kept rather than %.3g", *grouped, *s.Verdict.KeptDays); !strings.Contains(said.Reason, want) {
 		t.Errorf("%q does not say %q", said.Reason, want)
 	}
 	p.Activities[0].Groups = &plan.Groups{Size: 1, WithinSeconds: 60}

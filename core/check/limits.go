@@ -30,11 +30,11 @@ func recorderLimits(c *site) {
 		}
 		if figures.IntakeMbps > r.IngestMbps {
 			report("intake", "ingestMbps", fmt.Sprintf("%s cannot take in all its cameras.", r.Name),
-				fmt.Sprintf("Their main streams need %.3g Mbps while something moves; it takes %v Mbps.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
+				plan.Say("Their main streams need %.3g Mbps while something moves; it takes %v Mbps.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
 		}
 		if busiest := figures.BusiestMbps / 8; r.DriveMBps > 0 && busiest > r.DriveMBps {
 			report("throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),
-				fmt.Sprintf("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8), float64(figures.Channels)*(1-r.DriveMBps/busiest))
+				plan.Say("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8), float64(figures.Channels)*(1-r.DriveMBps/busiest))
 		}
 		if r.Licences > 0 && figures.Channels > r.Licences {
 			report("licences", "licences", fmt.Sprintf("%s has %d cameras and %d licences.", r.Name, figures.Channels, r.Licences),
@@ -101,7 +101,7 @@ func (c *site) workload(path string, r *plan.Recorder, pool *plan.Pool, a storag
 		if each := figures.YearlyTB * share; g.YearlyTB > 0 && each > g.YearlyTB {
 			c.found = append(c.found, Finding{Rule: "workload", Severity: Warning, Path: fmt.Sprintf("%s.drives[%d].yearlyTB", path, k), Pool: pool.ID, Recorder: r.ID,
 				Sentence: fmt.Sprintf("The drives of %s are written more than they are rated for.", pool.Name),
-				Reason:   fmt.Sprintf("Each writes %.3g TB a year; it is rated for %v.", each, g.YearlyTB)})
+				Reason:   plan.Say("Each writes %.3g TB a year; it is rated for %v.", each, g.YearlyTB)})
 		}
 	}
 }

@@ -19,17 +19,17 @@ func retention(c *site, ch *channel) {
 	switch {
 	case least > 0 && kept != nil && *kept < least:
 		c.report(ch, Error, "below-at-least", "keep.atLeastDays",
-			fmt.Sprintf("%s keeps %.3g days of the %v required.", ch.Name, *kept, least),
+			plan.Say("%s keeps %.3g days of the %v required.", ch.Name, *kept, least),
 			c.whyShort(ch), c.moreDrives(ch, least / *kept))
 		c.costs(1 - *kept/least)
 		c.byPool(ch, *kept, "")
 	case least > 0 && worst != nil && *worst < least:
 		typically := "Typically nothing of it is overwritten"
 		if kept != nil {
-			typically = fmt.Sprintf("Typically it keeps %.3g days", *kept)
+			typically = plan.Say("Typically it keeps %.3g days", *kept)
 		}
 		c.report(ch, Warning, "worst-below-at-least", "keep.atLeastDays",
-			fmt.Sprintf("%s keeps %.3g days at the worst hour of the week, of the %v required.", ch.Name, *worst, least),
+			plan.Say("%s keeps %.3g days at the worst hour of the week, of the %v required.", ch.Name, *worst, least),
 			typically+"; looking back from the busiest days it is less.", c.moreDrives(ch, least / *worst))
 		c.costs(1 - *worst/least)
 		c.byPool(ch, *worst, " at the worst hour of the week")
@@ -37,7 +37,7 @@ func retention(c *site, ch *channel) {
 	if pool := c.pool(ch.Pool); most > 0 && pool != nil && (pool.RetentionDays == nil || *pool.RetentionDays > most) {
 		holds := "without limit"
 		if pool.RetentionDays != nil {
-			holds = fmt.Sprintf("for %.3g days", *pool.RetentionDays)
+			holds = plan.Say("for %.3g days", *pool.RetentionDays)
 		}
 		c.report(ch, Warning, "above-at-most", "keep.atMostDays",
 			fmt.Sprintf("%s may be kept for at most %v days, and only the recorder's age limit sees to it.", ch.Name, most),
@@ -55,7 +55,7 @@ func (c *site) byPool(ch *channel, kept float64, when string) {
 	f := &c.found[len(c.found)-1]
 	f.cause, f.worse, f.Pool = f.Rule+" "+pool.ID, ch.Keep.AtLeastDays/kept, pool.ID
 	f.several = func(n int) string {
-		return fmt.Sprintf("%s keeps %.3g days%s, and %d channels need more: %s %v.", pool.Name, kept, when, n, ch.Name, ch.Keep.AtLeastDays)
+		return plan.Say("%s keeps %.3g days%s, and %d channels need more: %s %v.", pool.Name, kept, when, n, ch.Name, ch.Keep.AtLeastDays)
 	}
 }
 
@@ -63,7 +63,7 @@ func (c *site) whyShort(ch *channel) string {
 	pool := c.pool(ch.Pool)
 	limit := storage.Limit(storage.Bytes(ch.figures.GigabytesPerDay)*storage.GB, 0, storage.Bytes(ch.Keep.QuotaGB)*storage.GB)
 	if limit.Bounded() && (pool.RetentionDays == nil || float64(limit) < *pool.RetentionDays) {
-		return fmt.Sprintf("Its quota of %v GB is full after %.3g days at %.3g GB a day.", ch.Keep.QuotaGB, float64(limit), ch.figures.GigabytesPerDay)
+		return plan.Say("Its quota of %v GB is full after %.3g days at %.3g GB a day.", ch.Keep.QuotaGB, float64(limit), ch.figures.GigabytesPerDay)
 	}
 	return fmt.Sprintf("The pool holds %s and all its channels write %s a day.", gigabytes(pool.UsableGB), gigabytes(pool.GigabytesPerDay))
 }
@@ -78,9 +78,9 @@ func drives(n int) string {
 // gigabytes writes an amount with three digits, in TB from a thousand GB on.
 func gigabytes(gb float64) string {
 	if gb >= 1000 {
-		return fmt.Sprintf("%.3g TB", gb/1000)
+		return plan.Say("%.3g TB", gb/1000)
 	}
-	return fmt.Sprintf("%.3g GB", gb)
+	return plan.Say("%.3g GB", gb)
 }
 
 // moreDrives offers the fewest drives of the size there is that hold factor times
@@ -146,8 +146,8 @@ func shortOnDates(c *site) {
 			}
 			c.found = append(c.found, Finding{Rule: "short-on-dates", Severity: Warning, Pool: pool.ID, Recorder: c.plan.Recorders[i].ID,
 				Path:     fmt.Sprintf("recorders[%d].pools[%d]", i, j),
-				Sentence: fmt.Sprintf("%s keeps %.3g days on %s; %s up to %v.", pool.Name, *p.Days, when, channels, most),
-				Reason:   fmt.Sprintf("In an ordinary week it keeps %.3g days. More is written on special days, and footage of the weeks before them goes sooner.", *c.figures.Pools[at-1].WorstDays),
+				Sentence: plan.Say("%s keeps %.3g days on %s; %s up to %v.", pool.Name, *p.Days, when, channels, most),
+				Reason:   plan.Say("In an ordinary week it keeps %.3g days. More is written on special days, and footage of the weeks before them goes sooner.", *c.figures.Pools[at-1].WorstDays),
 			})
 		}
 	}

@@ -85,7 +85,7 @@ func (s *Site) more(r *plan.Recorder, pool *plan.Pool) Scenario {
 	case out.UsableGB <= now:
 		out.Consequence = "This layout gains no room by it."
 	default:
-		out.Consequence = fmt.Sprintf("%.3g TB more can be used.", (out.UsableGB-now)/1000)
+		out.Consequence = plan.Say("%.3g TB more can be used.", (out.UsableGB-now)/1000)
 	}
 	out.Edit = &plan.Edit{SetPool: &plan.SetPool{Recorder: r.ID, Pool: changed}}
 	return out

@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
 
 	"wakefield/core/week"
@@ -48,5 +47,5 @@ func (e *PaintRate) sentence(p *Plan) string {
 	if a := p.Activity(e.Activity); a != nil {
 		name = a.Name
 	}
-	return fmt.Sprintf("%s, %s: %.3g an hour", name, HoursInWords(e.Hours), e.PerHour)
+	return Say("%s, %s: %.3g an hour", name, HoursInWords(e.Hours), e.PerHour)
 }

@@ -21,7 +21,7 @@ func (e *SetActivity) sentence(p *Plan) string {
 	if p.Activity(e.Activity.ID) == nil {
 		return "Activity added: " + e.Activity.Name
 	}
-	return fmt.Sprintf("Activity %s: %.3g events a day of %v s, %s",
+	return Say("Activity %s: %.3g events a day of %v s, %s",
 		e.Activity.Name, e.Activity.Process().PerDay(), e.Activity.MeanSeconds, e.Activity.Known)
 }
 
