@@ -96,6 +96,7 @@ ol {
 }
 
 .filter input {
+  width: 220px;
   background: var(--sheet);
   border: 1px solid var(--rule);
   border-radius: 5px;
