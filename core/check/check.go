@@ -9,6 +9,7 @@ package check
 import (
 	"cmp"
 	"fmt"
+	"hash/fnv"
 	"slices"
 
 	"wakefield/core/estimate"
@@ -82,7 +83,7 @@ func Findings(p *plan.Plan, s *estimate.Site) []Finding {
 	c.found = together(c.found)
 	for i := range c.found {
 		f := &c.found[i]
-		f.ID, f.Key = f.Rule+" "+f.Path, f.Rule+": "+f.Sentence
+		f.ID, f.Key = f.Rule+" "+f.Path, f.key()
 		if f.Fix == nil {
 			f.Decision = decisions[f.Rule]
 		}
@@ -102,6 +103,20 @@ func Findings(p *plan.Plan, s *estimate.Site) []Finding {
 		return cmp.Or(cmp.Compare(open(a), open(b)), cmp.Compare(a.Severity.rank(), b.Severity.rank()), cmp.Compare(b.Cost, a.Cost))
 	})
 	return c.found
+}
+
+// key is what an acceptance names: what the finding says, and of several channels a mark of
+// what it says of each, as an acceptance is of these channels at these figures.
+func (f *Finding) key() string {
+	key := f.Rule + ": " + f.Sentence
+	if len(f.Places) == 0 {
+		return key
+	}
+	h := fnv.New64a()
+	for _, p := range f.Places {
+		fmt.Fprintf(h, "%q %q ", p.Channel, p.Sentence)
+	}
+	return fmt.Sprintf("%s (%x)", key, h.Sum64())
 }
 
 // together makes one finding of those that have one cause.

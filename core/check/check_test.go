@@ -1,6 +1,7 @@
 package check
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -235,8 +236,10 @@ func TestFindingsAreToldApart(t *testing.T) {
 	p := soundPlan(t)
 	copies(p)
 	for i := range p.Channels {
-		p.Channels[i].Number, p.Channels[i].AudioKbps, p.Channels[i].PreSeconds = 9, 64, 60
+		p.Channels[i].Number, p.Channels[i].AudioKbps, p.Channels[i].PreSeconds, p.Channels[i].PostSeconds = 9, 64, 60, 2
 	}
+	p.Activities[0].Known = "guess"
+	p.Recorders[0].IngestMbps, p.Recorders[0].Licences, p.Recorders[0].DriveMBps = 1, 1, 0.1
 	seen := make(map[string]bool)
 	for _, f := range findings(p) {
 		if seen[f.ID] || f.ID == "" {
@@ -244,7 +247,7 @@ func TestFindingsAreToldApart(t *testing.T) {
 		}
 		seen[f.ID] = true
 	}
-	if len(seen) < 5 {
+	if len(seen) < 9 {
 		t.Errorf("only %d findings", len(seen))
 	}
 }
@@ -289,6 +292,18 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 	// It comes back when it is about something else.
 	accepted.Channels[1].Week = own("motion")
 	if f := find(findings(accepted), "nothing-recorded"); f == nil || f.Accepted != nil {
+		t.Errorf("%+v", f)
+	}
+	// So does one that says the same of as many others.
+	audio, err := p.Apply(plan.Edit{AcceptFinding: &plan.AcceptFinding{Accepted: plan.Accepted{Finding: sound.Key, Reason: "there are notices"}}})
+	if err != nil || find(findings(audio), "audio").Accepted == nil {
+		t.Fatal(err)
+	}
+	other := audio.Channels[2]
+	other.ID, other.Name, other.Number = "c4", "Copy c4", 4
+	audio.Channels = append(slices.Clone(audio.Channels), other)
+	audio.Channels[0].AudioKbps = 0
+	if f := find(findings(audio), "audio"); f.Sentence != sound.Sentence || f.Accepted != nil {
 		t.Errorf("%+v", f)
 	}
 }

@@ -2,7 +2,9 @@ package plan
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
+	"strings"
 
 	"wakefield/core/week"
 )
@@ -47,12 +49,13 @@ func (e *ReopenFinding) apply(p *Plan) (*Plan, error) {
 
 func (e *ReopenFinding) sentence(*Plan) string { return "Finding open again: " + said(e.Finding) }
 
-// said is what a finding's key says, without its rule.
+// said is what a finding's key says, without its rule and the mark of its places.
 func said(key string) string {
-	for i := range key {
-		if i+2 < len(key) && key[i:i+2] == ": " {
-			return key[i+2:]
-		}
+	_, text, found := strings.Cut(key, ": ")
+	if !found {
+		text = key
 	}
-	return key
+	return placesMark.ReplaceAllString(text, "")
 }
+
+var placesMark = regexp.MustCompile(` \([0-9a-f]{1,16}\)$`)

@@ -196,7 +196,7 @@ func TestEdits(t *testing.T) {
 		{"special days", Edit{SetSpecialDays: &SetSpecialDays{[]SpecialDay{{From: week.Date{Year: 2027, Month: 1, Day: 6}, To: week.Date{Year: 2027, Month: 1, Day: 6}, Name: "Regatta", UseDay: ptr(week.Sunday), Yearly: true}}}},
 			"Special day changed: Regatta, 2027-01-06, every year",
 			func(p *Plan) bool { return len(p.Site.SpecialDays) == 1 && p.Site.SpecialDays[0].Name == "Regatta" }},
-		{"accept a finding", Edit{AcceptFinding: &AcceptFinding{Accepted{Finding: "audio: Gate records audio.", Reason: "there is a notice"}}},
+		{"accept a finding", Edit{AcceptFinding: &AcceptFinding{Accepted{Finding: "audio: Gate records audio. (3f09ab)", Reason: "there is a notice"}}},
 			"Finding accepted: Gate records audio. (there is a notice)",
 			func(p *Plan) bool { return len(p.Accepted) == 2 && p.Accepted[1].Reason == "there is a notice" }},
 		{"open a finding again", Edit{ReopenFinding: &ReopenFinding{"audio: Yard records audio."}},

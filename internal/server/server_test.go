@@ -41,29 +41,15 @@ func start(t testing.TB, p *plan.Plan) *client {
 // call makes a request and decodes the answer into T.
 func call[T any](c *client, method, path, body string, status int) T {
 	c.Helper()
-	request, err := http.NewRequest(method, c.url+path, strings.NewReader(body))
-	if err != nil {
-		c.Fatal(err)
+	got, header, data := c.send(method, path, body, "Wakefield-Author", "J%C3%B3run")
+	if got != status {
+		c.Fatalf("%s %s: status %d, want %d: %s", method, path, got, status, data)
 	}
-	request.Header.Set("Content-Type", "application/json")
-	request.Header.Set("Wakefield-Author", "J%C3%B3run")
-	response, err := http.DefaultClient.Do(request)
-	if err != nil {
-		c.Fatal(err)
-	}
-	defer response.Body.Close()
-	data, err := io.ReadAll(response.Body)
-	if err != nil {
-		c.Fatal(err)
-	}
-	if response.StatusCode != status {
-		c.Fatalf("%s %s: status %d, want %d: %s", method, path, response.StatusCode, status, data)
-	}
-	if kind := response.Header.Get("Content-Type"); status >= 400 && kind != "application/problem+json" {
+	if kind := header.Get("Content-Type"); status >= 400 && kind != "application/problem+json" {
 		c.Errorf("%s %s: a problem of type %q", method, path, kind)
 	}
 	var v T
-	if err := json.Unmarshal(data, &v); err != nil {
+	if err := json.Unmarshal([]byte(data), &v); err != nil {
 		c.Fatalf("%v in %.200s", err, data)
 	}
 	return v

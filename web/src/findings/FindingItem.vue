@@ -41,7 +41,7 @@ function keep() {
   accept(props.finding, reason.value.trim())
   asking.value = false
 }
-const names4 = computed(() => (props.finding.places ?? []).slice(0, 24))
+const most = 24 // places that are listed
 
 /** Goes where the finding is decided. */
 function show() {
@@ -60,8 +60,8 @@ function show() {
       <p v-if="finding.decision" class="soft" data-test="decision">{{ finding.decision }}</p>
       <details v-if="finding.places && !on" class="soft">
         <summary>{{ names }}</summary>
-        <p v-for="p in names4" :key="p.channel">{{ p.sentence }}</p>
-        <p v-if="finding.places.length > 24">and {{ finding.places.length - 24 }} more</p>
+        <p v-for="p in finding.places.slice(0, most)" :key="p.channel">{{ p.sentence }}</p>
+        <p v-if="finding.places.length > most">and {{ finding.places.length - most }} more</p>
       </details>
       <p v-if="finding.accepted" class="soft" data-test="accepted">Accepted{{ finding.accepted.by ? ` by ${finding.accepted.by}` : '' }}{{ finding.accepted.on ? ` on ${finding.accepted.on}` : '' }}: {{ finding.accepted.reason }}</p>
       <form v-if="asking" class="acts" @submit.prevent="keep">

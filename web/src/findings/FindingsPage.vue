@@ -15,7 +15,7 @@ const accepted = computed(() => site.findings.filter((f) => f.accepted))
 
 /** Acceptances of what is not found any more, or says something else now. */
 const gone = computed(() => (site.plan?.accepted ?? []).filter((a) => !site.findings.some((f) => f.key === a.finding)))
-const said = (key: string) => key.slice(key.indexOf(': ') + 2)
+const said = (key: string) => key.slice(key.indexOf(': ') + 2).replace(/ \([0-9a-f]+\)$/, '')
 const names = { error: ['error', 'errors'], warning: ['warning', 'warnings'], hint: ['hint', 'hints'] } as const
 const meaning = {
   error: 'footage will be missing, or the law is broken',
