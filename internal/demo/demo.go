@@ -8,6 +8,7 @@ import (
 	_ "embed"
 	"fmt"
 
+	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/internal/store"
 )
@@ -60,7 +61,9 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if there[site.id] {
 			continue
 		}
-		if _, err := s.Create(ctx, site.id, store.Note{Author: Author, Sentence: "Sample site made"}, site.make()); err != nil {
+		p := site.make()
+		note := store.Note{Author: Author, Sentence: "Sample site made", KeptDays: estimate.Figures(p, nil).Verdict.KeptDays}
+		if _, err := s.Create(ctx, site.id, note, p); err != nil {
 			return fmt.Errorf("%s: %w", site.id, err)
 		}
 	}

@@ -79,6 +79,30 @@ type Dates struct {
 // that come weekly or the like, are left out and named. Yearly events that end, and
 // those of which some are left out, are written date by date.
 func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates, error) {
+	c, err := parseCalendar(data)
+	if err != nil {
+		return nil, err
+	}
+	out := &Dates{Days: []plan.SpecialDay{}, LeftOut: []string{}}
+	for _, e := range c.Events() {
+		days, err := specialDays(&e.ComponentBase, p, otherwise)
+		if err == nil {
+			err = possible(days)
+		}
+		if err != nil {
+			out.LeftOut = append(out.LeftOut, fmt.Sprintf("%s: %v", nameOf(&e.ComponentBase, specialDay), err))
+			continue
+		}
+		out.Days = append(out.Days, days...)
+		if len(out.Days) > 2000 {
+			return nil, errors.New("more than 2,000 special days")
+		}
+	}
+	return out, nil
+}
+
+// parseCalendar reads a calendar in the encodings that text comes in.
+func parseCalendar(data []byte) (*ics.Calendar, error) {
 	data, _ = decoded(data)
 	if !bytes.Contains(data, []byte("BEGIN:VCALENDAR")) {
 		return nil, errors.New("not an iCalendar file: it does not begin with BEGIN:VCALENDAR")
@@ -90,22 +114,7 @@ func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates,
 	if err != nil {
 		return nil, fmt.Errorf("not an iCalendar file: %w", err)
 	}
-	out := &Dates{Days: []plan.SpecialDay{}, LeftOut: []string{}}
-	for _, e := range c.Events() {
-		days, err := specialDays(&e.ComponentBase, p, otherwise)
-		if err == nil {
-			err = possible(days)
-		}
-		if err != nil {
-			out.LeftOut = append(out.LeftOut, fmt.Sprintf("%s: %v", nameOf(&e.ComponentBase), err))
-			continue
-		}
-		out.Days = append(out.Days, days...)
-		if len(out.Days) > 2000 {
-			return nil, errors.New("more than 2,000 special days")
-		}
-	}
-	return out, nil
+	return c, nil
 }
 
 // What a calendar may have; one for a site has a few dozen events.
@@ -168,10 +177,13 @@ func text(e *ics.ComponentBase, property ics.ComponentProperty) string {
 	return ""
 }
 
-func nameOf(e *ics.ComponentBase) string {
+const specialDay = "Special day" // that has no name of its own
+
+// nameOf is what an event is called, or otherwise.
+func nameOf(e *ics.ComponentBase, otherwise string) string {
 	name := []rune(ics.FromText(text(e, ics.ComponentPropertySummary)))
 	if len(name) == 0 {
-		return "Special day"
+		return otherwise
 	}
 	return string(name[:min(len(name), 200)])
 }
@@ -184,7 +196,7 @@ func readDate(text string) (week.Date, error) {
 }
 
 func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]plan.SpecialDay, error) {
-	d := plan.SpecialDay{Name: nameOf(e)}
+	d := plan.SpecialDay{Name: nameOf(e, specialDay)}
 	var err error
 	start := text(e, ics.ComponentPropertyDtStart)
 	if strings.Contains(start, "T") {
@@ -228,72 +240,6 @@ func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]
 		}
 	}
 	return recurring(e, d)
-}
-
-// recurring reads the rule by which an event comes again.
-func recurring(e *ics.ComponentBase, d plan.SpecialDay) ([]plan.SpecialDay, error) {
-	rule := text(e, ics.ComponentPropertyRrule)
-	if rule == "" {
-		return []plan.SpecialDay{d}, nil
-	}
-	parts := make(map[string]string)
-	for _, part := range strings.Split(strings.ToUpper(rule), ";") {
-		name, value, _ := strings.Cut(part, "=")
-		parts[name] = value
-	}
-	for name, value := range parts {
-		switch name {
-		case "FREQ", "COUNT", "UNTIL", "WKST":
-		case "INTERVAL":
-			if value != "1" {
-				return nil, errors.New("it does not come every year")
-			}
-		case "BYMONTH":
-			if value != strconv.Itoa(int(d.From.Month)) {
-				return nil, errors.New("it comes on another day each year")
-			}
-		case "BYMONTHDAY":
-			if value != strconv.Itoa(d.From.Day) {
-				return nil, errors.New("it comes on another day each year")
-			}
-		default:
-			return nil, errors.New("it comes on another day each year")
-		}
-	}
-	if parts["FREQ"] != "YEARLY" {
-		return nil, errors.New("it does not come every year")
-	}
-	without := make(map[string]bool)
-	for _, x := range e.GetProperties(ics.ComponentPropertyExdate) {
-		for _, date := range strings.Split(x.Value, ",") {
-			without[date] = true
-		}
-	}
-	if parts["COUNT"] == "" && parts["UNTIL"] == "" && len(without) == 0 {
-		d.Yearly = true
-		return []plan.SpecialDay{d}, nil
-	}
-	count, until := 100, parts["UNTIL"]
-	if n, err := strconv.Atoi(parts["COUNT"]); err == nil {
-		count = min(n, 100)
-	}
-	var days []plan.SpecialDay
-	length := int(d.To.At(0, time.UTC).Sub(d.From.At(0, time.UTC)).Hours() / 24)
-	for year := range count {
-		next := d
-		next.From.Year += year
-		if next.From.At(0, time.UTC).Day() != d.From.Day {
-			continue // 29 February
-		}
-		next.To = dayAfter(next.From, length)
-		if until != "" && icsDate(next.From) > until[:min(8, len(until))] {
-			break
-		}
-		if !without[icsDate(next.From)] {
-			days = append(days, next)
-		}
-	}
-	return days, nil
 }
 
 var icsDays = [7]string{"MO", "TU", "WE", "TH", "FR", "SA", "SU"}

@@ -164,6 +164,7 @@ func (s *service) save(ctx context.Context, before entry, note store.Note, next 
 	if err != nil {
 		return nil, err
 	}
+	note.KeptDays = after.site.Verdict.KeptDays
 	change, err := s.store.Save(ctx, before.head, note, next)
 	if err != nil {
 		return nil, quicker(err)
@@ -189,7 +190,12 @@ func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*b
 		}
 		before = before.remembering(base)
 		after, err = s.estimate(ctx, &store.Head{ID: in.ID, Version: head.Version + 1, Plan: next}, before.site)
-		return in.note(head.Plan.Sentence(in.Body.Edits...)), next, err
+		if err != nil {
+			return store.Note{}, nil, err
+		}
+		note := in.note(head.Plan.Sentence(in.Body.Edits...))
+		note.KeptDays = after.site.Verdict.KeptDays
+		return note, next, nil
 	})
 	if err != nil {
 		return nil, err

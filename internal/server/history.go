@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -13,6 +14,7 @@ import (
 func registerHistory(api huma.API, s *service) {
 	huma.Register(api, op("history", http.MethodGet, "/api/sites/{id}/history", "What was changed, newest first"), s.history)
 	huma.Register(api, op("revision", http.MethodGet, "/api/sites/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
+	huma.Register(api, op("nameRevision", http.MethodPut, "/api/sites/{id}/revisions/{number}/name", "Name a revision, so that it can be found again"), s.nameRevision)
 	huma.Register(api, op("siteVersion", http.MethodGet, "/api/sites/{id}/version", "The newest version of a site's plan"), s.version)
 }
 
@@ -22,7 +24,7 @@ func (s *service) history(ctx context.Context, in *struct {
 	Limit  int   `query:"limit" minimum:"1" maximum:"200" default:"50"`
 
 	Author string `query:"author" maxLength:"60" doc:"Only changes of those whose name has this in it"`
-	Text   string `query:"text" maxLength:"200" doc:"Only changes that say this, such as the name of a channel"`
+	Text   string `query:"text" maxLength:"200" doc:"Only changes that say this or are named so, such as the name of a channel"`
 }) (*body[[]store.Revision], error) {
 	list, err := s.store.HistoryOf(ctx, in.ID, in.Before, in.Limit, store.Search{Author: in.Author, Text: in.Text})
 	return &body[[]store.Revision]{list}, s.problem(ctx, err)
@@ -47,6 +49,16 @@ func (s *service) revision(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	return &body[*View]{view(then)}, nil
+}
+
+func (s *service) nameRevision(ctx context.Context, in *struct {
+	SiteParam
+	Number int64 `path:"number" minimum:"1"`
+	Body   struct {
+		Name string `json:"name" maxLength:"60" doc:"Empty to take its name away"`
+	}
+}) (*struct{}, error) {
+	return nil, s.problem(ctx, s.store.NameRevision(ctx, in.ID, in.Number, strings.TrimSpace(in.Body.Name)))
 }
 
 // SiteVersion is the newest version of a site's plan.

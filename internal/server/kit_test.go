@@ -13,6 +13,7 @@ import (
 	"wakefield/core/video"
 	"wakefield/internal/demo"
 	"wakefield/internal/formats"
+	"wakefield/internal/store"
 )
 
 const setFrames = `{"version":%d,"edits":[{"setCells":{"columns":["main.fps"],"rows":[{"channel":%q,"values":[%q]}]}}]}`
@@ -186,6 +187,20 @@ func TestRevisionsTidesAndCalendars(t *testing.T) {
 		t.Errorf("%v GB a day at revision 1, %v then", then.Verdict.GigabytesPerDay, first.Verdict.GigabytesPerDay)
 	}
 	call[problemBody](c, "GET", "/api/sites/site/revisions/9", "", 404)
+	call[Answer](c, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
+	call[Answer](c, "POST", "/api/sites/site/redo", `{"version":3}`, 200)
+	call[any](c, "PUT", "/api/sites/site/revisions/2/name", `{"name":" As offered "}`, 204)
+	call[problemBody](c, "PUT", "/api/sites/site/revisions/9/name", `{"name":"x"}`, 404)
+	told := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200)
+	if told[2].Name != "As offered" || told[2].KeptDays == nil || *told[2].KeptDays <= *first.Verdict.KeptDays {
+		t.Errorf("%+v", told[2])
+	}
+	if told[1].KeptDays != nil || *told[0].KeptDays != *told[2].KeptDays || told[0].Name != "" {
+		t.Errorf("undone %+v, done again %+v", told[1], told[0])
+	}
+	if found := call[[]store.Revision](c, "GET", "/api/sites/site/history?text=offered", "", 200); len(found) != 1 || found[0].Number != 2 {
+		t.Errorf("%+v are named so", found)
+	}
 	whole := call[Tide](c, "POST", "/api/sites/site/tide", `{}`, 200)
 	part := call[Tide](c, "POST", "/api/sites/site/tide", `{"channels":["hall"],"from":480,"to":960}`, 200)
 	if part.Mean <= 0 || part.Busiest >= whole.Busiest || part.BusiestAt < 480 || part.BusiestAt >= 960 {
@@ -201,7 +216,7 @@ func TestRevisionsTidesAndCalendars(t *testing.T) {
 	if len(read.Days) != 3 || len(read.LeftOut) != 0 || read.Days[0].RateFactor == nil || *read.Days[0].RateFactor != 1.6 || read.Days[0].UseDay != nil {
 		t.Errorf("%+v", read)
 	}
-	d := call[Draft](c, "POST", "/api/sites/site/draft", paint(2, "kiosk", "off"), 200)
+	d := call[Draft](c, "POST", "/api/sites/site/draft", paint(4, "kiosk", "off"), 200)
 	if d.Channels != 1 || d.Minutes != 960 {
 		t.Errorf("%d channels, %d minutes", d.Channels, d.Minutes)
 	}

@@ -60,9 +60,11 @@ func (s *service) create(ctx context.Context, note store.Note, read func() (*pla
 			return nil, err
 		}
 		head := &store.Head{ID: newID(p.Site.Name), Version: 1, Plan: p}
-		if _, err := s.estimate(ctx, head, nil); err != nil {
+		made, err := s.estimate(ctx, head, nil)
+		if err != nil {
 			return nil, err
 		}
+		note.KeptDays = made.site.Verdict.KeptDays
 		return s.store.Create(ctx, head.ID, note, p)
 	})
 	if err != nil {

@@ -22,6 +22,9 @@ func registerWeeks(api huma.API, s *service) {
 	reading := op("readSpecialDays", http.MethodPost, "/api/sites/{id}/special-days/read", "What a calendar says of special days, before anything is changed")
 	reading.SkipValidateBody = true
 	huma.Register(api, reading, s.readSpecialDays)
+	readingWeek := op("readWeek", http.MethodPost, "/api/sites/{id}/weeks/read", "What a calendar says of a week, before anything is changed")
+	readingWeek.SkipValidateBody = true
+	huma.Register(api, readingWeek, s.readWeek)
 	huma.Register(api, op("year", http.MethodGet, "/api/sites/{id}/year", "Days kept at every date of a year"), s.year)
 	huma.Register(api, op("tideOf", http.MethodPost, "/api/sites/{id}/tide", "What some channels write together"), s.tideOf)
 }
@@ -78,6 +81,31 @@ func (s *service) readSpecialDays(ctx context.Context, in *struct {
 		return nil, err
 	}
 	return &body[*formats.Dates]{dates}, nil
+}
+
+func (s *service) readWeek(ctx context.Context, in *struct {
+	SiteParam
+	Of      string `query:"of" format:"date" doc:"A date of the week to read; absent for the present one, or where that is empty the one of the last event"`
+	RawBody []byte `contentType:"application/octet-stream"`
+}) (*body[*formats.CalendarWeek], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	var of *week.Date
+	if in.Of != "" {
+		of = new(week.Date)
+		if err := of.UnmarshalText([]byte(in.Of)); err != nil {
+			return nil, huma.Error422UnprocessableEntity(err.Error())
+		}
+	}
+	var today week.Date
+	today.Year, today.Month, today.Day = time.Now().Date()
+	read, err := reading(ctx, s, func() (*formats.CalendarWeek, error) { return formats.ReadWeek(in.RawBody, e.head.Plan, of, today) })
+	if err != nil {
+		return nil, err
+	}
+	return &body[*formats.CalendarWeek]{read}, nil
 }
 
 func (s *service) year(ctx context.Context, in *struct {

@@ -32,6 +32,9 @@ type Note struct {
 	Author   string
 	Sentence string // what it does; at most 300 characters are kept
 	Request  string // key under which it is stored once however often it is sent; empty for none
+	// KeptDays is for how many days the plan keeps footage with the change; nil where
+	// nobody worked it out.
+	KeptDays *float64
 }
 
 const longestSentence = 300
@@ -66,8 +69,8 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan) 
 		if err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward)
-			values ($1, 1, 'made', $2, $3, '[]', '[]')`, id, note.Author, note.sentence())
+		_, err = tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward, kept_days)
+			values ($1, 1, 'made', $2, $3, '[]', '[]', $4)`, id, note.Author, note.sentence(), note.KeptDays)
 		return err
 	})
 	if duplicates(err, "plan_request_key") {

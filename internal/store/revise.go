@@ -20,6 +20,8 @@ type Revision struct {
 	At       time.Time `json:"at"`
 	Author   string    `json:"author"`
 	Sentence string    `json:"sentence"`
+	Name     string    `json:"name" doc:"What somebody named it; empty for nothing"`
+	KeptDays *float64  `json:"keptDays" required:"true" doc:"For how many days the channel that is kept shortest was kept, as worked out then; null where nothing takes it away, or nobody worked it out"`
 }
 
 // Change is what a stored change did.
@@ -56,7 +58,7 @@ func edited(before *Head, note Note, next *plan.Plan) (revision, error) {
 	forward, backward, err := before.patches(next)
 	number := before.Version + 1
 	return revision{
-		Revision: Revision{Number: number, Kind: "edit", Author: note.Author, Sentence: note.sentence()},
+		Revision: Revision{Number: number, Kind: "edit", Author: note.Author, Sentence: note.sentence(), KeptDays: note.KeptDays},
 		forward:  forward, backward: backward, undoNext: &number, request: note.request(),
 	}, err
 }
@@ -108,9 +110,9 @@ func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r rev
 		return nil, stale(ctx, tx, before.ID, before.Version, r.request)
 	}
 	_, err = tx.Exec(ctx, `
-		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, request)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-		before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.request)
+		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, request, kept_days)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+		before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.request, r.KeptDays)
 	if err != nil {
 		return nil, err
 	}
@@ -223,7 +225,7 @@ func (s *Store) History(ctx context.Context, id string, before int64, limit int)
 // letters; an empty one is all.
 type Search struct {
 	Author string
-	Text   string // of what a revision says: the name of a channel, say
+	Text   string // of what a revision says or is named: the name of a channel, say
 }
 
 // HistoryOf is [Store.History] of those revisions that a search is after.
@@ -231,7 +233,7 @@ func (s *Store) HistoryOf(ctx context.Context, id string, before int64, limit in
 	if before <= 0 {
 		before = 1 << 62
 	}
-	list, err := revisions(ctx, s.pool, `plan = $1 and number < $2 and position(lower($4) in lower(author)) > 0 and position(lower($5) in lower(sentence)) > 0
+	list, err := revisions(ctx, s.pool, `plan = $1 and number < $2 and position(lower($4) in lower(author)) > 0 and position(lower($5) in lower(name || ' ' || sentence)) > 0
 		order by number desc limit $3`, id, before, limit, search.Author, search.Text)
 	if err == nil && len(list) == 0 {
 		_, err = s.Version(ctx, id)
@@ -240,7 +242,7 @@ func (s *Store) HistoryOf(ctx context.Context, id string, before int64, limit in
 }
 
 func revisions(ctx context.Context, q querier, where string, args ...any) ([]Revision, error) {
-	rows, err := q.Query(ctx, `select number, kind, at, author, sentence from revision where `+where, args...)
+	rows, err := q.Query(ctx, `select number, kind, at, author, sentence, name, kept_days from revision where `+where, args...)
 	if err != nil {
 		return nil, err
 	}
@@ -263,13 +265,23 @@ func (s *Store) Revision(ctx context.Context, id string, number int64) (*Revisio
 func (s *Store) revision(ctx context.Context, id string, number int64) (*revision, error) {
 	var r revision
 	err := s.pool.QueryRow(ctx, `
-		select number, kind, at, author, sentence, target, forward, backward, undo_next, redo_next
+		select number, kind, at, author, sentence, name, kept_days, target, forward, backward, undo_next, redo_next
 		from revision where plan = $1 and number = $2`, id, number).Scan(&r.Number, &r.Kind, &r.At, &r.Author,
-		&r.Sentence, &r.target, &r.forward, &r.backward, &r.undoNext, &r.redoNext)
+		&r.Sentence, &r.Name, &r.KeptDays, &r.target, &r.forward, &r.backward, &r.undoNext, &r.redoNext)
 	if errors.Is(err, pgx.ErrNoRows) {
 		err = ErrNoRevision
 	}
 	return &r, err
+}
+
+// NameRevision names a revision; the empty name takes its name away. It fails with
+// ErrNoRevision where there is none.
+func (s *Store) NameRevision(ctx context.Context, id string, number int64, name string) error {
+	tag, err := s.pool.Exec(ctx, `update revision set name = $3 where plan = $1 and number = $2`, id, number, name)
+	if err == nil && tag.RowsAffected() == 0 {
+		err = ErrNoRevision
+	}
+	return err
 }
 
 // step is a way along the history.
@@ -326,7 +338,7 @@ func (s *Store) step(ctx context.Context, before *Head, note Note, way step) (*C
 		return nil, err
 	}
 	made := revision{
-		Revision: Revision{Number: before.Version + 1, Kind: way.kind, Author: note.Author, Sentence: acted.Sentence},
+		Revision: Revision{Number: before.Version + 1, Kind: way.kind, Author: note.Author, Sentence: acted.Sentence, KeptDays: earlier.KeptDays},
 		forward:  acted.backward, backward: acted.forward, request: note.request(),
 	}
 	way.link(&made, acted, earlier)

@@ -430,6 +430,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/revisions/{number}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a revision, so that it can be found again */
+        put: operations["nameRevision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/special-days": {
         parameters: {
             query?: never;
@@ -1645,6 +1662,10 @@ export interface components {
             channels: string[];
             recorder: string;
         };
+        NameRevisionRequest: {
+            /** @description Empty to take its name away */
+            name: string;
+        };
         Night: {
             /** Format: double */
             factor: number;
@@ -2080,8 +2101,15 @@ export interface components {
             /** Format: date-time */
             at: string;
             author: string;
+            /**
+             * Format: double
+             * @description For how many days the channel that is kept shortest was kept, as worked out then; null where nothing takes it away, or nobody worked it out
+             */
+            keptDays: number | null;
             /** @enum {string} */
             kind: "made" | "edit" | "undo" | "redo";
+            /** @description What somebody named it; empty for nothing */
+            name: string;
             /**
              * Format: int64
              * @description Version of the plan that the change made
@@ -3039,7 +3067,7 @@ export interface operations {
                 limit?: number;
                 /** @description Only changes of those whose name has this in it */
                 author?: string;
-                /** @description Only changes that say this, such as the name of a channel */
+                /** @description Only changes that say this or are named so, such as the name of a channel */
                 text?: string;
             };
             header?: never;
@@ -3329,6 +3357,41 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["View"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    nameRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameRevisionRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -5,6 +5,7 @@ import { ref, watch } from 'vue'
 import { api, inWords } from '../api/client'
 import type { Problem, Revision } from '../api/types'
 import { useSite } from '../site/useSite'
+import { change, days } from '../ui/figures'
 import RevisionPreview from './RevisionPreview.vue'
 
 const site = useSite()
@@ -37,6 +38,31 @@ watch(() => [site.id, site.version], () => void load(), { immediate: true })
 
 watch([person, words], useDebounceFn(() => load(), 200))
 
+const naming = ref<number>()
+
+/** Keeps the name of a revision, or takes it away. */
+async function rename(r: Revision, name: string) {
+  naming.value = undefined
+  name = name.trim()
+  if (name === r.name) return
+  failure.value = ''
+  try {
+    const { error } = await api.PUT('/api/sites/{id}/revisions/{number}/name', { params: { path: { id: site.id, number: r.number } }, body: { name } })
+    if (error) failure.value = inWords(error as Problem)
+    else revisions.value = revisions.value.map((o) => (o.number === r.number ? { ...o, name } : o))
+  } catch {
+    failure.value = `No connection: revision ${r.number} is not named.`
+  }
+}
+
+const vFocus = { mounted: (field: HTMLInputElement) => field.select() }
+
+/** How many days more or fewer than before a revision, where both are known and listed. */
+function moved(i: number): string {
+  const [now, then] = [revisions.value[i]!, revisions.value[i + 1]]
+  return then?.number === now.number - 1 && now.keptDays != null && then.keptDays != null ? change(now.keptDays - then.keptDays) : ''
+}
+
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 </script>
@@ -48,19 +74,27 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
     <p v-if="failure" class="short">{{ failure }} <button type="button" @click="load()">Try again</button></p>
     <p class="filter">
       <input v-model="person" type="search" aria-label="Changes of" placeholder="Person" maxlength="60" data-test="history-person" />
-      <input v-model="words" type="search" aria-label="Changes that say" placeholder="Channel, or other words" maxlength="200" data-test="history-words" />
+      <input v-model="words" type="search" aria-label="Changes that say" placeholder="Channel, name, or other words" maxlength="200" data-test="history-words" />
     </p>
     <div class="columns two">
       <ol>
-        <li v-for="r in revisions" :key="r.number" :class="{ undone: r.kind === 'undo', here: r.number === previewed }">
+        <li v-for="(r, i) in revisions" :key="r.number" :class="{ undone: r.kind === 'undo', here: r.number === previewed }">
           <span class="number soft">{{ r.number }}</span>
-          <span>{{ kinds[r.kind] }}{{ r.sentence }}</span>
+          <span>
+            <input v-if="naming === r.number" v-focus :value="r.name" class="naming" maxlength="60" :aria-label="`Name of revision ${r.number}`" @change="rename(r, ($event.target as HTMLInputElement).value)" @blur="naming = undefined" @keydown.enter="($event.target as HTMLElement).blur()" @keydown.esc.stop="(($event.target as HTMLInputElement).value = r.name), (naming = undefined)" />
+            <b v-else-if="r.name" class="named">{{ r.name }}</b>
+            {{ kinds[r.kind] }}{{ r.sentence }}
+          </span>
+          <span class="number kept" :title="r.keptDays == null ? '' : `With this revision the channel kept shortest was kept ${days(r.keptDays)}, as worked out then`">
+            <template v-if="r.keptDays != null"><i v-if="moved(i)" class="soft">{{ moved(i) }}</i> {{ days(r.keptDays) }}</template>
+          </span>
           <span class="soft">{{ r.author }}</span>
           <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
           <span class="acts">
             <button type="button" class="plain-button link" :aria-pressed="r.number === previewed" :data-preview="r.number" @click="previewed = previewed === r.number ? undefined : r.number">Look at it</button>
             <button v-if="r.number !== site.version" type="button" class="plain-button link" :data-return="r.number" @click="site.returnTo(r.number)">Return</button>
             <span v-else class="soft">as it stands</span>
+            <button type="button" class="plain-button link" :data-name-revision="r.number" @click="naming = r.number">{{ r.name ? 'Rename' : 'Name it' }}</button>
           </span>
         </li>
       </ol>
@@ -117,7 +151,7 @@ ol {
 }
 
 .two li {
-  grid-template-columns: 34px minmax(0, 1fr) 80px;
+  grid-template-columns: 34px minmax(0, 1fr) 96px 80px;
 }
 
 .two li time,
@@ -136,10 +170,28 @@ li.here {
 
 li {
   display: grid;
-  grid-template-columns: 44px minmax(0, 1fr) 110px 145px 160px;
+  grid-template-columns: 44px minmax(0, 1fr) 96px 110px 145px 220px;
   gap: 0 16px;
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
+}
+
+.named {
+  display: block;
+}
+
+.naming {
+  display: block;
+  width: min(320px, 100%);
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 1px 6px;
+}
+
+.kept i {
+  font-style: normal;
+  margin-right: 6px;
 }
 
 .undone {
