@@ -9,6 +9,8 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"wakefield/core/week"
 )
 
 func TestAnEventLogMeasuresAnActivity(t *testing.T) {
@@ -183,4 +185,28 @@ func TestWhatIsWorthMeasuringIsListed(t *testing.T) {
 	if all := p.text(`[data-test="knowing"]`); strings.Contains(all, "Vehicles in the lanes") {
 		t.Error("what is measured is still worth measuring")
 	}
+}
+
+// TestARateIsTypedForTypedHours sets a rate to the minute, and refuses one that is none.
+func TestARateIsTypedForTypedHours(t *testing.T) {
+	s, p := kit(t, "activities", `[data-activity="kiosk"]`)
+	p.click(`[data-activity="kiosk"]`)
+	p.click(`[data-field="typed-rate"]`)
+	p.keys("12,5")
+	p.click(`[data-test="typed-hours"] label:last-of-type input`)
+	p.keys("Mon-Tue 06:10-06:50" + kb.Enter)
+	p.revision(2)
+	for at, want := range map[week.Minute]float64{6*60 + 10: 12.5, week.Day + 6*60 + 49: 12.5} {
+		if got := s.plan(t).Activity("kiosk").Rates().At(at); got != want {
+			t.Errorf("%v an hour at %s", got, at)
+		}
+	}
+	if got := s.plan(t).Activity("kiosk").Rates().At(6*60 + 50); got == 12.5 {
+		t.Error("the rate goes on")
+	}
+	p.click(`[data-field="typed-rate"]`)
+	p.keys("1,500")
+	p.click(`[data-test="typed-hours"] label:last-of-type input`)
+	p.keys("Mon 06:10-06:50" + kb.Enter)
+	p.shows(`[data-test="typed-hours"]`, "can mean two numbers")
 }

@@ -151,6 +151,44 @@ func TestNamedWeeks(t *testing.T) {
 	}
 }
 
+// TestAWeekIsTypedAndMadeOfACalendar types hours into a named week, and makes another of
+// the hours that a calendar has.
+func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/weeks", `[data-week="lanes"]`)
+	p.click(`[data-duty="off"]`)
+	p.click(`[data-week="lanes"] [data-test="typed-hours"] input`)
+	p.keys("sun 7.45-9" + kb.Enter)
+	p.revision(2)
+	if w := s.plan(t).Weeks[1].Steps(); w.At(6*week.Day+7*60+45) != "off" || w.At(6*week.Day+7*60+44) == "off" {
+		t.Errorf("%+v", w)
+	}
+	p.click(`[data-week="lanes"] [data-test="typed-hours"] input`)
+	p.keys("sun 25-9" + kb.Enter)
+	p.shows(`[data-week="lanes"] [role="alert"]`, "25")
+
+	p.click(`[data-duty="motion"]`)
+	file := filepath.Join(t.TempDir(), "Opening hours.ics")
+	os.WriteFile(file, []byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\n"+
+		"BEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Open\r\nDTSTART:20260105T074500\r\nDTEND:20260105T161000\r\nRRULE:FREQ=WEEKLY;BYDAY=MO,TU\r\nEND:VEVENT\r\n"+
+		"BEGIN:VEVENT\r\nUID:2\r\nSUMMARY:Round the clock\r\nDTSTART:20260103T220000\r\nDURATION:PT6H\r\nRRULE:FREQ=WEEKLY\r\nEND:VEVENT\r\n"+
+		"BEGIN:VEVENT\r\nUID:3\r\nSUMMARY:Fair\r\nDTSTART:20250709T100000\r\nDTEND:20250709T180000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="week-file"]`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="week-says"]`, "Mon-Tue 07:45-16:10")
+	p.shows(`[data-test="week-says"]`, "Fair: it is not in the week from")
+	p.click(`[data-test="create-week"]`)
+	p.revision(3)
+	made := s.plan(t).Weeks[len(s.plan(t).Weeks)-1]
+	for at, duty := range map[week.Minute]string{7*60 + 44: "off", 7*60 + 45: "motion", week.Day + 16*60 + 9: "motion", 5*week.Day + 22*60: "clock", 6*week.Day + 4*60: "off"} {
+		if got := made.Steps().At(at); got != duty {
+			t.Errorf("%s at %s, want %s", got, at, duty)
+		}
+	}
+	if made.Name != "Opening hours" {
+		t.Errorf("named %q", made.Name)
+	}
+}
+
 func TestSpecialDays(t *testing.T) {
 	s, p := quay(t)
 	p.open("/sites/quay/weeks", `[data-test="special-days"]`)

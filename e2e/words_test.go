@@ -56,7 +56,7 @@ func TestTheHistoryIsSearched(t *testing.T) {
 	p.revision(2)
 	p.open("/sites/quay/history", ".history li")
 	p.click(`[data-name-revision="2"]`)
-	p.keys("As offered", kb.Enter)
+	p.keys("As offered" + kb.Enter)
 	p.shows(".history .named", "As offered")
 	p.until(`document.querySelectorAll('.history li').length === 2`)
 	p.click(`[data-test="history-words"]`)

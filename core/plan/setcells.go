@@ -64,6 +64,10 @@ func (e *SetCells) Try(p *Plan) ([]CellError, *SetCells) {
 	return errors, good
 }
 
+// Attempt sets every row it can, and tells which cells cannot be set. What is left of a
+// row with a bad cell is not set. The plan is nil where a column is none.
+func (e *SetCells) Attempt(p *Plan) (*Plan, []CellError) { return e.set(p) }
+
 // set sets every cell it can.
 func (e *SetCells) set(p *Plan) (*Plan, []CellError) {
 	var errors []CellError

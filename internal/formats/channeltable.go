@@ -5,6 +5,7 @@ import (
 	"encoding/csv"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -125,26 +126,27 @@ const mostRows = 500
 
 // tell lists what the good rows would change. from are the lines of all rows that are not
 // as the plan has it.
-func (t *Table) tell(p *plan.Plan, edit *plan.SetCells, from []line, bad map[int]bool, places []place) {
+func (t *Table) tell(p, after *plan.Plan, edit *plan.SetCells, from []line, bad map[int]bool, places []place) {
 	for i, row := range edit.Rows {
 		if bad[i] || len(t.Rows) == mostRows {
 			continue
 		}
 		change := RowChange{Line: from[i].at, New: row.Channel == "", Cells: []CellChange{}}
-		var old []string
+		var old, set []string
 		if c := p.Channel(row.Channel); c != nil {
-			change.Channel, old = c.Name, p.Cells(c)
+			change.Channel, old, set = c.Name, p.Cells(c), after.Cells(after.Channel(row.Channel))
 		}
 		for k, place := range places {
-			was := ""
+			was, is := "", row.Values[k]
 			if old != nil {
-				was = old[slices.IndexFunc(plan.Columns, func(c plan.Column) bool { return c.ID == place.column.ID })]
+				at := slices.IndexFunc(plan.Columns, func(c plan.Column) bool { return c.ID == place.column.ID })
+				was, is = old[at], set[at]
 			}
 			if change.New && place.column.ID == "name" {
 				change.Channel = row.Values[k]
 			}
-			if row.Values[k] != was {
-				change.Cells = append(change.Cells, CellChange{place.heading, was, row.Values[k]})
+			if is != was {
+				change.Cells = append(change.Cells, CellChange{place.heading, was, is})
 			}
 		}
 		t.Rows = append(t.Rows, change)
@@ -212,6 +214,13 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 	if len(edit.Rows) == 0 {
 		return t, nil
 	}
+	after, bad := edit.Attempt(p)
+	if after == nil {
+		return nil, errors.New(bad[0].Reason)
+	}
+	if from = t.leaveOutSame(p, after, rowsOf(bad), edit, from); len(edit.Rows) == 0 {
+		return t, nil
+	}
 	bad, good := edit.Try(p)
 	for _, b := range bad {
 		cell := BadCell{Line: from[b.Row].at, Reason: b.Reason}
@@ -220,11 +229,7 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 		}
 		t.Bad = append(t.Bad, cell)
 	}
-	badRows := make(map[int]bool)
-	for _, b := range bad {
-		badRows[b.Row] = true
-	}
-	t.tell(p, edit, from, badRows, places)
+	t.tell(p, after, edit, from, rowsOf(bad), places)
 	if good != nil {
 		t.Edit = good
 		for _, row := range good.Rows {
@@ -350,7 +355,42 @@ func (f *finder) of(l line) *plan.Channel {
 	return f.byNumber[strings.ToLower(recorder)][number]
 }
 
-// same tells whether a row says what the plan says already.
+// rowsOf are the rows that have a bad cell.
+func rowsOf(bad []plan.CellError) map[int]bool {
+	rows := make(map[int]bool)
+	for _, b := range bad {
+		rows[b.Row] = true
+	}
+	return rows
+}
+
+// leaveOutSame counts and leaves out the rows that set nothing, though a spreadsheet wrote
+// their texts in other letters: 1920x1080, 900-4200, h265. It returns the lines of the rest.
+func (t *Table) leaveOutSame(p, after *plan.Plan, bad map[int]bool, edit *plan.SetCells, from []line) []line {
+	was := byID(p)
+	is := byID(after)
+	var rows []plan.CellRow
+	var lines []line
+	for i, row := range edit.Rows {
+		if c := was[row.Channel]; c != nil && !bad[i] && reflect.DeepEqual(c, is[row.Channel]) {
+			t.Same++
+			continue
+		}
+		rows, lines = append(rows, row), append(lines, from[i])
+	}
+	edit.Rows = rows
+	return lines
+}
+
+func byID(p *plan.Plan) map[string]*plan.Channel {
+	at := make(map[string]*plan.Channel, len(p.Channels))
+	for i := range p.Channels {
+		at[p.Channels[i].ID] = &p.Channels[i]
+	}
+	return at
+}
+
+// same tells whether a row says what the plan says already, to the letter.
 func same(p *plan.Plan, c *plan.Channel, row plan.CellRow, places []place) bool {
 	if c == nil {
 		return false

@@ -2,6 +2,11 @@ package formats
 
 import (
 	"bytes"
+	"encoding/csv"
+	"fmt"
+	"reflect"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -18,11 +23,11 @@ import (
 func TestTablesInOtherEncodings(t *testing.T) {
 	p := demo.BrackenhallCiderWorks()
 	p.Channels[0].Name = "Käthe’s press – west"
-	csv, err := WriteCSV(p)
+	written, err := WriteCSV(p)
 	if err != nil {
 		t.Fatal(err)
 	}
-	text := bytes.TrimPrefix(csv, []byte("\ufeff"))
+	text := bytes.TrimPrefix(written, []byte("\ufeff"))
 	for _, test := range []struct {
 		name string
 		with encoding.Encoding
@@ -63,6 +68,70 @@ func TestTablesInOtherEncodings(t *testing.T) {
 	added, err := ReadTable([]byte("No.;Name;Main stream Codec\r\n99;Neuer Keller;H.265\r\n"), p)
 	if err != nil || added.Added != 1 || len(added.Rows) != 1 || !added.Rows[0].New || added.Rows[0].Channel != "Neuer Keller" || len(added.Rows[0].Cells) != 3 {
 		t.Errorf("%+v, %v", added, err)
+	}
+}
+
+// TestATableComesBackFromASpreadsheet writes our table as spreadsheets leave it: with
+// semicolons and decimal commas, letters that a typist has for × and –, empty cells at the
+// end of lines left out. None of it is a change; what was changed beside it is.
+func TestATableComesBackFromASpreadsheet(t *testing.T) {
+	for _, p := range []*plan.Plan{demo.PennywhistleQuay(), demo.BrackenhallCiderWorks(), demo.SaltmarshTramDepot()} {
+		written, err := WriteCSV(p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		rows, err := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(written, []byte("\ufeff")))).ReadAll()
+		if err != nil {
+			t.Fatal(err)
+		}
+		rewritten := 0
+		for i, row := range rows {
+			for j, text := range row {
+				typed := strings.NewReplacer("×", "x", "–", "-").Replace(text)
+				if _, err := strconv.ParseFloat(text, 64); err == nil && i > 0 {
+					typed = strings.Replace(typed, ".", ",", 1)
+				}
+				if typed != text {
+					rewritten++
+				}
+				row[j] = typed
+			}
+			for len(row) > 0 && row[len(row)-1] == "" {
+				row = row[:len(row)-1]
+			}
+			rows[i] = row
+		}
+		if rewritten < len(p.Channels) {
+			t.Fatalf("%s: only %d cells are written otherwise; the test sees little", p.Site.Name, rewritten)
+		}
+		save := func(with encoding.Encoding) []byte {
+			var b bytes.Buffer
+			w := csv.NewWriter(&b)
+			w.Comma, w.UseCRLF = ';', true
+			if err := w.WriteAll(rows); err != nil {
+				t.Fatal(err)
+			}
+			data, err := with.NewEncoder().Bytes(b.Bytes())
+			if err != nil {
+				t.Fatal(err)
+			}
+			return data
+		}
+		encodings := []encoding.Encoding{charmap.Windows1252, unicode.UTF16(unicode.LittleEndian, unicode.UseBOM)}
+		for _, with := range encodings {
+			read, err := ReadTable(save(with), p)
+			if err != nil || read.Same != len(p.Channels) || read.Changed+read.Added+len(read.Bad)+len(read.Rows) != 0 || read.Edit != nil {
+				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
+			}
+		}
+		rows[1][slices.Index(rows[0], "Main stream Size")] = "64x48"
+		for _, with := range encodings {
+			read, err := ReadTable(save(with), p)
+			was := fmt.Sprintf("%d×%d", p.Channels[0].Streams.Main.Width, p.Channels[0].Streams.Main.Height)
+			if err != nil || read.Changed != 1 || len(read.Rows) != 1 || !reflect.DeepEqual(read.Rows[0].Cells, []CellChange{{"Main stream Size", was, "64×48"}}) {
+				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
+			}
+		}
 	}
 }
 

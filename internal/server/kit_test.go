@@ -189,7 +189,9 @@ func TestRevisionsTidesAndCalendars(t *testing.T) {
 	call[problemBody](c, "GET", "/api/sites/site/revisions/9", "", 404)
 	call[Answer](c, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
 	call[Answer](c, "POST", "/api/sites/site/redo", `{"version":3}`, 200)
-	call[any](c, "PUT", "/api/sites/site/revisions/2/name", `{"name":" As offered "}`, 204)
+	if status, _, text := c.send("PUT", "/api/sites/site/revisions/2/name", `{"name":" As offered "}`); status != 204 {
+		t.Errorf("%d %s", status, text)
+	}
 	call[problemBody](c, "PUT", "/api/sites/site/revisions/9/name", `{"name":"x"}`, 404)
 	told := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200)
 	if told[2].Name != "As offered" || told[2].KeptDays == nil || *told[2].KeptDays <= *first.Verdict.KeptDays {

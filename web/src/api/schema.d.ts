@@ -600,6 +600,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/weeks/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a calendar says of a week, before anything is changed */
+        post: operations["readWeek"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/weeks/{week}/calendar": {
         parameters: {
             query?: never;
@@ -1854,6 +1871,19 @@ export interface components {
             reason: string;
             text: string;
         };
+        ReadCalendarWeek: {
+            /** @description By name, in the order of the calendar */
+            events: components["schemas"]["ReadNamedEvents"][];
+            /** @description Events that are not in that week's hours, each with why */
+            leftOut: string[];
+            /**
+             * Format: date
+             * @description Of the week that is read
+             */
+            monday: string;
+            /** @description Of the calendar; empty where it has none */
+            name: string;
+        };
         ReadCellChange: {
             column: string;
             new: string;
@@ -1992,6 +2022,14 @@ export interface components {
             seconds: number;
             /** Format: date-time */
             start: string;
+        };
+        ReadNamedEvents: {
+            /** @description Id of the duty of that name; empty for none */
+            duty: string;
+            hours: components["schemas"]["Hours"][];
+            name: string;
+            /** @description The hours as one writes them */
+            text: string;
         };
         ReadRowChange: {
             /** @description Cells that would be different; of a new channel all that are not empty */
@@ -3709,6 +3747,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SiteVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readWeek: {
+        parameters: {
+            query?: {
+                /** @description A date of the week to read; absent for the present one, or where that is empty the one of the last event */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCalendarWeek"];
                 };
             };
             /** @description Error */

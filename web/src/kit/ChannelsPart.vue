@@ -198,9 +198,24 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
     grid-template-columns: minmax(0, 1fr);
   }
 
+  .body {
+    grid-template-rows: minmax(0, 1fr) minmax(0, 34%);
+  }
+
+  .tools {
+    flex-wrap: wrap;
+  }
+}
+
+/* A phone is for reading. */
+@media (max-width: 500px) {
   .body > :deep(.pane),
   .tools {
     display: none;
+  }
+
+  .body {
+    grid-template-rows: minmax(0, 1fr);
   }
 }
 </style>

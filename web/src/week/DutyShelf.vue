@@ -47,7 +47,10 @@ const who = computed(() => {
           @click="hand.reach = r"
         >{{ r }}</button>
       </span>
-      <TypedHours v-if="paint" :paint="paint" />
+      <TypedHours
+        v-if="paint" label="or type hours" act="Paint" :title="`${picked?.name}, on ${count(hand.selection.length, 'channel')}`" :refuse="hand.selection.length ? '' : 'Select the channels first.'"
+        :keep="(hours) => paint!(hand.selection, hours)"
+      />
       <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">Change “{{ site.duties.get(hand.duty)?.name }}”</button>
       <span class="soft" data-test="explains">{{ picked ? `${explain(picked)}.` : '' }} <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span>
     </div>

@@ -3,34 +3,33 @@ import { ref } from 'vue'
 
 import { api, inWords } from '../api/client'
 import type { Problem, WrittenHours } from '../api/types'
-import { useSite } from '../site/useSite'
-import { count } from '../ui/figures'
-import { useHand } from './useHand'
 
-/** Paints hours that are typed, "Mon-Fri 07:45-16:10", to the minute: what is too small to be hit with a pointer. */
-const props = defineProps<{ paint: (channels: string[], hours: WrittenHours) => Promise<void> }>()
-const site = useSite()
-const hand = useHand()
+/** Hours that are typed, "Mon-Fri 07:45-16:10", to the minute: what is too small to be hit with a pointer. */
+const props = defineProps<{
+  label: string
+  act: string // what is done with them
+  title?: string
+  refuse?: string // why nothing can be done with hours now; empty where it can
+  keep: (hours: WrittenHours) => void | Promise<void>
+}>()
 const text = ref('')
 const problem = ref('')
 const busy = ref(false)
 
-async function keep() {
+async function hand() {
   if (!text.value.trim() || busy.value) return
-  if (!hand.selection.length) {
-    problem.value = 'Select the channels first.'
-    return
-  }
+  problem.value = props.refuse ?? ''
+  if (problem.value) return
   busy.value = true
   try {
     const { data, error } = await api.POST('/api/hours', { body: { text: text.value } })
     problem.value = data ? '' : inWords(error as Problem)
     if (data) {
-      await props.paint(hand.selection, data)
+      await props.keep(data)
       text.value = ''
     }
   } catch {
-    problem.value = 'No connection: nothing was painted.'
+    problem.value = 'No connection: nothing was changed.'
   } finally {
     busy.value = false
   }
@@ -38,9 +37,10 @@ async function keep() {
 </script>
 
 <template>
-  <form class="typed" data-test="typed-hours" @submit.prevent="keep">
-    <label>or type hours <input v-model="text" placeholder="Mon-Fri 07:45-16:10" maxlength="500" autocomplete="off" :aria-invalid="!!problem" @input="problem = ''" /></label>
-    <button type="submit" class="act quiet" :disabled="!text.trim() || busy" :title="`${site.duties.get(hand.duty)?.name}, on ${count(hand.selection.length, 'channel')}`">Paint</button>
+  <form class="typed" data-test="typed-hours" @submit.prevent="hand">
+    <slot />
+    <label>{{ label }} <input v-model="text" placeholder="Mon-Fri 07:45-16:10" maxlength="500" autocomplete="off" :aria-invalid="!!problem" @input="problem = ''" /></label>
+    <button type="submit" class="act quiet" :disabled="!text.trim() || busy" :title="title">{{ act }}</button>
     <span v-if="problem" class="short" role="alert">{{ problem }}</span>
   </form>
 </template>

@@ -8,8 +8,10 @@ import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import { fresh } from '../week/useDutyUse'
 import StillRibbon from '../week/StillRibbon.vue'
+import TypedHours from '../week/TypedHours.vue'
 import { dayNames, hoursOf, inWords as hoursInWords, placeIn, spansOf, WEEK, type Span } from '../week/time'
 import { useHand } from '../week/useHand'
+import CalendarImport from './CalendarImport.vue'
 import { railOf } from './rail'
 
 /** Named weeks as small ribbons: painted here for all that follow them. */
@@ -18,7 +20,7 @@ const hand = useHand()
 const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
 const problem = ref('')
-const reading = useMediaQuery('(max-width: 760px)') // a phone
+const reading = useMediaQuery('(max-width: 500px)') // a phone
 const whole = { from: 0, to: WEEK }
 const weeks = computed(() => site.plan?.weeks ?? [])
 const followers = (id: string) => (site.plan?.channels ?? []).filter((c) => c.week === id)
@@ -103,18 +105,23 @@ function rename(week: Week, name: string) {
           <span v-for="(s, i) in spansOf(hours)" :key="i" class="stroke" :style="placeIn(whole, s)" />
         </template>
       </div>
-      <p class="acts">
+      <div class="acts">
         <span v-if="stroke?.week === w.id" class="soft">{{ hoursInWords(hours) }}: {{ site.duties.get(hand.duty)?.name }}, for {{ count(followers(w.id).length, 'channel') }}</span>
         <template v-else>
+          <TypedHours
+            v-if="!reading" label="Type hours" act="Paint" :title="`${site.duties.get(hand.duty)?.name}, for ${count(followers(w.id).length, 'channel')}`"
+            :keep="(typed) => site.change([{ paint: { weeks: [w.id], hours: typed.blocks, duty: hand.duty } }])"
+          />
           <button type="button" class="plain-button link" :disabled="!hand.selection.length" @click="site.change([{ followWeek: { channels: hand.selection, week: w.id } }])">Let {{ hand.selection.length ? count(hand.selection.length, 'selected channel') : 'selected channels' }} follow</button>
           <button type="button" class="plain-button link" @click="add({ ...w, name: `${w.name} (copy)` })">Duplicate</button>
           <button v-if="followers(w.id).length" type="button" class="plain-button link" data-test="depart-all" @click="site.change([{ departWeek: { channels: followers(w.id).map((c) => c.id) } }])">Unlink all channels</button>
           <a :href="`/api/sites/${site.id}/weeks/${encodeURIComponent(w.id)}/calendar`" download>As a calendar</a>
           <button type="button" class="plain-button link short" data-test="remove-week" @click="remove(w)">Remove</button>
         </template>
-      </p>
+      </div>
     </article>
     <button type="button" class="act quiet" data-test="new-week" @click="add({ name: `Week ${weeks.length + 1}`, otherwise: hand.duty })">New week: {{ site.duties.get(hand.duty)?.name }} throughout</button>
+    <CalendarImport v-if="!reading" :new-id="newID" />
     <p v-if="ownWeeks.length" class="soft">{{ ownWeeks.map((c) => c.name).join(', ') }} {{ ownWeeks.length === 1 ? 'has a week of its' : 'have weeks of their' }} own.</p>
   </div>
 </template>
@@ -170,7 +177,9 @@ p {
 .acts {
   grid-column: 2;
   display: flex;
-  gap: 16px;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  align-items: center;
   font-size: 12.5px;
 }
 
@@ -184,6 +193,13 @@ p {
     grid-template-columns: minmax(0, 1fr);
   }
 
+  .acts {
+    grid-column: 1;
+    flex-wrap: wrap;
+  }
+}
+
+@media (max-width: 500px) {
   .acts,
   .act {
     display: none;

@@ -40,7 +40,7 @@ const part = ref<'weeks' | 'days'>('weeks')
 }
 
 /* A phone is for reading. */
-@media (max-width: 760px) {
+@media (max-width: 500px) {
   .shelf {
     display: none;
   }

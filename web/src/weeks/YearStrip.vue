@@ -123,7 +123,7 @@ function key(event: KeyboardEvent, date: string, index: number) {
   outline-offset: -2px;
 }
 
-@media (max-width: 760px) {
+@media (max-width: 500px) {
   .month {
     grid-template-columns: 30px repeat(31, minmax(0, 1fr));
   }

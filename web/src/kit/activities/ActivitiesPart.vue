@@ -3,12 +3,14 @@ import { useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 
 import { api, inWords } from '../../api/client'
-import type { Activity } from '../../api/types'
+import type { Activity, Hours } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import ChoiceField from '../../ui/ChoiceField.vue'
 import { count } from '../../ui/figures'
+import { readNumber } from '../../ui/number'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
+import TypedHours from '../../week/TypedHours.vue'
 import { fresh } from '../../week/useDutyUse'
 import GroupsEditor from './GroupsEditor.vue'
 import LogImport from './LogImport.vue'
@@ -44,6 +46,17 @@ const others = computed(() => [['', 'nothing'], ...activities.value.filter((a) =
 
 function set(change: Partial<Activity>) {
   if (activity.value) site.change([{ setActivity: { activity: { ...activity.value, ...change } } }])
+}
+
+/** A rate that is typed, for hours that are typed. */
+const rate = ref('')
+const typedRate = computed(() => readNumber(rate.value, { min: 0, max: 1e6 }))
+const rateProblem = computed(() => ('why' in typedRate.value ? `Events an hour: ${typedRate.value.why}.` : ''))
+
+function setRate(hours: Hours[]) {
+  const read = typedRate.value
+  if ('value' in read) site.change([{ paintRate: { activity: chosen.value, hours, perHour: read.value } }])
+  rate.value = ''
 }
 
 function add(like: Activity) {
@@ -98,6 +111,9 @@ useEventListener(document, 'paste', (event) => {
         <button v-for="r in reaches" :key="r" type="button" role="radio" :aria-checked="reach === r" @click="reach = r">{{ r === 'working days' ? 'working days, or the weekend' : r }}</button>
       </div>
       <RateCurve :activity="activity" :reach="reach" @paint="(hours, perHour) => site.change([{ paintRate: { activity: activity!.id, hours, perHour } }])" />
+      <TypedHours label="an hour, at" act="Set" :refuse="rateProblem" :keep="(hours) => setRate(hours.blocks)">
+        <label>or type <input v-model="rate" class="rate" inputmode="decimal" autocomplete="off" aria-label="Events an hour" data-field="typed-rate" :aria-invalid="!!rate.trim() && !!rateProblem" /></label>
+      </TypedHours>
       <GroupsEditor :activity="activity" @change="(groups) => set({ groups })" />
       <p class="soft">
         {{ users(activity.id).length ? `In front of ${users(activity.id).join(', ')}.` : 'Nothing goes by it yet: choose it for channels in the table.' }}
@@ -116,6 +132,15 @@ useEventListener(document, 'paste', (event) => {
 </template>
 
 <style scoped>
+.rate {
+  width: 64px;
+  text-align: right;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  padding: 0 6px;
+}
+
 .activities {
   display: grid;
   grid-template-columns: 240px minmax(0, 1fr);
