@@ -31,9 +31,18 @@ func TestAnEventLogMeasuresAnActivity(t *testing.T) {
 	p.shows(`[data-test="log-says"]`, "9.00 a day")
 	p.shows(".el-dialog", "1 line left out")
 	// Kept for twice as long, the same events happen half as often.
-	eval[bool](p, `(() => { const e = document.querySelector('[data-test="log-to"]'); e.value = '2026-10-26'; e.dispatchEvent(new Event('change')); return true })()`)
+	until := func(date string) {
+		eval[bool](p, `(document.querySelector('[data-test="log-to"] input').select(), true)`)
+		p.keys(date + kb.Enter)
+	}
+	until("2026-10-26")
 	p.shows(`[data-test="log-says"]`, "4.50 a day")
-	eval[bool](p, `(() => { const e = document.querySelector('[data-test="log-to"]'); e.value = '2026-09-28'; e.dispatchEvent(new Event('change')); return true })()`)
+	until("soon")
+	p.shows(`[data-test="log-to"]`, "is not a date")
+	until("2026-08-01")
+	p.shows(`[data-test="log-to"]`, "before its first date")
+	p.shows(`[data-test="log-says"]`, "4.50 a day")
+	until("2026-09-28")
 	p.shows(`[data-test="log-says"]`, "9.00 a day")
 	p.click(`[data-test="accept-log"]`)
 	p.revision(2)

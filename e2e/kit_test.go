@@ -305,7 +305,7 @@ func TestRecordersAndDrives(t *testing.T) {
 
 func TestCameraKinds(t *testing.T) {
 	s, p := kit(t, "kinds", `[data-kind="lane"]`)
-	p.shows("section", "departs in main bitrate")
+	p.shows("section", "main bitrate differs")
 	p.number(".sheet", "fps", "8")
 	p.revision(2)
 	lane, barrier := s.plan(t).Channel("lane-2"), s.plan(t).Channel("barrier")

@@ -160,7 +160,7 @@ func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
 	p.click(`[data-week="lanes"] [data-test="typed-hours"] input`)
 	p.keys("sun 7.45-9" + kb.Enter)
 	p.revision(2)
-	if w := s.plan(t).Weeks[1].Steps(); w.At(6*week.Day+7*60+45) != "off" || w.At(6*week.Day+7*60+44) == "off" {
+	if w := s.plan(t).Weeks[2].Steps(); w.At(6*week.Day+7*60+45) != "off" || w.At(6*week.Day+7*60+44) == "off" {
 		t.Errorf("%+v", w)
 	}
 	p.click(`[data-week="lanes"] [data-test="typed-hours"] input`)
@@ -278,7 +278,9 @@ func TestASeasonIsFeltInTheYear(t *testing.T) {
 		eval[bool](p, fmt.Sprintf(`(() => { const e = document.querySelector('[data-special="2026-07-10"] [data-test="rate-factor"]'); e.value = %q; e.dispatchEvent(new Event('change')); return true })()`, text))
 	}
 	set("much more")
-	p.shows(`[role="alert"]`, "“much more” is not a number from 0 to 100")
+	p.shows(`[role="alert"]`, "“much more” is not a number. 1.5 means half as much again")
+	set("101")
+	p.shows(`[role="alert"]`, "at most 100")
 	set("2,5")
 	p.revision(2)
 	if f := s.plan(t).Site.SpecialDays[0].RateFactor; f == nil || *f != 2.5 {
@@ -426,7 +428,7 @@ func TestCommandBoxAndShortcuts(t *testing.T) {
 	p.keys(kb.Enter)
 	p.until(`location.pathname.endsWith('/kit/recorders')`)
 	p.keys("?")
-	p.shows(`.el-dialog`, "Keys and gestures")
+	p.shows(`.el-dialog`, "Keys, gestures and words")
 	p.keys(kb.Escape)
 	p.until(`[...document.querySelectorAll('.el-dialog')].every(e => !e.offsetParent)`)
 }

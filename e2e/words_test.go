@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp/kb"
 
 	"wakefield/internal/demo"
@@ -84,4 +85,49 @@ func TestASettingGoesToAllRecorders(t *testing.T) {
 		}
 	}
 	p.until(`!document.querySelector('[data-test="to-all-recorders"]')`)
+}
+
+// TestNoticesCanBeReadAndCoverNoFigure holds a notice's ink against its ground in both
+// themes, by the formula of WCAG 2.2 for contrast, and its place against the verdict's.
+func TestNoticesCanBeReadAndCoverNoFigure(t *testing.T) {
+	_, p := quay(t)
+	for _, theme := range []string{"Dark", "Light"} {
+		p.click(`[data-test="theme"]`)
+		p.click(`[data-duty="off"]`)
+		p.drag(p.on("booth", 600), p.on("booth", 1200))
+		p.until(`!document.querySelector('[data-test="undo"]').disabled`)
+		p.click(`[data-test="undo"]`)
+		p.shows(".el-message", "Undone: Ticket booth")
+		got := eval[float64](p, `(() => {
+			const light = (color) => {
+				const [r, g, b] = color.match(/[\d.]+/g).map((v) => v / 255).map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4))
+				return 0.2126 * r + 0.7152 * g + 0.0722 * b + 0.05
+			}
+			const [a, b] = [getComputedStyle(document.querySelector('.el-message__content')).color, getComputedStyle(document.querySelector('.el-message')).backgroundColor].map(light)
+			return Math.max(a, b) / Math.min(a, b)
+		})()`)
+		if got < 4.5 {
+			t.Errorf("%s: the contrast of a notice is %.1f", theme, got)
+		}
+		if eval[bool](p, `document.querySelector('.el-message').getBoundingClientRect().top < document.querySelector('.verdict').getBoundingClientRect().bottom`) {
+			t.Errorf("%s: a notice covers the verdict", theme)
+		}
+		p.until(`!document.querySelector('.el-message')`)
+	}
+}
+
+// TestOurWordsAreExplained where they first appear, and all of them in the help.
+func TestOurWordsAreExplained(t *testing.T) {
+	_, p := quay(t)
+	for _, word := range []string{"duty", "tide", "ink"} {
+		at := eval[[]float64](p, `(({x, y, width, height}) => [x + width / 2, y + height / 2])(document.querySelector('[data-term="`+word+`"]').getBoundingClientRect())`)
+		p.mouse(input.DispatchMouseEventTypeMouseMoved, point{at[0], at[1]})
+		p.until(`[...document.querySelectorAll('.term-tip')].some((e) => e.offsetWidth > 0 && e.innerText.length > 40)`)
+		p.mouse(input.DispatchMouseEventTypeMouseMoved, point{640, 20})
+		p.until(`![...document.querySelectorAll('.term-tip')].some((e) => e.offsetWidth > 0)`)
+	}
+	p.keys("?")
+	for _, word := range []string{"base layer", "duty", "finding", "ink", "nuisance", "tide", "verdict"} {
+		p.shows(`[data-test="words"]`, word)
+	}
 }

@@ -131,7 +131,7 @@ func TestRules(t *testing.T) {
 			c.Week = own("off", plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{0, 1, 2}, From: 0, To: 1440}, Duty: "clock"})
 			c.Keep.AtLeastDays = 215
 		}, "at the worst hour of the week"},
-		{"above-at-most", Warning, func(p *plan.Plan, c *plan.Channel) { c.Keep.AtMostDays = 31 }, "only the recorder's age limit sees to it"},
+		{"above-at-most", Warning, func(p *plan.Plan, c *plan.Channel) { c.Keep.AtMostDays = 31 }, "only the recorder's age limit enforces that"},
 		{"intake", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].IngestMbps = 3 }, "cannot take in all its cameras"},
 		{"throughput", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].DriveMBps = 0.01 }, "too slow for its busiest hour"},
 		{"licences", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Licences = 2; copies(p) }, "3 cameras and 2 licences"},
@@ -171,7 +171,7 @@ func TestRules(t *testing.T) {
 		}, "2 activities are guesses: “People” and “More”."},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 }, "differs from the other 2 of G in one respect"},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Week = own("low") }, "one respect: its week"},
-		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, and nothing is written beneath"},
+		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, with no continuous recording as a fallback"},
 	}
 	tested := make(map[string]bool)
 	for _, test := range tests {

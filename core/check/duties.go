@@ -141,7 +141,7 @@ func likelyMisses(c *site, ch *channel) {
 		return
 	}
 	c.report(ch, Warning, "likely-misses", "detection",
-		plan.Say("%s misses %.3g of %.3g wanted events a day, and nothing is written beneath.", ch.Name, e.MissedPerDay, e.EventsPerDay),
+		plan.Say("%s misses %.3g of %.3g wanted events a day, with no continuous recording as a fallback.", ch.Name, e.MissedPerDay, e.EventsPerDay),
 		"Detection does not see every event, or its duty does not let it record. A cheap base layer would prove what happened.", c.withBase(ch, bare))
 	c.costs(e.MissedPerDay / e.EventsPerDay)
 }
@@ -249,8 +249,8 @@ func (c *site) oddOf(group []int) {
 	c.found = append(c.found, Finding{
 		Rule: "odd-one-out", Severity: Hint, Path: fmt.Sprintf("channels[%d]", odd), Channel: ch.ID,
 		Sentence: fmt.Sprintf("%s differs from the other %d of %s in one respect: %s.", ch.Name, len(group)-1, ch.Group, respects[respect].name),
-		Reason:   "The others are alike. Was a change believed to hold for all, or was it meant for this one?",
-		Fix:      fix("Set it as on "+other.Name, respects[respect].copy(other, ch)),
+		Reason:   "The others are alike. If unintended, set it like " + other.Name + ".",
+		Fix:      fix("Set it like "+other.Name, respects[respect].copy(other, ch)),
 	})
 }
 

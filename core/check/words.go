@@ -14,8 +14,8 @@ var ofSeveral = map[string]string{
 	"pre-beyond-buffer":   "%d channels are to keep more before an event than their recorder can hold back.",
 	"post-too-short":      "%d channels keep so little after motion ends that one visit becomes several clips.",
 	"audio":               "%d channels record audio.",
-	"above-at-most":       "%d channels may be kept for some days only, and only the recorder's age limit sees to it.",
-	"likely-misses":       "%d channels miss many wanted events, and nothing is written beneath.",
+	"above-at-most":       "%d channels may be kept for some days only, and only the recorder's age limit enforces that.",
+	"likely-misses":       "%d channels miss many wanted events, with no continuous recording as a fallback.",
 }
 
 // decisions says whose decision a finding is that comes without a fix.

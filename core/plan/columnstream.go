@@ -91,7 +91,7 @@ var sizePattern = regexp.MustCompile(`^(\d{1,5})\s*[x×X*]\s*(\d{1,5})$`)
 func setSize(s *Stream, text string) error {
 	m := sizePattern.FindStringSubmatch(text)
 	if m == nil {
-		return fmt.Errorf("%q is not a picture size: use 1920×1080", text)
+		return fmt.Errorf("not a picture size: use 1920×1080")
 	}
 	s.Width, _ = strconv.Atoi(m[1])
 	s.Height, _ = strconv.Atoi(m[2])

@@ -259,7 +259,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{CopyDay: &CopyDay{Channels: []string{"c1"}, From: week.Monday}}, "edits[1].copyDay.to: empty"},
 		{Edit{SetCells: &SetCells{[]string{"post", "main.fps"}, []CellRow{{"c1", []string{"20", "fast"}}}}}, `edits[1].setCells.rows[0].values[1]: "fast" is no number of frames a second`},
 		{Edit{SetCells: &SetCells{[]string{"main.fps"}, []CellRow{{"c1", []string{"900"}}}}}, `edits[1].setCells.rows[0].values[0]: 900 is above 240`},
-		{Edit{SetCells: &SetCells{[]string{"main.size"}, []CellRow{{"c1", []string{""}}}}}, `edits[1].setCells.rows[0].values[0]: "" is not a picture size`},
+		{Edit{SetCells: &SetCells{[]string{"main.size"}, []CellRow{{"c1", []string{""}}}}}, `edits[1].setCells.rows[0].values[0]: not a picture size: use 1920×1080`},
 		{Edit{SetCells: &SetCells{[]string{"colour"}, []CellRow{{"c1", []string{"red"}}}}}, `edits[1].setCells.rows[0].values[0]: no column "colour"`},
 		{Edit{SetCells: &SetCells{[]string{"name"}, []CellRow{{"c1", []string{"a", "b"}}}}}, `edits[1].setCells.rows[0]: 2 cells for 1 columns`},
 		{Edit{SetCells: &SetCells{[]string{"activity"}, []CellRow{{"c9", []string{"gate"}}}}}, `edits[1].setCells.rows[0]: no channel "c9"`},

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import { useSite } from '../site/useSite'
+import TermTip from '../ui/TermTip.vue'
 import FindingItem from './FindingItem.vue'
 import { useEffects } from './useEffects'
 import { severities, useFindings, type Severity } from './useFindings'
@@ -26,7 +27,7 @@ const meaning = {
 
 <template>
   <section class="findings" aria-label="Findings">
-    <h1>Findings</h1>
+    <h1><TermTip word="finding">Findings</TermTip></h1>
     <div class="filter" role="group" aria-label="Show only">
       <button v-for="s in severities" :key="s" type="button" :aria-pressed="only === s" :title="meaning[s]" @click="only = only === s ? undefined : s">
         <b>{{ count[s] }}</b> {{ names[s][count[s] === 1 ? 0 : 1] }} <span class="soft">· {{ meaning[s] }}</span>

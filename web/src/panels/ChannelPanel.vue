@@ -64,7 +64,7 @@ function follow(week: string) {
     <p v-if="channels.length === 1 && figures" class="soft facts">
       {{ gigabytes(figures.gigabytesPerDay) }} a day · written {{ three(figures.writtenPercent) }} % of the time ·
       {{ three(figures.evidence.eventsPerDay) }} wanted events a day: {{ three(figures.evidence.fullPerDay) }} at full quality,
-      {{ three(figures.evidence.lowPerDay) }} at lower quality, {{ three(figures.evidence.missedPerDay) }} not recorded
+      {{ three(figures.evidence.lowPerDay) }} at lower quality, {{ three(figures.evidence.missedPerDay) }} with nothing recorded
     </p>
     <p v-else class="soft facts">What you set here is set on all of them.</p>
     <NumberField label="Kept before" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />

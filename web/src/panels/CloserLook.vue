@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { gigabytes, kbps, three } from '../ui/figures'
+import TermTip from '../ui/TermTip.vue'
 import { moment } from '../week/time'
 import { useHand } from '../week/useHand'
 
@@ -64,7 +65,7 @@ const evidence = computed(() => look.value?.figures?.evidence)
         <dt>written</dt><dd>{{ three(look.written) }} %</dd>
         <dt>bitrate</dt><dd>{{ kbps(look.base + look.motion + look.alarm) }}</dd>
         <dt>whole week</dt><dd>{{ gigabytes(look.figures?.gigabytesPerDay ?? 0) }} a day</dd>
-        <template v-if="evidence?.eventsPerDay"><dt>events a day</dt><dd>{{ three(evidence.eventsPerDay) }}</dd><dt>at full quality</dt><dd>{{ three(evidence.fullPercent) }} %</dd><dt>not recorded</dt><dd>{{ three(evidence.missedPercent) }} %</dd></template>
+        <template v-if="evidence?.eventsPerDay"><dt>events a day</dt><dd>{{ three(evidence.eventsPerDay) }}</dd><dt>at full quality</dt><dd>{{ three(evidence.fullPercent) }} %</dd><dt>nothing recorded</dt><dd>{{ three(evidence.missedPercent) }} %</dd></template>
       </dl>
       <div v-if="around" class="around" role="img" :aria-label="`Around an event: ${around.pre} s before, ${three(around.event)} s of event, ${around.post} s after`">
         <span class="pre" :style="{ width: around.widths.pre }" /><span class="event" :style="{ width: around.widths.event }" /><span class="post" :style="{ width: around.widths.post }" />
@@ -72,7 +73,7 @@ const evidence = computed(() => look.value?.figures?.evidence)
       </div>
       <p class="soft">{{ why }}</p>
     </template>
-    <p v-else class="soft">Point at a ribbon for a closer look. Its ink is what the channel writes: the area is the disk.</p>
+    <p v-else class="soft">Point at a ribbon for a closer look. Its <TermTip word="ink" /> is what the channel writes: the area is the disk.</p>
   </section>
 </template>
 

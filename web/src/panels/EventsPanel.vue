@@ -44,7 +44,7 @@ function setBlock(i: number, perHour: number) {
     <h3>Events an hour</h3>
     <NumberField label="otherwise" unit="/h" :value="activity.otherwisePerHour ?? 0" :max="1000000" data-field="otherwise" @change="(otherwisePerHour) => set({ otherwisePerHour })" />
     <NumberField v-for="(b, i) in activity.blocks ?? []" :key="i" :label="inWords([b])" unit="/h" :value="b.perHour" :max="1000000" @change="(v) => setBlock(i, v)" />
-    <p v-if="(activity.blocks?.length ?? 0) > 1" class="soft">{{ count(activity.blocks!.length, 'block') }}; a later one covers an earlier one.</p>
+    <p v-if="(activity.blocks?.length ?? 0) > 1" class="soft">{{ count(activity.blocks!.length, 'time block') }}; a later one covers an earlier one.</p>
   </section>
   <p v-else class="soft">No activity is described yet.</p>
 </template>

@@ -42,7 +42,7 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
       <dt>days kept</dt><dd>{{ daysChange }}</dd>
       <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>
       <dt>events at full quality</dt><dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
-      <dt>events not recorded</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
+      <dt>events, nothing recorded</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
     <p v-if="hand.stroke" class="soft">Release to paint, Esc to leave it.</p>
     <template v-else>

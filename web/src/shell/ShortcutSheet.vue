@@ -2,7 +2,9 @@
 import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 
-/** Keys and gestures, on "?". */
+import words from '../ui/words.json'
+
+/** Keys, gestures and our own words, on "?". */
 const open = defineModel<boolean>({ required: true })
 
 useEventListener(document, 'keydown', (event) => {
@@ -41,13 +43,17 @@ const sheets = [
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Keys and gestures" width="760" data-test="shortcuts">
+  <ElDialog v-model="open" title="Keys, gestures and words" width="760" data-test="shortcuts">
     <div class="sheets">
       <section v-for="s in sheets" :key="s.name">
         <h3>{{ s.name }}</h3>
         <dl><template v-for="[k, what] in s.keys" :key="k"><dt>{{ k }}</dt><dd>{{ what }}</dd></template></dl>
       </section>
     </div>
+    <section>
+      <h3>Words</h3>
+      <dl data-test="words"><template v-for="(meaning, word) in words" :key="word"><dt>{{ word }}</dt><dd>{{ meaning }}</dd></template></dl>
+    </section>
   </ElDialog>
 </template>
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
-import { ElMessage } from 'element-plus'
 import { onUnmounted, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
 
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import { notice } from '../ui/notice'
 import AwayStrip from './AwayStrip.vue'
 import ConflictNotice from './ConflictNotice.vue'
 import SetAside from './SetAside.vue'
@@ -22,7 +22,7 @@ const site = useSite()
 async function stay(): Promise<boolean> {
   await until(() => site.waiting.length).toBe(0, { timeout: 2000 })
   if (!site.waiting.length) return true
-  ElMessage({ message: `${count(site.waiting.length, 'change')} cannot be saved now, and would be lost if you left this site. They are tried again all the time.`, type: 'error', duration: 6000 })
+  notice(`${count(site.waiting.length, 'change')} cannot be saved now, and would be lost if you left this site. They are tried again all the time.`, { error: true, seconds: 6 })
   return false
 }
 onBeforeRouteLeave(stay)

@@ -50,7 +50,7 @@ const undoTitle = computed(() => (site.undoes ? `Undo${site.undoesBy && site.und
       <a class="tool text" :href="`/api/sites/${site.id}/plan`" download>Export plan</a>
     </template>
     <button type="button" class="tool text" title="Find a channel, a page or an act (Ctrl+K)" data-test="find" @click="find">Find <kbd>Ctrl+K</kbd></button>
-    <button type="button" class="tool text" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
+    <button type="button" class="tool text" data-test="theme" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
     <button type="button" class="tool text" title="Your name, as the history shows it" data-test="author" @click="(name = author), (naming = true)">{{ author }}</button>
     <section aria-label="Your name">
       <ElDialog v-model="naming" title="Your name" width="360" @opened="nameField?.select()">

@@ -93,7 +93,7 @@ export function useCommands(help: () => void) {
       ...(site.plan ? dayNames.map((d, i) => ({ name: `Look closer at ${d}`, run: () => ((hand.day = i), void router.push({ name: 'week' })) })) : []),
       ...(site.plan ? [{ name: 'The whole week', hint: '0', run: () => (hand.day = undefined) }, { name: 'Export the plan file', run: () => location.assign(`/api/sites/${encodeURIComponent(site.id)}/plan`) }] : []),
       { name: 'Light or dark', run: toggle },
-      { name: 'Keys and gestures', hint: '?', run: help },
+      { name: 'Keys, gestures and words', also: 'help glossary shortcuts meaning', hint: '?', run: help },
     ].map((a) => ({ kind: 'act' as const, ...a }))
   })
 

@@ -1,5 +1,4 @@
 import type { Operation } from 'fast-json-patch'
-import { ElMessage } from 'element-plus'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
@@ -11,6 +10,7 @@ import type {
   Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View, YearVerdict,
 } from '../api/types'
 import type { Span } from '../week/time'
+import { notice } from '../ui/notice'
 import { patched } from './patch'
 import { useChanges } from './useChanges'
 import { useQueue, type Pending, type Sent } from './useQueue'
@@ -156,7 +156,7 @@ export const useSite = defineStore('site', () => {
     } else if (pending.refused) {
       pending.refused(problem)
     } else {
-      ElMessage({ message: `Not changed. ${inWords(problem)}`, type: 'error', duration: 8000, showClose: true })
+      notice(`Not changed. ${inWords(problem)}`, { error: true, seconds: 8 })
     }
     return { now: 'done' }
   }
@@ -173,7 +173,7 @@ export const useSite = defineStore('site', () => {
     // What is on its way here will be answered with the version it made, or meet a newer one.
     if (other.version <= version.value || queue.waiting.value.length || stepping || !plan.value) return
     void reload().then(() => {
-      if (other.sentence) ElMessage({ message: `${other.author}: ${other.sentence}`, duration: 4000, showClose: true })
+      if (other.sentence) notice(`${other.author}: ${other.sentence}`)
     })
   }
 
@@ -204,7 +204,7 @@ export const useSite = defineStore('site', () => {
     if (what === 'undo' && undoesBy.value && isOthers() && asked !== version.value) {
       asked = version.value
       const whose = undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
-      ElMessage({ message: `The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, duration: 6000, showClose: true })
+      notice(`The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, { seconds: 6 })
       return
     }
     stepping = true
@@ -213,15 +213,15 @@ export const useSite = defineStore('site', () => {
       const { data, error, response } = await again(() => ask(key))
       if (data) {
         takeAnswer(data)
-        ElMessage({ message: `${steps[what]}: ${data.sentence}`, duration: 2500 })
+        notice(`${steps[what]}: ${data.sentence}`, { seconds: 2.5 })
       } else if (response.status === 409) {
         await reload()
-        ElMessage({ message: 'The plan was changed in the meantime. Here it is as it stands now.', duration: 5000 })
+        notice('The plan was changed in the meantime. Here it is as it stands now.', { seconds: 5 })
       } else {
-        ElMessage({ message: inWords(error as Problem), type: 'error' })
+        notice(inWords(error as Problem), { error: true })
       }
     } catch {
-      ElMessage({ message: 'The server does not answer. Whether that was done shows when it is back.', type: 'error' })
+      notice('The server does not answer. Whether that was done shows when it is back.', { error: true })
     } finally {
       stepping = false
     }

@@ -10,6 +10,7 @@ import TopBar from '../shell/TopBar.vue'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count, daysInWords, gigabytes, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
+import TermTip from '../ui/TermTip.vue'
 import TextField from '../ui/TextField.vue'
 import { explain } from '../week/explain'
 
@@ -73,7 +74,7 @@ const size = computed(() => `${opening.width}×${opening.height}`)
 function setSize(text: string) {
   const m = /^(\d{2,5})\s*[x×*]\s*(\d{2,5})$/i.exec(text)
   if (m) Object.assign(opening, { width: Number(m[1]), height: Number(m[2]) })
-  else problems.value = { ...problems.value, size: `“${text}” is not a picture size: use 1920×1080` }
+  else problems.value = { ...problems.value, size: 'Not a picture size: use 1920×1080' }
 }
 
 async function make() {
@@ -160,7 +161,7 @@ const p = (member: string) => problems.value[member]
             <NumberField label="Footage must be kept" none="none" unit="days" :value="opening.keepDays" :max="36500" data-field="days" @change="(v) => (opening.keepDays = v)" />
           </fieldset>
           <section class="sheet verdict" aria-live="polite" aria-label="First verdict" :aria-busy="judged !== written" data-test="first-verdict">
-            <h2>First verdict</h2>
+            <h2>First <TermTip word="verdict" /></h2>
             <template v-if="v">
               <p class="days" :class="{ short: isShort }"><b>{{ v.keptDays == null ? 'never overwritten' : daysInWords(v.keptDays) }}</b><template v-if="v.requiredDays != null"> kept of {{ v.requiredDays }} required</template></p>
               <p v-if="v.likelyDays" class="soft">Likely range (80 %): {{ three(v.likelyDays.low) }} to {{ daysInWords(v.likelyDays.high) }}; nothing is measured yet.</p>
@@ -168,7 +169,7 @@ const p = (member: string) => problems.value[member]
                 <dt>written a day</dt><dd>{{ gigabytes(v.gigabytesPerDay) }}</dd>
                 <dt>usable</dt><dd>{{ gigabytes(v.usableGB) }}</dd>
                 <dt>events at full quality</dt><dd>{{ three(v.evidence.fullPercent) }} %</dd>
-                <dt>events not recorded, a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
+                <dt>events with nothing recorded, a day</dt><dd>{{ three(v.evidence.missedPerDay) }}</dd>
               </dl>
             </template>
             <p v-if="p('all')" class="short" role="alert">{{ p('all') }}</p>

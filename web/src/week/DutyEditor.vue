@@ -115,7 +115,7 @@ function remove() {
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
     </form>
     <div v-if="original && others.length" class="remove">
-      <ChoiceField v-if="users.length" label="If it goes, its hours become" :value="instead" :choices="others" @change="(v) => (instead = v)" />
+      <ChoiceField v-if="users.length" label="Replace with" :value="instead" :choices="others" @change="(v) => (instead = v)" />
       <button type="button" class="plain-button short" data-test="duty-remove" @click="remove">Remove this duty</button>
     </div>
     <template #footer>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { WrittenHours } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import TermTip from '../ui/TermTip.vue'
 import DutyEditor from './DutyEditor.vue'
 import DutySwatch from './DutySwatch.vue'
 import { explain } from './explain'
@@ -28,6 +29,7 @@ const who = computed(() => {
 <template>
   <section class="shelf" aria-label="Duties">
     <div class="duties">
+      <span class="heading"><TermTip word="duty">Duties</TermTip></span>
       <div class="duties" role="radiogroup" aria-label="Duty to paint">
         <button
           v-for="(d, i) in duties" :key="d.id" type="button" role="radio" class="duty" :class="{ picked: d.id === hand.duty }"
@@ -67,6 +69,11 @@ const who = computed(() => {
   display: flex;
   flex-wrap: wrap;
   gap: 5px;
+}
+
+.heading {
+  align-self: center;
+  color: var(--soft);
 }
 
 .duty {
@@ -121,6 +128,10 @@ kbd {
 }
 
 @media (max-width: 1000px) {
+  .heading {
+    display: none;
+  }
+
   .shelf {
     padding: 4px 8px 3px;
   }

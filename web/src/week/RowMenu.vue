@@ -81,9 +81,9 @@ const give = (ids: string[]) => copy.week(channel.value!.id, ids, 'Click to give
     </button>
     <form v-if="naming" class="naming" @submit.prevent="keepWeek">
       <input v-model="name" aria-label="Name of the week" placeholder="Name of the week" maxlength="100" data-test="week-name" @keydown.stop.esc="naming = false" @keydown.stop />
-      <button type="submit" class="act" :disabled="!name.trim()">Keep</button>
+      <button type="submit" class="act" :disabled="!name.trim()">Save</button>
     </form>
-    <button v-else type="button" role="menuitem" data-test="keep-week" @click="naming = true; nextTick(() => menu?.querySelector('input')?.focus())">Keep its week under a name…</button>
+    <button v-else type="button" role="menuitem" data-test="keep-week" @click="naming = true; nextTick(() => menu?.querySelector('input')?.focus())">Save as named week…</button>
     <button type="button" role="menuitem" @click="then(() => void router.push({ name: 'kit' }))">Its camera, in Kit</button>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import type { Tide } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count, gigabytes, three } from '../ui/figures'
+import TermTip from '../ui/TermTip.vue'
 import { drawLayers, prepare } from './drawRibbon'
 import { palette } from './palette'
 import { clock, DAY, dayOf, moment, placeIn, WEEK, type Span } from './time'
@@ -106,7 +107,7 @@ onMounted(() => {
 <template>
   <section class="tide" aria-label="Tide: Mbps written">
     <div class="legend">
-      <h2>Tide <button v-if="hand.selection.length" type="button" class="plain-button which" :aria-pressed="ofSelection" data-test="tide-of" @click="ofSelection = !ofSelection">{{ ofSelection ? `of ${count(hand.selection.length, 'channel')}` : 'of the whole site' }}</button></h2>
+      <h2><TermTip word="tide">Tide</TermTip> <button v-if="hand.selection.length" type="button" class="plain-button which" :aria-pressed="ofSelection" data-test="tide-of" @click="ofSelection = !ofSelection">{{ ofSelection ? `of ${count(hand.selection.length, 'channel')}` : 'of the whole site' }}</button></h2>
       <div class="soft">{{ hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbps written; drag to select a time' }}</div>
       <dl v-if="tide" data-test="tide-says">
         <dt>mean <span class="dash" aria-hidden="true" /></dt><dd>{{ three(tide.mean) }}</dd>

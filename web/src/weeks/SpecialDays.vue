@@ -6,6 +6,8 @@ import type { ReadDates, SpecialDay, Weekday } from '../api/types'
 import { useSite } from '../site/useSite'
 import DateField from '../ui/DateField.vue'
 import { count } from '../ui/figures'
+import { readNumber } from '../ui/number'
+import TermTip from '../ui/TermTip.vue'
 import { dayNames, weekdays } from '../week/time'
 import YearLine from './YearLine.vue'
 import YearStrip from './YearStrip.vue'
@@ -46,14 +48,14 @@ function setHolds(i: number, text: string) {
 
 /** Sets how much happens; what is typed must be a number, with a point or a comma. */
 function setFactor(i: number, input: HTMLInputElement) {
-  const text = input.value.trim().replace(',', '.')
+  const text = input.value.trim()
   const d = { ...days.value[i]! }
-  const factor = Number(text)
-  if (text && (!Number.isFinite(factor) || factor < 0 || factor > 100)) {
-    problem.value = `“${input.value}” is not a number from 0 to 100: 1.5 means half as much again, 0 that nothing happens.`
+  const read = readNumber(text, { min: 0, max: 100 })
+  if (text && 'why' in read) {
+    problem.value = `How much happens, ${d.name}: ${read.why}. 1.5 means half as much again, 0 that nothing happens.`
     return
   }
-  if (text) d.rateFactor = factor
+  if ('value' in read) d.rateFactor = read.value
   else if (d.week || d.useDay) delete d.rateFactor
   else d.rateFactor = 1
   keep(days.value.map((x, k) => (k === i ? d : x)))
@@ -104,7 +106,7 @@ function accept() {
         <p v-for="l in found.leftOut.slice(0, 8)" :key="l" class="soft">Left out: {{ l }}</p>
         <p class="acts"><button type="button" class="act" :disabled="!fresh.length" data-test="accept-calendar" @click="accept">Add them</button> <button type="button" class="plain-button link" @click="found = undefined">Cancel</button></p>
       </div>
-      <p v-if="!days.length" class="soft">No date is special yet. Click a date in the year, or drag over several.</p>
+      <p v-if="!days.length" class="soft">No date is <TermTip word="special days">special</TermTip> yet. Click a date in the year, or drag over several.</p>
       <table v-else>
         <thead><tr><th>Name</th><th>From</th><th>To</th><th>Every year</th><th>Duties</th><th>Times as much happens</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
         <tbody>

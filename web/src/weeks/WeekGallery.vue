@@ -86,14 +86,14 @@ function rename(week: Week, name: string) {
 <template>
   <div class="gallery">
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>
-    <p v-if="!weeks.length" class="soft">A named week is shared by the channels that follow it: painted once, it holds for all of them. Make one here, or keep a channel's week under a name from its row's menu on the Week page.</p>
+    <p v-if="!weeks.length" class="soft">A named week is shared by the channels that follow it: painted once, it holds for all of them. Make one here, or save a channel's week as one from its row's menu on the Week page.</p>
     <div class="head"><span /><div ref="axis" class="days"><span v-for="d in dayNames" :key="d">{{ d.slice(0, 3) }}</span></div></div>
     <article v-for="w in weeks" :key="w.id" class="entry" :data-week="w.id">
       <div>
         <input class="name" :value="w.name" :aria-label="`Name of the week ${w.name}`" maxlength="100" @change="rename(w, ($event.target as HTMLInputElement).value.trim())" />
         <p class="soft">
           <button type="button" class="plain-button link" :disabled="!followers(w.id).length" :title="followers(w.id).map((c) => c.name).join(', ')" @click="hand.show(followers(w.id).map((c) => c.id)), $router.push({ name: 'week' })">{{ count(followers(w.id).length, 'channel') }}</button>
-          {{ followers(w.id).length === 1 ? 'follows' : 'follow' }} it<template v-if="lender(w)">, ink as on {{ lender(w)!.name }}</template><template v-if="dates(w.id).length">, and {{ count(dates(w.id).length, 'special day') }}</template>
+          {{ followers(w.id).length === 1 ? 'follows' : 'follow' }} it<template v-if="lender(w)">; drawn for {{ lender(w)!.name }}</template><template v-if="dates(w.id).length">, and {{ count(dates(w.id).length, 'special day') }}</template>
         </p>
       </div>
       <div

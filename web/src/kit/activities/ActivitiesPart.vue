@@ -9,6 +9,7 @@ import ChoiceField from '../../ui/ChoiceField.vue'
 import { count } from '../../ui/figures'
 import { readNumber } from '../../ui/number'
 import NumberField from '../../ui/NumberField.vue'
+import TermTip from '../../ui/TermTip.vue'
 import TextField from '../../ui/TextField.vue'
 import TypedHours from '../../week/TypedHours.vue'
 import { fresh } from '../../week/useDutyUse'
@@ -90,7 +91,7 @@ useEventListener(document, 'paste', (event) => {
       <button v-for="a in activities" :key="a.id" type="button" class="entry" :class="{ here: a.id === chosen }" :aria-pressed="a.id === chosen" :data-activity="a.id" @click="chosen = a.id">
         <b>{{ a.name }}</b> <span class="soft">{{ a.known }}</span>
       </button>
-      <p v-if="!activities.length" class="soft">An activity says how often something happens, hour by hour, and how long it lasts. Start from one of the examples, or from an event log.</p>
+      <p v-if="!activities.length" class="soft">An <TermTip word="activity" /> says how often something happens, hour by hour, and how long it lasts. Start from one of the examples, or from an event log.</p>
       <label class="soft" for="template">Start from an example</label>
       <select id="template" data-test="template" @change="(e) => { const t = templates[(e.target as HTMLSelectElement).selectedIndex - 1]; if (t) add(t); (e.target as HTMLSelectElement).selectedIndex = 0 }">
         <option>…</option>
@@ -121,10 +122,10 @@ useEventListener(document, 'paste', (event) => {
       </p>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <div class="remove">
-        <ChoiceField v-if="users(activity.id).length" label="If it goes, in its place" :value="instead" :choices="others" @change="(v) => (instead = v)" />
+        <ChoiceField v-if="users(activity.id).length" label="Replace with" :value="instead" :choices="others" @change="(v) => (instead = v)" />
         <button type="button" class="plain-button link short" data-test="remove-activity" @click="remove">Remove this activity</button>
         <button type="button" class="plain-button link" @click="add({ ...activity, name: `${activity.name} (copy)` })">Duplicate</button>
-        <span class="soft">{{ count(activity.blocks?.length ?? 0, 'block') }} in the plan</span>
+        <span class="soft">{{ count(activity.blocks?.length ?? 0, 'time block') }}</span>
       </div>
     </section>
     <LogImport v-if="log" :file="log" :into="activity" @done="(id) => { log = undefined; if (id) chosen = id }" />

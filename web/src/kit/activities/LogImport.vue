@@ -6,6 +6,7 @@ import { inWords } from '../../api/client'
 import type { Activity, LineAs, ReadLog } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import ChoiceField from '../../ui/ChoiceField.vue'
+import DateField from '../../ui/DateField.vue'
 import { count, three } from '../../ui/figures'
 import TextField from '../../ui/TextField.vue'
 import { fresh } from '../../week/useDutyUse'
@@ -99,8 +100,8 @@ function accept() {
         <TextField label="Times are those of" :value="zone" :choices="zones" @change="(z) => (zone = z)" />
       </div>
       <p class="kept">
-        The log was kept from <input type="date" aria-label="First date of the log" :value="dateOf(found.from)" data-test="log-from" @change="kept = { ...kept, from: ($event.target as HTMLInputElement).value }" />
-        to <input type="date" aria-label="Last date of the log" :value="dateOf(found.to, 1000)" data-test="log-to" @change="kept = { ...kept, to: ($event.target as HTMLInputElement).value }" />
+        The log was kept from <span class="date" data-test="log-from"><DateField label="First date of the log" :value="dateOf(found.from)" :refuse="(date) => (date > dateOf(found!.to, 1000) ? 'after its last date' : '')" @change="(from) => (kept = { ...kept, from })" /></span>
+        to <span class="date" data-test="log-to"><DateField label="Last date of the log" :value="dateOf(found.to, 1000)" :refuse="(date) => (date < dateOf(found!.from) ? 'before its first date' : '')" @change="(to) => (kept = { ...kept, to })" /></span>
         <span class="soft">Days without an event count too.</span>
       </p>
       <fieldset v-if="found.kinds.length" data-test="log-kinds">
@@ -154,11 +155,9 @@ function accept() {
   gap: 2px 22px;
 }
 
-.kept input {
-  background: var(--sheet);
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  padding: 1px 5px;
+.date {
+  display: inline-block;
+  width: 120px;
 }
 
 p {

@@ -74,8 +74,8 @@ function add() {
       <ul>
         <li v-for="c in members" :key="c.id">
           <span class="soft number">{{ c.number }}</span> {{ c.name }}
-          <span v-if="departs(c.id).length" class="departs">departs in {{ departs(c.id).join(', ') }}
-            <button type="button" class="plain-button link" @click="site.change([{ applyKind: { channels: [c.id], kind: kind.id } }])">Bring it back</button></span>
+          <span v-if="departs(c.id).length" class="departs">{{ departs(c.id).join(', ') }} {{ departs(c.id).length === 1 ? 'differs' : 'differ' }} ·
+            <button type="button" class="plain-button link" @click="site.change([{ applyKind: { channels: [c.id], kind: kind.id } }])">Reset to kind</button></span>
         </li>
       </ul>
       <p v-if="!members.length" class="soft">Select channels in the table and choose this kind beside it, or write its name in the column “Camera kind”.</p>

@@ -28,7 +28,7 @@ const setRate = (change: Partial<Rate>) => set({ rate: { ...props.stream.rate, .
 const sizeProblem = ref('')
 function setSize(text: string) {
   const m = /^(\d{2,5})\s*[x×*]\s*(\d{2,5})$/i.exec(text)
-  sizeProblem.value = m ? '' : `“${text}” is not a picture size: use 1920×1080.`
+  sizeProblem.value = m ? '' : 'Not a picture size: use 1920×1080.'
   if (m) set({ width: Number(m[1]), height: Number(m[2]) })
 }
 

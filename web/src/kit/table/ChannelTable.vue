@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { ElMessage } from 'element-plus'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 
 import type { TableColumn } from '../../api/types'
 import { useSite } from '../../site/useSite'
+import { notice } from '../../ui/notice'
 import { readBlock, writeBlock } from './clipboard'
 import TableRow from './TableRow.vue'
 import { useGrid } from './useGrid'
@@ -138,7 +138,7 @@ function paste(event: ClipboardEvent) {
       rows: rows.map((cells, i) => ({ ...(idOf(top + i) && { channel: idOf(top + i) }), values: titled.map((h) => cells[h.at] ?? '') })),
     })
     grid.go(top, left)
-    ElMessage({ message: `The first row was taken for headings: ${titled.map((h) => h.title).join(', ')}.`, duration: 6000, showClose: true })
+    notice(`The first row was taken for headings: ${titled.map((h) => h.title).join(', ')}.`, { seconds: 6 })
     return
   }
   const wide = Math.min(Math.max(...block.map((r) => r.length)), props.columns.length - left)

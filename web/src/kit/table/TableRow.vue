@@ -34,7 +34,7 @@ const departs = computed(() => new Set(departing.value.split(separator)))
   <span class="grip" :class="{ movable: id }" aria-hidden="true" :title="id ? 'Drag to renumber, Alt+arrow keys' : ''" @pointerdown="id && emit('grip', $event)">{{ id ? '⋮' : '+' }}</span>
   <span
     v-for="(c, j) in columns" :id="`cell-${row}-${j}`" :key="c.id" class="cell" role="gridcell" :aria-colindex="j + 1" :data-column="c.id" :aria-selected="j >= left && j <= right" :aria-invalid="!!bad[j]"
-    :title="bad[j] || (departs.has(c.id) ? 'Departs from its camera kind' : undefined)"
+    :title="bad[j] || (departs.has(c.id) ? 'Differs from its camera kind' : undefined)"
     :class="{ numeric: c.numeric, frozen: j < 2, held: many && j >= left && j <= right, at: at === j, bad: bad[j], departs: departs.has(c.id) }" :style="places[j]"
     @pointerdown="emit('down', $event, j)" @pointerenter="emit('over', j)"
   ><CellEditor v-if="editing && at === j" :text="editing.text" :all="!editing.all" :column="c" @commit="(...all) => emit('commit', ...all)" @leave="emit('leave')" /><template v-else>{{ id ? texts[j] : j === 1 ? 'New channel' : '' }}</template></span>
