@@ -25,6 +25,7 @@ const { count } = useFindings()
 .rail a {
   display: flex;
   justify-content: space-between;
+  gap: 5px;
   padding: 9px 10px 9px 13px;
   text-decoration: none;
   border-left: 3px solid transparent;

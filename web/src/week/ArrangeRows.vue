@@ -20,7 +20,7 @@ const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...ch
 
 <template>
   <div ref="box" class="arrange" @keydown.esc.stop="open = false">
-    <input type="search" class="search" :value="how.search" :placeholder="`Find in ${all} channels`" aria-label="Find channels" data-test="find-channels" @input="set({ search: ($event.target as HTMLInputElement).value })" />
+    <input type="search" class="search" :value="how.search" :title="`Find in ${all} channels`" placeholder="Find channels" aria-label="Find channels" data-test="find-channels" @input="set({ search: ($event.target as HTMLInputElement).value })" />
     <button type="button" class="plain-button more" :class="{ changed: !isPlain }" :aria-expanded="open" aria-haspopup="true" data-test="arrange" title="Order, group, ink" @click="open = !open">{{ isPlain ? 'Order' : shown === all ? 'Ordered' : shown }}</button>
     <div v-if="open" class="box sheet" role="group" aria-label="How channels are shown">
       <fieldset><legend>Order by</legend><label v-for="[id, name] in sorts" :key="id"><input type="radio" name="sort" :checked="how.sort === id" :data-sort="id" @change="set({ sort: id })" /> {{ name }}</label></fieldset>

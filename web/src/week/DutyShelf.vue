@@ -54,7 +54,7 @@ const who = computed(() => {
         :keep="(hours) => paint!(hand.selection, hours)"
       />
       <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">Change “{{ site.duties.get(hand.duty)?.name }}”</button>
-      <span class="soft" data-test="explains">{{ picked ? `${explain(picked)}.` : '' }} <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span>
+      <span class="soft explains" :title="`${picked ? `${explain(picked)}. ` : ''}Shift snaps to 5 min, Ctrl to 1; ? lists all keys`" data-test="explains">{{ picked ? `${explain(picked)}.` : '' }} <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span>
     </div>
     <DutyEditor v-model="editing" />
   </section>
@@ -121,6 +121,12 @@ kbd {
   font-size: 12px;
   white-space: nowrap;
   overflow: hidden;
+}
+
+.explains {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 
 .hint {
