@@ -12,6 +12,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"golang.org/x/text/encoding/charmap"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
 )
@@ -165,7 +166,7 @@ func TestPasteABlock(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	made, err = made.Apply(plan.Edit{RemoveChannels: &plan.RemoveChannels{Channels: ids(made)[1:]}})
+	made, err = edit.After(made, edit.Edit{RemoveChannels: &edit.RemoveChannels{Channels: ids(made)[1:]}})
 	if err != nil {
 		t.Fatal(err)
 	}

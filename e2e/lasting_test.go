@@ -12,6 +12,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
 	"wakefield/internal/server"
@@ -52,7 +53,7 @@ func TestManyTabsShareOneStream(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		next, err := head.Plan.Apply(plan.Edit{SetSite: &plan.SetSite{Name: &name}})
+		next, err := edit.After(head.Plan, edit.Edit{SetSite: &edit.SetSite{Name: &name}})
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -12,6 +12,7 @@ import (
 	"hash/fnv"
 	"slices"
 
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
@@ -64,7 +65,7 @@ type Place struct {
 // Fix mends a finding.
 type Fix struct {
 	Label string      `json:"label" doc:"What the edits do"`
-	Edits []plan.Edit `json:"edits"`
+	Edits []edit.Edit `json:"edits"`
 }
 
 // Findings checks a plan with its estimate. Most severe come first, of these what costs
@@ -140,7 +141,7 @@ func together(found []Finding) []Finding {
 		worst, cost := f, 0.0
 		var channels []string
 		var places []Place
-		var edits []plan.Edit
+		var edits []edit.Edit
 		mendable := true
 		for _, k := range same {
 			one := &found[k]
@@ -268,7 +269,7 @@ func (c *site) only(cause, words string) {
 }
 
 // fix makes a fix of one edit.
-func fix(label string, edit plan.Edit) *Fix { return &Fix{label, []plan.Edit{edit}} }
+func fix(label string, e edit.Edit) *Fix { return &Fix{label, []edit.Edit{e}} }
 
 // where finds the hours in which the duty of a channel satisfies f.
 func (c *site) where(ch *channel, f func(*plan.Duty) bool) week.Steps[bool] {

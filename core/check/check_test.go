@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
@@ -83,7 +84,7 @@ func TestOneShortPoolIsOneFinding(t *testing.T) {
 	if f.Rule != "below-at-least" || len(f.Channels) != 3 || f.Channel != "c3" || f.Pool != "p" || !strings.Contains(f.Sentence, "and 3 channels need more: Copy c3 1700.") || f.Fix == nil {
 		t.Fatalf("%+v", f)
 	}
-	mended, err := p.Apply(f.Fix.Edits...)
+	mended, err := edit.After(p, f.Fix.Edits...)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -222,7 +223,7 @@ func mends(t *testing.T, p *plan.Plan, f *Finding) {
 	if f.Fix == nil {
 		return
 	}
-	mended, err := p.Apply(f.Fix.Edits...)
+	mended, err := edit.After(p, f.Fix.Edits...)
 	if err != nil {
 		t.Errorf("%s: its fix fails: %v", f.Rule, err)
 		return
@@ -266,7 +267,7 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 	if sound == nil || len(sound.Channels) != 3 || sound.Sentence != "3 channels record audio." || len(sound.Places) != 3 || sound.Places[1].Sentence != "Copy c2 records audio." {
 		t.Fatalf("%+v", sound)
 	}
-	mended, err := p.Apply(sound.Fix.Edits...)
+	mended, err := edit.After(p, sound.Fix.Edits...)
 	if err != nil || find(findings(mended), "audio") != nil {
 		t.Errorf("its fix leaves %+v, %v", find(findings(mended), "audio"), err)
 	}
@@ -280,7 +281,7 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 	if len(gaps) != 2 || gaps[0].Sentence != "2 channels record nothing on Sat-Sun, though their footage must be kept." || len(gaps[0].Channels) != 2 || gaps[0].Cost <= gaps[1].Cost {
 		t.Fatalf("%+v", gaps)
 	}
-	accepted, err := p.Apply(plan.Edit{AcceptFinding: &plan.AcceptFinding{Accepted: plan.Accepted{Finding: gaps[0].Key, Reason: "closed at weekends", By: "Ann"}}})
+	accepted, err := edit.After(p, edit.Edit{AcceptFinding: &edit.AcceptFinding{Accepted: plan.Accepted{Finding: gaps[0].Key, Reason: "closed at weekends", By: "Ann"}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -295,7 +296,7 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 		t.Errorf("%+v", f)
 	}
 	// So does one that says the same of as many others.
-	audio, err := p.Apply(plan.Edit{AcceptFinding: &plan.AcceptFinding{Accepted: plan.Accepted{Finding: sound.Key, Reason: "there are notices"}}})
+	audio, err := edit.After(p, edit.Edit{AcceptFinding: &edit.AcceptFinding{Accepted: plan.Accepted{Finding: sound.Key, Reason: "there are notices"}}})
 	if err != nil || find(findings(audio), "audio").Accepted == nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 )
 
@@ -22,7 +23,7 @@ func detectionOff(c *site, ch *channel) {
 	c.report(ch, severity, "detection-off", "detection.on",
 		fmt.Sprintf("%s records on motion, but its detection is off.", ch.Name),
 		plan.Say("For %.3g hours a week the schedule waits for motion that is never reported.", hours(waits)),
-		fix("Switch detection on", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: on}}))
+		fix("Switch detection on", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: on}}))
 	c.costs(hours(waits) / 168)
 }
 
@@ -45,7 +46,7 @@ func blindHours(c *site, ch *channel) {
 	c.report(ch, severity, "blind-hours", "detection.hours",
 		plan.Say("%s records on motion for %.3g hours a week in which its detection is off.", ch.Name, hours(blind)),
 		fmt.Sprintf("Blind: %s.", inWords(blind)),
-		fix("Let detection work all week", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: always}}))
+		fix("Let detection work all week", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: always}}))
 	c.costs(hours(blind) / 168)
 }
 
@@ -70,7 +71,7 @@ func untied(c *site, ch *channel) {
 	c.report(ch, Error, "untied", "detection.recordsSelf",
 		fmt.Sprintf("Motion on %s is tied to no recording, not even its own.", ch.Name),
 		plan.Say("%.3g triggers a day lead nowhere.", ch.figures.TriggersPerDay),
-		fix("Let it record itself", plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{ch.ID}, Detection: self}}))
+		fix("Let it record itself", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: self}}))
 	c.costs(1)
 }
 
@@ -88,7 +89,7 @@ func alarmWithoutInput(c *site, ch *channel) {
 	}
 	var tie *Fix
 	if len(here) == 1 {
-		tie = fix("Let "+here[0].Name+" record it", plan.Edit{AddEffect: &plan.AddEffect{
+		tie = fix("Let "+here[0].Name+" record it", edit.Edit{AddEffect: &edit.AddEffect{
 			Effect: plan.Effect{When: plan.When{Alarm: here[0].ID}, Record: []string{ch.ID}}}})
 	}
 	severity := Error

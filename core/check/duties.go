@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -36,7 +37,7 @@ func emptyRecords(c *site, ch *channel) {
 	var mend *Fix
 	if i := slices.IndexFunc(c.plan.Duties, func(d plan.Duty) bool { return d.Base == nil && d.Event == nil }); i >= 0 {
 		off := c.plan.Duties[i]
-		mend = fix("Paint it "+off.Name, plan.Edit{Paint: &plan.Paint{Channels: []string{ch.ID}, Hours: wholeWeek(), Duty: off.ID}})
+		mend = fix("Paint it "+off.Name, edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: wholeWeek(), Duty: off.ID}})
 	}
 	c.report(ch, Warning, "empty-records", "week",
 		fmt.Sprintf("%s has no camera, but is set to record.", ch.Name),
@@ -160,7 +161,7 @@ func (c *site) withBase(ch *channel, bare week.Steps[bool]) *Fix {
 			continue
 		}
 		if !slices.ContainsFunc(admitted, func(t plan.Trigger) bool { return !slices.Contains(d.Event.On, t) }) {
-			return fix("Paint those hours "+d.Name, plan.Edit{Paint: &plan.Paint{Channels: []string{ch.ID}, Hours: plan.HoursWhere(bare), Duty: d.ID}})
+			return fix("Paint those hours "+d.Name, edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: plan.HoursWhere(bare), Duty: d.ID}})
 		}
 	}
 	return nil
@@ -187,27 +188,27 @@ func oddOneOut(c *site) {
 var respects = []struct {
 	name string
 	of   func(c *site, i int) string
-	copy func(from, to *plan.Channel) plan.Edit
+	copy func(from, to *plan.Channel) edit.Edit
 }{
 	{"the seconds kept before and after an event",
 		func(c *site, i int) string {
 			ch := &c.plan.Channels[i]
 			return fmt.Sprint(ch.PreSeconds, ch.PostSeconds, ch.AlarmPreEvent(), ch.AlarmPostEvent())
 		},
-		func(from, to *plan.Channel) plan.Edit {
+		func(from, to *plan.Channel) edit.Edit {
 			pre, post := from.AlarmPreEvent(), from.AlarmPostEvent()
-			return plan.Edit{SetTimes: &plan.SetTimes{Channels: []string{to.ID}, PreSeconds: &from.PreSeconds, PostSeconds: &from.PostSeconds,
+			return edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{to.ID}, PreSeconds: &from.PreSeconds, PostSeconds: &from.PostSeconds,
 				AlarmPreSeconds: &pre, AlarmPostSeconds: &post}}
 		}},
 	{"how long footage is kept",
 		func(c *site, i int) string { return fmt.Sprint(c.plan.Channels[i].Keep) },
-		func(from, to *plan.Channel) plan.Edit {
-			return plan.Edit{SetKeep: &plan.SetKeep{Channels: []string{to.ID}, Keep: from.Keep}}
+		func(from, to *plan.Channel) edit.Edit {
+			return edit.Edit{SetKeep: &edit.SetKeep{Channels: []string{to.ID}, Keep: from.Keep}}
 		}},
 	{"audio",
 		func(c *site, i int) string { return fmt.Sprint(c.plan.Channels[i].AudioKbps) },
-		func(from, to *plan.Channel) plan.Edit {
-			return plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{to.ID}, AudioKbps: from.AudioKbps}}
+		func(from, to *plan.Channel) edit.Edit {
+			return edit.Edit{SetAudio: &edit.SetAudio{Channels: []string{to.ID}, AudioKbps: from.AudioKbps}}
 		}},
 	{"its week",
 		func(c *site, i int) string {
@@ -218,10 +219,10 @@ var respects = []struct {
 			}
 			return string(key)
 		},
-		func(from, to *plan.Channel) plan.Edit {
+		func(from, to *plan.Channel) edit.Edit {
 			whole := *to
 			whole.Week = from.Week
-			return plan.Edit{SetChannel: &plan.SetChannel{Channel: whole}}
+			return edit.Edit{SetChannel: &edit.SetChannel{Channel: whole}}
 		}},
 }
 

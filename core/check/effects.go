@@ -3,6 +3,7 @@ package check
 import (
 	"context"
 
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 )
@@ -27,7 +28,7 @@ func Effects(ctx context.Context, p *plan.Plan, s *estimate.Site, found []Findin
 		if f.Fix == nil || f.Accepted != nil || len(out) == mostEffects {
 			continue
 		}
-		mended, err := p.Apply(f.Fix.Edits...)
+		mended, err := edit.After(p, f.Fix.Edits...)
 		if err != nil {
 			continue // it does not fit any more; pressing it says why
 		}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"testing"
 
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 )
 
@@ -27,7 +28,7 @@ func TestFixesSayWhatTheyDo(t *testing.T) {
 				continue
 			}
 			told++
-			mended, err := p.Apply(f.Fix.Edits...)
+			mended, err := edit.After(p, f.Fix.Edits...)
 			if err != nil {
 				t.Fatal(err)
 			}

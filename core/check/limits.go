@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
@@ -125,7 +126,7 @@ func preBeyondBuffer(c *site, ch *channel) {
 	c.report(ch, Warning, "pre-beyond-buffer", "preSeconds",
 		fmt.Sprintf("%s is to keep %v s before an event, more than %s can hold back.", ch.Name, longest, r.Name),
 		fmt.Sprintf("Its buffer holds %v s.", r.PreSecondsLimit),
-		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), plan.Edit{SetTimes: &plan.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre, AlarmPreSeconds: &alarm}}))
+		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre, AlarmPreSeconds: &alarm}}))
 }
 
 // standing is how long somebody who is still there may keep still, in seconds.
@@ -141,7 +142,7 @@ func postTooShort(c *site, ch *channel) {
 	c.report(ch, Hint, "post-too-short", "postSeconds",
 		fmt.Sprintf("%s keeps only %v s after motion ends: one visit becomes several clips.", ch.Name, ch.PostSeconds),
 		fmt.Sprintf("People keep still for up to about %v s at a time.", standing),
-		fix(fmt.Sprintf("Keep %v s", standing), plan.Edit{SetTimes: &plan.SetTimes{Channels: []string{ch.ID}, PostSeconds: &enough}}))
+		fix(fmt.Sprintf("Keep %v s", standing), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PostSeconds: &enough}}))
 }
 
 // audio: where the law forbids it, nobody notices until it matters.
@@ -152,5 +153,5 @@ func audio(c *site, ch *channel) {
 	c.report(ch, Warning, "audio", "audioKbps",
 		fmt.Sprintf("%s records audio.", ch.Name),
 		"In many places the law forbids it, or asks for a notice and consent. Make sure that the customer may.",
-		fix("Record no audio", plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{ch.ID}}}))
+		fix("Record no audio", edit.Edit{SetAudio: &edit.SetAudio{Channels: []string{ch.ID}}}))
 }

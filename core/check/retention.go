@@ -5,6 +5,7 @@ import (
 	"sort"
 	"time"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 )
@@ -106,7 +107,7 @@ func (c *site) moreDrives(ch *channel, factor float64) *Fix {
 	}
 	more := with(added)
 	return fix(fmt.Sprintf("%s of %v TB", drives(added), more.Drives[0].Terabytes),
-		plan.Edit{SetPool: &plan.SetPool{Recorder: ch.Recorder, Pool: more}})
+		edit.Edit{SetPool: &edit.SetPool{Recorder: ch.Recorder, Pool: more}})
 }
 
 // shortOnDates finds pools that keep what is required in an ordinary week, and less on

@@ -4,8 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"time"
-
-	"wakefield/core/plan"
+	"wakefield/core/edit"
 )
 
 // hiddenDays finds special days that never hold, as others of the same dates do.
@@ -17,7 +16,7 @@ func hiddenDays(c *site) {
 		c.found = append(c.found, Finding{Rule: "special-day-hidden", Severity: Warning, Path: fmt.Sprintf("site.specialDays[%d]", h.Day),
 			Sentence: fmt.Sprintf("“%s” never holds: on %s it is “%s” that does.", day.Name, h.On.At(0, time.UTC).Format("2 January 2006"), by.Name),
 			Reason:   "Of several special days of one date the later in the list holds, with its duties and its factor; the others count for nothing then.",
-			Fix:      fix(fmt.Sprintf("Let “%s” hold", day.Name), plan.Edit{SetSpecialDays: &plan.SetSpecialDays{Days: append(last, day)}}),
+			Fix:      fix(fmt.Sprintf("Let “%s” hold", day.Name), edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: append(last, day)}}),
 		})
 	}
 }

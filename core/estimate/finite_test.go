@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 )
 
@@ -73,7 +74,7 @@ func FuzzAnyEdit(f *testing.F) {
 		p := readPlan(t, files[rng.IntN(len(files))])
 		accepted := 0
 		for range 12 {
-			next, err := p.Apply(anyEdit(rng, p))
+			next, err := edit.After(p, anyEdit(rng, p))
 			if err != nil {
 				continue
 			}
@@ -89,7 +90,7 @@ func FuzzAnyEdit(f *testing.F) {
 }
 
 // anyEdit replaces something of the plan by a distorted copy of it.
-func anyEdit(rng *rand.Rand, p *plan.Plan) plan.Edit {
+func anyEdit(rng *rand.Rand, p *plan.Plan) edit.Edit {
 	c := p.Channels[rng.IntN(len(p.Channels))]
 	for _, stream := range []**plan.Stream{&c.Streams.Main, &c.Streams.Sub, &c.Streams.Third} {
 		if *stream != nil {
@@ -107,13 +108,13 @@ func anyEdit(rng *rand.Rand, p *plan.Plan) plan.Edit {
 		a.Blocks = append([]plan.RateBlock(nil), a.Blocks...)
 		a.Groups = &plan.Groups{Size: 2, WithinSeconds: 60}
 		distort(&a)
-		return plan.Edit{SetActivity: &plan.SetActivity{Activity: a}}
+		return edit.Edit{SetActivity: &edit.SetActivity{Activity: a}}
 	case 1:
 		r := p.Recorders[rng.IntN(len(p.Recorders))]
 		pool := r.Pools[rng.IntN(len(r.Pools))]
 		pool.Drives = append([]plan.DriveGroup(nil), pool.Drives...)
 		distort(&pool)
-		return plan.Edit{SetPool: &plan.SetPool{Recorder: r.ID, Pool: pool}}
+		return edit.Edit{SetPool: &edit.SetPool{Recorder: r.ID, Pool: pool}}
 	case 2:
 		d := p.Duties[rng.IntN(len(p.Duties))]
 		if d.Base != nil {
@@ -121,16 +122,16 @@ func anyEdit(rng *rand.Rand, p *plan.Plan) plan.Edit {
 			distort(&base)
 			d.Base = &base
 		}
-		return plan.Edit{SetDuty: &plan.SetDuty{Duty: d}}
+		return edit.Edit{SetDuty: &edit.SetDuty{Duty: d}}
 	case 3:
 		distort(&c.Keep)
-		return plan.Edit{SetKeep: &plan.SetKeep{Channels: []string{c.ID}, Keep: c.Keep}}
+		return edit.Edit{SetKeep: &edit.SetKeep{Channels: []string{c.ID}, Keep: c.Keep}}
 	case 4:
 		distort(&c.Detection)
-		return plan.Edit{SetDetection: &plan.SetDetection{Channels: []string{c.ID}, Detection: c.Detection}}
+		return edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{c.ID}, Detection: c.Detection}}
 	}
 	distort(&c)
-	return plan.Edit{SetChannel: &plan.SetChannel{Channel: c}}
+	return edit.Edit{SetChannel: &edit.SetChannel{Channel: c}}
 }
 
 // distort sets numbers below a value to others that their tags allow, some of them.

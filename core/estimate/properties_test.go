@@ -7,6 +7,7 @@ import (
 	"slices"
 	"testing"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -209,9 +210,8 @@ func TestAStrokeGivesWhatAWholeEstimateGives(t *testing.T) {
 	eachPlan(t, func(t *testing.T, p *plan.Plan) {
 		before := Run(p, nil)
 		hours := []plan.Hours{{Days: []week.Weekday{1, 2}, From: 361, To: 1321}}
-		changed, err := p.Apply(
-			plan.Edit{Paint: &plan.Paint{Channels: []string{p.Channels[0].ID}, Hours: hours, Duty: p.Duties[0].ID}},
-			plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{p.Channels[0].ID}, AudioKbps: 100}},
+		changed, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Channels: []string{p.Channels[0].ID}, Hours: hours, Duty: p.Duties[0].ID}},
+			edit.Edit{SetAudio: &edit.SetAudio{Channels: []string{p.Channels[0].ID}, AudioKbps: 100}},
 		)
 		if err != nil {
 			t.Fatal(err)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 )
 
@@ -18,7 +19,7 @@ type Scenario struct {
 	KeptDays     *float64   `json:"keptDays" required:"true" doc:"Days of the channel that the verdict then names"`
 	RequiredDays *float64   `json:"requiredDays" required:"true"`
 	Holds        bool       `json:"holds" doc:"Whether every channel then typically keeps its days"`
-	Edit         *plan.Edit `json:"edit,omitempty" doc:"What would make it so"`
+	Edit         *edit.Edit `json:"edit,omitempty" doc:"What would make it so"`
 }
 
 // WhatIf tells what the failure of a drive, and one drive more, would do to a pool.
@@ -87,7 +88,7 @@ func (s *Site) more(r *plan.Recorder, pool *plan.Pool) Scenario {
 	default:
 		out.Consequence = plan.Say("%.3g TB more can be used.", (out.UsableGB-now)/1000)
 	}
-	out.Edit = &plan.Edit{SetPool: &plan.SetPool{Recorder: r.ID, Pool: changed}}
+	out.Edit = &edit.Edit{SetPool: &edit.SetPool{Recorder: r.ID, Pool: changed}}
 	return out
 }
 

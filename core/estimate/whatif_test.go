@@ -4,6 +4,7 @@ import (
 	"os"
 	"testing"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 )
 
@@ -36,7 +37,7 @@ func TestWhatIf(t *testing.T) {
 				if more.UsableGB <= now.UsableGB || now.RetentionDays != nil && more.PoolDays != nil && *more.PoolDays <= *now.RetentionDays {
 					t.Errorf("%s: one more drive: %+v, now %+v", layout, more, now)
 				}
-				if next, err := p.Apply(*more.Edit); err != nil || Figures(next, nil).Verdict.UsableGB <= s.Verdict.UsableGB {
+				if next, err := edit.After(p, *more.Edit); err != nil || Figures(next, nil).Verdict.UsableGB <= s.Verdict.UsableGB {
 					t.Errorf("%s: the edit gives no room: %v", layout, err)
 				}
 				switch layout {

@@ -1,6 +1,8 @@
 package plan
 
-import "wakefield/core/week"
+import (
+	"wakefield/core/week"
+)
 
 // Channel is one channel of a recorder and the camera on it.
 type Channel struct {
@@ -94,7 +96,7 @@ func (n *Night) Steps() week.Steps[bool] {
 	if n == nil {
 		return week.Constant(false)
 	}
-	return n.Hours.steps()
+	return n.Hours.Steps()
 }
 
 func (Rate) variants() (string, []variant) {
@@ -129,18 +131,19 @@ type Keep struct {
 }
 
 // AlarmPreEvent is the pre-event time for alarms, in seconds.
-func (c *Channel) AlarmPreEvent() float64 { return or(c.AlarmPreSeconds, c.PreSeconds) }
+func (c *Channel) AlarmPreEvent() float64 { return Or(c.AlarmPreSeconds, c.PreSeconds) }
 
 // AlarmPostEvent is the post-event time for alarms, in seconds.
-func (c *Channel) AlarmPostEvent() float64 { return or(c.AlarmPostSeconds, c.PostSeconds) }
+func (c *Channel) AlarmPostEvent() float64 { return Or(c.AlarmPostSeconds, c.PostSeconds) }
 
 // CatchChance is the chance that motion is noticed.
-func (d Detection) CatchChance() float64 { return or(d.Catch, 1) }
+func (d Detection) CatchChance() float64 { return Or(d.Catch, 1) }
 
 // TiedToSelf tells whether the channel's own motion records the channel.
-func (d Detection) TiedToSelf() bool { return or(d.RecordsSelf, true) }
+func (d Detection) TiedToSelf() bool { return Or(d.RecordsSelf, true) }
 
-func or[T any](p *T, otherwise T) T {
+// Or is what a pointer leads to; otherwise where it leads nowhere.
+func Or[T any](p *T, otherwise T) T {
 	if p != nil {
 		return *p
 	}

@@ -118,17 +118,17 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 			}
 		}
 		if n != 1 {
-			return wrong(path, "wants exactly one of %s", strings.Join(names, " and "))
+			return Wrong(path, "wants exactly one of %s", strings.Join(names, " and "))
 		}
 	}
 	if c, ok := v.Interface().(selection); ok {
 		some, apart := c.someOf()
 		if !slices.ContainsFunc(some, func(name string) bool { return seen[name] }) {
-			return wrong(path, "wants at least one of %s", strings.Join(some, ", "))
+			return Wrong(path, "wants at least one of %s", strings.Join(some, ", "))
 		}
 		if n := len(slices.DeleteFunc(apart, func(name string) bool { return !seen[name] })); n > 1 {
 			_, apart := c.someOf()
-			return wrong(path, "wants one of %s at most", strings.Join(apart, " and "))
+			return Wrong(path, "wants one of %s at most", strings.Join(apart, " and "))
 		}
 	}
 	if kinds, ok := v.Interface().(variety); ok {
@@ -140,12 +140,12 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 		}
 		for _, name := range variants[i].members {
 			if !seen[name] {
-				return wrong(join(path, name), "missing; %s %s needs it", by, kind)
+				return Wrong(join(path, name), "missing; %s %s needs it", by, kind)
 			}
 		}
 		for name := range seen {
 			if name != by && !variants[i].allows(name) {
-				return wrong(join(path, name), "does not go with %s %s", by, kind)
+				return Wrong(join(path, name), "does not go with %s %s", by, kind)
 			}
 		}
 	}

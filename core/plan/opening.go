@@ -43,25 +43,25 @@ type Opening struct {
 // opening week that they share, and the channels left over empty. The error, an
 // [*Error], names the member that is wrong.
 func (o Opening) Plan() (*Plan, error) {
-	if err := checkValue(&o); err != nil {
+	if err := CheckAt("", &o); err != nil {
 		return nil, err
 	}
 	if len(o.Names) > o.Cameras {
-		return nil, wrong("names", "%d names of %d cameras", len(o.Names), o.Cameras)
+		return nil, Wrong("names", "%d names of %d cameras", len(o.Names), o.Cameras)
 	}
 	if (o.IdleKbps > 0) != (o.ActiveKbps > 0) {
-		return nil, wrong("activeKbps", "a bitrate is wanted while nothing moves and while something does, or neither")
+		return nil, Wrong("activeKbps", "a bitrate is wanted while nothing moves and while something does, or neither")
 	}
 	if o.Cameras > o.Channels {
-		return nil, wrong("cameras", "%d cameras on a recorder of %d channels", o.Cameras, o.Channels)
+		return nil, Wrong("cameras", "%d cameras on a recorder of %d channels", o.Cameras, o.Channels)
 	}
 	template := find(ActivityTemplates(), func(a *Activity) bool { return a.ID == o.Activity })
 	if template == nil {
-		return nil, wrong("activity", "no activity template %q", o.Activity)
+		return nil, Wrong("activity", "no activity template %q", o.Activity)
 	}
 	duty := find(ReadyMade(), func(d *Duty) bool { return d.ID == o.Duty })
 	if duty == nil {
-		return nil, wrong("duty", "no ready-made duty %q", o.Duty)
+		return nil, Wrong("duty", "no ready-made duty %q", o.Duty)
 	}
 	main := PlainStream(Main)
 	main.Codec, main.Width, main.Height, main.FPS = o.Codec, o.Width, o.Height, o.FPS
@@ -73,7 +73,7 @@ func (o Opening) Plan() (*Plan, error) {
 		f := o.EventsPerDay / usual
 		seen.SetRates(week.Map(seen.Rates(), func(r float64) float64 { return min(r*f, 1e6) }))
 	}
-	kind := Kind{ID: "camera", Name: fmt.Sprintf("%s %d×%d", codecName(o.Codec), o.Width, o.Height), Streams: Streams{Main: main, Sub: PlainStream(Sub)}}
+	kind := Kind{ID: "camera", Name: fmt.Sprintf("%s %d×%d", Codecs.Name(o.Codec), o.Width, o.Height), Streams: Streams{Main: main, Sub: PlainStream(Sub)}}
 	p := &Plan{
 		Format:     Format,
 		Name:       "First plan",
@@ -96,7 +96,7 @@ func (o Opening) Plan() (*Plan, error) {
 			c.Name, c.NoCamera = fmt.Sprintf("Channel %d", n), true
 			c.Week = WeekRef{Own: &OwnWeek{Otherwise: "off"}}
 		} else {
-			kind.onto(&c)
+			kind.Onto(&c)
 			c.PreSeconds, c.PostSeconds, c.Activity = 5, 10, template.ID
 			c.Detection = Detection{On: true, By: "camera"}
 			c.Keep.AtLeastDays = o.KeepDays

@@ -49,3 +49,63 @@ func TestScenesAreWhatACameraCanLookAt(t *testing.T) {
 		}
 	}
 }
+
+func TestOpening(t *testing.T) {
+	o := Opening{Name: "Little pier", TimeZone: "Atlantic/Faroe", Recorder: "Recorder", Channels: 8, IngestMbps: 80, Drives: 2, Terabytes: 4, Layout: "raid1",
+		Cameras: 6, Codec: "h265", Width: 2560, Height: 1440, FPS: 12, Activity: "quay", Duty: "low", KeepDays: 30}
+	p, err := o.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	written, err := p.Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Read(written); err != nil {
+		t.Error(err)
+	}
+	empty := 0
+	for i := range p.Channels {
+		if p.Channels[i].NoCamera {
+			empty++
+		}
+	}
+	if len(p.Channels) != 8 || empty != 2 || len(p.Duties) != 7 || p.Channels[5].Streams.Main.FPS != 12 {
+		t.Errorf("%s", written)
+	}
+	for want, spoil := range map[string]func(*Opening){
+		"cameras: 9 cameras on a recorder of 8 channels": func(o *Opening) { o.Cameras = 9 },
+		"name: empty":                      func(o *Opening) { o.Name = "" },
+		"drives: 0 is below 1":             func(o *Opening) { o.Drives = 0 },
+		"site.timeZone: no time zone":      func(o *Opening) { o.TimeZone = "Mars/Olympus" },
+		`duty: no ready-made duty "nap"`:   func(o *Opening) { o.Duty = "nap" },
+		`activity: no activity template "`: func(o *Opening) { o.Activity = "shop" },
+	} {
+		bad := o
+		spoil(&bad)
+		if _, err := bad.Plan(); err == nil || !strings.HasPrefix(err.Error(), want) {
+			t.Errorf("%v, want %s", err, want)
+		}
+	}
+}
+
+func TestReadyMadeDutiesAndTemplatesMakeAPlan(t *testing.T) {
+	p := example(t)
+	for _, d := range ReadyMade() {
+		d.ID = "ready-" + d.ID
+		p.Duties = append(p.Duties, d)
+	}
+	p.Activities = append(p.Activities, ActivityTemplates()[0])
+	for _, a := range ActivityTemplates()[1:] {
+		a.ID = "template-" + a.ID
+		p.Activities = append(p.Activities, a)
+	}
+	if err := p.Check(); err != nil {
+		t.Error(err)
+	}
+	for _, a := range ActivityTemplates() {
+		if a.Known != "guess" || a.Process().PerDay() <= 0 {
+			t.Errorf("%s is known as %s, %v a day", a.Name, a.Known, a.Process().PerDay())
+		}
+	}
+}

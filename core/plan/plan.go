@@ -1,10 +1,10 @@
-// Package plan is the plan document: everything decided for a site, the rules it
-// keeps, and every edit that can be made to it.
+// Package plan is the plan document: everything decided for a site, how it is read and
+// written, and the rules it keeps. Nothing here changes a plan; see package edit.
 //
 // A [Plan] is read from JSON by [Read], which names the path of whatever is wrong
-// (`channels[3].week: no week "nite"`), and changed only by [Plan.Apply] of an
-// [Edit], which returns a new plan and leaves the old one alone. The limits of each
-// member stand in its struct tag; [Schema] publishes the same limits as JSON Schema.
+// (`channels[3].week: no week "nite"`). What is known of a member stands in its struct
+// tag: limits, which [Schema] publishes as JSON Schema, the kind of thing that a list
+// holds, and the kind that an id refers to.
 package plan
 
 import (

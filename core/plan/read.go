@@ -14,6 +14,14 @@ import (
 	"unicode/utf8"
 )
 
+// Within puts an error's path below another.
+func Within(path string, err error) error {
+	if e, ok := err.(*Error); ok {
+		return &Error{strings.TrimSuffix(join(path, e.Path), "."), e.Reason}
+	}
+	return err
+}
+
 // MaxBytes is the size of the largest plan, as [Plan.Bytes] measures it. MaxFileBytes
 // is the size of the largest file that Read accepts: the same with the spaces and line
 // ends that are for people.
@@ -35,7 +43,8 @@ func (e *Error) Error() string {
 	return e.Path + ": " + e.Reason
 }
 
-func wrong(path, format string, args ...any) error {
+// Wrong is an [*Error] at a place.
+func Wrong(path, format string, args ...any) error {
 	return &Error{path, fmt.Sprintf(format, args...)}
 }
 
@@ -43,7 +52,7 @@ func wrong(path, format string, args ...any) error {
 // names the first place that is wrong.
 func Read(data []byte) (*Plan, error) {
 	if len(data) > MaxFileBytes {
-		return nil, wrong("", "larger than %d MiB, which no plan is", MaxFileBytes>>20)
+		return nil, Wrong("", "larger than %d MiB, which no plan is", MaxFileBytes>>20)
 	}
 	p, err := Restore(data)
 	if err == nil && len(data) > MaxBytes {
@@ -71,7 +80,7 @@ func (p *Plan) CheckSize() error {
 // CheckBytes is [Plan.CheckSize] for a plan that has been written already.
 func CheckBytes(data []byte) error {
 	if len(data) > MaxBytes {
-		return wrong("", "larger than %d MiB, even without its spaces: %.1f MiB; no plan may be", MaxBytes>>20, float64(len(data))/(1<<20))
+		return Wrong("", "larger than %d MiB, even without its spaces: %.1f MiB; no plan may be", MaxBytes>>20, float64(len(data))/(1<<20))
 	}
 	return nil
 }
@@ -81,7 +90,7 @@ func CheckBytes(data []byte) error {
 func Restore(data []byte) (*Plan, error) {
 	if at := invalidUTF8(data); at >= 0 {
 		line, column := position(data, at)
-		return nil, wrong("", "line %d, column %d: not UTF-8", line, column)
+		return nil, Wrong("", "line %d, column %d: not UTF-8", line, column)
 	}
 	p := new(Plan)
 	if err := decode(data, p); err != nil {
@@ -167,7 +176,7 @@ func (r *reader) syntax(err error) error {
 		at, err = len(r.data), errors.New("it ends too early")
 	}
 	line, column := position(r.data, at)
-	return wrong("", "line %d, column %d: not JSON: %v", line, column, err)
+	return Wrong("", "line %d, column %d: not JSON: %v", line, column, err)
 }
 
 var textType = reflect.TypeFor[encoding.TextUnmarshaler]()
@@ -175,7 +184,7 @@ var textType = reflect.TypeFor[encoding.TextUnmarshaler]()
 // value reads the value that begins with token.
 func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 	if token == nil {
-		return wrong(path, "null; leave out what is not known")
+		return Wrong(path, "null; leave out what is not known")
 	}
 	if v.Type() == reflect.TypeFor[WeekRef]() {
 		return r.weekRef(path, token, v.Addr().Interface().(*WeekRef))
@@ -187,10 +196,10 @@ func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 	if v.Addr().Type().Implements(textType) {
 		s, ok := token.(string)
 		if !ok {
-			return wrong(path, "%s where a text is wanted", kindOf(token))
+			return Wrong(path, "%s where a text is wanted", kindOf(token))
 		}
 		if err := v.Addr().Interface().(encoding.TextUnmarshaler).UnmarshalText([]byte(s)); err != nil {
-			return wrong(path, "%v", err)
+			return Wrong(path, "%v", err)
 		}
 		return nil
 	}
@@ -202,13 +211,13 @@ func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 	case reflect.String:
 		s, ok := token.(string)
 		if !ok {
-			return wrong(path, "%s where a text is wanted", kindOf(token))
+			return Wrong(path, "%s where a text is wanted", kindOf(token))
 		}
 		v.SetString(s)
 	case reflect.Bool:
 		b, ok := token.(bool)
 		if !ok {
-			return wrong(path, "%s where true or false is wanted", kindOf(token))
+			return Wrong(path, "%s where true or false is wanted", kindOf(token))
 		}
 		v.SetBool(b)
 	default:
@@ -220,18 +229,18 @@ func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 func (r *reader) number(path string, token json.Token, v reflect.Value) error {
 	n, ok := token.(json.Number)
 	if !ok {
-		return wrong(path, "%s where a number is wanted", kindOf(token))
+		return Wrong(path, "%s where a number is wanted", kindOf(token))
 	}
 	f, err := strconv.ParseFloat(n.String(), 64)
 	if err != nil {
-		return wrong(path, "%v is too large a number", n)
+		return Wrong(path, "%v is too large a number", n)
 	}
 	if v.Kind() == reflect.Float64 {
 		v.SetFloat(f)
 		return nil
 	}
 	if f != math.Trunc(f) || math.Abs(f) > 1e9 {
-		return wrong(path, "%v where a whole number is wanted", n)
+		return Wrong(path, "%v where a whole number is wanted", n)
 	}
 	v.SetInt(int64(f))
 	return nil
@@ -239,7 +248,7 @@ func (r *reader) number(path string, token json.Token, v reflect.Value) error {
 
 func (r *reader) list(path string, token json.Token, v reflect.Value) error {
 	if token != json.Delim('[') {
-		return wrong(path, "%s where a list is wanted", kindOf(token))
+		return Wrong(path, "%s where a list is wanted", kindOf(token))
 	}
 	v.Set(reflect.MakeSlice(v.Type(), 0, 0))
 	for i := 0; ; i++ {
@@ -260,7 +269,7 @@ func (r *reader) list(path string, token json.Token, v reflect.Value) error {
 
 func (r *reader) object(path string, token json.Token, v reflect.Value) error {
 	if token != json.Delim('{') {
-		return wrong(path, "%s where an object is wanted", kindOf(token))
+		return Wrong(path, "%s where an object is wanted", kindOf(token))
 	}
 	fields := membersOf(v.Type())
 	seen := make(map[string]bool, len(fields))
@@ -276,9 +285,9 @@ func (r *reader) object(path string, token json.Token, v reflect.Value) error {
 		m, known := fields[name]
 		switch {
 		case !known:
-			return wrong(join(path, name), "no such member")
+			return Wrong(join(path, name), "no such member")
 		case seen[name]:
-			return wrong(join(path, name), "given twice")
+			return Wrong(join(path, name), "given twice")
 		}
 		seen[name] = true
 		if token, err = r.next(); err != nil {
@@ -294,7 +303,7 @@ func (r *reader) object(path string, token json.Token, v reflect.Value) error {
 	}
 	for _, m := range orderedMembers(v.Type()) {
 		if m.required && !seen[m.name] {
-			return wrong(join(path, m.name), "missing")
+			return Wrong(join(path, m.name), "missing")
 		}
 	}
 	return checkShape(path, v, seen)
@@ -306,7 +315,7 @@ func (r *reader) weekRef(path string, token json.Token, w *WeekRef) error {
 		return nil
 	}
 	if token != json.Delim('{') {
-		return wrong(path, "%s where the id of a week, or a week, is wanted", kindOf(token))
+		return Wrong(path, "%s where the id of a week, or a week, is wanted", kindOf(token))
 	}
 	w.Own = new(OwnWeek)
 	return r.object(path, token, reflect.ValueOf(w.Own).Elem())

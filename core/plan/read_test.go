@@ -135,3 +135,12 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+func example(t testing.TB) *Plan {
+	t.Helper()
+	p, err := Read(whole(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}

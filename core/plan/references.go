@@ -3,7 +3,7 @@ package plan
 import (
 	"fmt"
 	"time"
-	_ "time/tzdata" // a plan means the same on a machine that knows no time zones
+	_ "time/tzdata"
 
 	"wakefield/core/week"
 )
@@ -48,7 +48,7 @@ type checker struct {
 
 func (c *checker) wrong(path, format string, args ...any) {
 	if c.err == nil {
-		c.err = wrong(path, format, args...)
+		c.err = Wrong(path, format, args...)
 	}
 }
 
@@ -124,7 +124,7 @@ func (c *checker) duties() {
 }
 
 func (c *checker) hours(path string, h Hours) {
-	if err := h.week().Check(); err != nil {
+	if err := h.Week().Check(); err != nil {
 		c.wrong(path, "%v", err)
 	}
 	for i, d := range h.Days {

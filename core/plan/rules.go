@@ -55,7 +55,7 @@ func (m member) check(path string, v reflect.Value) error {
 	}
 	if t, ok := v.Interface().(encoding.TextMarshaler); ok {
 		if _, err := t.MarshalText(); err != nil {
-			return wrong(path, "%v", err)
+			return Wrong(path, "%v", err)
 		}
 		return nil
 	}
@@ -92,17 +92,17 @@ func (m member) check(path string, v reflect.Value) error {
 // checkText refuses what is no text: it could be neither kept nor shown.
 func checkText(path, text string) error {
 	if strings.ContainsRune(text, 0) {
-		return wrong(path, "has a character U+0000, which no text can have")
+		return Wrong(path, "has a character U+0000, which no text can have")
 	}
 	if !utf8.ValidString(text) {
-		return wrong(path, "is not UTF-8")
+		return Wrong(path, "is not UTF-8")
 	}
 	return nil
 }
 
 func (m member) checkEnum(path, value string) error {
 	if m.enum != nil && !slices.Contains(m.enum, value) {
-		return wrong(path, "%q is none of %s", value, strings.Join(m.enum, ", "))
+		return Wrong(path, "%q is none of %s", value, strings.Join(m.enum, ", "))
 	}
 	return nil
 }
@@ -110,28 +110,28 @@ func (m member) checkEnum(path, value string) error {
 func (m member) checkSize(path, of, what string, n int) error {
 	if limit, ok := m.limit("min" + what); ok && float64(n) < limit {
 		if n == 0 {
-			return wrong(path, "empty")
+			return Wrong(path, "empty")
 		}
-		return wrong(path, "%d %s; at least %v are wanted", n, of, limit)
+		return Wrong(path, "%d %s; at least %v are wanted", n, of, limit)
 	}
 	if limit, ok := m.limit("max" + what); ok && float64(n) > limit {
-		return wrong(path, "%d %s; at most %v are possible", n, of, limit)
+		return Wrong(path, "%d %s; at most %v are possible", n, of, limit)
 	}
 	return nil
 }
 
 func (m member) checkNumber(path string, f float64) error {
 	if math.IsNaN(f) || math.IsInf(f, 0) {
-		return wrong(path, "not a finite number")
+		return Wrong(path, "not a finite number")
 	}
 	if limit, ok := m.limit("minimum"); ok && f < limit {
-		return wrong(path, "%v is below %v", f, limit)
+		return Wrong(path, "%v is below %v", f, limit)
 	}
 	if limit, ok := m.limit("exclusiveMinimum"); ok && f <= limit {
-		return wrong(path, "%v is not above %v", f, limit)
+		return Wrong(path, "%v is not above %v", f, limit)
 	}
 	if limit, ok := m.limit("maximum"); ok && f > limit {
-		return wrong(path, "%v is above %v", f, limit)
+		return Wrong(path, "%v is above %v", f, limit)
 	}
 	return nil
 }
@@ -142,12 +142,13 @@ func (m member) limit(name string) (float64, bool) {
 	return f, ok
 }
 
-// checkValue enforces the limits in the struct tags of what a pointer leads to.
-func checkValue(v any) error { return checkRules("", reflect.ValueOf(v).Elem()) }
+// CheckAt enforces the limits in the struct tags of what a pointer leads to, which stands
+// at a place of a document.
+func CheckAt(path string, v any) error { return checkRules(path, reflect.ValueOf(v).Elem()) }
 
-// checkSince enforces what Check does on a plan that was made from another one that
+// CheckSince enforces what Check does on a plan that was made from another one that
 // passed: channels that are as they were there need no second look at their limits.
-func (p *Plan) checkSince(before *Plan) error {
+func (p *Plan) CheckSince(before *Plan) error {
 	rest := *p
 	rest.Channels = nil
 	for i := range p.Channels {
@@ -162,10 +163,10 @@ func (p *Plan) checkSince(before *Plan) error {
 		return err
 	}
 	if limit, ok := membersOf(reflect.TypeFor[Plan]())["channels"].limit("maxItems"); ok && float64(len(p.Channels)) > limit {
-		return wrong("channels", "%d entries; at most %v are possible", len(p.Channels), limit)
+		return Wrong("channels", "%d entries; at most %v are possible", len(p.Channels), limit)
 	}
 	return p.checkReferences()
 }
 
 // checkLimits enforces the limits of every member of a plan.
-func (p *Plan) checkLimits() error { return checkValue(p) }
+func (p *Plan) checkLimits() error { return CheckAt("", p) }

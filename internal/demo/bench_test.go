@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"wakefield/core/check"
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
@@ -39,7 +40,7 @@ func BenchmarkRepaint(b *testing.B) {
 		plan          *plan.Plan
 	}{{"16 channels", "kiosk", PennywhistleQuay()}, {"192 channels", "c1-1", SaltmarshTramDepot()}} {
 		before := estimate.Figures(site.plan, nil)
-		painted, err := site.plan.Apply(plan.Edit{Paint: &plan.Paint{Channels: []string{site.channel}, Duty: "motion",
+		painted, err := edit.After(site.plan, edit.Edit{Paint: &edit.Paint{Channels: []string{site.channel}, Duty: "motion",
 			Hours: []plan.Hours{{Days: []week.Weekday{1, 2, 3, 4}, From: 360, To: 1320}}}})
 		if err != nil {
 			b.Fatal(err)

@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
@@ -151,7 +152,7 @@ func TestWeekInACalendar(t *testing.T) {
 		p := demo.PennywhistleQuay()
 		p.Site.TimeZone = name
 		w := p.Weeks[0]
-		next, err := p.Apply(plan.Edit{Paint: &plan.Paint{Weeks: []string{w.ID}, Duty: "off", Hours: []plan.Hours{{Days: []week.Weekday{week.Sunday}, From: 22*60 + 15, To: 3 * 60}}}})
+		next, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Weeks: []string{w.ID}, Duty: "off", Hours: []plan.Hours{{Days: []week.Weekday{week.Sunday}, From: 22*60 + 15, To: 3 * 60}}}})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -220,7 +221,7 @@ func FuzzReadSpecialDays(f *testing.F) {
 		if err != nil {
 			return
 		}
-		if _, err := p.Apply(plan.Edit{SetSpecialDays: &plan.SetSpecialDays{Days: dates.Days}}); err != nil {
+		if _, err := edit.After(p, edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: dates.Days}}); err != nil {
 			t.Errorf("what was read cannot be used: %v", err)
 		}
 	})

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
+	"wakefield/core/edit"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
 )
@@ -105,7 +105,7 @@ func FuzzReadWeek(f *testing.F) {
 			return
 		}
 		for _, e := range read.Events {
-			if _, err := p.Apply(plan.Edit{Paint: &plan.Paint{Weeks: []string{p.Weeks[0].ID}, Hours: e.Hours, Duty: p.Duties[0].ID}}); err != nil {
+			if _, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Weeks: []string{p.Weeks[0].ID}, Hours: e.Hours, Duty: p.Duties[0].ID}}); err != nil {
 				t.Errorf("what was read cannot be painted: %v", err)
 			}
 		}

@@ -13,15 +13,16 @@ import (
 	"github.com/xuri/excelize/v2"
 
 	"wakefield/core/plan"
+	"wakefield/core/table"
 )
 
 // A channel table is one row for each channel: its id, then the columns of
-// [plan.Columns]. What is written can be read back and gives the same plan.
+// [table.Columns]. What is written can be read back and gives the same plan.
 
 const idTitle = "id"
 
 // title is the heading of a column, with what it is about and its unit.
-func title(c *plan.Column) string {
+func title(c *table.Column) string {
 	t := c.FullTitle()
 	if c.Unit != "" {
 		t += " (" + c.Unit + ")"
@@ -31,12 +32,12 @@ func title(c *plan.Column) string {
 
 func rows(p *plan.Plan) [][]string {
 	head := []string{idTitle}
-	for i := range plan.Columns {
-		head = append(head, title(&plan.Columns[i]))
+	for i := range table.Columns {
+		head = append(head, title(&table.Columns[i]))
 	}
 	out := [][]string{head}
 	for i := range p.Channels {
-		row := append([]string{p.Channels[i].ID}, p.Cells(&p.Channels[i])...)
+		row := append([]string{p.Channels[i].ID}, table.Texts(p, &p.Channels[i])...)
 		for j := range row {
 			row[j] = defuse(row[j])
 		}
@@ -74,7 +75,7 @@ func WriteXLSX(p *plan.Plan) ([]byte, error) {
 				return nil, err
 			}
 			number, notNumber := strconv.ParseFloat(text, 64)
-			if i > 0 && j > 0 && plan.Columns[j-1].Numeric && notNumber == nil {
+			if i > 0 && j > 0 && table.Columns[j-1].Numeric && notNumber == nil {
 				err = f.SetCellFloat(sheet, at, number, -1, 64)
 			} else {
 				err = f.SetCellStr(sheet, at, text)
@@ -95,15 +96,15 @@ func WriteXLSX(p *plan.Plan) ([]byte, error) {
 
 // Table is what a file says of the channels of a plan, before anything is changed.
 type Table struct {
-	Encoding string         `json:"encoding" doc:"How its text was encoded: UTF-8, UTF-16, Windows-1252; empty for a workbook"`
-	Rows     []RowChange    `json:"rows" doc:"What the good rows would change, the first five hundred"`
-	Columns  []string       `json:"columns" doc:"Headings that were understood"`
-	Ignored  []string       `json:"ignored" doc:"Headings that were not, and their columns left out"`
-	Added    int            `json:"added" doc:"Channels that would be added"`
-	Changed  int            `json:"changed"`
-	Same     int            `json:"same" doc:"Rows that say what the plan says already"`
-	Bad      []BadCell      `json:"bad" doc:"Cells that cannot be used; their rows are left out"`
-	Edit     *plan.SetCells `json:"edit,omitempty" doc:"What the good rows set; absent where they set nothing"`
+	Encoding string       `json:"encoding" doc:"How its text was encoded: UTF-8, UTF-16, Windows-1252; empty for a workbook"`
+	Rows     []RowChange  `json:"rows" doc:"What the good rows would change, the first five hundred"`
+	Columns  []string     `json:"columns" doc:"Headings that were understood"`
+	Ignored  []string     `json:"ignored" doc:"Headings that were not, and their columns left out"`
+	Added    int          `json:"added" doc:"Channels that would be added"`
+	Changed  int          `json:"changed"`
+	Same     int          `json:"same" doc:"Rows that say what the plan says already"`
+	Bad      []BadCell    `json:"bad" doc:"Cells that cannot be used; their rows are left out"`
+	Edit     *table.Cells `json:"edit,omitempty" doc:"What the good rows set; absent where they set nothing"`
 }
 
 // RowChange is what a row would change.
@@ -126,20 +127,20 @@ const mostRows = 500
 
 // tell lists what the good rows would change. from are the lines of all rows that are not
 // as the plan has it.
-func (t *Table) tell(p, after *plan.Plan, edit *plan.SetCells, from []line, bad map[int]bool, places []place) {
-	for i, row := range edit.Rows {
+func (t *Table) tell(p, after *plan.Plan, cells *table.Cells, from []line, bad map[int]bool, places []place) {
+	for i, row := range cells.Rows {
 		if bad[i] || len(t.Rows) == mostRows {
 			continue
 		}
 		change := RowChange{Line: from[i].at, New: row.Channel == "", Cells: []CellChange{}}
 		var old, set []string
 		if c := p.Channel(row.Channel); c != nil {
-			change.Channel, old, set = c.Name, p.Cells(c), after.Cells(after.Channel(row.Channel))
+			change.Channel, old, set = c.Name, table.Texts(p, c), table.Texts(after, after.Channel(row.Channel))
 		}
 		for k, place := range places {
 			was, is := "", row.Values[k]
 			if old != nil {
-				at := slices.IndexFunc(plan.Columns, func(c plan.Column) bool { return c.ID == place.column.ID })
+				at := slices.IndexFunc(table.Columns, func(c table.Column) bool { return c.ID == place.column.ID })
 				was, is = old[at], set[at]
 			}
 			if change.New && place.column.ID == "name" {
@@ -181,9 +182,9 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 	if len(places) == 1 && idAt < 0 {
 		return nil, fmt.Errorf("line %d: of the headings only %q is known, and one column does not tell which channel a line is about; it takes two at least, such as No. and Name", lines[0].at, places[0].heading)
 	}
-	edit := &plan.SetCells{}
+	cells := &table.Cells{}
 	for _, place := range places {
-		edit.Columns = append(edit.Columns, place.column.ID)
+		cells.Columns = append(cells.Columns, place.column.ID)
 	}
 	var from []line
 	find, seen := newFinder(p, idAt, places), make(map[string]int)
@@ -191,7 +192,7 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 		if strings.TrimSpace(strings.Join(l.cells, "")) == "" {
 			continue
 		}
-		row := plan.CellRow{}
+		row := table.CellRow{}
 		for _, place := range places {
 			row.Values = append(row.Values, l.cell(place.at))
 		}
@@ -208,28 +209,28 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 			t.Same++
 			continue
 		}
-		edit.Rows = append(edit.Rows, row)
+		cells.Rows = append(cells.Rows, row)
 		from = append(from, l)
 	}
-	if len(edit.Rows) == 0 {
+	if len(cells.Rows) == 0 {
 		return t, nil
 	}
-	after, bad := edit.Attempt(p)
+	after, bad := cells.Set(p)
 	if after == nil {
 		return nil, errors.New(bad[0].Reason)
 	}
-	if from = t.leaveOutSame(p, after, rowsOf(bad), edit, from); len(edit.Rows) == 0 {
+	if from = t.leaveOutSame(p, after, rowsOf(bad), cells, from); len(cells.Rows) == 0 {
 		return t, nil
 	}
-	bad, good := edit.Try(p)
+	bad, good := cells.Try(p)
 	for _, b := range bad {
 		cell := BadCell{Line: from[b.Row].at, Reason: b.Reason}
 		if b.Column >= 0 {
-			cell.Column, cell.Text = places[b.Column].heading, edit.Rows[b.Row].Values[b.Column]
+			cell.Column, cell.Text = places[b.Column].heading, cells.Rows[b.Row].Values[b.Column]
 		}
 		t.Bad = append(t.Bad, cell)
 	}
-	t.tell(p, after, edit, from, rowsOf(bad), places)
+	t.tell(p, after, cells, from, rowsOf(bad), places)
 	if good != nil {
 		t.Edit = good
 		for _, row := range good.Rows {
@@ -246,7 +247,7 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 // place is a column of the file that is understood.
 type place struct {
 	at      int
-	column  *plan.Column
+	column  *table.Column
 	heading string
 }
 
@@ -279,17 +280,17 @@ func plain(heading string) string {
 	return strings.Join(strings.Fields(strings.ToLower(name)), " ")
 }
 
-func columnOf(heading string) *plan.Column {
+func columnOf(heading string) *table.Column {
 	name := plain(heading)
-	for i := range plan.Columns {
-		c := &plan.Columns[i]
+	for i := range table.Columns {
+		c := &table.Columns[i]
 		if name == plain(c.FullTitle()) || name == strings.ToLower(c.ID) {
 			return c
 		}
 	}
 	// Without what it is about a heading means the main stream.
-	for i := range plan.Columns {
-		if c := &plan.Columns[i]; name == plain(c.Title) {
+	for i := range table.Columns {
+		if c := &table.Columns[i]; name == plain(c.Title) {
 			return c
 		}
 	}
@@ -356,7 +357,7 @@ func (f *finder) of(l line) *plan.Channel {
 }
 
 // rowsOf are the rows that have a bad cell.
-func rowsOf(bad []plan.CellError) map[int]bool {
+func rowsOf(bad []table.CellError) map[int]bool {
 	rows := make(map[int]bool)
 	for _, b := range bad {
 		rows[b.Row] = true
@@ -366,19 +367,19 @@ func rowsOf(bad []plan.CellError) map[int]bool {
 
 // leaveOutSame counts and leaves out the rows that set nothing, though a spreadsheet wrote
 // their texts in other letters: 1920x1080, 900-4200, h265. It returns the lines of the rest.
-func (t *Table) leaveOutSame(p, after *plan.Plan, bad map[int]bool, edit *plan.SetCells, from []line) []line {
+func (t *Table) leaveOutSame(p, after *plan.Plan, bad map[int]bool, cells *table.Cells, from []line) []line {
 	was := byID(p)
 	is := byID(after)
-	var rows []plan.CellRow
+	var rows []table.CellRow
 	var lines []line
-	for i, row := range edit.Rows {
+	for i, row := range cells.Rows {
 		if c := was[row.Channel]; c != nil && !bad[i] && reflect.DeepEqual(c, is[row.Channel]) {
 			t.Same++
 			continue
 		}
 		rows, lines = append(rows, row), append(lines, from[i])
 	}
-	edit.Rows = rows
+	cells.Rows = rows
 	return lines
 }
 
@@ -391,14 +392,14 @@ func byID(p *plan.Plan) map[string]*plan.Channel {
 }
 
 // same tells whether a row says what the plan says already, to the letter.
-func same(p *plan.Plan, c *plan.Channel, row plan.CellRow, places []place) bool {
+func same(p *plan.Plan, c *plan.Channel, row table.CellRow, places []place) bool {
 	if c == nil {
 		return false
 	}
-	cells := p.Cells(c)
+	cells := table.Texts(p, c)
 	for i, place := range places {
 		at := 0
-		for plan.Columns[at].ID != place.column.ID {
+		for table.Columns[at].ID != place.column.ID {
 			at++
 		}
 		if cells[at] != row.Values[i] {

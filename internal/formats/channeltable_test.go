@@ -8,18 +8,20 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/table"
 	"wakefield/internal/demo"
 )
 
 // spoilt is the plan with other settings on every channel.
 func spoilt(t testing.TB, p *plan.Plan) *plan.Plan {
 	t.Helper()
-	e := &plan.SetCells{Columns: []string{"name", "group", "main.codec", "main.size", "main.fps", "main.rate", "pre", "post", "audio", "atLeast", "activity", "detection"}}
+	e := &table.Cells{Columns: []string{"name", "group", "main.codec", "main.size", "main.fps", "main.rate", "pre", "post", "audio", "atLeast", "activity", "detection"}}
 	for _, c := range p.Channels {
-		e.Rows = append(e.Rows, plan.CellRow{Channel: c.ID, Values: []string{"x" + c.ID, "y", "MJPEG", "64×48", "1", "77", "1", "2", "3", "", "", "off"}})
+		e.Rows = append(e.Rows, table.CellRow{Channel: c.ID, Values: []string{"x" + c.ID, "y", "MJPEG", "64×48", "1", "77", "1", "2", "3", "", "", "off"}})
 	}
-	next, err := p.Apply(plan.Edit{SetCells: e})
+	next, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *e}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -46,15 +48,15 @@ func TestTablesGiveThePlanBack(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if table, err := ReadTable(data, p); err != nil || table.Same != len(p.Channels) || table.Edit != nil || len(table.Bad)+len(table.Ignored) != 0 {
-				t.Fatalf("%s of %s on itself: %v %+v", name, p.Site.Name, err, table)
+			if read, err := ReadTable(data, p); err != nil || read.Same != len(p.Channels) || read.Edit != nil || len(read.Bad)+len(read.Ignored) != 0 {
+				t.Fatalf("%s of %s on itself: %v %+v", name, p.Site.Name, err, read)
 			}
 			other := spoilt(t, p)
-			table, err := ReadTable(data, other)
-			if err != nil || len(table.Bad) > 0 || table.Changed != len(p.Channels) || table.Added != 0 {
-				t.Fatalf("%s of %s: %v %+v", name, p.Site.Name, err, table)
+			read, err := ReadTable(data, other)
+			if err != nil || len(read.Bad) > 0 || read.Changed != len(p.Channels) || read.Added != 0 {
+				t.Fatalf("%s of %s: %v %+v", name, p.Site.Name, err, read)
 			}
-			back, err := other.Apply(plan.Edit{SetCells: table.Edit})
+			back, err := edit.After(other, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}})
 			if err != nil || !reflect.DeepEqual(back, p) {
 				t.Errorf("%s of %s gives another plan: %v", name, p.Site.Name, err)
 			}
@@ -95,7 +97,7 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 		"\n" +
 		"17;New one;900-3000;8;red\n" +
 		"2;Booth;4096;12;red\n"
-	table, err := ReadTable([]byte(strings.Replace(text, "Number", "No.", 1)), p)
+	read, err := ReadTable([]byte(strings.Replace(text, "Number", "No.", 1)), p)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -103,14 +105,14 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 		{6, "", "", "the same channel as line 3"},
 		{2, "bitrate (kbit/s)", "fast", `"fast" is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate`},
 	}
-	if table.Bad[0].Line != 7 { // an empty line and a line within quotes are lines of the file
-		t.Errorf("%+v", table.Bad)
+	if read.Bad[0].Line != 7 { // an empty line and a line within quotes are lines of the file
+		t.Errorf("%+v", read.Bad)
 	}
 	want[0].Line = 7
-	if !reflect.DeepEqual(table.Bad, want) || !reflect.DeepEqual(table.Ignored, []string{"colour"}) || table.Added != 1 || table.Changed != 1 {
-		t.Errorf("%+v", table)
+	if !reflect.DeepEqual(read.Bad, want) || !reflect.DeepEqual(read.Ignored, []string{"colour"}) || read.Added != 1 || read.Changed != 1 {
+		t.Errorf("%+v", read)
 	}
-	next, err := p.Apply(plan.Edit{SetCells: table.Edit})
+	next, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -153,11 +155,11 @@ func FuzzReadTable(f *testing.F) {
 	f.Add([]byte("Name\tNo.\nx\t1\n"))
 	f.Add([]byte("Name;\"No\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		table, err := ReadTable(data, p)
-		if err != nil || table.Edit == nil {
+		read, err := ReadTable(data, p)
+		if err != nil || read.Edit == nil {
 			return
 		}
-		if _, err := p.Apply(plan.Edit{SetCells: table.Edit}); err != nil {
+		if _, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}}); err != nil {
 			t.Errorf("what was offered cannot be done: %v", err)
 		}
 	})

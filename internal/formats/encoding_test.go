@@ -14,6 +14,7 @@ import (
 	"golang.org/x/text/encoding/charmap"
 	"golang.org/x/text/encoding/unicode"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
 )
@@ -60,7 +61,7 @@ func TestTablesInOtherEncodings(t *testing.T) {
 		if row.New || row.Line != 2 || row.Channel != "Käthe’s press – west" || len(row.Cells) != 1 || row.Cells[0].Old != "Käthe’s press – west" || row.Cells[0].New != "Gérôme’s press – west" {
 			t.Errorf("%s: %+v", test.name, row)
 		}
-		next, err := p.Apply(plan.Edit{SetCells: read.Edit})
+		next, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}})
 		if err != nil || next.Channels[0].Name != "Gérôme’s press – west" {
 			t.Errorf("%s: %v", test.name, err)
 		}

@@ -9,7 +9,7 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
+	"wakefield/core/edit"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
 )
@@ -136,7 +136,7 @@ func FuzzReadWorkbook(f *testing.F) {
 	f.Add([]byte("PK\x03\x04"))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		if read, err := ReadTable(data, p); err == nil && read.Edit != nil {
-			if _, err := p.Apply(plan.Edit{SetCells: read.Edit}); err != nil {
+			if _, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}}); err != nil {
 				t.Errorf("what was offered is refused: %v", err)
 			}
 		}

@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/internal/store"
 )
@@ -28,7 +29,7 @@ type changeRequest struct {
 	SentBy
 	Body struct {
 		Version int64       `json:"version" doc:"Version of the plan that the change is made on"`
-		Edits   []plan.Edit `json:"edits" minItems:"1" maxItems:"1000"`
+		Edits   []edit.Edit `json:"edits" minItems:"1" maxItems:"1000"`
 	}
 }
 
@@ -113,13 +114,13 @@ func (s *service) at(ctx context.Context, id string, version int64, request stri
 // proposed returns the plan that a change is made on, and as it would be after. A
 // change that was made on an old version is made on the newest one, where the two do
 // not concern the same things; else it fails with a [*store.StaleError].
-func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry, next *plan.Plan, err error) {
+func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry, done *edit.Done, err error) {
 	if before, err = s.current(ctx, in.ID); err != nil {
 		return entry{}, nil, err
 	}
 	if before.head.Version == in.Body.Version {
-		next, err = before.head.Plan.Apply(in.Body.Edits...)
-		return before, next, err
+		done, err = edit.Apply(before.head.Plan, in.Body.Edits...)
+		return before, done, err
 	}
 	stale := s.store.Stale(ctx, in.ID, in.Body.Version, in.Key)
 	if late := new(store.StaleError); !errors.As(stale, &late) {
@@ -131,27 +132,27 @@ func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry
 			return entry{}, nil, stale
 		}
 	}
-	if _, err := base.Apply(in.Body.Edits...); err != nil {
+	if _, err := edit.Apply(base, in.Body.Edits...); err != nil {
 		return entry{}, nil, err // it never was possible, whatever others did
 	}
-	next, ok := plan.Merge(base, before.head.Plan, in.Body.Edits)
+	done, ok := edit.Merge(base, before.head.Plan, in.Body.Edits)
 	if !ok {
 		return entry{}, nil, stale
 	}
-	return before, next, nil
+	return before, done, nil
 }
 
 func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
 	tries := 0
 	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
-		before, next, err := s.proposed(ctx, in)
+		before, done, err := s.proposed(ctx, in)
 		if err != nil {
 			return nil, err
 		}
 		if tries++; tries > politeOnes {
 			return s.insist(ctx, in, before)
 		}
-		return s.save(ctx, before, in.note(before.head.Plan.Sentence(in.Body.Edits...)), next)
+		return s.save(ctx, before, in.note(done.Sentence), done.Plan)
 	})
 }
 
@@ -180,7 +181,7 @@ func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*b
 		if head.Unreadable != nil {
 			return store.Note{}, nil, head.Unreadable
 		}
-		next, ok := plan.Merge(base.head.Plan, head.Plan, in.Body.Edits)
+		done, ok := edit.Merge(base.head.Plan, head.Plan, in.Body.Edits)
 		if !ok {
 			return store.Note{}, nil, &store.StaleError{Version: head.Version, Since: []store.Revision{}}
 		}
@@ -189,13 +190,13 @@ func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*b
 			return store.Note{}, nil, err
 		}
 		before = before.remembering(base)
-		after, err = s.estimate(ctx, &store.Head{ID: in.ID, Version: head.Version + 1, Plan: next}, before.site)
+		after, err = s.estimate(ctx, &store.Head{ID: in.ID, Version: head.Version + 1, Plan: done.Plan}, before.site)
 		if err != nil {
 			return store.Note{}, nil, err
 		}
-		note := in.note(head.Plan.Sentence(in.Body.Edits...))
+		note := in.note(done.Sentence)
 		note.KeptDays = after.site.Verdict.KeptDays
-		return note, next, nil
+		return note, done.Plan, nil
 	})
 	if err != nil {
 		return nil, err
@@ -259,11 +260,11 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 		if err != nil {
 			return nil, err
 		}
-		next, err := before.head.Plan.Apply(in.Body.Edits...)
+		done, err := edit.Apply(before.head.Plan, in.Body.Edits...)
 		if err != nil {
 			return nil, err
 		}
-		return draft(ctx, before, next, before.head.Plan.Sentence(in.Body.Edits...))
+		return draft(ctx, before, done)
 	})
 	return &body[*Draft]{d}, s.problem(ctx, err)
 }

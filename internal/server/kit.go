@@ -15,6 +15,7 @@ import (
 	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
+	"wakefield/core/table"
 	"wakefield/core/video"
 	"wakefield/core/week"
 	"wakefield/internal/formats"
@@ -81,7 +82,7 @@ type Table struct {
 
 // TableColumn is a column with what may stand in it.
 type TableColumn struct {
-	plan.Column
+	table.Column
 	Choices []string `json:"choices,omitempty" doc:"What may stand in it; absent for anything"`
 }
 
@@ -93,11 +94,11 @@ type TableRow struct {
 }
 
 func row(p *plan.Plan, c *plan.Channel) TableRow {
-	departs := p.Departures(c)
+	departs := table.Departures(p, c)
 	if departs == nil {
 		departs = []string{}
 	}
-	return TableRow{c.ID, p.Cells(c), departs}
+	return TableRow{c.ID, table.Texts(p, c), departs}
 }
 
 func (s *service) table(ctx context.Context, in *SiteParam) (*body[*Table], error) {
@@ -107,8 +108,8 @@ func (s *service) table(ctx context.Context, in *SiteParam) (*body[*Table], erro
 	}
 	p := e.head.Plan
 	t := &Table{Version: e.head.Version, Rows: []TableRow{}}
-	for i := range plan.Columns {
-		t.Columns = append(t.Columns, TableColumn{plan.Columns[i], plan.Columns[i].Choices(p)})
+	for i := range table.Columns {
+		t.Columns = append(t.Columns, TableColumn{table.Columns[i], table.Columns[i].Choices(p)})
 	}
 	for i := range p.Channels {
 		t.Rows = append(t.Rows, row(p, &p.Channels[i]))
@@ -133,7 +134,7 @@ func changedRows(before, after *plan.Plan) []TableRow {
 			continue // names of other things stand in it, and they are the same
 		}
 		now := row(after, c)
-		if was == nil || !slices.Equal(now.Values, before.Cells(was)) || !slices.Equal(now.Departs, row(before, was).Departs) {
+		if was == nil || !slices.Equal(now.Values, table.Texts(before, was)) || !slices.Equal(now.Departs, row(before, was).Departs) {
 			rows = append(rows, now)
 		}
 	}
@@ -192,13 +193,13 @@ func (s *service) readTable(ctx context.Context, in *struct {
 
 // TriedCells tells which cells cannot be set.
 type TriedCells struct {
-	Bad  []plan.CellError `json:"bad"`
-	Good *plan.SetCells   `json:"good,omitempty" doc:"The rows in which every cell can be set; absent where there are none"`
+	Bad  []table.CellError `json:"bad"`
+	Good *table.Cells      `json:"good,omitempty" doc:"The rows in which every cell can be set; absent where there are none"`
 }
 
 func (s *service) tryCells(ctx context.Context, in *struct {
 	SiteParam
-	Body plan.SetCells
+	Body table.Cells
 }) (*body[TriedCells], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
@@ -206,7 +207,7 @@ func (s *service) tryCells(ctx context.Context, in *struct {
 	}
 	bad, good := in.Body.Try(e.head.Plan)
 	if bad == nil {
-		bad = []plan.CellError{}
+		bad = []table.CellError{}
 	}
 	return &body[TriedCells]{TriedCells{bad, good}}, nil
 }

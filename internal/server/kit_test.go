@@ -10,6 +10,7 @@ import (
 
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
+	"wakefield/core/table"
 	"wakefield/core/video"
 	"wakefield/internal/demo"
 	"wakefield/internal/formats"
@@ -21,7 +22,7 @@ const setFrames = `{"version":%d,"edits":[{"setCells":{"columns":["main.fps"],"r
 func TestTheAnswerHasTheRowsThatChanged(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	before := call[Table](c, "GET", "/api/sites/site/table", "", 200)
-	if len(before.Rows) != 16 || len(before.Columns) != len(plan.Columns) || before.Columns[1].ID != "name" {
+	if len(before.Rows) != 16 || len(before.Columns) != len(table.Columns) || before.Columns[1].ID != "name" {
 		t.Fatalf("%d rows, %d columns", len(before.Rows), len(before.Columns))
 	}
 	a := call[Answer](c, "POST", "/api/sites/site/edits", fmt.Sprintf(setFrames, 1, "lane-1", "9 fps"), 200)

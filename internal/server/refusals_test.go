@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
@@ -44,7 +45,7 @@ func TestAPlanThatCannotBeShownStillOpens(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	spoilt, err := p.Apply(plan.Edit{SetAudio: &plan.SetAudio{Channels: []string{"kiosk"}, AudioKbps: 64}})
+	spoilt, err := edit.After(p, edit.Edit{SetAudio: &edit.SetAudio{Channels: []string{"kiosk"}, AudioKbps: 64}})
 	if err != nil {
 		t.Fatal(err)
 	}

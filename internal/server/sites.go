@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield/core/check"
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/internal/store"
@@ -147,7 +148,7 @@ func (s *service) duplicate(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	return s.create(ctx, in.note("Site made like "+e.head.Plan.Site.Name), func() (*plan.Plan, error) {
-		return e.head.Plan.Apply(plan.Edit{SetSite: &plan.SetSite{Name: &in.Body.Name}})
+		return edit.After(e.head.Plan, edit.Edit{SetSite: &edit.SetSite{Name: &in.Body.Name}})
 	})
 }
 

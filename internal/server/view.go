@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"wakefield/core/check"
+	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/footage"
 	"wakefield/core/plan"
@@ -195,8 +196,8 @@ func tide(e entry, within week.Span, channels ...string) Tide {
 	return out
 }
 
-func draft(ctx context.Context, before entry, proposed *plan.Plan, sentence string) (*Draft, error) {
-	next, err := estimate.FiguresContext(ctx, proposed, before.site)
+func draft(ctx context.Context, before entry, done *edit.Done) (*Draft, error) {
+	next, err := estimate.FiguresContext(ctx, done.Plan, before.site)
 	if err != nil {
 		return nil, err
 	}
@@ -204,12 +205,12 @@ func draft(ctx context.Context, before entry, proposed *plan.Plan, sentence stri
 		return nil, err
 	}
 	d := &Draft{
-		Sentence:        sentence,
+		Sentence:        done.Sentence,
 		GigabytesPerDay: next.Verdict.GigabytesPerDay,
 		Change:          next.Verdict.GigabytesPerDay - before.site.Verdict.GigabytesPerDay,
 		Verdict:         next.Verdict,
 		EvidenceChange:  next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
 	}
-	d.Channels, d.Minutes = plan.Repainted(before.head.Plan, proposed)
+	d.Channels, d.Minutes = edit.Repainted(before.head.Plan, done.Plan)
 	return d, nil
 }

@@ -844,6 +844,11 @@ export interface components {
             channel?: string;
             values: string[];
         };
+        Cells: {
+            /** @description Ids of the columns */
+            columns: string[];
+            rows: components["schemas"]["CellRow"][];
+        };
         ChangeRequestBody: {
             edits: components["schemas"]["Edit"][];
             /**
@@ -2054,7 +2059,7 @@ export interface components {
             /** @description Headings that were understood */
             columns: string[];
             /** @description What the good rows set; absent where they set nothing */
-            edit?: components["schemas"]["SetCells"];
+            edit?: components["schemas"]["Cells"];
             /** @description How its text was encoded: UTF-8, UTF-16, Windows-1252; empty for a workbook */
             encoding: string;
             /** @description Headings that were not, and their columns left out */
@@ -2392,7 +2397,7 @@ export interface components {
         TriedCells: {
             bad: components["schemas"]["CellError"][];
             /** @description The rows in which every cell can be set; absent where there are none */
-            good?: components["schemas"]["SetCells"];
+            good?: components["schemas"]["Cells"];
         };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
@@ -3595,7 +3600,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SetCells"];
+                "application/json": components["schemas"]["Cells"];
             };
         };
         responses: {

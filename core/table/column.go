@@ -1,9 +1,14 @@
-package plan
+// Package table is the channel table: every channel as a row of texts, and what such texts
+// set. What a column writes it can read, so a table that was written gives the same plan
+// when it comes back.
+package table
 
 import (
 	"fmt"
 	"strconv"
 	"strings"
+
+	"wakefield/core/plan"
 )
 
 // Column is one column of the channel table: how a setting of a channel is written
@@ -17,13 +22,13 @@ type Column struct {
 	Numeric bool   `json:"numeric,omitempty"`
 	OfKind  bool   `json:"ofKind,omitempty" doc:"Whether a camera kind decides it"`
 
-	get     func(p *Plan, c *Channel) string
-	set     func(p *Plan, c *Channel, text string) error
-	choices func(p *Plan) []string
+	get     func(p *plan.Plan, c *plan.Channel) string
+	set     func(p *plan.Plan, c *plan.Channel, text string) error
+	choices func(p *plan.Plan) []string
 }
 
 // Choices lists what may stand in the column; nil for anything.
-func (c *Column) Choices(p *Plan) []string {
+func (c *Column) Choices(p *plan.Plan) []string {
 	if c.choices == nil {
 		return nil
 	}
@@ -36,49 +41,59 @@ var Columns = columns()
 func columns() []Column {
 	list := []Column{
 		{ID: "number", Title: "No.", Group: "Channel", Numeric: true,
-			get: func(_ *Plan, c *Channel) string { return strconv.Itoa(c.Number) },
-			set: func(_ *Plan, c *Channel, text string) error { return setInt(&c.Number, text) }},
+			get: func(_ *plan.Plan, c *plan.Channel) string { return strconv.Itoa(c.Number) },
+			set: func(_ *plan.Plan, c *plan.Channel, text string) error { return setInt(&c.Number, text) }},
 		{ID: "name", Title: "Name", Group: "Channel",
-			get: func(_ *Plan, c *Channel) string { return c.Name },
-			set: func(_ *Plan, c *Channel, text string) error { c.Name = text; return nil }},
+			get: func(_ *plan.Plan, c *plan.Channel) string { return c.Name },
+			set: func(_ *plan.Plan, c *plan.Channel, text string) error { c.Name = text; return nil }},
 		{ID: "group", Title: "Group", Group: "Channel",
-			get:     func(_ *Plan, c *Channel) string { return c.Group },
-			set:     func(_ *Plan, c *Channel, text string) error { c.Group = text; return nil },
+			get:     func(_ *plan.Plan, c *plan.Channel) string { return c.Group },
+			set:     func(_ *plan.Plan, c *plan.Channel, text string) error { c.Group = text; return nil },
 			choices: groups},
 		{ID: "recorder", Title: "Recorder", Group: "Channel", get: getRecorder, set: setRecorderName, choices: recorderNames},
 		{ID: "pool", Title: "Pool", Group: "Channel", get: getPool, set: setPoolName, choices: poolNames},
 		{ID: "camera", Title: "Camera", Group: "Channel", get: getCamera, set: setCamera, choices: fixed("yes", "none")},
 		{ID: "kind", Title: "Camera kind", Group: "Channel",
-			get:     func(p *Plan, c *Channel) string { return p.kindNames().name(c.Kind) },
+			get:     func(p *plan.Plan, c *plan.Channel) string { return kindNames(p).name(c.Kind) },
 			set:     setKindName,
-			choices: func(p *Plan) []string { return p.kindNames().all() }},
+			choices: func(p *plan.Plan) []string { return kindNames(p).all() }},
 	}
-	for _, which := range []Which{Main, Sub, Third} {
+	for _, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
 		list = append(list, streamColumns(which)...)
 	}
-	audio := number("audio", "Audio", "Keeping", "kbit/s", func(c *Channel) *float64 { return &c.AudioKbps })
+	audio := number("audio", "Audio", "Keeping", "kbit/s", func(c *plan.Channel) *float64 { return &c.AudioKbps })
 	audio.OfKind = true
 	return append(list, audio,
-		number("pre", "Pre-event", "Keeping", "s", func(c *Channel) *float64 { return &c.PreSeconds }),
-		number("post", "Post-event", "Keeping", "s", func(c *Channel) *float64 { return &c.PostSeconds }),
-		optional("alarmPre", "Alarm pre", func(c *Channel) **float64 { return &c.AlarmPreSeconds }),
-		optional("alarmPost", "Alarm post", func(c *Channel) **float64 { return &c.AlarmPostSeconds }),
-		number("atLeast", "Required", "Keeping", "d", func(c *Channel) *float64 { return &c.Keep.AtLeastDays }),
-		number("atMost", "Permitted", "Keeping", "d", func(c *Channel) *float64 { return &c.Keep.AtMostDays }),
-		number("quota", "Quota", "Keeping", "GB", func(c *Channel) *float64 { return &c.Keep.QuotaGB }),
-		activityColumn("activity", "Activity", func(c *Channel) *string { return &c.Activity }),
-		activityColumn("nuisance", "Nuisance", func(c *Channel) *string { return &c.Nuisance }),
+		number("pre", "Pre-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PreSeconds }),
+		number("post", "Post-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PostSeconds }),
+		optional("alarmPre", "Alarm pre", func(c *plan.Channel) **float64 { return &c.AlarmPreSeconds }),
+		optional("alarmPost", "Alarm post", func(c *plan.Channel) **float64 { return &c.AlarmPostSeconds }),
+		number("atLeast", "Required", "Keeping", "d", func(c *plan.Channel) *float64 { return &c.Keep.AtLeastDays }),
+		number("atMost", "Permitted", "Keeping", "d", func(c *plan.Channel) *float64 { return &c.Keep.AtMostDays }),
+		number("quota", "Quota", "Keeping", "GB", func(c *plan.Channel) *float64 { return &c.Keep.QuotaGB }),
+		activityColumn("activity", "Activity", func(c *plan.Channel) *string { return &c.Activity }),
+		activityColumn("nuisance", "Nuisance", func(c *plan.Channel) *string { return &c.Nuisance }),
 		Column{ID: "detection", Title: "Detection", Group: "Events", get: getDetection, set: setDetectionState, choices: fixed("on", "off")},
 		Column{ID: "week", Title: "Week", Group: "Events", get: getWeek, set: setWeekName,
-			choices: func(p *Plan) []string { return append([]string{ownWeekText}, p.weekNames().all()...) }},
+			choices: func(p *plan.Plan) []string { return append([]string{ownWeekText}, weekNames(p).all()...) }},
 	)
 }
 
 // ColumnOf finds a column by its id, nil where there is none.
-func ColumnOf(id string) *Column { return find(Columns, func(c *Column) bool { return c.ID == id }) }
+func ColumnOf(id string) *Column {
+	for i := range Columns {
+		if Columns[i].ID == id {
+			return &Columns[i]
+		}
+	}
+	return nil
+}
 
-// Cells writes a channel as a row of the table, one text for each column.
-func (p *Plan) Cells(c *Channel) []string {
+// Text is what stands in the column for a channel.
+func (c *Column) Text(p *plan.Plan, of *plan.Channel) string { return c.get(p, of) }
+
+// Texts writes a channel as a row of the table, one text for each column.
+func Texts(p *plan.Plan, c *plan.Channel) []string {
 	cells := make([]string, len(Columns))
 	for i := range Columns {
 		cells[i] = Columns[i].get(p, c)
@@ -87,13 +102,13 @@ func (p *Plan) Cells(c *Channel) []string {
 }
 
 // Departures lists the columns in which a channel differs from its camera kind.
-func (p *Plan) Departures(c *Channel) []string {
+func Departures(p *plan.Plan, c *plan.Channel) []string {
 	kind := p.Kind(c.Kind)
 	if kind == nil || c.NoCamera {
 		return nil
 	}
 	like := *c
-	kind.onto(&like)
+	kind.Onto(&like)
 	var out []string
 	for i := range Columns {
 		if column := &Columns[i]; column.OfKind && column.get(p, c) != column.get(p, &like) {
@@ -103,24 +118,26 @@ func (p *Plan) Departures(c *Channel) []string {
 	return out
 }
 
-func fixed(values ...string) func(*Plan) []string { return func(*Plan) []string { return values } }
+func fixed(values ...string) func(*plan.Plan) []string {
+	return func(*plan.Plan) []string { return values }
+}
 
-func number(id, title, group, unit string, at func(*Channel) *float64) Column {
+func number(id, title, group, unit string, at func(*plan.Channel) *float64) Column {
 	return Column{ID: id, Title: title, Group: group, Unit: unit, Numeric: true,
-		get: func(_ *Plan, c *Channel) string { return figure(*at(c)) },
-		set: func(_ *Plan, c *Channel, text string) error { return setFloat(at(c), text, unit) }}
+		get: func(_ *plan.Plan, c *plan.Channel) string { return figure(*at(c)) },
+		set: func(_ *plan.Plan, c *plan.Channel, text string) error { return setFloat(at(c), text, unit) }}
 }
 
 // optional is a number of seconds whose absence means the same as for motion.
-func optional(id, title string, at func(*Channel) **float64) Column {
+func optional(id, title string, at func(*plan.Channel) **float64) Column {
 	return Column{ID: id, Title: title, Group: "Keeping", Unit: "s", Numeric: true,
-		get: func(_ *Plan, c *Channel) string {
+		get: func(_ *plan.Plan, c *plan.Channel) string {
 			if *at(c) == nil {
 				return ""
 			}
 			return strconv.FormatFloat(**at(c), 'f', -1, 64)
 		},
-		set: func(_ *Plan, c *Channel, text string) error {
+		set: func(_ *plan.Plan, c *plan.Channel, text string) error {
 			if text == "" {
 				*at(c) = nil
 				return nil
@@ -176,4 +193,12 @@ func setInt(into *int, text string) error {
 	}
 	*into = n
 	return nil
+}
+
+// FullTitle is the title with what it is about, where that is needed to know it.
+func (c *Column) FullTitle() string {
+	if strings.Contains(c.Group, "stream") {
+		return c.Group + " " + c.Title
+	}
+	return c.Title
 }

@@ -1,9 +1,10 @@
-package plan
+package edit
 
 import (
 	"fmt"
 	"strings"
 
+	"wakefield/core/plan"
 	"wakefield/core/week"
 )
 
@@ -17,12 +18,12 @@ type CopyDay struct {
 	Of       string         `json:"of,omitempty" maxLength:"100" doc:"Id of the channel whose day is copied; absent for each one's own"`
 }
 
-func (e *CopyDay) apply(p *Plan) (*Plan, error) {
+func (e *CopyDay) apply(p *plan.Plan) (*plan.Plan, error) {
 	of := p.Channel(e.Of)
 	if e.Of != "" && of == nil {
-		return nil, wrong("of", "no channel %q", e.Of)
+		return nil, plan.Wrong("of", "no channel %q", e.Of)
 	}
-	return p.eachChannel(e.Channels, func(c *Channel) error {
+	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		copied := p.WeekOf(c).Steps()
 		steps := copied
 		if of != nil {
@@ -38,21 +39,21 @@ func (e *CopyDay) apply(p *Plan) (*Plan, error) {
 				}
 			}
 		}
-		c.Week = WeekRef{Own: WeekOf(copied)}
+		c.Week = plan.WeekRef{Own: plan.WeekOf(copied)}
 		return nil
 	})
 }
 
-func (e *CopyDay) sentence(p *Plan) string {
-	names := make([]string, len(e.To))
+func (e *CopyDay) sentence(p *plan.Plan) string {
+	days := make([]string, len(e.To))
 	for i, d := range e.To {
-		names[i] = d.Name()[:3]
+		days[i] = d.Name()[:3]
 	}
 	what := e.From.Name()
 	if c := p.Channel(e.Of); c != nil {
 		what += " of " + c.Name
 	}
-	return fmt.Sprintf("%s: %s copied onto %s", p.names(e.Channels), what, strings.Join(names, ", "))
+	return fmt.Sprintf("%s: %s copied onto %s", names(p, e.Channels), what, strings.Join(days, ", "))
 }
 
 // CopyWeek gives channels the week of another: its own one is copied, a named one is
@@ -62,21 +63,21 @@ type CopyWeek struct {
 	Channels []string `json:"channels" minItems:"1" maxItems:"5000"`
 }
 
-func (e *CopyWeek) apply(p *Plan) (*Plan, error) {
+func (e *CopyWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 	from := p.Channel(e.From)
 	if from == nil {
-		return nil, wrong("from", "no channel %q", e.From)
+		return nil, plan.Wrong("from", "no channel %q", e.From)
 	}
-	return p.eachChannel(e.Channels, func(c *Channel) error {
+	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		c.Week = from.Week
 		return nil
 	})
 }
 
-func (e *CopyWeek) sentence(p *Plan) string {
+func (e *CopyWeek) sentence(p *plan.Plan) string {
 	name := e.From
 	if c := p.Channel(e.From); c != nil {
 		name = c.Name
 	}
-	return fmt.Sprintf("%s: the week of %s", p.names(e.Channels), name)
+	return fmt.Sprintf("%s: the week of %s", names(p, e.Channels), name)
 }

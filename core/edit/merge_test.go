@@ -1,13 +1,14 @@
-package plan
+package edit
 
 import (
 	"testing"
 
+	"wakefield/core/plan"
 	"wakefield/core/week"
 )
 
-func hoursOn(day week.Weekday, from, to week.Clock) []Hours {
-	return []Hours{{Days: []week.Weekday{day}, From: from * 60, To: to * 60}}
+func hoursOn(day week.Weekday, from, to week.Clock) []plan.Hours {
+	return []plan.Hours{{Days: []week.Weekday{day}, From: from * 60, To: to * 60}}
 }
 
 func TestMerge(t *testing.T) {
@@ -33,17 +34,17 @@ func TestMerge(t *testing.T) {
 		{"a duty that is gone", Edit{RemoveDuty: &RemoveDuty{"off", ""}}, paint("c1", 0, 8, 12, "off"), false},
 		{"a recorder written whole over a new setting of it",
 			Edit{SetPool: &SetPool{"r1", array}},
-			Edit{SetRecorder: &SetRecorder{Recorder: func() Recorder { r := example(t).Recorders[0]; r.Channels = 16; return r }()}}, false},
+			Edit{SetRecorder: &SetRecorder{Recorder: func() plan.Recorder { r := example(t).Recorders[0]; r.Channels = 16; return r }()}}, false},
 		{"an old copy of a channel over a new setting",
 			Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}},
-			Edit{SetChannel: &SetChannel{Channel: func() Channel { c := *example(t).Channel("c1"); c.PreSeconds = 1; return c }()}}, false},
-		{"two new things", Edit{SetDuty: &SetDuty{Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{Duty{ID: "n2", Name: "New"}}}, true},
-		{"one new thing twice", Edit{SetDuty: &SetDuty{Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{Duty{ID: "n1", Name: "Other"}}}, false},
+			Edit{SetChannel: &SetChannel{Channel: func() plan.Channel { c := *example(t).Channel("c1"); c.PreSeconds = 1; return c }()}}, false},
+		{"two new things", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n2", Name: "New"}}}, true},
+		{"one new thing twice", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "Other"}}}, false},
 		{"an edit that never was possible", Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}}, Edit{SetAudio: &SetAudio{[]string{"c7"}, 64}}, false},
 	}
 	for _, test := range tests {
 		base := example(t)
-		current, err := base.Apply(test.theirs)
+		current, err := After(base, test.theirs)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -51,7 +52,7 @@ func TestMerge(t *testing.T) {
 		if ok != test.ok {
 			t.Errorf("%s: merged %t", test.name, ok)
 		}
-		if ok && changes(base, merged).minutes == nil && changes(base, merged).settings == nil {
+		if ok && changes(base, merged.Plan).minutes == nil && changes(base, merged.Plan).settings == nil {
 			t.Errorf("%s: nothing changed", test.name)
 		}
 	}
@@ -59,7 +60,7 @@ func TestMerge(t *testing.T) {
 
 func TestMergeKeepsBoth(t *testing.T) {
 	base := example(t)
-	current, err := base.Apply(Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off"}})
+	current, err := After(base, Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off"}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -67,7 +68,7 @@ func TestMergeKeepsBoth(t *testing.T) {
 	if !ok {
 		t.Fatal("different days of a channel did not merge")
 	}
-	steps := merged.WeekOf(merged.Channel("c1")).Steps()
+	steps := merged.Plan.WeekOf(merged.Plan.Channel("c1")).Steps()
 	if steps.At(10*60) != "off" || steps.At(week.Day+10*60) != "thrift" {
 		t.Errorf("%v", steps)
 	}
@@ -75,7 +76,7 @@ func TestMergeKeepsBoth(t *testing.T) {
 
 func TestRepainted(t *testing.T) {
 	a := example(t)
-	b, err := a.Apply(
+	b, err := After(a,
 		Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off"}},
 		Edit{Paint: &Paint{Channels: []string{"c2"}, Hours: hoursOn(1, 8, 9), Duty: "thrift"}}) // which it is already
 	if err != nil {

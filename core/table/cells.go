@@ -1,15 +1,16 @@
-package plan
+package table
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
+
+	"wakefield/core/plan"
 )
 
-// SetCells sets cells of the channel table, as texts: the same few columns on any
-// number of rows. A row without a channel adds one.
-type SetCells struct {
+// Cells are texts for cells of the table: the same few columns on any number of rows. A row
+// without a channel is one to add.
+type Cells struct {
 	Columns []string  `json:"columns" minItems:"1" maxItems:"100" doc:"Ids of the columns"`
 	Rows    []CellRow `json:"rows" minItems:"1" maxItems:"5000"`
 }
@@ -28,31 +29,18 @@ type CellError struct {
 	Reason string `json:"reason"`
 }
 
-func (e *SetCells) apply(p *Plan) (*Plan, error) {
-	next, errors := e.set(p)
-	if len(errors) > 0 {
-		first := errors[0]
-		path := fmt.Sprintf("rows[%d]", first.Row)
-		if first.Column >= 0 {
-			path += fmt.Sprintf(".values[%d]", first.Column)
-		}
-		return nil, wrong(path, "%s", first.Reason)
-	}
-	return next, nil
-}
-
-// Try tells which cells cannot be set, and the same edit without their rows; nil
+// Try tells which cells cannot be set, and the cells without their rows; nil
 // where no row is left.
-func (e *SetCells) Try(p *Plan) ([]CellError, *SetCells) {
-	if err := checkValue(e); err != nil {
+func (e *Cells) Try(p *plan.Plan) ([]CellError, *Cells) {
+	if err := plan.CheckAt("", e); err != nil {
 		return []CellError{{Row: 0, Column: -1, Reason: err.Error()}}, nil
 	}
-	_, errors := e.set(p)
+	_, errors := e.Set(p)
 	bad := make(map[int]bool)
 	for _, err := range errors {
 		bad[err.Row] = true
 	}
-	good := &SetCells{Columns: e.Columns}
+	good := &Cells{Columns: e.Columns}
 	for i, row := range e.Rows {
 		if !bad[i] {
 			good.Rows = append(good.Rows, row)
@@ -64,12 +52,9 @@ func (e *SetCells) Try(p *Plan) ([]CellError, *SetCells) {
 	return errors, good
 }
 
-// Attempt sets every row it can, and tells which cells cannot be set. What is left of a
-// row with a bad cell is not set. The plan is nil where a column is none.
-func (e *SetCells) Attempt(p *Plan) (*Plan, []CellError) { return e.set(p) }
-
-// set sets every cell it can.
-func (e *SetCells) set(p *Plan) (*Plan, []CellError) {
+// Set sets every row it can, and tells which cells cannot be set; of a row with such a cell
+// nothing is set. p stays as it is. The new plan is nil where a column is none.
+func (e *Cells) Set(p *plan.Plan) (*plan.Plan, []CellError) {
 	var errors []CellError
 	// Columns are set in their own order, so that a camera kind comes before what
 	// departs from it and a bitrate before where it is known from.
@@ -88,16 +73,16 @@ func (e *SetCells) set(p *Plan) (*Plan, []CellError) {
 	next := *p
 	next.Channels = slices.Clone(p.Channels)
 	for i, row := range e.Rows {
-		var c Channel
+		var c plan.Channel
 		at := -1
 		if row.Channel == "" {
-			fresh, err := next.newChannel()
+			fresh, err := newChannel(&next)
 			if err != nil {
 				errors = append(errors, CellError{i, -1, err.Error()})
 				continue
 			}
 			c = fresh
-		} else if at = slices.IndexFunc(next.Channels, func(c Channel) bool { return c.ID == row.Channel }); at >= 0 {
+		} else if at = slices.IndexFunc(next.Channels, func(c plan.Channel) bool { return c.ID == row.Channel }); at >= 0 {
 			c = next.Channels[at]
 		} else {
 			errors = append(errors, CellError{i, -1, fmt.Sprintf("no channel %q", row.Channel)})
@@ -111,7 +96,7 @@ func (e *SetCells) set(p *Plan) (*Plan, []CellError) {
 			continue
 		}
 		if at < 0 {
-			c.ID = next.freeID(c.Name)
+			c.ID = plan.FreeID(c.Name, "channel", func(id string) bool { return next.Channel(id) != nil })
 			next.Channels = append(next.Channels, c)
 		} else {
 			next.Channels[at] = c
@@ -121,26 +106,26 @@ func (e *SetCells) set(p *Plan) (*Plan, []CellError) {
 }
 
 // setRow sets the cells of one channel.
-func setRow(p *Plan, c *Channel, columns []*Column, order []int, values []string, fresh bool) []CellError {
+func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, values []string, fresh bool) []CellError {
 	if len(values) != len(columns) {
 		return []CellError{{Column: -1, Reason: fmt.Sprintf("%d cells for %d columns", len(values), len(columns))}}
 	}
 	var errors []CellError
 	for _, i := range order {
 		text := strings.TrimSpace(values[i])
-		if text == columns[i].get(p, c) || values[i] == columns[i].get(p, c) {
+		if text == columns[i].Text(p, c) || values[i] == columns[i].Text(p, c) {
 			continue
 		}
 		before := *c
 		err := columns[i].set(p, c, text)
 		if err == nil {
-			err = checkValue(c)
+			err = plan.CheckAt("", c)
 		}
 		if err != nil && text == "" && fresh {
 			*c = before // nothing is said of it: a new channel has what is usual
 			continue
 		}
-		if wrong, ok := err.(*Error); ok {
+		if wrong, ok := err.(*plan.Error); ok {
 			err = fmt.Errorf("%s", wrong.Reason)
 		}
 		if err != nil {
@@ -158,8 +143,8 @@ func setRow(p *Plan, c *Channel, columns []*Column, order []int, values []string
 
 // newChannel is the next channel of the plan before anything is known of it: like the
 // last one that has a camera, except that nothing measured there is known here.
-func (p *Plan) newChannel() (Channel, error) {
-	c := Channel{ID: "new", Name: "Camera", Streams: Streams{Main: PlainStream(Main), Sub: PlainStream(Sub)}, PreSeconds: 5, PostSeconds: 10, Detection: Detection{On: true}}
+func newChannel(p *plan.Plan) (plan.Channel, error) {
+	c := plan.Channel{ID: "new", Name: "Camera", Streams: plan.Streams{Main: plan.PlainStream(plan.Main), Sub: plan.PlainStream(plan.Sub)}, PreSeconds: 5, PostSeconds: 10, Detection: plan.Detection{On: true}}
 	for _, r := range p.Recorders {
 		if len(r.Pools) > 0 {
 			c.Recorder, c.Pool = r.ID, r.Pools[0].ID
@@ -168,32 +153,32 @@ func (p *Plan) newChannel() (Channel, error) {
 	}
 	switch {
 	case len(p.Weeks) > 0:
-		c.Week = WeekRef{Named: p.Weeks[0].ID}
+		c.Week = plan.WeekRef{Named: p.Weeks[0].ID}
 	case len(p.Duties) > 0:
-		c.Week = WeekRef{Own: &OwnWeek{Otherwise: p.Duties[0].ID}}
+		c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: p.Duties[0].ID}}
 	}
 	for i := len(p.Channels) - 1; i >= 0; i-- {
 		if like := p.Channels[i]; !like.NoCamera {
 			c = like
 			c.ID, c.Nuisance, c.Detection.Areas = "new", "", nil
-			c.Streams = Streams{like.Streams.Main.unmeasured(), like.Streams.Sub.unmeasured(), like.Streams.Third.unmeasured()}
+			c.Streams = plan.Streams{Main: unmeasured(like.Streams.Main), Sub: unmeasured(like.Streams.Sub), Third: unmeasured(like.Streams.Third)}
 			break
 		}
 	}
 	if c.Pool == "" {
 		return c, fmt.Errorf("there is no recorder with a pool of drives yet; make one first")
 	}
-	if c.Week == (WeekRef{}) {
+	if c.Week == (plan.WeekRef{}) {
 		return c, fmt.Errorf("there is no duty yet; make one first")
 	}
-	c.Number = p.freeNumber(c.Recorder)
+	c.Number = freeNumber(p, c.Recorder)
 	c.Name = fmt.Sprintf("Camera %d", c.Number)
 	return c, nil
 }
 
 // unmeasured is a stream with the same settings whose bitrate is only a guess.
-func (s *Stream) unmeasured() *Stream {
-	s = copied(s)
+func unmeasured(s *plan.Stream) *plan.Stream {
+	s = s.Clone()
 	if s != nil {
 		s.KeyframeKB = 0
 		if s.Rate.Known != "" {
@@ -204,7 +189,7 @@ func (s *Stream) unmeasured() *Stream {
 }
 
 // freeNumber is the lowest number that no channel of the recorder has.
-func (p *Plan) freeNumber(recorder string) int {
+func freeNumber(p *plan.Plan, recorder string) int {
 	taken := make(map[int]bool)
 	for i := range p.Channels {
 		if p.Channels[i].Recorder == recorder {
@@ -216,79 +201,4 @@ func (p *Plan) freeNumber(recorder string) int {
 		n++
 	}
 	return n
-}
-
-var notInID = regexp.MustCompile(`[^a-z0-9]+`)
-
-// Slug makes an id of a name: small letters, digits and hyphens.
-func Slug(name string) string {
-	slug := strings.Trim(notInID.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	if len(slug) > 40 {
-		slug = strings.TrimRight(slug[:40], "-")
-	}
-	return slug
-}
-
-// freeID makes an id for a channel from its name.
-func (p *Plan) freeID(name string) string {
-	slug := Slug(name)
-	if slug == "" {
-		slug = "channel"
-	}
-	id := slug
-	for n := 2; p.Channel(id) != nil; n++ {
-		id = fmt.Sprintf("%s-%d", slug, n)
-	}
-	return id
-}
-
-func (e *SetCells) sentence(p *Plan) string {
-	var ids, titles []string
-	added := 0
-	for _, row := range e.Rows {
-		if row.Channel == "" {
-			added++
-		} else {
-			ids = append(ids, row.Channel)
-		}
-	}
-	for _, id := range e.Columns {
-		if c := ColumnOf(id); c != nil {
-			titles = append(titles, strings.ToLower(c.FullTitle()))
-		}
-	}
-	what := strings.Join(titles, ", ")
-	if len(titles) > 3 {
-		what = fmt.Sprintf("%d settings", len(titles))
-	}
-	if len(titles) == 1 && same(e.Rows) {
-		text := e.Rows[0].Values[0]
-		if text == "" {
-			text = "nothing"
-		}
-		what += " " + text
-	}
-	var parts []string
-	if len(ids) > 0 {
-		parts = append(parts, p.names(ids)+": "+what)
-	}
-	if added == 1 {
-		parts = append(parts, "Channel added")
-	} else if added > 1 {
-		parts = append(parts, fmt.Sprintf("%d channels added", added))
-	}
-	return strings.Join(parts, "; ")
-}
-
-// same tells whether all rows say the same.
-func same(rows []CellRow) bool {
-	return !slices.ContainsFunc(rows, func(r CellRow) bool { return !slices.Equal(r.Values, rows[0].Values) }) && len(rows[0].Values) == 1
-}
-
-// FullTitle is the title with what it is about, where that is needed to know it.
-func (c *Column) FullTitle() string {
-	if strings.Contains(c.Group, "stream") {
-		return c.Group + " " + c.Title
-	}
-	return c.Title
 }

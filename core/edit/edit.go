@@ -1,10 +1,18 @@
-package plan
+// Package edit is every change that can be made to a plan, the sentence that the history
+// has of it, and the merging of changes that were made side by side.
+//
+// [Apply] makes edits in turn and returns a new plan; the old one stays as it is, and the
+// two share what did not change. [Merge] makes edits of an older plan on a newer one, where
+// they concern other things than what changed since.
+package edit
 
 import (
 	"fmt"
 	"reflect"
 	"slices"
 	"strings"
+
+	"wakefield/core/plan"
 )
 
 // Edit is one change that can be made to a plan. Exactly one member is set.
@@ -50,9 +58,9 @@ type Edit struct {
 type change interface {
 	// apply returns the changed plan. It may share unchanged parts with p, which
 	// stays as it is.
-	apply(p *Plan) (*Plan, error)
+	apply(p *plan.Plan) (*plan.Plan, error)
 	// sentence says what the edit does, given the plan it is made on.
-	sentence(p *Plan) string
+	sentence(p *plan.Plan) string
 }
 
 // change returns the one change that is set, with its name.
@@ -60,80 +68,87 @@ func (e Edit) change() (string, change, error) {
 	var name string
 	var found change
 	v := reflect.ValueOf(e)
-	for _, m := range orderedMembers(v.Type()) {
-		if f := v.FieldByIndex(m.index); !f.IsNil() {
-			if found != nil {
-				return "", nil, wrong("", "both %s and %s; an edit is one change", name, m.name)
-			}
-			name, found = m.name, f.Interface().(change)
+	for i := range v.NumField() {
+		if v.Field(i).IsNil() {
+			continue
 		}
+		member, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
+		if found != nil {
+			return "", nil, plan.Wrong("", "both %s and %s; an edit is one change", name, member)
+		}
+		name, found = member, v.Field(i).Interface().(change)
 	}
 	if found == nil {
-		return "", nil, wrong("", "no change in it")
+		return "", nil, plan.Wrong("", "no change in it")
 	}
 	return name, found, nil
+}
+
+// Done is what edits made of a plan.
+type Done struct {
+	Plan     *plan.Plan
+	Sentence string // what they did, for the history
 }
 
 // Apply returns the plan after the edits, made in turn, and leaves p alone. The
 // error, an [*Error], names the place in the edits ("edits[0].paint.duty") or the
 // rule of the plan that would be broken; then nothing is changed.
-func (p *Plan) Apply(edits ...Edit) (*Plan, error) {
+func Apply(p *plan.Plan, edits ...Edit) (*Done, error) {
 	if len(edits) == 0 {
-		return nil, wrong("edits", "empty")
+		return nil, plan.Wrong("edits", "empty")
 	}
 	before := p
+	var parts []string
 	for i, e := range edits {
 		path := fmt.Sprintf("edits[%d]", i)
 		name, change, err := e.change()
 		if err != nil {
-			return nil, within(path, err)
+			return nil, plan.Within(path, err)
 		}
-		if err := checkRules(join(path, name), reflect.ValueOf(change).Elem()); err != nil {
+		if err := plan.CheckAt(path+"."+name, change); err != nil {
 			return nil, err
 		}
-		if p, err = change.apply(p); err != nil {
-			return nil, within(join(path, name), err)
+		next, err := change.apply(p)
+		if err != nil {
+			return nil, plan.Within(path+"."+name, err)
 		}
+		parts = append(parts, change.sentence(p))
+		p = next
 	}
-	return p, p.checkSince(before)
+	if err := p.CheckSince(before); err != nil {
+		return nil, err
+	}
+	return &Done{p, inAll(parts)}, nil
 }
 
-// Sentence says what the edits do to p, for the history.
-func (p *Plan) Sentence(edits ...Edit) string {
-	var parts []string
-	for _, e := range edits {
-		if _, change, err := e.change(); err == nil {
-			parts = append(parts, change.sentence(p))
-			if next, err := change.apply(p); err == nil {
-				p = next
-			}
-		}
+// After is the plan after edits, for whoever needs no sentence; see [Apply].
+func After(p *plan.Plan, edits ...Edit) (*plan.Plan, error) {
+	done, err := Apply(p, edits...)
+	if err != nil {
+		return nil, err
 	}
+	return done.Plan, nil
+}
+
+// inAll is one sentence of several; of many the first two, and how many more.
+func inAll(parts []string) string {
 	if len(parts) > 3 {
-		parts = append(parts[:2], fmt.Sprintf("and %d more changes", len(parts)-2))
+		parts = append(parts[:2:2], fmt.Sprintf("and %d more changes", len(parts)-2))
 	}
 	return strings.Join(parts, "; ")
 }
 
-// within puts an error's path below another.
-func within(path string, err error) error {
-	if e, ok := err.(*Error); ok {
-		return &Error{strings.TrimSuffix(join(path, e.Path), "."), e.Reason}
-	}
-	return err
-}
-
 // eachChannel returns the plan with the channels of the list changed.
-func (p *Plan) eachChannel(ids []string, change func(*Channel) error) (*Plan, error) {
+func eachChannel(p *plan.Plan, ids []string, change func(*plan.Channel) error) (*plan.Plan, error) {
 	next := *p
 	next.Channels = slices.Clone(p.Channels)
 	if len(ids) == 0 {
-		return nil, wrong("channels", "empty")
+		return nil, plan.Wrong("channels", "empty")
 	}
 	for i, id := range ids {
 		c := next.Channel(id)
 		if c == nil {
-			return nil, wrong(fmt.Sprintf("channels[%d]", i), "no channel %q", id)
+			return nil, plan.Wrong(fmt.Sprintf("channels[%d]", i), "no channel %q", id)
 		}
 		if err := change(c); err != nil {
 			return nil, err
@@ -154,8 +169,12 @@ func put[T any](list []T, item T, like func(*T) bool) []T {
 	return append(list, item)
 }
 
+func weekIndex(p *plan.Plan, id string) int {
+	return slices.IndexFunc(p.Weeks, func(w plan.Week) bool { return w.ID == id })
+}
+
 // names lists channels as a sentence does: up to three by name, more by number.
-func (p *Plan) names(ids []string) string {
+func names(p *plan.Plan, ids []string) string {
 	if len(ids) > 3 {
 		return fmt.Sprintf("%d channels", len(ids))
 	}

@@ -1,8 +1,9 @@
-package plan
+package edit
 
 import (
 	"reflect"
 
+	"wakefield/core/plan"
 	"wakefield/core/week"
 )
 
@@ -11,20 +12,20 @@ import (
 // channels, other settings of a channel, other minutes of its week. What is written
 // of a thing as a whole counts as a whole, so that no edit writes an old setting over
 // a new one. ok is false where they meet, or the edits cannot be made any more.
-func Merge(base, current *Plan, edits []Edit) (merged *Plan, ok bool) {
-	mine, err := base.Apply(edits...)
+func Merge(base, current *plan.Plan, edits []Edit) (done *Done, ok bool) {
+	mine, err := Apply(base, edits...)
 	if err != nil {
 		return nil, false
 	}
-	merged, err = current.Apply(edits...)
+	done, err = Apply(current, edits...)
 	if err != nil {
 		return nil, false
 	}
 	theirs := changes(base, current)
-	if changes(base, mine).meet(theirs) || changes(current, merged).meet(theirs) {
+	if changes(base, mine.Plan).meet(theirs) || changes(current, done.Plan).meet(theirs) {
 		return nil, false
 	}
-	return merged, true
+	return done, true
 }
 
 // touched are the things that differ between two plans: settings of the members of
@@ -73,21 +74,21 @@ func (t touched) meet(other touched) bool {
 }
 
 // changes lists what differs between two plans.
-func changes(a, b *Plan) touched {
+func changes(a, b *plan.Plan) touched {
 	t := touched{make(map[string]map[string]bool), make(map[string][]week.Span)}
 	t.fields("site", reflect.ValueOf(a.Site), reflect.ValueOf(b.Site))
 	if a.Name != b.Name {
 		t.set("site", "plan name")
 	}
-	things(t, "kinds", a.Kinds, b.Kinds, func(k *Kind) string { return k.ID })
-	things(t, "duties", a.Duties, b.Duties, func(d *Duty) string { return d.ID })
-	things(t, "activities", a.Activities, b.Activities, func(x *Activity) string { return x.ID })
-	things(t, "recorders", a.Recorders, b.Recorders, func(r *Recorder) string { return r.ID })
-	things(t, "alarmInputs", a.AlarmInputs, b.AlarmInputs, func(x *AlarmInput) string { return x.ID })
-	things(t, "callButtons", a.CallButtons, b.CallButtons, func(x *CallButton) string { return x.ID })
-	things(t, "accepted", a.Accepted, b.Accepted, func(x *Accepted) string { return x.Finding })
-	things(t, "weeks", a.Weeks, b.Weeks, func(w *Week) string { return w.ID })
-	things(t, "channels", a.Channels, b.Channels, func(c *Channel) string { return c.ID })
+	things(t, "kinds", a.Kinds, b.Kinds, func(k *plan.Kind) string { return k.ID })
+	things(t, "duties", a.Duties, b.Duties, func(d *plan.Duty) string { return d.ID })
+	things(t, "activities", a.Activities, b.Activities, func(x *plan.Activity) string { return x.ID })
+	things(t, "recorders", a.Recorders, b.Recorders, func(r *plan.Recorder) string { return r.ID })
+	things(t, "alarmInputs", a.AlarmInputs, b.AlarmInputs, func(x *plan.AlarmInput) string { return x.ID })
+	things(t, "callButtons", a.CallButtons, b.CallButtons, func(x *plan.CallButton) string { return x.ID })
+	things(t, "accepted", a.Accepted, b.Accepted, func(x *plan.Accepted) string { return x.Finding })
+	things(t, "weeks", a.Weeks, b.Weeks, func(w *plan.Week) string { return w.ID })
+	things(t, "channels", a.Channels, b.Channels, func(c *plan.Channel) string { return c.ID })
 	if !reflect.DeepEqual(a.Effects, b.Effects) {
 		t.set("effects", "")
 	}
@@ -98,7 +99,7 @@ func changes(a, b *Plan) touched {
 		}
 	}
 	for i := range b.Weeks {
-		if j := a.weekIndex(b.Weeks[i].ID); j >= 0 {
+		if j := weekIndex(a, b.Weeks[i].ID); j >= 0 {
 			t.weeks("weeks "+b.Weeks[i].ID, &a.Weeks[j].OwnWeek, &b.Weeks[i].OwnWeek)
 		}
 	}
@@ -130,7 +131,7 @@ func things[T any](t touched, list string, a, b []T, id func(*T) string) {
 func (t touched) fields(thing string, a, b reflect.Value) {
 	for i := range a.NumField() {
 		switch a.Field(i).Interface().(type) {
-		case WeekRef, OwnWeek:
+		case plan.WeekRef, plan.OwnWeek:
 			continue
 		}
 		if !reflect.DeepEqual(a.Field(i).Interface(), b.Field(i).Interface()) {
@@ -139,49 +140,11 @@ func (t touched) fields(thing string, a, b reflect.Value) {
 	}
 }
 
-func (t touched) weeks(thing string, a, b *OwnWeek) {
+func (t touched) weeks(thing string, a, b *plan.OwnWeek) {
 	if a == b || reflect.DeepEqual(a, b) {
 		return
 	}
 	if spans := differing(a.Steps(), b.Steps()); spans != nil {
 		t.minutes[thing] = spans
 	}
-}
-
-// differing lists the stretches over which two schedules differ.
-func differing(a, b week.Steps[string]) (out []week.Span) {
-	for run, duty := range a.Runs() {
-		for other, theirs := range b.Runs() {
-			from, to := max(run.From, other.From), min(run.To, other.To)
-			if from < to && duty != theirs {
-				out = append(out, week.Span{From: from, To: to})
-			}
-		}
-	}
-	return out
-}
-
-// Repainted counts what differs between the weeks of two plans: the channels that do
-// something else at some time, and the minutes of a week over which they do, all
-// added up.
-func Repainted(a, b *Plan) (channels int, minutes week.Minute) {
-	for i := range b.Channels {
-		c := &b.Channels[i]
-		was := a.Channel(c.ID)
-		if was == nil {
-			continue
-		}
-		before, after := a.WeekOf(was), b.WeekOf(c)
-		if before == after || reflect.DeepEqual(before, after) {
-			continue
-		}
-		spans := differing(before.Steps(), after.Steps())
-		for _, s := range spans {
-			minutes += s.Minutes()
-		}
-		if spans != nil {
-			channels++
-		}
-	}
-	return channels, minutes
 }

@@ -1,9 +1,11 @@
-package plan
+package table
 
 import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"wakefield/core/plan"
 )
 
 // nameList writes ids as names where a name is one thing's alone, and reads both.
@@ -65,42 +67,44 @@ func (n nameList) id(text string) (string, error) {
 	return found, nil
 }
 
-func (p *Plan) kindNames() nameList {
-	return namesOf("camera kind", p.Kinds, func(k *Kind) (string, string) { return k.ID, k.Name })
+func kindNames(p *plan.Plan) nameList {
+	return namesOf("camera kind", p.Kinds, func(k *plan.Kind) (string, string) { return k.ID, k.Name })
 }
 
-func (p *Plan) weekNames() nameList {
-	return namesOf("week", p.Weeks, func(w *Week) (string, string) { return w.ID, w.Name })
+func weekNames(p *plan.Plan) nameList {
+	return namesOf("week", p.Weeks, func(w *plan.Week) (string, string) { return w.ID, w.Name })
 }
 
-func (p *Plan) activityNames() nameList {
-	return namesOf("activity", p.Activities, func(a *Activity) (string, string) { return a.ID, a.Name })
+func activityNames(p *plan.Plan) nameList {
+	return namesOf("activity", p.Activities, func(a *plan.Activity) (string, string) { return a.ID, a.Name })
 }
 
-func (p *Plan) recorderNameList() nameList {
-	return namesOf("recorder", p.Recorders, func(r *Recorder) (string, string) { return r.ID, r.Name })
+func recorderNameList(p *plan.Plan) nameList {
+	return namesOf("recorder", p.Recorders, func(r *plan.Recorder) (string, string) { return r.ID, r.Name })
 }
 
 // poolNameList lists the pools of a recorder, or of all for an empty id.
-func (p *Plan) poolNameList(recorder string) nameList {
-	var pools []Pool
+func poolNameList(p *plan.Plan, recorder string) nameList {
+	var pools []plan.Pool
 	for _, r := range p.Recorders {
 		if recorder == "" || r.ID == recorder {
 			pools = append(pools, r.Pools...)
 		}
 	}
-	return namesOf("pool", pools, func(pool *Pool) (string, string) { return pool.ID, pool.Name })
+	return namesOf("pool", pools, func(pool *plan.Pool) (string, string) { return pool.ID, pool.Name })
 }
 
-func recorderNames(p *Plan) []string { return p.recorderNameList().all() }
-func poolNames(p *Plan) []string     { return p.poolNameList("").all() }
+func recorderNames(p *plan.Plan) []string { return recorderNameList(p).all() }
 
-func getRecorder(p *Plan, c *Channel) string { return p.recorderNameList().name(c.Recorder) }
-func getPool(p *Plan, c *Channel) string     { return p.poolNameList(c.Recorder).name(c.Pool) }
+func poolNames(p *plan.Plan) []string { return poolNameList(p, "").all() }
+
+func getRecorder(p *plan.Plan, c *plan.Channel) string { return recorderNameList(p).name(c.Recorder) }
+
+func getPool(p *plan.Plan, c *plan.Channel) string { return poolNameList(p, c.Recorder).name(c.Pool) }
 
 // setRecorderName puts a channel on another recorder, and there on its first pool.
-func setRecorderName(p *Plan, c *Channel, text string) error {
-	id, err := p.recorderNameList().id(text)
+func setRecorderName(p *plan.Plan, c *plan.Channel, text string) error {
+	id, err := recorderNameList(p).id(text)
 	if err != nil {
 		return err
 	}
@@ -114,15 +118,15 @@ func setRecorderName(p *Plan, c *Channel, text string) error {
 	return nil
 }
 
-func setPoolName(p *Plan, c *Channel, text string) error {
-	id, err := p.poolNameList(c.Recorder).id(text)
+func setPoolName(p *plan.Plan, c *plan.Channel, text string) error {
+	id, err := poolNameList(p, c.Recorder).id(text)
 	if err == nil {
 		c.Pool = id
 	}
 	return err
 }
 
-func getCamera(_ *Plan, c *Channel) string {
+func getCamera(_ *plan.Plan, c *plan.Channel) string {
 	if c.NoCamera {
 		return "none"
 	}
@@ -131,12 +135,12 @@ func getCamera(_ *Plan, c *Channel) string {
 
 // setCamera says whether there is a camera; a channel that gets its first one has a
 // plain main stream until something is known about it.
-func setCamera(_ *Plan, c *Channel, text string) error {
+func setCamera(_ *plan.Plan, c *plan.Channel, text string) error {
 	switch strings.ToLower(text) {
 	case "yes", "y", "1", "true":
 		c.NoCamera = false
 		if c.Streams.Main == nil {
-			c.Streams.Main = PlainStream(Main)
+			c.Streams.Main = plan.PlainStream(plan.Main)
 		}
 	case "none", "no", "n", "0", "false", "":
 		c.NoCamera = true
@@ -147,43 +151,43 @@ func setCamera(_ *Plan, c *Channel, text string) error {
 }
 
 // setKindName makes a channel of a camera kind with all its settings.
-func setKindName(p *Plan, c *Channel, text string) error {
+func setKindName(p *plan.Plan, c *plan.Channel, text string) error {
 	if text == "" {
 		c.Kind = ""
 		return nil
 	}
-	id, err := p.kindNames().id(text)
+	id, err := kindNames(p).id(text)
 	if err == nil {
-		p.Kind(id).onto(c)
+		p.Kind(id).Onto(c)
 	}
 	return err
 }
 
-func activityColumn(id, title string, at func(*Channel) *string) Column {
+func activityColumn(id, title string, at func(*plan.Channel) *string) Column {
 	return Column{ID: id, Title: title, Group: "Events",
-		get: func(p *Plan, c *Channel) string { return p.activityNames().name(*at(c)) },
-		set: func(p *Plan, c *Channel, text string) error {
+		get: func(p *plan.Plan, c *plan.Channel) string { return activityNames(p).name(*at(c)) },
+		set: func(p *plan.Plan, c *plan.Channel, text string) error {
 			if text == "" {
 				*at(c) = ""
 				return nil
 			}
-			id, err := p.activityNames().id(text)
+			id, err := activityNames(p).id(text)
 			if err == nil {
 				*at(c) = id
 			}
 			return err
 		},
-		choices: func(p *Plan) []string { return p.activityNames().all() }}
+		choices: func(p *plan.Plan) []string { return activityNames(p).all() }}
 }
 
-func getDetection(_ *Plan, c *Channel) string {
+func getDetection(_ *plan.Plan, c *plan.Channel) string {
 	if c.Detection.On {
 		return "on"
 	}
 	return "off"
 }
 
-func setDetectionState(_ *Plan, c *Channel, text string) error {
+func setDetectionState(_ *plan.Plan, c *plan.Channel, text string) error {
 	switch strings.ToLower(text) {
 	case "on", "yes":
 		c.Detection.On = true
@@ -198,29 +202,29 @@ func setDetectionState(_ *Plan, c *Channel, text string) error {
 // ownWeekText stands for a week of the channel's own, which no cell can hold.
 const ownWeekText = "own"
 
-func getWeek(p *Plan, c *Channel) string {
+func getWeek(p *plan.Plan, c *plan.Channel) string {
 	if c.Week.Own != nil {
 		return ownWeekText
 	}
-	return p.weekNames().name(c.Week.Named)
+	return weekNames(p).name(c.Week.Named)
 }
 
-func setWeekName(p *Plan, c *Channel, text string) error {
+func setWeekName(p *plan.Plan, c *plan.Channel, text string) error {
 	if text == ownWeekText || text == "" {
 		if c.Week.Own == nil {
-			c.Week = ownCopy(p.WeekOf(c))
+			c.Week = plan.WeekRef{Own: p.WeekOf(c).Clone()}
 		}
 		return nil
 	}
-	id, err := p.weekNames().id(text)
+	id, err := weekNames(p).id(text)
 	if err == nil {
-		c.Week = WeekRef{Named: id}
+		c.Week = plan.WeekRef{Named: id}
 	}
 	return err
 }
 
 // groups lists the groups in use.
-func groups(p *Plan) []string {
+func groups(p *plan.Plan) []string {
 	out := []string{}
 	for i := range p.Channels {
 		if g := p.Channels[i].Group; g != "" && !slices.Contains(out, g) {

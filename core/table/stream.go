@@ -1,4 +1,4 @@
-package plan
+package table
 
 import (
 	"fmt"
@@ -6,40 +6,32 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-)
 
-// PlainStream is a stream of which nothing is known yet: what cameras are usually
-// set to, with a modelled bitrate.
-func PlainStream(which Which) *Stream {
-	s := &Stream{Codec: "h265", Width: 1920, Height: 1080, FPS: 15, GOPSeconds: 2, Rate: Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}}
-	if which != Main {
-		s.Codec, s.Width, s.Height, s.FPS = "h264", 640, 360, 8
-	}
-	return s
-}
+	"wakefield/core/plan"
+)
 
 // streamColumns are the columns of one stream. A text in any of them gives the
 // camera the stream; an empty codec takes it away.
-func streamColumns(which Which) []Column {
-	title := map[Which]string{Main: "Main stream", Sub: "Sub stream", Third: "Third stream"}[which]
-	column := func(id, name, unit string, numeric bool, get func(*Stream) string, set func(*Stream, string) error, choices ...string) Column {
+func streamColumns(which plan.Which) []Column {
+	title := map[plan.Which]string{plan.Main: "Main stream", plan.Sub: "Sub stream", plan.Third: "Third stream"}[which]
+	column := func(id, name, unit string, numeric bool, get func(*plan.Stream) string, set func(*plan.Stream, string) error, choices ...string) Column {
 		c := Column{ID: string(which) + "." + id, Title: name, Group: title, Unit: unit, Numeric: numeric, OfKind: true,
-			get: func(_ *Plan, c *Channel) string {
+			get: func(_ *plan.Plan, c *plan.Channel) string {
 				if s := c.Streams.Get(which); s != nil {
 					return get(s)
 				}
 				return ""
 			},
-			set: func(_ *Plan, c *Channel, text string) error {
-				s := copied(c.Streams.Get(which))
+			set: func(_ *plan.Plan, c *plan.Channel, text string) error {
+				s := c.Streams.Get(which).Clone()
 				switch {
 				case s == nil && text == "":
 					return nil
-				case id == "codec" && text == "" && (which != Main || c.NoCamera):
+				case id == "codec" && text == "" && (which != plan.Main || c.NoCamera):
 					c.Streams = c.Streams.With(which, nil)
 					return nil
 				case s == nil:
-					s = PlainStream(which)
+					s = plan.PlainStream(which)
 				}
 				c.Streams = c.Streams.With(which, s)
 				return set(s, text)
@@ -50,37 +42,28 @@ func streamColumns(which Which) []Column {
 		return c
 	}
 	return []Column{
-		column("codec", "Codec", "", false, func(s *Stream) string { return codecName(s.Codec) }, setCodec, "H.264", "H.265", "AV1", "MJPEG"),
-		column("size", "Size", "", false, func(s *Stream) string { return fmt.Sprintf("%d×%d", s.Width, s.Height) }, setSize),
-		column("fps", "Frames", "/s", true, func(s *Stream) string { return figure(s.FPS) },
-			func(s *Stream, text string) error { return setFloat(&s.FPS, text, "/s") }),
-		column("gop", "Keyframe every", "s", true, func(s *Stream) string { return figure(s.GOPSeconds) },
-			func(s *Stream, text string) error { return setFloat(&s.GOPSeconds, text, "s") }),
-		column("keyframe", "Keyframe", "kB", true, func(s *Stream) string { return figure(s.KeyframeKB) },
-			func(s *Stream, text string) error { return setFloat(&s.KeyframeKB, text, "kB") }),
-		column("rate", "Bitrate", "kbit/s", false, func(s *Stream) string { return s.Rate.cell() }, setRateCell),
+		column("codec", "Codec", "", false, func(s *plan.Stream) string { return plan.Codecs.Name(s.Codec) }, setCodec, plan.Codecs.Names()...),
+		column("size", "Size", "", false, func(s *plan.Stream) string { return fmt.Sprintf("%d×%d", s.Width, s.Height) }, setSize),
+		column("fps", "Frames", "/s", true, func(s *plan.Stream) string { return figure(s.FPS) },
+			func(s *plan.Stream, text string) error { return setFloat(&s.FPS, text, "/s") }),
+		column("gop", "Keyframe every", "s", true, func(s *plan.Stream) string { return figure(s.GOPSeconds) },
+			func(s *plan.Stream, text string) error { return setFloat(&s.GOPSeconds, text, "s") }),
+		column("keyframe", "Keyframe", "kB", true, func(s *plan.Stream) string { return figure(s.KeyframeKB) },
+			func(s *plan.Stream, text string) error { return setFloat(&s.KeyframeKB, text, "kB") }),
+		column("rate", "Bitrate", "kbit/s", false, func(s *plan.Stream) string { return rateText(s.Rate) }, setRateCell),
 		column("known", "Known from", "", false, getKnown, setKnown, "model", "guess", "datasheet", "surveyed", "measured"),
 	}
 }
 
-var codecNames = map[string]string{"h264": "H.264", "h265": "H.265", "av1": "AV1", "mjpeg": "MJPEG"}
-
-func codecName(id string) string {
-	if name, ok := codecNames[id]; ok {
-		return name
-	}
-	return id
-}
-
 var otherCodecNames = map[string]string{"avc": "h264", "hevc": "h265", "motionjpeg": "mjpeg", "jpeg": "mjpeg"}
 
-func setCodec(s *Stream, text string) error {
+func setCodec(s *plan.Stream, text string) error {
 	id := strings.NewReplacer(".", "", " ", "", "-", "").Replace(strings.ToLower(text))
 	if other, ok := otherCodecNames[id]; ok {
 		id = other
 	}
-	if _, ok := codecNames[id]; !ok {
-		return fmt.Errorf("%q is none of H.264, H.265, AV1, MJPEG", text)
+	if plan.Codecs.Name(id) == id {
+		return fmt.Errorf("%q is none of %s", text, strings.Join(plan.Codecs.Names(), ", "))
 	}
 	s.Codec = id
 	return nil
@@ -88,7 +71,7 @@ func setCodec(s *Stream, text string) error {
 
 var sizePattern = regexp.MustCompile(`^(\d{1,5})\s*[x×X*]\s*(\d{1,5})$`)
 
-func setSize(s *Stream, text string) error {
+func setSize(s *plan.Stream, text string) error {
 	m := sizePattern.FindStringSubmatch(text)
 	if m == nil {
 		return fmt.Errorf("not a picture size: use 1920×1080")
@@ -98,9 +81,9 @@ func setSize(s *Stream, text string) error {
 	return nil
 }
 
-// cell writes a rate: "4096", "900–4200" (still and moving), "quality 3, moderate", and
+// rateText writes a rate: "4096", "900–4200" (still and moving), "quality 3, moderate", and
 // after it what else there is: "adaptive", "at most 4000", "×1.6 all days 20:00-06:00".
-func (r Rate) cell() string {
+func rateText(r plan.Rate) string {
 	text := fmt.Sprintf("quality %d, %s", r.Quality, r.Scene)
 	switch r.Kind {
 	case "constant":
@@ -108,11 +91,11 @@ func (r Rate) cell() string {
 	case "variable":
 		text = figure(r.IdleKbps) + "–" + figure(r.ActiveKbps)
 	}
-	return text + r.besides()
+	return text + RateExtras(r)
 }
 
-// besides is what else a rate says.
-func (r Rate) besides() string {
+// RateExtras is what a rate says beside its figures: ", adaptive, at most 4000".
+func RateExtras(r plan.Rate) string {
 	text := ""
 	if r.Adaptive {
 		text += ", adaptive"
@@ -121,7 +104,7 @@ func (r Rate) besides() string {
 		text += ", at most " + figure(r.MaxKbps)
 	}
 	if r.Night != nil {
-		text += ", ×" + figure(r.Night.Factor) + " " + HoursText(r.Night.Hours.Blocks)
+		text += ", ×" + figure(r.Night.Factor) + " " + plan.HoursText(r.Night.Hours.Blocks)
 	}
 	return text
 }
@@ -133,9 +116,9 @@ var (
 	mostPattern     = regexp.MustCompile(`^(.*?)[ ,]*\bat most\s+([0-9.,]+)$`)
 )
 
-// setRateCell reads what cell writes. A bitrate that replaces a modelled one is a
+// setRateCell reads what rateText writes. A bitrate that replaces a modelled one is a
 // guess until something better is said of it.
-func setRateCell(s *Stream, text string) error {
+func setRateCell(s *plan.Stream, text string) error {
 	known := s.Rate.Known
 	if known == "" {
 		known = "guess"
@@ -143,13 +126,13 @@ func setRateCell(s *Stream, text string) error {
 	plain := func(text string) string {
 		return strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(strings.TrimSpace(text), "kbit/s"), "kbps"))
 	}
-	rest, r := strings.ToLower(text), Rate{}
+	rest, r := strings.ToLower(text), plan.Rate{}
 	if m := nightPattern.FindStringSubmatch(rest); m != nil {
-		hours, err := ReadHours(m[3])
+		hours, err := plan.ReadHours(m[3])
 		if err != nil {
 			return err
 		}
-		r.Night = &Night{Hours: HourList{hours}}
+		r.Night = &plan.Night{Hours: plan.HourList{Blocks: hours}}
 		if err := setFloat(&r.Night.Factor, m[2], ""); err != nil {
 			return err
 		}
@@ -202,19 +185,19 @@ func setRateCell(s *Stream, text string) error {
 	return nil
 }
 
-func getKnown(s *Stream) string {
+func getKnown(s *plan.Stream) string {
 	if s.Rate.Kind == "modelled" {
 		return "model"
 	}
 	return s.Rate.Known
 }
 
-func setKnown(s *Stream, text string) error {
+func setKnown(s *plan.Stream, text string) error {
 	text = strings.ToLower(text)
 	switch {
 	case text == "model":
 		if s.Rate.Kind != "modelled" {
-			s.Rate = Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}
+			s.Rate = plan.Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}
 		}
 	case s.Rate.Kind == "modelled":
 		return fmt.Errorf("the bitrate is modelled; write a bitrate to say where it comes from")

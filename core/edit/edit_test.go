@@ -1,0 +1,324 @@
+package edit
+
+import (
+	"encoding/json"
+	"os"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+
+	"wakefield/core/plan"
+	"wakefield/core/table"
+	"wakefield/core/week"
+)
+
+func ptr[T any](v T) *T { return &v }
+
+var evenings = []plan.Hours{{Days: []week.Weekday{week.Tuesday, week.Wednesday}, From: 18 * 60, To: 22 * 60}}
+
+func TestEdits(t *testing.T) {
+	tests := []struct {
+		name     string
+		edit     Edit
+		sentence string
+		holds    func(p *plan.Plan) bool
+	}{
+		{"paint an own week", Edit{Paint: &Paint{Channels: []string{"c1", "c2"}, Hours: evenings, Duty: "off"}},
+			"Yard and Gate, Tue-Wed 18:00-22:00: Off",
+			func(p *plan.Plan) bool {
+				w := p.Channel("c1").Week.Own
+				return w != nil && w.Steps().At(week.Day+20*60) == "off" && w.Steps().At(20*60) == "frames" &&
+					len(w.Blocks) == 1 && len(p.Weeks[0].Blocks) == 0
+			}},
+		{"paint the named week", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: evenings, Duty: "off", Shared: true}},
+			"The week followed by Yard, Tue-Wed 18:00-22:00: Off",
+			func(p *plan.Plan) bool { return p.Channel("c1").Week.Named == "yard" && len(p.Weeks[0].Blocks) == 1 }},
+		{"copy a day", Edit{CopyDay: &CopyDay{Channels: []string{"c2"}, From: week.Sunday, To: []week.Weekday{week.Monday, week.Tuesday}}},
+			"Gate: Sunday copied onto Mon, Tue",
+			func(p *plan.Plan) bool {
+				steps := p.Channel("c2").Week.Own.Steps()
+				return steps.At(12*60) == "sure" && steps.At(week.Day+2*60) == "sure" && steps.At(2*week.Day+2*60) == "guard" && steps.At(2*week.Day+12*60) == "thrift"
+			}},
+		{"copy a day of another channel", Edit{CopyDay: &CopyDay{Channels: []string{"c1"}, From: week.Sunday, To: []week.Weekday{week.Monday}, Of: "c2"}},
+			"Yard: Sunday of Gate copied onto Mon",
+			func(p *plan.Plan) bool {
+				steps := p.Channel("c1").Week.Own.Steps()
+				return steps.At(12*60) == "sure" && steps.At(week.Day+12*60) == "frames"
+			}},
+		{"copy a week", Edit{CopyWeek: &CopyWeek{"c2", []string{"c1"}}},
+			"Yard: the week of Gate",
+			func(p *plan.Plan) bool { return p.Channel("c1").Week.Named == "gate" }},
+		{"follow a week", Edit{FollowWeek: &FollowWeek{[]string{"c1"}, "gate"}},
+			`Yard: follow the week "Gate"`,
+			func(p *plan.Plan) bool { return p.Channel("c1").Week.Named == "gate" }},
+		{"pre and post", Edit{SetTimes: &SetTimes{Channels: []string{"c1", "c2"}, PreSeconds: ptr(3.0), AlarmPostSeconds: ptr(90.0)}},
+			"Yard and Gate: 3 s before an event, 90 s after an alarm",
+			func(p *plan.Plan) bool {
+				c := p.Channel("c2")
+				return c.PreSeconds == 3 && c.PostSeconds == 30 && c.AlarmPostEvent() == 90 && c.AlarmPreEvent() == 3
+			}},
+		{"post alone", Edit{SetTimes: &SetTimes{Channels: []string{"c1"}, PostSeconds: ptr(45.0)}},
+			"Yard: 45 s after an event",
+			func(p *plan.Plan) bool { return p.Channel("c1").PostSeconds == 45 && p.Channel("c1").PreSeconds == 10 }},
+		{"bitrate", Edit{SetRate: &SetRate{[]string{"c2"}, plan.Sub, plan.Rate{Kind: "constant", Kbps: 700, Known: "measured"}}},
+			"Gate: sub stream 700 kbit/s constant (measured)",
+			func(p *plan.Plan) bool {
+				return p.Channel("c2").Streams.Sub.Rate.Kbps == 700 && p.Channel("c2").Streams.Main.Rate.Kbps == 6144
+			}},
+		{"detection", Edit{SetDetection: &SetDetection{[]string{"c1"}, plan.Detection{On: false}}},
+			"Yard: detection off",
+			func(p *plan.Plan) bool { return !p.Channel("c1").Detection.On && p.Channel("c2").Detection.On }},
+		{"keep", Edit{SetKeep: &SetKeep{[]string{"c1"}, plan.Keep{AtLeastDays: 30, QuotaGB: 500}}},
+			"Yard: keep at least 30 days, at most 500 GB",
+			func(p *plan.Plan) bool { return p.Channel("c1").Keep.QuotaGB == 500 }},
+		{"audio", Edit{SetAudio: &SetAudio{[]string{"c2"}, 0}},
+			"Gate: no audio",
+			func(p *plan.Plan) bool { return p.Channel("c2").AudioKbps == 0 }},
+		{"activity", Edit{SetActivity: &SetActivity{plan.Activity{ID: "trees", Name: "Wind in the hedge", Known: "measured", MeanSeconds: 8, OtherwisePerHour: 3}}},
+			"Activity Wind in the hedge: 72 events a day of 8 s, measured",
+			func(p *plan.Plan) bool { return p.Activity("trees").OtherwisePerHour == 3 && len(p.Activities) == 3 }},
+		{"drives", Edit{SetPool: &SetPool{"r1", plan.Pool{ID: "p1", Name: "Array", Layout: "raid6", Drives: []plan.DriveGroup{{Count: 5, Terabytes: 4}}}}},
+			"Array: 5 × 4 TB, RAID 6",
+			func(p *plan.Plan) bool { return p.Pool("p1").Drives[0].Count == 5 && len(p.Recorders[0].Pools) == 1 }},
+		{"new duty", Edit{SetDuty: &SetDuty{plan.Duty{ID: "new", Name: "Half the frames", Base: &plan.Base{Stream: plan.Main, FPS: 7}}}},
+			"Duty added: Half the frames",
+			func(p *plan.Plan) bool { return p.Duty("new") != nil && len(p.Duties) == 6 }},
+		{"remove a duty", Edit{RemoveDuty: &RemoveDuty{"guard", "off"}},
+			"Duty removed: Alarm only, Off in its place",
+			func(p *plan.Plan) bool { return p.Duty("guard") == nil && p.Weeks[1].Blocks[0].Duty == "off" }},
+		{"cause and effect", Edit{AddEffect: &AddEffect{plan.Effect{When: plan.When{Motion: "c2"}, Record: []string{"c1"}}}},
+			"Motion on Gate records Yard",
+			func(p *plan.Plan) bool { return len(p.Effects) == 3 && p.Effects[2].Record[0] == "c1" }},
+		{"new channel", Edit{SetChannel: &SetChannel{plan.Channel{ID: "c3", Number: 3, Name: "Spare", Recorder: "r1", Pool: "p1", NoCamera: true, Week: plan.WeekRef{Named: "yard"}}}},
+			"Channel 3 added: Spare",
+			func(p *plan.Plan) bool { return len(p.Channels) == 3 }},
+		{"cells of the table", Edit{SetCells: &SetCells{table.Cells{Columns: []string{"main.known", "main.rate", "main.codec", "recorder"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"measured", "900-4200", "hevc", "Recorder"}}}}}},
+			"Gate: 4 settings",
+			func(p *plan.Plan) bool {
+				s := p.Channel("c2").Streams.Main
+				return s.Codec == "h265" && s.Rate == plan.Rate{Kind: "variable", IdleKbps: 900, ActiveKbps: 4200, Known: "measured"}
+			}},
+		{"one cell of many", Edit{SetCells: &SetCells{table.Cells{Columns: []string{"post"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"45 s"}}, {Channel: "c2", Values: []string{"45 s"}}}}}},
+			"Yard and Gate: post-event 45 s",
+			func(p *plan.Plan) bool { return p.Channel("c1").PostSeconds == 45 && p.Channel("c2").PostSeconds == 45 }},
+		{"a new row", Edit{SetCells: &SetCells{table.Cells{Columns: []string{"name", "main.size", "sub.codec"}, Rows: []table.CellRow{{Channel: "", Values: []string{"Far gate", "2560 x 1440", ""}}}}}},
+			"Channel added",
+			func(p *plan.Plan) bool {
+				c := p.Channel("far-gate")
+				return c != nil && c.Number == 3 && c.Streams.Main.Width == 2560 && c.Streams.Sub == nil && c.Recorder == "r1"
+			}},
+		{"renumber", Edit{MoveChannels: &MoveChannels{Channels: []string{"c2"}, Recorder: "r1", Before: "c1"}},
+			"Gate moved before Yard",
+			func(p *plan.Plan) bool { return p.Channel("c2").Number == 1 && p.Channel("c1").Number == 2 }},
+		{"remove a channel", Edit{RemoveChannels: &RemoveChannels{[]string{"c2"}}},
+			"Removed: Gate",
+			func(p *plan.Plan) bool {
+				for _, e := range p.Effects {
+					if e.When.Motion == "c2" || slices.Contains(e.Record, "c2") {
+						return false
+					}
+				}
+				return len(p.Channels) == 1
+			}},
+		{"new kind", Edit{SetKind: &SetKind{plan.Kind{ID: "dome", Name: "Dome", Streams: plan.Streams{Main: plan.PlainStream(plan.Main)}}}},
+			"Camera kind added: Dome",
+			func(p *plan.Plan) bool { return p.Kind("dome") != nil }},
+		{"a kind changed", Edit{SetKind: &SetKind{plan.Kind{ID: "bullet", Name: "Bullet, yard", Streams: plan.Streams{Main: plan.PlainStream(plan.Main)}}}},
+			"Camera kind changed: Bullet, yard",
+			func(p *plan.Plan) bool {
+				// The yard follows in all but the frame rate, in which it departs.
+				s := p.Channel("c1").Streams.Main
+				return s.Codec == "h265" && s.Width == 1920 && s.FPS == 15 && s.KeyframeKB == 0 && s.Rate.Kind == "modelled"
+			}},
+		{"remove a kind", Edit{RemoveKind: &RemoveKind{"bullet"}},
+			"Camera kind removed: Bullet",
+			func(p *plan.Plan) bool { return p.Channel("c1").Kind == "" && len(p.Kinds) == 0 }},
+		{"apply a kind", Edit{ApplyKind: &ApplyKind{[]string{"c2"}, "bullet"}},
+			"Gate: camera kind Bullet",
+			func(p *plan.Plan) bool {
+				c := p.Channel("c2")
+				return c.Kind == "bullet" && *c.Streams.Main == *p.Kind("bullet").Streams.Main && c.Streams.Sub == nil
+			}},
+		{"site", Edit{SetSite: &SetSite{Name: ptr("North yard"), TimeZone: ptr("UTC")}},
+			"Site: North yard, UTC",
+			func(p *plan.Plan) bool {
+				return p.Site.Name == "North yard" && p.Site.TimeZone == "UTC" && p.Name != ""
+			}},
+		{"recorder", Edit{SetRecorder: &SetRecorder{plan.Recorder{ID: "r3", Name: "Third", Channels: 8, IngestMbps: 80, Pools: []plan.Pool{}}}},
+			"Recorder added: Third",
+			func(p *plan.Plan) bool { return p.Recorder("r3") != nil }},
+		{"remove a recorder", Edit{RemoveRecorder: &RemoveRecorder{"r2"}},
+			"Recorder removed: Second recorder",
+			func(p *plan.Plan) bool { return p.Recorder("r2") == nil && len(p.Recorders) == 1 }},
+		{"remove a pool", Edit{RemovePool: &RemovePool{"p3"}},
+			"Pool removed: Archive",
+			func(p *plan.Plan) bool { return p.Pool("p3") == nil && p.Pool("p2") != nil }},
+		{"to another recorder", Edit{MoveChannels: &MoveChannels{Channels: []string{"c2"}, Recorder: "r2"}},
+			"Gate moved to the end of Second recorder",
+			func(p *plan.Plan) bool {
+				c := p.Channel("c2")
+				return c.Recorder == "r2" && c.Pool == "p2" && c.Number == 1 && p.Channel("c1").Number == 1
+			}},
+		{"one stream", Edit{SetStream: &SetStream{Channels: []string{"c2"}, Stream: plan.Sub}},
+			"Gate: no sub stream",
+			func(p *plan.Plan) bool { return p.Channel("c2").Streams.Sub == nil }},
+		{"rate of some hours", Edit{PaintRate: &PaintRate{"trees", evenings, 12.3456}},
+			"Wind in the hedge, Tue-Wed 18:00-22:00: 12.3 an hour",
+			func(p *plan.Plan) bool {
+				a := p.Activity("trees")
+				return len(a.Blocks) == 1 && a.Blocks[0].PerHour == 12.35 && a.OtherwisePerHour == 6
+			}},
+		{"remove an activity", Edit{RemoveActivity: &RemoveActivity{Activity: "trees"}},
+			"Activity removed: Wind in the hedge",
+			func(p *plan.Plan) bool { return p.Activity("trees") == nil && p.Channel("c1").Nuisance == "" }},
+		{"a new week", Edit{SetWeek: &SetWeek{plan.Week{ID: "calm", Name: "Calm", OwnWeek: plan.OwnWeek{Otherwise: "off"}}}},
+			`Week added: "Calm"`,
+			func(p *plan.Plan) bool { return len(p.Weeks) == 3 }},
+		{"paint a week", Edit{Paint: &Paint{Weeks: []string{"gate"}, Hours: evenings, Duty: "off"}},
+			`The week "Gate", Tue-Wed 18:00-22:00: Off`,
+			func(p *plan.Plan) bool { return p.Weeks[1].Steps().At(week.Day+20*60) == "off" }},
+		{"remove a week", Edit{RemoveWeek: &RemoveWeek{"yard"}},
+			`Week removed: "Yard"`,
+			func(p *plan.Plan) bool { return len(p.Weeks) == 1 && p.Channel("c1").Week.Own.Otherwise == "frames" }},
+		{"keep a week", Edit{KeepWeek: &KeepWeek{From: "c2", ID: "both", Name: "Both", Channels: []string{"c1"}}},
+			`The week of Gate kept as "Both", followed by Yard too`,
+			func(p *plan.Plan) bool {
+				return p.Channel("c1").Week.Named == "both" && p.Channel("c2").Week.Named == "both" && reflect.DeepEqual(p.Weeks[2].Blocks, p.Weeks[1].Blocks)
+			}},
+		{"depart", Edit{DepartWeek: &DepartWeek{[]string{"c1"}}},
+			"Yard: a week of their own",
+			func(p *plan.Plan) bool { return p.Channel("c1").Week.Own.Otherwise == "frames" }},
+		{"special days", Edit{SetSpecialDays: &SetSpecialDays{[]plan.SpecialDay{{From: week.Date{Year: 2027, Month: 1, Day: 6}, To: week.Date{Year: 2027, Month: 1, Day: 6}, Name: "Regatta", UseDay: ptr(week.Sunday), Yearly: true}}}},
+			"Special day changed: Regatta, 2027-01-06, every year",
+			func(p *plan.Plan) bool {
+				return len(p.Site.SpecialDays) == 1 && p.Site.SpecialDays[0].Name == "Regatta"
+			}},
+		{"accept a finding", Edit{AcceptFinding: &AcceptFinding{plan.Accepted{Finding: "audio: Gate records audio. (3f09ab)", Reason: "there is a notice"}}},
+			"Finding accepted: Gate records audio. (there is a notice)",
+			func(p *plan.Plan) bool { return len(p.Accepted) == 2 && p.Accepted[1].Reason == "there is a notice" }},
+		{"open a finding again", Edit{ReopenFinding: &ReopenFinding{"audio: Yard records audio."}},
+			"Finding open again: Yard records audio.",
+			func(p *plan.Plan) bool { return len(p.Accepted) == 0 }},
+	}
+	covered := make(map[string]bool)
+	for _, test := range tests {
+		before := example(t)
+		name, _, err := test.edit.change()
+		if err != nil {
+			t.Fatal(err)
+		}
+		covered[name] = true
+		done, err := Apply(before, test.edit)
+		if err != nil {
+			t.Errorf("%s: %v", test.name, err)
+			continue
+		}
+		after := done.Plan
+		if !test.holds(after) {
+			data, _ := after.Write()
+			t.Errorf("%s did not do what it says: %s", test.name, data)
+		}
+		if !reflect.DeepEqual(before, example(t)) {
+			t.Errorf("%s changed the plan it was made on", test.name)
+		}
+		if got := done.Sentence; got != test.sentence {
+			t.Errorf("%s: %q, want %q", test.name, got, test.sentence)
+		}
+		data, _ := json.Marshal(test.edit)
+		var again Edit
+		if err := json.Unmarshal(data, &again); err != nil || !reflect.DeepEqual(again, test.edit) {
+			t.Errorf("%s does not survive JSON: %s", test.name, data)
+		}
+	}
+	for _, f := range reflect.VisibleFields(reflect.TypeFor[Edit]()) {
+		if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); !covered[name] {
+			t.Errorf("no test for the edit %s", name)
+		}
+	}
+}
+
+func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
+	good := Edit{SetAudio: &SetAudio{[]string{"c2"}, 0}}
+	tests := []struct {
+		edit Edit
+		want string
+	}{
+		{Edit{}, "edits[1]: no change in it"},
+		{Edit{SetAudio: good.SetAudio, RemoveDuty: &RemoveDuty{Duty: "off"}}, "edits[1]: both setAudio and removeDuty"},
+		{Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: evenings, Duty: "nap"}}, `edits[1].paint.duty: no duty "nap"`},
+		{Edit{Paint: &Paint{Channels: []string{"c1", "c8"}, Hours: evenings, Duty: "off"}}, `edits[1].paint.channels[1]: no channel "c8"`},
+		{Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: []plan.Hours{{From: 60, To: 60}}, Duty: "off"}}, "edits[1].paint.hours[0]: starts and ends"},
+		{Edit{Paint: &Paint{Channels: nil, Hours: evenings, Duty: "off"}}, "edits[1].paint.channels: empty"},
+		{Edit{SetTimes: &SetTimes{Channels: []string{"c1"}, PreSeconds: ptr(-1.0)}}, "edits[1].setTimes.preSeconds: -1 is below 0"},
+		{Edit{SetRate: &SetRate{[]string{"c1"}, plan.Sub, plan.Rate{Kind: "constant", Kbps: 1, Known: "guess"}}}, "edits[1].setRate.stream: Yard has no sub stream"},
+		{Edit{SetRate: &SetRate{[]string{"c1"}, plan.Main, plan.Rate{Kind: "constant", Known: "guess"}}}, "edits[1].setRate.rate.kbps: missing"},
+		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard"}}, `weeks[1].blocks[0].duty: no duty "guard"`},
+		{Edit{CopyWeek: &CopyWeek{"c7", []string{"c1"}}}, `edits[1].copyWeek.from: no channel "c7"`},
+		{Edit{CopyDay: &CopyDay{Channels: []string{"c1"}, From: week.Monday}}, "edits[1].copyDay.to: empty"},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"post", "main.fps"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"20", "fast"}}}}}}, `edits[1].setCells.rows[0].values[1]: "fast" is no number of frames a second`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"main.fps"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"900"}}}}}}, `edits[1].setCells.rows[0].values[0]: 900 is above 240`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"main.size"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{""}}}}}}, `edits[1].setCells.rows[0].values[0]: not a picture size: use 1920×1080`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"colour"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"red"}}}}}}, `edits[1].setCells.rows[0].values[0]: no column "colour"`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"name"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"a", "b"}}}}}}, `edits[1].setCells.rows[0]: 2 cells for 1 columns`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"activity"}, Rows: []table.CellRow{{Channel: "c9", Values: []string{"gate"}}}}}}, `edits[1].setCells.rows[0]: no channel "c9"`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"atLeast"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"90 days"}}}}}}, `edits[1].setCells.rows[0]: 90 days at least but 60 at most`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"audio"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"1,500"}}}}}}, `edits[1].setCells.rows[0].values[0]: "1,500" can be read in two ways`},
+		{Edit{RemoveRecorder: &RemoveRecorder{"r1"}}, "edits[1].removeRecorder.recorder: channel 1, Yard, is on it"},
+		{Edit{RemovePool: &RemovePool{"p1"}}, "edits[1].removePool.pool: channel 1, Yard, is kept on it"},
+		{Edit{RemoveActivity: &RemoveActivity{Activity: "gate"}}, "edits[1].removeActivity.instead: the alarm input Gate contact goes by it"},
+		{Edit{RemoveWeek: &RemoveWeek{"gate"}}, "edits[1].removeWeek.week: it holds on 2026-12-24 (Winter rest)"},
+		{Edit{KeepWeek: &KeepWeek{From: "c1", ID: "gate", Name: "Gate"}}, `edits[1].keepWeek.id: a second week "gate"`},
+		{Edit{MoveChannels: &MoveChannels{Channels: []string{"c1"}, Recorder: "r1", Before: "c1"}}, `edits[1].moveChannels.before: "c1" is one of the channels that move`},
+		{Edit{SetKind: &SetKind{plan.Kind{ID: "bare", Name: "Bare"}}}, "kinds[1].streams.main: missing"},
+		{Edit{SetAudio: &SetAudio{[]string{"c1", "c\xff"}, 32}}, "edits[1].setAudio.channels[1]: is not UTF-8"},
+		{Edit{SetPool: &SetPool{"r7", plan.Pool{ID: "p1", Name: "A", Layout: "span"}}}, `edits[1].setPool.recorder: no recorder "r7"`},
+	}
+	for _, test := range tests {
+		p := example(t)
+		next, err := After(p, good, test.edit)
+		if err == nil || !strings.HasPrefix(err.Error(), test.want) {
+			t.Errorf("%v, want %s", err, test.want)
+		}
+		if err == nil && next == nil || !reflect.DeepEqual(p, example(t)) {
+			t.Errorf("%s: something was changed", test.want)
+		}
+	}
+	if _, err := After(example(t)); err == nil {
+		t.Error("no edits at all passed")
+	}
+}
+
+func TestPaintWritesWhatAPersonWould(t *testing.T) {
+	p := example(t)
+	weekdays := []week.Weekday{0, 1, 2, 3, 4}
+	p, err := After(p,
+		Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: []plan.Hours{{Days: weekdays, From: 360, To: 1320}}, Duty: "thrift"}},
+		Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: []plan.Hours{{From: 1320, To: 300}}, Duty: "off"}},
+	)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := &plan.OwnWeek{Otherwise: "thrift", Blocks: []plan.DutyBlock{
+		{Hours: plan.Hours{Days: weekdays, From: 300, To: 360}, Duty: "frames"},
+		{Hours: plan.Hours{Days: nil, From: 1320, To: 300}, Duty: "off"},
+		{Hours: plan.Hours{Days: []week.Weekday{5, 6}, From: 300, To: 1320}, Duty: "frames"},
+	}}
+	got := p.Channel("c1").Week.Own
+	if !reflect.DeepEqual(got, want) {
+		t.Errorf("%+v, want %+v", got, want)
+	}
+}
+
+func example(t testing.TB) *plan.Plan {
+	t.Helper()
+	data, err := os.ReadFile("../plan/testdata/whole.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := plan.Read(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}

@@ -1,0 +1,118 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"wakefield/core/plan"
+)
+
+// SetRecorder adds a recorder with its pools, or replaces the one with its id.
+type SetRecorder struct {
+	Recorder plan.Recorder `json:"recorder"`
+}
+
+func (e *SetRecorder) apply(p *plan.Plan) (*plan.Plan, error) {
+	next := *p
+	next.Recorders = put(p.Recorders, e.Recorder, func(r *plan.Recorder) bool { return r.ID == e.Recorder.ID })
+	return &next, nil
+}
+
+func (e *SetRecorder) sentence(p *plan.Plan) string {
+	r := e.Recorder
+	if p.Recorder(r.ID) == nil {
+		return "Recorder added: " + r.Name
+	}
+	return fmt.Sprintf("%s: %d channels, %v Mbps intake", r.Name, r.Channels, r.IngestMbps)
+}
+
+// RemoveRecorder removes a recorder with its pools. Channels and alarm inputs must
+// have left it.
+type RemoveRecorder struct {
+	Recorder string `json:"recorder" minLength:"1" maxLength:"100"`
+}
+
+func (e *RemoveRecorder) apply(p *plan.Plan) (*plan.Plan, error) {
+	if p.Recorder(e.Recorder) == nil {
+		return nil, plan.Wrong("recorder", "no recorder %q", e.Recorder)
+	}
+	for i := range p.Channels {
+		if c := &p.Channels[i]; c.Recorder == e.Recorder {
+			return nil, plan.Wrong("recorder", "channel %d, %s, is on it; move its channels to another recorder or remove them first", c.Number, c.Name)
+		}
+	}
+	for _, a := range p.AlarmInputs {
+		if a.Recorder == e.Recorder {
+			return nil, plan.Wrong("recorder", "the alarm input %s is wired to it", a.Name)
+		}
+	}
+	next := *p
+	next.Recorders = slices.DeleteFunc(slices.Clone(p.Recorders), func(r plan.Recorder) bool { return r.ID == e.Recorder })
+	return &next, nil
+}
+
+func (e *RemoveRecorder) sentence(p *plan.Plan) string {
+	if r := p.Recorder(e.Recorder); r != nil {
+		return "Recorder removed: " + r.Name
+	}
+	return "Recorder removed"
+}
+
+// RemovePool removes a pool of drives. Channels must have left it.
+type RemovePool struct {
+	Pool string `json:"pool" minLength:"1" maxLength:"100"`
+}
+
+func (e *RemovePool) apply(p *plan.Plan) (*plan.Plan, error) {
+	if p.Pool(e.Pool) == nil {
+		return nil, plan.Wrong("pool", "no pool %q", e.Pool)
+	}
+	for i := range p.Channels {
+		if c := &p.Channels[i]; c.Pool == e.Pool {
+			return nil, plan.Wrong("pool", "channel %d, %s, is kept on it; move its channels to another pool first", c.Number, c.Name)
+		}
+	}
+	next := *p
+	next.Recorders = slices.Clone(p.Recorders)
+	for i := range next.Recorders {
+		next.Recorders[i].Pools = slices.DeleteFunc(slices.Clone(next.Recorders[i].Pools), func(pool plan.Pool) bool { return pool.ID == e.Pool })
+	}
+	return &next, nil
+}
+
+func (e *RemovePool) sentence(p *plan.Plan) string {
+	if pool := p.Pool(e.Pool); pool != nil {
+		return "Pool removed: " + pool.Name
+	}
+	return "Pool removed"
+}
+
+// SetPool adds a pool of drives to a recorder, or replaces the one with its id.
+type SetPool struct {
+	Recorder string    `json:"recorder" minLength:"1" maxLength:"100"`
+	Pool     plan.Pool `json:"pool"`
+}
+
+func (e *SetPool) apply(p *plan.Plan) (*plan.Plan, error) {
+	next := *p
+	next.Recorders = slices.Clone(p.Recorders)
+	r := next.Recorder(e.Recorder)
+	if r == nil {
+		return nil, plan.Wrong("recorder", "no recorder %q", e.Recorder)
+	}
+	r.Pools = put(r.Pools, e.Pool, func(pool *plan.Pool) bool { return pool.ID == e.Pool.ID })
+	return &next, nil
+}
+
+func (e *SetPool) sentence(*plan.Plan) string {
+	var drives []string
+	for _, g := range e.Pool.Drives {
+		drives = append(drives, fmt.Sprintf("%d × %v TB", g.Count, g.Terabytes))
+	}
+	s := fmt.Sprintf("%s: %s, %s", e.Pool.Name, strings.Join(drives, " and "), plan.Layouts.Name(e.Pool.Layout))
+	if e.Pool.HotSpares > 0 {
+		s += fmt.Sprintf(", %d hot spare", e.Pool.HotSpares)
+	}
+	return s
+}

@@ -1,0 +1,32 @@
+package plan
+
+import (
+	"fmt"
+	"regexp"
+	"strings"
+)
+
+var notInID = regexp.MustCompile(`[^a-z0-9]+`)
+
+// Slug makes an id of a name: small letters, digits and hyphens.
+func Slug(name string) string {
+	slug := strings.Trim(notInID.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if len(slug) > 40 {
+		slug = strings.TrimRight(slug[:40], "-")
+	}
+	return slug
+}
+
+// FreeID makes an id from a name that is not taken yet; otherwise is what an id is made of
+// where the name has nothing for one.
+func FreeID(name, otherwise string, taken func(id string) bool) string {
+	slug := Slug(name)
+	if slug == "" {
+		slug = otherwise
+	}
+	id := slug
+	for n := 2; taken(id); n++ {
+		id = fmt.Sprintf("%s-%d", slug, n)
+	}
+	return id
+}

@@ -1,0 +1,142 @@
+package table
+
+import (
+	"math/rand/v2"
+	"os"
+	"reflect"
+	"strings"
+	"testing"
+
+	"wakefield/core/plan"
+)
+
+// table is the whole channel table of a plan as an edit that sets it.
+func written(p *plan.Plan) *Cells {
+	e := &Cells{}
+	for _, c := range Columns {
+		e.Columns = append(e.Columns, c.ID)
+	}
+	for i := range p.Channels {
+		e.Rows = append(e.Rows, CellRow{p.Channels[i].ID, Texts(p, &p.Channels[i])})
+	}
+	return e
+}
+
+// TestTableGivesThePlanBack writes the table of a plan, spoils every setting, and
+// sets the table again.
+func TestTableGivesThePlanBack(t *testing.T) {
+	p := example(t)
+	p.Channels[1].Streams.Third = plan.PlainStream(plan.Third)
+	all := written(p)
+	if same, errors := all.Set(p); errors != nil || !reflect.DeepEqual(same, p) {
+		t.Errorf("setting a table to what it is changes the plan: %v", errors)
+	}
+	spoilt, bad := (&Cells{
+		[]string{"name", "group", "number", "recorder", "main.codec", "main.size", "main.fps", "main.gop", "main.keyframe", "main.rate", "sub.rate", "third.codec", "audio", "pre", "post", "alarmPre", "alarmPost", "atLeast", "atMost", "quota", "activity", "nuisance", "detection"},
+		[]CellRow{
+			{"c1", strings.Split("A|G|7|Second recorder|MJPEG|64x48|3|9|1|77|model 2 busy|H.264|5|1|2|3|4||||trees|gate|off", "|")},
+			{"c2", strings.Split("B|H|8|Second recorder|AV1|64x48|3|9|1|quality 2, still|99||5|1|2|3|4|1|2|3|trees|gate|off", "|")},
+		}}).Set(p)
+	if bad != nil {
+		t.Fatal(bad)
+	}
+	again, errors := all.Set(spoilt)
+	if errors != nil || !reflect.DeepEqual(again, p) {
+		a, _ := again.Write()
+		t.Errorf("%v\n%s", errors, a)
+	}
+}
+
+func TestTryNamesBadCellsAndKeepsGoodRows(t *testing.T) {
+	p := example(t)
+	e := &Cells{[]string{"name", "main.rate", "recorder"}, []CellRow{
+		{"c1", []string{"Yard", "fast", "nowhere"}},
+		{"", []string{"New", "800 to 4000 kbit/s", "second recorder"}},
+		{"c8", []string{"x", "1", "r1"}},
+	}}
+	bad, good := e.Try(p)
+	want := []CellError{
+		{0, 2, `no recorder "nowhere"`},
+		{0, 1, `"fast" is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate`},
+		{2, -1, `no channel "c8"`},
+	}
+	if !reflect.DeepEqual(bad, want) {
+		t.Errorf("%+v", bad)
+	}
+	next, bad := good.Set(p)
+	if bad != nil || len(good.Rows) != 1 {
+		t.Fatalf("%v, %+v", bad, good)
+	}
+	if c := next.Channel("new"); c.Recorder != "r2" || c.Pool != "p2" || c.Streams.Main.Rate != (plan.Rate{Kind: "variable", IdleKbps: 800, ActiveKbps: 4000, Known: "guess"}) {
+		t.Errorf("%+v", c)
+	}
+	if _, nothing := (&Cells{[]string{"main.fps"}, []CellRow{{"c1", []string{"x"}}}}).Try(p); nothing != nil {
+		t.Errorf("rows are left of which there are none: %+v", nothing)
+	}
+}
+
+func TestNamesThatMoreThanOneHaveAreWrittenAsIDs(t *testing.T) {
+	p := example(t)
+	p.Activities[1].Name = "Gate Contact"
+	column := ColumnOf("activity")
+	c := *p.Channel("c2")
+	if got := column.Text(p, &c); got != "gate" {
+		t.Errorf("an activity whose name another has is written %q", got)
+	}
+	if err := column.set(p, &c, "gate contact"); err == nil || err.Error() != `more than one activity is called "gate contact"; write the id, trees or gate` {
+		t.Errorf("%v", err)
+	}
+	if choices := column.Choices(p); len(choices) != 3 || choices[0] != "Yard traffic" {
+		t.Errorf("%q", choices)
+	}
+}
+
+func TestDepartures(t *testing.T) {
+	p := example(t)
+	if got := Departures(p, p.Channel("c1")); !reflect.DeepEqual(got, []string{"main.fps"}) {
+		t.Errorf("%q", got)
+	}
+	if got := Departures(p, p.Channel("c2")); got != nil {
+		t.Errorf("a channel of no kind departs in %q", got)
+	}
+}
+
+// FuzzCells sets a cell to any text: what is set is a plan, and what it then shows
+// sets the same again.
+func FuzzCells(f *testing.F) {
+	for _, text := range []string{"", "H.265", "12,5", "1920x1080", "900–4200", "quality 3, busy", "quality 2, still, adaptive, at most 4000, ×1.6 all days 20:00-06:00", "900-4200, x1,5 Mon-Fri 20-6", "none", "own", "Yard", "1e308", "-3", "'=1"} {
+		f.Add(uint8(rand.IntN(len(Columns))), text)
+		for i := range Columns {
+			f.Add(uint8(i), text)
+		}
+	}
+	f.Fuzz(func(t *testing.T, at uint8, text string) {
+		p := example(t)
+		column := &Columns[int(at)%len(Columns)]
+		set := func(p *plan.Plan, text string) (*plan.Plan, []CellError) {
+			return (&Cells{[]string{column.ID}, []CellRow{{"c2", []string{text}}}}).Set(p)
+		}
+		next, bad := set(p, text)
+		if bad != nil || next.Check() != nil {
+			return
+		}
+		shown := column.Text(next, next.Channel("c2"))
+		again, bad := set(next, shown)
+		if bad != nil || !reflect.DeepEqual(again, next) {
+			t.Errorf("%s: %q shows as %q, which is not the same: %v", column.ID, text, shown, bad)
+		}
+	})
+}
+
+func example(t testing.TB) *plan.Plan {
+	t.Helper()
+	data, err := os.ReadFile("../plan/testdata/whole.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := plan.Read(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
