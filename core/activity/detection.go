@@ -69,3 +69,8 @@ func (d Detection) Triggers(p Process) Process {
 	}
 	return Process{out, p.Mean, p.Group}
 }
+
+// Equal tells whether two detections are the same.
+func (d Detection) Equal(o Detection) bool {
+	return d.MinSeconds == o.MinSeconds && d.Catch == o.Catch && slices.Equal(d.Hours, o.Hours)
+}

@@ -20,22 +20,7 @@ func (e *RemoveActivity) apply(p *plan.Plan) (*plan.Plan, error) {
 	if e.Instead == e.Activity || e.Instead != "" && p.Activity(e.Instead) == nil {
 		return nil, plan.Wrong("instead", "no other activity %q", e.Instead)
 	}
-	next := *p
-	next.Activities = slices.DeleteFunc(slices.Clone(p.Activities), func(a plan.Activity) bool { return a.ID == e.Activity })
-	swap := func(id *string) { follow(id, e.Activity, e.Instead) }
-	next.Channels = slices.Clone(p.Channels)
-	for i := range next.Channels {
-		swap(&next.Channels[i].Activity)
-		swap(&next.Channels[i].Nuisance)
-	}
-	next.AlarmInputs = slices.Clone(p.AlarmInputs)
-	for i, a := range next.AlarmInputs {
-		if a.Activity == e.Activity && e.Instead == "" {
-			return nil, plan.Wrong("instead", "the alarm input %s goes by it; name another activity for it", a.Name)
-		}
-		swap(&next.AlarmInputs[i].Activity)
-	}
-	return &next, nil
+	return removal{kind: "activity", gone: is(e.Activity), instead: e.Instead, path: "instead", advice: "name another activity for it"}.from(p)
 }
 
 func (e *RemoveActivity) sentence(p *plan.Plan) string {

@@ -2,7 +2,6 @@ package edit
 
 import (
 	"fmt"
-	"slices"
 
 	"wakefield/core/plan"
 )
@@ -39,37 +38,10 @@ func (e *RemoveDuty) apply(p *plan.Plan) (*plan.Plan, error) {
 	if e.Instead == e.Duty {
 		return nil, plan.Wrong("instead", "the duty cannot take its own place")
 	}
-	next := *p
-	next.Duties = slices.DeleteFunc(slices.Clone(p.Duties), func(d plan.Duty) bool { return d.ID == e.Duty })
-	if e.Instead == "" {
-		return &next, nil // Check refuses a plan in which something still uses it
+	if e.Instead != "" && p.Duty(e.Instead) == nil {
+		return nil, plan.Wrong("instead", "no duty %q", e.Instead)
 	}
-	next.Weeks = slices.Clone(p.Weeks)
-	for i := range next.Weeks {
-		next.Weeks[i].OwnWeek = *swapDuty(&next.Weeks[i].OwnWeek, e.Duty, e.Instead)
-	}
-	next.Channels = slices.Clone(p.Channels)
-	for i := range next.Channels {
-		if own := next.Channels[i].Week.Own; own != nil {
-			next.Channels[i].Week.Own = swapDuty(own, e.Duty, e.Instead)
-		}
-	}
-	return &next, nil
-}
-
-// swap puts one duty in the place of another.
-func swapDuty(w *plan.OwnWeek, duty, instead string) *plan.OwnWeek {
-	out := *w
-	if out.Otherwise == duty {
-		out.Otherwise = instead
-	}
-	out.Blocks = slices.Clone(w.Blocks)
-	for i := range out.Blocks {
-		if out.Blocks[i].Duty == duty {
-			out.Blocks[i].Duty = instead
-		}
-	}
-	return &out
+	return removal{kind: "duty", gone: is(e.Duty), instead: e.Instead, path: "instead", advice: "name the duty that takes its hours"}.from(p)
 }
 
 func (e *RemoveDuty) sentence(p *plan.Plan) string {

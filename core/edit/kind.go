@@ -80,15 +80,7 @@ func (e *RemoveKind) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Kind(e.Kind) == nil {
 		return nil, plan.Wrong("kind", "no camera kind %q", e.Kind)
 	}
-	next := *p
-	next.Kinds = slices.DeleteFunc(slices.Clone(p.Kinds), func(k plan.Kind) bool { return k.ID == e.Kind })
-	next.Channels = slices.Clone(p.Channels)
-	for i := range next.Channels {
-		if next.Channels[i].Kind == e.Kind {
-			next.Channels[i].Kind = ""
-		}
-	}
-	return &next, nil
+	return removal{kind: "camera kind", gone: is(e.Kind), path: "kind"}.from(p)
 }
 
 func (e *RemoveKind) sentence(p *plan.Plan) string {

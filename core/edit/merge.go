@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"encoding/json"
 	"reflect"
 
 	"wakefield/core/plan"
@@ -73,69 +74,99 @@ func (t touched) meet(other touched) bool {
 	return false
 }
 
-// changes lists what differs between two plans.
+// changes lists what differs between two plans, by the plan's own lists: a member that is
+// added to the format is compared without being named here.
 func changes(a, b *plan.Plan) touched {
 	t := touched{make(map[string]map[string]bool), make(map[string][]week.Span)}
-	t.fields("site", reflect.ValueOf(a.Site), reflect.ValueOf(b.Site))
-	if a.Name != b.Name {
-		t.set("site", "plan name")
-	}
-	things(t, "kinds", a.Kinds, b.Kinds, func(k *plan.Kind) string { return k.ID })
-	things(t, "duties", a.Duties, b.Duties, func(d *plan.Duty) string { return d.ID })
-	things(t, "activities", a.Activities, b.Activities, func(x *plan.Activity) string { return x.ID })
-	things(t, "recorders", a.Recorders, b.Recorders, func(r *plan.Recorder) string { return r.ID })
-	things(t, "alarmInputs", a.AlarmInputs, b.AlarmInputs, func(x *plan.AlarmInput) string { return x.ID })
-	things(t, "callButtons", a.CallButtons, b.CallButtons, func(x *plan.CallButton) string { return x.ID })
-	things(t, "accepted", a.Accepted, b.Accepted, func(x *plan.Accepted) string { return x.Finding })
-	things(t, "weeks", a.Weeks, b.Weeks, func(w *plan.Week) string { return w.ID })
-	things(t, "channels", a.Channels, b.Channels, func(c *plan.Channel) string { return c.ID })
-	if !reflect.DeepEqual(a.Effects, b.Effects) {
-		t.set("effects", "")
-	}
-	for i := range b.Channels {
-		c := &b.Channels[i]
-		if was := a.Channel(c.ID); was != nil {
-			t.weeks("channels "+c.ID, a.WeekOf(was), b.WeekOf(c))
+	c := &comparison{a, b, t}
+	c.fields(whole, reflect.ValueOf(*a), reflect.ValueOf(*b))
+	was := make(map[string]reflect.Value)
+	a.EachThing(func(thing plan.Thing) bool {
+		was[thing.Kind+" "+thing.Key] = thing.Value
+		return true
+	})
+	b.EachThing(func(thing plan.Thing) bool {
+		name := thing.Kind + " " + thing.Key
+		if before, ok := was[name]; ok {
+			c.fields(name, before, thing.Value)
+		} else {
+			t.set(name, "")
 		}
-	}
-	for i := range b.Weeks {
-		if j := weekIndex(a, b.Weeks[i].ID); j >= 0 {
-			t.weeks("weeks "+b.Weeks[i].ID, &a.Weeks[j].OwnWeek, &b.Weeks[i].OwnWeek)
-		}
+		delete(was, name)
+		return true
+	})
+	for gone := range was {
+		t.set(gone, "")
 	}
 	return t
 }
 
-// things compares two lists member by member; one that came or went differs as such.
-func things[T any](t touched, list string, a, b []T, id func(*T) string) {
-	was := make(map[string]*T, len(a))
-	for i := range a {
-		was[id(&a[i])] = &a[i]
-	}
-	for i := range b {
-		thing := list + " " + id(&b[i])
-		if before := was[id(&b[i])]; before == nil {
-			t.set(thing, "")
-		} else {
-			t.fields(thing, reflect.ValueOf(*before), reflect.ValueOf(b[i]))
+// whole is the plan itself as a thing that has settings.
+const whole = "the plan"
+
+// comparison compares two plans part by part.
+type comparison struct {
+	a, b *plan.Plan
+	touched
+}
+
+// fields compares two structs member by member. Things that have a key are compared by
+// themselves, weeks by the minute, what has no key entry by entry.
+func (c *comparison) fields(thing string, a, b reflect.Value) {
+	for i := range a.NumField() {
+		field := a.Type().Field(i)
+		was, is := a.Field(i), b.Field(i)
+		switch holds := field.Tag.Get("holds"); {
+		case holds == plan.AsWhole && field.Tag.Get("apart") != "":
+			c.entries(field.Name, was, is)
+			continue
+		case holds != "" && holds != plan.AsWhole:
+			continue
 		}
-		delete(was, id(&b[i]))
-	}
-	for gone := range was {
-		t.set(list+" "+gone, "")
+		switch is := is.Interface().(type) {
+		case plan.WeekRef:
+			c.weeks(thing, was.Interface().(plan.WeekRef).In(c.a), is.In(c.b))
+			continue
+		case plan.OwnWeek:
+			before := was.Interface().(plan.OwnWeek)
+			c.weeks(thing, &before, &is)
+			continue
+		}
+		if is.Kind() == reflect.Struct && thing == whole {
+			c.fields(field.Name, was, is) // the site, setting by setting
+			continue
+		}
+		if !reflect.DeepEqual(was.Interface(), is.Interface()) {
+			c.set(thing, field.Name)
+		}
 	}
 }
 
-// fields compares two structs member by member. Weeks are compared by the minute,
-// elsewhere.
-func (t touched) fields(thing string, a, b reflect.Value) {
-	for i := range a.NumField() {
-		switch a.Field(i).Interface().(type) {
-		case plan.WeekRef, plan.OwnWeek:
-			continue
+// entries compares lists whose entries have no key: each is a thing by what it says.
+func (c *comparison) entries(list string, a, b reflect.Value) {
+	said := func(v reflect.Value) map[string]int {
+		out := make(map[string]int)
+		for i := range v.Len() {
+			text, err := json.Marshal(v.Index(i).Interface())
+			if err != nil {
+				panic("edit: " + err.Error()) // parts of a plan can be written
+			}
+			out[string(text)]++
 		}
-		if !reflect.DeepEqual(a.Field(i).Interface(), b.Field(i).Interface()) {
-			t.set(thing, a.Type().Field(i).Name)
+		return out
+	}
+	if reflect.DeepEqual(a.Interface(), b.Interface()) {
+		return
+	}
+	before, after := said(a), said(b)
+	for text, n := range after {
+		if before[text] != n {
+			c.set(list+" "+text, "")
+		}
+	}
+	for text := range before {
+		if after[text] == 0 {
+			c.set(list+" "+text, "")
 		}
 	}
 }

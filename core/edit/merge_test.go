@@ -1,9 +1,11 @@
 package edit
 
 import (
+	"reflect"
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
 )
 
@@ -84,5 +86,62 @@ func TestRepainted(t *testing.T) {
 	}
 	if channels, minutes := Repainted(a, b); channels != 1 || minutes != 240 {
 		t.Errorf("%d channels, %d minutes", channels, minutes)
+	}
+}
+
+// TestMergeNoticesEveryMember changes one value after another: each is seen, and meets
+// the same change made by somebody else.
+func TestMergeNoticesEveryMember(t *testing.T) {
+	p := example(t)
+	n := 0
+	plantest.EachChange(t, p, func(path string, changed *plan.Plan) {
+		if path == ".Format" {
+			return
+		}
+		n++
+		mine := changes(p, changed)
+		if len(mine.settings) == 0 && len(mine.minutes) == 0 && !weekAsItWas(p, changed) {
+			t.Errorf("nobody notices that %s is another", path)
+			return
+		}
+		if !mine.meet(mine) && !weekAsItWas(p, changed) {
+			t.Errorf("two changes of %s do not meet", path)
+		}
+	})
+	if n < 200 {
+		t.Errorf("only %d values were changed", n)
+	}
+}
+
+// weekAsItWas tells whether all channels do the same at every minute: a week may be written
+// in other ways, and a name that leads nowhere leads to no minute.
+func weekAsItWas(a, b *plan.Plan) bool {
+	channels, _ := Repainted(a, b)
+	same := channels == 0
+	for i := range a.Weeks {
+		if i >= len(b.Weeks) || b.Weeks[i].ID != a.Weeks[i].ID || differing(a.Weeks[i].Steps(), b.Weeks[i].Steps()) != nil {
+			same = false
+		}
+	}
+	other := *b
+	other.Channels, other.Weeks = a.Channels, a.Weeks
+	return same && reflect.DeepEqual(a, &other)
+}
+
+func TestTwoPeopleTieDifferentThings(t *testing.T) {
+	base := example(t)
+	tie := func(cause, records string) Edit {
+		return Edit{AddEffect: &AddEffect{Effect: plan.Effect{When: plan.When{Motion: cause}, Record: []string{records}}}}
+	}
+	current, err := After(base, tie("c2", "c1"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	merged, ok := Merge(base, current, []Edit{tie("c2", "c2")})
+	if !ok || len(merged.Plan.Effects) != len(base.Effects)+2 {
+		t.Errorf("merged %t: %+v", ok, merged)
+	}
+	if _, ok := Merge(base, current, []Edit{tie("c2", "c1")}); ok {
+		t.Error("the same tie made twice is no conflict")
 	}
 }

@@ -45,7 +45,7 @@ func (e *Paint) apply(p *plan.Plan) (*plan.Plan, error) {
 		return &next, nil
 	}
 	next, err := eachChannel(p, e.Channels, func(c *plan.Channel) error {
-		if e.Shared && c.Week.Own == nil {
+		if e.Shared && !c.Week.IsOwn() {
 			if i := weekIndex(p, c.Week.Named); i >= 0 && !painted[c.Week.Named] {
 				painted[c.Week.Named] = true
 				weeks[i].OwnWeek = *paint(&weeks[i].OwnWeek, spans, e.Duty)

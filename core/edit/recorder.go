@@ -37,19 +37,7 @@ func (e *RemoveRecorder) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Recorder(e.Recorder) == nil {
 		return nil, plan.Wrong("recorder", "no recorder %q", e.Recorder)
 	}
-	for i := range p.Channels {
-		if c := &p.Channels[i]; c.Recorder == e.Recorder {
-			return nil, plan.Wrong("recorder", "channel %d, %s, is on it; move its channels to another recorder or remove them first", c.Number, c.Name)
-		}
-	}
-	for _, a := range p.AlarmInputs {
-		if a.Recorder == e.Recorder {
-			return nil, plan.Wrong("recorder", "the alarm input %s is wired to it", a.Name)
-		}
-	}
-	next := *p
-	next.Recorders = slices.DeleteFunc(slices.Clone(p.Recorders), func(r plan.Recorder) bool { return r.ID == e.Recorder })
-	return &next, nil
+	return removal{kind: "recorder", gone: is(e.Recorder), path: "recorder", advice: "put it on another recorder, or remove it, first"}.from(p)
 }
 
 func (e *RemoveRecorder) sentence(p *plan.Plan) string {
@@ -68,17 +56,15 @@ func (e *RemovePool) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Pool(e.Pool) == nil {
 		return nil, plan.Wrong("pool", "no pool %q", e.Pool)
 	}
-	for i := range p.Channels {
-		if c := &p.Channels[i]; c.Pool == e.Pool {
-			return nil, plan.Wrong("pool", "channel %d, %s, is kept on it; move its channels to another pool first", c.Number, c.Name)
-		}
+	next, err := removal{kind: "pool", gone: is(e.Pool), path: "pool", advice: "move it to another pool first"}.from(p)
+	if err != nil {
+		return nil, err
 	}
-	next := *p
 	next.Recorders = slices.Clone(p.Recorders)
 	for i := range next.Recorders {
 		next.Recorders[i].Pools = slices.DeleteFunc(slices.Clone(next.Recorders[i].Pools), func(pool plan.Pool) bool { return pool.ID == e.Pool })
 	}
-	return &next, nil
+	return next, nil
 }
 
 func (e *RemovePool) sentence(p *plan.Plan) string {

@@ -2,7 +2,6 @@ package edit
 
 import (
 	"fmt"
-	"slices"
 
 	"wakefield/core/plan"
 )
@@ -20,31 +19,7 @@ func (e *RemoveChannels) apply(p *plan.Plan) (*plan.Plan, error) {
 		}
 		gone[id] = true
 	}
-	without := func(ids []string) []string {
-		kept := []string{}
-		for _, id := range ids {
-			if !gone[id] {
-				kept = append(kept, id)
-			}
-		}
-		return kept
-	}
-	next := *p
-	next.Channels = slices.DeleteFunc(slices.Clone(p.Channels), func(c plan.Channel) bool { return gone[c.ID] })
-	next.CallButtons = slices.Clone(p.CallButtons)
-	for i := range next.CallButtons {
-		next.CallButtons[i].Records = without(next.CallButtons[i].Records)
-	}
-	next.Effects = nil
-	for _, effect := range p.Effects {
-		if gone[effect.When.Motion] {
-			continue
-		}
-		if kept := without(effect.Record); len(kept) > 0 {
-			next.Effects = append(next.Effects, plan.Effect{When: effect.When, Record: kept})
-		}
-	}
-	return &next, nil
+	return removal{kind: "channel", gone: func(id string) bool { return gone[id] }, path: "channels"}.from(p)
 }
 
 func (e *RemoveChannels) sentence(p *plan.Plan) string { return "Removed: " + names(p, e.Channels) }

@@ -61,24 +61,17 @@ type RemoveWeek struct {
 }
 
 func (e *RemoveWeek) apply(p *plan.Plan) (*plan.Plan, error) {
-	i := weekIndex(p, e.Week)
-	if i < 0 {
+	if p.Week(e.Week) == nil {
 		return nil, plan.Wrong("week", "no week %q", e.Week)
 	}
-	for _, d := range p.Site.SpecialDays {
-		if d.Week == e.Week {
-			return nil, plan.Wrong("week", "it holds on %v (%s); give that day another week first", d.From, d.Name)
+	departed := *p
+	departed.Channels = slices.Clone(p.Channels)
+	for i := range departed.Channels {
+		if c := &departed.Channels[i]; c.Week.Follows(e.Week) {
+			c.Week = c.Week.Departed(p)
 		}
 	}
-	next := *p
-	next.Weeks = slices.Delete(slices.Clone(p.Weeks), i, i+1)
-	next.Channels = slices.Clone(p.Channels)
-	for j := range next.Channels {
-		if c := &next.Channels[j]; c.Week.Own == nil && c.Week.Named == e.Week {
-			c.Week = plan.WeekRef{Own: p.Weeks[i].OwnWeek.Clone()}
-		}
-	}
-	return &next, nil
+	return removal{kind: "week", gone: is(e.Week), path: "week", advice: "give that day another week first"}.from(&departed)
 }
 
 func (e *RemoveWeek) sentence(p *plan.Plan) string { return "Week removed: " + weekName(p, e.Week) }
@@ -135,9 +128,7 @@ type DepartWeek struct {
 
 func (e *DepartWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
-		if c.Week.Own == nil {
-			c.Week = plan.WeekRef{Own: p.WeekOf(c).Clone()}
-		}
+		c.Week = c.Week.Departed(p)
 		return nil
 	})
 }

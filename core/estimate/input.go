@@ -103,15 +103,7 @@ func (in *input) equal(other *input) bool {
 
 // sees tells whether the same happens to two channels, as well known.
 func (in *input) sees(other *input) bool {
-	a, b := &in.scene, &other.scene
-	source := func(a, b footage.Source) bool {
-		return a.Pre == b.Pre && a.Post == b.Post && a.Triggers.Equal(b.Triggers) && a.Events.Equal(b.Events) &&
-			a.Detection.MinSeconds == b.Detection.MinSeconds && a.Detection.Catch == b.Detection.Catch && slices.Equal(a.Detection.Hours, b.Detection.Hours)
-	}
-	return slices.EqualFunc(a.Motion, b.Motion, source) && slices.EqualFunc(a.Alarm, b.Alarm, source) &&
-		slices.EqualFunc(a.Own, b.Own, activity.Process.Equal) && slices.EqualFunc(a.Caught, b.Caught, source) &&
-		a.Tied == b.Tied && a.Noticed == b.Noticed && slices.Equal(a.Hours, b.Hours) && a.Wanted.Equal(b.Wanted) && a.Call == b.Call &&
-		slices.Equal(in.heard.causes, other.heard.causes)
+	return in.scene.Equal(&other.scene) && slices.Equal(in.heard.causes, other.heard.causes)
 }
 
 // resolver gathers what several channels share.
@@ -132,7 +124,7 @@ type resolver struct {
 // there.
 func resolve(p *plan.Plan, earlier *Site) (*resolver, []input) {
 	out := make([]input, len(p.Channels))
-	if earlier == nil || !sameButChannels(p, earlier.plan) {
+	if earlier == nil || !p.SharesWhatChannelsHear(earlier.plan) {
 		r := newResolver(p)
 		for i := range out {
 			out[i] = r.input(i)
@@ -149,27 +141,6 @@ func resolve(p *plan.Plan, earlier *Site) (*resolver, []input) {
 		}
 	}
 	return &r, out
-}
-
-// sameButChannels tells whether two plans share everything that several channels
-// look at. Edits copy what they change and share the rest, so it is enough to look
-// at where lists lie.
-func sameButChannels(p, q *plan.Plan) bool {
-	if !(same(p.Duties, q.Duties) && same(p.Weeks, q.Weeks) && same(p.Activities, q.Activities) && same(p.AlarmInputs, q.AlarmInputs) &&
-		same(p.CallButtons, q.CallButtons) && same(p.Effects, q.Effects) && len(p.Channels) == len(q.Channels)) {
-		return false
-	}
-	for i := range p.Channels {
-		a, b := &p.Channels[i], &q.Channels[i]
-		if a.ID != b.ID || a.NoCamera != b.NoCamera || a.Activity != b.Activity || a.Nuisance != b.Nuisance || a.Detection != b.Detection {
-			return false
-		}
-	}
-	return true
-}
-
-func same[T any](a, b []T) bool {
-	return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0])
 }
 
 func newResolver(p *plan.Plan) *resolver {
@@ -303,8 +274,8 @@ func (r *resolver) sources(i int, in *input) {
 }
 
 func (r *resolver) steps(c *plan.Channel) week.Steps[string] {
-	if c.Week.Own != nil {
+	if c.Week.IsOwn() {
 		return c.Week.Own.Steps()
 	}
-	return r.weeks[c.Week.Named]
+	return r.weeks[c.Week.Named] // once for all that follow it
 }

@@ -20,6 +20,7 @@
 package footage
 
 import (
+	"slices"
 	"wakefield/core/activity"
 	"wakefield/core/video"
 	"wakefield/core/week"
@@ -156,4 +157,16 @@ func (s Scene) Times(factor float64) Scene {
 	}
 	s.Own, s.Wanted = own, s.Wanted.Scale(factor)
 	return s
+}
+
+// Equal tells whether two scenes are the same, so that the same is written of them.
+func (s *Scene) Equal(o *Scene) bool {
+	return slices.EqualFunc(s.Motion, o.Motion, Source.Equal) && slices.EqualFunc(s.Alarm, o.Alarm, Source.Equal) &&
+		slices.EqualFunc(s.Own, o.Own, activity.Process.Equal) && slices.EqualFunc(s.Caught, o.Caught, Source.Equal) &&
+		s.Tied == o.Tied && s.Noticed == o.Noticed && slices.Equal(s.Hours, o.Hours) && s.Wanted.Equal(o.Wanted) && s.Call == o.Call
+}
+
+// Equal tells whether two sources are the same.
+func (s Source) Equal(o Source) bool {
+	return s.Pre == o.Pre && s.Post == o.Post && s.Triggers.Equal(o.Triggers) && s.Events.Equal(o.Events) && s.Detection.Equal(o.Detection)
 }

@@ -4,27 +4,28 @@ import (
 	"wakefield/core/week"
 )
 
-// Channel is one channel of a recorder and the camera on it.
+// Channel is one channel of a recorder and the camera on it. What stands aside in a tag is
+// nothing that the footage of other channels depends on.
 type Channel struct {
 	ID               string    `json:"id" minLength:"1" maxLength:"100"`
-	Number           int       `json:"number" minimum:"1" maximum:"5000"`
-	Name             string    `json:"name" minLength:"1" maxLength:"100"`
-	Group            string    `json:"group,omitempty" maxLength:"100"`
-	Recorder         string    `json:"recorder" minLength:"1" maxLength:"100"`
-	Pool             string    `json:"pool" minLength:"1" maxLength:"100"`
+	Number           int       `json:"number" aside:"yes" minimum:"1" maximum:"5000"`
+	Name             string    `json:"name" aside:"yes" minLength:"1" maxLength:"100"`
+	Group            string    `json:"group,omitempty" aside:"yes" maxLength:"100"`
+	Recorder         string    `json:"recorder" aside:"yes" ref:"recorder" minLength:"1" maxLength:"100"`
+	Pool             string    `json:"pool" aside:"yes" ref:"pool" minLength:"1" maxLength:"100"`
 	NoCamera         bool      `json:"noCamera,omitempty" doc:"The channel is empty"`
-	Kind             string    `json:"kind,omitempty" maxLength:"100" doc:"Id of the camera kind; settings that differ from it depart from it"`
-	Streams          Streams   `json:"streams,omitzero"`
-	AudioKbps        float64   `json:"audioKbps,omitempty" minimum:"0" maximum:"10000"`
-	PreSeconds       float64   `json:"preSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Kept before an event"`
-	PostSeconds      float64   `json:"postSeconds,omitempty" minimum:"0" maximum:"86400" doc:"Kept after an event"`
-	AlarmPreSeconds  *float64  `json:"alarmPreSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Kept before an alarm; absent as for motion"`
-	AlarmPostSeconds *float64  `json:"alarmPostSeconds,omitempty" minimum:"0" maximum:"86400" doc:"Kept after an alarm; absent as for motion"`
-	Activity         string    `json:"activity,omitempty" maxLength:"100"`
-	Nuisance         string    `json:"nuisance,omitempty" maxLength:"100"`
+	Kind             string    `json:"kind,omitempty" aside:"yes" ref:"camera kind" goes:"clears" maxLength:"100" doc:"Id of the camera kind; settings that differ from it depart from it"`
+	Streams          Streams   `json:"streams,omitzero" aside:"yes"`
+	AudioKbps        float64   `json:"audioKbps,omitempty" aside:"yes" minimum:"0" maximum:"10000"`
+	PreSeconds       float64   `json:"preSeconds,omitempty" aside:"yes" minimum:"0" maximum:"3600" doc:"Kept before an event"`
+	PostSeconds      float64   `json:"postSeconds,omitempty" aside:"yes" minimum:"0" maximum:"86400" doc:"Kept after an event"`
+	AlarmPreSeconds  *float64  `json:"alarmPreSeconds,omitempty" aside:"yes" minimum:"0" maximum:"3600" doc:"Kept before an alarm; absent as for motion"`
+	AlarmPostSeconds *float64  `json:"alarmPostSeconds,omitempty" aside:"yes" minimum:"0" maximum:"86400" doc:"Kept after an alarm; absent as for motion"`
+	Activity         string    `json:"activity,omitempty" ref:"activity" goes:"clears" maxLength:"100"`
+	Nuisance         string    `json:"nuisance,omitempty" ref:"activity" goes:"clears" maxLength:"100"`
 	Detection        Detection `json:"detection,omitzero"`
-	Keep             Keep      `json:"keep,omitzero"`
-	Week             WeekRef   `json:"week"`
+	Keep             Keep      `json:"keep,omitzero" aside:"yes"`
+	Week             WeekRef   `json:"week" aside:"yes"`
 }
 
 // Streams are the pictures a camera offers.
@@ -120,7 +121,7 @@ type Detection struct {
 
 // HourList are hours of the week.
 type HourList struct {
-	Blocks []Hours `json:"blocks" maxItems:"5000"`
+	Blocks []Hours `json:"blocks" holds:"-" maxItems:"5000"`
 }
 
 // Keep is how long footage must and may be kept.

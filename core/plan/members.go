@@ -161,8 +161,8 @@ func Members() []string {
 		for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 			t = t.Elem()
 		}
-		if t == reflect.TypeFor[WeekRef]() {
-			t = reflect.TypeFor[OwnWeek]()
+		if e, ok := reflect.New(t).Interface().(either); ok {
+			t = reflect.TypeOf(e.begin()).Elem()
 		}
 		if t.Kind() != reflect.Struct || reflect.PointerTo(t).Implements(textType) {
 			return
@@ -181,6 +181,11 @@ func MembersUsed(p *Plan) []string {
 	var out []string
 	var walk func(path string, v reflect.Value)
 	walk = func(path string, v reflect.Value) {
+		if v.CanAddr() {
+			if e, ok := v.Addr().Interface().(either); ok {
+				v = reflect.ValueOf(e.object())
+			}
+		}
 		switch {
 		case v.Kind() == reflect.Pointer:
 			if !v.IsNil() {
@@ -191,9 +196,6 @@ func MembersUsed(p *Plan) []string {
 			for i := range v.Len() {
 				walk(path, v.Index(i))
 			}
-			return
-		case v.Type() == reflect.TypeFor[WeekRef]():
-			walk(path, v.FieldByName("Own"))
 			return
 		case v.Kind() != reflect.Struct || reflect.PointerTo(v.Type()).Implements(textType):
 			return

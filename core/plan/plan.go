@@ -14,21 +14,22 @@ import (
 // Format is the version of the document that this package reads and writes.
 const Format = "wakefield-plan/1"
 
-// Plan is one whole plan.
+// Plan is one whole plan. What stands aside in a tag is nothing that several channels look
+// at when what they write is worked out.
 type Plan struct {
-	Format      string       `json:"format" enum:"wakefield-plan/1"`
-	Name        string       `json:"name" minLength:"1" maxLength:"200" doc:"Name of the plan or variant"`
-	Site        Site         `json:"site"`
-	Kinds       []Kind       `json:"kinds,omitempty" maxItems:"500" doc:"Camera kinds"`
-	Duties      []Duty       `json:"duties" maxItems:"500"`
-	Weeks       []Week       `json:"weeks,omitempty" maxItems:"5000"`
-	Activities  []Activity   `json:"activities,omitempty" maxItems:"5000"`
-	Recorders   []Recorder   `json:"recorders" maxItems:"500"`
-	Channels    []Channel    `json:"channels" maxItems:"5000"`
-	AlarmInputs []AlarmInput `json:"alarmInputs,omitempty" maxItems:"5000"`
-	CallButtons []CallButton `json:"callButtons,omitempty" maxItems:"500"`
-	Effects     []Effect     `json:"effects,omitempty" maxItems:"10000"`
-	Accepted    []Accepted   `json:"accepted,omitempty" maxItems:"5000" doc:"Findings taken on purpose"`
+	Format      string       `json:"format" aside:"yes" enum:"wakefield-plan/1"`
+	Name        string       `json:"name" aside:"yes" minLength:"1" maxLength:"200" doc:"Name of the plan or variant"`
+	Site        Site         `json:"site" aside:"yes"`
+	Kinds       []Kind       `json:"kinds,omitempty" aside:"yes" holds:"camera kind" maxItems:"500" doc:"Camera kinds"`
+	Duties      []Duty       `json:"duties" holds:"duty" maxItems:"500"`
+	Weeks       []Week       `json:"weeks,omitempty" holds:"week" maxItems:"5000"`
+	Activities  []Activity   `json:"activities,omitempty" holds:"activity" maxItems:"5000"`
+	Recorders   []Recorder   `json:"recorders" aside:"yes" holds:"recorder" maxItems:"500"`
+	Channels    []Channel    `json:"channels" aside:"yes" holds:"channel" maxItems:"5000"`
+	AlarmInputs []AlarmInput `json:"alarmInputs,omitempty" holds:"alarm input" maxItems:"5000"`
+	CallButtons []CallButton `json:"callButtons,omitempty" holds:"call button" maxItems:"500"`
+	Effects     []Effect     `json:"effects,omitempty" holds:"-" apart:"yes" maxItems:"10000"`
+	Accepted    []Accepted   `json:"accepted,omitempty" aside:"yes" holds:"acceptance" maxItems:"5000" doc:"Findings taken on purpose"`
 }
 
 // Site is the place the plan is for.
@@ -36,7 +37,7 @@ type Site struct {
 	Name        string       `json:"name" minLength:"1" maxLength:"200"`
 	Customer    string       `json:"customer,omitempty" maxLength:"200"`
 	TimeZone    string       `json:"timeZone" maxLength:"100" doc:"IANA time zone, such as Atlantic/Faroe"`
-	SpecialDays []SpecialDay `json:"specialDays,omitempty" maxItems:"2000"`
+	SpecialDays []SpecialDay `json:"specialDays,omitempty" holds:"-" maxItems:"2000"`
 }
 
 // SpecialDay is a run of dates on which another week, or another day of the week,
@@ -47,7 +48,7 @@ type SpecialDay struct {
 	To     week.Date     `json:"to" doc:"Last date, inclusive"`
 	Name   string        `json:"name" maxLength:"200"`
 	Yearly bool          `json:"yearly,omitempty" doc:"Whether it comes every year, on the same day of the month"`
-	Week   string        `json:"week,omitempty" doc:"Id of the week that holds"`
+	Week   string        `json:"week,omitempty" ref:"week" doc:"Id of the week that holds"`
 	UseDay *week.Weekday `json:"useDay,omitempty" doc:"Day of the week whose duties hold"`
 
 	RateFactor *float64 `json:"rateFactor,omitempty" minimum:"0" maximum:"100" doc:"How often all happens, times what it does on other days"`
@@ -108,14 +109,14 @@ type Week struct {
 // OwnWeek is a week of duties: one that holds otherwise, and blocks over it, a
 // later block covering an earlier one.
 type OwnWeek struct {
-	Otherwise string      `json:"otherwise" minLength:"1" maxLength:"100" doc:"Id of the duty outside the blocks"`
-	Blocks    []DutyBlock `json:"blocks,omitempty" maxItems:"5000"`
+	Otherwise string      `json:"otherwise" ref:"duty" minLength:"1" maxLength:"100" doc:"Id of the duty outside the blocks"`
+	Blocks    []DutyBlock `json:"blocks,omitempty" holds:"-" maxItems:"5000"`
 }
 
 // DutyBlock is a duty over some hours.
 type DutyBlock struct {
 	Hours
-	Duty string `json:"duty" minLength:"1" maxLength:"100"`
+	Duty string `json:"duty" ref:"duty" minLength:"1" maxLength:"100"`
 }
 
 // Hours are hours of the day on some days; see [week.Hours].
@@ -132,7 +133,7 @@ type Activity struct {
 	Known            string      `json:"known" enum:"guess,surveyed,measured"`
 	MeanSeconds      float64     `json:"meanSeconds" minimum:"0.1" maximum:"604800" doc:"Mean length of an event"`
 	OtherwisePerHour float64     `json:"otherwisePerHour,omitempty" minimum:"0" maximum:"1000000"`
-	Blocks           []RateBlock `json:"blocks,omitempty" maxItems:"5000"`
+	Blocks           []RateBlock `json:"blocks,omitempty" holds:"-" maxItems:"5000"`
 	Groups           *Groups     `json:"groups,omitempty" doc:"How many events come together; absent where each comes by itself"`
 }
 
@@ -157,14 +158,14 @@ type Recorder struct {
 	IngestMbps      float64 `json:"ingestMbps" minimum:"0.001" maximum:"1000000" doc:"What it can take in from the network"`
 	PreSecondsLimit float64 `json:"preSecondsLimit,omitempty" minimum:"0.1" maximum:"86400" doc:"Longest pre-event time its buffer holds"`
 	DriveMBps       float64 `json:"driveMBps,omitempty" minimum:"0.001" maximum:"1000000" doc:"What it can write to its drives, MB a second"`
-	Pools           []Pool  `json:"pools" maxItems:"100"`
+	Pools           []Pool  `json:"pools" holds:"pool" maxItems:"100"`
 }
 
 // Pool is a set of drives that fills as one ring.
 type Pool struct {
 	ID             string       `json:"id" minLength:"1" maxLength:"100"`
 	Name           string       `json:"name" minLength:"1" maxLength:"100"`
-	Drives         []DriveGroup `json:"drives" maxItems:"100"`
+	Drives         []DriveGroup `json:"drives" holds:"-" maxItems:"100"`
 	Layout         string       `json:"layout" enum:"span,raid0,raid1,raid5,raid6,raid10"`
 	HotSpares      int          `json:"hotSpares,omitempty" minimum:"0" maximum:"1000"`
 	ReservePercent float64      `json:"reservePercent,omitempty" minimum:"0" maximum:"99"`
@@ -181,8 +182,8 @@ type DriveGroup struct {
 type AlarmInput struct {
 	ID       string `json:"id" minLength:"1" maxLength:"100"`
 	Name     string `json:"name" minLength:"1" maxLength:"100"`
-	Recorder string `json:"recorder" minLength:"1" maxLength:"100"`
-	Activity string `json:"activity" minLength:"1" maxLength:"100"`
+	Recorder string `json:"recorder" ref:"recorder" minLength:"1" maxLength:"100"`
+	Activity string `json:"activity" ref:"activity" minLength:"1" maxLength:"100"`
 	Contact  string `json:"contact,omitempty" enum:"normallyOpen,normallyClosed"`
 }
 
@@ -193,19 +194,19 @@ type CallButton struct {
 	Name           string   `json:"name" minLength:"1" maxLength:"100"`
 	PressesPerWeek float64  `json:"pressesPerWeek" minimum:"0" maximum:"1000000"`
 	HoldSeconds    float64  `json:"holdSeconds" minimum:"0" maximum:"604800"`
-	Records        []string `json:"records" maxItems:"5000"`
+	Records        []string `json:"records" ref:"channel" maxItems:"5000"`
 }
 
 // Effect is cause and effect: what records when something happens elsewhere.
 type Effect struct {
 	When   When     `json:"when"`
-	Record []string `json:"record" maxItems:"5000" doc:"Ids of the channels that record"`
+	Record []string `json:"record" ref:"channel" goes:"leaves" maxItems:"5000" doc:"Ids of the channels that record"`
 }
 
 // When is the cause of an effect: motion on a channel or an alarm input.
 type When struct {
-	Motion string `json:"motion,omitempty" maxLength:"100" doc:"Id of a channel"`
-	Alarm  string `json:"alarm,omitempty" maxLength:"100" doc:"Id of an alarm input"`
+	Motion string `json:"motion,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel"`
+	Alarm  string `json:"alarm,omitempty" ref:"alarm input" goes:"leaves" maxLength:"100" doc:"Id of an alarm input"`
 }
 
 func (When) exactlyOne() []string { return []string{"motion", "alarm"} }

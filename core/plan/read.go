@@ -186,8 +186,8 @@ func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 	if token == nil {
 		return Wrong(path, "null; leave out what is not known")
 	}
-	if v.Type() == reflect.TypeFor[WeekRef]() {
-		return r.weekRef(path, token, v.Addr().Interface().(*WeekRef))
+	if e, ok := v.Addr().Interface().(either); ok {
+		return r.either(path, token, e)
 	}
 	if v.Kind() == reflect.Pointer {
 		v.Set(reflect.New(v.Type().Elem()))
@@ -309,16 +309,18 @@ func (r *reader) object(path string, token json.Token, v reflect.Value) error {
 	return checkShape(path, v, seen)
 }
 
-func (r *reader) weekRef(path string, token json.Token, w *WeekRef) error {
+func (r *reader) either(path string, token json.Token, e either) error {
 	if id, ok := token.(string); ok {
-		w.Named = id
+		text, _ := e.named()
+		*text = id
 		return nil
 	}
 	if token != json.Delim('{') {
-		return Wrong(path, "%s where the id of a week, or a week, is wanted", kindOf(token))
+		_, kind := e.named()
+		_, object := e.meaning()
+		return Wrong(path, "%s where the id of a %s, or %s, is wanted", kindOf(token), kind, object)
 	}
-	w.Own = new(OwnWeek)
-	return r.object(path, token, reflect.ValueOf(w.Own).Elem())
+	return r.object(path, token, reflect.ValueOf(e.begin()).Elem())
 }
 
 func kindOf(token json.Token) string {

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"strconv"
 	"time"
 	_ "time/tzdata"
 
@@ -22,6 +23,7 @@ func (p *Plan) checkReferences() error {
 	c := &checker{plan: p}
 	c.site()
 	c.ids()
+	c.mentions()
 	c.kinds()
 	c.duties()
 	c.weeks()
@@ -30,7 +32,6 @@ func (p *Plan) checkReferences() error {
 	for i := range p.Channels {
 		c.channel(fmt.Sprintf("channels[%d]", i), &p.Channels[i])
 	}
-	c.causes()
 	c.budgets()
 	if c.err != nil {
 		return c.err
@@ -40,10 +41,10 @@ func (p *Plan) checkReferences() error {
 
 // checker keeps the first error.
 type checker struct {
-	plan                                                                   *Plan
-	err                                                                    error
-	kindIDs, dutyIDs, weekIDs, activityIDs, recorderIDs, channelIDs, alarm map[string]bool
-	poolOwner                                                              map[string]string
+	plan      *Plan
+	err       error
+	known     map[string]map[string]bool // keys of things, by their kind
+	poolOwner map[string]string
 }
 
 func (c *checker) wrong(path, format string, args ...any) {
@@ -52,39 +53,35 @@ func (c *checker) wrong(path, format string, args ...any) {
 	}
 }
 
-// ref asks that an id is known.
-func (c *checker) ref(path, kind, id string, known map[string]bool) {
-	if !known[id] {
-		c.wrong(path, "no %s %q", kind, id)
-	}
-}
-
-func idSet[T any](c *checker, path, kind string, list []T, id func(*T) string) map[string]bool {
-	set := make(map[string]bool, len(list))
-	for i := range list {
-		if set[id(&list[i])] {
-			c.wrong(fmt.Sprintf("%s[%d].id", path, i), "a second %s %q", kind, id(&list[i]))
-		}
-		set[id(&list[i])] = true
-	}
-	return set
-}
-
+// ids gathers what there is, and asks that no two things of a kind have one id.
 func (c *checker) ids() {
-	p := c.plan
-	c.kindIDs = idSet(c, "kinds", "camera kind", p.Kinds, func(k *Kind) string { return k.ID })
-	c.dutyIDs = idSet(c, "duties", "duty", p.Duties, func(d *Duty) string { return d.ID })
-	c.weekIDs = idSet(c, "weeks", "week", p.Weeks, func(w *Week) string { return w.ID })
-	c.activityIDs = idSet(c, "activities", "activity", p.Activities, func(a *Activity) string { return a.ID })
-	c.recorderIDs = idSet(c, "recorders", "recorder", p.Recorders, func(r *Recorder) string { return r.ID })
-	c.channelIDs = idSet(c, "channels", "channel", p.Channels, func(ch *Channel) string { return ch.ID })
-	c.alarm = idSet(c, "alarmInputs", "alarm input", p.AlarmInputs, func(a *AlarmInput) string { return a.ID })
-	idSet(c, "callButtons", "call button", p.CallButtons, func(b *CallButton) string { return b.ID })
-	for i, d := range p.Site.SpecialDays {
-		if d.Week != "" {
-			c.ref(fmt.Sprintf("site.specialDays[%d].week", i), "week", d.Week, c.weekIDs)
+	c.known = make(map[string]map[string]bool)
+	c.plan.EachThing(func(t Thing) bool {
+		if c.known[t.Kind] == nil {
+			c.known[t.Kind] = make(map[string]bool)
 		}
-	}
+		if c.known[t.Kind][t.Key] && t.list.byID {
+			c.wrong(t.Path()+".id", "a second %s %q", t.Kind, t.Key)
+		}
+		c.known[t.Kind][t.Key] = true
+		return c.err == nil
+	})
+}
+
+// mentions asks that every id leads somewhere.
+func (c *checker) mentions() {
+	c.plan.EachMention(func(m Mention) bool {
+		for i, key := range m.Keys() {
+			if !c.known[m.Kind][key] {
+				path := m.Path()
+				if m.IsList() {
+					path += "[" + strconv.Itoa(i) + "]"
+				}
+				c.wrong(path, "no %s %q", m.Kind, key)
+			}
+		}
+		return c.err == nil
+	})
 }
 
 func (c *checker) site() {
@@ -137,11 +134,8 @@ func (c *checker) hours(path string, h Hours) {
 }
 
 func (c *checker) week(path string, w *OwnWeek) {
-	c.ref(path+".otherwise", "duty", w.Otherwise, c.dutyIDs)
 	for i, b := range w.Blocks {
-		at := fmt.Sprintf("%s.blocks[%d]", path, i)
-		c.hours(at, b.Hours)
-		c.ref(at+".duty", "duty", b.Duty, c.dutyIDs)
+		c.hours(fmt.Sprintf("%s.blocks[%d]", path, i), b.Hours)
 	}
 }
 
@@ -167,9 +161,6 @@ func (c *checker) recorders() {
 	for i, r := range c.plan.Recorders {
 		for j, pool := range r.Pools {
 			path := fmt.Sprintf("recorders[%d].pools[%d]", i, j)
-			if _, taken := c.poolOwner[pool.ID]; taken {
-				c.wrong(path+".id", "a second pool %q", pool.ID)
-			}
 			c.poolOwner[pool.ID] = r.ID
 			drives := 0
 			for _, g := range pool.Drives {
@@ -183,24 +174,11 @@ func (c *checker) recorders() {
 }
 
 func (c *checker) channel(path string, ch *Channel) {
-	c.ref(path+".recorder", "recorder", ch.Recorder, c.recorderIDs)
-	switch owner, ok := c.poolOwner[ch.Pool]; {
-	case !ok:
-		c.wrong(path+".pool", "no pool %q", ch.Pool)
-	case owner != ch.Recorder:
+	if owner := c.poolOwner[ch.Pool]; owner != ch.Recorder {
 		c.wrong(path+".pool", "pool %q belongs to recorder %q", ch.Pool, owner)
 	}
 	if ch.Streams.Main == nil && !ch.NoCamera {
 		c.wrong(path+".streams.main", "missing; a channel with a camera has a main stream")
-	}
-	if ch.Kind != "" {
-		c.ref(path+".kind", "camera kind", ch.Kind, c.kindIDs)
-	}
-	if ch.Activity != "" {
-		c.ref(path+".activity", "activity", ch.Activity, c.activityIDs)
-	}
-	if ch.Nuisance != "" {
-		c.ref(path+".nuisance", "activity", ch.Nuisance, c.activityIDs)
 	}
 	if h := ch.Detection.Hours; h != nil {
 		for i, b := range h.Blocks {
@@ -211,10 +189,8 @@ func (c *checker) channel(path string, ch *Channel) {
 	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
 		c.wrong(path+".keep.atLeastDays", "%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)
 	}
-	if ch.Week.Own != nil {
+	if ch.Week.IsOwn() {
 		c.week(path+".week", ch.Week.Own)
-	} else {
-		c.ref(path+".week", "week", ch.Week.Named, c.weekIDs)
 	}
 }
 
@@ -230,26 +206,6 @@ func (c *checker) nights(path string, s Streams) {
 				c.hours(fmt.Sprintf("%s.blocks[%d]", at, i), b)
 			}
 		}
-	}
-}
-
-func (c *checker) causes() {
-	for i, a := range c.plan.AlarmInputs {
-		path := fmt.Sprintf("alarmInputs[%d]", i)
-		c.ref(path+".recorder", "recorder", a.Recorder, c.recorderIDs)
-		c.ref(path+".activity", "activity", a.Activity, c.activityIDs)
-	}
-	for i, b := range c.plan.CallButtons {
-		c.channels(fmt.Sprintf("callButtons[%d].records", i), b.Records)
-	}
-	for i, e := range c.plan.Effects {
-		path := fmt.Sprintf("effects[%d]", i)
-		if e.When.Motion != "" {
-			c.ref(path+".when.motion", "channel", e.When.Motion, c.channelIDs)
-		} else {
-			c.ref(path+".when.alarm", "alarm input", e.When.Alarm, c.alarm)
-		}
-		c.channels(path+".record", e.Record)
 	}
 }
 
@@ -280,11 +236,5 @@ func (c *checker) budgets() {
 		if pools += len(r.Pools); pools > maxPools {
 			c.wrong(fmt.Sprintf("recorders[%d].pools", i), "more than %d pools in all", maxPools)
 		}
-	}
-}
-
-func (c *checker) channels(path string, ids []string) {
-	for i, id := range ids {
-		c.ref(fmt.Sprintf("%s[%d]", path, i), "channel", id, c.channelIDs)
 	}
 }

@@ -12,14 +12,17 @@ import (
 
 // checkRules enforces the limits in the struct tags on v and everything below it.
 func checkRules(path string, v reflect.Value) error {
+	if v.CanAddr() {
+		if e, ok := v.Addr().Interface().(either); ok {
+			v = reflect.ValueOf(e.object())
+		}
+	}
 	switch {
 	case v.Kind() == reflect.Pointer:
 		if v.IsNil() {
 			return nil
 		}
 		return checkRules(path, v.Elem())
-	case v.Type() == reflect.TypeFor[WeekRef]():
-		return checkRules(path, v.FieldByName("Own"))
 	case v.Kind() == reflect.Slice:
 		for i := range v.Len() {
 			if err := checkRules(path+"["+strconv.Itoa(i)+"]", v.Index(i)); err != nil {

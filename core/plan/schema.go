@@ -25,12 +25,11 @@ func Schema() []byte {
 type object = map[string]any
 
 func schemaOf(t reflect.Type) object {
+	if e, ok := reflect.New(t).Interface().(either); ok {
+		text, _ := e.meaning()
+		return object{"oneOf": []any{object{"type": "string", "description": text}, schemaOf(reflect.TypeOf(e.begin()).Elem())}}
+	}
 	switch t {
-	case reflect.TypeFor[WeekRef]():
-		return object{"oneOf": []any{
-			object{"type": "string", "description": "Id of a named week"},
-			schemaOf(reflect.TypeFor[OwnWeek]()),
-		}}
 	case reflect.TypeFor[week.Weekday]():
 		return object{"enum": []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"}}
 	case reflect.TypeFor[week.Clock]():

@@ -34,13 +34,7 @@ func WeekOf(steps week.Steps[string]) *OwnWeek {
 
 // WeekOf returns the week a channel follows.
 func (p *Plan) WeekOf(c *Channel) *OwnWeek {
-	if c.Week.Own != nil {
-		return c.Week.Own
-	}
-	if w := p.Week(c.Week.Named); w != nil {
-		return &w.OwnWeek
-	}
-	return &OwnWeek{}
+	return c.Week.In(p)
 }
 
 // Clone is a copy that shares nothing with the week.

@@ -3,12 +3,39 @@ package plan
 import (
 	"bytes"
 	"encoding/json"
+	"reflect"
 )
 
 // WeekRef is the week of a channel: one of the plan's named weeks, or its own.
 type WeekRef struct {
 	Named string   // id of a named week, empty where Own is set
 	Own   *OwnWeek // the channel's own week
+}
+
+// IsOwn tells whether the week is the channel's own.
+func (w WeekRef) IsOwn() bool { return w.Own != nil }
+
+// Follows tells whether it is the named week of that id.
+func (w WeekRef) Follows(id string) bool { return w.Own == nil && w.Named == id }
+
+// In is the week that is meant in a plan: its own, or the named one as it stands. It is
+// empty where the plan has no week of that name.
+func (w WeekRef) In(p *Plan) *OwnWeek {
+	if w.Own != nil {
+		return w.Own
+	}
+	if named := p.Week(w.Named); named != nil {
+		return &named.OwnWeek
+	}
+	return &OwnWeek{}
+}
+
+// Departed is a week of the channel's own, as the one that is meant stands.
+func (w WeekRef) Departed(p *Plan) WeekRef {
+	if w.Own != nil {
+		return w
+	}
+	return WeekRef{Own: w.In(p).Clone()}
 }
 
 // MarshalJSON writes the id as a string, an own week as an object.
@@ -27,3 +54,35 @@ func (w *WeekRef) UnmarshalJSON(data []byte) error {
 	}
 	return json.Unmarshal(data, &w.Named)
 }
+
+// An either is written as a text, which names a thing, or as an object. Reader, rules,
+// schema and walkers know of it by these.
+type either interface {
+	named() (text *string, kind string) // nil for an object
+	object() any                        // a pointer to the object; nil for a text
+	begin() any                         // makes it an object, and returns that
+	meaning() (text, object string)     // what they are, for the schema and for errors
+}
+
+var eitherType = reflect.TypeFor[either]()
+
+func (w *WeekRef) named() (*string, string) {
+	if w.Own != nil {
+		return nil, ""
+	}
+	return &w.Named, "week"
+}
+
+func (w *WeekRef) object() any {
+	if w.Own == nil {
+		return (*OwnWeek)(nil)
+	}
+	return w.Own
+}
+
+func (w *WeekRef) begin() any {
+	w.Own = new(OwnWeek)
+	return w.Own
+}
+
+func (w *WeekRef) meaning() (string, string) { return "Id of a named week", "a week" }

@@ -203,7 +203,7 @@ func setDetectionState(_ *plan.Plan, c *plan.Channel, text string) error {
 const ownWeekText = "own"
 
 func getWeek(p *plan.Plan, c *plan.Channel) string {
-	if c.Week.Own != nil {
+	if c.Week.IsOwn() {
 		return ownWeekText
 	}
 	return weekNames(p).name(c.Week.Named)
@@ -211,9 +211,7 @@ func getWeek(p *plan.Plan, c *plan.Channel) string {
 
 func setWeekName(p *plan.Plan, c *plan.Channel, text string) error {
 	if text == ownWeekText || text == "" {
-		if c.Week.Own == nil {
-			c.Week = plan.WeekRef{Own: p.WeekOf(c).Clone()}
-		}
+		c.Week = c.Week.Departed(p)
 		return nil
 	}
 	id, err := weekNames(p).id(text)

@@ -1,0 +1,143 @@
+package plan
+
+import (
+	"reflect"
+	"sync"
+)
+
+// Mention is a place in a plan that names a thing by its key.
+type Mention struct {
+	Kind string // of the thing that is named
+	// Goes says what becomes of the place when the thing goes; see the tags of the plan.
+	Goes  Goes
+	text  *string
+	list  *[]string
+	place *place
+	entry reflect.Value // the entry of a list that the place is in, the outermost one
+}
+
+// Goes says what becomes of a place that names a thing when the thing goes. Ids in a list
+// leave the list.
+type Goes string
+
+const (
+	Stays  Goes = ""       // the thing cannot go while it is named here
+	Clears Goes = "clears" // nothing is named here any more
+	Leaves Goes = "leaves" // the entry that this place is in goes too
+)
+
+// Path is where the mention stands, such as "channels[3].week".
+func (m Mention) Path() string { return m.place.String() }
+
+// Keys are the keys that are named, one unless the place is a list.
+func (m Mention) Keys() []string {
+	if m.list != nil {
+		return *m.list
+	}
+	return []string{*m.text}
+}
+
+// Set names others in the place. Whoever sets one has made sure that nobody else has the
+// part of the plan that it is in.
+func (m Mention) Set(keys ...string) {
+	if m.list != nil {
+		*m.list = keys
+	} else {
+		*m.text = keys[0]
+	}
+}
+
+// IsList tells whether the place takes any number of keys.
+func (m Mention) IsList() bool { return m.list != nil }
+
+// In is what names the thing, in words: "channel 4, Gangway A".
+func (m Mention) In() string {
+	if !m.entry.IsValid() {
+		return m.Path()
+	}
+	return nameOf(m.entry)
+}
+
+// EachMention calls f with every place of the plan that names a thing, in the order of the
+// document, until f returns false. A place that may be empty and is names nothing.
+func (p *Plan) EachMention(f func(Mention) bool) {
+	eachMention(nil, reflect.ValueOf(p).Elem(), reflect.Value{}, f)
+}
+
+// MentionsIn calls f with every place of what a pointer leads to that names a thing.
+func MentionsIn(v any, f func(Mention) bool) {
+	of := reflect.ValueOf(v).Elem()
+	eachMention(nil, of, of, f)
+}
+
+func eachMention(at *place, v, entry reflect.Value, f func(Mention) bool) bool {
+	if !mentions(v.Type()) {
+		return true
+	}
+	switch v.Kind() {
+	case reflect.Pointer:
+		return v.IsNil() || eachMention(at, v.Elem(), entry, f)
+	case reflect.Slice:
+		for i := range v.Len() {
+			in := entry
+			if !in.IsValid() {
+				in = v.Index(i)
+			}
+			if !eachMention(at.entry(i), v.Index(i), in, f) {
+				return false
+			}
+		}
+		return true
+	}
+	if e, ok := v.Addr().Interface().(either); ok {
+		if text, kind := e.named(); text != nil {
+			return f(Mention{Kind: kind, text: text, place: at, entry: entry})
+		}
+		return eachMention(at, reflect.ValueOf(e.object()).Elem(), entry, f)
+	}
+	for _, m := range orderedMembers(v.Type()) {
+		field := v.FieldByIndex(m.index)
+		if kind := m.tag.Get("ref"); kind != "" {
+			found := Mention{Kind: kind, Goes: Goes(m.tag.Get("goes")), place: at.member(m.name), entry: entry}
+			if m.typ.Kind() == reflect.Slice {
+				found.list = field.Addr().Interface().(*[]string)
+			} else if found.text = field.Addr().Interface().(*string); *found.text == "" && !m.required {
+				continue
+			}
+			if !f(found) {
+				return false
+			}
+			continue
+		}
+		if mentions(m.typ) && !eachMention(at.member(m.name), field, entry, f) {
+			return false
+		}
+	}
+	return true
+}
+
+var mentionCache sync.Map // reflect.Type → bool
+
+// mentions tells whether values of a type can name a thing somewhere.
+func mentions(t reflect.Type) (found bool) {
+	if known, ok := mentionCache.Load(t); ok {
+		return known.(bool)
+	}
+	defer func() { mentionCache.Store(t, found) }()
+	switch {
+	case t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice:
+		return mentions(t.Elem())
+	case t.Kind() != reflect.Struct:
+		return false
+	case reflect.PointerTo(t).Implements(eitherType):
+		return true
+	case reflect.PointerTo(t).Implements(textType):
+		return false
+	}
+	for _, m := range orderedMembers(t) {
+		if m.tag.Get("ref") != "" || mentions(m.typ) {
+			return true
+		}
+	}
+	return false
+}
