@@ -136,7 +136,7 @@ func newDates(p *plan.Plan, from week.Date, back, days int, zone *time.Location)
 	begin := from.At(0, time.UTC).AddDate(0, 0, -back)
 	d := &dates{back: back, days: days}
 	d.from.Year, d.from.Month, d.from.Day = begin.Date()
-	d.special = p.SpecialDays(d.from, back+days)
+	d.special = p.Site.SpecialDaysFrom(d.from, back+days)
 	d.kinds = make([]special, back+days)
 	for i, s := range d.special {
 		if s == nil {

@@ -21,6 +21,7 @@ package footage
 
 import (
 	"slices"
+
 	"wakefield/core/activity"
 	"wakefield/core/video"
 	"wakefield/core/week"

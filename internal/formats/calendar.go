@@ -34,12 +34,6 @@ const dateOnly = "20060102"
 
 func icsDate(d week.Date) string { return d.At(0, time.UTC).Format(dateOnly) }
 
-func dayAfter(d week.Date, days int) week.Date {
-	var out week.Date
-	out.Year, out.Month, out.Day = d.At(0, time.UTC).AddDate(0, 0, days).Date()
-	return out
-}
-
 // WriteSpecialDays writes the special days of a site. stamp is when it was written.
 func WriteSpecialDays(p *plan.Plan, site string, stamp time.Time) []byte {
 	c := newCalendar(p.Site.Name + ", special days")
@@ -47,7 +41,7 @@ func WriteSpecialDays(p *plan.Plan, site string, stamp time.Time) []byte {
 		e := c.AddEvent(fmt.Sprintf("special-%d-%s-%s@wakefield", i, icsDate(d.From), site))
 		e.SetDtStampTime(stamp)
 		e.SetProperty(ics.ComponentPropertyDtStart, icsDate(d.From), ics.WithValue("DATE"))
-		e.SetProperty(ics.ComponentPropertyDtEnd, icsDate(dayAfter(d.To, 1)), ics.WithValue("DATE"))
+		e.SetProperty(ics.ComponentPropertyDtEnd, icsDate(d.To.Add(1)), ics.WithValue("DATE"))
 		e.SetSummary(d.Name)
 		if d.Yearly {
 			e.AddRrule("FREQ=YEARLY")
@@ -212,14 +206,14 @@ func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]
 			return nil, fmt.Errorf("no date %q", end)
 		}
 		if d.From.Before(until) {
-			d.To = dayAfter(until, -1)
+			d.To = until.Add(-1)
 		}
 	} else if length := text(e, ics.ComponentPropertyDuration); length != "" {
 		days, err := strconv.Atoi(strings.TrimSuffix(strings.TrimPrefix(length, "P"), "D"))
 		if err != nil || days < 1 || days > 366 {
 			return nil, fmt.Errorf("no number of days %q", length)
 		}
-		d.To = dayAfter(d.From, days-1)
+		d.To = d.From.Add(days - 1)
 	}
 	day := otherwise
 	if err := day.UnmarshalText([]byte(text(e, useDay))); err != nil {
@@ -257,7 +251,7 @@ func WriteWeek(p *plan.Plan, w *plan.Week, site string, from week.Date, stamp ti
 	if zone != time.UTC {
 		addTimezone(c, zone, from.Year-1)
 	}
-	monday := dayAfter(from, -int(from.Weekday()))
+	monday := from.Add(-int(from.Weekday()))
 	steps := w.Steps()
 	for _, d := range p.Duties {
 		holds := week.Map(steps, func(duty string) bool { return duty == d.ID })
@@ -273,14 +267,14 @@ func WriteWeek(p *plan.Plan, w *plan.Week, site string, from week.Date, stamp ti
 				first = min(first, day)
 				by = append(by, icsDays[day])
 			}
-			begins := dayAfter(monday, int(first))
+			begins := monday.Add(int(first))
 			ends := begins
 			if h.To <= h.From {
-				ends = dayAfter(begins, 1)
+				ends = begins.Add(1)
 			}
 			moment := func(property ics.ComponentProperty, date week.Date, clock week.Clock) {
 				if clock == week.Clock(week.Day) {
-					date, clock = dayAfter(date, 1), 0
+					date, clock = date.Add(1), 0
 				}
 				at := fmt.Sprintf("%sT%02d%02d00", icsDate(date), clock/60, clock%60)
 				if zone == time.UTC {

@@ -79,7 +79,7 @@ func recurring(e *ics.ComponentBase, d plan.SpecialDay) ([]plan.SpecialDay, erro
 	for _, at := range rule.All() {
 		next := d
 		next.From.Year, next.From.Month, next.From.Day = at.Date()
-		next.To = dayAfter(next.From, length)
+		next.To = next.From.Add(length)
 		if !left[icsDate(next.From)] {
 			days = append(days, next)
 		}
@@ -231,5 +231,5 @@ func readDuration(text string) (time.Duration, error) {
 
 // mondayOf is the start of a week at a site.
 func mondayOf(d week.Date, zone *time.Location) time.Time {
-	return dayAfter(d, -int(d.Weekday())).At(0, zone)
+	return d.Add(-int(d.Weekday())).At(0, zone)
 }
