@@ -1,6 +1,8 @@
 package estimate
 
 import (
+	"math"
+
 	"wakefield/core/plan"
 	"wakefield/core/video"
 )
@@ -13,7 +15,47 @@ type Curve struct {
 	Night      *NightCost   `json:"night,omitempty" doc:"At night, where that differs"`
 	ByFPS      []CurvePoint `json:"byFPS" doc:"At other frame rates; empty where the bitrate is not modelled"`
 	ByGOP      []CurvePoint `json:"byGOP" doc:"At other keyframe intervals"`
+	As         RateAs       `json:"as" doc:"The bitrate as one of each kind, with figures near those of the stream"`
 }
+
+// RateAs is a bitrate said in each of the ways there are.
+type RateAs struct {
+	Constant plan.Rate `json:"constant"`
+	Variable plan.Rate `json:"variable"`
+	Modelled plan.Rate `json:"modelled"`
+}
+
+// rateAs is the bitrate of a stream in each way: what is said of it already stays, the rest
+// is what the stream comes to, or a medium quality.
+func rateAs(r plan.Rate, cost video.Cost) RateAs {
+	known := r.Known
+	if known == "" {
+		known = "guess"
+	}
+	whole := func(k video.Kbps) float64 { return max(1, math.Round(float64(k))) }
+	idle := whole(cost.Idle)
+	if r.Kind == string(video.Constant) {
+		idle = max(1, math.Round(float64(cost.Active)/idleShare))
+	}
+	as := RateAs{
+		Constant: plan.Rate{Kind: string(video.Constant), Kbps: whole(cost.Active), Known: known},
+		Variable: plan.Rate{Kind: string(video.Variable), IdleKbps: idle, ActiveKbps: whole(cost.Active), Known: known, Night: r.Night},
+		Modelled: plan.Rate{Kind: string(video.Modelled), Quality: 3, Scene: string(video.Moderate), Night: r.Night},
+	}
+	switch r.Kind {
+	case string(video.Constant):
+		as.Constant = r
+	case string(video.Variable):
+		as.Variable = r
+	case string(video.Modelled):
+		as.Modelled = r
+	}
+	return as
+}
+
+// idleShare is how many times what it sends while nothing moves an encoder of unknown
+// habits is taken to send while something does, where only one figure is known.
+const idleShare = 3
 
 // NightCost is what a stream costs in the dark.
 type NightCost struct {
@@ -31,7 +73,7 @@ type CurvePoint struct {
 // CurveOf tells what a stream costs.
 func CurveOf(s *plan.Stream) Curve {
 	cost := encoded(s).Cost()
-	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}}
+	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}, As: rateAs(s.Rate, cost)}
 	if n := s.Rate.Night; n != nil {
 		dark := encoded(s)
 		dark.Rate.Noise = n.Factor

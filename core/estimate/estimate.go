@@ -53,6 +53,7 @@ type Channel struct {
 
 	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
 	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`
+	Short      bool     `json:"short" doc:"Whether it typically keeps less than required"`
 	Sure       *Range   `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
 	HoldsShare float64  `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
 	Evidence   Evidence `json:"evidence"`
@@ -69,13 +70,16 @@ type Evidence struct {
 	FullPercent   float64 `json:"fullPercent"`
 	LowPercent    float64 `json:"lowPercent"`
 	MissedPercent float64 `json:"missedPercent"`
+
+	KeptPercent float64 `json:"keptPercent" doc:"Share of the events of which something is on disk; 100 where there are none"`
 }
 
 // newEvidence is the evidence of events a day by their fate.
 func newEvidence(full, base, missed float64) Evidence {
-	e := Evidence{EventsPerDay: full + base + missed, FullPerDay: full, LowPerDay: base, MissedPerDay: missed}
+	e := Evidence{EventsPerDay: full + base + missed, FullPerDay: full, LowPerDay: base, MissedPerDay: missed, KeptPercent: 100}
 	if e.EventsPerDay > 0 {
 		e.FullPercent, e.LowPercent, e.MissedPercent = 100*full/e.EventsPerDay, 100*base/e.EventsPerDay, 100*missed/e.EventsPerDay
+		e.KeptPercent = 100 - e.MissedPercent
 	}
 	return e
 }
@@ -90,6 +94,7 @@ func (e Evidence) Minus(earlier Evidence) Evidence {
 	return Evidence{
 		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.LowPerDay - earlier.LowPerDay, e.MissedPerDay - earlier.MissedPerDay,
 		e.FullPercent - earlier.FullPercent, e.LowPercent - earlier.LowPercent, e.MissedPercent - earlier.MissedPercent,
+		e.KeptPercent - earlier.KeptPercent,
 	}
 }
 
@@ -125,6 +130,7 @@ type Verdict struct {
 	RequiredDays    *float64 `json:"requiredDays" required:"true"`
 	Sure            *Range   `json:"likelyDays,omitempty"`
 	HoldsPercent    float64  `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
+	Short           bool     `json:"short" doc:"Whether that channel typically keeps less than required"`
 	ShortChannels   int      `json:"shortChannels" doc:"Channels that typically keep less than required"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay"`
 	AverageMbps     float64  `json:"averageMbps"`

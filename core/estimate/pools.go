@@ -175,12 +175,12 @@ func (s *Site) judge(p *plan.Plan) {
 		if c.RetentionDays != nil {
 			margin = *c.RetentionDays / *c.Required
 		}
-		if margin < 1 {
+		if c.Short = margin < 1; c.Short {
 			v.ShortChannels++
 		}
 		if v.RequiredDays == nil || margin < least {
 			least = margin
-			v.Channel, v.RequiredDays = c.ID, c.Required
+			v.Channel, v.RequiredDays, v.Short = c.ID, c.Required, c.Short
 			v.KeptDays, v.WorstDays, v.Sure = c.RetentionDays, c.WorstDays, c.Sure
 		}
 	}

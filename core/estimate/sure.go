@@ -21,6 +21,9 @@ const seed = 0x57616b65
 // ×/÷ factor: ln(factor) over the 90th percentile of the normal distribution.
 func spread(factor float64) float64 { return math.Log(factor) / 1.2815515655446004 }
 
+// factorOf is the factor that a standard deviation of logarithms is the spread of.
+func factorOf(spread float64) float64 { return math.Exp(spread * 1.2815515655446004) }
+
 // rateSpread tells how far a bitrate may be off. A figure typed as a guess is
 // trusted more than the model, which knows nothing of the scene, one read off a camera
 // on site a little less than a measured one.

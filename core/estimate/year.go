@@ -30,6 +30,8 @@ type YearPool struct {
 	WorstDate *week.Date `json:"worstDate,omitempty"`
 	Name      string     `json:"name,omitempty" doc:"The special day that it is, or the last before it within what is kept"`
 	FullAfter *float64   `json:"fullAfterDays,omitempty" doc:"Days until the pool is full for the first time, beginning empty with the year; absent where it is not within two years"`
+	Required  float64    `json:"requiredDays" doc:"The most that is required of a channel kept on it; 0 for nothing"`
+	Short     bool       `json:"short" doc:"Whether it keeps less than that on its worst date"`
 	Kept      []float64  `json:"days" doc:"Days kept at every date, at its worst hour; empty where the pool is never full"`
 }
 
@@ -68,14 +70,14 @@ func (s *Site) Year(ctx context.Context, from week.Date) (*Year, error) {
 				return nil, ctx.Err()
 			}
 			pool := s.yearOf(&s.plan.Recorders[i].Pools[j], &s.Pools[at], calendar, written)
-			out.Pools = append(out.Pools, pool)
 			at++
-			if pool.Days == nil {
-				continue
-			}
 			for c := range s.plan.Channels {
 				ch := &s.plan.Channels[c]
 				if ch.Pool != pool.ID || ch.NoCamera || s.Channels[c].Required == nil {
+					continue
+				}
+				pool.Required = max(pool.Required, *s.Channels[c].Required)
+				if pool.Days == nil {
 					continue
 				}
 				if margin := *pool.Days / *s.Channels[c].Required; margin < least {
@@ -83,7 +85,9 @@ func (s *Site) Year(ctx context.Context, from week.Date) (*Year, error) {
 					out.Days, out.WorstDate, out.Name = pool.Days, pool.WorstDate, pool.Name
 				}
 			}
-			if out.Channel == "" && (out.Days == nil || *pool.Days < *out.Days) {
+			pool.Short = pool.Days != nil && *pool.Days < pool.Required
+			out.Pools = append(out.Pools, pool)
+			if out.Channel == "" && pool.Days != nil && (out.Days == nil || *pool.Days < *out.Days) {
 				out.Days, out.WorstDate, out.Name = pool.Days, pool.WorstDate, pool.Name
 			}
 		}
