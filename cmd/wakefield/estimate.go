@@ -28,10 +28,10 @@ func (c *estimateCommand) Run() error {
 	}
 	site := estimate.Run(p, nil)
 	figures := struct {
-		*estimate.Site
+		*estimate.Result
 		Year    *estimate.Year     `json:"year,omitempty"`
 		Knowing []estimate.Unknown `json:"knowing"`
-	}{Site: site}
+	}{Result: site}
 	if c.Year != 0 {
 		if figures.Year, err = site.Year(context.Background(), week.Date{Year: c.Year, Month: time.January, Day: 1}); err != nil {
 			return notAPlan{fmt.Errorf("--year %d: %w", c.Year, err)}
@@ -92,7 +92,7 @@ func readPlan(file string) (*plan.Plan, error) {
 }
 
 // writeTable prints the figures for people.
-func writeTable(w io.Writer, p *plan.Plan, s *estimate.Site) error {
+func writeTable(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 	fmt.Fprintf(w, "%s: %s\n\n", p.Site.Name, p.Name)
 	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', tabwriter.AlignRight)
 	fmt.Fprintln(t, "no.\tchannel\twritten\ton events\tkbit/s\tGB a day\tdays kept\tat worst\trequired\tfull quality\t")

@@ -70,7 +70,7 @@ type Fix struct {
 
 // Findings checks a plan with its estimate. Most severe come first, of these what costs
 // most, then by place; those that are accepted come last.
-func Findings(p *plan.Plan, s *estimate.Site) []Finding {
+func Findings(p *plan.Plan, s *estimate.Result) []Finding {
 	c := newSite(p, s)
 	for i := range p.Channels {
 		ch := &channel{Channel: &p.Channels[i], index: i, figures: &s.Channels[i], duties: s.Duties(i)}
@@ -192,7 +192,7 @@ var (
 // site is a plan being checked.
 type site struct {
 	plan    *plan.Plan
-	figures *estimate.Site
+	figures *estimate.Result
 	duties  map[string]*plan.Duty
 	causes  map[string]causes // by channel
 	found   []Finding
@@ -213,7 +213,7 @@ type channel struct {
 	duties  week.Steps[string]
 }
 
-func newSite(p *plan.Plan, s *estimate.Site) *site {
+func newSite(p *plan.Plan, s *estimate.Result) *site {
 	c := &site{plan: p, figures: s, duties: make(map[string]*plan.Duty), causes: make(map[string]causes), found: []Finding{}}
 	for i := range p.Duties {
 		c.duties[p.Duties[i].ID] = &p.Duties[i]

@@ -15,7 +15,7 @@ func missingStream(c *site, ch *channel) {
 	if ch.NoCamera {
 		return
 	}
-	lacks := func(w plan.Which) bool { return ch.Streams.Get(w) == nil }
+	lacks := func(w plan.StreamName) bool { return ch.Streams.Get(w) == nil }
 	bad := c.where(ch, func(d *plan.Duty) bool {
 		return d.Base != nil && lacks(d.Base.Stream) || d.Event != nil && lacks(d.Event.Stream)
 	})
@@ -81,7 +81,7 @@ func framesBeyondCamera(c *site, ch *channel) {
 	if ch.NoCamera {
 		return
 	}
-	beyond := func(w plan.Which, fps float64) bool {
+	beyond := func(w plan.StreamName, fps float64) bool {
 		s := ch.Streams.Get(w)
 		return s != nil && fps > s.FPS
 	}

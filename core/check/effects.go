@@ -22,7 +22,7 @@ const mostEffects = 60
 
 // Effects tries the fixes of findings, one at a time. It is given up with the error of the
 // context when that ends.
-func Effects(ctx context.Context, p *plan.Plan, s *estimate.Site, found []Finding) ([]FixEffect, error) {
+func Effects(ctx context.Context, p *plan.Plan, s *estimate.Result, found []Finding) ([]FixEffect, error) {
 	out := []FixEffect{}
 	for _, f := range found {
 		if f.Fix == nil || f.Accepted != nil || len(out) == mostEffects {
@@ -48,7 +48,7 @@ func Effects(ctx context.Context, p *plan.Plan, s *estimate.Site, found []Findin
 }
 
 // daysOf is how long a channel is kept; that of the verdict where it is none.
-func daysOf(s *estimate.Site, channel string) *float64 {
+func daysOf(s *estimate.Result, channel string) *float64 {
 	for i := range s.Channels {
 		if s.Channels[i].ID == channel {
 			return s.Channels[i].RetentionDays

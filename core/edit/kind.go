@@ -22,7 +22,7 @@ func (e *SetKind) apply(p *plan.Plan) (*plan.Plan, error) {
 	next.Channels = slices.Clone(p.Channels)
 	for i := range next.Channels {
 		if c := &next.Channels[i]; c.Kind == old.ID {
-			for _, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
+			for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
 				c.Streams = c.Streams.With(which, followed(c.Streams.Get(which), old.Streams.Get(which), e.Kind.Streams.Get(which)))
 			}
 			if c.AudioKbps == old.AudioKbps {

@@ -9,9 +9,9 @@ import (
 
 // SetRate sets the bitrate of a stream that the channels have.
 type SetRate struct {
-	Channels []string   `json:"channels" minItems:"1" maxItems:"5000"`
-	Stream   plan.Which `json:"stream" enum:"main,sub,third"`
-	Rate     plan.Rate  `json:"rate"`
+	Channels []string        `json:"channels" minItems:"1" maxItems:"5000"`
+	Stream   plan.StreamName `json:"stream" enum:"main,sub,third"`
+	Rate     plan.Rate       `json:"rate"`
 }
 
 func (e *SetRate) apply(p *plan.Plan) (*plan.Plan, error) {
@@ -44,9 +44,9 @@ func rateInWords(r plan.Rate) string {
 // SetStream gives channels a stream, in the place of the one they have. Without
 // settings it takes the stream away.
 type SetStream struct {
-	Channels []string     `json:"channels" minItems:"1" maxItems:"5000"`
-	Stream   plan.Which   `json:"stream" enum:"main,sub,third"`
-	Settings *plan.Stream `json:"settings,omitempty" doc:"Absent takes the stream away"`
+	Channels []string        `json:"channels" minItems:"1" maxItems:"5000"`
+	Stream   plan.StreamName `json:"stream" enum:"main,sub,third"`
+	Settings *plan.Stream    `json:"settings,omitempty" doc:"Absent takes the stream away"`
 }
 
 func (e *SetStream) apply(p *plan.Plan) (*plan.Plan, error) {

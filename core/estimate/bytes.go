@@ -8,7 +8,7 @@ import (
 
 // Bytes is about how much memory an estimate takes, for whoever keeps several. What
 // channels share is counted once.
-func (s *Site) Bytes() int {
+func (s *Result) Bytes() int {
 	sum := len(s.Channels) * int(unsafe.Sizeof(Channel{})+unsafe.Sizeof(input{})+600)
 	shared := make(map[*footage.Shares]bool, len(s.played))
 	for i, p := range s.played {

@@ -11,7 +11,7 @@ import (
 )
 
 // usual is what is usually said of event recording: rate × (pre + length + post).
-func usual(p *plan.Plan, site *Site, i int) float64 {
+func usual(p *plan.Plan, site *Result, i int) float64 {
 	sum := 0.0
 	in := &site.inputs[i]
 	for _, src := range append(in.scene.Motion, in.scene.Alarm...) {

@@ -32,7 +32,7 @@ type memberDraw struct {
 
 // drawPool finds the days a pool and its channels keep in every draw, unless they
 // were found before for the same channels on the same drives.
-func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, earlier *Site) {
+func (s *Result) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, earlier *Result) {
 	d := &poolDraw{usable: pool.UsableGB, atWorst: s.worstShare(pool)}
 	for _, m := range members {
 		d.from = append(d.from, drawnFrom{&s.doubts[m].kbps[0], p.Channels[m].Keep})
@@ -61,7 +61,7 @@ func (s *Site) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, e
 // worstShare is the least that a pool keeps, at the worst hour of the week and on the
 // worst date of the year, as a share of what it keeps typically. What is required must be
 // kept then too.
-func (s *Site) worstShare(pool *Pool) float64 {
+func (s *Result) worstShare(pool *Pool) float64 {
 	if pool.RetentionDays == nil || pool.WorstDays == nil || *pool.RetentionDays <= 0 {
 		return 1
 	}
@@ -76,7 +76,7 @@ func (s *Site) worstShare(pool *Pool) float64 {
 	return min(1, worst / *pool.RetentionDays)
 }
 
-func (d *poolDraw) draw(s *Site, p *plan.Plan, members []int) {
+func (d *poolDraw) draw(s *Result, p *plan.Plan, members []int) {
 	usable := storage.Bytes(d.usable) * storage.GB
 	kept := make([]float64, Draws)
 	// What has no limit of its own is kept as long as the pool holds.

@@ -20,9 +20,9 @@ import (
 // Format is the version of the figures.
 const Format = "wakefield-estimate/1"
 
-// Site is the estimate of one plan. Channels, pools and recorders are in the order
+// Result is the estimate of one plan. Channels, pools and recorders are in the order
 // of the plan.
-type Site struct {
+type Result struct {
 	Format    string     `json:"format"`
 	Channels  []Channel  `json:"channels"`
 	Pools     []Pool     `json:"pools"`
@@ -150,24 +150,24 @@ type Range struct {
 
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site
 // before a change, and is left alone.
-func Run(p *plan.Plan, earlier *Site) *Site {
+func Run(p *plan.Plan, earlier *Result) *Result {
 	s, _ := run(context.Background(), p, earlier, options{draw: true})
 	return s
 }
 
 // RunContext is [Run], given up with the error of the context when that ends.
-func RunContext(ctx context.Context, p *plan.Plan, earlier *Site) (*Site, error) {
+func RunContext(ctx context.Context, p *plan.Plan, earlier *Result) (*Result, error) {
 	return run(ctx, p, earlier, options{draw: true})
 }
 
 // Figures estimates a plan without the draws that tell how sure the figures are.
-func Figures(p *plan.Plan, earlier *Site) *Site {
+func Figures(p *plan.Plan, earlier *Result) *Result {
 	s, _ := run(context.Background(), p, earlier, options{})
 	return s
 }
 
 // FiguresContext is [Figures], given up with the error of the context when that ends.
-func FiguresContext(ctx context.Context, p *plan.Plan, earlier *Site) (*Site, error) {
+func FiguresContext(ctx context.Context, p *plan.Plan, earlier *Result) (*Result, error) {
 	return run(ctx, p, earlier, options{})
 }
 
@@ -177,8 +177,8 @@ type options struct {
 	assured string // the channel whose bitrates are taken for measured, whatever the plan says
 }
 
-func run(ctx context.Context, p *plan.Plan, earlier *Site, o options) (*Site, error) {
-	s := &Site{Format: Format, plan: p}
+func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result, error) {
+	s := &Result{Format: Format, plan: p}
 	s.resolver, s.inputs = resolve(p, earlier)
 	for i := range p.Channels {
 		if p.Channels[i].ID == o.assured {
@@ -206,7 +206,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Site, o options) (*Site, er
 
 // play finds what every channel writes. What an earlier estimate found is taken from
 // there, and settings copied to many channels are played once.
-func (s *Site) play(ctx context.Context, p *plan.Plan, earlier *Site) error {
+func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error {
 	before := earlier.byID()
 	alike := make(map[uint64]int) // channels played here, by fingerprint
 	like := make([]int, len(p.Channels))
@@ -246,7 +246,7 @@ func (s *Site) play(ctx context.Context, p *plan.Plan, earlier *Site) error {
 }
 
 // byID finds the channels of an estimate.
-func (s *Site) byID() map[string]int {
+func (s *Result) byID() map[string]int {
 	if s == nil {
 		return nil
 	}
@@ -258,10 +258,10 @@ func (s *Site) byID() map[string]int {
 }
 
 // Week is what channel i writes, bin by bin.
-func (s *Site) Week(i int) footage.Week { return s.played[i].week }
+func (s *Result) Week(i int) footage.Week { return s.played[i].week }
 
 // Duties is the duty of channel i at each minute, by its id.
-func (s *Site) Duties(i int) week.Steps[string] { return s.inputs[i].duties }
+func (s *Result) Duties(i int) week.Steps[string] { return s.inputs[i].duties }
 
 // describe writes the figures of a channel that need nothing but itself.
 func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {

@@ -12,7 +12,7 @@ import (
 // CheckFinite tells whether every figure is a number. The rules of a plan are such
 // that they are; where one is not all the same, the error, a [*plan.Error], names the
 // place of the plan that it belongs to, and the plan must not be kept.
-func (s *Site) CheckFinite() error {
+func (s *Result) CheckFinite() error {
 	for _, list := range []struct {
 		path string
 		of   any

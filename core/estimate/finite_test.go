@@ -51,12 +51,12 @@ func TestExtremesWithinTheRules(t *testing.T) {
 }
 
 func TestFiguresThatAreNoNumbersAreNamed(t *testing.T) {
-	s := &Site{Channels: []Channel{{ID: "a"}, {ID: "b", Evidence: Evidence{MissedPerDay: math.NaN()}}}}
+	s := &Result{Channels: []Channel{{ID: "a"}, {ID: "b", Evidence: Evidence{MissedPerDay: math.NaN()}}}}
 	if err := s.CheckFinite(); err == nil || !strings.HasPrefix(err.Error(), "channels[1]: ") || !strings.Contains(err.Error(), "evidence") {
 		t.Errorf("%v", err)
 	}
 	infinite := math.Inf(1)
-	s = &Site{Verdict: Verdict{KeptDays: &infinite}}
+	s = &Result{Verdict: Verdict{KeptDays: &infinite}}
 	if err := s.CheckFinite(); err == nil || !strings.Contains(err.Error(), "keptDays") {
 		t.Errorf("%v", err)
 	}

@@ -16,7 +16,7 @@ type IfGrouped struct {
 	More     float64 // than it is kept if each event comes by itself; mostly above 0
 }
 
-// Groups that [Site.Grouped] tries.
+// Groups that [Result.Grouped] tries.
 const (
 	GroupedSize    = 1 + unknownSize
 	GroupedSeconds = unknownSeconds
@@ -25,7 +25,7 @@ const (
 // Grouped tries every activity of which it is not known whether its events come in groups,
 // and tells what changes the days of the verdict, most first. It needs the draws, and is
 // empty where the verdict has no days.
-func (s *Site) Grouped() []IfGrouped {
+func (s *Result) Grouped() []IfGrouped {
 	if s.Verdict.KeptDays == nil {
 		return nil
 	}
@@ -60,7 +60,7 @@ func (s *Site) Grouped() []IfGrouped {
 
 // daysIf is how long a channel, or the pool where it is below 0, is kept if the events of
 // an activity come in groups.
-func (s *Site) daysIf(activity, pool string, channel int) (float64, bool) {
+func (s *Result) daysIf(activity, pool string, channel int) (float64, bool) {
 	var rates []storage.Rate
 	limit := storage.Forever
 	for i := range s.plan.Channels {

@@ -122,7 +122,7 @@ type resolver struct {
 // resolve resolves every channel of a plan. Where nothing but channels changed since
 // an earlier estimate, and nothing that others listen to, the rest is taken from
 // there.
-func resolve(p *plan.Plan, earlier *Site) (*resolver, []input) {
+func resolve(p *plan.Plan, earlier *Result) (*resolver, []input) {
 	out := make([]input, len(p.Channels))
 	if earlier == nil || !p.SharesWhatChannelsHear(earlier.plan) {
 		r := newResolver(p)

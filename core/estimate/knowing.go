@@ -25,7 +25,7 @@ const mostUnknowns = 40
 // likely range of the verdict is drawn anew. Most is worth most first; what narrows the
 // range by less than a twentieth of a day is left out. It is empty where the verdict has
 // no range, and given up with the error of the context when that ends.
-func (s *Site) Knowing(ctx context.Context) ([]Unknown, error) {
+func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 	out := []Unknown{}
 	if s.Verdict.Sure == nil {
 		return out, nil
@@ -50,7 +50,7 @@ func (s *Site) Knowing(ctx context.Context) ([]Unknown, error) {
 
 // rangeOfVerdict is the likely range of the channel that the verdict is about, or that of
 // the verdict where nothing is required.
-func (s *Site) rangeOfVerdict(channel string) *Range {
+func (s *Result) rangeOfVerdict(channel string) *Range {
 	for i := range s.Channels {
 		if s.Channels[i].ID == channel {
 			return s.Channels[i].Sure
@@ -68,7 +68,7 @@ type tried struct {
 }
 
 // unknowns lists what is not measured, what writes most first.
-func (s *Site) unknowns() []tried {
+func (s *Result) unknowns() []tried {
 	var out []tried
 	writes := make(map[string]float64) // by activity
 	for i := range s.plan.Channels {

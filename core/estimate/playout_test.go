@@ -412,7 +412,7 @@ func whollyBased(c *plan.Channel, d *plan.Duty) bool {
 	if d.Base == nil || d.Base.KeyframesOnly {
 		return false
 	}
-	frames := func(of plan.Which, fps float64) float64 {
+	frames := func(of plan.StreamName, fps float64) float64 {
 		if s := c.Streams.Get(of); fps == 0 || fps > s.FPS {
 			return s.FPS
 		}

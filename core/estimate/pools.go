@@ -22,7 +22,7 @@ func Array(p *plan.Pool) storage.Array {
 }
 
 // store fills every pool with its channels.
-func (s *Site) store(ctx context.Context, p *plan.Plan) error {
+func (s *Result) store(ctx context.Context, p *plan.Plan) error {
 	members := make(map[string][]int)
 	for i, c := range p.Channels {
 		members[c.Pool] = append(members[c.Pool], i)
@@ -40,7 +40,7 @@ func (s *Site) store(ctx context.Context, p *plan.Plan) error {
 	return nil
 }
 
-func (s *Site) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
+func (s *Result) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 	a := Array(pool)
 	usable := a.Usable()
 	loads := make([]storage.Load, len(members))
@@ -101,7 +101,7 @@ const mostFine = 100
 
 // worstMinute is the least that is kept of some channels at any minute of the week, where
 // that is few days: followed minute by minute, as half an hour of much footage counts then.
-func (s *Site) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) storage.Days {
+func (s *Result) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) storage.Days {
 	var all []storage.Series
 	for _, i := range members {
 		keep := &p.Channels[i].Keep
@@ -131,7 +131,7 @@ func (s *Site) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) st
 }
 
 // record adds up what every recorder takes in and writes.
-func (s *Site) record(p *plan.Plan) {
+func (s *Result) record(p *plan.Plan) {
 	s.Recorders = make([]Recorder, len(p.Recorders))
 	hours := make([][storage.HoursOfWeek]storage.Bytes, len(p.Recorders))
 	at := make(map[string]int)
@@ -161,7 +161,7 @@ func (s *Site) record(p *plan.Plan) {
 
 // judge picks the figures of the verdict. The channel it names is the one with the
 // least days kept for each day required.
-func (s *Site) judge(p *plan.Plan) {
+func (s *Result) judge(p *plan.Plan) {
 	v := &s.Verdict
 	least := math.Inf(1)
 	for i := range s.Channels {

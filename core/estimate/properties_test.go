@@ -26,7 +26,7 @@ func eachPlan(t *testing.T, f func(t *testing.T, p *plan.Plan)) {
 
 // notLess asks that a figure of every channel is at least what it was. What is
 // equal in exact numbers may differ by the numerical error.
-func notLess(t *testing.T, what string, before, after *Site) {
+func notLess(t *testing.T, what string, before, after *Result) {
 	t.Helper()
 	for i := range before.Channels {
 		a, b := before.Channels[i], after.Channels[i]

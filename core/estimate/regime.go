@@ -62,7 +62,7 @@ func layersOf(c *plan.Channel, d *plan.Duty) (out layerStreams) {
 func regimeOf(c *plan.Channel, d *plan.Duty, dark noise) footage.Regime {
 	var r footage.Regime
 	audio := video.Kbps(c.AudioKbps)
-	cost := func(which plan.Which, cut video.Cut) (video.Cost, bool) {
+	cost := func(which plan.StreamName, cut video.Cut) (video.Cost, bool) {
 		s := c.Streams.Get(which)
 		if s == nil {
 			return video.Cost{}, false
@@ -105,7 +105,7 @@ func whole(c *plan.Channel, d *plan.Duty, listens bool) bool {
 
 // framesOf is how many frames a second are kept of a stream where fps are asked for, 0
 // for all.
-func framesOf(c *plan.Channel, stream plan.Which, fps float64) float64 {
+func framesOf(c *plan.Channel, stream plan.StreamName, fps float64) float64 {
 	all := c.Streams.Get(stream).FPS
 	if fps > 0 && fps < all {
 		return fps
@@ -129,7 +129,7 @@ func admits(e *plan.Event) footage.Admit {
 }
 
 // streams are those a camera may have, the main one first.
-var streams = [3]plan.Which{plan.Main, plan.Sub, plan.Third}
+var streams = [3]plan.StreamName{plan.Main, plan.Sub, plan.Third}
 
 // encoded translates a stream of the plan.
 func encoded(s *plan.Stream) video.Stream {

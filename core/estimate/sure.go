@@ -61,7 +61,7 @@ func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
 }
 
 // draw fills in how sure the figures are.
-func (s *Site) draw(ctx context.Context, p *plan.Plan, earlier *Site) error {
+func (s *Result) draw(ctx context.Context, p *plan.Plan, earlier *Result) error {
 	// Channels that play alike are played once at every knot.
 	at := make(map[*footage.Shares]int)
 	var alike [][]int

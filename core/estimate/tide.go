@@ -11,7 +11,7 @@ import (
 
 // Tide is what channels write together, in equal bins over the week: those with the
 // ids given, all where none are.
-func (s *Site) Tide(ids ...string) footage.Week {
+func (s *Result) Tide(ids ...string) footage.Week {
 	out := make(footage.Week, week.Length/footage.Grain)
 	for i := range out {
 		from := week.Minute(i) * footage.Grain
@@ -37,7 +37,7 @@ type Difference struct{ Figures, Week bool }
 
 // Changed compares every channel with its figures in an earlier estimate of the
 // site, which may be nil.
-func (s *Site) Changed(earlier *Site) []Difference {
+func (s *Result) Changed(earlier *Result) []Difference {
 	out := make([]Difference, len(s.Channels))
 	before := earlier.byID()
 	for i := range s.Channels {

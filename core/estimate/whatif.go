@@ -24,7 +24,7 @@ type Scenario struct {
 
 // WhatIf tells what the failure of a drive, and one drive more, would do to a pool.
 // The list is empty where the plan has no such pool.
-func (s *Site) WhatIf(pool string) []Scenario {
+func (s *Result) WhatIf(pool string) []Scenario {
 	for _, r := range s.plan.Recorders {
 		for i := range r.Pools {
 			if r.Pools[i].ID == pool && len(r.Pools[i].Drives) > 0 {
@@ -35,7 +35,7 @@ func (s *Site) WhatIf(pool string) []Scenario {
 	return []Scenario{}
 }
 
-func (s *Site) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
+func (s *Result) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
 	failure := Array(pool).Fail()
 	out := Scenario{ID: "failed", Sentence: "A drive fails", LostPercent: 100 * failure.Lost}
 	changed := *pool
@@ -76,7 +76,7 @@ func andThen(more int) string {
 	return fmt.Sprintf(", nor by %d more before it is replaced.", more)
 }
 
-func (s *Site) more(r *plan.Recorder, pool *plan.Pool) Scenario {
+func (s *Result) more(r *plan.Recorder, pool *plan.Pool) Scenario {
 	changed := *pool
 	changed.Drives = slices.Clone(pool.Drives)
 	changed.Drives[0].Count++
@@ -93,7 +93,7 @@ func (s *Site) more(r *plan.Recorder, pool *plan.Pool) Scenario {
 }
 
 // with fills in the figures of a scenario in which a pool is another.
-func (s *Site) with(r *plan.Recorder, pool *plan.Pool, out *Scenario) {
+func (s *Result) with(r *plan.Recorder, pool *plan.Pool, out *Scenario) {
 	next := *s.plan
 	next.Recorders = slices.Clone(s.plan.Recorders)
 	for i := range next.Recorders {

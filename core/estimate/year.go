@@ -49,7 +49,7 @@ type special struct {
 // that it is full. What a channel writes on a date is what it does on that weekday, with
 // the duties and the factor of the date; an hour that clocks skip is not written, one that
 // comes twice is. It fails for years before 1970 and after 2200.
-func (s *Site) Year(ctx context.Context, from week.Date) (*Year, error) {
+func (s *Result) Year(ctx context.Context, from week.Date) (*Year, error) {
 	if from.Year < 1970 || from.Year > 2200 {
 		return nil, errors.New("a year between 1970 and 2200 is wanted")
 	}
@@ -97,7 +97,7 @@ func (s *Site) Year(ctx context.Context, from week.Date) (*Year, error) {
 
 // SpecialYear is the year in which the first special day lies, nil where there is none.
 // It is found once.
-func (s *Site) SpecialYear() *Year {
+func (s *Result) SpecialYear() *Year {
 	s.special.Do(func() {
 		if list := s.plan.Site.SpecialDays; len(list) > 0 {
 			// The years that special days may lie in can all be followed.
@@ -109,7 +109,7 @@ func (s *Site) SpecialYear() *Year {
 
 // lookBackDays is how long before the year pools begin to fill: what the slowest needs,
 // and half as much again.
-func (s *Site) lookBackDays() int {
+func (s *Result) lookBackDays() int {
 	longest := 14.0
 	for _, p := range s.Pools {
 		if p.RetentionDays != nil {
@@ -186,7 +186,7 @@ func (d *dates) dateOf(i int, felt float64) (week.Date, string) {
 
 // profiles are what channels write in each hour of a week on special days of a kind.
 type profiles struct {
-	site  *Site
+	site  *Result
 	kinds map[special]bool
 	made  map[profileOf]*[storage.HoursOfWeek]storage.Bytes
 	play  map[playOf][]footage.Shares
@@ -204,7 +204,7 @@ type playOf struct {
 	shape string
 }
 
-func newProfiles(s *Site, d *dates) *profiles {
+func newProfiles(s *Result, d *dates) *profiles {
 	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares)}
 	for _, kind := range d.kinds {
 		p.kinds[kind] = true
@@ -277,7 +277,7 @@ func repeated(duties week.Steps[string], day week.Weekday) week.Steps[string] {
 }
 
 // yearOf follows one pool.
-func (s *Site) yearOf(p *plan.Pool, figures *Pool, d *dates, written *profiles) YearPool {
+func (s *Result) yearOf(p *plan.Pool, figures *Pool, d *dates, written *profiles) YearPool {
 	out := YearPool{ID: p.ID, Kept: []float64{}}
 	usable := storage.Bytes(figures.UsableGB) * storage.GB
 	// Channels that share their limits are added up by the hour of the week, before these

@@ -36,7 +36,7 @@ type Streams struct {
 }
 
 // Get returns the stream of that name, nil where the camera has none.
-func (s Streams) Get(w Which) *Stream {
+func (s Streams) Get(w StreamName) *Stream {
 	switch w {
 	case Main:
 		return s.Main
@@ -49,7 +49,7 @@ func (s Streams) Get(w Which) *Stream {
 }
 
 // With returns the streams with one replaced.
-func (s Streams) With(w Which, stream *Stream) Streams {
+func (s Streams) With(w StreamName, stream *Stream) Streams {
 	switch w {
 	case Main:
 		s.Main = stream

@@ -36,5 +36,5 @@ var (
 	RatesKnown      = Choices{{"guess", "a guess"}, {"datasheet", "a datasheet"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
 	ActivitiesKnown = Choices{{"guess", "a guess"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
 	Scenes          = Choices{{"still", "still"}, {"moderate", "moderate"}, {"busy", "busy"}}
-	StreamNames     = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
+	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )

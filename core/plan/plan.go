@@ -58,13 +58,13 @@ func (SpecialDay) someOf() (some, apart []string) {
 	return []string{"week", "useDay", "rateFactor"}, []string{"week", "useDay"}
 }
 
-// Which names one of a camera's streams.
-type Which string
+// StreamName names one of a camera's streams.
+type StreamName string
 
 const (
-	Main  Which = "main"
-	Sub   Which = "sub"
-	Third Which = "third"
+	Main  StreamName = "main"
+	Sub   StreamName = "sub"
+	Third StreamName = "third"
 )
 
 // Duty is what a channel does in a block of time. With neither layer it is off.
@@ -78,17 +78,17 @@ type Duty struct {
 
 // Base is the base layer of a duty.
 type Base struct {
-	Stream        Which   `json:"stream" enum:"main,sub,third"`
-	KeyframesOnly bool    `json:"keyframesOnly,omitempty"`
-	FPS           float64 `json:"fps,omitempty" minimum:"0.01" maximum:"240" doc:"Frames a second to keep; absent keeps all"`
+	Stream        StreamName `json:"stream" enum:"main,sub,third"`
+	KeyframesOnly bool       `json:"keyframesOnly,omitempty"`
+	FPS           float64    `json:"fps,omitempty" minimum:"0.01" maximum:"240" doc:"Frames a second to keep; absent keeps all"`
 }
 
 // Event is the event layer of a duty.
 type Event struct {
-	Stream Which     `json:"stream" enum:"main,sub,third"`
-	On     []Trigger `json:"on" minItems:"1" maxItems:"2" enum:"motion,alarm"`
-	Match  string    `json:"match,omitempty" enum:"any,all" doc:"Whether any of the events is enough or all must hold at once"`
-	FPS    float64   `json:"fps,omitempty" minimum:"0.01" maximum:"240"`
+	Stream StreamName `json:"stream" enum:"main,sub,third"`
+	On     []Trigger  `json:"on" minItems:"1" maxItems:"2" enum:"motion,alarm"`
+	Match  string     `json:"match,omitempty" enum:"any,all" doc:"Whether any of the events is enough or all must hold at once"`
+	FPS    float64    `json:"fps,omitempty" minimum:"0.01" maximum:"240"`
 }
 
 // Trigger is a kind of event.

@@ -6,7 +6,7 @@ import (
 
 // PlainStream is a stream of which nothing is known yet: what cameras are usually
 // set to, with a modelled bitrate.
-func PlainStream(which Which) *Stream {
+func PlainStream(which StreamName) *Stream {
 	s := &Stream{Codec: "h265", Width: 1920, Height: 1080, FPS: 15, GOPSeconds: 2, Rate: Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}}
 	if which != Main {
 		s.Codec, s.Width, s.Height, s.FPS = "h264", 640, 360, 8

@@ -196,7 +196,7 @@ func (c *checker) channel(path string, ch *Channel) {
 
 // nights checks the hours in which it is night for streams.
 func (c *checker) nights(path string, s Streams) {
-	for _, which := range []Which{Main, Sub, Third} {
+	for _, which := range []StreamName{Main, Sub, Third} {
 		if stream := s.Get(which); stream != nil && stream.Rate.Night != nil {
 			at := fmt.Sprintf("%s.%s.rate.night.hours", path, which)
 			if len(stream.Rate.Night.Hours.Blocks) == 0 {

@@ -58,7 +58,7 @@ func columns() []Column {
 			set:     setKindName,
 			choices: func(p *plan.Plan) []string { return kindNames(p).all() }},
 	}
-	for _, which := range []plan.Which{plan.Main, plan.Sub, plan.Third} {
+	for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
 		list = append(list, streamColumns(which)...)
 	}
 	audio := number("audio", "Audio", "Keeping", "kbit/s", func(c *plan.Channel) *float64 { return &c.AudioKbps })

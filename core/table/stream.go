@@ -12,8 +12,8 @@ import (
 
 // streamColumns are the columns of one stream. A text in any of them gives the
 // camera the stream; an empty codec takes it away.
-func streamColumns(which plan.Which) []Column {
-	title := map[plan.Which]string{plan.Main: "Main stream", plan.Sub: "Sub stream", plan.Third: "Third stream"}[which]
+func streamColumns(which plan.StreamName) []Column {
+	title := map[plan.StreamName]string{plan.Main: "Main stream", plan.Sub: "Sub stream", plan.Third: "Third stream"}[which]
 	column := func(id, name, unit string, numeric bool, get func(*plan.Stream) string, set func(*plan.Stream, string) error, choices ...string) Column {
 		c := Column{ID: string(which) + "." + id, Title: name, Group: title, Unit: unit, Numeric: numeric, OfKind: true,
 			get: func(_ *plan.Plan, c *plan.Channel) string {

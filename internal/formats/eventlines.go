@@ -81,7 +81,7 @@ func stem(text string) string {
 
 // meanings finds the columns that tell the channel and the kind of a line, where they are
 // not given. body are the first lines but for a heading.
-func (l *Log) meanings(body []line, which *Which, heading bool) {
+func (l *Log) meanings(body []line, which *LogColumns, heading bool) {
 	sample := body[:min(len(body), 200)]
 	distinct := func(at int) map[string]int {
 		out := make(map[string]int)

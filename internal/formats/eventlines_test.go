@@ -42,7 +42,7 @@ func TestStartsAndStopsOfSeveralChannels(t *testing.T) {
 		"words of their own": twoCameras("time,camera,state\n", "active", "inactive", false),
 		"only stops tell so": twoCameras("time,camera,event\n", "Person", "Person cleared", false),
 	} {
-		l, err := ReadLog([]byte(text), time.UTC, nil, Kept{})
+		l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
 		if err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
@@ -61,7 +61,7 @@ func TestStartsAndStopsOfSeveralChannels(t *testing.T) {
 		if s := l.Sample[0]; s.Channel != "North door" || s.Seconds != 30 {
 			t.Errorf("%s: first of all %+v", name, s)
 		}
-		one, err := ReadLog([]byte(text), time.UTC, &Which{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, Pick: "South door"}, Kept{})
+		one, err := ReadLog([]byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, Pick: "South door"}, LogPeriod{})
 		if err != nil || one.Events != 105 || math.Abs(one.PerDay-5) > 0.01 || len(one.Asks) != 0 || one.Activity.Known != "measured" {
 			t.Errorf("%s: of one door %+v, %v", name, one, err)
 		}
@@ -75,23 +75,23 @@ func TestWhatLinesMeanIsAskedWhereItIsNotCertain(t *testing.T) {
 			text += fmt.Sprintf("2026-06-%02d %02d:00:00,%s\n", day+1, 8+i, kind)
 		}
 	}
-	l, err := ReadLog([]byte(text), time.UTC, nil, Kept{})
+	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || l.Kind != 1 || !slices.Equal(l.Asks, []string{AskKind}) || l.Events != 42 || l.Activity.Known != "guess" {
 		t.Fatalf("%+v, %v", l, err)
 	}
 	said := map[string]LineAs{"Person": LineEvent, "Vehicle": LineEvent, "Sabotage": LineOther}
-	l, err = ReadLog([]byte(text), time.UTC, &Which{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, As: said}, Kept{})
+	l, err = ReadLog([]byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, As: said}, LogPeriod{})
 	if err != nil || len(l.Asks) != 0 || l.Events != 28 || l.Activity.Known != "measured" {
 		t.Errorf("%+v, %v", l, err)
 	}
-	if l, err = ReadLog([]byte(text), time.UTC, &Which{Start: -1, End: -1, Channel: -1, Kind: -1}, Kept{}); err != nil || len(l.Asks) != 0 || l.Events != 42 {
+	if l, err = ReadLog([]byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || len(l.Asks) != 0 || l.Events != 42 {
 		t.Errorf("without a column of kinds: %+v, %v", l, err)
 	}
 }
 
 func TestStartsWithoutStops(t *testing.T) {
 	text := "time,event\n2026-06-01 08:00:00,start\n2026-06-01 08:00:20,start\n2026-06-01 08:01:00,stop\n2026-06-01 09:00:00,stop\n2026-06-01 10:00:00,start\n"
-	l, err := ReadLog([]byte(text), time.UTC, nil, Kept{})
+	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || l.Events != 2 || l.Paired != 1 || l.Unpaired != 3 || l.Sample[0].Seconds != 60 || l.Sample[1].Seconds != -1 {
 		t.Errorf("%+v, %v", l, err)
 	}

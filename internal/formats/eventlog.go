@@ -18,20 +18,20 @@ import (
 
 // Log is what an event log says, before anything is made of it.
 type Log struct {
-	Columns []string  `json:"columns" doc:"Headings, or the cells of the first line"`
-	Start   int       `json:"start" doc:"Column of the starts, from 0"`
-	End     int       `json:"end" doc:"Column of the ends or lengths; -1 where there is none"`
-	Lengths bool      `json:"lengths" doc:"Whether that column holds lengths in seconds rather than ends"`
-	Channel int       `json:"channel" doc:"Column that tells whose event it is; -1 where there is none"`
-	Kind    int       `json:"kind" doc:"Column that tells what a line means; -1 where each line is an event"`
-	Layout  string    `json:"layout" doc:"How times are written"`
-	Zone    string    `json:"zone" doc:"Time zone of times that name none"`
-	Sample  []Logged  `json:"sample" doc:"The first events as they were understood"`
-	From    time.Time `json:"from" doc:"Start of the first day with an event"`
-	To      time.Time `json:"to" doc:"End of the last day with an event"`
-	Bad     []BadCell `json:"bad" doc:"The first lines that were left out"`
-	LeftOut int       `json:"leftOut" doc:"How many lines were left out"`
-	Notes   []string  `json:"notes"`
+	Columns []string   `json:"columns" doc:"Headings, or the cells of the first line"`
+	Start   int        `json:"start" doc:"Column of the starts, from 0"`
+	End     int        `json:"end" doc:"Column of the ends or lengths; -1 where there is none"`
+	Lengths bool       `json:"lengths" doc:"Whether that column holds lengths in seconds rather than ends"`
+	Channel int        `json:"channel" doc:"Column that tells whose event it is; -1 where there is none"`
+	Kind    int        `json:"kind" doc:"Column that tells what a line means; -1 where each line is an event"`
+	Layout  string     `json:"layout" doc:"How times are written"`
+	Zone    string     `json:"zone" doc:"Time zone of times that name none"`
+	Sample  []LogEvent `json:"sample" doc:"The first events as they were understood"`
+	From    time.Time  `json:"from" doc:"Start of the first day with an event"`
+	To      time.Time  `json:"to" doc:"End of the last day with an event"`
+	Bad     []BadCell  `json:"bad" doc:"The first lines that were left out"`
+	LeftOut int        `json:"leftOut" doc:"How many lines were left out"`
+	Notes   []string   `json:"notes"`
 
 	Channels []LogChannel `json:"channels" doc:"Whose events there are; empty where no column tells"`
 	Picked   string       `json:"picked,omitempty" doc:"The channel whose events these are, of several"`
@@ -50,8 +50,8 @@ type Log struct {
 	Activity     plan.Activity `json:"activity" doc:"What the log says, as an activity of the plan"`
 }
 
-// Logged is one event as it was understood.
-type Logged struct {
+// LogEvent is one event as it was understood.
+type LogEvent struct {
 	Channel string    `json:"channel,omitempty"`
 	Start   time.Time `json:"start"`
 	Seconds float64   `json:"seconds" doc:"-1 where it is not known"`
@@ -101,27 +101,27 @@ func (s stamp) parse(text string, zone *time.Location) (time.Time, error) {
 	return t.In(zone), err
 }
 
-// Recognise stands in [Which] for a column that is to be recognised.
+// Recognise stands in [LogColumns] for a column that is to be recognised.
 const Recognise = -2
 
-// Which says what the columns of a log mean where that is not to be recognised: Start and
+// LogColumns says what the columns of a log mean where that is not to be recognised: Start and
 // End together, -1 for no End; Channel and Kind each, -1 for none.
-type Which struct {
+type LogColumns struct {
 	Start, End, Channel, Kind int
 
 	Pick string            // whose events are wanted, of several channels
 	As   map[string]LineAs // what kinds of lines mean
 }
 
-// Kept is when a log was kept: whole days, the last one included. Zero dates are
+// LogPeriod is when a log was kept: whole days, the last one included. Zero dates are
 // those of the first and of the last event.
-type Kept struct{ From, To week.Date }
+type LogPeriod struct{ From, To week.Date }
 
 // ReadLog reads a log of event starts and ends, CSV or XLSX, and fits an activity to
 // it. Times that name no time zone are those of zone; on the night on which clocks go
 // back, the hour that comes twice is taken to be the first. The error says why no
 // events can be read.
-func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, error) {
+func ReadLog(data []byte, zone *time.Location, which *LogColumns, kept LogPeriod) (*Log, error) {
 	each, encoding, err := logBudget.open(data)
 	if err != nil {
 		return nil, err
@@ -133,7 +133,7 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
-	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []Logged{}, Channels: []LogChannel{}, Kinds: []LogKind{}, Asks: []string{}}
+	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []LogEvent{}, Channels: []LogChannel{}, Kinds: []LogKind{}, Asks: []string{}}
 	if encoding != "" && encoding != inUTF8 {
 		l.Notes = append(l.Notes, "The file was read as "+encoding+".")
 	}
@@ -180,7 +180,7 @@ func ReadLog(data []byte, zone *time.Location, which *Which, kept Kept) (*Log, e
 	}
 	l.span(read, zone, kept)
 	for _, e := range read[:min(len(read), 8)] {
-		l.Sample = append(l.Sample, Logged{channels.list[e.channel], e.start, e.seconds})
+		l.Sample = append(l.Sample, LogEvent{channels.list[e.channel], e.start, e.seconds})
 	}
 	events, err := l.channelsOf(read, &channels, pick)
 	if err != nil {
@@ -365,7 +365,7 @@ func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *t
 
 // span finds when the log was kept: whole days, from the first with an event to the last,
 // unless it is said.
-func (l *Log) span(events []logged, zone *time.Location, kept Kept) {
+func (l *Log) span(events []logged, zone *time.Location, kept LogPeriod) {
 	midnight := func(t time.Time, days int) time.Time {
 		y, m, d := t.In(zone).Date()
 		return time.Date(y, m, d+days, 0, 0, 0, 0, zone)

@@ -60,7 +60,7 @@ func TestHostileFilesEndWithOneLine(t *testing.T) {
 	p := demo.BrackenhallCiderWorks()
 	calendar := func(data []byte) error { _, err := ReadSpecialDays(data, p, week.Sunday); return err }
 	table := func(data []byte) error { _, err := ReadTable(data, p); return err }
-	log := func(data []byte) error { _, err := ReadLog(data, time.UTC, nil, Kept{}); return err }
+	log := func(data []byte) error { _, err := ReadLog(data, time.UTC, nil, LogPeriod{}); return err }
 	tests := []struct {
 		name string
 		read func([]byte) error
@@ -118,7 +118,7 @@ func TestTheLargestTablesAreRead(t *testing.T) {
 	}
 	var before, after runtime.MemStats
 	runtime.ReadMemStats(&before)
-	l, err := ReadLog([]byte(b.String()), time.UTC, nil, Kept{})
+	l, err := ReadLog([]byte(b.String()), time.UTC, nil, LogPeriod{})
 	runtime.ReadMemStats(&after)
 	if err != nil || l.Events != 200_000 || l.Activity.MeanSeconds < 8.9 || l.Activity.MeanSeconds > 9.1 {
 		t.Fatalf("%+v, %v", l, err)

@@ -21,7 +21,7 @@ import (
 // entry is a version of a plan with its estimate.
 type entry struct {
 	head  *store.Head
-	site  *estimate.Site
+	site  *estimate.Result
 	found []check.Finding
 	// The plans of the last versions, oldest first, for changes that are made on them.
 	past []version
@@ -63,7 +63,7 @@ func (e entry) remembering(before entry) entry {
 // estimate estimates and checks a plan, before it is kept or shown; earlier, which may
 // be nil, is an estimate of one before. A plan whose figures cannot be computed is an
 // [*plan.Error].
-func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Site) (e entry, err error) {
+func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Result) (e entry, err error) {
 	defer func() {
 		if v := recover(); v != nil {
 			s.log.ErrorContext(ctx, "a plan cannot be estimated", "site", head.ID, "version", head.Version, "id", requestID(ctx), "value", v, "stack", string(debug.Stack()))

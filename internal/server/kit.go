@@ -237,13 +237,13 @@ func (s *service) readLog(ctx context.Context, in *struct {
 	if err != nil || name == "Local" {
 		return nil, huma.Error422UnprocessableEntity("There is no time zone " + name + ".")
 	}
-	which := &formats.Which{Start: in.Start, End: in.End, Channel: in.Channel, Kind: in.Kind, Pick: in.Pick}
+	which := &formats.LogColumns{Start: in.Start, End: in.End, Channel: in.Channel, Kind: in.Kind, Pick: in.Pick}
 	if in.As != "" {
 		if err := json.Unmarshal([]byte(in.As), &which.As); err != nil {
 			return nil, huma.Error422UnprocessableEntity("What kinds of lines mean is no JSON object of texts.")
 		}
 	}
-	var kept formats.Kept
+	var kept formats.LogPeriod
 	for _, date := range []struct {
 		text string
 		into *week.Date

@@ -133,7 +133,7 @@ func TestSitesAreOpenedDuplicatedAndPutAway(t *testing.T) {
 		Codec: "h265", Width: 1920, Height: 1080, FPS: 10, Activity: "quay", Duty: "motion", KeepDays: 14}
 	written, _ := json.Marshal(o)
 	draft := call[OpeningDraft](c, "POST", "/api/openings/draft", string(written), 200)
-	made := call[Made](c, "POST", "/api/openings", string(written), 201)
+	made := call[CreatedSite](c, "POST", "/api/openings", string(written), 201)
 	verdict := call[SiteVerdict](c, "GET", "/api/sites/"+made.ID+"/verdict", "", 200)
 	if *verdict.Verdict.KeptDays != *draft.Verdict.KeptDays {
 		t.Errorf("the draft says %v days, the site %v", *draft.Verdict.KeptDays, *verdict.Verdict.KeptDays)
@@ -143,14 +143,14 @@ func TestSitesAreOpenedDuplicatedAndPutAway(t *testing.T) {
 	if p := call[problemBody](c, "POST", "/api/openings", string(written), 422); !strings.Contains(p.Detail, "9 cameras on a recorder of 4") {
 		t.Errorf("%q", p.Detail)
 	}
-	call[Made](c, "POST", "/api/sites/"+made.ID+"/duplicate", `{"name":"Pier, again"}`, 201)
+	call[CreatedSite](c, "POST", "/api/sites/"+made.ID+"/duplicate", `{"name":"Pier, again"}`, 201)
 	response, err := http.Post(c.url+"/api/sites/site/archive", "application/json", strings.NewReader(`{"archived":true}`))
 	if err != nil || response.StatusCode != http.StatusNoContent {
 		t.Fatalf("%v %v", err, response.Status)
 	}
 	response.Body.Close()
-	list := call[[]Listed](c, "GET", "/api/sites", "", 200)
-	byName := make(map[string]Listed)
+	list := call[[]SiteLine](c, "GET", "/api/sites", "", 200)
+	byName := make(map[string]SiteLine)
 	for _, s := range list {
 		byName[s.Name] = s
 	}

@@ -91,7 +91,7 @@ func TestAChangeSentTwiceIsMadeOnce(t *testing.T) {
 	ids := make(map[string]bool)
 	for range 2 {
 		status, _, body := c.send("POST", "/api/sites", string(written), "Idempotency-Key", "a-3")
-		var made Made
+		var made CreatedSite
 		if err := json.Unmarshal([]byte(body), &made); status != 201 || err != nil {
 			t.Fatalf("import: %d: %s", status, body)
 		}

@@ -39,8 +39,8 @@ func (s *service) export(ctx context.Context, in *SiteParam) (*file, error) {
 	return &file{"application/json", `attachment; filename="` + in.ID + `.json"`, data}, nil
 }
 
-// Made is a site that was made.
-type Made struct {
+// CreatedSite is a site that was made.
+type CreatedSite struct {
 	ID      string `json:"id"`
 	Version int64  `json:"version"`
 }
@@ -48,12 +48,12 @@ type Made struct {
 func (s *service) importPlan(ctx context.Context, in *struct {
 	SentBy
 	RawBody []byte `contentType:"application/json"`
-}) (*body[Made], error) {
+}) (*body[CreatedSite], error) {
 	return s.create(ctx, in.note("Site made from a plan file"), func() (*plan.Plan, error) { return plan.Read(in.RawBody) })
 }
 
 // create makes a site of a plan that can be estimated.
-func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, error)) (*body[Made], error) {
+func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, error)) (*body[CreatedSite], error) {
 	head, err := heavily(ctx, s.heavy.heavy, func() (*store.Head, error) {
 		p, err := read()
 		if err != nil {
@@ -70,7 +70,7 @@ func (s *service) create(ctx context.Context, note store.Note, read func() (*pla
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return &body[Made]{Made{head.ID, head.Version}}, nil
+	return &body[CreatedSite]{CreatedSite{head.ID, head.Version}}, nil
 }
 
 // newID makes an id for a site from its name and a few letters of chance.

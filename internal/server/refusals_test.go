@@ -145,13 +145,13 @@ func TestLargePlansComeInAndGoOut(t *testing.T) {
 	if err != nil || len(written) < plan.MaxBytes {
 		t.Fatalf("%d bytes, %v", len(written), err)
 	}
-	made := call[Made](c, "POST", "/api/sites", string(written), 201)
+	made := call[CreatedSite](c, "POST", "/api/sites", string(written), 201)
 	call[Answer](c, "POST", "/api/sites/"+made.ID+"/edits", `{"version":1,"edits":[{"setSite":{"name":"Larger still"}}]}`, 200)
 	status, _, exported := c.send("GET", "/api/sites/"+made.ID+"/plan", "")
 	if status != 200 || len(exported) < plan.MaxBytes {
 		t.Fatalf("%d, %d bytes", status, len(exported))
 	}
-	call[Made](c, "POST", "/api/sites", exported, 201)
+	call[CreatedSite](c, "POST", "/api/sites", exported, 201)
 }
 
 // TestHostileRequests asks for far too much. Each is refused in one line, and the

@@ -191,7 +191,7 @@ func TestImportExport(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	made := call[Made](c, "POST", "/api/sites", string(written), 201)
+	made := call[CreatedSite](c, "POST", "/api/sites", string(written), 201)
 	response, err := http.Get(c.url + "/api/sites/" + made.ID + "/plan")
 	if err != nil {
 		t.Fatal(err)

@@ -37,8 +37,8 @@ type SiteVerdict struct {
 	Hints    int              `json:"hints"`
 }
 
-// Listed is a line of the list of sites.
-type Listed struct {
+// SiteLine is a line of the list of sites.
+type SiteLine struct {
 	store.Summary
 	State *SiteVerdict `json:"state,omitempty" doc:"Absent where it is not known at once; ask for it"`
 }
@@ -72,16 +72,16 @@ func siteVerdict(e entry) SiteVerdict {
 	return SiteVerdict{e.head.Version, e.site.Verdict, n[check.Error], n[check.Warning], n[check.Hint]}
 }
 
-func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]Listed], error) {
+func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], error) {
 	list, err := s.store.List(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := make([]Listed, len(list))
+	out := make([]SiteLine, len(list))
 	for i, summary := range list {
-		out[i] = Listed{summary, s.verdicts.get(summary.ID, summary.Version)}
+		out[i] = SiteLine{summary, s.verdicts.get(summary.ID, summary.Version)}
 	}
-	return &body[[]Listed]{out}, nil
+	return &body[[]SiteLine]{out}, nil
 }
 
 func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {
@@ -132,7 +132,7 @@ func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Openin
 func (s *service) openSite(ctx context.Context, in *struct {
 	SentBy
 	Body plan.Opening
-}) (*body[Made], error) {
+}) (*body[CreatedSite], error) {
 	return s.create(ctx, in.note("Site made"), in.Body.Plan)
 }
 
@@ -142,7 +142,7 @@ func (s *service) duplicate(ctx context.Context, in *struct {
 	Body struct {
 		Name string `json:"name" minLength:"1" maxLength:"200" doc:"Name of the new site"`
 	}
-}) (*body[Made], error) {
+}) (*body[CreatedSite], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)

@@ -57,7 +57,7 @@ type YearVerdict struct {
 	Name string    `json:"name" doc:"The special day behind it; empty for none"`
 }
 
-func yearVerdict(s *estimate.Site) *YearVerdict {
+func yearVerdict(s *estimate.Result) *YearVerdict {
 	y := s.SpecialYear()
 	if y == nil || y.Days == nil {
 		return nil
@@ -142,7 +142,7 @@ func answer(before, after entry) *Answer {
 	return a
 }
 
-func ribbon(s *estimate.Site, i int) Ribbon {
+func ribbon(s *estimate.Result, i int) Ribbon {
 	r := Ribbon{ID: s.Channels[i].ID}
 	for run, duty := range s.Duties(i).Runs() {
 		r.Rail = append(r.Rail, RailStep{run.From, duty})
