@@ -153,7 +153,7 @@ func TestASiteThatCannotBeShownCanBeBroughtBack(t *testing.T) {
 	p.open("/sites/quay", `[data-return="1"]`)
 	p.shows(".failure", "duties[0].mark: 99 is above 12")
 	p.shows(".failure", "A mark that is none")
-	if href := eval[string](p, `document.querySelector('.failure a[download]').getAttribute('href')`); href != "/api/sites/quay/plan" {
+	if href := eval[string](p, `document.querySelector('.failure a[download]').getAttribute('href')`); href != "/api/plans/quay/file" {
 		t.Errorf("export %s", href)
 	}
 	p.click(`[data-return="1"]`)

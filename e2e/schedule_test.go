@@ -145,7 +145,7 @@ func TestNamedWeeks(t *testing.T) {
 	}
 	p.click(`[data-test="new-week"]`)
 	p.revision(6)
-	calendar := eval[string](p, `fetch('/api/sites/quay/weeks/lanes/calendar').then(r => r.text())`)
+	calendar := eval[string](p, `fetch('/api/plans/quay/weeks/lanes/calendar').then(r => r.text())`)
 	if !strings.Contains(calendar, "RRULE:FREQ=WEEKLY") || !strings.Contains(calendar, "TZID:Europe/Dublin") {
 		t.Errorf("%.300s", calendar)
 	}

@@ -138,7 +138,7 @@ func TestStrokesWaitWhileTheDatabaseIsAway(t *testing.T) {
 
 func TestExportImportAndBadFiles(t *testing.T) {
 	s, p := quay(t)
-	exported := eval[string](p, `fetch('/api/sites/quay/plan').then(r => r.text())`)
+	exported := eval[string](p, `fetch('/api/plans/quay/file').then(r => r.text())`)
 	written, err := demo.PennywhistleQuay().Write()
 	if err != nil {
 		t.Fatal(err)

@@ -49,7 +49,7 @@ func TestBackupAndRestore(t *testing.T) {
 	data := folder(t)
 	file := filepath.Join(filepath.Dir(data), "sites.backup")
 	url, stop := startDemo(t, data)
-	post(t, url+"/api/sites/pennywhistle-quay/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay before"}}]}`)
+	post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay before"}}]}`)
 	if out, says, status := run(t, "backup", "--data", data, file); status != 0 || !strings.Contains(out, file) {
 		t.Fatalf("backup: %d, %s %s", status, out, says)
 	}
@@ -59,7 +59,7 @@ func TestBackupAndRestore(t *testing.T) {
 	if _, says, status := run(t, "backup", "--data", data, file); status == 0 || !strings.Contains(says, "exists") {
 		t.Errorf("a backup over another: %d, %s", status, says)
 	}
-	post(t, url+"/api/sites/pennywhistle-quay/edits", `{"version":2,"edits":[{"setSite":{"name":"Quay after"}}]}`)
+	post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":2,"edits":[{"setSite":{"name":"Quay after"}}]}`)
 	post(t, url+"/api/sites/brackenhall-cider-works/archive", `{"archived":true}`)
 	if out, says, status := run(t, "delete", "--data", data, "--yes", "brackenhall-cider-works"); status != 0 || !strings.Contains(out, "is gone") {
 		t.Errorf("delete: %d, %s %s", status, out, says)
@@ -87,7 +87,7 @@ func TestBackupAndRestore(t *testing.T) {
 		t.Fatalf("restore elsewhere: %d, %s %s", status, out, says)
 	}
 	url, stop = startDemo(t, other)
-	if body := get(t, url+"/api/sites/pennywhistle-quay/history"); !strings.Contains(body, "Quay before") {
+	if body := get(t, url+"/api/plans/pennywhistle-quay/revisions"); !strings.Contains(body, "Quay before") {
 		t.Errorf("%.300s", body)
 	}
 	stop()
@@ -103,7 +103,7 @@ func TestThinAndReset(t *testing.T) {
 	data := folder(t)
 	url, stop := startDemo(t, data)
 	for version := 1; version <= 5; version++ {
-		post(t, url+"/api/sites/pennywhistle-quay/edits", `{"version":`+strconv.Itoa(version)+`,"edits":[{"setSite":{"name":"Quay `+strconv.Itoa(version)+`"}}]}`)
+		post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":`+strconv.Itoa(version)+`,"edits":[{"setSite":{"name":"Quay `+strconv.Itoa(version)+`"}}]}`)
 	}
 	stop()
 	if out, says, status := run(t, "thin", "--data", data, "--keep", "2", "pennywhistle-quay"); status != 0 || !strings.Contains(out, "4 revisions of pennywhistle-quay are gone") {
@@ -117,7 +117,7 @@ func TestThinAndReset(t *testing.T) {
 		t.Errorf("--reset without a yes: %d, %s", status, says)
 	}
 	url, stop = startDemo(t, data)
-	if body := get(t, url+"/api/sites/pennywhistle-quay/history"); strings.Count(body, `"number"`) != 2 {
+	if body := get(t, url+"/api/plans/pennywhistle-quay/revisions"); strings.Count(body, `"number"`) != 2 {
 		t.Errorf("after thinning: %s", body)
 	}
 	stop()

@@ -170,7 +170,7 @@ func TestDemoComesUpStopsAndRemembers(t *testing.T) {
 	if body := get(t, url+"/api/openapi.json"); !strings.Contains(body, `"3.1.0"`) {
 		t.Errorf("%.200s", body)
 	}
-	response, err := http.Post(url+"/api/sites/pennywhistle-quay/edits", "application/json",
+	response, err := http.Post(url+"/api/plans/pennywhistle-quay/edits", "application/json",
 		strings.NewReader(`{"version":1,"edits":[{"setAudio":{"channels":["booth"],"audioKbps":0}}]}`))
 	if err != nil || response.StatusCode != 200 {
 		t.Fatalf("%v, %v", response, err)

@@ -180,6 +180,16 @@ func Count(found []Finding) map[Severity]int {
 	return n
 }
 
+// Trouble is how much trouble a plan is in, to order sites by: the share of its days that
+// the worst channel is short of comes first, then errors, then warnings.
+func Trouble(s *estimate.Result, n map[Severity]int) float64 {
+	missing := 0.0
+	if v := s.Verdict; v.Short && v.KeptDays != nil {
+		missing = 1 - *v.KeptDays / *v.RequiredDays
+	}
+	return missing*1e6 + float64(n[Error])*1e3 + float64(n[Warning])
+}
+
 // channelRules look at one channel at a time, siteRules at all of it.
 var (
 	channelRules = []func(*site, *channel){

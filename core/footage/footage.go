@@ -14,7 +14,7 @@
 // kernel. All else stays.
 //
 // Triggers have constant intensity between edges, so Λ has a closed form from edge
-// to edge: a straight line and one exponential for each mean length. [Cover] sweeps
+// to edge: a straight line and one exponential for each mean length. [Play] sweeps
 // the week once along those edges and integrates exp(−Λ) over a few Gauss–Legendre
 // points behind each, so the cost grows with the number of edges, not of seconds.
 package footage

@@ -66,9 +66,3 @@ func Price(shares []Shares, regimes week.Steps[Regime]) Week {
 	}
 	return w
 }
-
-// Cover plays the scene through the regimes of a week and returns what is written,
-// bin by bin.
-func Cover(scene Scene, regimes week.Steps[Regime]) Week {
-	return Price(Play(scene, regimes), regimes)
-}

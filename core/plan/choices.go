@@ -1,5 +1,7 @@
 package plan
 
+import "reflect"
+
 // Choice is one of the values that a member may have, as people call it.
 type Choice struct {
 	ID   string `json:"id"`
@@ -38,3 +40,47 @@ var (
 	Scenes          = Choices{{"still", "still"}, {"moderate", "moderate"}, {"busy", "busy"}}
 	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )
+
+// AllChoices are the values of all members that are offered by name.
+type AllChoices struct {
+	Codecs          Choices  `json:"codecs"`
+	Layouts         Choices  `json:"layouts"`
+	RateKinds       Choices  `json:"rateKinds"`
+	RatesKnown      Choices  `json:"ratesKnown"`
+	ActivitiesKnown Choices  `json:"activitiesKnown"`
+	Qualities       []int    `json:"qualities"`
+	Scenes          Choices  `json:"scenes"`
+	Streams         Choices  `json:"streams"`
+	Sizes           []string `json:"sizes" doc:"Pictures that cameras usually have; others are possible"`
+}
+
+// Every is all choices there are.
+var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices,
+	[]string{"640×360", "704×576", "1280×720", "1920×1080", "2560×1440", "2688×1520", "3072×2048", "3840×2160"}}
+
+// Limits are what a member may be, of what stands in its tag.
+type Limits struct {
+	Minimum   *float64 `json:"minimum,omitempty"`
+	Maximum   *float64 `json:"maximum,omitempty"`
+	MaxLength *float64 `json:"maxLength,omitempty"`
+	Whole     bool     `json:"whole,omitempty" doc:"Whether it is a whole number"`
+}
+
+// AllLimits are the limits of the members of the format by their paths, such as
+// "channels.preSeconds".
+func AllLimits() map[string]Limits {
+	out := make(map[string]Limits)
+	eachMember(func(path string, m member) {
+		of := func(name string) *float64 {
+			if limit, ok := m.limit(name); ok {
+				return &limit
+			}
+			return nil
+		}
+		l := Limits{of("minimum"), of("maximum"), of("maxLength"), m.typ.Kind() == reflect.Int}
+		if l != (Limits{}) {
+			out[path] = l
+		}
+	})
+	return out
+}

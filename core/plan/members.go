@@ -156,6 +156,12 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 // "channels.detection.catch", in the order of the document.
 func Members() []string {
 	var out []string
+	eachMember(func(path string, _ member) { out = append(out, path) })
+	return out
+}
+
+// eachMember calls f with every member of the format and its path.
+func eachMember(f func(path string, m member)) {
 	var walk func(path string, t reflect.Type)
 	walk = func(path string, t reflect.Type) {
 		for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
@@ -168,12 +174,11 @@ func Members() []string {
 			return
 		}
 		for _, m := range orderedMembers(t) {
-			out = append(out, join(path, m.name))
+			f(join(path, m.name), m)
 			walk(join(path, m.name), m.typ)
 		}
 	}
 	walk("", reflect.TypeFor[Plan]())
-	return out
 }
 
 // MembersUsed lists the members that a plan gives a value other than zero.

@@ -30,3 +30,20 @@ func FreeID(name, otherwise string, taken func(id string) bool) string {
 	}
 	return id
 }
+
+// FreeIDs makes ids from names that no thing of a kind has yet, nor another of the names.
+func (p *Plan) FreeIDs(kind string, names ...string) []string {
+	taken := make(map[string]bool)
+	p.EachThing(func(t Thing) bool {
+		if t.Kind == kind {
+			taken[t.Key] = true
+		}
+		return true
+	})
+	ids := make([]string, len(names))
+	for i, name := range names {
+		ids[i] = FreeID(name, Slug(kind), func(id string) bool { return taken[id] })
+		taken[ids[i]] = true
+	}
+	return ids
+}

@@ -42,10 +42,6 @@ type Adaptive struct {
 	Ratio    float64 // size of a keyframe over that of a following frame at 15 frames a second
 }
 
-// Frames is the number of frames in a group while something moves: frame rate × keyframe
-// interval, at least 1. Motion JPEG has keyframes only.
-func (s Stream) Frames() float64 { return s.frames(true, s.FPS) }
-
 func (s Stream) frames(moving bool, fps float64) float64 {
 	if s.Codec == MJPEG {
 		return 1

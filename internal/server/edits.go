@@ -17,15 +17,15 @@ import (
 
 // registerEdits adds the changes of a plan.
 func registerEdits(api huma.API, s *service) {
-	huma.Register(api, op("edit", http.MethodPost, "/api/sites/{id}/edits", "Change the plan"), s.edit)
-	huma.Register(api, op("draft", http.MethodPost, "/api/sites/{id}/draft", "What a change would do, without keeping it"), s.draft)
-	huma.Register(api, op("undo", http.MethodPost, "/api/sites/{id}/undo", "Take back the last change"), s.undo)
-	huma.Register(api, op("redo", http.MethodPost, "/api/sites/{id}/redo", "Make the change again that was taken back"), s.redo)
-	huma.Register(api, op("returnTo", http.MethodPost, "/api/sites/{id}/return", "Return to an earlier revision, as a new one"), s.returnTo)
+	huma.Register(api, op("edit", http.MethodPost, "/api/plans/{id}/edits", "Change the plan"), s.edit)
+	huma.Register(api, op("draft", http.MethodPost, "/api/plans/{id}/draft", "What a change would do, without keeping it"), s.draft)
+	huma.Register(api, op("undo", http.MethodPost, "/api/plans/{id}/undo", "Take back the last change"), s.step(store.Undo))
+	huma.Register(api, op("redo", http.MethodPost, "/api/plans/{id}/redo", "Make the change again that was taken back"), s.step(store.Redo))
+	huma.Register(api, op("returnTo", http.MethodPost, "/api/plans/{id}/return", "Return to an earlier revision, as a new one"), s.returnTo)
 }
 
 type changeRequest struct {
-	SiteParam
+	PlanParam
 	SentBy
 	Body struct {
 		Version int64       `json:"version" doc:"Version of the plan that the change is made on"`
@@ -34,7 +34,7 @@ type changeRequest struct {
 }
 
 type stepRequest struct {
-	SiteParam
+	PlanParam
 	SentBy
 	Body struct {
 		Version int64 `json:"version" doc:"Version of the plan that the step is made on"`
@@ -269,35 +269,30 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 	return &body[*Draft]{d}, s.problem(ctx, err)
 }
 
-func (s *service) undo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
-	return s.step(ctx, in, s.store.Undo)
-}
-
-func (s *service) redo(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
-	return s.step(ctx, in, s.store.Redo)
-}
-
-func (s *service) step(ctx context.Context, in *stepRequest, take func(context.Context, *store.Head, store.Note) (*store.Change, error)) (*body[*Answer], error) {
-	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
-		before, err := s.at(ctx, in.ID, in.Body.Version, in.Key)
-		if err != nil {
-			return nil, err
-		}
-		// Where a step leads was estimated when it was left, so it can be stored first.
-		change, err := take(ctx, before.head, in.note(""))
-		if err != nil {
-			return nil, err
-		}
-		after, err := s.estimate(ctx, change.Head, before.site)
-		if err != nil {
-			return nil, err
-		}
-		return s.answer(before, after, change)
-	})
+// step answers undo or redo.
+func (s *service) step(way store.Way) func(context.Context, *stepRequest) (*body[*Answer], error) {
+	return func(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
+		return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+			before, err := s.at(ctx, in.ID, in.Body.Version, in.Key)
+			if err != nil {
+				return nil, err
+			}
+			// Where a step leads was estimated when it was left, so it can be stored first.
+			change, err := s.store.Step(ctx, before.head, in.note(""), way)
+			if err != nil {
+				return nil, err
+			}
+			after, err := s.estimate(ctx, change.Head, before.site)
+			if err != nil {
+				return nil, err
+			}
+			return s.answer(before, after, change)
+		})
+	}
 }
 
 func (s *service) returnTo(ctx context.Context, in *struct {
-	SiteParam
+	PlanParam
 	SentBy
 	Body struct {
 		Version  int64 `json:"version" doc:"Version of the plan that the return is made on"`

@@ -193,7 +193,7 @@ func TestStreamsLive(t *testing.T) {
 		if lines.Text() == "event: beat" {
 			if beats++; beats == 3 && !painted {
 				painted = true
-				call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+				call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
 			}
 		}
 		if painted && strings.Contains(lines.Text(), `"version":2`) {
@@ -208,12 +208,12 @@ func TestStreamsLive(t *testing.T) {
 
 func TestMetrics(t *testing.T) {
 	c, _ := serving(t, demo.PennywhistleQuay(), "", Options{})
-	call[View](c, "GET", "/api/sites/site", "", 200)
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
-	call[problemBody](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "off"), 409)
+	call[View](c, "GET", "/api/plans/site", "", 200)
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
+	call[problemBody](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "off"), 409)
 	_, _, got := c.send("GET", "/metrics", "")
 	for _, want := range []string{
-		`wakefield_request_seconds_count{method="GET",route="/api/sites/{id}",status="200"} 1`,
+		`wakefield_request_seconds_count{method="GET",route="/api/plans/{id}",status="200"} 1`,
 		`wakefield_edits_total{outcome="kept"} 1`, `wakefield_edits_total{outcome="conflict"} 1`,
 		"wakefield_estimate_seconds_count 2", "wakefield_cache_sites 1", "wakefield_database_connections_most 16", "go_goroutines",
 	} {

@@ -21,24 +21,24 @@ const setFrames = `{"version":%d,"edits":[{"setCells":{"columns":["main.fps"],"r
 
 func TestTheAnswerHasTheRowsThatChanged(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	before := call[Table](c, "GET", "/api/sites/site/table", "", 200)
+	before := call[Table](c, "GET", "/api/plans/site/table", "", 200)
 	if len(before.Rows) != 16 || len(before.Columns) != len(table.Columns) || before.Columns[1].ID != "name" {
 		t.Fatalf("%d rows, %d columns", len(before.Rows), len(before.Columns))
 	}
-	a := call[Answer](c, "POST", "/api/sites/site/edits", fmt.Sprintf(setFrames, 1, "lane-1", "9 fps"), 200)
+	a := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(setFrames, 1, "lane-1", "9 fps"), 200)
 	if len(a.Rows) != 1 || a.Rows[0].ID != "lane-1" || strings.Join(a.Rows[0].Departs, " ") != "main.fps" {
 		t.Errorf("%+v", a.Rows)
 	}
 	// A name that stands in other rows changes them too.
-	a = call[Answer](c, "POST", "/api/sites/site/edits", `{"version":2,"edits":[{"setWeek":{"week":{"id":"lanes","name":"Other","otherwise":"off"}}}]}`, 200)
+	a = call[Answer](c, "POST", "/api/plans/site/edits", `{"version":2,"edits":[{"setWeek":{"week":{"id":"lanes","name":"Other","otherwise":"off"}}}]}`, 200)
 	if len(a.Rows) != 2 {
 		t.Errorf("%d rows show the name of the week", len(a.Rows))
 	}
-	tried := call[TriedCells](c, "POST", "/api/sites/site/table/try", `{"columns":["main.fps"],"rows":[{"channel":"lane-1","values":["x"]},{"channel":"lane-2","values":["8"]}]}`, 200)
+	tried := call[TriedCells](c, "POST", "/api/plans/site/table/try", `{"columns":["main.fps"],"rows":[{"channel":"lane-1","values":["x"]},{"channel":"lane-2","values":["8"]}]}`, 200)
 	if len(tried.Bad) != 1 || tried.Bad[0].Row != 0 || tried.Good == nil || len(tried.Good.Rows) != 1 {
 		t.Errorf("%+v", tried)
 	}
-	p := call[problemBody](c, "POST", "/api/sites/site/edits", fmt.Sprintf(setFrames, 3, "lane-1", "x"), 422)
+	p := call[problemBody](c, "POST", "/api/plans/site/edits", fmt.Sprintf(setFrames, 3, "lane-1", "x"), 422)
 	if !strings.Contains(p.Detail, "edits[0].setCells.rows[0].values[0]") {
 		t.Errorf("%q", p.Detail)
 	}
@@ -61,16 +61,16 @@ func (c *client) fetch(path string) (string, http.Header) {
 func TestTablesGoOutAndComeIn(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	for _, kind := range []string{"csv", "xlsx"} {
-		data, header := c.fetch("/api/sites/site/channels." + kind)
+		data, header := c.fetch("/api/plans/site/channels." + kind)
 		if !strings.Contains(header.Get("Content-Disposition"), "site-channels."+kind) {
 			t.Errorf("%s", header)
 		}
-		read := call[formats.Table](c, "POST", "/api/sites/site/table/read", data, 200)
+		read := call[formats.Table](c, "POST", "/api/plans/site/table/read", data, 200)
 		if read.Same != 16 || len(read.Bad) != 0 {
 			t.Errorf("%s: %+v", kind, read)
 		}
 	}
-	p := call[problemBody](c, "POST", "/api/sites/site/table/read", "a,b\n1,2\n", 422)
+	p := call[problemBody](c, "POST", "/api/plans/site/table/read", "a,b\n1,2\n", 422)
 	if !strings.Contains(p.Detail, "no heading is known") {
 		t.Errorf("%q", p.Detail)
 	}
@@ -78,11 +78,11 @@ func TestTablesGoOutAndComeIn(t *testing.T) {
 
 func TestLogsClipsAndCurves(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	log := call[formats.Log](c, "POST", "/api/sites/site/log/read", "begin,end\n2026-06-01T08:00:00Z,2026-06-01T08:00:30Z\n2026-06-02T08:00:00Z,2026-06-02T08:00:10Z\n", 200)
+	log := call[formats.Log](c, "POST", "/api/plans/site/log/read", "begin,end\n2026-06-01T08:00:00Z,2026-06-01T08:00:30Z\n2026-06-02T08:00:00Z,2026-06-02T08:00:10Z\n", 200)
 	if log.Events != 2 || log.Activity.MeanSeconds != 20 || log.Zone != "Europe/Dublin" || log.Sample[0].Start.Hour() != 9 {
 		t.Errorf("%+v", log)
 	}
-	if p := call[problemBody](c, "POST", "/api/sites/site/log/read?zone=Nowhere", "x", 422); !strings.Contains(p.Detail, "no time zone") {
+	if p := call[problemBody](c, "POST", "/api/plans/site/log/read?zone=Nowhere", "x", 422); !strings.Contains(p.Detail, "no time zone") {
 		t.Errorf("%q", p.Detail)
 	}
 	var f Frames
@@ -93,22 +93,22 @@ func TestLogsClipsAndCurves(t *testing.T) {
 		}
 	}
 	frames, _ := json.Marshal(f)
-	if m := call[video.Measured](c, "POST", "/api/clip", string(frames), 200); m.GOPSeconds != 2 || m.KeyframeKB != 1 {
+	if m := call[video.Measured](c, "POST", "/api/streams/clip", string(frames), 200); m.GOPSeconds != 2 || m.KeyframeKB != 1 {
 		t.Errorf("%+v", m)
 	}
-	call[problemBody](c, "POST", "/api/clip", `{"seconds":[1,2],"bytes":[1],"keyframes":[]}`, 422)
-	call[problemBody](c, "POST", "/api/clip", `{"seconds":[1],"bytes":[1],"keyframes":[7]}`, 422)
+	call[problemBody](c, "POST", "/api/streams/clip", `{"seconds":[1,2],"bytes":[1],"keyframes":[]}`, 422)
+	call[problemBody](c, "POST", "/api/streams/clip", `{"seconds":[1],"bytes":[1],"keyframes":[7]}`, 422)
 	stream, _ := json.Marshal(plan.PlainStream(plan.Main))
-	if curve := call[estimate.Curve](c, "POST", "/api/curve", string(stream), 200); len(curve.ByFPS) < 5 || curve.ActiveKbps <= curve.IdleKbps {
+	if curve := call[estimate.Curve](c, "POST", "/api/streams/curve", string(stream), 200); len(curve.ByFPS) < 5 || curve.ActiveKbps <= curve.IdleKbps {
 		t.Errorf("%+v", curve)
 	}
 	night := func(idle, active float64, differ bool) string {
 		return fmt.Sprintf(`{"stream":{"codec":"h264","width":640,"height":360,"fps":10,"gopSeconds":2,"rate":{"kind":"variable","idleKbps":400,"activeKbps":900,"known":"measured"}},"idleKbps":%v,"activeKbps":%v,"differ":%v}`, idle, active, differ)
 	}
-	if n := call[NightClip](c, "POST", "/api/clip/night", night(720, 1620, true), 200); n.Factor != 1.8 {
+	if n := call[NightClip](c, "POST", "/api/streams/night", night(720, 1620, true), 200); n.Factor != 1.8 {
 		t.Errorf("%+v", n)
 	}
-	call[problemBody](c, "POST", "/api/clip/night", night(900000, 900000, false), 422)
+	call[problemBody](c, "POST", "/api/streams/night", night(900000, 900000, false), 422)
 	if h := call[WrittenHours](c, "POST", "/api/hours", `{"text":"mon to fri 7.45-16h10, Sun 22-6"}`, 200); h.Text != "Mon-Fri 07:45-16:10, Sun 22:00-06:00" || len(h.Blocks) != 2 {
 		t.Errorf("%+v", h)
 	}
@@ -122,7 +122,7 @@ func TestLogsClipsAndCurves(t *testing.T) {
 	if b := call[Beginnings](c, "GET", "/api/beginnings", "", 200); len(b.Duties) != 7 || len(b.Activities) < 8 || b.Model.BitsPerPixel != 0.6 {
 		t.Errorf("%+v", b)
 	}
-	if w := call[[]estimate.Scenario](c, "GET", "/api/sites/site/pools/array/whatif", "", 200); len(w) != 2 || w[1].Edit == nil {
+	if w := call[[]estimate.Scenario](c, "GET", "/api/plans/site/pools/array/whatif", "", 200); len(w) != 2 || w[1].Edit == nil {
 		t.Errorf("%+v", w)
 	}
 }
@@ -162,18 +162,18 @@ func TestSitesAreOpenedDuplicatedAndPutAway(t *testing.T) {
 
 func TestChangesThatDoNotMeetAreMerged(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
-	a := call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "booth", "off"), 200)
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
+	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "booth", "off"), 200)
 	if a.Version != 3 {
 		t.Errorf("version %d", a.Version)
 	}
-	v := call[View](c, "GET", "/api/sites/site", "", 200)
+	v := call[View](c, "GET", "/api/plans/site", "", 200)
 	for id, duty := range map[string]string{"kiosk": "clock", "booth": "off"} {
 		if got := v.Plan.WeekOf(v.Plan.Channel(id)).Steps().At(1440 + 600); got != duty {
 			t.Errorf("%s on Tuesday: %s", id, got)
 		}
 	}
-	p := call[problemBody](c, "POST", "/api/sites/site/edits", paint(2, "booth", "motion"), 409)
+	p := call[problemBody](c, "POST", "/api/plans/site/edits", paint(2, "booth", "motion"), 409)
 	if len(p.Since) != 1 || p.Version != 3 {
 		t.Errorf("%+v", p)
 	}
@@ -181,45 +181,45 @@ func TestChangesThatDoNotMeetAreMerged(t *testing.T) {
 
 func TestRevisionsTidesAndCalendars(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	first := call[View](c, "GET", "/api/sites/site", "", 200)
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "booth", "off"), 200)
-	then := call[View](c, "GET", "/api/sites/site/revisions/1", "", 200)
+	first := call[View](c, "GET", "/api/plans/site", "", 200)
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "booth", "off"), 200)
+	then := call[View](c, "GET", "/api/plans/site/revisions/1", "", 200)
 	if then.Verdict.GigabytesPerDay != first.Verdict.GigabytesPerDay || then.Version != 1 {
 		t.Errorf("%v GB a day at revision 1, %v then", then.Verdict.GigabytesPerDay, first.Verdict.GigabytesPerDay)
 	}
-	call[problemBody](c, "GET", "/api/sites/site/revisions/9", "", 404)
-	call[Answer](c, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
-	call[Answer](c, "POST", "/api/sites/site/redo", `{"version":3}`, 200)
-	if status, _, text := c.send("PUT", "/api/sites/site/revisions/2/name", `{"name":" As offered "}`); status != 204 {
+	call[problemBody](c, "GET", "/api/plans/site/revisions/9", "", 404)
+	call[Answer](c, "POST", "/api/plans/site/undo", `{"version":2}`, 200)
+	call[Answer](c, "POST", "/api/plans/site/redo", `{"version":3}`, 200)
+	if status, _, text := c.send("PUT", "/api/plans/site/revisions/2/name", `{"name":" As offered "}`); status != 204 {
 		t.Errorf("%d %s", status, text)
 	}
-	call[problemBody](c, "PUT", "/api/sites/site/revisions/9/name", `{"name":"x"}`, 404)
-	told := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200)
+	call[problemBody](c, "PUT", "/api/plans/site/revisions/9/name", `{"name":"x"}`, 404)
+	told := call[[]store.Revision](c, "GET", "/api/plans/site/revisions", "", 200)
 	if told[2].Name != "As offered" || told[2].KeptDays == nil || *told[2].KeptDays <= *first.Verdict.KeptDays {
 		t.Errorf("%+v", told[2])
 	}
 	if told[1].KeptDays != nil || *told[0].KeptDays != *told[2].KeptDays || told[0].Name != "" {
 		t.Errorf("undone %+v, done again %+v", told[1], told[0])
 	}
-	if found := call[[]store.Revision](c, "GET", "/api/sites/site/history?text=offered", "", 200); len(found) != 1 || found[0].Number != 2 {
+	if found := call[[]store.Revision](c, "GET", "/api/plans/site/revisions?text=offered", "", 200); len(found) != 1 || found[0].Number != 2 {
 		t.Errorf("%+v are named so", found)
 	}
-	whole := call[Tide](c, "POST", "/api/sites/site/tide", `{}`, 200)
-	part := call[Tide](c, "POST", "/api/sites/site/tide", `{"channels":["hall"],"from":480,"to":960}`, 200)
+	whole := call[Tide](c, "POST", "/api/plans/site/tide", `{}`, 200)
+	part := call[Tide](c, "POST", "/api/plans/site/tide", `{"channels":["hall"],"from":480,"to":960}`, 200)
 	if part.Mean <= 0 || part.Busiest >= whole.Busiest || part.BusiestAt < 480 || part.BusiestAt >= 960 {
 		t.Errorf("%v at %v of %v", part.Busiest, part.BusiestAt, whole.Busiest)
 	}
-	call[problemBody](c, "POST", "/api/sites/site/tide", `{"from":960,"to":480}`, 422)
-	calendar, header := c.fetch("/api/sites/site/weeks/lanes/calendar")
+	call[problemBody](c, "POST", "/api/plans/site/tide", `{"from":960,"to":480}`, 422)
+	calendar, header := c.fetch("/api/plans/site/weeks/lanes/calendar")
 	if !strings.HasPrefix(calendar, "BEGIN:VCALENDAR\r\n") || !strings.HasPrefix(header.Get("Content-Type"), "text/calendar") {
 		t.Errorf("%s %.100s", header, calendar)
 	}
-	dates, _ := c.fetch("/api/sites/site/special-days")
-	read := call[formats.Dates](c, "POST", "/api/sites/site/special-days/read", dates, 200)
+	dates, _ := c.fetch("/api/plans/site/special-days")
+	read := call[formats.Dates](c, "POST", "/api/plans/site/special-days/read", dates, 200)
 	if len(read.Days) != 3 || len(read.LeftOut) != 0 || read.Days[0].RateFactor == nil || *read.Days[0].RateFactor != 1.6 || read.Days[0].UseDay != nil {
 		t.Errorf("%+v", read)
 	}
-	d := call[Draft](c, "POST", "/api/sites/site/draft", paint(4, "kiosk", "off"), 200)
+	d := call[Draft](c, "POST", "/api/plans/site/draft", paint(4, "kiosk", "off"), 200)
 	if d.Channels != 1 || d.Minutes != 960 {
 		t.Errorf("%d channels, %d minutes", d.Channels, d.Minutes)
 	}

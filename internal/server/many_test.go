@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"wakefield/internal/demo"
+	"wakefield/internal/store"
 )
 
 // TestFiftyEditorsOnAPoolOfFour has each on a channel of its own, all the time on the
@@ -24,7 +25,7 @@ func TestFiftyEditorsOnAPoolOfFour(t *testing.T) {
 			channel := fmt.Sprintf("c%d-%d", i%6+1, i/6+1)
 			for k := range each {
 				duty := []string{"clock", "motion"}[k%2]
-				if status, _, body := c.send("POST", "/api/sites/site/edits", paint(1, channel, duty)); k == 0 && status != 200 || k > 0 && status != 409 && status != 200 {
+				if status, _, body := c.send("POST", "/api/plans/site/edits", paint(1, channel, duty)); k == 0 && status != 200 || k > 0 && status != 409 && status != 200 {
 					t.Errorf("editor %d: status %d: %.300s", i, status, body)
 				}
 			}
@@ -36,7 +37,7 @@ func TestFiftyEditorsOnAPoolOfFour(t *testing.T) {
 		}
 	}
 	group.Wait()
-	history, err := s.History(context.Background(), "site", 0, 200)
+	history, err := s.History(context.Background(), "site", 0, 200, store.Search{})
 	if err != nil || len(history) < editors+1 {
 		t.Errorf("%d revisions, %v", len(history), err)
 	}
@@ -54,7 +55,7 @@ func TestTwoServersMergeWhatDoesNotMeet(t *testing.T) {
 			d := &client{t, []string{c.url, other.URL}[i%2]}
 			version := 1
 			for k := range 10 {
-				status, _, body := d.send("POST", "/api/sites/site/edits", paint(version, fmt.Sprintf("c1-%d", i+1), []string{"clock", "motion"}[k%2]))
+				status, _, body := d.send("POST", "/api/plans/site/edits", paint(version, fmt.Sprintf("c1-%d", i+1), []string{"clock", "motion"}[k%2]))
 				var a Answer
 				if err := json.Unmarshal([]byte(body), &a); status != 200 || err != nil {
 					t.Errorf("client %d: status %d: %.300s", i, status, body)
@@ -73,14 +74,14 @@ func TestTwoServersMergeWhatDoesNotMeet(t *testing.T) {
 func TestAChangeSentTwiceIsMadeOnce(t *testing.T) {
 	c, s := serving(t, demo.PennywhistleQuay(), "", Options{})
 	for range 3 {
-		status, _, body := c.send("POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), "Idempotency-Key", "a-1")
+		status, _, body := c.send("POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), "Idempotency-Key", "a-1")
 		var a Answer
 		if err := json.Unmarshal([]byte(body), &a); status != 200 || err != nil || a.Version != 2 || !strings.Contains(a.Sentence, "Kiosk front") || len(a.Ribbons) != 1 || len(a.Patch) == 0 {
 			t.Fatalf("status %d, %v: %.300s", status, err, body)
 		}
 	}
 	for range 2 {
-		if status, _, body := c.send("POST", "/api/sites/site/undo", `{"version":2}`, "Idempotency-Key", "a-2"); status != 200 || !strings.Contains(body, `"version":3`) {
+		if status, _, body := c.send("POST", "/api/plans/site/undo", `{"version":2}`, "Idempotency-Key", "a-2"); status != 200 || !strings.Contains(body, `"version":3`) {
 			t.Fatalf("undo: %d: %.200s", status, body)
 		}
 	}
@@ -100,7 +101,7 @@ func TestAChangeSentTwiceIsMadeOnce(t *testing.T) {
 	if list, _ := s.List(context.Background()); len(list) != 2 || len(ids) != 1 {
 		t.Errorf("%d sites, %v", len(list), ids)
 	}
-	if status, _, body := c.send("POST", "/api/sites/site/undo", `{"version":3}`, "Idempotency-Key", "a b"); status != 422 {
+	if status, _, body := c.send("POST", "/api/plans/site/undo", `{"version":3}`, "Idempotency-Key", "a b"); status != 422 {
 		t.Errorf("a key that is none: %d: %s", status, body)
 	}
 }

@@ -71,7 +71,7 @@ func problemOf(err error) error {
 	case errors.As(err, &wrong):
 		return huma.Error422UnprocessableEntity(wrong.Error(), &huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason})
 	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound("There is no such site.")
+		return huma.Error404NotFound("There is no such site or plan.")
 	case errors.Is(err, store.ErrNoRevision):
 		return huma.Error404NotFound("There is no such revision.")
 	case errors.Is(err, store.ErrNothing):

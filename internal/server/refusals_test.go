@@ -20,14 +20,14 @@ func TestWhatCannotBeEstimatedIsNotStored(t *testing.T) {
 		`{"setKeep":{"channels":["booth","kiosk"],"keep":{"quotaGB":1e-10}}}`,
 		`{"setRate":{"channels":["booth"],"stream":"main","rate":{"kind":"constant","kbps":1e-300,"known":"guess"}}}`,
 	} {
-		if status, _, body := c.send("POST", "/api/sites/site/edits", `{"version":1,"edits":[`+edit+`]}`); status != 422 {
+		if status, _, body := c.send("POST", "/api/plans/site/edits", `{"version":1,"edits":[`+edit+`]}`); status != 422 {
 			t.Errorf("%s: %d: %.300s", edit, status, body)
 		}
 	}
-	call[View](c, "GET", "/api/sites/site", "", 200)
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	call[View](c, "GET", "/api/plans/site", "", 200)
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
 	// On an old version too it is told what is wrong with it, not that others were quicker.
-	p := call[problemBody](c, "POST", "/api/sites/site/edits", `{"version":1,"edits":[{"setSite":{"timeZone":"Nowhere"}}]}`, 422)
+	p := call[problemBody](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"timeZone":"Nowhere"}}]}`, 422)
 	if !strings.Contains(p.Detail, "no time zone") {
 		t.Errorf("%q", p.Detail)
 	}
@@ -57,20 +57,20 @@ func TestAPlanThatCannotBeShownStillOpens(t *testing.T) {
 	if got.Type != Unreadable || !strings.Contains(got.Detail, "channels[0].keep.quotaGB: 1e-10 is below 0.001") {
 		t.Errorf("%+v", got)
 	}
-	if status, _, body := c.send("GET", "/api/sites/site/plan", ""); status != 200 || !strings.Contains(body, "0.0000000001") && !strings.Contains(body, "1e-10") {
+	if status, _, body := c.send("GET", "/api/plans/site/file", ""); status != 200 || !strings.Contains(body, "0.0000000001") && !strings.Contains(body, "1e-10") {
 		t.Errorf("export: %d", status)
 	}
-	if history := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200); len(history) != 2 {
+	if history := call[[]store.Revision](c, "GET", "/api/plans/site/revisions", "", 200); len(history) != 2 {
 		t.Errorf("%+v", history)
 	}
-	if v := call[SiteVersion](c, "GET", "/api/sites/site/version", "", 200); v.Version != 2 {
+	if v := call[SiteVersion](c, "GET", "/api/plans/site/version", "", 200); v.Version != 2 {
 		t.Errorf("version %d", v.Version)
 	}
-	a := call[Answer](c, "POST", "/api/sites/site/return", `{"version":2,"revision":1}`, 200)
+	a := call[Answer](c, "POST", "/api/plans/site/return", `{"version":2,"revision":1}`, 200)
 	if a.Version != 3 || a.Sentence != "Back to revision 1" {
 		t.Errorf("%+v", a)
 	}
-	if v := call[View](c, "GET", "/api/sites/site", "", 200); v.Version != 3 {
+	if v := call[View](c, "GET", "/api/plans/site", "", 200); v.Version != 3 {
 		t.Errorf("version %d", v.Version)
 	}
 }
@@ -102,20 +102,20 @@ func TestTextsThatAreNoneAreRefusedAtTheDoor(t *testing.T) {
 		status                           int
 		says                             string
 	}{
-		{"NUL in a name", "POST", "/api/sites/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay\u0000"}}]}`, "", 422, "edits[0].setSite.name: has a character U+0000"},
-		{"no UTF-8", "POST", "/api/sites/site/edits", "{\"version\":1,\"edits\":[{\"setSite\":{\"name\":\"Qu\xe4\"}}]}", "", 400, "UTF-8"},
-		{"NUL in the author", "POST", "/api/sites/site/undo", `{"version":1}`, "A%00", 422, "header.Wakefield-Author"},
-		{"no UTF-8 in the author", "POST", "/api/sites/site/undo", `{"version":1}`, "A%ff", 422, "header.Wakefield-Author"},
-		{"half an escape", "POST", "/api/sites/site/undo", `{"version":1}`, "100%", 422, "header.Wakefield-Author"},
-		{"a long author", "POST", "/api/sites/site/undo", `{"version":1}`, strings.Repeat("x", 61), 422, "header.Wakefield-Author"},
-		{"NUL in the id", "GET", "/api/sites/a%00b", "", "", 404, "no such site"},
-		{"no UTF-8 in the id", "GET", "/api/sites/a%ffb", "", "", 404, "no such site"},
-		{"history of nothing", "GET", "/api/sites/nowhere/history", "", "", 404, "no such site"},
-		{"changes of nothing", "GET", "/api/changes?site=nowhere", "", "", 404, "no such site"},
+		{"NUL in a name", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay\u0000"}}]}`, "", 422, "edits[0].setSite.name: has a character U+0000"},
+		{"no UTF-8", "POST", "/api/plans/site/edits", "{\"version\":1,\"edits\":[{\"setSite\":{\"name\":\"Qu\xe4\"}}]}", "", 400, "UTF-8"},
+		{"NUL in the author", "POST", "/api/plans/site/undo", `{"version":1}`, "A%00", 422, "header.Wakefield-Author"},
+		{"no UTF-8 in the author", "POST", "/api/plans/site/undo", `{"version":1}`, "A%ff", 422, "header.Wakefield-Author"},
+		{"half an escape", "POST", "/api/plans/site/undo", `{"version":1}`, "100%", 422, "header.Wakefield-Author"},
+		{"a long author", "POST", "/api/plans/site/undo", `{"version":1}`, strings.Repeat("x", 61), 422, "header.Wakefield-Author"},
+		{"NUL in the id", "GET", "/api/plans/a%00b", "", "", 404, "no such"},
+		{"no UTF-8 in the id", "GET", "/api/plans/a%ffb", "", "", 404, "no such"},
+		{"history of nothing", "GET", "/api/plans/nowhere/revisions", "", "", 404, "no such"},
+		{"changes of nothing", "GET", "/api/changes?site=nowhere", "", "", 404, "no such"},
 		{"an operation that is not there", "GET", "/api/nothing", "", "", 404, ""},
 		{"an asset that is not there", "GET", "/assets/index-0000.js", "", "", 404, ""},
 		{"an icon that is not there", "GET", "/apple-touch-icon.png", "", "", 404, ""},
-		{"a long Cyrillic author", "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), cyrillic, 200, "Kiosk front"},
+		{"a long Cyrillic author", "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), cyrillic, 200, "Kiosk front"},
 	}
 	for _, test := range tests {
 		status, _, body := c.send(test.method, test.path, test.body, "Wakefield-Author", test.author)
@@ -123,7 +123,7 @@ func TestTextsThatAreNoneAreRefusedAtTheDoor(t *testing.T) {
 			t.Errorf("%s: %d, want %d: %.300s", test.name, status, test.status, body)
 		}
 	}
-	history, err := s.History(context.Background(), "site", 0, 5)
+	history, err := s.History(context.Background(), "site", 0, 5, store.Search{})
 	if err != nil || history[0].Author != strings.Repeat("Ж", 54) {
 		t.Errorf("%+v, %v", history[0], err)
 	}
@@ -146,8 +146,8 @@ func TestLargePlansComeInAndGoOut(t *testing.T) {
 		t.Fatalf("%d bytes, %v", len(written), err)
 	}
 	made := call[CreatedSite](c, "POST", "/api/sites", string(written), 201)
-	call[Answer](c, "POST", "/api/sites/"+made.ID+"/edits", `{"version":1,"edits":[{"setSite":{"name":"Larger still"}}]}`, 200)
-	status, _, exported := c.send("GET", "/api/sites/"+made.ID+"/plan", "")
+	call[Answer](c, "POST", "/api/plans/"+made.ID+"/edits", `{"version":1,"edits":[{"setSite":{"name":"Larger still"}}]}`, 200)
+	status, _, exported := c.send("GET", "/api/plans/"+made.ID+"/file", "")
 	if status != 200 || len(exported) < plan.MaxBytes {
 		t.Fatalf("%d, %d bytes", status, len(exported))
 	}
@@ -174,11 +174,11 @@ func TestHostileRequests(t *testing.T) {
 		status           int
 		says             string
 	}{
-		{"a clip of lists", "/api/clip", `{"seconds":[` + strings.Repeat("[],", 7<<20) + `1]}`, 400, "more than 1500000 values"},
-		{"a clip too large", "/api/clip", strings.Repeat(" ", 63<<20), 413, "too large"},
+		{"a clip of lists", "/api/streams/clip", `{"seconds":[` + strings.Repeat("[],", 7<<20) + `1]}`, 400, "more than 1500000 values"},
+		{"a clip too large", "/api/streams/clip", strings.Repeat(" ", 63<<20), 413, "too large"},
 		{"all record all", "/api/sites", string(ties), 422, "more than 100000 ties"},
-		{"deep lists", "/api/sites/site/edits", strings.Repeat("[", 1<<20), 400, ""},
-		{"many edits", "/api/sites/site/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 600_000) + `{}]}`, 422, "validation failed"},
+		{"deep lists", "/api/plans/site/edits", strings.Repeat("[", 1<<20), 400, ""},
+		{"many edits", "/api/plans/site/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 600_000) + `{}]}`, 422, "validation failed"},
 	}
 	for _, test := range tests {
 		if status, _, body := c.send("POST", test.path, test.body); status != test.status || !strings.Contains(body, test.says) || len(body) > 20_000 {

@@ -8,10 +8,12 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/core/week"
+	"wakefield/internal/store"
 )
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
-// estimate are called Estimated…, those of files Read….
+// estimate are called Estimated…, those of files Read…, and the site of the store, which
+// has plans, is told from that of a plan.
 func registry() huma.Registry {
 	huma.DefaultArrayNullable = false // lists are empty, never null
 	r := huma.NewMapRegistry("#/components/schemas/", func(t reflect.Type, hint string) string {
@@ -24,6 +26,9 @@ func registry() huma.Registry {
 		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
 			return "Read" + name
+		}
+		if t == reflect.TypeFor[store.Site]() {
+			return "StoredSite"
 		}
 		return name
 	})

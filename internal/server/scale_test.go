@@ -44,10 +44,10 @@ func BenchmarkCrowd(b *testing.B) {
 		b.Fatal(err)
 	}
 	c := start(b, p)
-	version := int(call[View](c, "GET", "/api/sites/site", "", 200).Version)
+	version := int(call[View](c, "GET", "/api/plans/site", "", 200).Version)
 	duties := []string{"off", "clock", "motion"}
 	for b.Loop() {
-		call[Answer](c, "POST", "/api/sites/site/edits", paint(version, "k17", duties[version%3]), 200)
+		call[Answer](c, "POST", "/api/plans/site/edits", paint(version, "k17", duties[version%3]), 200)
 		version++
 	}
 	b.StopTimer()
@@ -84,7 +84,7 @@ func BenchmarkLookBack(b *testing.B) {
 	})
 	b.Run("shown", func(b *testing.B) {
 		for b.Loop() {
-			call[View](c, "GET", "/api/sites/site/revisions/1", "", 200)
+			call[View](c, "GET", "/api/plans/site/revisions/1", "", 200)
 		}
 	})
 	conn, err := pgx.Connect(ctx, cluster.URL(b.Name()))

@@ -61,7 +61,7 @@ func paint(version int, channel, duty string) string {
 
 func TestWhatIsWorthMeasuring(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	list := call[[]estimate.Unknown](c, "GET", "/api/sites/site/knowing", "", 200)
+	list := call[[]estimate.Unknown](c, "GET", "/api/plans/site/knowing", "", 200)
 	if len(list) < 3 || list[0].Narrower < list[1].Narrower || list[0].Name == "" {
 		t.Errorf("%+v", list)
 	}
@@ -69,7 +69,7 @@ func TestWhatIsWorthMeasuring(t *testing.T) {
 
 func TestAChangeOnAVersionToComeIsToldSo(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	p := call[problemBody](c, "POST", "/api/sites/site/edits", paint(7, "kiosk", "clock"), 409)
+	p := call[problemBody](c, "POST", "/api/plans/site/edits", paint(7, "kiosk", "clock"), 409)
 	if p.Version != 1 || !strings.Contains(p.Detail, "made on version 7, and the newest is 1") {
 		t.Errorf("%+v", p)
 	}
@@ -85,32 +85,32 @@ type problemBody struct {
 
 func TestEditAnswersWithWhatChanged(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	before := call[View](c, "GET", "/api/sites/site", "", 200)
+	before := call[View](c, "GET", "/api/plans/site", "", 200)
 	if before.Version != 1 || len(before.Ribbons) != 16 || len(before.Tide.Base) != 336 || len(before.Found) == 0 {
 		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons), len(before.Tide.Base), len(before.Found))
 	}
-	a := call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
 	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" || a.Undo != a.Sentence || a.UndoBy != "Jórun" {
 		t.Errorf("%+v", a)
 	}
 	if len(a.Patch) == 0 || a.Verdict.GigabytesPerDay <= before.Verdict.GigabytesPerDay {
 		t.Errorf("patch %v, verdict %+v", a.Patch, a.Verdict)
 	}
-	after := call[View](c, "GET", "/api/sites/site", "", 200)
+	after := call[View](c, "GET", "/api/plans/site", "", 200)
 	figures, _ := json.Marshal(after.Verdict)
 	answered, _ := json.Marshal(a.Verdict)
 	if string(figures) != string(answered) {
 		t.Errorf("the answer says %s, the site %s", answered, figures)
 	}
-	history := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200)
+	history := call[[]store.Revision](c, "GET", "/api/plans/site/revisions", "", 200)
 	if len(history) != 2 || history[0].Author != "Jórun" {
 		t.Errorf("%+v", history)
 	}
-	u := call[Answer](c, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
+	u := call[Answer](c, "POST", "/api/plans/site/undo", `{"version":2}`, 200)
 	if u.Undo != "" || u.Redo != a.Sentence || u.Verdict.GigabytesPerDay != before.Verdict.GigabytesPerDay {
 		t.Errorf("%+v", u.Verdict)
 	}
-	if r := call[Answer](c, "POST", "/api/sites/site/redo", `{"version":3}`, 200); r.Version != 4 || r.Undo != a.Sentence {
+	if r := call[Answer](c, "POST", "/api/plans/site/redo", `{"version":3}`, 200); r.Version != 4 || r.Undo != a.Sentence {
 		t.Errorf("version %d, undo %q", r.Version, r.Undo)
 	}
 }
@@ -119,20 +119,20 @@ func TestAnEditThatChangesNothingMakesNoRevision(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	quay := demo.PennywhistleQuay()
 	audio := quay.Channel("booth").AudioKbps
-	a := call[Answer](c, "POST", "/api/sites/site/edits", fmt.Sprintf(`{"version":1,"edits":[{"setAudio":{"channels":["booth"],"audioKbps":%v}}]}`, audio), 200)
+	a := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(`{"version":1,"edits":[{"setAudio":{"channels":["booth"],"audioKbps":%v}}]}`, audio), 200)
 	if a.Version != 1 || len(a.Patch) != 0 || len(a.Ribbons) != 0 || len(a.Figures) != 0 || len(a.Rows) != 0 {
 		t.Errorf("%+v", a)
 	}
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "booth", "clock"), 200) // which it is already
-	if history := call[[]store.Revision](c, "GET", "/api/sites/site/history", "", 200); len(history) != 1 {
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "booth", "clock"), 200) // which it is already
+	if history := call[[]store.Revision](c, "GET", "/api/plans/site/revisions", "", 200); len(history) != 1 {
 		t.Errorf("%+v", history)
 	}
 }
 
 func TestDraftKeepsNothing(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	d := call[Draft](c, "POST", "/api/sites/site/draft", paint(1, "waiting", "clock"), 200)
-	a := call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "waiting", "clock"), 200)
+	d := call[Draft](c, "POST", "/api/plans/site/draft", paint(1, "waiting", "clock"), 200)
+	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "waiting", "clock"), 200)
 	if d.Change <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence || d.EvidenceChange.FullPerDay < 0 {
 		t.Errorf("the draft said %+v, then came %+v", d, a.Verdict)
 	}
@@ -140,9 +140,9 @@ func TestDraftKeepsNothing(t *testing.T) {
 
 func TestStaleEditIsAnswered409(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
 	for _, path := range []string{"edits", "draft", "undo", "redo"} {
-		p := call[problemBody](c, "POST", "/api/sites/site/"+path, map[bool]string{true: paint(1, "kiosk", "off"), false: `{"version":1}`}[path[0] == 'e' || path[0] == 'd'], 409)
+		p := call[problemBody](c, "POST", "/api/plans/site/"+path, map[bool]string{true: paint(1, "kiosk", "off"), false: `{"version":1}`}[path[0] == 'e' || path[0] == 'd'], 409)
 		if p.Version != 2 || len(p.Since) != 1 || !strings.Contains(p.Since[0].Sentence, "Kiosk front") {
 			t.Errorf("%s: %+v", path, p)
 		}
@@ -161,13 +161,13 @@ func TestBadRequests(t *testing.T) {
 		says                     string
 	}{
 		{"no site", "GET", "/api/sites/nowhere", "", 404, "no such site"},
-		{"edit of no site", "POST", "/api/sites/nowhere/edits", paint(1, "kiosk", "clock"), 404, "no such site"},
-		{"no duty", "POST", "/api/sites/site/edits", paint(1, "kiosk", "nap"), 422, `edits[0].paint.duty: no duty "nap"`},
-		{"no channel", "POST", "/api/sites/site/edits", paint(1, "kisok", "off"), 422, `edits[0].paint.channels[0]: no channel "kisok"`},
-		{"no edits", "POST", "/api/sites/site/edits", `{"version":1,"edits":[]}`, 422, "validation failed"},
-		{"two changes in one", "POST", "/api/sites/site/edits", `{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
-		{"no revision", "POST", "/api/sites/site/return", `{"version":1,"revision":7}`, 422, "There is no revision 7"},
-		{"nothing to undo", "POST", "/api/sites/site/undo", `{"version":1}`, 422, "nothing to take back"},
+		{"edit of no site", "POST", "/api/plans/nowhere/edits", paint(1, "kiosk", "clock"), 404, "no such site"},
+		{"no duty", "POST", "/api/plans/site/edits", paint(1, "kiosk", "nap"), 422, `edits[0].paint.duty: no duty "nap"`},
+		{"no channel", "POST", "/api/plans/site/edits", paint(1, "kisok", "off"), 422, `edits[0].paint.channels[0]: no channel "kisok"`},
+		{"no edits", "POST", "/api/plans/site/edits", `{"version":1,"edits":[]}`, 422, "validation failed"},
+		{"two changes in one", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
+		{"no revision", "POST", "/api/plans/site/return", `{"version":1,"revision":7}`, 422, "There is no revision 7"},
+		{"nothing to undo", "POST", "/api/plans/site/undo", `{"version":1}`, 422, "nothing to take back"},
 		{"cut file", "POST", "/api/sites", string(plan[:500]), 422, "it ends too early"},
 		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422, "activities[0].blocks[0].perHour: -14 is below 0"},
 		{"unknown member", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": 14, "color": 1`, 1), 422, "activities[0].blocks[0].color: no such member"},
@@ -192,7 +192,7 @@ func TestImportExport(t *testing.T) {
 		t.Fatal(err)
 	}
 	made := call[CreatedSite](c, "POST", "/api/sites", string(written), 201)
-	response, err := http.Get(c.url + "/api/sites/" + made.ID + "/plan")
+	response, err := http.Get(c.url + "/api/plans/" + made.ID + "/file")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -223,7 +223,7 @@ func TestHealthAsksTheDatabase(t *testing.T) {
 
 func TestOtherSitesMayNotPost(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	request, _ := http.NewRequest("POST", c.url+"/api/sites/site/undo", strings.NewReader(`{"version":1}`))
+	request, _ := http.NewRequest("POST", c.url+"/api/plans/site/undo", strings.NewReader(`{"version":1}`))
 	request.Header.Set("Content-Type", "application/json")
 	request.Header.Set("Sec-Fetch-Site", "cross-site")
 	response, err := http.DefaultClient.Do(request)
@@ -246,12 +246,12 @@ func TestSeveralServersOnOneDatabase(t *testing.T) {
 	other := httptest.NewServer(New(t.Context(), s, Options{}))
 	defer other.Close()
 	d := &client{t, other.URL}
-	call[View](d, "GET", "/api/sites/site", "", 200)
-	call[Answer](c, "POST", "/api/sites/site/edits", paint(1, "kiosk", "clock"), 200)
-	if v := call[View](d, "GET", "/api/sites/site", "", 200); v.Version != 2 {
+	call[View](d, "GET", "/api/plans/site", "", 200)
+	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
+	if v := call[View](d, "GET", "/api/plans/site", "", 200); v.Version != 2 {
 		t.Errorf("the other server shows version %d", v.Version)
 	}
-	call[Answer](d, "POST", "/api/sites/site/undo", `{"version":2}`, 200)
+	call[Answer](d, "POST", "/api/plans/site/undo", `{"version":2}`, 200)
 }
 
 // TestChangesAreToldToEveryServersPages makes a change through one server and hears
@@ -299,7 +299,7 @@ func TestChangesAreToldToEveryServersPages(t *testing.T) {
 	go func() {
 		for version := 1; ctx.Err() == nil && version < 200; version++ {
 			body := strings.NewReader(paint(version, "kiosk", []string{"clock", "off"}[version%2]))
-			if r, err := http.Post(c.url+"/api/sites/site/edits", "application/json", body); err == nil {
+			if r, err := http.Post(c.url+"/api/plans/site/edits", "application/json", body); err == nil {
 				r.Body.Close()
 			}
 		}
@@ -322,12 +322,12 @@ func BenchmarkPaint(b *testing.B) {
 	}{{"16 channels", demo.PennywhistleQuay(), "kiosk"}, {"192 channels", demo.SaltmarshTramDepot(), "c1-1"}} {
 		b.Run(site.name, func(b *testing.B) {
 			c := start(b, site.plan)
-			version := int(call[View](c, "GET", "/api/sites/site", "", 200).Version)
-			call[Answer](c, "POST", "/api/sites/site/edits", paint(version, site.channel, "off"), 200)
+			version := int(call[View](c, "GET", "/api/plans/site", "", 200).Version)
+			call[Answer](c, "POST", "/api/plans/site/edits", paint(version, site.channel, "off"), 200)
 			duties := []string{"clock", "motion"}
 			for b.Loop() {
 				version++
-				call[Answer](c, "POST", "/api/sites/site/edits", paint(version, site.channel, duties[version%2]), 200)
+				call[Answer](c, "POST", "/api/plans/site/edits", paint(version, site.channel, duties[version%2]), 200)
 			}
 		})
 	}

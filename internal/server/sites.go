@@ -2,30 +2,51 @@ package server
 
 import (
 	"context"
+	"crypto/rand"
 	"net/http"
+	"strings"
 	"sync"
-
-	"github.com/danielgtaylor/huma/v2"
-
 	"wakefield/core/check"
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/internal/store"
+
+	"github.com/danielgtaylor/huma/v2"
 )
 
 // registerSites adds what is done with sites as a whole.
 func registerSites(api huma.API, s *service) {
 	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
-	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's plan holds"), s.siteVerdict)
-	opening := op("openSite", http.MethodPost, "/api/openings", "Make a site from the few things known at first")
-	opening.DefaultStatus = http.StatusCreated
-	huma.Register(api, opening, s.openSite)
-	huma.Register(api, op("draftOpening", http.MethodPost, "/api/openings/draft", "The first verdict of a site that is not made yet"), s.draftOpening)
-	duplicate := op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")
-	duplicate.DefaultStatus = http.StatusCreated
-	huma.Register(api, duplicate, s.duplicate)
+	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file"), largestBody+1)), s.importPlan)
+	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with its adopted plan and that one's figures"), s.site)
+	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan holds"), s.siteVerdict)
+	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
 	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Put a site away, or take it out again"), s.archive)
+}
+
+// SiteView is a site and its adopted plan as the pages show it.
+type SiteView struct {
+	Site *store.Site `json:"site"`
+	Plan *View       `json:"plan"`
+}
+
+func (s *service) site(ctx context.Context, in *SiteParam) (*body[*SiteView], error) {
+	site, e, err := s.adopted(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[*SiteView]{&SiteView{site, view(e)}}, nil
+}
+
+// adopted is a site with its adopted plan as it stands.
+func (s *service) adopted(ctx context.Context, id string) (*store.Site, entry, error) {
+	site, err := s.store.Site(ctx, id)
+	if err != nil {
+		return nil, entry{}, err
+	}
+	e, err := s.current(ctx, site.Adopted)
+	return site, e, err
 }
 
 // SiteVerdict is a site's verdict in small.
@@ -35,6 +56,7 @@ type SiteVerdict struct {
 	Errors   int              `json:"errors"`
 	Warnings int              `json:"warnings"`
 	Hints    int              `json:"hints"`
+	Trouble  float64          `json:"trouble" doc:"How much trouble the plan is in, to order sites by: the share of the days that is missing first, then errors, then warnings"`
 }
 
 // SiteLine is a line of the list of sites.
@@ -69,7 +91,7 @@ func (v *verdicts) put(id string, s SiteVerdict) {
 
 func siteVerdict(e entry) SiteVerdict {
 	n := check.Count(e.found)
-	return SiteVerdict{e.head.Version, e.site.Verdict, n[check.Error], n[check.Warning], n[check.Hint]}
+	return SiteVerdict{e.head.Version, e.site.Verdict, n[check.Error], n[check.Warning], n[check.Hint], check.Trouble(e.site, n)}
 }
 
 func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], error) {
@@ -85,55 +107,13 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], err
 }
 
 func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {
-	e, err := s.current(ctx, in.ID)
+	_, e, err := s.adopted(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	v := siteVerdict(e)
 	s.verdicts.put(in.ID, v)
 	return &body[SiteVerdict]{v}, nil
-}
-
-// OpeningDraft is the first verdict of a site that is not made yet.
-type OpeningDraft struct {
-	Verdict  estimate.Verdict `json:"verdict"`
-	Findings []check.Finding  `json:"findings"`
-	Assumed  Assumed          `json:"assumed"`
-}
-
-// Assumed is what a first verdict takes each camera to be like.
-type Assumed struct {
-	IdleKbps       float64 `json:"idleKbps" doc:"While nothing moves"`
-	ActiveKbps     float64 `json:"activeKbps"`
-	EventsPerDay   float64 `json:"eventsPerDay" doc:"In front of it"`
-	WrittenPercent float64 `json:"writtenPercent" doc:"Share of the week in which anything is written"`
-}
-
-func assumed(e entry) Assumed {
-	c := &e.head.Plan.Channels[0]
-	cost := estimate.CurveOf(c.Streams.Main)
-	return Assumed{cost.IdleKbps, cost.ActiveKbps, e.head.Plan.Activity(c.Activity).Process().PerDay(), e.site.Channels[0].WrittenPercent}
-}
-
-func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
-	e, err := heavily(ctx, s.heavy.edits, func() (entry, error) {
-		p, err := in.Body.Plan()
-		if err != nil {
-			return entry{}, err
-		}
-		return s.estimate(ctx, &store.Head{Plan: p}, nil)
-	})
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found, assumed(e)}}, nil
-}
-
-func (s *service) openSite(ctx context.Context, in *struct {
-	SentBy
-	Body plan.Opening
-}) (*body[CreatedSite], error) {
-	return s.create(ctx, in.note("Site made"), in.Body.Plan)
 }
 
 func (s *service) duplicate(ctx context.Context, in *struct {
@@ -143,7 +123,7 @@ func (s *service) duplicate(ctx context.Context, in *struct {
 		Name string `json:"name" minLength:"1" maxLength:"200" doc:"Name of the new site"`
 	}
 }) (*body[CreatedSite], error) {
-	e, err := s.current(ctx, in.ID)
+	_, e, err := s.adopted(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -159,4 +139,43 @@ func (s *service) archive(ctx context.Context, in *struct {
 	}
 }) (*struct{}, error) {
 	return nil, s.problem(ctx, s.store.Archive(ctx, in.ID, in.Body.Archived))
+}
+
+// CreatedSite is a site that was made.
+type CreatedSite struct {
+	ID      string `json:"id"`
+	Version int64  `json:"version"`
+}
+
+func (s *service) importPlan(ctx context.Context, in *struct {
+	SentBy
+	RawBody []byte `contentType:"application/json"`
+}) (*body[CreatedSite], error) {
+	return s.create(ctx, in.note("Site made from a plan file"), func() (*plan.Plan, error) { return plan.Read(in.RawBody) })
+}
+
+// create makes a site of a plan that can be estimated.
+func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, error)) (*body[CreatedSite], error) {
+	head, err := heavily(ctx, s.heavy.heavy, func() (*store.Head, error) {
+		p, err := read()
+		if err != nil {
+			return nil, err
+		}
+		head := &store.Head{ID: newID(p.Site.Name), Version: 1, Plan: p}
+		made, err := s.estimate(ctx, head, nil)
+		if err != nil {
+			return nil, err
+		}
+		note.KeptDays = made.site.Verdict.KeptDays
+		return s.store.Create(ctx, head.ID, note, p)
+	})
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[CreatedSite]{CreatedSite{head.ID, head.Version}}, nil
+}
+
+// newID makes an id for a site from its name and a few letters of chance.
+func newID(name string) string {
+	return strings.TrimLeft(plan.Slug(name)+"-"+strings.ToLower(rand.Text()[:6]), "-")
 }

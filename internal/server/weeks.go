@@ -5,28 +5,60 @@ import (
 	"net/http"
 	"slices"
 	"time"
-
-	"github.com/danielgtaylor/huma/v2"
-
-	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/internal/formats"
+
+	"github.com/danielgtaylor/huma/v2"
 )
 
-// registerWeeks adds calendars, the tide of some channels, and revisions as they
-// stood.
+// registerWeeks adds hours as people write them, and named weeks as calendars.
 func registerWeeks(api huma.API, s *service) {
-	huma.Register(api, op("exportWeek", http.MethodGet, "/api/sites/{id}/weeks/{week}/calendar", "A named week as iCalendar"), s.exportWeek)
-	huma.Register(api, op("exportSpecialDays", http.MethodGet, "/api/sites/{id}/special-days", "The special days as iCalendar"), s.exportSpecialDays)
-	reading := op("readSpecialDays", http.MethodPost, "/api/sites/{id}/special-days/read", "What a calendar says of special days, before anything is changed")
-	reading.SkipValidateBody = true
-	huma.Register(api, reading, s.readSpecialDays)
-	readingWeek := op("readWeek", http.MethodPost, "/api/sites/{id}/weeks/read", "What a calendar says of a week, before anything is changed")
-	readingWeek.SkipValidateBody = true
-	huma.Register(api, readingWeek, s.readWeek)
-	huma.Register(api, op("year", http.MethodGet, "/api/sites/{id}/year", "Days kept at every date of a year"), s.year)
-	huma.Register(api, op("tideOf", http.MethodPost, "/api/sites/{id}/tide", "What some channels write together"), s.tideOf)
+	huma.Register(api, op("readHours", http.MethodPost, "/api/hours", "Hours as people write them"), s.readHours)
+	huma.Register(api, op("exportWeek", http.MethodGet, "/api/plans/{id}/weeks/{week}/calendar", "A named week as iCalendar"), s.exportWeek)
+	huma.Register(api, fileOp(op("readWeek", http.MethodPost, "/api/plans/{id}/weeks/read", "What a calendar says of a week, before anything is changed"), usualBody), s.readWeek)
+}
+
+// WrittenHours are hours, and how a person writes them.
+type WrittenHours struct {
+	Text   string       `json:"text"`
+	Blocks []plan.Hours `json:"blocks"`
+	Spans  []HourSpan   `json:"spans" doc:"The stretches of the week that they cover"`
+}
+
+// HourSpan is a part of the week, in minutes since Monday 00:00.
+type HourSpan struct {
+	From week.Minute `json:"from"`
+	To   week.Minute `json:"to"`
+}
+
+// readHours reads hours from a text, or writes those that it is given.
+func (s *service) readHours(_ context.Context, in *struct {
+	Body struct {
+		Text   string       `json:"text,omitempty" maxLength:"500" doc:"Such as Mon-Fri 07:45-16:10"`
+		Blocks []plan.Hours `json:"blocks,omitempty" maxItems:"500" doc:"Taken where there is no text"`
+	}
+}) (*body[WrittenHours], error) {
+	out := WrittenHours{Blocks: in.Body.Blocks}
+	if in.Body.Text != "" {
+		var err error
+		if out.Blocks, err = plan.ReadHours(in.Body.Text); err != nil {
+			return nil, huma.Error422UnprocessableEntity(err.Error())
+		}
+	}
+	if len(out.Blocks) == 0 {
+		return nil, huma.Error422UnprocessableEntity("no hours; write them like Mon-Fri 07:45-16:10")
+	}
+	out.Text = plan.HoursText(out.Blocks)
+	spans, err := plan.SpansOf(out.Blocks)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	out.Spans = make([]HourSpan, len(spans))
+	for i, s := range spans {
+		out.Spans[i] = HourSpan(s)
+	}
+	return &body[WrittenHours]{out}, nil
 }
 
 func calendarFile(name string, data []byte) *file {
@@ -34,7 +66,7 @@ func calendarFile(name string, data []byte) *file {
 }
 
 func (s *service) exportWeek(ctx context.Context, in *struct {
-	SiteParam
+	PlanParam
 	Week string `path:"week" maxLength:"300" doc:"Id of the week"`
 }) (*file, error) {
 	e, err := s.current(ctx, in.ID)
@@ -55,36 +87,8 @@ func (s *service) exportWeek(ctx context.Context, in *struct {
 	return calendarFile(in.ID+"-"+plan.Slug(p.Weeks[i].Name), data), nil
 }
 
-func (s *service) exportSpecialDays(ctx context.Context, in *SiteParam) (*file, error) {
-	e, err := s.current(ctx, in.ID)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	return calendarFile(in.ID+"-special-days", formats.WriteSpecialDays(e.head.Plan, in.ID, time.Now())), nil
-}
-
-func (s *service) readSpecialDays(ctx context.Context, in *struct {
-	SiteParam
-	UseDay  string `query:"useDay" enum:"mon,tue,wed,thu,fri,sat,sun" default:"sun" doc:"Day of the week that holds where the calendar does not say"`
-	RawBody []byte `contentType:"application/octet-stream"`
-}) (*body[*formats.Dates], error) {
-	e, err := s.current(ctx, in.ID)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	day := week.Sunday
-	if err := day.UnmarshalText([]byte(in.UseDay)); err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
-	}
-	dates, err := reading(ctx, s, func() (*formats.Dates, error) { return formats.ReadSpecialDays(in.RawBody, e.head.Plan, day) })
-	if err != nil {
-		return nil, err
-	}
-	return &body[*formats.Dates]{dates}, nil
-}
-
 func (s *service) readWeek(ctx context.Context, in *struct {
-	SiteParam
+	PlanParam
 	Of      string `query:"of" format:"date" doc:"A date of the week to read; absent for the present one, or where that is empty the one of the last event"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }) (*body[*formats.CalendarWeek], error) {
@@ -106,43 +110,4 @@ func (s *service) readWeek(ctx context.Context, in *struct {
 		return nil, err
 	}
 	return &body[*formats.CalendarWeek]{read}, nil
-}
-
-func (s *service) year(ctx context.Context, in *struct {
-	SiteParam
-	Year int `query:"year" minimum:"1970" maximum:"2200" doc:"The year; the present one where absent"`
-}) (*body[*estimate.Year], error) {
-	e, err := s.current(ctx, in.ID)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	if in.Year == 0 {
-		in.Year = time.Now().Year()
-	}
-	year, err := heavily(ctx, s.heavy.heavy, func() (*estimate.Year, error) {
-		return e.site.Year(ctx, week.Date{Year: in.Year, Month: time.January, Day: 1})
-	})
-	return &body[*estimate.Year]{year}, s.problem(ctx, err)
-}
-
-func (s *service) tideOf(ctx context.Context, in *struct {
-	SiteParam
-	Body struct {
-		Channels []string    `json:"channels,omitempty" maxItems:"5000" doc:"Ids; absent for all"`
-		From     week.Minute `json:"from,omitempty" minimum:"0" maximum:"10080" doc:"The mean and the busiest half hour are those of the time from here"`
-		To       week.Minute `json:"to,omitempty" minimum:"0" maximum:"10080" doc:"to here; absent for the end of the week"`
-	}
-}) (*body[Tide], error) {
-	e, err := s.current(ctx, in.ID)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	within := week.Span{From: in.Body.From, To: in.Body.To}
-	if within.To == 0 {
-		within.To = week.Length
-	}
-	if !within.Valid() {
-		return nil, huma.Error422UnprocessableEntity("The time ends before it begins.")
-	}
-	return &body[Tide]{tide(e, within, in.Body.Channels...)}, nil
 }

@@ -86,7 +86,7 @@ func TestSoak(t *testing.T) {
 	}
 	w.start()
 	defer func() { w.kill(syscall.SIGTERM) }()
-	first := w.get("/api/sites/" + site + "/plan")
+	first := w.get("/api/plans/" + site + "/file")
 
 	load, stop := context.WithTimeout(context.Background(), length(t))
 	defer stop()
@@ -200,7 +200,7 @@ func (w *wakefield) edit(ctx context.Context, i int) {
 		w.sent[i] = value
 		for {
 			body := fmt.Sprintf(`{"version":%d,"edits":[{"setAudio":{"channels":[%q],"audioKbps":%d}}]}`, version, channel, value)
-			status, answer := w.call("/api/sites/"+site+"/edits", body, key)
+			status, answer := w.call("/api/plans/"+site+"/edits", body, key)
 			if status == 200 {
 				var a struct{ Version int64 }
 				if err := json.Unmarshal(answer, &a); err == nil {
@@ -245,14 +245,14 @@ func (w *wakefield) listen(ctx context.Context) {
 // attack sends files that are made to cost much.
 func (w *wakefield) attack(ctx context.Context) {
 	hostile := []struct{ path, body string }{
-		{"/api/sites/" + site + "/special-days/read", "BEGIN:VCALENDAR\n" + strings.Repeat("BEGIN:VEVENT\n", 20_000)},
-		{"/api/sites/" + site + "/table/read", strings.Repeat("a,", 1<<20)},
-		{"/api/sites/" + site + "/log/read", strings.Repeat("1\n", 15<<20)},
-		{"/api/clip", `{"seconds":[` + strings.Repeat("[],", 7<<20) + `1]}`},
+		{"/api/plans/" + site + "/special-days/read", "BEGIN:VCALENDAR\n" + strings.Repeat("BEGIN:VEVENT\n", 20_000)},
+		{"/api/plans/" + site + "/table/read", strings.Repeat("a,", 1<<20)},
+		{"/api/plans/" + site + "/log/read", strings.Repeat("1\n", 15<<20)},
+		{"/api/streams/clip", `{"seconds":[` + strings.Repeat("[],", 7<<20) + `1]}`},
 		{"/api/sites", strings.Repeat("[", 20<<20)},
-		{"/api/sites/" + site + "/edits", `{"version":1,"edits":[{"setSite":{"name":"\u0000"}}]}`},
-		{"/api/sites/" + site + "/edits", `{"version":1,"edits":[{"setKeep":{"channels":["c1-1"],"keep":{"quotaGB":1e-10}}}]}`},
-		{"/api/sites/a%00b/undo", `{"version":1}`},
+		{"/api/plans/" + site + "/edits", `{"version":1,"edits":[{"setSite":{"name":"\u0000"}}]}`},
+		{"/api/plans/" + site + "/edits", `{"version":1,"edits":[{"setKeep":{"channels":["c1-1"],"keep":{"quotaGB":1e-10}}}]}`},
+		{"/api/plans/a%00b/undo", `{"version":1}`},
 	}
 	for i := 0; ctx.Err() == nil; i++ {
 		h := hostile[i%len(hostile)]
@@ -355,7 +355,7 @@ func (w *wakefield) verify(first string, kills int) {
 			AudioKbps int
 		}
 	}
-	if err := json.Unmarshal([]byte(w.get("/api/sites/"+site+"/plan")), &plan); err != nil {
+	if err := json.Unmarshal([]byte(w.get("/api/plans/"+site+"/file")), &plan); err != nil {
 		w.Fatal(err)
 	}
 	audio := make(map[string]int)
@@ -369,10 +369,10 @@ func (w *wakefield) verify(first string, kills int) {
 		}
 	}
 	// All of it undone: the patches back lead to where it began.
-	status, answer := w.call("/api/sites/"+site+"/return", fmt.Sprintf(`{"version":%d,"revision":1}`, version), rand.Text())
+	status, answer := w.call("/api/plans/"+site+"/return", fmt.Sprintf(`{"version":%d,"revision":1}`, version), rand.Text())
 	if status != 200 {
 		w.Errorf("returning to the beginning: %d: %.300s", status, answer)
-	} else if w.get("/api/sites/"+site+"/plan") != first {
+	} else if w.get("/api/plans/"+site+"/file") != first {
 		w.Error("the patches back do not lead to where it began")
 	}
 

@@ -7,6 +7,7 @@ import (
 	"io"
 	"net"
 
+	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jackc/puddle/v2"
 )
@@ -95,4 +96,18 @@ func TroubleOf(err error) Trouble {
 		return Away
 	}
 	return None
+}
+
+// duplicates tells whether an error says that a key is there already.
+func duplicates(err error, index string) bool {
+	var database *pgconn.PgError
+	return errors.As(err, &database) && database.Code == "23505" && database.ConstraintName == index
+}
+
+// orNone is another error in the place of the one that says that there is no such row.
+func orNone(err, none error) error {
+	if errors.Is(err, pgx.ErrNoRows) {
+		return none
+	}
+	return err
 }

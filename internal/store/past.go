@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 
 	"github.com/jackc/pgx/v5"
@@ -111,11 +110,8 @@ func (s *Store) Thin(ctx context.Context, id string, keep int64) (removed int64,
 	err = s.inTransaction(ctx, func(tx pgx.Tx) error {
 		var newest int64
 		err := tx.QueryRow(ctx, `select version from plan where id = $1 for update`, id).Scan(&newest)
-		if errors.Is(err, pgx.ErrNoRows) {
-			return ErrNotFound
-		}
 		if err != nil {
-			return err
+			return orNone(err, ErrNotFound)
 		}
 		first := newest - max(keep, 1) + 1 // the oldest that stays; where it came from is forgotten
 		tag, err := tx.Exec(ctx, `delete from revision where plan = $1 and number < $2`, id, first)

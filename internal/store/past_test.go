@@ -58,7 +58,7 @@ func TestLooksBackOverManyRevisions(t *testing.T) {
 		t.Errorf("one that went: %v", err)
 	}
 	for undone := 0; ; undone++ {
-		c, err := s.Undo(ctx, h, Note{Author: "Ada"})
+		c, err := s.Step(ctx, h, Note{Author: "Ada"}, Undo)
 		if errors.Is(err, ErrNothing) {
 			if undone != 9 || h.Plan.Name != fmt.Sprint("rev ", first) || h.Undo != "" {
 				t.Errorf("after %d undone it is %q, undo %q", undone, h.Plan.Name, h.Undo)

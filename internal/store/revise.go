@@ -206,19 +206,10 @@ func doneAs(ctx context.Context, q querier, id string, request *string) error {
 	}
 	var number int64
 	err := q.QueryRow(ctx, `select number from revision where plan = $1 and request = $2`, id, request).Scan(&number)
-	switch {
-	case errors.Is(err, pgx.ErrNoRows):
-		return nil
-	case err != nil:
-		return err
+	if err != nil {
+		return orNone(err, nil)
 	}
 	return &DoneError{number}
-}
-
-// History lists the newest revisions before a number, newest first; 0 for all. It
-// fails with ErrNotFound where there is no such plan.
-func (s *Store) History(ctx context.Context, id string, before int64, limit int) ([]Revision, error) {
-	return s.HistoryOf(ctx, id, before, limit, Search{})
 }
 
 // Search narrows a history. Both are parts of a text, without regard to small and capital
@@ -228,8 +219,9 @@ type Search struct {
 	Text   string // of what a revision says or is named: the name of a channel, say
 }
 
-// HistoryOf is [Store.History] of those revisions that a search is after.
-func (s *Store) HistoryOf(ctx context.Context, id string, before int64, limit int, search Search) ([]Revision, error) {
+// History lists the newest revisions before a number that a search is after, newest first;
+// 0 for all. It fails with ErrNotFound where there is no such plan.
+func (s *Store) History(ctx context.Context, id string, before int64, limit int, search Search) ([]Revision, error) {
 	if before <= 0 {
 		before = 1 << 62
 	}
@@ -268,10 +260,7 @@ func (s *Store) revision(ctx context.Context, id string, number int64) (*revisio
 		select number, kind, at, author, sentence, name, kept_days, target, forward, backward, undo_next, redo_next
 		from revision where plan = $1 and number = $2`, id, number).Scan(&r.Number, &r.Kind, &r.At, &r.Author,
 		&r.Sentence, &r.Name, &r.KeptDays, &r.target, &r.forward, &r.backward, &r.undoNext, &r.redoNext)
-	if errors.Is(err, pgx.ErrNoRows) {
-		err = ErrNoRevision
-	}
-	return &r, err
+	return &r, orNone(err, ErrNoRevision)
 }
 
 // NameRevision names a revision; the empty name takes its name away. It fails with
@@ -284,8 +273,8 @@ func (s *Store) NameRevision(ctx context.Context, id string, number int64, name 
 	return err
 }
 
-// step is a way along the history.
-type step struct {
+// Way is a way along the history: [Undo] or [Redo].
+type Way struct {
 	kind string
 	// from picks of a revision the one that the step acts on.
 	from func(*revision) *int64
@@ -298,25 +287,19 @@ type step struct {
 // lists that run through the table: before a revision x was made, undo led to what the
 // revision before x remembers.
 var (
-	undo = step{"undo", func(r *revision) *int64 { return r.undoNext }, func(made, acted, earlier *revision) {
+	// Undo takes back the change that Head.Undo names.
+	Undo = Way{"undo", func(r *revision) *int64 { return r.undoNext }, func(made, acted, earlier *revision) {
 		made.target, made.undoNext, made.redoNext = &acted.Number, earlier.undoNext, &made.Number
 	}}
-	redo = step{"redo", func(r *revision) *int64 { return r.redoNext }, func(made, acted, earlier *revision) {
+	// Redo makes the change again that was undone last.
+	Redo = Way{"redo", func(r *revision) *int64 { return r.redoNext }, func(made, acted, earlier *revision) {
 		made.target, made.undoNext, made.redoNext = acted.target, acted.target, earlier.redoNext
 	}}
 )
 
-// Undo takes back the change that Head.Undo names, as a new revision.
-func (s *Store) Undo(ctx context.Context, before *Head, note Note) (*Change, error) {
-	return s.step(ctx, before, note, undo)
-}
-
-// Redo makes the change again that was undone last, as a new revision.
-func (s *Store) Redo(ctx context.Context, before *Head, note Note) (*Change, error) {
-	return s.step(ctx, before, note, redo)
-}
-
-func (s *Store) step(ctx context.Context, before *Head, note Note, way step) (*Change, error) {
+// Step goes one step along the history, as a new revision. It fails with ErrNothing where
+// there is none that way.
+func (s *Store) Step(ctx context.Context, before *Head, note Note, way Way) (*Change, error) {
 	now, err := s.revision(ctx, before.ID, before.Version)
 	if err != nil {
 		return nil, err

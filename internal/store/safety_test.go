@@ -59,7 +59,7 @@ func TestOneRequestOneConnection(t *testing.T) {
 			if _, err := s.Save(ctx, h, Note{Author: "Bo", Sentence: "late", Request: fmt.Sprint("r", i)}, rename(h, "late")); !errors.As(err, &stale) {
 				t.Errorf("late: %v", err)
 			}
-			if _, err := s.Undo(ctx, h, Note{Author: "Bo"}); !errors.As(err, &stale) {
+			if _, err := s.Step(ctx, h, Note{Author: "Bo"}, Undo); !errors.As(err, &stale) {
 				t.Errorf("late undo: %v", err)
 			}
 			if _, err := s.At(ctx, newest, 1); err != nil {
@@ -93,10 +93,10 @@ func TestAChangeSentTwiceIsStoredOnce(t *testing.T) {
 		t.Errorf("asked beforehand: %v", err)
 	}
 	undo := Note{Author: "Ada", Request: "key-2"}
-	if _, err := s.Undo(ctx, first.Head, undo); err != nil {
+	if _, err := s.Step(ctx, first.Head, undo, Undo); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Undo(ctx, first.Head, undo); !errors.As(err, &done) || done.Number != 3 {
+	if _, err := s.Step(ctx, first.Head, undo, Undo); !errors.As(err, &done) || done.Number != 3 {
 		t.Errorf("an undo sent twice: %v", err)
 	}
 	now, err := s.Load(ctx, "b")
@@ -136,7 +136,7 @@ func TestUndoAnswersItsOwnVersion(t *testing.T) {
 				t.Error(err)
 			}
 		}()
-		c, err := s.Undo(ctx, h, Note{Author: "Ada"})
+		c, err := s.Step(ctx, h, Note{Author: "Ada"}, Undo)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -193,7 +193,7 @@ func TestOnlyArchivedPlansAreDeleted(t *testing.T) {
 	if err := s.Delete(ctx, h.ID); !errors.Is(err, ErrNotFound) {
 		t.Errorf("%v", err)
 	}
-	if _, err := s.History(ctx, h.ID, 0, 10); !errors.Is(err, ErrNotFound) {
+	if _, err := s.History(ctx, h.ID, 0, 10, Search{}); !errors.Is(err, ErrNotFound) {
 		t.Errorf("history of nothing: %v", err)
 	}
 }

@@ -59,9 +59,9 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 		var err error
 		switch what {
 		case "undo":
-			c, err = s.Undo(ctx, h, Note{Author: "Ada"})
+			c, err = s.Step(ctx, h, Note{Author: "Ada"}, Undo)
 		case "redo":
-			c, err = s.Redo(ctx, h, Note{Author: "Ada"})
+			c, err = s.Step(ctx, h, Note{Author: "Ada"}, Redo)
 		default:
 			c, err = s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: " + what}, rename(h, what))
 		}
@@ -117,12 +117,12 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 	if _, err := s.At(ctx, h, h.Version+1); !errors.Is(err, ErrNoRevision) {
 		t.Errorf("a revision to come: %v", err)
 	}
-	history, err := s.History(ctx, "b", 0, 3)
+	history, err := s.History(ctx, "b", 0, 3, Search{})
 	if err != nil || len(history) != 3 || history[0].Number != h.Version || history[0].Kind != "undo" || history[0].Sentence != "Name: one" || history[0].Author != "Ada" {
 		t.Errorf("history %+v, %v", history, err)
 	}
 	for search, want := range map[Search]int{{Author: "aDA"}: int(h.Version), {Author: "bo"}: 0, {Text: "NAME: THREE"}: 4, {Text: "%"}: 0, {Author: "Ada", Text: "site made"}: 1} {
-		found, err := s.HistoryOf(ctx, "b", 0, 50, search)
+		found, err := s.History(ctx, "b", 0, 50, search)
 		if err != nil || len(found) != want {
 			t.Errorf("%+v: %d revisions, %v", search, len(found), err)
 		}
@@ -143,7 +143,7 @@ func TestStaleChangeIsRefusedWithWhatChanged(t *testing.T) {
 	if !errors.As(err, &stale) || stale.Version != 2 || len(stale.Since) != 1 || stale.Since[0].Sentence != "Name: first" || stale.Since[0].Author != "Bo" {
 		t.Fatalf("%v, %+v", err, stale)
 	}
-	if _, err := s.Undo(ctx, h, Note{Author: "Ada"}); !errors.As(err, &stale) {
+	if _, err := s.Step(ctx, h, Note{Author: "Ada"}, Undo); !errors.As(err, &stale) {
 		t.Errorf("undo on an old version: %v", err)
 	}
 	now, _ := s.Load(ctx, "b")

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/activities/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How often an activity happens, and how far that may be off */
+        post: operations["rates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/activities/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What may happen in the busiest hour of an activity */
+        post: operations["sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/beginnings": {
         parameters: {
             query?: never;
@@ -38,51 +72,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clip": {
+    "/api/format": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** The values and limits of the members of a plan */
+        get: operations["format"];
         put?: never;
-        /** What the frames of a clip tell about a stream */
-        post: operations["measureClip"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/clip/night": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What darkness does to a stream, by a clip taken at night */
-        post: operations["measureNight"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/curve": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a stream costs, and what its settings do to that */
-        post: operations["curve"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -140,7 +140,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sample": {
+    "/api/plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan with its figures */
+        get: operations["getPlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/channels.{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The channel table as a file */
+        get: operations["exportTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/draft": {
         parameters: {
             query?: never;
             header?: never;
@@ -149,8 +183,433 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What may happen in the busiest hour of an activity */
-        post: operations["sample"];
+        /** What a change would do, without keeping it */
+        post: operations["draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change the plan */
+        post: operations["edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan file */
+        get: operations["exportPlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/fixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the fixes of findings would do */
+        get: operations["fixes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/ids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ids for new things, made of their names */
+        post: operations["freeIDs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/knowing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What would be worth measuring */
+        get: operations["knowing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/log/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an event log says of an activity */
+        post: operations["readLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/pools/{pool}/whatif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a failed drive, or one more, would do */
+        get: operations["whatIf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the change again that was taken back */
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Return to an earlier revision, as a new one */
+        post: operations["returnTo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was changed, newest first */
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as it stood after a revision */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/revisions/{number}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Name a revision, so that it can be found again */
+        put: operations["nameRevision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/special-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The special days as iCalendar */
+        get: operations["exportSpecialDays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/special-days/dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which special day holds on each date of a year */
+        get: operations["specialDates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/special-days/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a calendar says of special days, before anything is changed */
+        post: operations["readSpecialDays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The channel table */
+        get: operations["table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/table/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file says of the channels, before anything is changed */
+        post: operations["readTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/table/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which cells could be set, without setting any */
+        post: operations["tryCells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/tide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What some channels write together */
+        post: operations["tideOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the last change */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a plan names a thing */
+        get: operations["uses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest version of a plan */
+        get: operations["planVersion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/weeks/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a calendar says of a week, before anything is changed */
+        post: operations["readWeek"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/weeks/{week}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A named week as iCalendar */
+        get: operations["exportWeek"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Days kept at every date of a year */
+        get: operations["year"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -182,7 +641,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A site with its plan and figures */
+        /** A site with its adopted plan and that one's figures */
         get: operations["getSite"];
         put?: never;
         post?: never;
@@ -209,40 +668,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{id}/channels.{format}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The channel table as a file */
-        get: operations["exportTable"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/draft": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a change would do, without keeping it */
-        post: operations["draft"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sites/{id}/duplicate": {
         parameters: {
             query?: never;
@@ -260,312 +685,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{id}/edits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Change the plan */
-        post: operations["edit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/fixes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What the fixes of findings would do */
-        get: operations["fixes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/history": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What was changed, newest first */
-        get: operations["history"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/knowing": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What would be worth measuring */
-        get: operations["knowing"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/log/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What an event log says of an activity */
-        post: operations["readLog"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The plan file of a site */
-        get: operations["exportPlan"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/pools/{pool}/whatif": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What a failed drive, or one more, would do */
-        get: operations["whatIf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/redo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Make the change again that was taken back */
-        post: operations["redo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/return": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Return to an earlier revision, as a new one */
-        post: operations["returnTo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/revisions/{number}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The plan as it stood after a revision */
-        get: operations["revision"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/revisions/{number}/name": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Name a revision, so that it can be found again */
-        put: operations["nameRevision"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/special-days": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The special days as iCalendar */
-        get: operations["exportSpecialDays"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/special-days/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a calendar says of special days, before anything is changed */
-        post: operations["readSpecialDays"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/table": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The channel table */
-        get: operations["table"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/table/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a file says of the channels, before anything is changed */
-        post: operations["readTable"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/table/try": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Which cells could be set, without setting any */
-        post: operations["tryCells"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/tide": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What some channels write together */
-        post: operations["tideOf"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take back the last change */
-        post: operations["undo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sites/{id}/verdict": {
         parameters: {
             query?: never;
@@ -573,7 +692,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether a site's plan holds */
+        /** Whether a site's adopted plan holds */
         get: operations["siteVerdict"];
         put?: never;
         post?: never;
@@ -583,24 +702,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{id}/version": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The newest version of a site's plan */
-        get: operations["siteVersion"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{id}/weeks/read": {
+    "/api/streams/clip": {
         parameters: {
             query?: never;
             header?: never;
@@ -609,42 +711,42 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a calendar says of a week, before anything is changed */
-        post: operations["readWeek"];
+        /** What the frames of a clip tell about a stream */
+        post: operations["measureClip"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{id}/weeks/{week}/calendar": {
+    "/api/streams/curve": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A named week as iCalendar */
-        get: operations["exportWeek"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** What a stream costs, and what its settings do to that */
+        post: operations["curve"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{id}/year": {
+    "/api/streams/night": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Days kept at every date of a year */
-        get: operations["year"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** What darkness does to a stream, by a clip taken at night */
+        post: operations["measureNight"];
         delete?: never;
         options?: never;
         head?: never;
@@ -744,6 +846,18 @@ export interface components {
             name: string;
             recorder: string;
         };
+        AllChoices: {
+            activitiesKnown: components["schemas"]["Choice"][];
+            codecs: components["schemas"]["Choice"][];
+            layouts: components["schemas"]["Choice"][];
+            qualities: number[];
+            rateKinds: components["schemas"]["Choice"][];
+            ratesKnown: components["schemas"]["Choice"][];
+            scenes: components["schemas"]["Choice"][];
+            /** @description Pictures that cameras usually have; others are possible */
+            sizes: string[];
+            streams: components["schemas"]["Choice"][];
+        };
         Answer: {
             /** @description Of the channels whose figures changed */
             figures: components["schemas"]["EstimatedChannel"][];
@@ -754,7 +868,10 @@ export interface components {
             /** @description JSON Patch (RFC 6902) of the plan from the version before */
             patch: unknown[];
             pools: components["schemas"]["EstimatedPool"][];
+            /** @description Of the named weeks */
+            rails: components["schemas"]["NamedRail"][];
             recorders: components["schemas"]["EstimatedRecorder"][];
+            /** @description What redo would make again; empty for nothing */
             redo: string;
             /** @description Of the channels whose ribbon changed */
             ribbons: components["schemas"]["Ribbon"][];
@@ -763,7 +880,9 @@ export interface components {
             /** @description What the change did */
             sentence: string;
             tide: components["schemas"]["Tide"];
+            /** @description What undo would take back; empty for nothing */
             undo: string;
+            /** @description Whose change that is */
             undoBy: string;
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
@@ -905,6 +1024,10 @@ export interface components {
             streams?: components["schemas"]["Streams"];
             week: string | components["schemas"]["OwnWeek"];
         };
+        Choice: {
+            id: string;
+            name: string;
+        };
         CopyDay: {
             channels: string[];
             /** @enum {string} */
@@ -917,6 +1040,11 @@ export interface components {
             channels: string[];
             /** @description Id of the channel whose week is copied */
             from: string;
+        };
+        CreatedSite: {
+            id: string;
+            /** Format: int64 */
+            version: number;
         };
         DepartWeek: {
             channels: string[];
@@ -1169,6 +1297,8 @@ export interface components {
              * @description Days kept, typically
              */
             retentionDays: number | null;
+            /** @description Whether it typically keeps less than required */
+            short: boolean;
             /**
              * Format: double
              * @description Own motion triggers
@@ -1188,6 +1318,8 @@ export interface components {
         EstimatedCurve: {
             /** Format: double */
             activeKbps: number;
+            /** @description The bitrate as one of each kind, with figures near those of the stream */
+            as: components["schemas"]["EstimatedRateAs"];
             /** @description At other frame rates; empty where the bitrate is not modelled */
             byFPS: components["schemas"]["EstimatedCurvePoint"][];
             /** @description At other keyframe intervals */
@@ -1218,6 +1350,11 @@ export interface components {
             fullPerDay: number;
             /** Format: double */
             fullPercent: number;
+            /**
+             * Format: double
+             * @description Share of the events of which something is on disk; 100 where there are none
+             */
+            keptPercent: number;
             /**
              * Format: double
              * @description Kept at a lower quality
@@ -1285,6 +1422,38 @@ export interface components {
             likely: number;
             /** Format: double */
             low: number;
+        };
+        EstimatedRateAs: {
+            constant: components["schemas"]["Rate"];
+            modelled: components["schemas"]["Rate"];
+            variable: components["schemas"]["Rate"];
+        };
+        EstimatedRateStep: {
+            /**
+             * Format: int64
+             * @description Minutes since Monday 00:00
+             */
+            from: number;
+            /** Format: double */
+            perHour: number;
+        };
+        EstimatedRates: {
+            /**
+             * Format: double
+             * @description The highest rate
+             */
+            mostPerHour: number;
+            /**
+             * Format: double
+             * @description Factor within which the rate lies four times out of five, either way
+             */
+            offBy: number;
+            /** @description Whether it is left open if the events come in groups */
+            openGroups: boolean;
+            /** Format: double */
+            perDay: number;
+            /** @description The rate from each moment to the next */
+            steps: components["schemas"]["EstimatedRateStep"][];
         };
         EstimatedRecorder: {
             /**
@@ -1374,6 +1543,8 @@ export interface components {
             likelyDays?: components["schemas"]["EstimatedRange"];
             /** Format: double */
             requiredDays: number | null;
+            /** @description Whether that channel typically keeps less than required */
+            short: boolean;
             /**
              * Format: int64
              * @description Channels that typically keep less than required
@@ -1417,6 +1588,13 @@ export interface components {
             id: string;
             /** @description The special day that it is, or the last before it within what is kept */
             name?: string;
+            /**
+             * Format: double
+             * @description The most that is required of a channel kept on it; 0 for nothing
+             */
+            requiredDays: number;
+            /** @description Whether it keeps less than that on its worst date */
+            short: boolean;
             /** Format: date */
             worstDate?: string;
             /**
@@ -1512,6 +1690,15 @@ export interface components {
             /** @description When each is shown */
             seconds: number[];
         };
+        FreeIDs: {
+            /** @description One for each name, in order */
+            ids: string[];
+        };
+        FreeIDsRequest: {
+            /** @description What the things are, such as duty, week, activity */
+            kind: string;
+            names: string[];
+        };
         Groups: {
             /**
              * Format: double
@@ -1587,27 +1774,15 @@ export interface components {
             name: string;
             streams: components["schemas"]["Streams"];
         };
-        Listed: {
-            /** @description Whether it is archived */
-            archived: boolean;
-            /** Format: date-time */
-            changed: string;
-            /** Format: int64 */
-            channels: number;
-            customer: string;
-            id: string;
-            name: string;
-            /** @description Absent where it is not known at once; ask for it */
-            state?: components["schemas"]["SiteVerdict"];
-            /** @description Name of the plan */
-            variant: string;
-            /** Format: int64 */
-            version: number;
-        };
-        Made: {
-            id: string;
-            /** Format: int64 */
-            version: number;
+        Limits: {
+            /** Format: double */
+            maxLength?: number;
+            /** Format: double */
+            maximum?: number;
+            /** Format: double */
+            minimum?: number;
+            /** @description Whether it is a whole number */
+            whole?: boolean;
         };
         MeasureNightRequest: {
             /** Format: double */
@@ -1687,6 +1862,10 @@ export interface components {
         NameRevisionRequest: {
             /** @description Empty to take its name away */
             name: string;
+        };
+        NamedRail: {
+            id: string;
+            rail: components["schemas"]["RailStep"][];
         };
         Night: {
             /** Format: double */
@@ -1807,6 +1986,21 @@ export interface components {
             recorders: components["schemas"]["Recorder"][];
             site: components["schemas"]["Site"];
             weeks?: components["schemas"]["Week"][];
+        };
+        PlanFormat: {
+            choices: components["schemas"]["AllChoices"];
+            /** @description Of members that are numbers or texts, by their path, such as channels.preSeconds */
+            limits: {
+                [key: string]: components["schemas"]["Limits"];
+            };
+        };
+        PlanLine: {
+            /** Format: date-time */
+            changed: string;
+            id: string;
+            name: string;
+            /** Format: int64 */
+            version: number;
         };
         Pool: {
             drives: components["schemas"]["DriveGroup"][];
@@ -1978,7 +2172,7 @@ export interface components {
              */
             ratePercent: number;
             /** @description The first events as they were understood */
-            sample: components["schemas"]["ReadLogged"][];
+            sample: components["schemas"]["ReadLogEvent"][];
             /**
              * Format: int64
              * @description Column of the starts, from 0
@@ -2011,14 +2205,7 @@ export interface components {
             /** Format: double */
             perDay: number;
         };
-        ReadLogKind: {
-            /** @enum {string} */
-            as: "start" | "stop" | "event" | "other";
-            /** Format: int64 */
-            lines: number;
-            text: string;
-        };
-        ReadLogged: {
+        ReadLogEvent: {
             channel?: string;
             /**
              * Format: double
@@ -2027,6 +2214,13 @@ export interface components {
             seconds: number;
             /** Format: date-time */
             start: string;
+        };
+        ReadLogKind: {
+            /** @enum {string} */
+            as: "start" | "stop" | "event" | "other";
+            /** Format: int64 */
+            lines: number;
+            text: string;
         };
         ReadNamedEvents: {
             /** @description Id of the duty of that name; empty for none */
@@ -2256,11 +2450,38 @@ export interface components {
             /** @description IANA time zone, such as Atlantic/Faroe */
             timeZone: string;
         };
+        SiteLine: {
+            /** @description Whether it is archived */
+            archived: boolean;
+            /** Format: date-time */
+            changed: string;
+            /** Format: int64 */
+            channels: number;
+            customer: string;
+            id: string;
+            name: string;
+            /** @description Id of the adopted plan */
+            plan: string;
+            /** @description Absent where it is not known at once; ask for it */
+            state?: components["schemas"]["SiteVerdict"];
+            /** @description Name of the plan */
+            variant: string;
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
         SiteVerdict: {
             /** Format: int64 */
             errors: number;
             /** Format: int64 */
             hints: number;
+            /**
+             * Format: double
+             * @description How much trouble the plan is in, to order sites by: the share of the days that is missing first, then errors, then warnings
+             */
+            trouble: number;
             verdict: components["schemas"]["EstimatedVerdict"];
             /** Format: int64 */
             version: number;
@@ -2270,6 +2491,16 @@ export interface components {
         SiteVersion: {
             /** Format: int64 */
             version: number;
+        };
+        SiteView: {
+            plan: components["schemas"]["View"];
+            site: components["schemas"]["StoredSite"];
+        };
+        SpecialDates: {
+            /** @description For each date from 1 January where its special day stands in the list; -1 for none */
+            holding: number[];
+            /** Format: int64 */
+            year: number;
         };
         SpecialDay: {
             /** Format: date */
@@ -2301,6 +2532,15 @@ export interface components {
              * @description Version of the plan that the step is made on
              */
             version: number;
+        };
+        StoredSite: {
+            /** @description Id of the plan that is carried out */
+            adopted: string;
+            /** @description Whether it is archived */
+            archived: boolean;
+            id: string;
+            /** @description All its plans, the oldest first */
+            plans: components["schemas"]["PlanLine"][];
         };
         Stream: {
             /** @enum {string} */
@@ -2399,6 +2639,16 @@ export interface components {
             /** @description The rows in which every cell can be set; absent where there are none */
             good?: components["schemas"]["Cells"];
         };
+        Use: {
+            /** @description Its id; empty where it has none */
+            id: string;
+            /** @description What it is, such as channel, alarm input or special day */
+            kind: string;
+            /** @description As people call it */
+            name: string;
+            /** @description Where the plan names the thing */
+            path: string;
+        };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
             /** @description Most severe first */
@@ -2406,10 +2656,14 @@ export interface components {
             id: string;
             plan: components["schemas"]["Plan"];
             pools: components["schemas"]["EstimatedPool"][];
+            /** @description Of the named weeks */
+            rails: components["schemas"]["NamedRail"][];
             recorders: components["schemas"]["EstimatedRecorder"][];
             /** @description What redo would make again; empty for nothing */
             redo: string;
             ribbons: components["schemas"]["Ribbon"][];
+            /** @description Id of the site that it is a plan of */
+            site: string;
             tide: components["schemas"]["Tide"];
             /** @description What undo would take back; empty for nothing */
             undo: string;
@@ -2457,6 +2711,75 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    rates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Activity"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedRates"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sample: {
+        parameters: {
+            query?: {
+                /** @description Another gives another hour */
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Activity"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sample"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     beginnings: {
         parameters: {
             query?: never;
@@ -2540,18 +2863,14 @@ export interface operations {
             };
         };
     };
-    measureClip: {
+    format: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Frames"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -2559,73 +2878,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Measured"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    measureNight: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MeasureNightRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NightClip"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    curve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Stream"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EstimatedCurve"];
+                    "application/json": components["schemas"]["PlanFormat"];
                 };
             };
             /** @description Error */
@@ -2696,7 +2949,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/json": components["schemas"]["CreatedSite"];
                 };
             };
             /** @description Error */
@@ -2743,115 +2996,12 @@ export interface operations {
             };
         };
     };
-    sample: {
-        parameters: {
-            query?: {
-                /** @description Another gives another hour */
-                seed?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Activity"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sample"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    listSites: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Listed"][];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    importSite: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
-                "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
-                "Idempotency-Key"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": string;
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Made"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    getSite: {
+    getPlan: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -2878,46 +3028,12 @@ export interface operations {
             };
         };
     };
-    archiveSite: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ArchiveSiteRequest"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     exportTable: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
                 format: "csv" | "xlsx";
             };
@@ -2957,7 +3073,7 @@ export interface operations {
                 "Idempotency-Key"?: string;
             };
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -2988,47 +3104,6 @@ export interface operations {
             };
         };
     };
-    duplicateSite: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
-                "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DuplicateSiteRequest"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Made"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     edit: {
         parameters: {
             query?: never;
@@ -3039,7 +3114,7 @@ export interface operations {
                 "Idempotency-Key"?: string;
             };
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3070,12 +3145,46 @@ export interface operations {
             };
         };
     };
+    exportPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     fixes: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3102,25 +3211,21 @@ export interface operations {
             };
         };
     };
-    history: {
+    freeIDs: {
         parameters: {
-            query?: {
-                /** @description Only revisions before this one; 0 for the newest */
-                before?: number;
-                limit?: number;
-                /** @description Only changes of those whose name has this in it */
-                author?: string;
-                /** @description Only changes that say this or are named so, such as the name of a channel */
-                text?: string;
-            };
+            query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreeIDsRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3128,7 +3233,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Revision"][];
+                    "application/json": components["schemas"]["FreeIDs"];
                 };
             };
             /** @description Error */
@@ -3147,7 +3252,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3198,7 +3303,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3229,46 +3334,12 @@ export interface operations {
             };
         };
     };
-    exportPlan: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     whatIf: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
                 /** @description Id of the pool */
                 pool: string;
@@ -3307,7 +3378,7 @@ export interface operations {
                 "Idempotency-Key"?: string;
             };
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3348,7 +3419,7 @@ export interface operations {
                 "Idempotency-Key"?: string;
             };
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3379,12 +3450,52 @@ export interface operations {
             };
         };
     };
+    history: {
+        parameters: {
+            query?: {
+                /** @description Only revisions before this one; 0 for the newest */
+                before?: number;
+                limit?: number;
+                /** @description Only changes of those whose name has this in it */
+                author?: string;
+                /** @description Only changes that say this or are named so, such as the name of a channel */
+                text?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     revision: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
                 number: number;
             };
@@ -3417,7 +3528,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
                 number: number;
             };
@@ -3452,7 +3563,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3481,6 +3592,40 @@ export interface operations {
             };
         };
     };
+    specialDates: {
+        parameters: {
+            query: {
+                year: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpecialDates"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     readSpecialDays: {
         parameters: {
             query?: {
@@ -3489,7 +3634,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3525,7 +3670,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3557,7 +3702,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3593,7 +3738,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3629,7 +3774,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3670,7 +3815,7 @@ export interface operations {
                 "Idempotency-Key"?: string;
             };
             path: {
-                /** @description Id of the site */
+                /** @description Id of the plan */
                 id: string;
             };
             cookie?: never;
@@ -3688,6 +3833,359 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    uses: {
+        parameters: {
+            query?: {
+                /** @description What it is, such as duty, week, activity, channel */
+                kind?: string;
+                /** @description Its id */
+                thing?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Use"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    planVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readWeek: {
+        parameters: {
+            query?: {
+                /** @description A date of the week to read; absent for the present one, or where that is empty the one of the last event */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCalendarWeek"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportWeek: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                /** @description Id of the week */
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    year: {
+        parameters: {
+            query?: {
+                /** @description The year; the present one where absent */
+                year?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedYear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    listSites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteLine"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importSite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedSite"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    getSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    archiveSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveSiteRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    duplicateSite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DuplicateSiteRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedSite"];
                 };
             };
             /** @description Error */
@@ -3733,54 +4231,16 @@ export interface operations {
             };
         };
     };
-    siteVersion: {
+    measureClip: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SiteVersion"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    readWeek: {
-        parameters: {
-            query?: {
-                /** @description A date of the week to read; absent for the present one, or where that is empty the one of the last event */
-                of?: string;
-            };
-            header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/octet-stream": string;
+                "application/json": components["schemas"]["Frames"];
             };
         };
         responses: {
@@ -3790,7 +4250,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadCalendarWeek"];
+                    "application/json": components["schemas"]["Measured"];
                 };
             };
             /** @description Error */
@@ -3804,29 +4264,26 @@ export interface operations {
             };
         };
     };
-    exportWeek: {
+    curve: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-                /** @description Id of the week */
-                week: string;
-            };
+            path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Stream"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": components["schemas"]["EstimatedCurve"];
                 };
             };
             /** @description Error */
@@ -3840,20 +4297,18 @@ export interface operations {
             };
         };
     };
-    year: {
+    measureNight: {
         parameters: {
-            query?: {
-                /** @description The year; the present one where absent */
-                year?: number;
-            };
+            query?: never;
             header?: never;
-            path: {
-                /** @description Id of the site */
-                id: string;
-            };
+            path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureNightRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3861,7 +4316,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EstimatedYear"];
+                    "application/json": components["schemas"]["NightClip"];
                 };
             };
             /** @description Error */

@@ -4,34 +4,32 @@ import (
 	"context"
 	"net/http"
 	"strings"
+	"wakefield/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
-
-	"wakefield/internal/store"
 )
 
-// registerHistory adds what was, and what is told of it.
-func registerHistory(api huma.API, s *service) {
-	huma.Register(api, op("history", http.MethodGet, "/api/sites/{id}/history", "What was changed, newest first"), s.history)
-	huma.Register(api, op("revision", http.MethodGet, "/api/sites/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
-	huma.Register(api, op("nameRevision", http.MethodPut, "/api/sites/{id}/revisions/{number}/name", "Name a revision, so that it can be found again"), s.nameRevision)
-	huma.Register(api, op("siteVersion", http.MethodGet, "/api/sites/{id}/version", "The newest version of a site's plan"), s.version)
+// registerRevisions adds what was, and what is told of it.
+func registerRevisions(api huma.API, s *service) {
+	huma.Register(api, op("history", http.MethodGet, "/api/plans/{id}/revisions", "What was changed, newest first"), s.history)
+	huma.Register(api, op("revision", http.MethodGet, "/api/plans/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
+	huma.Register(api, op("nameRevision", http.MethodPut, "/api/plans/{id}/revisions/{number}/name", "Name a revision, so that it can be found again"), s.nameRevision)
 }
 
 func (s *service) history(ctx context.Context, in *struct {
-	SiteParam
+	PlanParam
 	Before int64 `query:"before" minimum:"0" doc:"Only revisions before this one; 0 for the newest"`
 	Limit  int   `query:"limit" minimum:"1" maximum:"200" default:"50"`
 
 	Author string `query:"author" maxLength:"60" doc:"Only changes of those whose name has this in it"`
 	Text   string `query:"text" maxLength:"200" doc:"Only changes that say this or are named so, such as the name of a channel"`
 }) (*body[[]store.Revision], error) {
-	list, err := s.store.HistoryOf(ctx, in.ID, in.Before, in.Limit, store.Search{Author: in.Author, Text: in.Text})
+	list, err := s.store.History(ctx, in.ID, in.Before, in.Limit, store.Search{Author: in.Author, Text: in.Text})
 	return &body[[]store.Revision]{list}, s.problem(ctx, err)
 }
 
 func (s *service) revision(ctx context.Context, in *struct {
-	SiteParam
+	PlanParam
 	Number int64 `path:"number" minimum:"1"`
 }) (*body[*View], error) {
 	e, err := s.current(ctx, in.ID)
@@ -52,7 +50,7 @@ func (s *service) revision(ctx context.Context, in *struct {
 }
 
 func (s *service) nameRevision(ctx context.Context, in *struct {
-	SiteParam
+	PlanParam
 	Number int64 `path:"number" minimum:"1"`
 	Body   struct {
 		Name string `json:"name" maxLength:"60" doc:"Empty to take its name away"`
@@ -66,7 +64,7 @@ type SiteVersion struct {
 	Version int64 `json:"version"`
 }
 
-func (s *service) version(ctx context.Context, in *SiteParam) (*body[SiteVersion], error) {
+func (s *service) version(ctx context.Context, in *PlanParam) (*body[SiteVersion], error) {
 	version, err := s.store.Version(ctx, in.ID)
 	return &body[SiteVersion]{SiteVersion{version}}, s.problem(ctx, err)
 }

@@ -9,11 +9,32 @@ import (
 	"time"
 	"unicode"
 	"unicode/utf8"
+	"wakefield/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
-
-	"wakefield/internal/store"
 )
+
+// reading reads a foreign file. What is wrong with it is the client's to know.
+func reading[T any](ctx context.Context, s *service, read func() (T, error)) (T, error) {
+	var wrong error
+	v, err := heavily(ctx, s.heavy.heavy, func() (v T, err error) {
+		v, wrong = read()
+		return v, nil
+	})
+	if err != nil {
+		return v, s.problem(ctx, err)
+	}
+	if wrong != nil {
+		return v, huma.Error422UnprocessableEntity(wrong.Error())
+	}
+	return v, nil
+}
+
+type file struct {
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}
 
 // service answers the operations of the API.
 type service struct {
@@ -74,9 +95,19 @@ type SiteParam struct {
 }
 
 // Resolve answers for ids that no site can have.
-func (p *SiteParam) Resolve(huma.Context) []error {
-	if !utf8.ValidString(p.ID) || strings.ContainsFunc(p.ID, unicode.IsControl) {
-		return []error{huma.Error404NotFound("There is no such site.")}
+func (p *SiteParam) Resolve(huma.Context) []error { return possible(p.ID, "There is no such site.") }
+
+// PlanParam names a plan in the path.
+type PlanParam struct {
+	ID string `path:"id" maxLength:"200" doc:"Id of the plan"`
+}
+
+// Resolve answers for ids that no plan can have.
+func (p *PlanParam) Resolve(huma.Context) []error { return possible(p.ID, "There is no such plan.") }
+
+func possible(id, not string) []error {
+	if !utf8.ValidString(id) || strings.ContainsFunc(id, unicode.IsControl) {
+		return []error{huma.Error404NotFound(not)}
 	}
 	return nil
 }
@@ -94,32 +125,24 @@ func op(id, method, path, summary string) huma.Operation {
 	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: usualBody}
 }
 
+// fileOp is an operation whose body is a file of at most so many bytes.
+func fileOp(op huma.Operation, largest int64) huma.Operation {
+	op.MaxBodyBytes, op.SkipValidateBody = largest, true
+	return op
+}
+
+// making is an operation that makes something.
+func making(op huma.Operation) huma.Operation {
+	op.DefaultStatus = http.StatusCreated
+	return op
+}
+
+// register adds every operation; each file has those of one resource.
 func register(api huma.API, s *service) {
-	registerHealth(api, s)
-	registerSites(api, s)
-	registerFiles(api, s)
-	registerKit(api, s)
-	registerWeeks(api, s)
-	registerEdits(api, s)
-	registerChanges(api, s)
-	registerHistory(api, s)
-}
-
-// registerFiles adds plan files.
-func registerFiles(api huma.API, s *service) {
-	importing := op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file")
-	importing.MaxBodyBytes = largestBody + 1
-	importing.DefaultStatus = http.StatusCreated
-	importing.SkipValidateBody = true
-	huma.Register(api, importing, s.importPlan)
-	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with its plan and figures"), s.get)
-	huma.Register(api, op("exportPlan", http.MethodGet, "/api/sites/{id}/plan", "The plan file of a site"), s.export)
-}
-
-func (s *service) get(ctx context.Context, in *SiteParam) (*body[*View], error) {
-	e, err := s.current(ctx, in.ID)
-	if err != nil {
-		return nil, s.problem(ctx, err)
+	for _, resource := range []func(huma.API, *service){
+		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
+		registerTable, registerActivities, registerStreams, registerPools, registerWeeks, registerSpecialDays, registerTide, registerChanges,
+	} {
+		resource(api, s)
 	}
-	return &body[*View]{view(e)}, nil
 }

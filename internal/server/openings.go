@@ -1,0 +1,60 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"wakefield/core/check"
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/internal/store"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// registerOpenings adds sites that begin with the few things known at first.
+func registerOpenings(api huma.API, s *service) {
+	huma.Register(api, making(op("openSite", http.MethodPost, "/api/openings", "Make a site from the few things known at first")), s.openSite)
+	huma.Register(api, op("draftOpening", http.MethodPost, "/api/openings/draft", "The first verdict of a site that is not made yet"), s.draftOpening)
+}
+
+// OpeningDraft is the first verdict of a site that is not made yet.
+type OpeningDraft struct {
+	Verdict  estimate.Verdict `json:"verdict"`
+	Findings []check.Finding  `json:"findings"`
+	Assumed  Assumed          `json:"assumed"`
+}
+
+// Assumed is what a first verdict takes each camera to be like.
+type Assumed struct {
+	IdleKbps       float64 `json:"idleKbps" doc:"While nothing moves"`
+	ActiveKbps     float64 `json:"activeKbps"`
+	EventsPerDay   float64 `json:"eventsPerDay" doc:"In front of it"`
+	WrittenPercent float64 `json:"writtenPercent" doc:"Share of the week in which anything is written"`
+}
+
+func assumed(e entry) Assumed {
+	c := &e.head.Plan.Channels[0]
+	cost := estimate.CurveOf(c.Streams.Main)
+	return Assumed{cost.IdleKbps, cost.ActiveKbps, e.head.Plan.Activity(c.Activity).Process().PerDay(), e.site.Channels[0].WrittenPercent}
+}
+
+func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
+	e, err := heavily(ctx, s.heavy.edits, func() (entry, error) {
+		p, err := in.Body.Plan()
+		if err != nil {
+			return entry{}, err
+		}
+		return s.estimate(ctx, &store.Head{Plan: p}, nil)
+	})
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found, assumed(e)}}, nil
+}
+
+func (s *service) openSite(ctx context.Context, in *struct {
+	SentBy
+	Body plan.Opening
+}) (*body[CreatedSite], error) {
+	return s.create(ctx, in.note("Site made"), in.Body.Plan)
+}

@@ -1,0 +1,81 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"net/http"
+	"wakefield/core/plan"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// registerPlans adds plans as they stand.
+func registerPlans(api huma.API, s *service) {
+	huma.Register(api, op("getPlan", http.MethodGet, "/api/plans/{id}", "A plan with its figures"), s.get)
+	huma.Register(api, op("exportPlan", http.MethodGet, "/api/plans/{id}/file", "The plan file"), s.export)
+	huma.Register(api, op("planVersion", http.MethodGet, "/api/plans/{id}/version", "The newest version of a plan"), s.version)
+	huma.Register(api, op("uses", http.MethodGet, "/api/plans/{id}/uses", "Where a plan names a thing"), s.uses)
+	huma.Register(api, op("freeIDs", http.MethodPost, "/api/plans/{id}/ids", "Ids for new things, made of their names"), s.freeIDs)
+}
+
+func (s *service) uses(ctx context.Context, in *struct {
+	PlanParam
+	Kind  string `query:"kind" maxLength:"100" doc:"What it is, such as duty, week, activity, channel"`
+	Thing string `query:"thing" maxLength:"300" doc:"Its id"`
+}) (*body[[]plan.Use], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[[]plan.Use]{e.head.Plan.Uses(in.Kind, in.Thing)}, nil
+}
+
+// FreeIDs are ids that nothing of the plan has.
+type FreeIDs struct {
+	IDs []string `json:"ids" doc:"One for each name, in order"`
+}
+
+func (s *service) freeIDs(ctx context.Context, in *struct {
+	PlanParam
+	Body struct {
+		Kind  string   `json:"kind" maxLength:"100" doc:"What the things are, such as duty, week, activity"`
+		Names []string `json:"names" minItems:"1" maxItems:"5000"`
+	}
+}) (*body[FreeIDs], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[FreeIDs]{FreeIDs{e.head.Plan.FreeIDs(in.Body.Kind, in.Body.Names...)}}, nil
+}
+
+// export writes the plan as a file. One that this program cannot read is written as it
+// is stored.
+func (s *service) export(ctx context.Context, in *PlanParam) (*file, error) {
+	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) {
+		document, err := s.store.Export(ctx, in.ID)
+		if err != nil {
+			return nil, err
+		}
+		p, err := plan.Restore(document)
+		if err != nil {
+			var raw bytes.Buffer
+			err := json.Indent(&raw, document, "", "  ")
+			return raw.Bytes(), err
+		}
+		return p.Write()
+	})
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &file{"application/json", `attachment; filename="` + in.ID + `.json"`, data}, nil
+}
+
+func (s *service) get(ctx context.Context, in *PlanParam) (*body[*View], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[*View]{view(e)}, nil
+}

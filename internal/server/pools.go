@@ -1,0 +1,30 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"net/url"
+	"wakefield/core/estimate"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// registerPools adds what is asked of pools of drives.
+func registerPools(api huma.API, s *service) {
+	huma.Register(api, op("whatIf", http.MethodGet, "/api/plans/{id}/pools/{pool}/whatif", "What a failed drive, or one more, would do"), s.whatIf)
+}
+
+func (s *service) whatIf(ctx context.Context, in *struct {
+	PlanParam
+	Pool string `path:"pool" maxLength:"300" doc:"Id of the pool"`
+}) (*body[[]estimate.Scenario], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	pool, err := url.PathUnescape(in.Pool)
+	if err != nil {
+		pool = in.Pool
+	}
+	return &body[[]estimate.Scenario]{e.site.WhatIf(pool)}, nil
+}

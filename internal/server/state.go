@@ -1,0 +1,91 @@
+package server
+
+import (
+	"wakefield/core/check"
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// State is what the pages show of a plan whole after every change.
+type State struct {
+	Version int64               `json:"version"`
+	Undo    string              `json:"undo" doc:"What undo would take back; empty for nothing"`
+	UndoBy  string              `json:"undoBy" doc:"Whose change that is"`
+	Redo    string              `json:"redo" doc:"What redo would make again; empty for nothing"`
+	Pools   []estimate.Pool     `json:"pools"`
+	Intake  []estimate.Recorder `json:"recorders"`
+	Verdict estimate.Verdict    `json:"verdict"`
+	Year    *YearVerdict        `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
+	Found   []check.Finding     `json:"findings" doc:"Most severe first"`
+	Rails   []NamedRail         `json:"rails" doc:"Of the named weeks"`
+	Tide    Tide                `json:"tide"`
+}
+
+// View is a plan as the pages show it.
+type View struct {
+	State
+	ID      string             `json:"id"`
+	Site    string             `json:"site" doc:"Id of the site that it is a plan of"`
+	Plan    *plan.Plan         `json:"plan"`
+	Figures []estimate.Channel `json:"figures"`
+	Ribbons []Ribbon           `json:"ribbons"`
+}
+
+// Answer is what a change changed.
+type Answer struct {
+	State
+	Sentence string             `json:"sentence" doc:"What the change did"`
+	Patch    []any              `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version before"`
+	Figures  []estimate.Channel `json:"figures" doc:"Of the channels whose figures changed"`
+	Ribbons  []Ribbon           `json:"ribbons" doc:"Of the channels whose ribbon changed"`
+	Order    []string           `json:"order" doc:"Ids of all channels in the order of the plan"`
+	Rows     []TableRow         `json:"rows" doc:"Rows of the channel table that changed"`
+}
+
+func state(e entry) State {
+	return State{
+		Version: e.head.Version, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
+		Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site), Found: e.found,
+		Rails: rails(e.head.Plan), Tide: tide(e, week.Whole),
+	}
+}
+
+// YearVerdict is the date on which the plan holds least.
+type YearVerdict struct {
+	Days float64   `json:"worstDays"`
+	Date week.Date `json:"worstDate"`
+	Name string    `json:"name" doc:"The special day behind it; empty for none"`
+}
+
+func yearVerdict(s *estimate.Result) *YearVerdict {
+	y := s.SpecialYear()
+	if y == nil || y.Days == nil {
+		return nil
+	}
+	return &YearVerdict{*y.Days, *y.WorstDate, y.Name}
+}
+
+func view(e entry) *View {
+	v := &View{State: state(e), ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan, Figures: e.site.Channels, Ribbons: []Ribbon{}}
+	for i := range e.site.Channels {
+		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
+	}
+	return v
+}
+
+// answer tells what differs between two versions.
+func answer(before, after entry) *Answer {
+	a := &Answer{State: state(after), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
+	changed := after.site.Changed(before.site)
+	for i, c := range after.site.Channels {
+		a.Order = append(a.Order, c.ID)
+		if changed[i].Figures {
+			a.Figures = append(a.Figures, c)
+		}
+		if changed[i].Week {
+			a.Ribbons = append(a.Ribbons, ribbon(after.site, i))
+		}
+	}
+	return a
+}
