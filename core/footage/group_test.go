@@ -36,7 +36,7 @@ func TestGroupsAgreeWithPlayedOnes(t *testing.T) {
 		{12, 5, 90, 8, 2, 15, 3, 0.7, 3.02, 1.64},
 	} {
 		scene := inGroups(test.perHour, test.n, test.s, test.d, test.pre, test.post, test.w, test.c, week.Constant(true))
-		mean := Cover(scene, week.Constant(activeAndWritten)).Mean()
+		mean := cover(scene, week.Constant(activeAndWritten)).Mean()
 		if math.Abs(100*mean.Written/test.covered-1) > 0.005 {
 			t.Errorf("%+v: covered %.3f %%", test, 100*mean.Written)
 		}
@@ -53,7 +53,7 @@ func TestGroupsOfOneAreNone(t *testing.T) {
 	alone := inGroups(25, 1, 60, 20, 5, 30, 3, 0.9, hours)
 	alone.Caught[0].Pre, alone.Caught[0].Post = 3, 0 // as events by themselves have it
 	grouped := inGroups(25, 1+1e-9, 60, 20, 5, 30, 3, 0.9, hours)
-	want, got := Cover(alone, week.Constant(activeAndWritten)), Cover(grouped, week.Constant(activeAndWritten))
+	want, got := cover(alone, week.Constant(activeAndWritten)), cover(grouped, week.Constant(activeAndWritten))
 	for i := range want {
 		a, b := want[i], got[i]
 		for name, pair := range map[string][2]float64{"written": {a.Written, b.Written}, "active": {float64(a.Motion), float64(b.Motion)}, "full": {a.Full, b.Full}} {
@@ -73,7 +73,7 @@ func TestGroupsOfOneAreNone(t *testing.T) {
 func TestLargerGroupsCoverLess(t *testing.T) {
 	last := math.Inf(1)
 	for _, n := range []float64{1, 1.5, 2, 4, 10, 100} {
-		mean := Cover(inGroups(40, n, 45, 20, 5, 30, 0, 1, week.Constant(true)), week.Constant(activeAndWritten)).Mean()
+		mean := cover(inGroups(40, n, 45, 20, 5, 30, 0, 1, week.Constant(true)), week.Constant(activeAndWritten)).Mean()
 		if !(mean.Written < last) || mean.Written <= 0 {
 			t.Errorf("groups of %v cover %v, smaller ones %v", n, mean.Written, last)
 		}
@@ -90,7 +90,7 @@ func TestExtremeGroupsHaveFigures(t *testing.T) {
 		for _, s := range []float64{1, 21600} {
 			for _, d := range []float64{0.1, 86400} {
 				for _, post := range []float64{0, 86400} {
-					mean := Cover(inGroups(3, n, s, d, 0, post, 1, 0.5, week.Constant(true).Paint(week.Span{From: 0, To: 1}, false)), week.Constant(activeAndWritten)).Mean()
+					mean := cover(inGroups(3, n, s, d, 0, post, 1, 0.5, week.Constant(true).Paint(week.Span{From: 0, To: 1}, false)), week.Constant(activeAndWritten)).Mean()
 					if math.IsNaN(mean.Written) || mean.Written < -1e-12 || mean.Written > 1+1e-12 || math.IsNaN(float64(mean.Motion)) || math.IsNaN(mean.Full) {
 						t.Errorf("n %v, s %v, d %v, post %v: %+v", n, s, d, post, mean)
 					}
