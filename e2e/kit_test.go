@@ -288,7 +288,7 @@ func TestRecordersAndDrives(t *testing.T) {
 	p.revision(3)
 	p.until(`!!document.querySelector('.gauge.over')`)
 	p.click(`[data-test="remove-recorder"]`)
-	p.shows(`[data-recorder="nvr"]`, "channel 1, Ticket hall, is on it")
+	p.shows(`[data-recorder="nvr"]`, "the channel 1, Ticket hall names it")
 	p.click(`[data-test="new-recorder"]`)
 	p.revision(4)
 	p.until(`document.querySelectorAll('[data-recorder]').length === 2`)

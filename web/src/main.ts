@@ -8,7 +8,9 @@ import './theme/page.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 
+import { loadFormat } from './api/format'
 import App from './App.vue'
 import { router } from './router'
 
+void loadFormat()
 createApp(App).use(createPinia()).use(router).mount('#app')

@@ -14,6 +14,15 @@ api.use({
   },
 })
 
+/** A file as the body of a request, which the description of the API has as a text. */
+export function fileBody(file: Blob, type = 'application/octet-stream') {
+  return {
+    headers: { 'Content-Type': type },
+    body: file as unknown as string,
+    bodySerializer: (body: unknown) => body as Blob,
+  }
+}
+
 /** Says in one line what a problem is. */
 export function inWords(problem: Problem | undefined, otherwise = 'The server does not answer.'): string {
   const details = (problem?.errors ?? []).filter((e) => e.location).map((e) => `${e.location}: ${e.message}`)

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 
 import type { Finding, FixEffect } from '../api/types'
 import { useSite } from '../site/useSite'
-import { useHand } from '../week/useHand'
+import { useHand } from '../hand/useHand'
 import { change, three } from '../ui/figures'
 import { channelsOf, sentenceOn, useFindings } from './useFindings'
 

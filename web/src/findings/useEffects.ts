@@ -14,7 +14,7 @@ export function useEffects() {
     () => [site.id, site.version],
     async () => {
       const version = site.version
-      const { data } = await api.GET('/api/sites/{id}/fixes', { params: { path: { id: site.id } } }).catch(() => ({ data: undefined }))
+      const { data } = await api.GET('/api/plans/{id}/fixes', { params: site.here }).catch(() => ({ data: undefined }))
       if (!over && version === site.version) effects.value = new Map((data ?? []).map((e) => [e.id, e]))
     },
     { immediate: true },

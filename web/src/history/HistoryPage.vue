@@ -20,8 +20,8 @@ const words = ref('')
 async function load(before = 0) {
   failure.value = ''
   try {
-    const { data, error } = await api.GET('/api/sites/{id}/history', {
-      params: { path: { id: site.id }, query: { before, limit: page, ...(person.value.trim() && { author: person.value.trim() }), ...(words.value.trim() && { text: words.value.trim() }) } },
+    const { data, error } = await api.GET('/api/plans/{id}/revisions', {
+      params: { ...site.here, query: { before, limit: page, ...(person.value.trim() && { author: person.value.trim() }), ...(words.value.trim() && { text: words.value.trim() }) } },
     })
     if (!data) {
       failure.value = inWords(error as Problem)
@@ -47,7 +47,7 @@ async function rename(r: Revision, name: string) {
   if (name === r.name) return
   failure.value = ''
   try {
-    const { error } = await api.PUT('/api/sites/{id}/revisions/{number}/name', { params: { path: { id: site.id, number: r.number } }, body: { name } })
+    const { error } = await api.PUT('/api/plans/{id}/revisions/{number}/name', { params: { path: { id: site.planId, number: r.number } }, body: { name } })
     if (error) failure.value = inWords(error as Problem)
     else revisions.value = revisions.value.map((o) => (o.number === r.number ? { ...o, name } : o))
   } catch {

@@ -6,7 +6,7 @@ import { api, inWords } from '../api/client'
 import type { Problem, View } from '../api/types'
 import { useSite } from '../site/useSite'
 import { change, count, days, gigabytes } from '../ui/figures'
-import StillRibbon from '../week/StillRibbon.vue'
+import StillRibbon from '../drawing/StillRibbon.vue'
 
 /** The plan as it stood after a revision: its verdict against today's, and the weeks of its channels. */
 const props = defineProps<{ revision: number }>()
@@ -21,7 +21,7 @@ watch(
   async (number) => {
     failure.value = ''
     try {
-      const { data, error } = await api.GET('/api/sites/{id}/revisions/{number}', { params: { path: { id: site.id, number } } })
+      const { data, error } = await api.GET('/api/plans/{id}/revisions/{number}', { params: { path: { id: site.planId, number } } })
       if (number !== props.revision) return
       view.value = data
       if (!data) failure.value = inWords(error as Problem)

@@ -76,8 +76,8 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
       <span class="right">
         <input ref="picker" type="file" accept=".csv,.xlsx,.txt,.tsv" hidden aria-label="Table of channels" data-test="table-file" @change="pick" />
         <button type="button" class="plain-button link" @click="picker?.click()">Import a table</button>
-        <a :href="`/api/sites/${site.id}/channels.csv`" download>CSV</a>
-        <a :href="`/api/sites/${site.id}/channels.xlsx`" download>XLSX</a>
+        <a :href="`/api/plans/${site.planId}/channels.csv`" download>CSV</a>
+        <a :href="`/api/plans/${site.planId}/channels.xlsx`" download>XLSX</a>
       </span>
     </div>
     <div class="tools second">

@@ -16,7 +16,7 @@ const failure = ref('')
 
 onMounted(async () => {
   try {
-    const response = await fetch(`/api/sites/${encodeURIComponent(site.id)}/table/read`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: props.file })
+    const response = await fetch(`/api/plans/${site.planId}/table/read`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: props.file })
     const answer = await response.json()
     if (response.ok) found.value = answer
     else failure.value = inWords(answer)

@@ -27,7 +27,7 @@ watch(
   () => [site.id, site.version],
   async () => {
     try {
-      const { data, error } = await api.GET('/api/sites/{id}/knowing', { params: { path: { id: site.id } } })
+      const { data, error } = await api.GET('/api/plans/{id}/knowing', { params: site.here })
       found.value = data
       failure.value = data ? '' : inWords(error as Problem)
     } catch {

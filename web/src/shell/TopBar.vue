@@ -47,7 +47,7 @@ const undoTitle = computed(() => (site.undoes ? `Undo${site.undoesBy && site.und
       <button type="button" class="tool" :disabled="!site.redoes" :title="site.redoes ? `Redo: ${site.redoes} (Ctrl+Y)` : 'Nothing to redo'" data-test="redo" @click="site.step('redo')">
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg><span class="visually-hidden">Redo</span>
       </button>
-      <a class="tool text" :href="`/api/sites/${site.id}/plan`" download>Export plan</a>
+      <a class="tool text" :href="`/api/plans/${site.planId}/file`" download>Export plan</a>
     </template>
     <button type="button" class="tool text" title="Find a channel, a page or an act (Ctrl+K)" data-test="find" @click="find">Find <kbd>Ctrl+K</kbd></button>
     <button type="button" class="tool text" data-test="theme" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>

@@ -14,7 +14,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 
 onMounted(async () => {
   try {
-    const { data, error } = await api.GET('/api/sites/{id}/history', { params: { path: { id: site.id }, query: { limit: 100 } } })
+    const { data, error } = await api.GET('/api/plans/{id}/revisions', { params: { ...site.here, query: { limit: 100 } } })
     if (data) revisions.value = data
     else problem.value = inWords(error as Problem)
   } catch {
@@ -27,7 +27,7 @@ async function returnTo(revision: number) {
   const header = { 'Idempotency-Key': newKey() }
   try {
     const { data, error } = await again(() =>
-      api.POST('/api/sites/{id}/return', { params: { path: { id: site.id }, header }, body: { version: revisions.value[0]!.number, revision } }))
+      api.POST('/api/plans/{id}/return', { params: { ...site.here, header }, body: { version: revisions.value[0]!.number, revision } }))
     if (data) await site.reload()
     else problem.value = inWords(error as Problem)
   } catch {
@@ -37,7 +37,7 @@ async function returnTo(revision: number) {
 </script>
 
 <template>
-  <p>Nothing is lost: <a :href="`/api/sites/${site.id}/plan`" download>export the plan as it is stored</a>, or return to a revision that can be shown.</p>
+  <p>Nothing is lost: <a :href="`/api/plans/${site.planId}/file`" download>export the plan as it is stored</a>, or return to a revision that can be shown.</p>
   <p v-if="problem" class="short" role="alert">{{ problem }}</p>
   <table>
     <tbody>

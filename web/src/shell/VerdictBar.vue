@@ -5,7 +5,7 @@ import type { Verdict } from '../api/types'
 import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { change, count, daysInWords, gigabytes, three } from '../ui/figures'
-import { useHand } from '../week/useHand'
+import { useHand } from '../hand/useHand'
 
 const site = useSite()
 const hand = useHand()

@@ -4,8 +4,8 @@ import { useRouter } from 'vue-router'
 import { useSite } from '../site/useSite'
 import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
-import { dayNames, WEEK } from '../week/time'
-import { useHand } from '../week/useHand'
+import { dayNames, WEEK } from '../time/week'
+import { useHand } from '../hand/useHand'
 
 export interface Command {
   kind: 'page' | 'channel' | 'duty' | 'week' | 'act'
@@ -91,7 +91,7 @@ export function useCommands(help: () => void) {
           ]
         : []),
       ...(site.plan ? dayNames.map((d, i) => ({ name: `Look closer at ${d}`, run: () => ((hand.day = i), void router.push({ name: 'week' })) })) : []),
-      ...(site.plan ? [{ name: 'The whole week', hint: '0', run: () => (hand.day = undefined) }, { name: 'Export the plan file', run: () => location.assign(`/api/sites/${encodeURIComponent(site.id)}/plan`) }] : []),
+      ...(site.plan ? [{ name: 'The whole week', hint: '0', run: () => (hand.day = undefined) }, { name: 'Export the plan file', run: () => location.assign(`/api/plans/${site.planId}/file`) }] : []),
       { name: 'Light or dark', run: toggle },
       { name: 'Keys, gestures and words', also: 'help glossary shortcuts meaning', hint: '?', run: help },
     ].map((a) => ({ kind: 'act' as const, ...a }))

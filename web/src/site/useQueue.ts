@@ -2,7 +2,14 @@ import { computed, ref, shallowRef, watch } from 'vue'
 
 import { newKey, patience, pause } from '../api/again'
 import type { Edit, Problem } from '../api/types'
-import type { Echo } from './useSite'
+import type { Span } from '../time/week'
+
+/** A stroke that is drawn before the server has answered. */
+export interface Echo {
+  channels: string[]
+  spans: Span[]
+  duty: string
+}
 
 /** A change on its way to the server. */
 export interface Pending {

@@ -5,22 +5,15 @@ import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
 import { again, mayPass, newKey } from '../api/again'
 import { author } from '../api/author'
+import { ask, type Question } from '../api/ask'
 import { api, inWords } from '../api/client'
 import type {
-  Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, RecorderFigures, Ribbon, Tide, Verdict, View, YearVerdict,
+  Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, Rail, RecorderFigures, Ribbon, Tide, Verdict, View, YearVerdict,
 } from '../api/types'
-import type { Span } from '../week/time'
 import { notice } from '../ui/notice'
 import { patched } from './patch'
 import { useChanges } from './useChanges'
-import { useQueue, type Pending, type Sent } from './useQueue'
-
-/** A stroke that is drawn before the server has answered. */
-export interface Echo {
-  channels: string[]
-  spans: Span[]
-  duty: string
-}
+import { useQueue, type Echo, type Pending, type Sent } from './useQueue'
 
 /**
  * The site in hand: its plan and figures as the server last told them, and the changes on their way to it. It
@@ -28,6 +21,8 @@ export interface Echo {
  */
 export const useSite = defineStore('site', () => {
   const id = ref('')
+  const planId = ref('') // of the plan that is open, the site's adopted one
+  const here = computed(() => ({ path: { id: planId.value } })) // the parameters of questions about it
   const version = ref(0)
   const undoes = ref('')
   const undoesBy = ref('') // whose change undo would take back
@@ -39,6 +34,7 @@ export const useSite = defineStore('site', () => {
   const recorders = shallowRef<RecorderFigures[]>([])
   const verdict = shallowRef<Verdict>()
   const tide = shallowRef<Tide>()
+  const rails = shallowRef(new Map<string, Rail>()) // of the named weeks
   const findings = shallowRef<Finding[]>([])
   const opened = shallowRef<Verdict>()
   const year = shallowRef<YearVerdict>() // the worst date, where some are special
@@ -52,6 +48,7 @@ export const useSite = defineStore('site', () => {
     if (site !== id.value) {
       plan.value = undefined
       opened.value = undefined
+      planId.value = ''
     }
     id.value = site
     await reload()
@@ -60,44 +57,45 @@ export const useSite = defineStore('site', () => {
   /** Leaves the site, so that nothing of it is shown or heard elsewhere. */
   function close() {
     id.value = ''
+    planId.value = ''
     plan.value = undefined
     opened.value = undefined
   }
 
   async function reload() {
-    failure.value = ''
-    unreadable.value = false
-    try {
-      const asked = id.value
-      const { data, error } = await api.GET('/api/sites/{id}', { params: { path: { id: asked } } })
-      if (asked !== id.value) return // left in the meantime
-      if (data) takeView(data)
-      else {
-        failure.value = inWords(error)
-        unreadable.value = error?.type === 'wakefield:unreadable'
-      }
-    } catch {
-      failure.value = 'The server does not answer.'
-    }
+    const asked = id.value
+    const told = await ask(api.GET('/api/sites/{id}', { params: { path: { id: asked } } }))
+    if (asked !== id.value) return // left in the meantime
+    failure.value = told.problem
+    unreadable.value = told.error?.type === 'wakefield:unreadable'
+    if (told.data) takeView(told.data.plan)
+    else if (unreadable.value) planId.value = asked
+  }
+
+  /** What comes whole with every answer. */
+  function takeState(state: View | Answer) {
+    version.value = state.version
+    undoes.value = state.undo
+    undoesBy.value = state.undoBy
+    redoes.value = state.redo
+    pools.value = state.pools
+    recorders.value = state.recorders
+    verdict.value = state.verdict
+    year.value = state.year
+    tide.value = state.tide
+    findings.value = state.findings
+    rails.value = new Map(state.rails.map((r) => [r.id, r.rail]))
   }
 
   function takeView(view: View) {
-    version.value = view.version
-    undoes.value = view.undo
-    undoesBy.value = view.undoBy
-    redoes.value = view.redo
+    planId.value = view.id
     ribbons.clear()
     for (const r of view.ribbons) ribbons.set(r.id, r)
     figures.clear()
     for (const f of view.figures) figures.set(f.id, f)
     plan.value = view.plan
-    pools.value = view.pools
-    recorders.value = view.recorders
-    verdict.value = view.verdict
-    year.value = view.year
     opened.value ??= view.verdict
-    tide.value = view.tide
-    findings.value = view.findings
+    takeState(view)
     loaded.value++
   }
 
@@ -107,10 +105,6 @@ export const useSite = defineStore('site', () => {
       void reload() // the patch is not from the version shown
       return
     }
-    version.value = answer.version
-    undoes.value = answer.undo
-    undoesBy.value = answer.undoBy
-    redoes.value = answer.redo
     for (const r of answer.ribbons) ribbons.set(r.id, r)
     for (const f of answer.figures) figures.set(f.id, f)
     const known = new Set(answer.order)
@@ -119,31 +113,23 @@ export const useSite = defineStore('site', () => {
       ribbons.delete(gone)
     }
     plan.value = patched(plan.value, answer.patch as Operation[])
-    pools.value = answer.pools
-    recorders.value = answer.recorders
-    verdict.value = answer.verdict
-    year.value = answer.year
-    tide.value = answer.tide
-    findings.value = answer.findings
+    takeState(answer)
     answered.value = answer
-    mine.value = { ...mine.value, [id.value]: [...(mine.value[id.value] ?? []), answer.version].slice(-200) }
+    mine.value = { ...mine.value, [planId.value]: [...(mine.value[planId.value] ?? []), answer.version].slice(-200) }
   }
 
   /** Sends one change. What may go better later waits; a refusal is shown and dropped; what the server fails on is set aside. */
   async function send(pending: Pending): Promise<Sent> {
-    try {
-      const { data, error, response } = await api.POST('/api/sites/{id}/edits', {
-        params: { path: { id: id.value }, header: { 'Idempotency-Key': pending.key } },
+    const told = await ask(
+      api.POST('/api/plans/{id}/edits', {
+        params: { ...here.value, header: { 'Idempotency-Key': pending.key } },
         body: { version: version.value, edits: pending.edits },
-      })
-      if (data) {
-        takeAnswer(data)
-        return { now: 'done' }
-      }
-      return await refused(response.status, error as Problem, pending)
-    } catch {
-      return { now: 'later' }
-    }
+      }),
+    )
+    if (told.data) takeAnswer(told.data)
+    else if (!told.status) return { now: 'later' }
+    else return await refused(told.status, told.error!, pending)
+    return { now: 'done' }
   }
 
   async function refused(status: number, problem: Problem, pending: Pending): Promise<Sent> {
@@ -163,7 +149,7 @@ export const useSite = defineStore('site', () => {
 
   /** Revisions made in this browser: two people may have the same name. */
   const mine = useStorage<Record<string, number[]>>('wakefield-mine', {})
-  const isOthers = () => undoesBy.value !== author.value || !(mine.value[id.value] ?? []).includes(version.value)
+  const isOthers = () => undoesBy.value !== author.value || !(mine.value[planId.value] ?? []).includes(version.value)
 
   const queue = useQueue(send)
   let stepping = false
@@ -179,59 +165,63 @@ export const useSite = defineStore('site', () => {
 
   /** Asks for the version where changes may have been missed. */
   async function compare() {
-    const asked = id.value
-    try {
-      const { data } = await api.GET('/api/sites/{id}/version', { params: { path: { id: asked } } })
-      if (data && asked === id.value) hear(data)
-    } catch {
-      // The stream tells when the server is there again.
-    }
+    const asked = planId.value
+    if (!asked) return
+    const { data } = await ask(api.GET('/api/plans/{id}/version', { params: here.value }))
+    if (data && asked === planId.value) hear(data) // without an answer the stream tells when the server is there again
   }
-  useChanges(id, hear, () => void compare())
+  useChanges(planId, hear, () => void compare())
 
   function change(edits: Edit[], echo?: Echo, refused?: Pending['refused']) {
     queue.add({ edits, echo, refused })
   }
 
-  const takeBack = (what: 'undo' | 'redo', key: string) =>
-    api.POST(`/api/sites/{id}/${what}`, { params: { path: { id: id.value }, header: { 'Idempotency-Key': key } }, body: { version: version.value } })
-
   const steps = { undo: 'Undone', redo: 'Done again', return: 'Done' }
+  type Stepping = (params: { path: { id: string }; header: { 'Idempotency-Key': string } }) => Question<Answer>
+  const body = () => ({ version: version.value })
+  const ways: Record<'undo' | 'redo', Stepping> = {
+    undo: (params) => api.POST('/api/plans/{id}/undo', { params, body: body() }),
+    redo: (params) => api.POST('/api/plans/{id}/redo', { params, body: body() }),
+  }
 
   /** Undoes, redoes or returns, once what is on its way has arrived. */
-  async function step(what: keyof typeof steps, ask = (key: string) => takeBack(what as 'undo' | 'redo', key)) {
+  async function go(what: keyof typeof steps, way: Stepping) {
     if (queue.waiting.value.length || stepping) return
+    stepping = true
+    const header = { 'Idempotency-Key': newKey() }
+    const told = await ask(again(() => way({ ...here.value, header })))
+    stepping = false
+    if (told.data) {
+      takeAnswer(told.data)
+      notice(`${steps[what]}: ${told.data.sentence}`, { seconds: 2.5 })
+    } else if (told.status === 409) {
+      await reload()
+      notice('The plan was changed in the meantime. Here it is as it stands now.', { seconds: 5 })
+    } else {
+      notice(told.status ? told.problem : 'The server does not answer. Whether that was done shows when it is back.', { error: true })
+    }
+  }
+
+  /** Undoes or redoes; before another's change is undone, that is asked. */
+  async function step(what: 'undo' | 'redo') {
     if (what === 'undo' && undoesBy.value && isOthers() && asked !== version.value) {
       asked = version.value
       const whose = undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
       notice(`The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, { seconds: 6 })
       return
     }
-    stepping = true
-    const key = newKey()
-    try {
-      const { data, error, response } = await again(() => ask(key))
-      if (data) {
-        takeAnswer(data)
-        notice(`${steps[what]}: ${data.sentence}`, { seconds: 2.5 })
-      } else if (response.status === 409) {
-        await reload()
-        notice('The plan was changed in the meantime. Here it is as it stands now.', { seconds: 5 })
-      } else {
-        notice(inWords(error as Problem), { error: true })
-      }
-    } catch {
-      notice('The server does not answer. Whether that was done shows when it is back.', { error: true })
-    } finally {
-      stepping = false
-    }
+    await go(what, ways[what])
   }
 
   /** Returns to an earlier revision, as a new one. */
-  const returnTo = (revision: number) =>
-    step('return', (key) =>
-      api.POST('/api/sites/{id}/return', { params: { path: { id: id.value }, header: { 'Idempotency-Key': key } }, body: { version: version.value, revision } }),
-    )
+  const returnTo = (revision: number) => go('return', (params) => api.POST('/api/plans/{id}/return', { params, body: { ...body(), revision } }))
+
+  /** Ids for new things of a kind, made of their names; nothing, and a notice, where the server is away. */
+  async function freeIds(kind: string, ...names: string[]): Promise<string[] | undefined> {
+    const told = await ask(api.POST('/api/plans/{id}/ids', { params: here.value, body: { kind, names } }))
+    if (!told.data) notice(`${told.problem} Nothing was changed.`, { error: true })
+    return told.data?.ids
+  }
 
   /** Makes the change again that met a newer version, on that version. */
   function tryAgain() {
@@ -247,7 +237,7 @@ export const useSite = defineStore('site', () => {
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
-    id, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, year, tide, findings, opened, failure, unreadable, conflict,
+    id, planId, here, rails, freeIds, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, year, tide, findings, opened, failure, unreadable, conflict,
     answered, loaded, largestKbps, duties, channels, echoes, waitingOn, state: queue.state, waiting: queue.waiting, aside: queue.aside, settle: queue.settle, open, close, reload, change, step, returnTo, tryAgain,
   }
 })

@@ -12,7 +12,7 @@ import { count, daysInWords, gigabytes, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import TermTip from '../ui/TermTip.vue'
 import TextField from '../ui/TextField.vue'
-import { explain } from '../week/explain'
+import { explain } from '../duties/explain'
 
 /** From an empty page to a first verdict: the few things that are known before the site was seen. */
 const router = useRouter()

@@ -3,7 +3,7 @@ import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Listed } from '../api/types'
+import type { SiteLine } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
 import DaysBar from '../ui/DaysBar.vue'
 import { daysInWords, count } from '../ui/figures'
@@ -19,14 +19,14 @@ async function importFile(file?: File) {
   if (picker.value) picker.value.value = ''
 }
 
-function act(command: 'duplicate' | 'archive' | 'export', site: Listed) {
+function act(command: 'duplicate' | 'archive' | 'export', site: SiteLine) {
   if (command === 'duplicate') void duplicate(site)
   else if (command === 'archive') void archive(site, !site.archived)
-  else location.assign(`/api/sites/${encodeURIComponent(site.id)}/plan`)
+  else location.assign(`/api/plans/${site.plan}/file`)
 }
 
 const away = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
-const isShort = (s: Listed) => (s.state?.verdict.shortChannels ?? 0) > 0
+const isShort = (s: SiteLine) => (s.state?.verdict.shortChannels ?? 0) > 0
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 onMounted(load)
 </script>

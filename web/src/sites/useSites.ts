@@ -3,10 +3,10 @@ import { computed, ref } from 'vue'
 import { again, newKey } from '../api/again'
 import { author } from '../api/author'
 import { api, inWords } from '../api/client'
-import type { Listed, Problem } from '../api/types'
+import type { SiteLine, Problem } from '../api/types'
 
 /** How much trouble a site is in: errors and days missing first, then warnings. Higher is worse. */
-function trouble(s: Listed): number {
+function trouble(s: SiteLine): number {
   const state = s.state
   if (!state) return -1
   const { keptDays, requiredDays } = state.verdict
@@ -16,7 +16,7 @@ function trouble(s: Listed): number {
 
 /** All sites with their verdicts in small, and what can be done with them. */
 export function useSites() {
-  const sites = ref<Listed[]>()
+  const sites = ref<SiteLine[]>()
   const failure = ref('')
   const search = ref('')
   const archived = ref(false)
@@ -61,9 +61,9 @@ export function useSites() {
     }
   }
 
-  const archive = (s: Listed, away: boolean) =>
+  const archive = (s: SiteLine, away: boolean) =>
     act(() => api.POST('/api/sites/{id}/archive', { params: { path: { id: s.id } }, body: { archived: away } }), `${s.name} is where it was.`)
-  function duplicate(s: Listed) {
+  function duplicate(s: SiteLine) {
     const header = { 'Idempotency-Key': newKey() }
     return act(() => again(() => api.POST('/api/sites/{id}/duplicate', { params: { path: { id: s.id }, header }, body: { name: `${s.name} (copy)`.slice(0, 200) } })), 'Nothing was made.')
   }

@@ -5,7 +5,7 @@ import { init, use, type EChartsCoreOption, type EChartsType } from 'echarts/cor
 import { CanvasRenderer } from 'echarts/renderers'
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
 
-import { palette } from '../week/palette'
+import { palette } from '../theme/palette'
 import { three } from './figures'
 
 /** A small chart of lines over one axis, each told from the others by its dash as well as its colour. */

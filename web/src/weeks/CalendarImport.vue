@@ -6,7 +6,7 @@ import type { CalendarWeek, Edit, Problem } from '../api/types'
 import { useSite } from '../site/useSite'
 import DateField from '../ui/DateField.vue'
 import TextField from '../ui/TextField.vue'
-import { useHand } from '../week/useHand'
+import { useHand } from '../hand/useHand'
 
 /** A named week made of the hours in a calendar: opening hours, shifts. What each of its events becomes is chosen before. */
 const props = defineProps<{ newId: (name: string) => string }>()
@@ -30,8 +30,8 @@ async function read(of?: string) {
   if (!file.value) return
   problem.value = ''
   try {
-    const { data, error } = await api.POST('/api/sites/{id}/weeks/read', {
-      params: { path: { id: site.id }, query: of ? { of } : {} },
+    const { data, error } = await api.POST('/api/plans/{id}/weeks/read', {
+      params: { ...site.here, query: of ? { of } : {} },
       headers: { 'Content-Type': 'application/octet-stream' },
       body: file.value as unknown as string,
       bodySerializer: (body) => body as unknown as File,

@@ -8,7 +8,7 @@ import DateField from '../ui/DateField.vue'
 import { count } from '../ui/figures'
 import { readNumber } from '../ui/number'
 import TermTip from '../ui/TermTip.vue'
-import { dayNames, weekdays } from '../week/time'
+import { dayNames, weekdays } from '../time/week'
 import YearLine from './YearLine.vue'
 import YearStrip from './YearStrip.vue'
 
@@ -73,7 +73,7 @@ async function read() {
   problem.value = ''
   found.value = undefined
   try {
-    const response = await fetch(`/api/sites/${encodeURIComponent(site.id)}/special-days/read`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file })
+    const response = await fetch(`/api/plans/${site.planId}/special-days/read`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file })
     const answer = await response.json()
     if (response.ok) found.value = answer
     else problem.value = `${inWords(answer)} Nothing was changed.`
@@ -98,7 +98,7 @@ function accept() {
       <p class="acts">
         <input ref="picker" type="file" accept=".ics,text/calendar" hidden aria-label="Calendar" data-test="calendar-file" @change="read" />
         <button type="button" class="act quiet" @click="picker?.click()">Import a calendar</button>
-        <a v-if="days.length" :href="`/api/sites/${site.id}/special-days`" download>Export as a calendar</a>
+        <a v-if="days.length" :href="`/api/plans/${site.planId}/special-days`" download>Export as a calendar</a>
       </p>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <div v-if="found" class="sheet found" data-test="calendar-says">

@@ -6,11 +6,11 @@ import { inWords } from '../api/client'
 import type { Ribbon, Week } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
-import { fresh } from '../week/useDutyUse'
-import StillRibbon from '../week/StillRibbon.vue'
-import TypedHours from '../week/TypedHours.vue'
-import { dayNames, hoursOf, inWords as hoursInWords, placeIn, spansOf, WEEK, type Span } from '../week/time'
-import { useHand } from '../week/useHand'
+import { fresh } from '../duties/useDutyUse'
+import StillRibbon from '../drawing/StillRibbon.vue'
+import TypedHours from '../duties/TypedHours.vue'
+import { dayNames, hoursOf, inWords as hoursInWords, placeIn, spansOf, WEEK, type Span } from '../time/week'
+import { useHand } from '../hand/useHand'
 import CalendarImport from './CalendarImport.vue'
 import { railOf } from './rail'
 
@@ -115,7 +115,7 @@ function rename(week: Week, name: string) {
           <button type="button" class="plain-button link" :disabled="!hand.selection.length" @click="site.change([{ followWeek: { channels: hand.selection, week: w.id } }])">Let {{ hand.selection.length ? count(hand.selection.length, 'selected channel') : 'selected channels' }} follow</button>
           <button type="button" class="plain-button link" @click="add({ ...w, name: `${w.name} (copy)` })">Duplicate</button>
           <button v-if="followers(w.id).length" type="button" class="plain-button link" data-test="depart-all" @click="site.change([{ departWeek: { channels: followers(w.id).map((c) => c.id) } }])">Unlink all channels</button>
-          <a :href="`/api/sites/${site.id}/weeks/${encodeURIComponent(w.id)}/calendar`" download>As a calendar</a>
+          <a :href="`/api/plans/${site.planId}/weeks/${encodeURIComponent(w.id)}/calendar`" download>As a calendar</a>
           <button type="button" class="plain-button link short" data-test="remove-week" @click="remove(w)">Remove</button>
         </template>
       </div>

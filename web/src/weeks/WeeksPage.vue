@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
-import DutyShelf from '../week/DutyShelf.vue'
+import DutyShelf from '../duties/DutyShelf.vue'
 import SpecialDays from './SpecialDays.vue'
 import WeekGallery from './WeekGallery.vue'
 

@@ -17,7 +17,7 @@ watch(
   async () => {
     const asked = props.year
     try {
-      const { data, error } = await api.GET('/api/sites/{id}/year', { params: { path: { id: site.id }, query: { year: asked } } })
+      const { data, error } = await api.GET('/api/plans/{id}/year', { params: { ...site.here, query: { year: asked } } })
       if (asked !== props.year) return
       found.value = data
       failure.value = data ? '' : inWords(error as Problem)

@@ -1,5 +1,5 @@
 import type { Ribbon, Week } from '../api/types'
-import { spansOf, WEEK } from '../week/time'
+import { spansOf, WEEK } from '../time/week'
 
 /** The duty that holds from each moment of a named week to the next: a later block covers an earlier one. */
 export function railOf(week: Pick<Week, 'otherwise' | 'blocks'>): Ribbon['rail'] {

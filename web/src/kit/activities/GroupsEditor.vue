@@ -7,7 +7,7 @@ import type { Activity } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { change, three } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
-import { clock, DAY, dayNames } from '../../week/time'
+import { clock, DAY, dayNames } from '../../time/week'
 
 /** How many events come together, in words, with a picture of an hour and what it does to the days. */
 const props = defineProps<{ activity: Activity }>()
@@ -33,14 +33,14 @@ const otherwise = ref('')
 const ask = useDebounceFn(async () => {
   const asked = props.activity
   try {
-    const { data } = await api.POST('/api/sample', { params: { query: { seed: seed.value } }, body: asked })
+    const { data } = await api.POST('/api/activities/sample', { params: { query: { seed: seed.value } }, body: asked })
     if (data && asked.id === props.activity.id) {
       hour.value = { when: `${dayNames[Math.floor(data.from / DAY)]} ${clock(data.from % DAY)}`, events: data.events }
     }
     otherwise.value = ''
     if (!site.verdict) return
     const other = { ...asked, groups: isGrouped.value ? single : { size: 3, withinSeconds: 60 } }
-    const draft = await api.POST('/api/sites/{id}/draft', { params: { path: { id: site.id } }, body: { version: site.version, edits: [{ setActivity: { activity: other } }] } })
+    const draft = await api.POST('/api/plans/{id}/draft', { params: site.here, body: { version: site.version, edits: [{ setActivity: { activity: other } }] } })
     const days = draft.data?.verdict.keptDays
     if (days != null && site.verdict.keptDays != null && asked.id === props.activity.id) {
       const more = change(days - site.verdict.keptDays)

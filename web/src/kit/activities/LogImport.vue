@@ -9,7 +9,7 @@ import ChoiceField from '../../ui/ChoiceField.vue'
 import DateField from '../../ui/DateField.vue'
 import { count, three } from '../../ui/figures'
 import TextField from '../../ui/TextField.vue'
-import { fresh } from '../../week/useDutyUse'
+import { fresh } from '../../duties/useDutyUse'
 import RateCurve from './RateCurve.vue'
 
 /** Shows what an event log says, before it becomes an activity. */
@@ -38,7 +38,7 @@ watch(
     for (const [key, value] of Object.entries({ ...columns.value, ...kept.value, pick: pick.value })) if (value !== undefined && value !== '') query.set(key, String(value))
     if (Object.keys(kinds.value).length) query.set('as', JSON.stringify(kinds.value))
     try {
-      const response = await fetch(`/api/sites/${encodeURIComponent(site.id)}/log/read?${query}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: props.file })
+      const response = await fetch(`/api/plans/${site.planId}/log/read?${query}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: props.file })
       const answer = await response.json()
       if (mine !== asked) return
       if (response.ok) found.value = answer

@@ -4,8 +4,8 @@ import { computed, onMounted, ref, useTemplateRef, watchEffect } from 'vue'
 
 import type { Activity, Hours } from '../../api/types'
 import { three } from '../../ui/figures'
-import { palette } from '../../week/palette'
-import { clock, DAY, dayNames, WEEK, weekdays } from '../../week/time'
+import { palette } from '../../theme/palette'
+import { clock, DAY, dayNames, WEEK, weekdays } from '../../time/week'
 import { daysOf, hourOf, rateAt, rateSteps, type Reach } from './rates'
 
 /**

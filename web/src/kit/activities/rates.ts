@@ -1,5 +1,5 @@
 import type { Activity } from '../../api/types'
-import { DAY, spansOf, WEEK } from '../../week/time'
+import { DAY, spansOf, WEEK } from '../../time/week'
 
 export interface RateStep {
   from: number

@@ -6,7 +6,7 @@ import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
-import { fresh } from '../../week/useDutyUse'
+import { fresh } from '../../duties/useDutyUse'
 import StreamForm from '../streams/StreamForm.vue'
 import { useTable } from '../table/useTable'
 

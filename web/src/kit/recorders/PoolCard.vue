@@ -51,7 +51,7 @@ const scenarios = ref<Scenario[]>([])
 watch(
   () => [site.version, props.pool.id],
   async () => {
-    const { data } = await api.GET('/api/sites/{id}/pools/{pool}/whatif', { params: { path: { id: site.id, pool: props.pool.id } } }).catch(() => ({ data: undefined }))
+    const { data } = await api.GET('/api/plans/{id}/pools/{pool}/whatif', { params: { path: { id: site.planId, pool: props.pool.id } } }).catch(() => ({ data: undefined }))
     scenarios.value = data ?? []
   },
   { immediate: true },

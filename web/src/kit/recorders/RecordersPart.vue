@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Pool, Recorder } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import { fresh } from '../../week/useDutyUse'
+import { fresh } from '../../duties/useDutyUse'
 import RecorderCard from './RecorderCard.vue'
 
 /** Recorders with their pools of drives. */

@@ -35,7 +35,7 @@ function pick() {
 async function acceptNight() {
   const c = clip.value!.measured
   try {
-    const { data, error } = await api.POST('/api/clip/night', { body: { stream: props.stream, idleKbps: c.idleKbps, activeKbps: c.activeKbps, differ: c.differ } })
+    const { data, error } = await api.POST('/api/streams/night', { body: { stream: props.stream, idleKbps: c.idleKbps, activeKbps: c.activeKbps, differ: c.differ } })
     failure.value = data ? '' : inWords(error as Problem)
     if (!data) return
     emit('night', data.factor)

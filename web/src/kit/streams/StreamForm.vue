@@ -48,7 +48,7 @@ const curve = ref<Curve>()
 watch(
   () => props.stream,
   async (stream) => {
-    const { data } = await api.POST('/api/curve', { body: stream }).catch(() => ({ data: undefined }))
+    const { data } = await api.POST('/api/streams/curve', { body: stream }).catch(() => ({ data: undefined }))
     if (data && stream === props.stream) curve.value = data
   },
   { immediate: true },

@@ -34,7 +34,7 @@ export function useClip() {
     try {
       const found = await frames(file)
       if (stopped) return
-      const { data, error } = await api.POST('/api/clip', { body: found.body })
+      const { data, error } = await api.POST('/api/streams/clip', { body: found.body })
       if (data) clip.value = { name: file.name, codec: found.codec, width: found.width, height: found.height, measured: data }
       else failure.value = `${file.name}: ${inWords(error as Problem)}.`
     } catch (error) {

@@ -28,7 +28,7 @@ export const useTable = defineStore('table', () => {
     wanted = true
     failure.value = ''
     try {
-      const { data, error } = await api.GET('/api/sites/{id}/table', { params: { path: { id: site.id } } })
+      const { data, error } = await api.GET('/api/plans/{id}/table', { params: site.here })
       if (!data) {
         failure.value = inWords(error as Problem)
         return
@@ -92,7 +92,7 @@ export const useTable = defineStore('table', () => {
   }
 
   async function mark(cells: SetCells) {
-    const { data } = await api.POST('/api/sites/{id}/table/try', { params: { path: { id: site.id } }, body: cells })
+    const { data } = await api.POST('/api/plans/{id}/table/try', { params: site.here, body: cells })
     if (!data) return
     for (const bad of data.bad) {
       const row = cells.rows[bad.row]!

@@ -1,0 +1,50 @@
+import { computed, shallowRef, watch } from 'vue'
+
+import { api } from '../../api/client'
+import type { Draft, Edit } from '../../api/types'
+import { useSite } from '../../site/useSite'
+import { useHand } from '../../hand/useHand'
+
+/**
+ * Asks the server what the stroke or the act in hand would change. One question is out at a time; the newest one is
+ * asked next.
+ */
+export function useDraft() {
+  const site = useSite()
+  const hand = useHand()
+  const draft = shallowRef<Draft>()
+  let asking = false
+  let again = false
+
+  const edits = computed<Edit[] | undefined>(() => {
+    const stroke = hand.stroke
+    const duty = stroke?.duty ?? hand.duty
+    if (stroke && duty) return [{ paint: { channels: stroke.channels, hours: hand.hours, duty } }]
+    return hand.act?.edits
+  })
+
+  async function ask() {
+    if (asking) {
+      again = true
+      return
+    }
+    asking = true
+    do {
+      again = false
+      if (!edits.value?.length) {
+        draft.value = undefined
+        break
+      }
+      try {
+        const { data } = await api.POST('/api/plans/{id}/draft', { params: site.here, body: { version: site.version, edits: edits.value } })
+        draft.value = data
+      } catch {
+        draft.value = undefined // without a server there is no figure, and the stroke itself is kept
+      }
+    } while (again)
+    asking = false
+  }
+
+  watch(() => JSON.stringify(edits.value), () => void ask(), { immediate: true })
+  return { draft }
+}

@@ -1,0 +1,56 @@
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+
+import { useSite } from '../../site/useSite'
+
+export type Choice = 'own' | 'week'
+
+/** Channels of a stroke that follow one named week. */
+export interface Following {
+  week: string
+  name: string
+  channels: string[]
+  followers: string[]
+}
+
+/** A question about channels that follow named weeks: paint the weeks for all, or let them go their own way? */
+export interface Question {
+  weeks: Following[]
+  answer: (choice: Choice | undefined) => void
+}
+
+/** Asks, once for a stroke, what painting channels that follow named weeks means. */
+export const useSharedWeeks = defineStore('sharedWeeks', () => {
+  const site = useSite()
+  const question = shallowRef<Question>()
+
+  /** Sorts channels into those to be painted alone and those whose named week is painted; nothing if given up. */
+  async function sort(channels: string[]) {
+    const own: string[] = []
+    const weeks = new Map<string, Following>()
+    for (const id of channels) {
+      const week = site.channels.get(id)?.week
+      if (typeof week !== 'string') {
+        own.push(id)
+        continue
+      }
+      const followers = (site.plan?.channels ?? []).filter((c) => c.week === week).map((c) => c.id)
+      if (followers.length === 1) own.push(id) // nobody else follows it
+      else {
+        const name = site.plan?.weeks?.find((w) => w.id === week)?.name ?? week
+        const known = weeks.get(week) ?? { week, name, channels: [], followers }
+        weeks.set(week, { ...known, channels: [...known.channels, id] })
+      }
+    }
+    const asked = [...weeks.values()]
+    if (!asked.length) return { own, shared: [], followers: [] }
+    const choice = await new Promise<Choice | undefined>((answer) => (question.value = { weeks: asked, answer }))
+    question.value = undefined
+    if (!choice) return undefined
+    const all = asked.flatMap((w) => w.channels)
+    if (choice === 'own') return { own: [...own, ...all], shared: [], followers: [] }
+    return { own, shared: all, followers: asked.flatMap((w) => w.followers) }
+  }
+
+  return { question, sort }
+})

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { useHand } from '../../hand/useHand'
+import ChannelPanel from './ChannelPanel.vue'
+import CloserLook from './CloserLook.vue'
+import DiskPanel from './DiskPanel.vue'
+import EventsPanel from './EventsPanel.vue'
+import StrokeInHand from './StrokeInHand.vue'
+
+const hand = useHand()
+const panels = [
+  { id: 'channel', name: 'Channel' },
+  { id: 'events', name: 'Activity' },
+  { id: 'disk', name: 'Disk' },
+] as const
+</script>
+
+<template>
+  <aside class="pane" aria-label="What is decided here">
+    <div class="main">
+      <StrokeInHand v-if="hand.stroke || hand.act" />
+      <div v-show="!hand.stroke && !hand.act">
+        <!-- stays mounted, so that a stroke need not wait for it -->
+        <div class="tabs" role="tablist">
+          <button v-for="p in panels" :key="p.id" type="button" role="tab" :aria-selected="hand.panel === p.id" :data-panel="p.id" @click="hand.panel = p.id">{{ p.name }}</button>
+        </div>
+        <ChannelPanel v-if="hand.panel === 'channel'" />
+        <EventsPanel v-else-if="hand.panel === 'events'" />
+        <DiskPanel v-else />
+      </div>
+    </div>
+    <CloserLook />
+  </aside>
+</template>
+
+<style scoped>
+.pane {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  border-left: 1px solid var(--rule);
+  background: var(--sheet);
+  min-height: 0;
+}
+
+.main {
+  overflow: auto;
+  padding: 8px 14px;
+}
+</style>

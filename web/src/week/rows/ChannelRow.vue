@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Channel } from '../../api/types'
+import { useSite } from '../../site/useSite'
+import DaysBar from '../../ui/DaysBar.vue'
+import RibbonCanvas from './RibbonCanvas.vue'
+import { weekInWords } from './sentence'
+import { placeIn, type Span } from '../../time/week'
+import { useHand } from '../../hand/useHand'
+
+const props = defineProps<{ channel: Channel; width: number; height: number; shows: string; recorder?: number; selected: boolean; target?: boolean; cursor?: Span }>()
+defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
+
+const site = useSite()
+const figures = computed(() => site.figures.get(props.channel.id))
+const isShort = computed(() => {
+  const f = figures.value
+  return f?.requiredDays != null && f.retentionDays != null && f.retentionDays < f.requiredDays
+})
+
+const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
+const hand = useHand()
+const recorderName = computed(() => site.plan?.recorders.find((r) => r.id === props.channel.recorder)?.name ?? '')
+
+/** Whether a change of this channel waits for the server to come back. */
+const waits = computed(() => site.state === 'away' && site.waitingOn.has(props.channel.id))
+const none: Span[] = []
+/** The stroke on this row; the same empty list where there is none, so that nothing is drawn again. */
+const stroke = computed(() => (hand.stroke?.channels.includes(props.channel.id) ? hand.spans : none))
+const place = (s: Span) => placeIn(hand.view, s)
+</script>
+
+<template>
+  <div class="row" :class="{ selected, target, waits }" role="row" :style="{ height: `${height}px` }" :aria-selected="selected" :data-channel="channel.id">
+    <div class="channel" :class="{ several: recorder }" role="rowheader" @click="$emit('select', $event)">
+      <span class="number soft" :title="recorder ? `Channel ${channel.number} of ${recorderName}` : `Channel ${channel.number}`">{{ recorder ? `${recorder}·${channel.number}` : channel.number }}</span>
+      <button type="button" class="plain-button more" tabindex="-1" :aria-label="`What can be done with the week of ${channel.name}`" :data-menu="channel.id" @click.stop="$emit('menu', $event)">⋯</button>
+      <span class="name" :title="channel.name">{{ channel.name }}</span>
+      <span v-if="channel.noCamera" class="soft kept">no camera</span>
+      <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
+        {{ shows }}
+        <DaysBar v-if="figures?.requiredDays" :kept="figures.retentionDays" :required="figures.requiredDays" />
+      </span>
+    </div>
+    <div class="time" role="gridcell" :aria-label="words">
+      <RibbonCanvas :id="channel.id" :empty="channel.noCamera" :width="width" :height="height - 3" />
+      <div v-for="(s, i) in stroke" :key="i" class="stroke" :style="place(s)" />
+      <div v-if="cursor" class="cursor" :style="place(cursor)" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: var(--channel-width) minmax(0, 1fr);
+}
+
+.channel {
+  position: relative;
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) 62px;
+  gap: 7px;
+  align-items: center;
+  padding: 0 10px 0 8px;
+  border-left: 3px solid transparent;
+  cursor: pointer;
+  user-select: none;
+}
+
+.waits .time {
+  outline: 1px dashed var(--short);
+  outline-offset: -1px;
+}
+
+.waits .name::after {
+  content: ' · not saved';
+  color: var(--short);
+}
+
+.channel.several {
+  grid-template-columns: 34px minmax(0, 1fr) 62px;
+}
+
+.row:hover .channel,
+.target .channel {
+  background: var(--band);
+}
+
+.target {
+  box-shadow: inset 0 0 0 1px var(--base);
+}
+
+.more {
+  position: absolute;
+  left: 6px;
+  width: 24px;
+  height: 100%;
+  text-align: center;
+  opacity: 0;
+  background: var(--band);
+}
+
+.row:hover .more,
+.more:focus-visible {
+  opacity: 1;
+}
+
+.selected .channel {
+  background: var(--selected);
+  border-left-color: var(--base);
+}
+
+.selected .time {
+  background: color-mix(in srgb, var(--selected) 45%, transparent);
+}
+
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.kept {
+  position: relative;
+  text-align: right;
+  white-space: nowrap;
+  font-size: 12.5px;
+  padding-bottom: 4px;
+}
+
+.kept.short {
+  font-weight: 600;
+}
+
+.time {
+  position: relative;
+  padding-top: 2px;
+  overflow: hidden;
+  touch-action: none;
+}
+
+.cursor {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  outline: 2px solid var(--ink);
+  outline-offset: -2px;
+  box-shadow: inset 0 0 0 4px var(--sheet); /* seen on every colour, light and dark */
+  pointer-events: none;
+}
+
+@media (max-width: 500px) {
+  .channel {
+    grid-template-columns: minmax(0, 1fr) 50px;
+  }
+
+  .number {
+    display: none;
+  }
+
+  .time {
+    touch-action: auto;
+  }
+}
+</style>

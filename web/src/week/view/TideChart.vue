@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { useDebounceFn, useDevicePixelRatio } from '@vueuse/core'
+import { computed, onMounted, ref, shallowRef, useTemplateRef, watch, watchEffect } from 'vue'
+
+import { api } from '../../api/client'
+import type { Tide } from '../../api/types'
+import { useSite } from '../../site/useSite'
+import { count, gigabytes, three } from '../../ui/figures'
+import TermTip from '../../ui/TermTip.vue'
+import { drawLayers, prepare } from '../../drawing/drawRibbon'
+import { palette } from '../../theme/palette'
+import { clock, DAY, dayOf, moment, placeIn, WEEK, type Span } from '../../time/week'
+import { useHand } from '../../hand/useHand'
+
+/** What the site, or the channels selected, write together. Dragging over it selects a time. */
+const props = defineProps<{ width: number; height: number; paint: (channels: string[], span: Span) => void }>()
+const site = useSite()
+const hand = useHand()
+const canvas = useTemplateRef('canvas')
+const { pixelRatio } = useDevicePixelRatio()
+const ofSelection = ref(false)
+const asked = shallowRef<Tide>()
+const chosen = computed(() => (ofSelection.value && hand.selection.length ? hand.selection : []))
+
+const ask = useDebounceFn(async () => {
+  if (!chosen.value.length && !hand.brush) {
+    asked.value = undefined
+    return
+  }
+  const { data } = await api
+    .POST('/api/plans/{id}/tide', { params: site.here, body: { ...(chosen.value.length && { channels: chosen.value }), ...hand.brush } })
+    .catch(() => ({ data: undefined }))
+  asked.value = chosen.value.length || hand.brush ? data : undefined
+}, 40)
+watch(() => [chosen.value, hand.brush, site.version], ask)
+const tide = computed(() => asked.value ?? site.tide)
+
+/** The scale ends at a round figure above the busiest half hour of the site, so that a selection shows its part. */
+const top = computed(() => {
+  const busiest = site.tide?.busiest ?? 1
+  const step = 10 ** Math.floor(Math.log10(Math.max(busiest, 0.01)))
+  return ([1, 1.5, 2, 3, 4, 5, 6, 8, 10].find((k) => k * step >= busiest * 1.08) ?? 12) * step
+})
+const now = computed(() => {
+  const minute = hand.pointer?.minute
+  const t = tide.value
+  if (minute === undefined || !t) return undefined
+  const i = Math.floor(minute / 30)
+  return { left: placeIn(hand.view, { from: minute, to: minute }).left, mbps: t.base[i]! + t.motion[i]! + t.alarm[i]! }
+})
+
+let from: number | undefined
+function minuteAt(event: PointerEvent): number {
+  const box = canvas.value!.getBoundingClientRect()
+  const at = hand.view.from + ((event.clientX - box.left) / box.width) * (hand.view.to - hand.view.from)
+  return Math.max(0, Math.min(WEEK, Math.round(at / 30) * 30))
+}
+
+function down(event: PointerEvent) {
+  if (event.button !== 0) return
+  canvas.value!.setPointerCapture(event.pointerId)
+  from = minuteAt(event)
+  hand.brush = undefined
+}
+
+function move(event: PointerEvent) {
+  if (from === undefined) return
+  const to = minuteAt(event)
+  hand.brush = to === from ? undefined : { from: Math.min(from, to), to: Math.max(from, to) }
+}
+
+const place = computed(() => hand.brush && placeIn(hand.view, hand.brush))
+/** A moment as the end of a time: midnight is 24:00 of the day before. */
+const until = (minute: number) => (minute % DAY ? moment(minute) : `${moment(minute - 1).slice(0, 3)} ${clock(DAY)}`)
+const who = computed(() => (hand.selection.length ? hand.selection : (site.plan?.channels ?? []).filter((c) => !c.noCamera).map((c) => c.id)))
+const sameDay = computed(() => hand.brush && dayOf(hand.brush.from) === dayOf(hand.brush.to - 1))
+
+onMounted(() => {
+  watchEffect(
+    () => {
+      const t = tide.value
+      if (!canvas.value || !t || props.width < 1 || !pixelRatio.value) return
+      const c = prepare(canvas.value, props.width, props.height, palette.value, hand.view)
+      const floor = props.height - 1
+      const heights = (mbps: number[]) => mbps.map((m) => (m / top.value) * (floor - 4))
+      const starts = t.base.map((_, i) => i * 30)
+      drawLayers(c, { from: starts, base: heights(t.base), motion: heights(t.motion), alarm: heights(t.alarm) }, new Set(), floor)
+      const line = (mbps: number, color: string, dash: number[]) => {
+        if (mbps > top.value) return
+        c.context.strokeStyle = color
+        c.context.setLineDash(dash)
+        c.context.beginPath()
+        const y = Math.round(floor - (mbps / top.value) * (floor - 4)) + 0.5
+        c.context.moveTo(0, y)
+        c.context.lineTo(props.width, y)
+        c.context.stroke()
+        c.context.setLineDash([])
+      }
+      line(t.mean, c.palette.ink, [4, 4])
+      line(t.intake, c.palette.short, [])
+    },
+    { flush: 'post' },
+  )
+})
+</script>
+
+<template>
+  <section class="tide" aria-label="Tide: Mbps written">
+    <div class="legend">
+      <h2><TermTip word="tide">Tide</TermTip> <button v-if="hand.selection.length" type="button" class="plain-button which" :aria-pressed="ofSelection" data-test="tide-of" @click="ofSelection = !ofSelection">{{ ofSelection ? `of ${count(hand.selection.length, 'channel')}` : 'of the whole site' }}</button></h2>
+      <div class="soft">{{ hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbps written; drag to select a time' }}</div>
+      <dl v-if="tide" data-test="tide-says">
+        <dt>mean <span class="dash" aria-hidden="true" /></dt><dd>{{ three(tide.mean) }}</dd>
+        <dt>busiest, {{ moment(tide.busiestAt) }}</dt><dd>{{ three(tide.busiest) }}</dd>
+        <template v-if="hand.brush"><dt>written in it</dt><dd>{{ gigabytes((tide.mean * (hand.brush.to - hand.brush.from) * 60) / 8000) }}</dd></template>
+        <template v-else><dt>intake of recorders</dt><dd>{{ three(tide.intake) }}</dd></template>
+      </dl>
+    </div>
+    <div class="chart">
+      <canvas
+        ref="canvas" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" data-test="tide" @pointerdown="down" @pointermove="move" @pointerup="from = undefined"
+        @pointercancel="from = undefined"
+      />
+      <span class="scale">{{ three(top) }} Mbps</span>
+      <div v-if="now" class="now" :style="{ left: now.left }"><span>{{ three(now.mbps) }}</span></div>
+      <div v-if="place && hand.brush" class="brush" :style="place" />
+      <div v-if="hand.brush" class="acts">
+        <button type="button" class="act quiet" data-test="brush-zoom" @click="hand.look(hand.brush.from, hand.brush.to)">Look closer</button>
+        <button type="button" class="act quiet" data-test="brush-paint" @click="paint(who, hand.brush!)">Paint {{ sameDay ? 'it' : hand.reach }} on {{ count(who.length, 'channel') }}</button>
+        <button type="button" class="act quiet" aria-label="Forget this time" @click="hand.brush = undefined">×</button>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+@media (max-height: 559px) {
+  .legend .soft,
+  .legend dl {
+    display: none;
+  }
+}
+
+.tide {
+  display: grid;
+  grid-template-columns: var(--channel-width) minmax(0, 1fr);
+  border-top: 1px solid var(--soft);
+}
+
+.legend {
+  padding: 5px 10px 4px 12px;
+  font-size: 12.5px;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  margin: 2px 0 0;
+  line-height: 1.3;
+}
+
+dt {
+  color: var(--soft);
+}
+
+dd {
+  margin: 0;
+  text-align: right;
+  font-weight: 600;
+}
+
+.dash {
+  display: inline-block;
+  width: 16px;
+  border-top: 1px dashed var(--ink);
+  vertical-align: 4px;
+}
+
+.chart {
+  position: relative;
+  overflow: hidden;
+}
+
+canvas {
+  display: block;
+}
+
+.chart canvas {
+  cursor: crosshair;
+  touch-action: none;
+}
+
+.which {
+  font-weight: 400;
+  text-decoration: underline;
+}
+
+.brush {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border: 1px solid var(--base);
+  border-width: 0 1px;
+  background: color-mix(in srgb, var(--base) 14%, transparent);
+  pointer-events: none;
+}
+
+.acts {
+  position: absolute;
+  left: 8px;
+  top: 5px;
+  display: flex;
+  gap: 6px;
+}
+
+.acts .act {
+  background: var(--sheet);
+  font-size: 12px;
+  padding: 0 8px;
+}
+
+.scale {
+  position: absolute;
+  top: 1px;
+  right: 4px;
+  font-size: 11px;
+  color: var(--soft);
+}
+
+.now {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-left: 1px solid var(--soft);
+}
+
+.now span {
+  padding-left: 3px;
+  font-size: 11px;
+}
+</style>
