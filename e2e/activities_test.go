@@ -26,7 +26,7 @@ func TestAnEventLogMeasuresAnActivity(t *testing.T) {
 	log.WriteString("Kiosk front,yesterday,today\n")
 	file := filepath.Join(t.TempDir(), "events.csv")
 	os.WriteFile(file, []byte(log.String()), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="log-says"]`, "252 events")
 	p.shows(`[data-test="log-says"]`, "9.00 a day")
 	p.shows(".el-dialog", "1 line left out")
@@ -81,7 +81,7 @@ func TestALogOfSeveralCamerasIsAsked(t *testing.T) {
 	}
 	file := filepath.Join(t.TempDir(), "cameras.csv")
 	os.WriteFile(file, []byte(log.String()), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="log-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="log-channels"]`, "56 events, 2.00 a day")
 	p.shows(`[data-test="log-sample"]`, "Shed")
 	p.shows(`[data-test="log-sample"]`, "20.0 s")
@@ -125,7 +125,7 @@ func TestActivitiesAreDrawn(t *testing.T) {
 	if after := s.plan(t).Activity("gulls").Rates().At(12 * 60); after <= before {
 		t.Errorf("%v an hour at Monday noon, before %v", after, before)
 	}
-	eval[bool](p, `(() => { const s = document.querySelector('[data-test="template"]'); s.selectedIndex = 3; s.dispatchEvent(new Event('change')); return true })()`)
+	p.pick(`[data-test="template"]`, "A lane for vehicles")
 	p.revision(4)
 	p.shows(".entry.here", "A lane for vehicles")
 	p.click(`[data-test="remove-activity"]`)
@@ -187,7 +187,7 @@ func TestWhatIsWorthMeasuringIsListed(t *testing.T) {
 	}
 	p.open("/sites/quay/kit/activities", `[data-activity="vehicles"]`)
 	p.click(`[data-activity="vehicles"]`)
-	eval[bool](p, `(() => { const l = [...document.querySelectorAll('label')].find(l => l.innerText === 'Known as'); const e = document.getElementById(l.htmlFor); e.value = 'measured'; e.dispatchEvent(new Event('change')); return true })()`)
+	p.pick(`[data-choice="Known as"]`, "measured")
 	p.revision(2)
 	p.open("/sites/quay/kit/site", `[data-test="knowing"]`)
 	p.until(`document.querySelectorAll('[data-test="knowing"] li').length > 2`)

@@ -205,6 +205,13 @@ func (p *page) click(css string) {
 	p.do(chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
 }
 
+// pick chooses a value by its name in a list that unfolds.
+func (p *page) pick(css, name string) {
+	p.Helper()
+	p.click(css + ` .el-select__wrapper`)
+	p.until(fmt.Sprintf(`[...document.querySelectorAll('.el-select-dropdown__item')].some(e => e.offsetParent && e.innerText.trim().startsWith(%q) && (e.click(), true))`, name))
+}
+
 // still waits until an element is where it was two frames before.
 func (p *page) still(css string) {
 	p.Helper()

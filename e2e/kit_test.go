@@ -242,7 +242,7 @@ func TestATableOfAnotherEncodingIsShownBeforeItIsUsed(t *testing.T) {
 	}
 	file := filepath.Join(t.TempDir(), "kanäle.csv")
 	os.WriteFile(file, []byte(text), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="encoding"]`, "Windows-1252")
 	p.shows(`[data-test="table-rows"]`, "Ticket hall → Fährhalle")
 	p.shows(`[data-test="table-rows"]`, "Neuer Kai (new)")
@@ -257,7 +257,7 @@ func TestImportABrokenTable(t *testing.T) {
 	s, p := kit(t, "", cell("hall", "name"))
 	file := filepath.Join(t.TempDir(), "cameras.csv")
 	os.WriteFile(file, []byte("No.;Name;Frames;Shoe size\n1;Grand hall;12;44\n2;Booth;quick;44\n17;Lantern;8;44\n"), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(".el-dialog", "1 channel to add, 1 to change")
 	p.shows(".el-dialog", `"quick" is no number of frames a second`)
 	p.shows(".el-dialog", "Shoe size")
@@ -269,8 +269,9 @@ func TestImportABrokenTable(t *testing.T) {
 	if c := s.plan(t).Channel("hall"); c.Name != "Grand hall" || c.Streams.Main.FPS != 12 || s.plan(t).Channel("lantern") == nil || s.plan(t).Channel("booth").Name != "Ticket booth" {
 		t.Errorf("%+v", c)
 	}
+	file = filepath.Join(t.TempDir(), "words.csv")
 	os.WriteFile(file, []byte("just some words\nno table\n"), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(".el-dialog", "no heading is known")
 }
 

@@ -173,7 +173,7 @@ func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
 		"BEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Open\r\nDTSTART:20260105T074500\r\nDTEND:20260105T161000\r\nRRULE:FREQ=WEEKLY;BYDAY=MO,TU\r\nEND:VEVENT\r\n"+
 		"BEGIN:VEVENT\r\nUID:2\r\nSUMMARY:Round the clock\r\nDTSTART:20260103T220000\r\nDURATION:PT6H\r\nRRULE:FREQ=WEEKLY\r\nEND:VEVENT\r\n"+
 		"BEGIN:VEVENT\r\nUID:3\r\nSUMMARY:Fair\r\nDTSTART:20250709T100000\r\nDTEND:20250709T180000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="week-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="week-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="week-says"]`, "Mon-Tue 07:45-16:10")
 	p.shows(`[data-test="week-says"]`, "Fair: it is not in the week from")
 	p.click(`[data-test="create-week"]`)
@@ -207,9 +207,9 @@ func TestSpecialDays(t *testing.T) {
 		t.Errorf("%+v", days)
 	}
 	row := fmt.Sprintf(`[data-special="%s-03-17"]`, year)
-	p.click(row + ` input[type="checkbox"]`)
+	p.click(row + ` .el-switch__core`)
 	p.revision(3)
-	eval[bool](p, `(() => { const e = document.querySelector('`+row+` select'); e.value = 'week hall'; e.dispatchEvent(new Event('change')); return true })()`)
+	p.pick(row+` [data-choice]`, "the week “Open hours full")
 	p.revision(4)
 	if d := s.plan(t).Site.SpecialDays[0]; d.Week != "hall" || d.UseDay != nil || !d.Yearly {
 		t.Errorf("%+v", d)
@@ -217,7 +217,7 @@ func TestSpecialDays(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "dates.ics")
 	os.WriteFile(file, []byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Regatta\r\nDTSTART;VALUE=DATE:20270612\r\nEND:VEVENT\r\n"+
 		"BEGIN:VEVENT\r\nUID:2\r\nSUMMARY:Meeting\r\nDTSTART:20270612T080000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="calendar-file"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="calendar-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="calendar-says"]`, "1 special day")
 	p.shows(`[data-test="calendar-says"]`, "Meeting: it has a time of day")
 	p.click(`[data-test="accept-calendar"]`)
@@ -438,7 +438,7 @@ func TestReadyMadeDuties(t *testing.T) {
 	p.click(`[data-test="new-duty"]`)
 	p.click(`[data-ready="keyframes"]`)
 	p.shows(".says", "Idle: keyframes of the main stream. On motion: the main stream.")
-	eval[bool](p, `(() => { const f = [...document.querySelectorAll('.form label')].find(l => l.innerText === 'of that'); const e = document.getElementById(f.htmlFor); e.selectedIndex = 1; e.dispatchEvent(new Event('change')); return true })()`)
+	p.pick(`[data-choice="of that"]`, "fewer frames")
 	p.shows(".says", "at 10 frames a second")
 	p.click(`[data-test="duty-keep"]`)
 	p.revision(2)

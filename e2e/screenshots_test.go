@@ -119,7 +119,7 @@ func TestScreenshots(t *testing.T) {
 	p.field("post", "30")
 	p.revision(3)
 	p.click(`[data-panel="disk"]`)
-	p.field("drives", "5")
+	p.field("count", "5")
 	p.revision(4)
 	p.click(`[data-test="undo"]`)
 	p.revision(5)

@@ -181,11 +181,11 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 	p.field("active", "9000")
 	saved()
 	p.click(`[data-panel="events"]`)
-	p.field("otherwise", "30")
+	p.field("mean", "30")
 	saved()
 	kept := p.text(verdict)
 	p.click(`[data-panel="disk"]`)
-	p.field("drives", "5")
+	p.field("count", "5")
 	saved()
 	p.until(`document.querySelector('` + verdict + `').innerText !== '` + kept + `'`)
 
@@ -194,7 +194,7 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 		t.Fatal(err)
 	}
 	c := head.Plan.Channel("waiting")
-	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || head.Plan.Activity("waiting").OtherwisePerHour != 30 || head.Plan.Pool("array").Drives[0].Count != 5 {
+	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || head.Plan.Activity("waiting").MeanSeconds != 30 || head.Plan.Pool("array").Drives[0].Count != 5 {
 		t.Errorf("the plan holds %+v", c)
 	}
 	p.open("/sites/quay/history", ".history li")

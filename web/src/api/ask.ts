@@ -29,10 +29,14 @@ export async function ask<T>(question: Question<T>): Promise<Told<T>> {
 }
 
 /**
- * The answer to a question that is asked anew whenever what it is about changes. Of several on their way only the newest
- * counts, and none after the component is gone. A question that is undefined is not asked, and has no answer.
+ * The answer to a question that is asked anew whenever what it is about changes. Of several on their way only the
+ * newest counts, and none after the component is gone. A question that is undefined is not asked, and has no answer.
  */
-export function useAnswer<T>(about: () => unknown, question: () => Question<T> | undefined, { debounce = 0, keep = false } = {}) {
+export function useAnswer<T>(
+  about: () => unknown,
+  question: () => Question<T> | undefined,
+  { debounce = 0, keep = false } = {},
+) {
   const data = shallowRef<T>()
   const failure = ref('')
   const asking = ref(false)

@@ -33,11 +33,13 @@ export const choices = {
   qualities: computed(() => {
     const list = format.value?.choices.qualities ?? []
     const middle = list[(list.length - 1) / 2]
-    const named = (q: number) => (q === list[0] ? `${q}, least` : q === list.at(-1) ? `${q}, best` : q === middle ? `${q}, medium` : String(q))
+    const named = (q: number) =>
+      q === list[0] ? `${q}, least` : q === list.at(-1) ? `${q}, best` : q === middle ? `${q}, medium` : String(q)
     return list.map((q) => [q, named(q)] as const)
   }),
   sizes: computed(() => format.value?.choices.sizes ?? []),
 }
 
 /** The name of a value among its choices; the value where it is none of them. */
-export const nameOf = <T extends string>(list: readonly (readonly [T, string])[], id: T) => list.find(([value]) => value === id)?.[1] ?? id
+export const nameOf = <T extends string>(list: readonly (readonly [T, string])[], id: T) =>
+  list.find(([value]) => value === id)?.[1] ?? id

@@ -13,7 +13,12 @@ onMounted(() => {
   watchEffect(
     () => {
       if (!canvas.value || props.width < 1) return
-      drawRibbon(prepare(canvas.value, props.width, props.height, palette.value, { from: 0, to: WEEK }), props.ribbon, props.full, props.duties)
+      drawRibbon(
+        prepare(canvas.value, props.width, props.height, palette.value, { from: 0, to: WEEK }),
+        props.ribbon,
+        props.full,
+        props.duties,
+      )
     },
     { flush: 'post' },
   )

@@ -15,7 +15,13 @@ export interface Canvas {
 }
 
 /** Makes a canvas as large as its box in device pixels, empty, in css units. */
-export function prepare(element: HTMLCanvasElement, width: number, height: number, palette: Palette, view: Span): Canvas {
+export function prepare(
+  element: HTMLCanvasElement,
+  width: number,
+  height: number,
+  palette: Palette,
+  view: Span,
+): Canvas {
   const ratio = devicePixelRatio || 1
   const [w, h] = [Math.round(width * ratio), Math.round(height * ratio)]
   if (element.width !== w || element.height !== h) {
@@ -70,8 +76,14 @@ export function drawLayers(c: Canvas, layers: Layers, edges: Set<number>, floor:
 }
 
 function paintLayer(
-  c: Canvas, layers: Layers, lower: number[], upper: number[], edges: Set<number>, floor: number,
-  texture: 'solid' | 'comb' | 'diagonal', color: string,
+  c: Canvas,
+  layers: Layers,
+  lower: number[],
+  upper: number[],
+  edges: Set<number>,
+  floor: number,
+  texture: 'solid' | 'comb' | 'diagonal',
+  color: string,
 ) {
   const thickest = upper.reduce((most, u, i) => Math.max(most, u - lower[i]!), 0)
   if (thickest <= 0) return
@@ -135,7 +147,9 @@ export function drawRail(c: Canvas, duty: Duty | undefined, span: Span) {
   const half = duty.base && duty.event ? RAIL / 2 : RAIL
   if (duty.event) {
     // Motion is solid and alarm hatched, so that they differ without colour too.
-    const fills = duty.event.on.map((cause) => (cause === 'alarm' ? hatch(context, 'diagonal', palette.alarm, c.ratio) : palette.motion))
+    const fills = duty.event.on.map((cause) =>
+      cause === 'alarm' ? hatch(context, 'diagonal', palette.alarm, c.ratio) : palette.motion,
+    )
     const piece = fills.length > 1 ? 6 : right - left // both take turns
     for (let at = left, i = 0; at < right; at += piece, i++) {
       context.fillStyle = fills[i % fills.length]!
@@ -154,7 +168,10 @@ export function drawRail(c: Canvas, duty: Duty | undefined, span: Span) {
 }
 
 /** Draws an event of mean length to scale, with the seconds kept before and after it, in minutes. */
-export function drawAround(c: Canvas, { at, pre, length, post }: { at: number; pre: number; length: number; post: number }) {
+export function drawAround(
+  c: Canvas,
+  { at, pre, length, post }: { at: number; pre: number; length: number; post: number },
+) {
   const { context, palette } = c
   const y = 3.5
   const [a, b, d, e] = [x(c, at - pre), x(c, at), x(c, at + length), x(c, at + length + post)]
@@ -165,7 +182,10 @@ export function drawAround(c: Canvas, { at, pre, length, post }: { at: number; p
   context.strokeStyle = palette.ink
   context.lineWidth = 1
   context.beginPath()
-  for (const [from, to, end] of [[a, b, a], [d, e, e]] as const) {
+  for (const [from, to, end] of [
+    [a, b, a],
+    [d, e, e],
+  ] as const) {
     context.moveTo(from, y)
     context.lineTo(to, y)
     context.moveTo(Math.round(end) + 0.5, y - 3)

@@ -6,7 +6,12 @@ const made = new Map<string, CanvasPattern>()
  * A fine hatch in whole device pixels. It is anchored at the canvas's corner, so that hatches of ribbons one above
  * the other are aligned.
  */
-export function hatch(context: CanvasRenderingContext2D, kind: 'comb' | 'diagonal', color: string, ratio: number): CanvasPattern {
+export function hatch(
+  context: CanvasRenderingContext2D,
+  kind: 'comb' | 'diagonal',
+  color: string,
+  ratio: number,
+): CanvasPattern {
   const key = `${kind} ${color} ${ratio}`
   const known = made.get(key)
   if (known) return known

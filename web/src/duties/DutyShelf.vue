@@ -32,29 +32,60 @@ const who = computed(() => {
       <span class="heading"><TermTip word="duty">Duties</TermTip></span>
       <div class="duties" role="radiogroup" aria-label="Duty to paint">
         <button
-          v-for="(d, i) in duties" :key="d.id" type="button" role="radio" class="duty" :class="{ picked: d.id === hand.duty }"
-          :aria-checked="d.id === hand.duty" :title="explain(d)" :data-duty="d.id" @click="hand.picked = d.id" @dblclick="editing = d.id"
+          v-for="(d, i) in duties"
+          :key="d.id"
+          type="button"
+          role="radio"
+          class="duty"
+          :class="{ picked: d.id === hand.duty }"
+          :aria-checked="d.id === hand.duty"
+          :title="explain(d)"
+          :data-duty="d.id"
+          @click="hand.picked = d.id"
+          @dblclick="editing = d.id"
         >
           <DutySwatch :duty="d" /> {{ d.name }} <kbd v-if="i < 9">{{ i + 1 }}</kbd>
         </button>
       </div>
-      <button type="button" class="duty plain" data-test="new-duty" title="Make a new duty" @click="editing = ''">+ New</button>
+      <button type="button" class="duty plain" data-test="new-duty" title="Make a new duty" @click="editing = ''">
+        + New
+      </button>
     </div>
     <div class="brush">
       <b data-test="painting">{{ who }}</b>
       <span class="reach" role="radiogroup" aria-label="What a drag over several days means">
         <button
-          v-for="r in (['each day', 'right through'] as const)" :key="r" type="button" role="radio" :aria-checked="hand.reach === r"
-          :title="r === 'each day' ? 'The same hours on every day dragged over' : 'Every minute from the first to the last'"
+          v-for="r in ['each day', 'right through'] as const"
+          :key="r"
+          type="button"
+          role="radio"
+          :aria-checked="hand.reach === r"
+          :title="
+            r === 'each day' ? 'The same hours on every day dragged over' : 'Every minute from the first to the last'
+          "
           @click="hand.reach = r"
-        >{{ r }}</button>
+        >
+          {{ r }}
+        </button>
       </span>
       <TypedHours
-        v-if="paint" label="or type hours" act="Paint" :title="`${picked?.name}, on ${count(hand.selection.length, 'channel')}`" :refuse="hand.selection.length ? '' : 'Select the channels first.'"
+        v-if="paint"
+        label="or type hours"
+        act="Paint"
+        :title="`${picked?.name}, on ${count(hand.selection.length, 'channel')}`"
+        :refuse="hand.selection.length ? '' : 'Select the channels first.'"
         :keep="(hours) => paint!(hand.selection, hours)"
       />
-      <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">Change “{{ site.duties.get(hand.duty)?.name }}”</button>
-      <span class="soft explains" :title="`${picked ? `${explain(picked)}. ` : ''}Shift snaps to 5 min, Ctrl to 1; ? lists all keys`" data-test="explains">{{ picked ? `${explain(picked)}.` : '' }} <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span>
+      <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">
+        Change “{{ site.duties.get(hand.duty)?.name }}”
+      </button>
+      <span
+        class="soft explains"
+        :title="`${picked ? `${explain(picked)}. ` : ''}Shift snaps to 5 min, Ctrl to 1; ? lists all keys`"
+        data-test="explains"
+        >{{ picked ? `${explain(picked)}.` : '' }}
+        <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span
+      >
     </div>
     <DutyEditor v-model="editing" />
   </section>

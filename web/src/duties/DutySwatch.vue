@@ -19,13 +19,21 @@ const alarm = computed(() => props.duty.event?.on.includes('alarm'))
 <template>
   <svg class="swatch" viewBox="0 0 16 16" aria-hidden="true">
     <defs>
-      <pattern :id="`m${id}`" width="3" height="3" patternUnits="userSpaceOnUse"><rect width="3" height="3" class="tint-motion" /><rect width="1.2" height="3" class="motion" /></pattern>
-      <pattern :id="`a${id}`" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="4" height="4" class="tint-alarm" /><rect width="1.6" height="4" class="alarm" /></pattern>
+      <pattern :id="`m${id}`" width="3" height="3" patternUnits="userSpaceOnUse">
+        <rect width="3" height="3" class="tint-motion" />
+        <rect width="1.2" height="3" class="motion" />
+      </pattern>
+      <pattern :id="`a${id}`" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="4" height="4" class="tint-alarm" />
+        <rect width="1.6" height="4" class="alarm" />
+      </pattern>
     </defs>
     <rect v-if="motion" :width="alarm ? 8 : 16" :height="16 - base" :fill="`url(#m${id})`" />
     <rect v-if="alarm" :x="motion ? 8 : 0" :width="motion ? 8 : 16" :height="16 - base" :fill="`url(#a${id})`" />
     <template v-if="base">
-      <template v-if="duty.base?.keyframesOnly"><rect v-for="k in 4" :key="k" :x="(k - 1) * 4" :y="16 - base" width="2.4" :height="base" class="base" /></template>
+      <template v-if="duty.base?.keyframesOnly">
+        <rect v-for="k in 4" :key="k" :x="(k - 1) * 4" :y="16 - base" width="2.4" :height="base" class="base" />
+      </template>
       <rect v-else :y="16 - base" width="16" :height="base" class="base" />
     </template>
     <path v-if="!duty.base && !duty.event" d="M1 14.5h14" class="off" />

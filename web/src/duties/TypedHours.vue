@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
-import { api, inWords } from '../api/client'
-import type { Problem, WrittenHours } from '../api/types'
+import { ask } from '../api/ask'
+import { api } from '../api/client'
+import type { WrittenHours } from '../api/types'
 
 /** Hours that are typed, "Mon-Fri 07:45-16:10", to the minute: what is too small to be hit with a pointer. */
 const props = defineProps<{
@@ -21,25 +22,30 @@ async function hand() {
   problem.value = props.refuse ?? ''
   if (problem.value) return
   busy.value = true
-  try {
-    const { data, error } = await api.POST('/api/hours', { body: { text: text.value } })
-    problem.value = data ? '' : inWords(error as Problem)
-    if (data) {
-      await props.keep(data)
-      text.value = ''
-    }
-  } catch {
-    problem.value = 'No connection: nothing was changed.'
-  } finally {
-    busy.value = false
+  const told = await ask(api.POST('/api/hours', { body: { text: text.value } }))
+  problem.value = told.status ? told.problem : `${told.problem} Nothing was changed.`.trim()
+  if (told.data) {
+    problem.value = ''
+    await props.keep(told.data)
+    text.value = ''
   }
+  busy.value = false
 }
 </script>
 
 <template>
   <form class="typed" data-test="typed-hours" @submit.prevent="hand">
     <slot />
-    <label>{{ label }} <input v-model="text" placeholder="Mon-Fri 07:45-16:10" maxlength="500" autocomplete="off" :aria-invalid="!!problem" @input="problem = ''" /></label>
+    <label
+      >{{ label }}
+      <input
+        v-model="text"
+        placeholder="Mon-Fri 07:45-16:10"
+        maxlength="500"
+        autocomplete="off"
+        :aria-invalid="!!problem"
+        @input="problem = ''"
+    /></label>
     <button type="submit" class="act quiet" :disabled="!text.trim() || busy" :title="title">{{ act }}</button>
     <span v-if="problem" class="short" role="alert">{{ problem }}</span>
   </form>

@@ -9,11 +9,3 @@ export function useDutyUse(duty: Ref<string | undefined>) {
   )
   return { users }
 }
-
-/** An id for something new, from its name, that no other has. */
-export function fresh(name: string, taken: ReadonlyMap<string, unknown>): string {
-  const slug = name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'new'
-  let id = slug
-  for (let n = 2; taken.has(id); n++) id = `${slug}-${n}`
-  return id
-}

@@ -14,7 +14,11 @@ const hand = useHand()
 const site = useSite()
 const router = useRouter()
 
-const names = computed(() => channelsOf(props.finding).map((id) => site.channels.get(id)?.name ?? id).join(', '))
+const names = computed(() =>
+  channelsOf(props.finding)
+    .map((id) => site.channels.get(id)?.name ?? id)
+    .join(', '),
+)
 
 /** What the fix does to the days and the evidence. */
 const does = computed(() => {
@@ -63,17 +67,45 @@ function show() {
         <p v-for="p in finding.places.slice(0, most)" :key="p.channel">{{ p.sentence }}</p>
         <p v-if="finding.places.length > most">and {{ finding.places.length - most }} more</p>
       </details>
-      <p v-if="finding.accepted" class="soft" data-test="accepted">Accepted{{ finding.accepted.by ? ` by ${finding.accepted.by}` : '' }}{{ finding.accepted.on ? ` on ${finding.accepted.on}` : '' }}: {{ finding.accepted.reason }}</p>
+      <p v-if="finding.accepted" class="soft" data-test="accepted">
+        Accepted{{ finding.accepted.by ? ` by ${finding.accepted.by}` : ''
+        }}{{ finding.accepted.on ? ` on ${finding.accepted.on}` : '' }}: {{ finding.accepted.reason }}
+      </p>
       <form v-if="asking" class="acts" @submit.prevent="keep">
-        <input ref="field" v-model="reason" maxlength="1000" aria-label="Why it is accepted" placeholder="Why is it accepted?" data-test="accept-reason" @keydown.esc="asking = false" />
+        <input
+          ref="field"
+          v-model="reason"
+          maxlength="1000"
+          aria-label="Why it is accepted"
+          placeholder="Why is it accepted?"
+          data-test="accept-reason"
+          @keydown.esc="asking = false"
+        />
         <button type="submit" class="fix" :disabled="!reason.trim()" data-test="accept-finding">Accept</button>
         <button type="button" class="plain-button show" @click="asking = false">Cancel</button>
       </form>
       <p v-else class="acts">
-        <button v-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">{{ finding.fix.label }}{{ finding.places && !finding.pool ? `, all ${finding.places.length}` : '' }}</button>
+        <button v-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">
+          {{ finding.fix.label }}{{ finding.places && !finding.pool ? `, all ${finding.places.length}` : '' }}
+        </button>
         <span v-if="finding.fix && !finding.accepted && does" class="soft" data-test="effect">{{ does }}</span>
-        <button v-if="linked && (finding.channel || finding.pool)" type="button" class="plain-button show" @click="show">Show where</button>
-        <button v-if="finding.accepted" type="button" class="plain-button show" data-test="reopen" @click="reopen(finding.key)">Open it again</button>
+        <button
+          v-if="linked && (finding.channel || finding.pool)"
+          type="button"
+          class="plain-button show"
+          @click="show"
+        >
+          Show where
+        </button>
+        <button
+          v-if="finding.accepted"
+          type="button"
+          class="plain-button show"
+          data-test="reopen"
+          @click="reopen(finding.key)"
+        >
+          Open it again
+        </button>
         <button v-else type="button" class="plain-button show" data-test="accept" @click="ask">Accept…</button>
       </p>
     </div>

@@ -29,16 +29,38 @@ const meaning = {
   <section class="findings" aria-label="Findings">
     <h1><TermTip word="finding">Findings</TermTip></h1>
     <div class="filter" role="group" aria-label="Show only">
-      <button v-for="s in severities" :key="s" type="button" :aria-pressed="only === s" :title="meaning[s]" @click="only = only === s ? undefined : s">
+      <button
+        v-for="s in severities"
+        :key="s"
+        type="button"
+        :aria-pressed="only === s"
+        :title="meaning[s]"
+        @click="only = only === s ? undefined : s"
+      >
         <b>{{ count[s] }}</b> {{ names[s][count[s] === 1 ? 0 : 1] }} <span class="soft">· {{ meaning[s] }}</span>
       </button>
     </div>
     <ul v-if="shown.length">
       <FindingItem v-for="f in shown" :key="f.id" :finding="f" :effect="effects.get(f.id)" linked />
     </ul>
-    <p v-else>{{ site.findings.length > accepted.length ? 'None of this kind.' : accepted.length ? 'Nothing else was found.' : 'Nothing was found. The checks look at detection, causes, duties, retention and limits after every change.' }}</p>
-    <details v-if="accepted.length || gone.length" class="accepted" :open="!shown.length || undefined" data-test="accepted-findings">
-      <summary>{{ accepted.length }} accepted<template v-if="gone.length">, {{ gone.length }} of earlier figures</template></summary>
+    <p v-else>
+      {{
+        site.findings.length > accepted.length
+          ? 'None of this kind.'
+          : accepted.length
+            ? 'Nothing else was found.'
+            : 'Nothing was found. The checks look at detection, causes, duties, retention and limits after every change.'
+      }}
+    </p>
+    <details
+      v-if="accepted.length || gone.length"
+      class="accepted"
+      :open="!shown.length || undefined"
+      data-test="accepted-findings"
+    >
+      <summary>
+        {{ accepted.length }} accepted<template v-if="gone.length">, {{ gone.length }} of earlier figures</template>
+      </summary>
       <ul>
         <FindingItem v-for="f in accepted" :key="f.id" :finding="f" linked />
         <li v-for="a in gone" :key="a.finding" class="gone soft">

@@ -5,7 +5,8 @@ import type { Finding } from '../api/types'
 import { useSite } from '../site/useSite'
 
 /** What a finding says of a channel, of several that it is about. */
-export const sentenceOn = (f: Finding, channel?: string) => f.places?.find((p) => p.channel === channel)?.sentence ?? f.sentence
+export const sentenceOn = (f: Finding, channel?: string) =>
+  f.places?.find((p) => p.channel === channel)?.sentence ?? f.sentence
 
 /** The channels that a finding is about. */
 export const channelsOf = (f: Finding): string[] => f.channels ?? (f.channel ? [f.channel] : [])

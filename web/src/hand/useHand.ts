@@ -4,7 +4,8 @@ import { computed, ref, shallowRef } from 'vue'
 
 import type { Edit } from '../api/types'
 import { useSite } from '../site/useSite'
-import { DAY, hoursOf, spansOf, WEEK, type Reach, type Span } from '../time/week'
+import { hoursOf, spansOf, type DragMeans } from '../time/echo'
+import { DAY, WEEK, type Span } from '../time/week'
 
 /** A stroke that is being made: its time and the channels it would paint. */
 export interface Stroke {
@@ -33,7 +34,7 @@ export const useHand = defineStore('hand', () => {
   const site = useSite()
   const picked = ref('')
   const selected = ref<string[]>([])
-  const reach = ref<Reach>('each day')
+  const reach = ref<DragMeans>('each day')
   const stroke = ref<Stroke>()
   const pointer = ref<Pointer>()
   const act = shallowRef<Act>()
@@ -46,7 +47,8 @@ export const useHand = defineStore('hand', () => {
   const isWhole = computed(() => view.value.from === 0 && view.value.to === WEEK)
   /** The day that is looked at closely, where it is exactly one. */
   const day = computed<number | undefined>({
-    get: () => (view.value.to - view.value.from === DAY && view.value.from % DAY === 0 ? view.value.from / DAY : undefined),
+    get: () =>
+      view.value.to - view.value.from === DAY && view.value.from % DAY === 0 ? view.value.from / DAY : undefined,
     set: (d) => (view.value = d === undefined ? { from: 0, to: WEEK } : { from: d * DAY, to: (d + 1) * DAY }),
   })
 
@@ -70,7 +72,9 @@ export const useHand = defineStore('hand', () => {
 
   const duty = computed(() => (site.duties.has(picked.value) ? picked.value : (site.plan?.duties[0]?.id ?? '')))
   const selection = computed(() => selected.value.filter((id) => site.channels.has(id)))
-  const hours = computed(() => (stroke.value ? hoursOf(stroke.value.span, stroke.value.duty ? 'right through' : reach.value) : []))
+  const hours = computed(() =>
+    stroke.value ? hoursOf(stroke.value.span, stroke.value.duty ? 'right through' : reach.value) : [],
+  )
   const spans = computed(() => spansOf(hours.value))
 
   /** Selects a channel: alone, with those between it and the last one, or beside the others. */
@@ -96,6 +100,26 @@ export const useHand = defineStore('hand', () => {
   }
 
   return {
-    picked, duty, selected, selection, reach, stroke, hours, spans, pointer, act, panel, brush, ink, day, view, isWhole, look, zoom, pan, select, show,
+    picked,
+    duty,
+    selected,
+    selection,
+    reach,
+    stroke,
+    hours,
+    spans,
+    pointer,
+    act,
+    panel,
+    brush,
+    ink,
+    day,
+    view,
+    isWhole,
+    look,
+    zoom,
+    pan,
+    select,
+    show,
   }
 })

@@ -1,67 +1,24 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { ref, watch } from 'vue'
+import { ref } from 'vue'
 
-import { api, inWords } from '../api/client'
-import type { Problem, Revision } from '../api/types'
+import type { Revision } from '../api/types'
 import { useSite } from '../site/useSite'
-import { change, days } from '../ui/figures'
+import { days } from '../ui/figures'
 import RevisionPreview from './RevisionPreview.vue'
+import { useHistory } from './useHistory'
 
+/** What was changed, by whom and when; a look at how it stood then, and the way back. */
 const site = useSite()
-const revisions = ref<Revision[]>([])
-const more = ref(false)
-const failure = ref('')
-const page = 50
+const { person, words, revisions, more, failed, again, loadMore, rename, moved } = useHistory()
 const previewed = ref<number>()
-const person = ref('')
-const words = ref('')
-
-async function load(before = 0) {
-  failure.value = ''
-  try {
-    const { data, error } = await api.GET('/api/plans/{id}/revisions', {
-      params: { ...site.here, query: { before, limit: page, ...(person.value.trim() && { author: person.value.trim() }), ...(words.value.trim() && { text: words.value.trim() }) } },
-    })
-    if (!data) {
-      failure.value = inWords(error as Problem)
-      return
-    }
-    revisions.value = before ? [...revisions.value, ...data] : data
-    more.value = data.length === page
-  } catch {
-    failure.value = 'The server does not answer.'
-  }
-}
-
-watch(() => [site.id, site.version], () => void load(), { immediate: true })
-
-watch([person, words], useDebounceFn(() => load(), 200))
-
 const naming = ref<number>()
 
-/** Keeps the name of a revision, or takes it away. */
-async function rename(r: Revision, name: string) {
+function keepName(r: Revision, field: EventTarget | null) {
   naming.value = undefined
-  name = name.trim()
-  if (name === r.name) return
-  failure.value = ''
-  try {
-    const { error } = await api.PUT('/api/plans/{id}/revisions/{number}/name', { params: { path: { id: site.planId, number: r.number } }, body: { name } })
-    if (error) failure.value = inWords(error as Problem)
-    else revisions.value = revisions.value.map((o) => (o.number === r.number ? { ...o, name } : o))
-  } catch {
-    failure.value = `No connection: revision ${r.number} is not named.`
-  }
+  void rename(r, (field as HTMLInputElement).value.trim())
 }
 
 const vFocus = { mounted: (field: HTMLInputElement) => field.select() }
-
-/** How many days more or fewer than before a revision, where both are known and listed. */
-function moved(i: number): string {
-  const [now, then] = [revisions.value[i]!, revisions.value[i + 1]]
-  return then?.number === now.number - 1 && now.keptDays != null && then.keptDays != null ? change(now.keptDays - then.keptDays) : ''
-}
 
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
@@ -70,38 +27,105 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 <template>
   <section class="history" aria-label="History">
     <h1>History</h1>
-    <p class="soft">Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be undone too.</p>
-    <p v-if="failure" class="short">{{ failure }} <button type="button" @click="load()">Try again</button></p>
+    <p class="soft">
+      Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be
+      undone too.
+    </p>
+    <p v-if="failed" class="short">{{ failed }} <button type="button" @click="again()">Try again</button></p>
     <p class="filter">
-      <input v-model="person" type="search" aria-label="Changes of" placeholder="Person" maxlength="60" data-test="history-person" />
-      <input v-model="words" type="search" aria-label="Changes that say" placeholder="Channel, name, or other words" maxlength="200" data-test="history-words" />
+      <input
+        v-model="person"
+        type="search"
+        aria-label="Changes of"
+        placeholder="Person"
+        maxlength="60"
+        data-test="history-person"
+      />
+      <input
+        v-model="words"
+        type="search"
+        aria-label="Changes that say"
+        placeholder="Channel, name, or other words"
+        maxlength="200"
+        data-test="history-words"
+      />
     </p>
     <div class="columns two">
       <ol>
-        <li v-for="(r, i) in revisions" :key="r.number" :class="{ undone: r.kind === 'undo', here: r.number === previewed }">
+        <li
+          v-for="(r, i) in revisions"
+          :key="r.number"
+          :class="{ undone: r.kind === 'undo', here: r.number === previewed }"
+        >
           <span class="number soft">{{ r.number }}</span>
           <span>
-            <input v-if="naming === r.number" v-focus :value="r.name" class="naming" maxlength="60" :aria-label="`Name of revision ${r.number}`" @change="rename(r, ($event.target as HTMLInputElement).value)" @blur="naming = undefined" @keydown.enter="($event.target as HTMLElement).blur()" @keydown.esc.stop="(($event.target as HTMLInputElement).value = r.name), (naming = undefined)" />
+            <input
+              v-if="naming === r.number"
+              v-focus
+              :value="r.name"
+              class="naming"
+              maxlength="60"
+              :aria-label="`Name of revision ${r.number}`"
+              @change="keepName(r, $event.target)"
+              @blur="naming = undefined"
+              @keydown.enter="($event.target as HTMLElement).blur()"
+              @keydown.esc.stop="((($event.target as HTMLInputElement).value = r.name), (naming = undefined))"
+            />
             <b v-else-if="r.name" class="named">{{ r.name }}</b>
             {{ kinds[r.kind] }}{{ r.sentence }}
           </span>
-          <span class="number kept" :title="r.keptDays == null ? '' : `With this revision the channel kept shortest was kept ${days(r.keptDays)}, as worked out then`">
-            <template v-if="r.keptDays != null"><i v-if="moved(i)" class="soft">{{ moved(i) }}</i> {{ days(r.keptDays) }}</template>
+          <span
+            class="number kept"
+            :title="
+              r.keptDays == null
+                ? ''
+                : `With this revision the channel kept shortest was kept ${days(r.keptDays)}, as worked out then`
+            "
+          >
+            <template v-if="r.keptDays != null"
+              ><i v-if="moved(i)" class="soft">{{ moved(i) }}</i> {{ days(r.keptDays) }}</template
+            >
           </span>
           <span class="soft">{{ r.author }}</span>
           <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
           <span class="acts">
-            <button type="button" class="plain-button link" :aria-pressed="r.number === previewed" :data-preview="r.number" @click="previewed = previewed === r.number ? undefined : r.number">Look at it</button>
-            <button v-if="r.number !== site.version" type="button" class="plain-button link" :data-return="r.number" @click="site.returnTo(r.number)">Return</button>
+            <button
+              type="button"
+              class="plain-button link"
+              :aria-pressed="r.number === previewed"
+              :data-preview="r.number"
+              @click="previewed = previewed === r.number ? undefined : r.number"
+            >
+              Look at it
+            </button>
+            <button
+              v-if="r.number !== site.version"
+              type="button"
+              class="plain-button link"
+              :data-return="r.number"
+              @click="site.returnTo(r.number)"
+            >
+              Return
+            </button>
             <span v-else class="soft">as it stands</span>
-            <button type="button" class="plain-button link" :data-name-revision="r.number" @click="naming = r.number">{{ r.name ? 'Rename' : 'Name it' }}</button>
+            <button type="button" class="plain-button link" :data-name-revision="r.number" @click="naming = r.number">
+              {{ r.name ? 'Rename' : 'Name it' }}
+            </button>
           </span>
         </li>
       </ol>
       <RevisionPreview v-if="previewed" :revision="previewed" />
-      <p v-else class="soft none">{{ revisions.length ? 'Look at a revision to see here how the site stood then.' : person || words ? 'No change is like that.' : '' }}</p>
+      <p v-else class="soft none">
+        {{
+          revisions.length
+            ? 'Look at a revision to see here how the site stood then.'
+            : person || words
+              ? 'No change is like that.'
+              : ''
+        }}
+      </p>
     </div>
-    <button v-if="more" type="button" @click="load(revisions.at(-1)!.number)">Earlier changes</button>
+    <button v-if="more" type="button" @click="loadMore">Earlier changes</button>
   </section>
 </template>
 

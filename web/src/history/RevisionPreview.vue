@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 
-import { api, inWords } from '../api/client'
-import type { Problem, View } from '../api/types'
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
 import { useSite } from '../site/useSite'
 import { change, count, days, gigabytes } from '../ui/figures'
 import StillRibbon from '../drawing/StillRibbon.vue'
@@ -11,25 +11,14 @@ import StillRibbon from '../drawing/StillRibbon.vue'
 /** The plan as it stood after a revision: its verdict against today's, and the weeks of its channels. */
 const props = defineProps<{ revision: number }>()
 const site = useSite()
-const view = ref<View>()
-const failure = ref('')
 const box = useTemplateRef('box')
 const { width } = useElementSize(box)
 
-watch(
+const { data: view, failure } = useAnswer(
   () => props.revision,
-  async (number) => {
-    failure.value = ''
-    try {
-      const { data, error } = await api.GET('/api/plans/{id}/revisions/{number}', { params: { path: { id: site.planId, number } } })
-      if (number !== props.revision) return
-      view.value = data
-      if (!data) failure.value = inWords(error as Problem)
-    } catch {
-      failure.value = 'The server does not answer.'
-    }
-  },
-  { immediate: true },
+  () =>
+    api.GET('/api/plans/{id}/revisions/{number}', { params: { path: { id: site.planId, number: props.revision } } }),
+  { keep: true },
 )
 
 const duties = computed(() => new Map((view.value?.plan?.duties ?? []).map((d) => [d.id, d])))
@@ -49,15 +38,31 @@ const differing = computed(() => (view.value?.plan?.channels ?? []).filter((c) =
     <template v-if="view && then">
       <h2>Revision {{ revision }}</h2>
       <dl class="figures">
-        <dt>days kept</dt><dd>{{ days(then.keptDays) }} <span class="soft">{{ minus(then.keptDays, now.keptDays) }}</span></dd>
-        <dt>written a day</dt><dd>{{ gigabytes(then.gigabytesPerDay) }} <span class="soft">{{ minus(then.gigabytesPerDay, now.gigabytesPerDay) }}</span></dd>
-        <dt>findings</dt><dd>{{ count(view.findings.length, 'finding') }}</dd>
-        <dt>weeks other than now</dt><dd>{{ count(differing, 'channel') }}</dd>
+        <dt>days kept</dt>
+        <dd>
+          {{ days(then.keptDays) }} <span class="soft">{{ minus(then.keptDays, now.keptDays) }}</span>
+        </dd>
+        <dt>written a day</dt>
+        <dd>
+          {{ gigabytes(then.gigabytesPerDay) }}
+          <span class="soft">{{ minus(then.gigabytesPerDay, now.gigabytesPerDay) }}</span>
+        </dd>
+        <dt>findings</dt>
+        <dd>{{ count(view.findings.length, 'finding') }}</dd>
+        <dt>weeks other than now</dt>
+        <dd>{{ count(differing, 'channel') }}</dd>
       </dl>
       <div ref="box" class="ribbons">
         <div v-for="c in view.plan?.channels ?? []" :key="c.id" class="row" :class="{ other: other(c.id) }">
           <span class="name">{{ c.name }}</span>
-          <StillRibbon v-if="ribbons.get(c.id) && !c.noCamera" :ribbon="ribbons.get(c.id)!" :duties="duties" :full="figures.get(c.id)?.fullKbps ?? 1" :width="Math.max(50, width - 110)" :height="20" />
+          <StillRibbon
+            v-if="ribbons.get(c.id) && !c.noCamera"
+            :ribbon="ribbons.get(c.id)!"
+            :duties="duties"
+            :full="figures.get(c.id)?.fullKbps ?? 1"
+            :width="Math.max(50, width - 110)"
+            :height="20"
+          />
           <span v-else class="soft">no camera</span>
         </div>
       </div>

@@ -17,9 +17,15 @@ const names = { main: 'Main', sub: 'Sub', third: 'Third' } as const
 const channels = computed(() => props.ids.flatMap((id) => site.channels.get(id) ?? []))
 const first = computed(() => channels.value[0])
 const stream = computed(() => first.value?.streams?.[which.value])
-const differ = computed(() => channels.value.some((c) => JSON.stringify(c.streams?.[which.value]) !== JSON.stringify(stream.value)))
-const kinds = computed(() => [['', 'of no kind'], ...(site.plan?.kinds ?? []).map((k) => [k.id, k.name] as const)] as const)
-const mine = computed(() => site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => props.ids.includes(id))).slice(0, 4))
+const differ = computed(() =>
+  channels.value.some((c) => JSON.stringify(c.streams?.[which.value]) !== JSON.stringify(stream.value)),
+)
+const kinds = computed(
+  () => [['', 'of no kind'], ...(site.plan?.kinds ?? []).map((k) => [k.id, k.name] as const)] as const,
+)
+const mine = computed(() =>
+  site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => props.ids.includes(id))).slice(0, 4),
+)
 const sum = computed(() => channels.value.reduce((s, c) => s + (site.figures.get(c.id)?.gigabytesPerDay ?? 0), 0))
 
 function set(settings: Stream | undefined) {
@@ -34,7 +40,16 @@ function setKind(kind: string) {
 /** A stream for a camera that has none yet, like the first that another channel has. */
 function add() {
   const like = site.plan?.channels.find((c) => c.streams?.[which.value])?.streams?.[which.value]
-  set(like ?? { codec: 'h264', width: 640, height: 360, fps: 8, gopSeconds: 2, rate: { kind: 'modelled', quality: 3, scene: 'moderate' } })
+  set(
+    like ?? {
+      codec: 'h264',
+      width: 640,
+      height: 360,
+      fps: 8,
+      gopSeconds: 2,
+      rate: { kind: 'modelled', quality: 3, scene: 'moderate' },
+    },
+  )
 }
 </script>
 
@@ -43,25 +58,58 @@ function add() {
     <template v-if="first">
       <h2>{{ channels.length > 1 ? count(channels.length, 'channel') : first.name }}</h2>
       <dl class="figures">
-        <dt>writes</dt><dd>{{ three(sum) }} GB a day</dd>
+        <dt>writes</dt>
+        <dd>{{ three(sum) }} GB a day</dd>
         <template v-if="channels.length === 1">
-          <dt>mean</dt><dd>{{ kbps(site.figures.get(first.id)?.averageKbps ?? 0) }}</dd>
-          <dt>kept</dt><dd>{{ days(site.figures.get(first.id)?.retentionDays) }}</dd>
+          <dt>mean</dt>
+          <dd>{{ kbps(site.figures.get(first.id)?.averageKbps ?? 0) }}</dd>
+          <dt>kept</dt>
+          <dd>{{ days(site.figures.get(first.id)?.retentionDays) }}</dd>
         </template>
       </dl>
-      <ChoiceField v-if="kinds.length > 1" label="Camera kind" :value="first.kind ?? ''" :choices="kinds" @change="setKind" />
-      <ul v-if="mine.length" class="found"><li v-for="f in mine" :key="f.id" :class="{ short: f.severity === 'error' }" :title="f.reason">{{ sentenceOn(f, ids.length === 1 ? ids[0] : undefined) }}</li></ul>
+      <ChoiceField
+        v-if="kinds.length > 1"
+        label="Camera kind"
+        :value="first.kind ?? ''"
+        :choices="kinds"
+        @change="setKind"
+      />
+      <ul v-if="mine.length" class="found">
+        <li v-for="f in mine" :key="f.id" :class="{ short: f.severity === 'error' }" :title="f.reason">
+          {{ sentenceOn(f, ids.length === 1 ? ids[0] : undefined) }}
+        </li>
+      </ul>
       <div class="tabs" role="tablist">
-        <button v-for="(name, id) in names" :key="id" type="button" role="tab" :aria-selected="which === id" @click="which = id">{{ name }}</button>
+        <button
+          v-for="(name, id) in names"
+          :key="id"
+          type="button"
+          role="tab"
+          :aria-selected="which === id"
+          @click="which = id"
+        >
+          {{ name }}
+        </button>
       </div>
-      <p v-if="differ && channels.length > 1" class="soft">They differ; these are the settings of {{ first.name }}. What you change here, all {{ channels.length }} get whole.</p>
+      <p v-if="differ && channels.length > 1" class="soft">
+        They differ; these are the settings of {{ first.name }}. What you change here, all {{ channels.length }} get
+        whole.
+      </p>
       <template v-if="stream">
         <StreamForm :stream="stream" :label="`${names[which]} stream`" @change="set" />
-        <button v-if="which !== 'main'" type="button" class="plain-button link" @click="set(undefined)">Take this stream away</button>
+        <button v-if="which !== 'main'" type="button" class="plain-button link" @click="set(undefined)">
+          Take this stream away
+        </button>
       </template>
-      <p v-else class="soft">{{ first.noCamera ? 'No camera here. Write “yes” under Camera, or give it a stream.' : 'No such stream.' }} <button type="button" class="plain-button link" @click="add">Add it</button></p>
+      <p v-else class="soft">
+        {{ first.noCamera ? 'No camera here. Write “yes” under Camera, or give it a stream.' : 'No such stream.' }}
+        <button type="button" class="plain-button link" @click="add">Add it</button>
+      </p>
     </template>
-    <p v-else class="soft">Select channels in the table, or type in its last row to add one. A block from a spreadsheet can be pasted anywhere; rows beyond the end become new channels.</p>
+    <p v-else class="soft">
+      Select channels in the table, or type in its last row to add one. A block from a spreadsheet can be pasted
+      anywhere; rows beyond the end become new channels.
+    </p>
   </aside>
 </template>
 

@@ -4,7 +4,9 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import FilePick from '../ui/FilePick.vue'
 import ChannelPane from './ChannelPane.vue'
+import CellTrouble from './table/CellTrouble.vue'
 import ChannelTable from './table/ChannelTable.vue'
 import { useTable } from './table/useTable'
 import TableImport from './TableImport.vue'
@@ -18,24 +20,38 @@ const only = ref('') // the recorder whose channels are shown
 const groups = ['Main stream', 'Sub stream', 'Third stream', 'Keeping', 'Events'] as const
 const shown = useStorage<string[]>('wakefield-columns', ['Main stream', 'Keeping', 'Events'])
 const importing = ref<File>()
-const picker = useTemplateRef('picker')
 const everywhere = ref('')
 
 onMounted(() => void table.load())
 
 /** What there is only one of needs no column. */
-const single = computed(() => ({ recorder: site.plan!.recorders.length === 1, pool: site.plan!.recorders.every((r) => r.pools.length === 1) }))
+const single = computed(() => ({
+  recorder: site.plan!.recorders.length === 1,
+  pool: site.plan!.recorders.every((r) => r.pools.length === 1),
+}))
 const columns = computed(() =>
-  table.columns.filter((c) => (c.group === 'Channel' || shown.value.includes(c.group)) && !(c.id === 'recorder' && single.value.recorder) && !(c.id === 'pool' && single.value.pool)),
+  table.columns.filter(
+    (c) =>
+      (c.group === 'Channel' || shown.value.includes(c.group)) &&
+      !(c.id === 'recorder' && single.value.recorder) &&
+      !(c.id === 'pool' && single.value.pool),
+  ),
 )
 const ids = computed(() => {
   const order = new Map(site.plan!.recorders.map((r, i) => [r.id, i]))
-  return site.plan!.channels
-    .filter((c) => !only.value || c.recorder === only.value)
+  return site
+    .plan!.channels.filter((c) => !only.value || c.recorder === only.value)
     .sort((a, b) => (order.get(a.recorder) ?? 0) - (order.get(b.recorder) ?? 0) || a.number - b.number)
     .map((c) => c.id)
 })
-const recorders = computed(() => site.plan!.recorders.map((r) => ({ id: r.id, name: r.name, used: site.plan!.channels.filter((c) => c.recorder === r.id).length, channels: r.channels })))
+const recorders = computed(() =>
+  site.plan!.recorders.map((r) => ({
+    id: r.id,
+    name: r.name,
+    used: site.plan!.channels.filter((c) => c.recorder === r.id).length,
+    channels: r.channels,
+  })),
+)
 
 function toggle(group: string) {
   shown.value = shown.value.includes(group) ? shown.value.filter((g) => g !== group) : [...shown.value, group]
@@ -50,17 +66,6 @@ function setAll() {
   everywhere.value = ''
   grid.value?.focus()
 }
-
-function pick() {
-  importing.value = picker.value?.files?.[0]
-  if (picker.value) picker.value.value = ''
-}
-
-const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([key, r]) => {
-  const [channel, column] = key.split('\n') as [string, string]
-  const c = table.columns.find((x) => x.id === column)
-  return `${site.channels.get(channel)?.name ?? channel}, ${c?.title ?? column}: ${r.reason}`
-}))
 </script>
 
 <template>
@@ -68,14 +73,29 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
     <div class="tools">
       <button type="button" class="act quiet" data-test="add-channel" @click="grid?.newRow()">Add a channel</button>
       <form class="all" @submit.prevent="setAll">
-        <label for="set-all" class="soft">{{ count(grid?.size ?? 1, 'cell') }} selected: set {{ (grid?.size ?? 1) > 1 ? 'all ' : '' }}to</label>
+        <label for="set-all" class="soft"
+          >{{ count(grid?.size ?? 1, 'cell') }} selected: set {{ (grid?.size ?? 1) > 1 ? 'all ' : '' }}to</label
+        >
         <input id="set-all" v-model="everywhere" autocomplete="off" data-test="set-all" />
         <button type="submit" class="act quiet" :disabled="!selected.length">Set</button>
       </form>
-      <button type="button" class="plain-button link" :disabled="!selected.length" data-test="remove-channels" @click="remove">Remove {{ count(selected.length, 'channel') }}</button>
+      <button
+        type="button"
+        class="plain-button link"
+        :disabled="!selected.length"
+        data-test="remove-channels"
+        @click="remove"
+      >
+        Remove {{ count(selected.length, 'channel') }}
+      </button>
       <span class="right">
-        <input ref="picker" type="file" accept=".csv,.xlsx,.txt,.tsv" hidden aria-label="Table of channels" data-test="table-file" @change="pick" />
-        <button type="button" class="plain-button link" @click="picker?.click()">Import a table</button>
+        <FilePick
+          label="Import a table"
+          accept=".csv,.xlsx,.txt,.tsv"
+          quiet
+          data-test="table-file"
+          @pick="(file) => (importing = file)"
+        />
         <a :href="`/api/plans/${site.planId}/channels.csv`" download>CSV</a>
         <a :href="`/api/plans/${site.planId}/channels.xlsx`" download>XLSX</a>
       </span>
@@ -83,24 +103,37 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
     <div class="tools second">
       <span v-if="recorders.length > 1" class="chips" role="group" aria-label="Recorder">
         <button type="button" class="chip" :aria-pressed="!only" @click="only = ''">All recorders</button>
-        <button v-for="r in recorders" :key="r.id" type="button" class="chip" :aria-pressed="only === r.id" :data-drop-recorder="r.id" title="Show its channels alone; drop rows here to move them to it" @click="only = only === r.id ? '' : r.id">
+        <button
+          v-for="r in recorders"
+          :key="r.id"
+          type="button"
+          class="chip"
+          :aria-pressed="only === r.id"
+          :data-drop-recorder="r.id"
+          title="Show its channels alone; drop rows here to move them to it"
+          @click="only = only === r.id ? '' : r.id"
+        >
           {{ r.name }} <span class="soft">{{ r.used }} of {{ r.channels }}</span>
         </button>
       </span>
       <span class="chips" role="group" aria-label="Columns shown">
-        <button v-for="g in groups" :key="g" type="button" class="chip" :aria-pressed="shown.includes(g)" @click="toggle(g)">{{ g }}</button>
+        <button
+          v-for="g in groups"
+          :key="g"
+          type="button"
+          class="chip"
+          :aria-pressed="shown.includes(g)"
+          @click="toggle(g)"
+        >
+          {{ g }}
+        </button>
       </span>
       <span class="soft hint">Type, Tab, Enter · paste a block · Ctrl+D fills down · Ctrl+Enter sets all selected</span>
     </div>
-    <div v-if="troubles.length || table.rest" class="trouble" role="alert" data-test="cell-trouble">
-      <p v-for="t in troubles" :key="t" class="short">{{ t }}</p>
-      <p>
-        Nothing of it was changed.
-        <button v-if="table.rest" type="button" class="act quiet" data-test="set-rest" @click="table.setRest()">Set the other {{ count(table.rest.good.rows.length, 'row') }}</button>
-        <button type="button" class="plain-button link" @click="table.forget()">Drop what was refused</button>
-      </p>
-    </div>
-    <p v-if="table.failure" class="short">{{ table.failure }} <button type="button" class="plain-button link" @click="table.load()">Try again</button></p>
+    <CellTrouble />
+    <p v-if="table.failure" class="short">
+      {{ table.failure }} <button type="button" class="plain-button link" @click="table.load()">Try again</button>
+    </p>
     <div class="body">
       <ChannelTable v-if="columns.length" ref="grid" :ids="ids" :columns="columns" @select="(s) => (selected = s)" />
       <ChannelPane :ids="selected" />
@@ -176,15 +209,6 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
   text-overflow: ellipsis;
 }
 
-.trouble {
-  padding: 4px 16px;
-  background: var(--band);
-}
-
-.trouble p {
-  margin: 0 0 2px;
-}
-
 .body {
   flex: 1;
   display: grid;
@@ -195,11 +219,7 @@ const troubles = computed(() => [...table.refused.entries()].slice(0, 3).map(([k
 
 @media (max-width: 760px) {
   .body {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .body {
-    grid-template-rows: minmax(0, 1fr) minmax(0, 34%);
+    grid-template: minmax(0, 1fr) minmax(0, 34%) / minmax(0, 1fr);
   }
 
   .tools {

@@ -13,8 +13,18 @@ import SitePart from './SitePart.vue'
 /** What stands on the site: channels, recorders and drives, kinds of cameras, what happens in front of them. */
 const site = useSite()
 const route = useRoute()
-const parts = { channels: ChannelsPart, recorders: RecordersPart, kinds: KindsPart, activities: ActivitiesPart, site: SitePart }
-const part = computed(() => (String(route.params.part || 'channels') in parts ? (String(route.params.part || 'channels') as keyof typeof parts) : 'channels'))
+const parts = {
+  channels: ChannelsPart,
+  recorders: RecordersPart,
+  kinds: KindsPart,
+  activities: ActivitiesPart,
+  site: SitePart,
+}
+const part = computed(() =>
+  String(route.params.part || 'channels') in parts
+    ? (String(route.params.part || 'channels') as keyof typeof parts)
+    : 'channels',
+)
 const tabs = computed(() => {
   const p = site.plan!
   const cameras = p.channels.filter((c) => !c.noCamera).length
@@ -32,7 +42,15 @@ const tabs = computed(() => {
   <div class="kit">
     <h1 class="visually-hidden">Kit of {{ site.plan?.site.name }}</h1>
     <nav class="parts" aria-label="Kit">
-      <RouterLink v-for="t in tabs" :key="t.id" :to="{ name: 'kit', params: { part: t.id === 'channels' ? '' : t.id } }" :class="{ here: part === t.id }" :aria-current="part === t.id ? 'page' : undefined" :data-part="t.id">{{ t.name }}</RouterLink>
+      <RouterLink
+        v-for="t in tabs"
+        :key="t.id"
+        :to="{ name: 'kit', params: { part: t.id === 'channels' ? '' : t.id } }"
+        :class="{ here: part === t.id }"
+        :aria-current="part === t.id ? 'page' : undefined"
+        :data-part="t.id"
+        >{{ t.name }}</RouterLink
+      >
     </nav>
     <component :is="parts[part]" class="part" />
   </div>

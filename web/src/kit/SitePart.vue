@@ -24,7 +24,13 @@ function set(change: NonNullable<Edit['setSite']>) {
       <h2>Site</h2>
       <TextField label="Name" :value="site.plan!.site.name" @change="(name) => set({ name })" />
       <TextField label="Customer" :value="site.plan!.site.customer" @change="(customer) => set({ customer })" />
-      <TextField label="Time zone" :value="site.plan!.site.timeZone" :choices="zones" :problem="problem" @change="(timeZone) => set({ timeZone })" />
+      <TextField
+        label="Time zone"
+        :value="site.plan!.site.timeZone"
+        :choices="zones"
+        :problem="problem"
+        @change="(timeZone) => set({ timeZone })"
+      />
       <TextField label="This plan is called" :value="site.plan!.name" @change="(plan) => set({ plan })" />
     </section>
     <WorthMeasuring />

@@ -1,15 +1,14 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 
-import { api, inWords } from '../api/client'
-import type { Problem, Unknown } from '../api/types'
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import type { Unknown } from '../api/types'
 import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 
 /** Which unknowns matter most for the days kept. */
 const site = useSite()
-const found = ref<Unknown[]>()
-const failure = ref('')
 const common = computed(() => Math.round(site.verdict?.likelyDays?.commonPercent ?? 0))
 
 function said(u: Unknown) {
@@ -23,18 +22,10 @@ function said(u: Unknown) {
   }
 }
 
-watch(
-  () => [site.id, site.version],
-  async () => {
-    try {
-      const { data, error } = await api.GET('/api/plans/{id}/knowing', { params: site.here })
-      found.value = data
-      failure.value = data ? '' : inWords(error as Problem)
-    } catch {
-      failure.value = 'The server does not answer.'
-    }
-  },
-  { immediate: true },
+const { data: found, failure } = useAnswer(
+  () => [site.planId, site.version],
+  () => api.GET('/api/plans/{id}/knowing', { params: site.here }),
+  { keep: true },
 )
 </script>
 
@@ -43,7 +34,9 @@ watch(
     <h2>Worth measuring</h2>
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!found" class="soft">Trying what each measurement would tell…</p>
-    <p v-else-if="!found.length" class="soft">No single measurement would narrow the likely range of days kept by a twentieth of a day.</p>
+    <p v-else-if="!found.length" class="soft">
+      No single measurement would narrow the likely range of days kept by a twentieth of a day.
+    </p>
     <template v-else>
       <p class="soft">By how many days the likely range would be narrower:</p>
       <ol>
@@ -54,7 +47,8 @@ watch(
       </ol>
     </template>
     <p v-if="common" class="soft" data-test="common">
-      {{ common }} % of the doubt is common to the site: everything a little busier, or every stream a little larger, than was thought. No single measurement takes that away.
+      {{ common }} % of the doubt is common to the site: everything a little busier, or every stream a little larger,
+      than was thought. No single measurement takes that away.
     </p>
   </section>
 </template>

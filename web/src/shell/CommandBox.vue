@@ -40,14 +40,41 @@ const kinds = { page: 'page', channel: 'channel', duty: 'duty', week: 'week', ac
 </script>
 
 <template>
-  <ElDialog v-model="open" width="520" top="12vh" :show-close="false" title="Search or run a command" class="command" @opened="field?.focus()">
+  <ElDialog
+    v-model="open"
+    width="520"
+    top="12vh"
+    :show-close="false"
+    title="Search or run a command"
+    class="command"
+    @opened="field?.focus()"
+  >
     <input
-      ref="field" v-model="text" class="field" role="combobox" aria-label="Find a channel, a page or an act" aria-expanded="true" aria-controls="commands" :aria-activedescendant="`command-${at}`" autocomplete="off"
-      placeholder="A channel, a page, or a command" data-test="command" @keydown="key"
+      ref="field"
+      v-model="text"
+      class="field"
+      role="combobox"
+      aria-label="Find a channel, a page or an act"
+      aria-expanded="true"
+      aria-controls="commands"
+      :aria-activedescendant="`command-${at}`"
+      autocomplete="off"
+      placeholder="A channel, a page, or a command"
+      data-test="command"
+      @keydown="key"
     />
     <ul id="commands" role="listbox" aria-label="Found">
-      <li v-for="(c, i) in found" :id="`command-${i}`" :key="c.kind + c.name + (c.hint ?? '')" role="option" :aria-selected="i === at" @pointermove="at = i" @click="run(c)">
-        <span class="soft kind">{{ kinds[c.kind] }}</span> <span>{{ c.name }}</span> <span class="soft hint">{{ c.hint }}</span>
+      <li
+        v-for="(c, i) in found"
+        :id="`command-${i}`"
+        :key="c.kind + c.name + (c.hint ?? '')"
+        role="option"
+        :aria-selected="i === at"
+        @pointermove="at = i"
+        @click="run(c)"
+      >
+        <span class="soft kind">{{ kinds[c.kind] }}</span> <span>{{ c.name }}</span>
+        <span class="soft hint">{{ c.hint }}</span>
       </li>
     </ul>
     <p v-if="!found.length" class="soft">No match.</p>

@@ -14,7 +14,9 @@ const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.confl
     <p>Your last change was made on an older version, so it was not kept. You now see the plan as it stands, with:</p>
     <p v-if="site.conflict?.more" class="soft">{{ count(site.conflict.more, 'earlier change') }}, and then:</p>
     <ul>
-      <li v-for="r in site.conflict?.since" :key="r.number">{{ r.sentence }} <span class="soft">({{ r.author }})</span></li>
+      <li v-for="r in site.conflict?.since" :key="r.number">
+        {{ r.sentence }} <span class="soft">({{ r.author }})</span>
+      </li>
     </ul>
     <template #footer>
       <ElButton @click="open = false">Keep theirs</ElButton>

@@ -19,7 +19,11 @@ function about(one: Aside): string {
 
 /** Gives a change to the browser as a file. */
 function exportOne(one: Aside) {
-  const url = URL.createObjectURL(new Blob([JSON.stringify({ version: site.version, edits: one.pending.edits }, undefined, 2)], { type: 'application/json' }))
+  const url = URL.createObjectURL(
+    new Blob([JSON.stringify({ version: site.version, edits: one.pending.edits }, undefined, 2)], {
+      type: 'application/json',
+    }),
+  )
   const link = document.createElement('a')
   link.href = url
   link.download = `${site.id}-change.json`

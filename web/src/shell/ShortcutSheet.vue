@@ -16,28 +16,55 @@ useEventListener(document, 'keydown', (event) => {
 const sheets = [
   {
     name: 'Everywhere',
-    keys: [['Ctrl+K', 'find a channel, a page or an act'], ['Ctrl+Z, Ctrl+Y', 'undo, redo'], ['?', 'this sheet'], ['Esc', 'leave what is in hand']],
+    keys: [
+      ['Ctrl+K', 'find a channel, a page or an act'],
+      ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
+      ['?', 'this sheet'],
+      ['Esc', 'leave what is in hand'],
+    ],
   },
   {
     name: 'Painting the week',
     keys: [
-      ['1 … 9', 'pick a duty'], ['drag', 'paint; Shift snaps to 5 minutes, Ctrl to 1'], ['double click', 'paint the day; on a name, the week'], ['Alt+click', 'take the duty under the pointer'],
-      ['drag a day’s name', 'copy it onto other days'], ['drag a channel’s name', 'give its week to others'], ['right click, menu key', 'what else can be done with a week'],
+      ['1 … 9', 'pick a duty'],
+      ['drag', 'paint; Shift snaps to 5 minutes, Ctrl to 1'],
+      ['double click', 'paint the day; on a name, the week'],
+      ['Alt+click', 'take the duty under the pointer'],
+      ['drag a day’s name', 'copy it onto other days'],
+      ['drag a channel’s name', 'give its week to others'],
+      ['right click, menu key', 'what else can be done with a week'],
     ],
   },
   {
     name: 'Without a mouse',
     keys: [
-      ['arrows', 'move over the week; with Ctrl by days'], ['Shift+arrows', 'extend'], ['a digit, Enter', 'paint'], ['Space', 'select the channel'], ['Ctrl+C, Ctrl+V', 'copy a day, or the week of the channel selected'],
+      ['arrows', 'move over the week; with Ctrl by days'],
+      ['Shift+arrows', 'extend'],
+      ['a digit, Enter', 'paint'],
+      ['Space', 'select the channel'],
+      ['Ctrl+C, Ctrl+V', 'copy a day, or the week of the channel selected'],
     ],
   },
   {
     name: 'Looking closer',
-    keys: [['Ctrl+wheel, + −', 'closer, and back'], ['Shift+wheel, [ ]', 'along the week'], ['0', 'the whole week'], ['drag an edge', 'move it, to the minute (a day or less in view)'], ['drag on the tide', 'select a time']],
+    keys: [
+      ['Ctrl+wheel, + −', 'closer, and back'],
+      ['Shift+wheel, [ ]', 'along the week'],
+      ['0', 'the whole week'],
+      ['drag an edge', 'move it, to the minute (a day or less in view)'],
+      ['drag on the tide', 'select a time'],
+    ],
   },
   {
     name: 'The channel table',
-    keys: [['Enter, F2, type', 'write in a cell'], ['Ctrl+Enter', 'write in all selected'], ['Ctrl+D', 'fill down'], ['Ctrl+C, Ctrl+V', 'copy, paste a block'], ['Alt+↑ ↓', 'renumber'], ['Delete', 'empty the cells']],
+    keys: [
+      ['Enter, F2, type', 'write in a cell'],
+      ['Ctrl+Enter', 'write in all selected'],
+      ['Ctrl+D', 'fill down'],
+      ['Ctrl+C, Ctrl+V', 'copy, paste a block'],
+      ['Alt+↑ ↓', 'renumber'],
+      ['Delete', 'empty the cells'],
+    ],
   },
 ]
 </script>
@@ -47,12 +74,22 @@ const sheets = [
     <div class="sheets">
       <section v-for="s in sheets" :key="s.name">
         <h3>{{ s.name }}</h3>
-        <dl><template v-for="[k, what] in s.keys" :key="k"><dt>{{ k }}</dt><dd>{{ what }}</dd></template></dl>
+        <dl>
+          <template v-for="[k, what] in s.keys" :key="k"
+            ><dt>{{ k }}</dt>
+            <dd>{{ what }}</dd></template
+          >
+        </dl>
       </section>
     </div>
     <section>
       <h3>Words</h3>
-      <dl data-test="words"><template v-for="(meaning, word) in words" :key="word"><dt>{{ word }}</dt><dd>{{ meaning }}</dd></template></dl>
+      <dl data-test="words">
+        <template v-for="(meaning, word) in words" :key="word"
+          ><dt>{{ word }}</dt>
+          <dd>{{ meaning }}</dd></template
+        >
+      </dl>
     </section>
   </ElDialog>
 </template>

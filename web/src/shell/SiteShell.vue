@@ -22,13 +22,20 @@ const site = useSite()
 async function stay(): Promise<boolean> {
   await until(() => site.waiting.length).toBe(0, { timeout: 2000 })
   if (!site.waiting.length) return true
-  notice(`${count(site.waiting.length, 'change')} cannot be saved now, and would be lost if you left this site. They are tried again all the time.`, { error: true, seconds: 6 })
+  notice(
+    `${count(site.waiting.length, 'change')} cannot be saved now, and would be lost if you left this site. They are tried again all the time.`,
+    { error: true, seconds: 6 },
+  )
   return false
 }
 onBeforeRouteLeave(stay)
 onBeforeRouteUpdate((to) => to.params.id === props.id || stay())
 
-watch(() => props.id, (id) => void site.open(id), { immediate: true })
+watch(
+  () => props.id,
+  (id) => void site.open(id),
+  { immediate: true },
+)
 onUnmounted(() => site.close())
 useShortcuts()
 </script>
@@ -47,7 +54,10 @@ useShortcuts()
       <h1>This site cannot be shown</h1>
       <p>{{ site.failure }}<template v-if="!site.unreadable"> Nothing is lost.</template></p>
       <UnreadableSite v-if="site.unreadable" />
-      <p><button class="again" type="button" @click="site.reload()">Try again</button> or go to <RouterLink to="/">all sites</RouterLink>.</p>
+      <p>
+        <button class="again" type="button" @click="site.reload()">Try again</button> or go to
+        <RouterLink to="/">all sites</RouterLink>.
+      </p>
     </main>
     <ConflictNotice />
   </div>

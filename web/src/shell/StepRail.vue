@@ -9,7 +9,9 @@ const { count } = useFindings()
     <RouterLink :to="{ name: 'kit' }" active-class="here">Kit</RouterLink>
     <RouterLink :to="{ name: 'week' }" exact-active-class="here">Week</RouterLink>
     <RouterLink :to="{ name: 'weeks' }" class="under" active-class="here">Weeks, dates</RouterLink>
-    <RouterLink :to="{ name: 'findings' }" exact-active-class="here">Findings <b v-if="count.error" class="short">{{ count.error }}</b></RouterLink>
+    <RouterLink :to="{ name: 'findings' }" exact-active-class="here"
+      >Findings <b v-if="count.error" class="short">{{ count.error }}</b></RouterLink
+    >
     <RouterLink :to="{ name: 'history' }" exact-active-class="here">History</RouterLink>
   </nav>
 </template>

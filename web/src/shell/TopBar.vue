@@ -17,7 +17,9 @@ const saved = computed(() => {
     case 'saving':
       return 'saving…'
     default:
-      return site.aside.length ? `${count(site.aside.length, 'change')} not saved · revision ${site.version}` : `saved · revision ${site.version}`
+      return site.aside.length
+        ? `${count(site.aside.length, 'change')} not saved · revision ${site.version}`
+        : `saved · revision ${site.version}`
   }
 })
 
@@ -32,31 +34,82 @@ function keepName() {
   naming.value = false
 }
 
-const undoTitle = computed(() => (site.undoes ? `Undo${site.undoesBy && site.undoesBy !== author.value ? ` ${site.undoesBy}’s change` : ''}: ${site.undoes} (Ctrl+Z)` : 'Nothing to undo'))
+const undoTitle = computed(() =>
+  site.undoes
+    ? `Undo${site.undoesBy && site.undoesBy !== author.value ? ` ${site.undoesBy}’s change` : ''}: ${site.undoes} (Ctrl+Z)`
+    : 'Nothing to undo',
+)
 </script>
 
 <template>
   <header class="bar">
     <RouterLink to="/" class="brand">Wakefield</RouterLink>
     <template v-if="site.plan">
-      <span class="where"><b>{{ site.plan.site.name }}</b> <span class="soft">/ {{ site.plan.name }}</span></span>
-      <span class="state" :class="{ short: site.state === 'away' || site.aside.length }" role="status" data-test="state">{{ saved }}</span>
-      <button type="button" class="tool" :disabled="!site.undoes" :title="undoTitle" data-test="undo" @click="site.step('undo')">
-        <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M6 3 2.5 6.5 6 10M3 6.5h6a4 4 0 0 1 0 8H7" /></svg><span class="visually-hidden">Undo</span>
+      <span class="where"
+        ><b>{{ site.plan.site.name }}</b> <span class="soft">/ {{ site.plan.name }}</span></span
+      >
+      <span
+        class="state"
+        :class="{ short: site.state === 'away' || site.aside.length }"
+        role="status"
+        data-test="state"
+        >{{ saved }}</span
+      >
+      <button
+        type="button"
+        class="tool"
+        :disabled="!site.undoes"
+        :title="undoTitle"
+        data-test="undo"
+        @click="site.step('undo')"
+      >
+        <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M6 3 2.5 6.5 6 10M3 6.5h6a4 4 0 0 1 0 8H7" /></svg
+        ><span class="visually-hidden">Undo</span>
       </button>
-      <button type="button" class="tool" :disabled="!site.redoes" :title="site.redoes ? `Redo: ${site.redoes} (Ctrl+Y)` : 'Nothing to redo'" data-test="redo" @click="site.step('redo')">
-        <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg><span class="visually-hidden">Redo</span>
+      <button
+        type="button"
+        class="tool"
+        :disabled="!site.redoes"
+        :title="site.redoes ? `Redo: ${site.redoes} (Ctrl+Y)` : 'Nothing to redo'"
+        data-test="redo"
+        @click="site.step('redo')"
+      >
+        <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg
+        ><span class="visually-hidden">Redo</span>
       </button>
       <a class="tool text" :href="`/api/plans/${site.planId}/file`" download>Export plan</a>
     </template>
-    <button type="button" class="tool text" title="Find a channel, a page or an act (Ctrl+K)" data-test="find" @click="find">Find <kbd>Ctrl+K</kbd></button>
+    <button
+      type="button"
+      class="tool text"
+      title="Find a channel, a page or an act (Ctrl+K)"
+      data-test="find"
+      @click="find"
+    >
+      Find <kbd>Ctrl+K</kbd>
+    </button>
     <button type="button" class="tool text" data-test="theme" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
-    <button type="button" class="tool text" title="Your name, as the history shows it" data-test="author" @click="(name = author), (naming = true)">{{ author }}</button>
+    <button
+      type="button"
+      class="tool text"
+      title="Your name, as the history shows it"
+      data-test="author"
+      @click="((name = author), (naming = true))"
+    >
+      {{ author }}
+    </button>
     <section aria-label="Your name">
       <ElDialog v-model="naming" title="Your name" width="360" @opened="nameField?.select()">
         <form @submit.prevent="keepName">
           <p class="soft">The history shows it beside your changes, and so do the pages of others.</p>
-          <input ref="nameField" v-model="name" class="name" aria-label="Your name" maxlength="60" data-test="author-name" />
+          <input
+            ref="nameField"
+            v-model="name"
+            class="name"
+            aria-label="Your name"
+            maxlength="60"
+            data-test="author-name"
+          />
         </form>
         <template #footer>
           <ElButton @click="naming = false">Cancel</ElButton>

@@ -2,8 +2,9 @@
 import { onMounted, ref } from 'vue'
 
 import { again, newKey } from '../api/again'
-import { api, inWords } from '../api/client'
-import type { Problem, Revision } from '../api/types'
+import { ask } from '../api/ask'
+import { api } from '../api/client'
+import type { Revision } from '../api/types'
 import { useSite } from '../site/useSite'
 
 /** What can be done with a site whose plan this program cannot show: look at its history, take it out, go back. */
@@ -13,31 +14,27 @@ const problem = ref('')
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 
 onMounted(async () => {
-  try {
-    const { data, error } = await api.GET('/api/plans/{id}/revisions', { params: { ...site.here, query: { limit: 100 } } })
-    if (data) revisions.value = data
-    else problem.value = inWords(error as Problem)
-  } catch {
-    problem.value = 'The server does not answer.'
-  }
+  const params = { ...site.here, query: { limit: 100 } }
+  const told = await ask(api.GET('/api/plans/{id}/revisions', { params }))
+  problem.value = told.problem
+  revisions.value = told.data ?? []
 })
 
 async function returnTo(revision: number) {
-  problem.value = ''
   const header = { 'Idempotency-Key': newKey() }
-  try {
-    const { data, error } = await again(() =>
-      api.POST('/api/plans/{id}/return', { params: { ...site.here, header }, body: { version: revisions.value[0]!.number, revision } }))
-    if (data) await site.reload()
-    else problem.value = inWords(error as Problem)
-  } catch {
-    problem.value = 'The server does not answer. Whether that was done shows when it is back.'
-  }
+  const body = { version: revisions.value[0]!.number, revision }
+  const told = await ask(again(() => api.POST('/api/plans/{id}/return', { params: { ...site.here, header }, body })))
+  problem.value = told.problem
+  if (!told.status) problem.value += ' Whether that was done shows when it is back.'
+  if (told.data) await site.reload()
 }
 </script>
 
 <template>
-  <p>Nothing is lost: <a :href="`/api/plans/${site.planId}/file`" download>export the plan as it is stored</a>, or return to a revision that can be shown.</p>
+  <p>
+    Nothing is lost: <a :href="`/api/plans/${site.planId}/file`" download>export the plan as it is stored</a>, or return
+    to a revision that can be shown.
+  </p>
   <p v-if="problem" class="short" role="alert">{{ problem }}</p>
   <table>
     <tbody>
@@ -47,7 +44,15 @@ async function returnTo(revision: number) {
         <td class="soft">{{ r.author }}</td>
         <td class="soft">{{ when.format(new Date(r.at)) }}</td>
         <td>
-          <button v-if="i > 0" type="button" class="plain-button link" :data-return="r.number" @click="returnTo(r.number)">Return to it</button>
+          <button
+            v-if="i > 0"
+            type="button"
+            class="plain-button link"
+            :data-return="r.number"
+            @click="returnTo(r.number)"
+          >
+            Return to it
+          </button>
           <span v-else class="soft">as it stands</span>
         </td>
       </tr>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Verdict } from '../api/types'
+import { choices, nameOf } from '../api/format'
 import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { change, count, daysInWords, gigabytes, three } from '../ui/figures'
@@ -14,7 +14,6 @@ const v = computed(() => site.verdict!)
 const before = computed(() => site.opened ?? v.value)
 
 const channel = computed(() => (v.value.channel ? site.channels.get(v.value.channel) : undefined))
-const isShort = computed(() => v.value.requiredDays != null && v.value.keptDays != null && v.value.keptDays < v.value.requiredDays)
 const range = computed(() => v.value.likelyDays)
 
 /** The change of a figure since the page was opened. */
@@ -30,7 +29,7 @@ const drives = computed(() => {
   const pools = (site.plan?.recorders ?? []).flatMap((r) => r.pools)
   if (pools.length !== 1) return count(pools.length, 'pool')
   const pool = pools[0]!
-  const layout = pool.layout === 'span' ? 'no RAID' : pool.layout.replace('raid', 'RAID ')
+  const layout = nameOf(choices.layouts.value, pool.layout)
   return `${pool.drives.map((g) => `${g.count} × ${g.terabytes} TB`).join(' + ')}, ${layout}`
 })
 
@@ -43,10 +42,8 @@ const worstDate = computed(() => {
   return `${three(y.worstDays)} on ${date.format(Date.parse(y.worstDate))}${y.name ? `, ${y.name}` : ''}`
 })
 
-/** The share of wanted events of which something is on disk. */
-const onDisk = (of: Verdict) => (of.evidence.eventsPerDay ? 100 - of.evidence.missedPercent : 100)
 const points = computed(() => {
-  const text = since(onDisk(v.value), onDisk(before.value))
+  const text = since(v.value.evidence.keptPercent, before.value.evidence.keptPercent)
   return text && `${text} points`
 })
 const missed = computed(() => {
@@ -57,17 +54,30 @@ const missed = computed(() => {
 
 <template>
   <section class="verdict" aria-label="Verdict">
-    <button type="button" class="plain-button figure" data-test="verdict-days" @click="v.channel && hand.show([v.channel])">
-      <b :class="{ short: isShort }" data-test="kept">{{ v.keptDays == null ? 'no limit' : daysInWords(v.keptDays) }}</b>
+    <button
+      type="button"
+      class="plain-button figure"
+      data-test="verdict-days"
+      @click="v.channel && hand.show([v.channel])"
+    >
+      <b :class="{ short: v.short }" data-test="kept">{{
+        v.keptDays == null ? 'no limit' : daysInWords(v.keptDays)
+      }}</b>
       <i>{{ since(v.keptDays, before.keptDays) }}</i>
-      <span v-if="v.requiredDays != null" :title="channel ? `${channel.name} is the channel furthest from its days` : ''">
-        of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="worstDate"> · {{ worstDate }}</template><template v-else-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
+      <span
+        v-if="v.requiredDays != null"
+        :title="channel ? `${channel.name} is the channel furthest from its days` : ''"
+      >
+        of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="worstDate"> · {{ worstDate }}</template
+        ><template v-else-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
       </span>
       <span v-else>kept · nothing is required</span>
     </button>
     <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
       <b>{{ range ? `${three(range.low)} – ${daysInWords(range.high)}` : '—' }}</b>
-      <span :title="`In ${Math.round(v.holdsPercent)} of 100 cases every channel keeps the days required of it.`">likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance all are met</span>
+      <span :title="`In ${Math.round(v.holdsPercent)} of 100 cases every channel keeps the days required of it.`"
+        >likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance all are met</span
+      >
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
@@ -80,12 +90,15 @@ const missed = computed(() => {
       <span>usable · {{ drives }}</span>
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'events'">
-      <b>{{ three(onDisk(v)) }} %</b>
+      <b>{{ three(v.evidence.keptPercent) }} %</b>
       <i>{{ points }}</i>
       <span>of events on disk · {{ missed }}</span>
     </button>
     <RouterLink :to="{ name: 'findings' }" class="figure" data-test="verdict-findings">
-      <b><span class="each" :class="{ short: found.error > 0 }">{{ found.error }}</span> · {{ found.warning }} · {{ found.hint }}</b>
+      <b
+        ><span class="each" :class="{ short: found.error > 0 }">{{ found.error }}</span> · {{ found.warning }} ·
+        {{ found.hint }}</b
+      >
       <span>errors · warnings · hints</span>
     </RouterLink>
   </section>

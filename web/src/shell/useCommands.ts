@@ -21,11 +21,13 @@ export function useCommands(help: () => void) {
   const hand = useHand()
   const router = useRouter()
   const { toggle } = useTheme()
-  const go = (name: string, params?: Record<string, string>) => () => void router.push({ name, ...(params && { params }) })
+  const go = (name: string, params?: Record<string, string>) => () =>
+    void router.push({ name, ...(params && { params }) })
 
   /** Opens a part of the pane beside the week; with no channel selected, on all. */
   function pane(which: 'channel' | 'disk') {
-    if (which === 'channel' && !hand.selection.length) hand.show(site.plan!.channels.filter((c) => !c.noCamera).map((c) => c.id))
+    if (which === 'channel' && !hand.selection.length)
+      hand.show(site.plan!.channels.filter((c) => !c.noCamera).map((c) => c.id))
     hand.panel = which
     void router.push({ name: 'week' })
   }
@@ -36,12 +38,28 @@ export function useCommands(help: () => void) {
     ...(site.plan
       ? [
           { name: 'Week', also: 'schedule timetable recording mode continuous motion alarm paint', run: go('week') },
-          { name: 'Channels and cameras', also: 'kit names streams bitrate codec resolution frame rate fps audio sound detection import csv excel', run: go('kit') },
-          { name: 'Recorders and drives', also: 'disk disks storage hdd raid array pool capacity licence license bandwidth nvr throughput retention tb tib', run: go('kit', { part: 'recorders' }) },
+          {
+            name: 'Channels and cameras',
+            also: 'kit names streams bitrate codec resolution frame rate fps audio sound detection import csv excel',
+            run: go('kit'),
+          },
+          {
+            name: 'Recorders and drives',
+            also: 'disk disks storage hdd raid array pool capacity licence license bandwidth nvr throughput retention tb tib',
+            run: go('kit', { part: 'recorders' }),
+          },
           { name: 'Camera kinds', also: 'model type template preset', run: go('kit', { part: 'kinds' }) },
-          { name: 'Activities', also: 'events motion how often people traffic nuisance event log groups', run: go('kit', { part: 'activities' }) },
+          {
+            name: 'Activities',
+            also: 'events motion how often people traffic nuisance event log groups',
+            run: go('kit', { part: 'activities' }),
+          },
           { name: 'Site', also: 'customer time zone worth measuring', run: go('kit', { part: 'site' }) },
-          { name: 'Named weeks and special days', also: 'holiday holidays bank holiday vacation season festival calendar dates year shared schedule', run: go('weeks') },
+          {
+            name: 'Named weeks and special days',
+            also: 'holiday holidays bank holiday vacation season festival calendar dates year shared schedule',
+            run: go('weeks'),
+          },
           { name: 'Findings', also: 'errors warnings problems checks issues hints', run: go('findings') },
           { name: 'History', also: 'revisions versions audit who changed restore', run: go('history') },
         ].map((p) => ({ kind: 'page' as const, ...p }))
@@ -50,7 +68,9 @@ export function useCommands(help: () => void) {
 
   const channels = computed<Command[]>(() =>
     (site.plan?.channels ?? []).map((c) => ({
-      kind: 'channel', name: c.name, hint: `channel ${c.number}${c.group ? `, ${c.group}` : ''}`,
+      kind: 'channel',
+      name: c.name,
+      hint: `channel ${c.number}${c.group ? `, ${c.group}` : ''}`,
       run: () => {
         hand.show([c.id])
         void router.push({ name: 'week' })
@@ -59,13 +79,20 @@ export function useCommands(help: () => void) {
   )
 
   const duties = computed<Command[]>(() =>
-    (site.plan?.duties ?? []).map((d) => ({ kind: 'duty', name: `Pick “${d.name}”`, hint: 'to paint with', run: () => (hand.picked = d.id) })),
+    (site.plan?.duties ?? []).map((d) => ({
+      kind: 'duty',
+      name: `Pick “${d.name}”`,
+      hint: 'to paint with',
+      run: () => (hand.picked = d.id),
+    })),
   )
 
   const weeks = computed<Command[]>(() =>
     hand.selection.length
       ? (site.plan?.weeks ?? []).map((w) => ({
-          kind: 'week', name: `Follow “${w.name}”`, hint: count(hand.selection.length, 'channel'),
+          kind: 'week',
+          name: `Follow “${w.name}”`,
+          hint: count(hand.selection.length, 'channel'),
           run: () => site.change([{ followWeek: { channels: hand.selection, week: w.id } }]),
         }))
       : [],
@@ -76,22 +103,50 @@ export function useCommands(help: () => void) {
     return [
       ...(site.undoes ? [{ name: `Undo: ${site.undoes}`, hint: 'Ctrl+Z', run: () => void site.step('undo') }] : []),
       ...(site.redoes ? [{ name: `Redo: ${site.redoes}`, hint: 'Ctrl+Y', run: () => void site.step('redo') }] : []),
-      ...(site.plan ? [{ name: 'Select all channels', run: () => hand.show(site.plan!.channels.filter((c) => !c.noCamera).map((c) => c.id)) }] : []),
+      ...(site.plan
+        ? [
+            {
+              name: 'Select all channels',
+              run: () => hand.show(site.plan!.channels.filter((c) => !c.noCamera).map((c) => c.id)),
+            },
+          ]
+        : []),
       ...(paintable.length
-        ? [{
-            name: `Paint the whole week: ${site.duties.get(hand.duty)?.name}`, hint: count(paintable.length, 'channel'),
-            run: () => site.change([{ paint: { channels: paintable, hours: [{ from: '00:00', to: '24:00' }], duty: hand.duty } }], { channels: paintable, spans: [{ from: 0, to: WEEK }], duty: hand.duty }),
-          }]
+        ? [
+            {
+              name: `Paint the whole week: ${site.duties.get(hand.duty)?.name}`,
+              hint: count(paintable.length, 'channel'),
+              run: () =>
+                site.change(
+                  [{ paint: { channels: paintable, hours: [{ from: '00:00', to: '24:00' }], duty: hand.duty } }],
+                  { channels: paintable, spans: [{ from: 0, to: WEEK }], duty: hand.duty },
+                ),
+            },
+          ]
         : []),
       ...(site.plan
         ? [
             { name: 'Required days', also: 'retention keep how long storage time', run: () => pane('channel') },
-            { name: 'Seconds before and after an event', also: 'pre-record post-record pre-event post-event buffer pre post alarm', run: () => pane('channel') },
+            {
+              name: 'Seconds before and after an event',
+              also: 'pre-record post-record pre-event post-event buffer pre post alarm',
+              run: () => pane('channel'),
+            },
             { name: 'Drives and what they hold', also: 'disk storage raid capacity full', run: () => pane('disk') },
           ]
         : []),
-      ...(site.plan ? dayNames.map((d, i) => ({ name: `Look closer at ${d}`, run: () => ((hand.day = i), void router.push({ name: 'week' })) })) : []),
-      ...(site.plan ? [{ name: 'The whole week', hint: '0', run: () => (hand.day = undefined) }, { name: 'Export the plan file', run: () => location.assign(`/api/plans/${site.planId}/file`) }] : []),
+      ...(site.plan
+        ? dayNames.map((d, i) => ({
+            name: `Look closer at ${d}`,
+            run: () => ((hand.day = i), void router.push({ name: 'week' })),
+          }))
+        : []),
+      ...(site.plan
+        ? [
+            { name: 'The whole week', hint: '0', run: () => (hand.day = undefined) },
+            { name: 'Export the plan file', run: () => location.assign(`/api/plans/${site.planId}/file`) },
+          ]
+        : []),
       { name: 'Light or dark', run: toggle },
       { name: 'Keys, gestures and words', also: 'help glossary shortcuts meaning', hint: '?', run: help },
     ].map((a) => ({ kind: 'act' as const, ...a }))
@@ -104,7 +159,10 @@ export function useCommands(help: () => void) {
     if (!words.length) return [...pages.value, ...acts.value].slice(0, 14)
     return all
       .filter((c) => words.every((w) => `${c.name} ${c.hint ?? ''} ${c.also ?? ''}`.toLowerCase().includes(w)))
-      .sort((a, b) => Number(b.name.toLowerCase().startsWith(words[0]!)) - Number(a.name.toLowerCase().startsWith(words[0]!)))
+      .sort(
+        (a, b) =>
+          Number(b.name.toLowerCase().startsWith(words[0]!)) - Number(a.name.toLowerCase().startsWith(words[0]!)),
+      )
       .slice(0, 14)
   }
 

@@ -19,8 +19,12 @@ export function openStream(hear: (heard: Heard) => void): () => void {
   function connect() {
     source = new EventSource('/api/changes')
     source.addEventListener('open', () => hear({ kind: 'open' }))
-    source.addEventListener('change', (event) => hear({ kind: 'change', change: JSON.parse((event as MessageEvent<string>).data) as Schemas['Changed'] }))
-    source.addEventListener('beat', (event) => expect((JSON.parse((event as MessageEvent<string>).data) as Schemas['Beat']).seconds * 2500))
+    source.addEventListener('change', (event) =>
+      hear({ kind: 'change', change: JSON.parse((event as MessageEvent<string>).data) as Schemas['Changed'] }),
+    )
+    source.addEventListener('beat', (event) =>
+      expect((JSON.parse((event as MessageEvent<string>).data) as Schemas['Beat']).seconds * 2500),
+    )
     source.addEventListener('error', () => expect(pause))
   }
 

@@ -8,7 +8,21 @@ import { author } from '../api/author'
 import { ask, type Question } from '../api/ask'
 import { api, inWords } from '../api/client'
 import type {
-  Answer, Conflict, Edit, Figures, Finding, Plan, PoolFigures, Problem, Rail, RecorderFigures, Ribbon, Tide, Verdict, View, YearVerdict,
+  Answer,
+  Conflict,
+  Edit,
+  Figures,
+  Finding,
+  Plan,
+  PoolFigures,
+  Problem,
+  Rail,
+  RecorderFigures,
+  Ribbon,
+  Tide,
+  Verdict,
+  View,
+  YearVerdict,
 } from '../api/types'
 import { notice } from '../ui/notice'
 import { patched } from './patch'
@@ -118,7 +132,10 @@ export const useSite = defineStore('site', () => {
     mine.value = { ...mine.value, [planId.value]: [...(mine.value[planId.value] ?? []), answer.version].slice(-200) }
   }
 
-  /** Sends one change. What may go better later waits; a refusal is shown and dropped; what the server fails on is set aside. */
+  /**
+   * Sends one change. What may go better later waits; a refusal is shown and dropped; what the server fails on is set
+   * aside.
+   */
   async function send(pending: Pending): Promise<Sent> {
     const told = await ask(
       api.POST('/api/plans/{id}/edits', {
@@ -198,7 +215,9 @@ export const useSite = defineStore('site', () => {
       await reload()
       notice('The plan was changed in the meantime. Here it is as it stands now.', { seconds: 5 })
     } else {
-      notice(told.status ? told.problem : 'The server does not answer. Whether that was done shows when it is back.', { error: true })
+      notice(told.status ? told.problem : 'The server does not answer. Whether that was done shows when it is back.', {
+        error: true,
+      })
     }
   }
 
@@ -206,7 +225,8 @@ export const useSite = defineStore('site', () => {
   async function step(what: 'undo' | 'redo') {
     if (what === 'undo' && undoesBy.value && isOthers() && asked !== version.value) {
       asked = version.value
-      const whose = undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
+      const whose =
+        undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
       notice(`The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, { seconds: 6 })
       return
     }
@@ -214,7 +234,8 @@ export const useSite = defineStore('site', () => {
   }
 
   /** Returns to an earlier revision, as a new one. */
-  const returnTo = (revision: number) => go('return', (params) => api.POST('/api/plans/{id}/return', { params, body: { ...body(), revision } }))
+  const returnTo = (revision: number) =>
+    go('return', (params) => api.POST('/api/plans/{id}/return', { params, body: { ...body(), revision } }))
 
   /** Ids for new things of a kind, made of their names; nothing, and a notice, where the server is away. */
   async function freeIds(kind: string, ...names: string[]): Promise<string[] | undefined> {
@@ -230,14 +251,53 @@ export const useSite = defineStore('site', () => {
   }
 
   const echoes = computed(() => queue.waiting.value.flatMap((p) => (p.echo ? [p.echo] : [])))
-  const waitingOn = computed(() => new Set(echoes.value.flatMap((e) => e.channels))) // channels with a stroke on its way
+  /** Channels with a stroke on its way. */
+  const waitingOn = computed(() => new Set(echoes.value.flatMap((e) => e.channels)))
   const largestKbps = computed(() => Math.max(1, ...[...figures.values()].map((f) => f.fullKbps)))
   const dutyList = computed(() => plan.value?.duties)
   const duties = computed(() => new Map((dutyList.value ?? []).map((d) => [d.id, d])))
   const channels = computed(() => new Map((plan.value?.channels ?? []).map((c) => [c.id, c])))
 
   return {
-    id, planId, here, rails, freeIds, version, undoes, undoesBy, redoes, plan, figures, ribbons, pools, recorders, verdict, year, tide, findings, opened, failure, unreadable, conflict,
-    answered, loaded, largestKbps, duties, channels, echoes, waitingOn, state: queue.state, waiting: queue.waiting, aside: queue.aside, settle: queue.settle, open, close, reload, change, step, returnTo, tryAgain,
+    id,
+    planId,
+    here,
+    rails,
+    freeIds,
+    version,
+    undoes,
+    undoesBy,
+    redoes,
+    plan,
+    figures,
+    ribbons,
+    pools,
+    recorders,
+    verdict,
+    year,
+    tide,
+    findings,
+    opened,
+    failure,
+    unreadable,
+    conflict,
+    answered,
+    loaded,
+    largestKbps,
+    duties,
+    channels,
+    echoes,
+    waitingOn,
+    state: queue.state,
+    waiting: queue.waiting,
+    aside: queue.aside,
+    settle: queue.settle,
+    open,
+    close,
+    reload,
+    change,
+    step,
+    returnTo,
+    tryAgain,
   }
 })

@@ -37,32 +37,89 @@ onMounted(load)
     <main>
       <header>
         <h1>Sites</h1>
-        <input v-if="sites?.length" v-model="search" type="search" placeholder="Find a site" aria-label="Find a site" data-test="search" />
+        <input
+          v-if="sites?.length"
+          v-model="search"
+          type="search"
+          placeholder="Find a site"
+          aria-label="Find a site"
+          data-test="search"
+        />
         <span class="right">
-          <button v-if="away || archived" type="button" class="plain-button link" data-test="archived" @click="archived = !archived">{{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}</button>
-          <input ref="picker" type="file" accept=".json,application/json" aria-label="Plan file" hidden data-test="picker" @change="importFile(picker?.files?.[0])" />
+          <button
+            v-if="away || archived"
+            type="button"
+            class="plain-button link"
+            data-test="archived"
+            @click="archived = !archived"
+          >
+            {{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}
+          </button>
+          <input
+            ref="picker"
+            type="file"
+            accept=".json,application/json"
+            aria-label="Plan file"
+            hidden
+            data-test="picker"
+            @change="importFile(picker?.files?.[0])"
+          />
           <button type="button" class="act quiet" @click="picker?.click()">Import a plan file</button>
           <RouterLink to="/new" class="act" data-test="new-site">New site</RouterLink>
         </span>
       </header>
-      <p v-if="failure" class="short" role="alert" data-test="import-failure">{{ failure }} <button v-if="!sites" type="button" @click="load">Try again</button></p>
-      <p v-if="sites && !sites.length">There is no site yet. <RouterLink to="/new">Describe one</RouterLink>: two minutes lead to a first verdict. Or import a plan file.</p>
-      <p v-else-if="sites && !shown.length" class="soft">{{ search ? `No site is called “${search}”.` : 'Nothing here.' }}</p>
+      <p v-if="failure" class="short" role="alert" data-test="import-failure">
+        {{ failure }} <button v-if="!sites" type="button" @click="load">Try again</button>
+      </p>
+      <p v-if="sites && !sites.length">
+        There is no site yet. <RouterLink to="/new">Describe one</RouterLink>: two minutes lead to a first verdict. Or
+        import a plan file.
+      </p>
+      <p v-else-if="sites && !shown.length" class="soft">
+        {{ search ? `No site is called “${search}”.` : 'Nothing here.' }}
+      </p>
       <ul>
         <li v-for="s in shown" :key="s.id" :data-site="s.id">
           <RouterLink :to="`/sites/${s.id}`">
-            <span><b>{{ s.name }}</b> <span class="soft">{{ s.variant }}</span><br /><span class="soft">{{ s.customer || 'no customer named' }}</span></span>
+            <span
+              ><b>{{ s.name }}</b> <span class="soft">{{ s.variant }}</span><br /><span class="soft">{{
+                s.customer || 'no customer named'
+              }}</span></span
+            >
             <span v-if="s.state" class="kept" :class="{ short: isShort(s) }">
-              <template v-if="s.state.verdict.keptDays != null"><b>{{ daysInWords(s.state.verdict.keptDays) }}</b><template v-if="s.state.verdict.requiredDays != null"> of {{ s.state.verdict.requiredDays }}</template></template>
+              <template v-if="s.state.verdict.keptDays != null"
+                ><b>{{ daysInWords(s.state.verdict.keptDays) }}</b
+                ><template v-if="s.state.verdict.requiredDays != null">
+                  of {{ s.state.verdict.requiredDays }}</template
+                ></template
+              >
               <template v-else>never overwritten</template>
-              <DaysBar v-if="s.state.verdict.requiredDays" :kept="s.state.verdict.keptDays" :required="s.state.verdict.requiredDays" />
+              <DaysBar
+                v-if="s.state.verdict.requiredDays"
+                :kept="s.state.verdict.keptDays"
+                :required="s.state.verdict.requiredDays"
+                :short="isShort(s)"
+              />
             </span>
             <span v-else class="soft">{{ s.archived ? '' : 'counting…' }}</span>
-            <span v-if="s.state" class="found"><span :class="{ short: s.state.errors > 0 }">{{ count(s.state.errors, 'error') }}</span><br /><span class="soft">{{ count(s.state.warnings, 'warning') }}, {{ count(s.state.hints, 'hint') }}</span></span>
+            <span v-if="s.state" class="found"
+              ><span :class="{ short: s.state.errors > 0 }">{{ count(s.state.errors, 'error') }}</span
+              ><br /><span class="soft"
+                >{{ count(s.state.warnings, 'warning') }}, {{ count(s.state.hints, 'hint') }}</span
+              ></span
+            >
             <span v-else />
-            <span class="number">{{ count(s.channels, 'channel') }}<br /><time class="soft" :datetime="s.changed">{{ when.format(new Date(s.changed)) }}</time></span>
+            <span class="number"
+              >{{ count(s.channels, 'channel') }}<br /><time class="soft" :datetime="s.changed">{{
+                when.format(new Date(s.changed))
+              }}</time></span
+            >
           </RouterLink>
-          <ElDropdown trigger="click" placement="bottom-end" @command="(c: 'duplicate' | 'archive' | 'export') => act(c, s)">
+          <ElDropdown
+            trigger="click"
+            placement="bottom-end"
+            @command="(c: 'duplicate' | 'archive' | 'export') => act(c, s)"
+          >
             <button type="button" class="plain-button more" :aria-label="`What can be done with ${s.name}`">⋯</button>
             <template #dropdown>
               <ElDropdownMenu>

@@ -20,7 +20,12 @@ export const palette = computed<Palette>(() => {
   const style = getComputedStyle(document.documentElement)
   const read = (name: string) => style.getPropertyValue(`--${name}`).trim()
   return {
-    base: read('base'), motion: read('motion'), alarm: read('alarm'), ink: read('ink'),
-    soft: read('soft'), rule: read('rule'), short: read('short'),
+    base: read('base'),
+    motion: read('motion'),
+    alarm: read('alarm'),
+    ink: read('ink'),
+    soft: read('soft'),
+    rule: read('rule'),
+    short: read('short'),
   }
 })

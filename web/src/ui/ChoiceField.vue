@@ -1,36 +1,48 @@
 <script setup lang="ts" generic="T extends string | number">
-import { useId } from 'vue'
+import { ElOption, ElSelect } from 'element-plus'
+import { computed, useId } from 'vue'
 
 /** A choice among a few values, with its label. */
-defineProps<{ label: string; value: T | undefined; choices: readonly (readonly [T, string])[] }>()
+const props = defineProps<{
+  label: string
+  value: T | undefined
+  choices: readonly (readonly [T, string])[]
+  bare?: boolean // the label is only spoken
+}>()
 const emit = defineEmits<{ change: [value: T] }>()
 const id = useId()
+const chosen = computed(() => (props.choices.some(([v]) => v === props.value) ? props.value : undefined))
 </script>
 
 <template>
-  <div class="field">
-    <label :for="id">{{ label }}</label>
-    <select :id="id" :value="value" @change="emit('change', choices[($event.target as HTMLSelectElement).selectedIndex]![0])">
-      <option v-for="[v, name] in choices" :key="v" :value="v">{{ name }}</option>
-    </select>
+  <div :class="bare ? 'bare' : 'field'">
+    <label :for="id" :class="{ 'visually-hidden': bare }">{{ label }}</label>
+    <ElSelect
+      :id="id"
+      :model-value="chosen"
+      size="small"
+      placeholder=""
+      :show-arrow="false"
+      :offset="4"
+      :fit-input-width="false"
+      :data-choice="label"
+      @change="(v: T) => emit('change', v)"
+    >
+      <ElOption v-for="[v, name] in choices" :key="v" :value="v" :label="name" />
+    </ElSelect>
   </div>
 </template>
 
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 116px;
+  grid-template-columns: minmax(0, 1fr) 130px;
   gap: 6px;
   align-items: center;
   min-height: 27px;
 }
 
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  padding: 2px 4px;
+.bare {
+  min-width: 120px;
 }
 </style>

@@ -35,8 +35,16 @@ function commit() {
 
 <template>
   <ElInput
-    :id="id" v-model="text" size="small" autocomplete="off" :aria-label="label" :title="`Write ${order}, or 2027-02-01`" :aria-invalid="!!why" :aria-describedby="why ? `${id}-why` : undefined"
-    @change="commit" @keydown.esc="(text = writeDate(value)), (why = '')"
+    :id="id"
+    v-model="text"
+    size="small"
+    autocomplete="off"
+    :aria-label="label"
+    :title="`Write ${order}, or 2027-02-01`"
+    :aria-invalid="!!why"
+    :aria-describedby="why ? `${id}-why` : undefined"
+    @change="commit"
+    @keydown.esc="((text = writeDate(value)), (why = ''))"
   />
   <span v-if="why" :id="`${id}-why`" class="short why" role="alert">{{ why }}</span>
 </template>

@@ -2,13 +2,14 @@
 import { computed } from 'vue'
 
 /** Days kept against days required: a bar that ends at one and a half times what is required, with a tick at that. */
-const props = defineProps<{ kept?: number | null; required: number }>()
-const isShort = computed(() => props.kept != null && props.kept < props.required)
+const props = defineProps<{ kept?: number | null; required: number; short?: boolean }>()
 const width = computed(() => `${Math.min(100, (100 * (props.kept ?? Infinity)) / (1.5 * props.required))}%`)
 </script>
 
 <template>
-  <span class="bar" :class="{ missed: isShort }" aria-hidden="true"><span class="fill" :style="{ width }" /><span class="tick" /></span>
+  <span class="bar" :class="{ missed: short }" aria-hidden="true"
+    ><span class="fill" :style="{ width }" /><span class="tick"
+  /></span>
 </template>
 
 <style scoped>

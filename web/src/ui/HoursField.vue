@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-import { api, inWords } from '../api/client'
-import type { Hours, Problem } from '../api/types'
+import { ask, useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import type { Hours } from '../api/types'
 import TextField from './TextField.vue'
 
 /** Hours of the week as a person types them: "Mon-Fri 07:45-16:10". What cannot be read stays, with the reason. */
@@ -12,34 +13,32 @@ const emit = defineEmits<{ change: [value: Hours[]] }>()
 const text = ref('')
 const problem = ref('')
 
-watch(
+const { data: written } = useAnswer(
   () => JSON.stringify(props.value ?? []),
-  async (blocks) => {
-    problem.value = ''
-    if (!props.value?.length) {
-      text.value = ''
-      return
-    }
-    const { data } = await api.POST('/api/hours', { body: { blocks: props.value } }).catch(() => ({ data: undefined }))
-    if (data && blocks === JSON.stringify(props.value ?? [])) text.value = data.text
-  },
-  { immediate: true },
+  () => (props.value?.length ? api.POST('/api/hours', { body: { blocks: props.value } }) : undefined),
 )
+watch(written, () => {
+  text.value = written.value?.text ?? ''
+  problem.value = ''
+})
 
 async function read(typed: string) {
   text.value = typed
-  try {
-    const { data, error } = await api.POST('/api/hours', { body: { text: typed } })
-    problem.value = data ? '' : inWords(error as Problem)
-    if (!data) return
-    text.value = data.text
-    if (JSON.stringify(data.blocks) !== JSON.stringify(props.value)) emit('change', data.blocks)
-  } catch {
-    problem.value = 'The server does not answer.'
-  }
+  const told = await ask(api.POST('/api/hours', { body: { text: typed } }))
+  problem.value = told.problem
+  if (!told.data) return
+  text.value = told.data.text
+  if (JSON.stringify(told.data.blocks) !== JSON.stringify(props.value)) emit('change', told.data.blocks)
 }
 </script>
 
 <template>
-  <TextField :label="label" :value="text" :problem="problem" :maxlength="500" placeholder="Mon-Fri 20:00-06:00" @change="read" />
+  <TextField
+    :label="label"
+    :value="text"
+    :problem="problem"
+    :maxlength="500"
+    placeholder="Mon-Fri 20:00-06:00"
+    @change="read"
+  />
 </template>

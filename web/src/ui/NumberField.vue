@@ -2,19 +2,42 @@
 import { ElInput } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 
+import { limitsOf } from '../api/format'
 import { readNumber } from './number'
 
 /**
  * A number with its label and unit. It is handed on when it is committed, not while it is typed; one that is refused
- * stays, with the reason beside it. Where nothing may be said, an empty field is 0 and shows what that means.
+ * stays, with the reason beside it. Where nothing may be said, an empty field is 0 and shows what that means. Limits
+ * are those of the member of the plan that is named, unless others are given.
+ *
+ * A text field underneath: Element Plus's own number field clamps without a word, and knows no decimal comma.
  */
 const props = defineProps<{
-  label: string; unit?: string; value: number | undefined; min?: number; max?: number; step?: number; whole?: boolean; none?: string; disabled?: boolean; mixed?: boolean
+  label: string
+  unit?: string
+  value: number | undefined
+  member?: string
+  min?: number
+  max?: number
+  step?: number
+  whole?: boolean
+  none?: string
+  disabled?: boolean
+  mixed?: boolean
 }>()
 const emit = defineEmits<{ change: [value: number] }>()
 const id = useId()
 
-const shown = computed(() => (props.mixed || props.value == null || (props.none && !props.value) ? '' : String(props.value)))
+const limits = computed(() => {
+  const core = props.member ? limitsOf(props.member) : {}
+  return {
+    min: props.min ?? (props.none ? 0 : (core.minimum ?? 0)),
+    max: props.max ?? core.maximum,
+    whole: props.whole || core.whole,
+  }
+})
+const isEmpty = computed(() => props.mixed || props.value == null || (props.none && !props.value))
+const shown = computed(() => (isEmpty.value ? '' : String(props.value)))
 const text = ref(shown.value)
 const why = ref('')
 watch(shown, () => {
@@ -30,7 +53,7 @@ function commit() {
     else text.value = shown.value
     return
   }
-  const read = readNumber(text.value, { min: props.min ?? 0, max: props.max, whole: props.whole })
+  const read = readNumber(text.value, limits.value)
   if ('why' in read) {
     why.value = read.why
     return
@@ -40,10 +63,15 @@ function commit() {
 }
 
 function nudge(by: number) {
-  const read = readNumber(text.value || '0', { min: props.min ?? 0, max: props.max })
+  const read = readNumber(text.value || '0', { ...limits.value, whole: false })
   if ('why' in read) return
-  const next = Math.min(props.max ?? Infinity, Math.max(props.min ?? 0, read.value + by * (props.step ?? 1)))
-  text.value = String(Math.round(next * 1e6) / 1e6)
+  const next = Math.max(limits.value.min, read.value + by * (props.step ?? 1))
+  text.value = String(Math.round(Math.min(limits.value.max ?? Infinity, next) * 1e6) / 1e6)
+}
+
+function leave() {
+  text.value = shown.value
+  why.value = ''
 }
 </script>
 
@@ -51,14 +79,27 @@ function nudge(by: number) {
   <div class="field" :class="{ refused: why }">
     <label :for="id">{{ label }}</label>
     <ElInput
-      :id="id" v-model="text" size="small" inputmode="decimal" autocomplete="off" :disabled="disabled" :placeholder="mixed ? 'differ' : none" :aria-invalid="!!why" :aria-describedby="why ? `${id}-why` : undefined"
-      @change="commit" @keydown.up.prevent="nudge(1)" @keydown.down.prevent="nudge(-1)" @keydown.esc="(text = shown), (why = '')" @blur="commit"
+      :id="id"
+      v-model="text"
+      size="small"
+      inputmode="decimal"
+      autocomplete="off"
+      :disabled="disabled"
+      :placeholder="mixed ? 'differ' : none"
+      :aria-invalid="!!why"
+      :aria-describedby="why ? `${id}-why` : undefined"
+      @change="commit"
+      @keydown.up.prevent="nudge(1)"
+      @keydown.down.prevent="nudge(-1)"
+      @keydown.esc="leave"
+      @blur="commit"
     />
     <span class="soft">{{ unit }}</span>
-    <span v-if="why" :id="`${id}-why`" class="why short" role="alert">{{ why }}; still {{ mixed ? 'as it was' : shown || none || 'empty' }}</span>
+    <span v-if="why" :id="`${id}-why`" class="why short" role="alert">
+      {{ why }}; still {{ mixed ? 'as it was' : shown || none || 'empty' }}
+    </span>
   </div>
 </template>
-
 <style scoped>
 .field {
   display: grid;

@@ -8,8 +8,16 @@ defineProps<{ word: keyof typeof words }>()
 </script>
 
 <template>
-  <ElTooltip :content="words[word]" :trigger="['hover', 'focus']" :show-after="250" popper-class="term-tip" placement="bottom-start">
-    <span class="term" tabindex="0" :data-term="word"><slot>{{ word }}</slot></span>
+  <ElTooltip
+    :content="words[word]"
+    :trigger="['hover', 'focus']"
+    :show-after="250"
+    popper-class="term-tip"
+    placement="bottom-start"
+  >
+    <span class="term" tabindex="0" :data-term="word"
+      ><slot>{{ word }}</slot></span
+    >
   </ElTooltip>
 </template>
 

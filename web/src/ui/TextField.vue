@@ -2,7 +2,14 @@
 import { useId } from 'vue'
 
 /** A text with its label, handed on when it is committed. */
-defineProps<{ label: string; value: string | undefined; choices?: readonly string[]; problem?: string; maxlength?: number; placeholder?: string }>()
+defineProps<{
+  label: string
+  value: string | undefined
+  choices?: readonly string[]
+  problem?: string
+  maxlength?: number
+  placeholder?: string
+}>()
 const emit = defineEmits<{ change: [value: string] }>()
 const id = useId()
 </script>
@@ -11,8 +18,15 @@ const id = useId()
   <div class="field">
     <label :for="id">{{ label }}</label>
     <input
-      :id="id" :value="value" :list="choices ? `${id}-list` : undefined" :maxlength="maxlength ?? 200" :placeholder="placeholder" :aria-invalid="!!problem" :aria-describedby="problem ? `${id}-problem` : undefined"
-      autocomplete="off" @change="emit('change', ($event.target as HTMLInputElement).value.trim())"
+      :id="id"
+      :value="value"
+      :list="choices ? `${id}-list` : undefined"
+      :maxlength="maxlength ?? 200"
+      :placeholder="placeholder"
+      :aria-invalid="!!problem"
+      :aria-describedby="problem ? `${id}-problem` : undefined"
+      autocomplete="off"
+      @change="emit('change', ($event.target as HTMLInputElement).value.trim())"
     />
     <datalist v-if="choices" :id="`${id}-list`"><option v-for="c in choices" :key="c" :value="c" /></datalist>
     <p v-if="problem" :id="`${id}-problem`" class="short problem" role="alert">{{ problem }}</p>

@@ -8,7 +8,11 @@ export function three(value: number): string {
   const digits = size >= 99.95 || size === 0 ? 0 : size >= 9.995 ? 1 : 2
   let format = formats.get(digits)
   if (!format) {
-    format = new Intl.NumberFormat('en-GB', { minimumFractionDigits: digits, maximumFractionDigits: digits, useGrouping: true })
+    format = new Intl.NumberFormat('en-GB', {
+      minimumFractionDigits: digits,
+      maximumFractionDigits: digits,
+      useGrouping: true,
+    })
     formats.set(digits, format)
   }
   return format.format(value).replace('-', '−').replace(/,/g, '\u202f')
@@ -41,7 +45,9 @@ export function gigabytes(value: number): string {
 
 /** Writes a bitrate. */
 export function kbps(value: number): string {
-  return value >= 10000 ? `${three(value / 1000)} Mbps` : `${Math.round(value).toLocaleString('en-GB').replace(/,/g, '\u202f')} kbit/s`
+  return value >= 10000
+    ? `${three(value / 1000)} Mbps`
+    : `${Math.round(value).toLocaleString('en-GB').replace(/,/g, '\u202f')} kbit/s`
 }
 
 /** "1 channel", "6 channels". */

@@ -13,9 +13,15 @@ export interface Limits {
  * refused, as is what lies outside the limits; nothing is changed without a word.
  */
 export function readNumber(text: string, { min, max, whole }: Limits = {}): ReadNumber {
-  const packed = text.trim().replace(/[\s\u00a0\u202f']/g, '').replace('−', '-')
+  const packed = text
+    .trim()
+    .replace(/[\s\u00a0\u202f']/g, '')
+    .replace('−', '-')
   if (!/^-?(\d+([.,]\d*)?|[.,]\d+)$/.test(packed)) return { why: `“${text.trim()}” is not a number` }
-  if (/^-?[1-9]\d{0,2},\d{3}$/.test(packed)) return { why: `“${text.trim()}” can mean two numbers: write ${packed.replace(',', '')} or ${packed.replace(',', '.')}` }
+  if (/^-?[1-9]\d{0,2},\d{3}$/.test(packed))
+    return {
+      why: `“${text.trim()}” can mean two numbers: write ${packed.replace(',', '')} or ${packed.replace(',', '.')}`,
+    }
   const value = Number(packed.replace(',', '.'))
   if (min != null && value < min) return { why: `at least ${min}` }
   if (max != null && value > max) return { why: `at most ${max}` }

@@ -6,13 +6,12 @@ import { inWords } from '../api/client'
 import type { Ribbon, Week } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
-import { fresh } from '../duties/useDutyUse'
 import StillRibbon from '../drawing/StillRibbon.vue'
 import TypedHours from '../duties/TypedHours.vue'
-import { dayNames, hoursOf, inWords as hoursInWords, placeIn, spansOf, WEEK, type Span } from '../time/week'
+import { hoursOf, spansOf } from '../time/echo'
+import { dayNames, inWords as hoursInWords, placeIn, WEEK, type Span } from '../time/week'
 import { useHand } from '../hand/useHand'
 import CalendarImport from './CalendarImport.vue'
-import { railOf } from './rail'
 
 /** Named weeks as small ribbons: painted here for all that follow them. */
 const site = useSite()
@@ -31,7 +30,11 @@ const ownWeeks = computed(() => (site.plan?.channels ?? []).filter((c) => typeof
 const lender = (week: Week) => followers(week.id).find((c) => !c.noCamera && site.ribbons.has(c.id))
 const inked = (week: Week): Ribbon => site.ribbons.get(lender(week)?.id ?? '') ?? ribbon(week)
 const full = (week: Week) => site.figures.get(lender(week)?.id ?? '')?.fullKbps ?? 1
-const ribbon = (week: Week): Ribbon => ({ id: week.id, rail: railOf(week), ink: { from: [0], base: [0], motion: [0], alarm: [0], written: [0] } })
+const ribbon = (week: Week): Ribbon => ({
+  id: week.id,
+  rail: site.rails.get(week.id) ?? [],
+  ink: { from: [0], base: [0], motion: [0], alarm: [0], written: [0] },
+})
 
 /** The stroke over a week, from where it began. */
 const stroke = ref<{ week: string; from: number; span: Span }>()
@@ -65,13 +68,16 @@ function up() {
 
 function key(event: KeyboardEvent, week: Week) {
   if (event.key === 'Escape') stroke.value = undefined
-  else if (event.key === 'Enter') site.change([{ paint: { weeks: [week.id], hours: [{ from: '00:00', to: '24:00' }], duty: hand.duty } }])
+  else if (event.key === 'Enter')
+    site.change([{ paint: { weeks: [week.id], hours: [{ from: '00:00', to: '24:00' }], duty: hand.duty } }])
   else return
   event.preventDefault()
 }
 
-const newID = (name: string) => fresh(name, new Map(weeks.value.map((w) => [w.id, w])))
-const add = (week: Omit<Week, 'id'>) => site.change([{ setWeek: { week: { ...week, id: newID(week.name) } } }])
+async function add(week: Omit<Week, 'id'>) {
+  const [id] = (await site.freeIds('week', week.name)) ?? []
+  if (id) site.change([{ setWeek: { week: { ...week, id } } }])
+}
 
 function remove(week: Week) {
   problem.value = ''
@@ -86,19 +92,54 @@ function rename(week: Week, name: string) {
 <template>
   <div class="gallery">
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>
-    <p v-if="!weeks.length" class="soft">A named week is shared by the channels that follow it: painted once, it holds for all of them. Make one here, or save a channel's week as one from its row's menu on the Week page.</p>
-    <div class="head"><span /><div ref="axis" class="days"><span v-for="d in dayNames" :key="d">{{ d.slice(0, 3) }}</span></div></div>
+    <p v-if="!weeks.length" class="soft">
+      A named week is shared by the channels that follow it: painted once, it holds for all of them. Make one here, or
+      save a channel's week as one from its row's menu on the Week page.
+    </p>
+    <div class="head">
+      <span />
+      <div ref="axis" class="days">
+        <span v-for="d in dayNames" :key="d">{{ d.slice(0, 3) }}</span>
+      </div>
+    </div>
     <article v-for="w in weeks" :key="w.id" class="entry" :data-week="w.id">
       <div>
-        <input class="name" :value="w.name" :aria-label="`Name of the week ${w.name}`" maxlength="100" @change="rename(w, ($event.target as HTMLInputElement).value.trim())" />
+        <input
+          class="name"
+          :value="w.name"
+          :aria-label="`Name of the week ${w.name}`"
+          maxlength="100"
+          @change="rename(w, ($event.target as HTMLInputElement).value.trim())"
+        />
         <p class="soft">
-          <button type="button" class="plain-button link" :disabled="!followers(w.id).length" :title="followers(w.id).map((c) => c.name).join(', ')" @click="hand.show(followers(w.id).map((c) => c.id)), $router.push({ name: 'week' })">{{ count(followers(w.id).length, 'channel') }}</button>
-          {{ followers(w.id).length === 1 ? 'follows' : 'follow' }} it<template v-if="lender(w)">; drawn for {{ lender(w)!.name }}</template><template v-if="dates(w.id).length">, and {{ count(dates(w.id).length, 'special day') }}</template>
+          <button
+            type="button"
+            class="plain-button link"
+            :disabled="!followers(w.id).length"
+            :title="
+              followers(w.id)
+                .map((c) => c.name)
+                .join(', ')
+            "
+            @click="(hand.show(followers(w.id).map((c) => c.id)), $router.push({ name: 'week' }))"
+          >
+            {{ count(followers(w.id).length, 'channel') }}
+          </button>
+          {{ followers(w.id).length === 1 ? 'follows' : 'follow' }} it<template v-if="lender(w)"
+            >; drawn for {{ lender(w)!.name }}</template
+          ><template v-if="dates(w.id).length">, and {{ count(dates(w.id).length, 'special day') }}</template>
         </p>
       </div>
       <div
-        class="ribbon" tabindex="0" role="button" :aria-label="`${w.name}: drag to paint, Enter paints all of it with the duty in hand`" @pointerdown="down($event, w.id)" @pointermove="move" @pointerup="up"
-        @pointercancel="stroke = undefined" @keydown="key($event, w)"
+        class="ribbon"
+        tabindex="0"
+        role="button"
+        :aria-label="`${w.name}: drag to paint, Enter paints all of it with the duty in hand`"
+        @pointerdown="down($event, w.id)"
+        @pointermove="move"
+        @pointerup="up"
+        @pointercancel="stroke = undefined"
+        @keydown="key($event, w)"
       >
         <StillRibbon :ribbon="inked(w)" :duties="site.duties" :full="full(w)" :width="width" :height="26" />
         <template v-if="stroke?.week === w.id">
@@ -106,23 +147,59 @@ function rename(week: Week, name: string) {
         </template>
       </div>
       <div class="acts">
-        <span v-if="stroke?.week === w.id" class="soft">{{ hoursInWords(hours) }}: {{ site.duties.get(hand.duty)?.name }}, for {{ count(followers(w.id).length, 'channel') }}</span>
+        <span v-if="stroke?.week === w.id" class="soft"
+          >{{ hoursInWords(hours) }}: {{ site.duties.get(hand.duty)?.name }}, for
+          {{ count(followers(w.id).length, 'channel') }}</span
+        >
         <template v-else>
           <TypedHours
-            v-if="!reading" label="Type hours" act="Paint" :title="`${site.duties.get(hand.duty)?.name}, for ${count(followers(w.id).length, 'channel')}`"
+            v-if="!reading"
+            label="Type hours"
+            act="Paint"
+            :title="`${site.duties.get(hand.duty)?.name}, for ${count(followers(w.id).length, 'channel')}`"
             :keep="(typed) => site.change([{ paint: { weeks: [w.id], hours: typed.blocks, duty: hand.duty } }])"
           />
-          <button type="button" class="plain-button link" :disabled="!hand.selection.length" @click="site.change([{ followWeek: { channels: hand.selection, week: w.id } }])">Let {{ hand.selection.length ? count(hand.selection.length, 'selected channel') : 'selected channels' }} follow</button>
-          <button type="button" class="plain-button link" @click="add({ ...w, name: `${w.name} (copy)` })">Duplicate</button>
-          <button v-if="followers(w.id).length" type="button" class="plain-button link" data-test="depart-all" @click="site.change([{ departWeek: { channels: followers(w.id).map((c) => c.id) } }])">Unlink all channels</button>
+          <button
+            type="button"
+            class="plain-button link"
+            :disabled="!hand.selection.length"
+            @click="site.change([{ followWeek: { channels: hand.selection, week: w.id } }])"
+          >
+            Let
+            {{ hand.selection.length ? count(hand.selection.length, 'selected channel') : 'selected channels' }} follow
+          </button>
+          <button type="button" class="plain-button link" @click="add({ ...w, name: `${w.name} (copy)` })">
+            Duplicate
+          </button>
+          <button
+            v-if="followers(w.id).length"
+            type="button"
+            class="plain-button link"
+            data-test="depart-all"
+            @click="site.change([{ departWeek: { channels: followers(w.id).map((c) => c.id) } }])"
+          >
+            Unlink all channels
+          </button>
           <a :href="`/api/plans/${site.planId}/weeks/${encodeURIComponent(w.id)}/calendar`" download>As a calendar</a>
-          <button type="button" class="plain-button link short" data-test="remove-week" @click="remove(w)">Remove</button>
+          <button type="button" class="plain-button link short" data-test="remove-week" @click="remove(w)">
+            Remove
+          </button>
         </template>
       </div>
     </article>
-    <button type="button" class="act quiet" data-test="new-week" @click="add({ name: `Week ${weeks.length + 1}`, otherwise: hand.duty })">New week: {{ site.duties.get(hand.duty)?.name }} throughout</button>
-    <CalendarImport v-if="!reading" :new-id="newID" />
-    <p v-if="ownWeeks.length" class="soft">{{ ownWeeks.map((c) => c.name).join(', ') }} {{ ownWeeks.length === 1 ? 'has a week of its' : 'have weeks of their' }} own.</p>
+    <button
+      type="button"
+      class="act quiet"
+      data-test="new-week"
+      @click="add({ name: `Week ${weeks.length + 1}`, otherwise: hand.duty })"
+    >
+      New week: {{ site.duties.get(hand.duty)?.name }} throughout
+    </button>
+    <CalendarImport v-if="!reading" />
+    <p v-if="ownWeeks.length" class="soft">
+      {{ ownWeeks.map((c) => c.name).join(', ') }}
+      {{ ownWeeks.length === 1 ? 'has a week of its' : 'have weeks of their' }} own.
+    </p>
   </div>
 </template>
 

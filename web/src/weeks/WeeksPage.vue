@@ -14,8 +14,18 @@ const part = ref<'weeks' | 'days'>('weeks')
     <h1 class="visually-hidden">Named weeks and special days</h1>
     <DutyShelf v-if="part === 'weeks'" class="shelf" />
     <div class="parts tabs" role="tablist" aria-label="Named weeks and special days">
-      <button type="button" role="tab" :aria-selected="part === 'weeks'" data-test="named-weeks" @click="part = 'weeks'">Named weeks</button>
-      <button type="button" role="tab" :aria-selected="part === 'days'" data-test="special-days" @click="part = 'days'">Special days</button>
+      <button
+        type="button"
+        role="tab"
+        :aria-selected="part === 'weeks'"
+        data-test="named-weeks"
+        @click="part = 'weeks'"
+      >
+        Named weeks
+      </button>
+      <button type="button" role="tab" :aria-selected="part === 'days'" data-test="special-days" @click="part = 'days'">
+        Special days
+      </button>
     </div>
     <WeekGallery v-if="part === 'weeks'" class="part" />
     <SpecialDays v-else class="part" />

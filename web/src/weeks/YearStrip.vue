@@ -1,24 +1,29 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
 import type { SpecialDay } from '../api/types'
+import { useSite } from '../site/useSite'
 
 /** A year, a strip for each month: special days stand out, a click or a drag makes one. */
 const year = defineModel<number>({ required: true })
 const props = defineProps<{ days: SpecialDay[]; chosen: number }>()
+const site = useSite()
 const emit = defineEmits<{ add: [from: string, to: string]; choose: [index: number] }>()
 
-const iso = (month: number, day: number) => `${year.value}-${String(month + 1).padStart(2, '0')}-${String(day).padStart(2, '0')}`
+const iso = (month: number, day: number) =>
+  `${year.value}-${String(month + 1).padStart(2, '0')}-${String(day).padStart(2, '0')}`
 const monthName = new Intl.DateTimeFormat('en-GB', { month: 'short', timeZone: 'UTC' })
 
-/** The special day that holds on a date, the last one that does. */
-function holding(date: string): number {
-  return props.days.findLastIndex((d) => {
-    if (!d.yearly) return d.from <= date && date <= d.to
-    const [from, to, at] = [d.from.slice(5), d.to.slice(5), date.slice(5)]
-    return d.from.slice(0, 4) <= date.slice(0, 4) && (from <= to ? from <= at && at <= to : at >= from || at <= to)
-  })
-}
+/** Where in the list the special day of each date stands. */
+const { data: dates } = useAnswer(
+  () => [year.value, props.days],
+  () => api.GET('/api/plans/{id}/special-days/dates', { params: { ...site.here, query: { year: year.value } } }),
+  { keep: true },
+)
+const first = computed(() => Date.UTC(dates.value?.year ?? year.value, 0, 1))
+const holding = (date: string) => dates.value?.holding[(Date.parse(date) - first.value) / 86_400_000] ?? -1
 
 const months = computed(() =>
   Array.from({ length: 12 }, (_, month) => ({
@@ -33,7 +38,8 @@ const months = computed(() =>
 
 const from = ref('')
 const to = ref('')
-const held = (date: string) => from.value && date >= [from.value, to.value].sort()[0]! && date <= [from.value, to.value].sort()[1]!
+const held = (date: string) =>
+  from.value && date >= [from.value, to.value].sort()[0]! && date <= [from.value, to.value].sort()[1]!
 
 function down(date: string) {
   from.value = to.value = date
@@ -64,13 +70,25 @@ function key(event: KeyboardEvent, date: string, index: number) {
 <template>
   <section class="year" :aria-label="`The year ${year}`">
     <p class="head">
-      <button type="button" class="plain-button" aria-label="The year before" @click="year--">◂</button> <b>{{ year }}</b> <button type="button" class="plain-button" aria-label="The year after" @click="year++">▸</button>
+      <button type="button" class="plain-button" aria-label="The year before" @click="year--">◂</button>
+      <b>{{ year }}</b>
+      <button type="button" class="plain-button" aria-label="The year after" @click="year++">▸</button>
     </p>
     <div v-for="(m, i) in months" :key="m.name" class="month">
       <span class="soft">{{ m.name }}</span>
       <button
-        v-for="d in m.days" :key="d.day" type="button" class="day" :tabindex="i === 0 && d.day === 1 ? 0 : -1" :data-date="d.date" :class="{ rest: d.rest, special: d.index >= 0, chosen: d.index >= 0 && d.index === chosen, held: held(d.date) }"
-        :aria-label="`${d.day} ${m.name} ${year}${d.index >= 0 ? `: ${days[d.index]!.name}` : ''}`" :title="d.index >= 0 ? days[d.index]!.name : undefined" @pointerdown="down(d.date)" @pointerenter="from && (to = d.date)" @keydown="key($event, d.date, d.index)"
+        v-for="d in m.days"
+        :key="d.day"
+        type="button"
+        class="day"
+        :tabindex="i === 0 && d.day === 1 ? 0 : -1"
+        :data-date="d.date"
+        :class="{ rest: d.rest, special: d.index >= 0, chosen: d.index >= 0 && d.index === chosen, held: held(d.date) }"
+        :aria-label="`${d.day} ${m.name} ${year}${d.index >= 0 ? `: ${days[d.index]!.name}` : ''}`"
+        :title="d.index >= 0 ? days[d.index]!.name : undefined"
+        @pointerdown="down(d.date)"
+        @pointerenter="from && (to = d.date)"
+        @keydown="key($event, d.date, d.index)"
       >
         {{ d.day }}
       </button>
@@ -112,7 +130,11 @@ function key(event: KeyboardEvent, date: string, index: number) {
 }
 
 .day.special {
-  background: repeating-linear-gradient(135deg, color-mix(in srgb, var(--base) 30%, var(--sheet)) 0 2px, var(--sheet) 2px 5px);
+  background: repeating-linear-gradient(
+    135deg,
+    color-mix(in srgb, var(--base) 30%, var(--sheet)) 0 2px,
+    var(--sheet) 2px 5px
+  );
   color: var(--ink);
   font-weight: 700;
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 
+import { useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
 import type { Activity } from '../../api/types'
 import { useSite } from '../../site/useSite'
@@ -17,41 +17,50 @@ const site = useSite()
 const groups = computed(() => props.activity.groups)
 const isGrouped = computed(() => !!groups.value && groups.value.size > 1)
 
-/** A guess that says nothing of groups leaves it open; who counted has seen that each comes by itself. */
-const isOpen = computed(() => !groups.value && props.activity.known === 'guess')
+/** Whether it is left open if events come together; the core says what a guess leaves open. */
+const { data: rates } = useAnswer(
+  () => props.activity,
+  () => api.POST('/api/activities/rates', { body: props.activity }),
+  { keep: true },
+)
+const isOpen = computed(() => !!rates.value?.openGroups)
 const words = computed(() => {
   if (isGrouped.value) return `about ${groups.value!.size} at a time, within ${groups.value!.withinSeconds} s`
   return isOpen.value ? 'each by itself, as far as is known' : 'each by itself'
 })
 const single = { size: 1, withinSeconds: 60 }
 
-const hour = ref<{ when: string; events: { start: number; seconds: number }[] }>()
 const seed = ref(1)
-const otherwise = ref('')
 
-/** Asks for an hour as it may be, and for the days that would be kept if every event came by itself. */
-const ask = useDebounceFn(async () => {
-  const asked = props.activity
-  try {
-    const { data } = await api.POST('/api/activities/sample', { params: { query: { seed: seed.value } }, body: asked })
-    if (data && asked.id === props.activity.id) {
-      hour.value = { when: `${dayNames[Math.floor(data.from / DAY)]} ${clock(data.from % DAY)}`, events: data.events }
-    }
-    otherwise.value = ''
-    if (!site.verdict) return
-    const other = { ...asked, groups: isGrouped.value ? single : { size: 3, withinSeconds: 60 } }
-    const draft = await api.POST('/api/plans/{id}/draft', { params: site.here, body: { version: site.version, edits: [{ setActivity: { activity: other } }] } })
-    const days = draft.data?.verdict.keptDays
-    if (days != null && site.verdict.keptDays != null && asked.id === props.activity.id) {
-      const more = change(days - site.verdict.keptDays)
-      const supposed = isGrouped.value ? 'If each came by itself' : 'If they came about 3 at a time, within 60 s'
-      otherwise.value = more ? `${supposed}: ${three(days)} days kept (${more})` : `${supposed} it would make no difference to the days kept.`
-    }
-  } catch {
-    hour.value = undefined
-  }
-}, 150)
-watch(() => [props.activity, seed.value, site.version], ask, { immediate: true })
+/** The busiest hour as it may be. */
+const { data: sample } = useAnswer(
+  () => [props.activity, seed.value],
+  () => api.POST('/api/activities/sample', { params: { query: { seed: seed.value } }, body: props.activity }),
+  { debounce: 150, keep: true },
+)
+const when = computed(
+  () => sample.value && `${dayNames[Math.floor(sample.value.from / DAY)]} ${clock(sample.value.from % DAY)}`,
+)
+
+/** What the site would be if the events came otherwise. */
+const { data: draft } = useAnswer(
+  () => [props.activity, site.version],
+  () => {
+    const groups = isGrouped.value ? single : { size: 3, withinSeconds: 60 }
+    const edits = [{ setActivity: { activity: { ...props.activity, groups } } }]
+    return api.POST('/api/plans/{id}/draft', { params: site.here, body: { version: site.version, edits } })
+  },
+  { debounce: 150 },
+)
+const otherwise = computed(() => {
+  const [then, now] = [draft.value?.verdict.keptDays, site.verdict?.keptDays]
+  if (then == null || now == null) return ''
+  const more = change(then - now)
+  const supposed = isGrouped.value ? 'If each came by itself' : 'If they came about 3 at a time, within 60 s'
+  return more
+    ? `${supposed}: ${three(then)} days kept (${more})`
+    : `${supposed} it would make no difference to the days kept.`
+})
 
 function set(part: Partial<NonNullable<Activity['groups']>>) {
   emit('change', { size: 3, withinSeconds: 60, ...groups.value, ...part })
@@ -62,20 +71,65 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
   <section class="groups" aria-label="Groups">
     <div class="words">
       <b>Events come</b> <span data-test="groups">{{ words }}</span>
-      <button v-if="!isGrouped" type="button" class="plain-button link" data-test="group" @click="emit('change', { size: 3, withinSeconds: 60 })">They come in groups</button>
-      <button v-if="isGrouped || isOpen" type="button" class="plain-button link" data-test="ungroup" @click="emit('change', single)">Each comes by itself</button>
-      <button v-if="groups && activity.known === 'guess'" type="button" class="plain-button link" data-test="leave-open" title="The likely range of days becomes wider" @click="emit('change', undefined)">Not known</button>
+      <button
+        v-if="!isGrouped"
+        type="button"
+        class="plain-button link"
+        data-test="group"
+        @click="emit('change', { size: 3, withinSeconds: 60 })"
+      >
+        They come in groups
+      </button>
+      <button
+        v-if="isGrouped || isOpen"
+        type="button"
+        class="plain-button link"
+        data-test="ungroup"
+        @click="emit('change', single)"
+      >
+        Each comes by itself
+      </button>
+      <button
+        v-if="groups && activity.known === 'guess'"
+        type="button"
+        class="plain-button link"
+        data-test="leave-open"
+        title="The likely range of days becomes wider"
+        @click="emit('change', undefined)"
+      >
+        Not known
+      </button>
     </div>
     <div v-if="groups && isGrouped" class="fields">
-      <NumberField label="At a time, about" :value="groups.size" :min="1" :max="1000" :step="0.5" data-field="group-size" @change="(size) => set({ size })" />
-      <NumberField label="Within" unit="s" :value="groups.withinSeconds" :min="1" :max="21600" data-field="group-within" @change="(withinSeconds) => set({ withinSeconds })" />
+      <NumberField
+        label="At a time, about"
+        :value="groups.size"
+        member="activities.groups.size"
+        :step="0.5"
+        data-field="group-size"
+        @change="(size) => set({ size })"
+      />
+      <NumberField
+        label="Within"
+        unit="s"
+        :value="groups.withinSeconds"
+        member="activities.groups.withinSeconds"
+        data-field="group-within"
+        @change="(withinSeconds) => set({ withinSeconds })"
+      />
     </div>
-    <template v-if="hour">
-      <svg viewBox="0 0 3600 60" preserveAspectRatio="none" role="img" :aria-label="`An hour as it may be: ${hour.events.length} events`" data-test="sample">
-        <rect v-for="(e, i) in hour.events" :key="i" :x="e.start" y="8" :width="Math.max(4, e.seconds)" height="44" />
+    <template v-if="sample">
+      <svg
+        viewBox="0 0 3600 60"
+        preserveAspectRatio="none"
+        role="img"
+        :aria-label="`An hour as it may be: ${sample.events.length} events`"
+        data-test="sample"
+      >
+        <rect v-for="(e, i) in sample.events" :key="i" :x="e.start" y="8" :width="Math.max(4, e.seconds)" height="44" />
       </svg>
       <p class="soft">
-        {{ hour.when }}, the busiest hour, as it may be: {{ hour.events.length }} events.
+        {{ when }}, the busiest hour, as it may be: {{ sample.events.length }} events.
         <button type="button" class="plain-button link" @click="seed++">Another</button>
       </p>
       <p v-if="otherwise" data-test="without-groups">{{ otherwise }}</p>

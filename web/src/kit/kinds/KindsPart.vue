@@ -6,7 +6,6 @@ import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
-import { fresh } from '../../duties/useDutyUse'
 import StreamForm from '../streams/StreamForm.vue'
 import { useTable } from '../table/useTable'
 
@@ -17,13 +16,23 @@ void table.load()
 
 const kinds = computed(() => site.plan?.kinds ?? [])
 const chosen = ref('')
-watch(kinds, (list) => list.some((k) => k.id === chosen.value) || (chosen.value = list[0]?.id ?? ''), { immediate: true })
+watch(kinds, (list) => list.some((k) => k.id === chosen.value) || (chosen.value = list[0]?.id ?? ''), {
+  immediate: true,
+})
 const kind = computed(() => kinds.value.find((k) => k.id === chosen.value))
 const which = ref<'main' | 'sub' | 'third'>('main')
 const names = { main: 'Main', sub: 'Sub', third: 'Third' } as const
 const stream = computed(() => kind.value?.streams[which.value])
 const members = computed(() => (site.plan?.channels ?? []).filter((c) => c.kind === chosen.value))
-const titles = computed(() => new Map(table.columns.map((c) => [c.id, `${c.group.includes('stream') ? `${c.group.split(' ')[0]!.toLowerCase()} ` : ''}${c.title.toLowerCase()}`])))
+const titles = computed(
+  () =>
+    new Map(
+      table.columns.map((c) => [
+        c.id,
+        `${c.group.includes('stream') ? `${c.group.split(' ')[0]!.toLowerCase()} ` : ''}${c.title.toLowerCase()}`,
+      ]),
+    ),
+)
 const departs = (id: string) => (table.rows.get(id)?.departs ?? []).map((c) => titles.value.get(c) ?? c)
 
 function set(change: Partial<Kind>) {
@@ -37,14 +46,33 @@ function setStream(settings: Stream | undefined) {
   set({ streams })
 }
 
-const plain: Stream = { codec: 'h265', width: 1920, height: 1080, fps: 15, gopSeconds: 2, rate: { kind: 'modelled', quality: 3, scene: 'moderate' } }
+const plain: Stream = {
+  codec: 'h265',
+  width: 1920,
+  height: 1080,
+  fps: 15,
+  gopSeconds: 2,
+  rate: { kind: 'modelled', quality: 3, scene: 'moderate' },
+}
 
 /** A new kind begins as the settings of a channel that has none yet, or plainly. */
-function add() {
+async function add() {
   const like = site.plan?.channels.find((c) => !c.kind && c.streams?.main)
   const name = like ? `Like ${like.name}` : 'New kind'
-  const id = fresh(name, new Map(kinds.value.map((k) => [k.id, k])))
-  site.change([{ setKind: { kind: { id, name, streams: like?.streams ?? { main: plain }, ...(like?.audioKbps && { audioKbps: like.audioKbps }) } } }])
+  const [id] = (await site.freeIds('camera kind', name)) ?? []
+  if (!id) return
+  site.change([
+    {
+      setKind: {
+        kind: {
+          id,
+          name,
+          streams: like?.streams ?? { main: plain },
+          ...(like?.audioKbps && { audioKbps: like.audioKbps }),
+        },
+      },
+    },
+  ])
   chosen.value = id
 }
 </script>
@@ -52,33 +80,92 @@ function add() {
 <template>
   <div class="kinds">
     <section aria-label="Camera kinds">
-      <button v-for="k in kinds" :key="k.id" type="button" class="entry" :class="{ here: k.id === chosen }" :aria-pressed="k.id === chosen" :data-kind="k.id" @click="chosen = k.id">
-        <b>{{ k.name }}</b> <span class="soft">{{ count(site.plan!.channels.filter((c) => c.kind === k.id).length, 'channel') }}</span>
+      <button
+        v-for="k in kinds"
+        :key="k.id"
+        type="button"
+        class="entry"
+        :class="{ here: k.id === chosen }"
+        :aria-pressed="k.id === chosen"
+        :data-kind="k.id"
+        @click="chosen = k.id"
+      >
+        <b>{{ k.name }}</b>
+        <span class="soft">{{ count(site.plan!.channels.filter((c) => c.kind === k.id).length, 'channel') }}</span>
       </button>
-      <p v-if="!kinds.length" class="soft">A camera kind is a named set of stream settings, such as “4 MP dome, quay”. Give it to many channels; when the kind changes, they follow, except in what you set on them by themselves.</p>
+      <p v-if="!kinds.length" class="soft">
+        A camera kind is a named set of stream settings, such as “4 MP dome, quay”. Give it to many channels; when the
+        kind changes, they follow, except in what you set on them by themselves.
+      </p>
       <button type="button" class="act quiet" data-test="new-kind" @click="add">New kind</button>
     </section>
     <section v-if="kind" class="sheet" :aria-label="kind.name">
       <TextField label="Name" :value="kind.name" :maxlength="100" @change="(name) => name && set({ name })" />
-      <NumberField label="Audio" unit="kbit/s" :value="kind.audioKbps ?? 0" :max="10000" @change="(v) => set({ audioKbps: v || undefined })" />
+      <NumberField
+        label="Audio"
+        unit="kbit/s"
+        :value="kind.audioKbps ?? 0"
+        :max="10000"
+        @change="(v) => set({ audioKbps: v || undefined })"
+      />
       <div class="tabs" role="tablist">
-        <button v-for="(name, id) in names" :key="id" type="button" role="tab" :aria-selected="which === id" @click="which = id">{{ name }}</button>
+        <button
+          v-for="(name, id) in names"
+          :key="id"
+          type="button"
+          role="tab"
+          :aria-selected="which === id"
+          @click="which = id"
+        >
+          {{ name }}
+        </button>
       </div>
       <StreamForm v-if="stream" :stream="stream" :label="`${names[which]} stream`" @change="setStream" />
-      <p v-else class="soft">No such stream. <button type="button" class="plain-button link" @click="setStream({ ...plain, codec: 'h264', width: 640, height: 360, fps: 8 })">Add it</button></p>
-      <button v-if="stream && which !== 'main'" type="button" class="plain-button link" @click="setStream(undefined)">Take this stream away</button>
-      <p><button type="button" class="plain-button link short" data-test="remove-kind" @click="site.change([{ removeKind: { kind: kind.id } }])">Remove this kind</button> <span class="soft">Its channels keep their settings.</span></p>
+      <p v-else class="soft">
+        No such stream.
+        <button
+          type="button"
+          class="plain-button link"
+          @click="setStream({ ...plain, codec: 'h264', width: 640, height: 360, fps: 8 })"
+        >
+          Add it
+        </button>
+      </p>
+      <button v-if="stream && which !== 'main'" type="button" class="plain-button link" @click="setStream(undefined)">
+        Take this stream away
+      </button>
+      <p>
+        <button
+          type="button"
+          class="plain-button link short"
+          data-test="remove-kind"
+          @click="site.change([{ removeKind: { kind: kind.id } }])"
+        >
+          Remove this kind
+        </button>
+        <span class="soft">Its channels keep their settings.</span>
+      </p>
     </section>
     <section v-if="kind" aria-label="Channels of this kind">
       <h2>{{ count(members.length, 'channel') }} of this kind</h2>
       <ul>
         <li v-for="c in members" :key="c.id">
           <span class="soft number">{{ c.number }}</span> {{ c.name }}
-          <span v-if="departs(c.id).length" class="departs">{{ departs(c.id).join(', ') }} {{ departs(c.id).length === 1 ? 'differs' : 'differ' }} ·
-            <button type="button" class="plain-button link" @click="site.change([{ applyKind: { channels: [c.id], kind: kind.id } }])">Reset to kind</button></span>
+          <span v-if="departs(c.id).length" class="departs"
+            >{{ departs(c.id).join(', ') }} {{ departs(c.id).length === 1 ? 'differs' : 'differ' }} ·
+            <button
+              type="button"
+              class="plain-button link"
+              @click="site.change([{ applyKind: { channels: [c.id], kind: kind.id } }])"
+            >
+              Reset to kind
+            </button></span
+          >
         </li>
       </ul>
-      <p v-if="!members.length" class="soft">Select channels in the table and choose this kind beside it, or write its name in the column “Camera kind”.</p>
+      <p v-if="!members.length" class="soft">
+        Select channels in the table and choose this kind beside it, or write its name in the column “Camera kind”.
+      </p>
     </section>
   </div>
 </template>

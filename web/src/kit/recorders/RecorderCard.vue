@@ -19,19 +19,32 @@ const used = computed(() => site.plan!.channels.filter((c) => c.recorder === pro
 
 function set(change: Partial<Recorder>) {
   problem.value = ''
-  site.change([{ setRecorder: { recorder: { ...props.recorder, ...change } } }], undefined, (p) => (problem.value = inWords(p)))
+  site.change(
+    [{ setRecorder: { recorder: { ...props.recorder, ...change } } }],
+    undefined,
+    (p) => (problem.value = inWords(p)),
+  )
 }
 
 /** Other recorders whose bandwidths or buffer differ from this one's. */
 const others = computed(() =>
-  site.plan!.recorders.filter((r) => r.ingestMbps !== props.recorder.ingestMbps || r.driveMBps !== props.recorder.driveMBps || r.preSecondsLimit !== props.recorder.preSecondsLimit),
+  site.plan!.recorders.filter(
+    (r) =>
+      r.ingestMbps !== props.recorder.ingestMbps ||
+      r.driveMBps !== props.recorder.driveMBps ||
+      r.preSecondsLimit !== props.recorder.preSecondsLimit,
+  ),
 )
 
 /** Gives them what is this one's; names, channels, licences and pools are each one's own. */
 function giveAll() {
   const { ingestMbps, driveMBps, preSecondsLimit } = props.recorder
   problem.value = ''
-  site.change(others.value.map((r) => ({ setRecorder: { recorder: { ...r, ingestMbps, driveMBps, preSecondsLimit } } })), undefined, (p) => (problem.value = inWords(p)))
+  site.change(
+    others.value.map((r) => ({ setRecorder: { recorder: { ...r, ingestMbps, driveMBps, preSecondsLimit } } })),
+    undefined,
+    (p) => (problem.value = inWords(p)),
+  )
 }
 
 function remove() {
@@ -46,24 +59,80 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
   <section class="sheet recorder" :aria-label="recorder.name" :data-recorder="recorder.id">
     <div class="settings">
       <TextField label="Recorder" :value="recorder.name" :maxlength="100" @change="(name) => name && set({ name })" />
-      <NumberField whole label="Channels" :value="recorder.channels" :min="1" :max="5000" data-field="channels" @change="(v) => set({ channels: v })" />
-      <NumberField whole label="Licences" none="all" :value="recorder.licences" :max="5000" @change="(v) => set({ licences: v || undefined })" />
-      <NumberField label="Incoming bandwidth" unit="Mbps" :value="recorder.ingestMbps" :min="0.1" :max="1000000" data-field="ingest" @change="(v) => set({ ingestMbps: v })" />
-      <NumberField label="Writes to drives" none="unknown" unit="MB/s" :value="recorder.driveMBps" :max="1000000" @change="(v) => set({ driveMBps: v || undefined })" />
-      <NumberField label="Longest pre-event" none="unknown" unit="s" :value="recorder.preSecondsLimit" :max="86400" @change="(v) => set({ preSecondsLimit: v || undefined })" />
+      <NumberField
+        whole
+        label="Channels"
+        :value="recorder.channels"
+        :min="1"
+        :max="5000"
+        data-field="channels"
+        @change="(v) => set({ channels: v })"
+      />
+      <NumberField
+        whole
+        label="Licences"
+        none="all"
+        :value="recorder.licences"
+        :max="5000"
+        @change="(v) => set({ licences: v || undefined })"
+      />
+      <NumberField
+        label="Incoming bandwidth"
+        unit="Mbps"
+        :value="recorder.ingestMbps"
+        :min="0.1"
+        :max="1000000"
+        data-field="ingest"
+        @change="(v) => set({ ingestMbps: v })"
+      />
+      <NumberField
+        label="Writes to drives"
+        none="unknown"
+        unit="MB/s"
+        :value="recorder.driveMBps"
+        :max="1000000"
+        @change="(v) => set({ driveMBps: v || undefined })"
+      />
+      <NumberField
+        label="Longest pre-event"
+        none="unknown"
+        unit="s"
+        :value="recorder.preSecondsLimit"
+        :max="86400"
+        @change="(v) => set({ preSecondsLimit: v || undefined })"
+      />
       <dl v-if="figures" class="load">
         <dt>Channels</dt>
-        <dd><span class="gauge"><span :style="{ width: share(used, recorder.channels) }" /></span> {{ used }} of {{ recorder.channels }}, {{ count(figures.channels, 'camera') }}</dd>
+        <dd>
+          <span class="gauge"><span :style="{ width: share(used, recorder.channels) }" /></span> {{ used }} of
+          {{ recorder.channels }}, {{ count(figures.channels, 'camera') }}
+        </dd>
         <dt>Intake</dt>
-        <dd><span class="gauge" :class="{ over: figures.intakeMbps > recorder.ingestMbps }"><span :style="{ width: share(figures.intakeMbps, recorder.ingestMbps) }" /></span> {{ three(figures.intakeMbps) }} of {{ three(recorder.ingestMbps) }} Mbps</dd>
+        <dd>
+          <span class="gauge" :class="{ over: figures.intakeMbps > recorder.ingestMbps }"
+            ><span :style="{ width: share(figures.intakeMbps, recorder.ingestMbps) }"
+          /></span>
+          {{ three(figures.intakeMbps) }} of {{ three(recorder.ingestMbps) }} Mbps
+        </dd>
         <dt>Written</dt>
         <dd>{{ three(figures.averageMbps) }} Mbps mean, {{ three(figures.busiestMbps) }} in the busiest hour</dd>
       </dl>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <p class="acts">
         <button type="button" class="act quiet" data-test="new-pool" @click="$emit('addPool')">New pool</button>
-        <button v-if="others.length" type="button" class="plain-button link" data-test="to-all-recorders" title="Incoming bandwidth, writing speed and longest pre-event; names, channels, licences and pools stay" @click="giveAll">Same limits for {{ count(others.length, 'other recorder') }}</button>
-        <button type="button" class="plain-button link short" data-test="remove-recorder" @click="remove">Remove this recorder</button>
+        <button
+          v-if="others.length"
+          type="button"
+          class="plain-button link"
+          data-test="to-all-recorders"
+          title="Incoming bandwidth, writing speed and longest pre-event; names, channels, licences and pools stay"
+          @click="giveAll"
+        >
+          Same limits for {{ count(others.length, 'other recorder') }}
+        </button>
+        <button type="button" class="plain-button link short" data-test="remove-recorder" @click="remove">
+          Remove this recorder
+        </button>
       </p>
     </div>
     <div class="pools"><PoolCard v-for="p in recorder.pools" :key="p.id" :recorder="recorder" :pool="p" /></div>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 
-import { api, inWords } from '../../api/client'
-import type { Problem, Stream } from '../../api/types'
+import { ask } from '../../api/ask'
+import { api } from '../../api/client'
+import type { Stream } from '../../api/types'
 import { kbps, three } from '../../ui/figures'
 import { useClip } from './useClip'
 
@@ -15,9 +16,22 @@ const picker = useTemplateRef('picker')
 const over = ref(false)
 
 const m = computed(() => clip.value?.measured)
-const lines = computed(() => [{ name: 'kbit/s', color: 'base' as const, points: (m.value?.kbps ?? []).map((k, i) => [i + 0.5, k] as [number, number]) }])
-const areas = computed(() => (m.value?.stretches ?? []).filter((s) => s.active).map((s) => [s.from, s.to] as [number, number]))
-const otherSize = computed(() => clip.value && clip.value.width > 0 && (clip.value.width !== props.stream.width || clip.value.height !== props.stream.height))
+const lines = computed(() => [
+  {
+    name: 'kbit/s',
+    color: 'base' as const,
+    points: (m.value?.kbps ?? []).map((k, i) => [i + 0.5, k] as [number, number]),
+  },
+])
+const areas = computed(() =>
+  (m.value?.stretches ?? []).filter((s) => s.active).map((s) => [s.from, s.to] as [number, number]),
+)
+const otherSize = computed(
+  () =>
+    clip.value &&
+    clip.value.width > 0 &&
+    (clip.value.width !== props.stream.width || clip.value.height !== props.stream.height),
+)
 
 function drop(event: DragEvent) {
   over.value = false
@@ -33,16 +47,14 @@ function pick() {
 
 /** A clip taken at night tells what darkness adds to the stream as it is by day. */
 async function acceptNight() {
-  const c = clip.value!.measured
-  try {
-    const { data, error } = await api.POST('/api/streams/night', { body: { stream: props.stream, idleKbps: c.idleKbps, activeKbps: c.activeKbps, differ: c.differ } })
-    failure.value = data ? '' : inWords(error as Problem)
-    if (!data) return
-    emit('night', data.factor)
-    clip.value = undefined
-  } catch {
-    failure.value = 'The server does not answer.'
-  }
+  const { idleKbps, activeKbps, differ } = clip.value!.measured
+  const told = await ask(
+    api.POST('/api/streams/night', { body: { stream: props.stream, idleKbps, activeKbps, differ } }),
+  )
+  failure.value = told.problem
+  if (!told.data) return
+  emit('night', told.data.factor)
+  clip.value = undefined
 }
 
 const round = (n: number, digits: number) => Number(n.toPrecision(digits))
@@ -58,7 +70,13 @@ function accept() {
     gopSeconds: round(c.measured.gopSeconds, 4),
     keyframeKB: round(c.measured.keyframeKB, 4),
     rate: c.measured.differ
-      ? { kind: 'variable', night: props.stream.rate.night, idleKbps: round(c.measured.idleKbps, 4), activeKbps: round(c.measured.activeKbps, 4), known }
+      ? {
+          kind: 'variable',
+          night: props.stream.rate.night,
+          idleKbps: round(c.measured.idleKbps, 4),
+          activeKbps: round(c.measured.activeKbps, 4),
+          known,
+        }
       : { kind: 'constant', kbps: round(c.measured.activeKbps, 4), known },
   })
   clip.value = undefined
@@ -66,27 +84,76 @@ function accept() {
 </script>
 
 <template>
-  <div class="drop" :class="{ over }" data-test="clip-drop" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="drop">
-    <input ref="picker" type="file" accept="video/*,.mkv,.ts,.mp4,.mov" hidden aria-label="Clip" data-test="clip" @change="pick" />
-    <p v-if="reading" role="status">{{ reading }} <button type="button" class="plain-button link" @click="stop">Stop</button></p>
-    <p v-else-if="!m" class="soft">Measure it: drop a clip from the recorder or camera here, or <a href="#" role="button" @click.prevent="picker?.click()">choose one</a>. It is read in this browser and goes nowhere.</p>
+  <div
+    class="drop"
+    :class="{ over }"
+    data-test="clip-drop"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="drop"
+  >
+    <input
+      ref="picker"
+      type="file"
+      accept="video/*,.mkv,.ts,.mp4,.mov"
+      hidden
+      aria-label="Clip"
+      data-test="clip"
+      @change="pick"
+    />
+    <p v-if="reading" role="status">
+      {{ reading }} <button type="button" class="plain-button link" @click="stop">Stop</button>
+    </p>
+    <p v-else-if="!m" class="soft">
+      Measure it: drop a clip from the recorder or camera here, or
+      <a href="#" role="button" @click.prevent="picker?.click()">choose one</a>. It is read in this browser and goes
+      nowhere.
+    </p>
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <template v-if="m && clip">
       <h3>{{ clip.name }}</h3>
-      <MiniChart :lines="lines" :areas="areas" x="seconds" y="kbit/s" :height="120" label="Bitrate of the clip second by second, moving stretches shaded" />
+      <MiniChart
+        :lines="lines"
+        :areas="areas"
+        x="seconds"
+        y="kbit/s"
+        :height="120"
+        label="Bitrate of the clip second by second, moving stretches shaded"
+      />
       <dl class="figures" data-test="measured">
-        <dt>length</dt><dd>{{ three(m.seconds) }} s</dd>
-        <dt>frames</dt><dd>{{ three(m.fps) }} /s</dd>
-        <dt>keyframe every</dt><dd>{{ three(m.gopSeconds) }} s</dd>
-        <dt>keyframe</dt><dd>{{ three(m.keyframeKB) }} kB</dd>
-        <template v-if="m.differ"><dt>still</dt><dd>{{ kbps(m.idleKbps) }}</dd><dt>moving, shaded</dt><dd>{{ kbps(m.activeKbps) }}</dd></template>
-        <template v-else><dt>throughout</dt><dd>{{ kbps(m.activeKbps) }}</dd></template>
+        <dt>length</dt>
+        <dd>{{ three(m.seconds) }} s</dd>
+        <dt>frames</dt>
+        <dd>{{ three(m.fps) }} /s</dd>
+        <dt>keyframe every</dt>
+        <dd>{{ three(m.gopSeconds) }} s</dd>
+        <dt>keyframe</dt>
+        <dd>{{ three(m.keyframeKB) }} kB</dd>
+        <template v-if="m.differ"
+          ><dt>still</dt>
+          <dd>{{ kbps(m.idleKbps) }}</dd>
+          <dt>moving, shaded</dt>
+          <dd>{{ kbps(m.activeKbps) }}</dd></template
+        >
+        <template v-else
+          ><dt>throughout</dt>
+          <dd>{{ kbps(m.activeKbps) }}</dd></template
+        >
       </dl>
       <p v-if="otherSize" class="soft">The clip is {{ clip.width }}×{{ clip.height }}; the stream becomes so too.</p>
       <p v-for="w in m.warnings" :key="w" class="soft">{{ w }}</p>
       <p class="acts">
         <button type="button" class="act" data-test="accept-clip" @click="accept">Use these values</button>
-        <button v-if="stream.rate.kind !== 'constant'" type="button" class="act" data-test="accept-night" title="The stream stays as it is by day; the clip says how many times that it costs at night." @click="acceptNight">It was taken at night</button>
+        <button
+          v-if="stream.rate.kind !== 'constant'"
+          type="button"
+          class="act"
+          data-test="accept-night"
+          title="The stream stays as it is by day; the clip says how many times that it costs at night."
+          @click="acceptNight"
+        >
+          It was taken at night
+        </button>
         <button type="button" class="plain-button link" @click="clip = undefined">Cancel</button>
       </p>
     </template>

@@ -1,7 +1,8 @@
 import { ref } from 'vue'
 
-import { api, inWords } from '../../api/client'
-import type { Measured, Problem, Stream } from '../../api/types'
+import { ask } from '../../api/ask'
+import { api } from '../../api/client'
+import type { Measured, Stream } from '../../api/types'
 
 export interface Clip {
   name: string
@@ -34,11 +35,13 @@ export function useClip() {
     try {
       const found = await frames(file)
       if (stopped) return
-      const { data, error } = await api.POST('/api/streams/clip', { body: found.body })
-      if (data) clip.value = { name: file.name, codec: found.codec, width: found.width, height: found.height, measured: data }
-      else failure.value = `${file.name}: ${inWords(error as Problem)}.`
+      const { data, problem } = await ask(api.POST('/api/streams/clip', { body: found.body }))
+      if (data)
+        clip.value = { name: file.name, codec: found.codec, width: found.width, height: found.height, measured: data }
+      else failure.value = `${file.name}: ${problem}.`
     } catch (error) {
-      if (!stopped) failure.value = `${file.name} cannot be read: ${error instanceof Error ? error.message : String(error)}. MP4, MKV, MOV and TS are understood.`
+      if (!stopped)
+        failure.value = `${file.name} cannot be read: ${error instanceof Error ? error.message : String(error)}. MP4, MKV, MOV and TS are understood.`
     } finally {
       reading.value = ''
     }
@@ -56,11 +59,17 @@ export function useClip() {
         if (packet.type === 'key') body.keyframes.push(body.bytes.length)
         body.seconds.push(packet.timestamp)
         body.bytes.push(packet.byteLength)
-        if (body.bytes.length % 500 === 0) reading.value = `Reading ${file.name}: ${body.bytes.length} frames, ${Math.round(packet.timestamp)} s`
+        if (body.bytes.length % 500 === 0)
+          reading.value = `Reading ${file.name}: ${body.bytes.length} frames, ${Math.round(packet.timestamp)} s`
         if (body.bytes.length >= most) break
       }
       const codec = await track.getCodec()
-      return { body, codec: codecs[codec ?? ''], width: await track.getCodedWidth(), height: await track.getCodedHeight() }
+      return {
+        body,
+        codec: codecs[codec ?? ''],
+        width: await track.getCodedWidth(),
+        height: await track.getCodedHeight(),
+      }
     } finally {
       input.dispose()
     }

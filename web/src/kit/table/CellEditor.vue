@@ -35,7 +35,16 @@ onMounted(() => {
 </script>
 
 <template>
-  <input ref="field" v-model="text" class="editor" :aria-label="column.title" :list="column.choices?.length ? id : undefined" autocomplete="off" @keydown="key" @blur="finish([0, 0])" />
+  <input
+    ref="field"
+    v-model="text"
+    class="editor"
+    :aria-label="column.title"
+    :list="column.choices?.length ? id : undefined"
+    autocomplete="off"
+    @keydown="key"
+    @blur="finish([0, 0])"
+  />
   <datalist v-if="column.choices?.length" :id="id"><option v-for="c in column.choices" :key="c" :value="c" /></datalist>
 </template>
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { TableColumn } from '../../api/types'
+import { useSite } from '../../site/useSite'
 import CellEditor from './CellEditor.vue'
 import { cellKey, useTable } from './useTable'
 
@@ -15,27 +16,168 @@ const props = defineProps<{
   left: number // the columns selected, -1 for none
   right: number
   many: boolean // whether more than one cell is selected
+  target: boolean // whether rows that are dragged would come before it
   editing?: { text: string; all: boolean }
 }>()
-const emit = defineEmits<{ commit: [text: string, move: [number, number], everywhere: boolean]; leave: []; grip: [event: PointerEvent]; down: [event: PointerEvent, column: number]; over: [column: number] }>()
+const emit = defineEmits<{
+  commit: [text: string, move: [number, number], everywhere: boolean]
+  leave: []
+  grip: [event: PointerEvent]
+  down: [event: PointerEvent, column: number]
+  over: [column: number]
+}>()
+const site = useSite()
 const table = useTable()
 const separator = '\u0001'
 
 // Texts joined into one are compared as one.
 const joined = computed(() => props.columns.map((c) => (props.id ? table.text(props.id, c.id) : '')).join(separator))
 const texts = computed(() => joined.value.split(separator))
-const reasons = computed(() => props.columns.map((c) => table.refused.get(cellKey(props.id, c.id))?.reason ?? '').join(separator))
+const reasons = computed(() =>
+  props.columns.map((c) => table.refused.get(cellKey(props.id, c.id))?.reason ?? '').join(separator),
+)
 const bad = computed(() => reasons.value.split(separator))
 const departing = computed(() => (table.rows.get(props.id)?.departs ?? []).join(separator))
 const departs = computed(() => new Set(departing.value.split(separator)))
 </script>
 
 <template>
-  <span class="grip" :class="{ movable: id }" aria-hidden="true" :title="id ? 'Drag to renumber, Alt+arrow keys' : ''" @pointerdown="id && emit('grip', $event)">{{ id ? '⋮' : '+' }}</span>
-  <span
-    v-for="(c, j) in columns" :id="`cell-${row}-${j}`" :key="c.id" class="cell" role="gridcell" :aria-colindex="j + 1" :data-column="c.id" :aria-selected="j >= left && j <= right" :aria-invalid="!!bad[j]"
-    :title="bad[j] || (departs.has(c.id) ? 'Differs from its camera kind' : undefined)"
-    :class="{ numeric: c.numeric, frozen: j < 2, held: many && j >= left && j <= right, at: at === j, bad: bad[j], departs: departs.has(c.id) }" :style="places[j]"
-    @pointerdown="emit('down', $event, j)" @pointerenter="emit('over', j)"
-  ><CellEditor v-if="editing && at === j" :text="editing.text" :all="!editing.all" :column="c" @commit="(...all) => emit('commit', ...all)" @leave="emit('leave')" /><template v-else>{{ id ? texts[j] : j === 1 ? 'New channel' : '' }}</template></span>
+  <div
+    class="row"
+    role="row"
+    :aria-rowindex="row + 2"
+    :data-row="id || 'new'"
+    :class="{ empty: site.channels.get(id)?.noCamera, target }"
+  >
+    <span
+      class="grip"
+      :class="{ movable: id }"
+      aria-hidden="true"
+      :title="id ? 'Drag to renumber, Alt+arrow keys' : ''"
+      @pointerdown="id && emit('grip', $event)"
+      >{{ id ? '⋮' : '+' }}</span
+    >
+    <span
+      v-for="(c, j) in columns"
+      :id="`cell-${row}-${j}`"
+      :key="c.id"
+      class="cell"
+      role="gridcell"
+      :aria-colindex="j + 1"
+      :data-column="c.id"
+      :aria-selected="j >= left && j <= right"
+      :aria-invalid="!!bad[j]"
+      :title="bad[j] || (departs.has(c.id) ? 'Differs from its camera kind' : undefined)"
+      :class="{
+        numeric: c.numeric,
+        frozen: j < 2,
+        held: many && j >= left && j <= right,
+        at: at === j,
+        bad: bad[j],
+        departs: departs.has(c.id),
+      }"
+      :style="places[j]"
+      @pointerdown="emit('down', $event, j)"
+      @pointerenter="emit('over', j)"
+      ><CellEditor
+        v-if="editing && at === j"
+        :text="editing.text"
+        :all="!editing.all"
+        :column="c"
+        @commit="(...all) => emit('commit', ...all)"
+        @leave="emit('leave')"
+      /><template v-else>{{ id ? texts[j] : j === 1 ? 'New channel' : '' }}</template></span
+    >
+  </div>
 </template>
+
+<style scoped>
+.row {
+  position: absolute;
+  top: 0;
+  height: 25px;
+  display: flex;
+}
+
+.row:nth-child(even) .cell {
+  background: color-mix(in srgb, var(--band) 30%, var(--sheet));
+}
+
+.row .grip,
+.row .cell {
+  position: relative;
+  flex: none;
+  height: 25px;
+  line-height: 24px;
+  border-bottom: 1px solid var(--rule);
+  border-right: 1px solid color-mix(in srgb, var(--rule) 60%, transparent);
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  padding: 0 6px;
+  background: var(--sheet);
+}
+
+.row .grip {
+  position: sticky;
+  z-index: 2;
+  left: 0;
+  width: 26px;
+  padding: 0;
+  text-align: center;
+  color: var(--soft);
+}
+
+.row .grip.movable {
+  cursor: grab;
+}
+
+.row .cell.frozen {
+  position: sticky;
+  z-index: 1;
+}
+
+.row .cell.frozen.at {
+  z-index: 2;
+}
+
+.numeric,
+.row .numeric {
+  text-align: right;
+}
+
+.row.empty .cell {
+  color: var(--soft);
+  font-style: italic;
+}
+
+.row .cell.held {
+  background: var(--selected) !important;
+}
+
+.row .cell.at {
+  outline: 2px solid var(--base);
+  outline-offset: -2px;
+  overflow: visible;
+  z-index: 1;
+}
+
+.row .cell.departs {
+  text-decoration: underline dotted var(--alarm) 1.5px;
+  text-underline-offset: 3px;
+}
+
+.row .cell.bad {
+  color: var(--short);
+  box-shadow: inset 0 -2px 0 var(--short);
+}
+
+.row[data-row='new'] .cell {
+  color: var(--soft);
+}
+
+.row.target {
+  box-shadow: 0 -2px 0 var(--base);
+  z-index: 2;
+}
+</style>

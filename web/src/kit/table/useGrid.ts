@@ -17,7 +17,8 @@ export function useGrid(rows: Ref<number>, columns: Ref<number>) {
     if (!extend) anchor.value = at.value
   }
 
-  const step = (rowsOn: number, columnsOn: number, extend = false) => go(at.value.row + rowsOn, at.value.column + columnsOn, extend)
+  const step = (rowsOn: number, columnsOn: number, extend = false) =>
+    go(at.value.row + rowsOn, at.value.column + columnsOn, extend)
 
   function all() {
     anchor.value = { row: 0, column: 0 }

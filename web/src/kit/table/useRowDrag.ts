@@ -60,7 +60,11 @@ export function useRowDrag(ids: Ref<string[]>, selected: () => string[]) {
     const target = by < 0 ? ids.value[first - 1] : ids.value[last + 2]
     const neighbour = by < 0 ? target : ids.value[last + 1]
     if (!neighbour) return
-    move(channels, site.channels.get(neighbour)!.recorder, target && site.channels.get(target)!.recorder === site.channels.get(neighbour)!.recorder ? target : undefined)
+    move(
+      channels,
+      site.channels.get(neighbour)!.recorder,
+      target && site.channels.get(target)!.recorder === site.channels.get(neighbour)!.recorder ? target : undefined,
+    )
   }
 
   return { before, down, step }

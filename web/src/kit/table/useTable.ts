@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
 
-import { api, inWords } from '../../api/client'
-import type { Problem, SetCells, TableColumn, TableRow } from '../../api/types'
+import { ask } from '../../api/ask'
+import { api } from '../../api/client'
+import type { SetCells, TableColumn, TableRow } from '../../api/types'
 import { useSite } from '../../site/useSite'
 
 /** A text that was refused in a cell, with why. It stays there until it is mended or dropped. */
@@ -27,18 +28,12 @@ export const useTable = defineStore('table', () => {
   async function load() {
     wanted = true
     failure.value = ''
-    try {
-      const { data, error } = await api.GET('/api/plans/{id}/table', { params: site.here })
-      if (!data) {
-        failure.value = inWords(error as Problem)
-        return
-      }
-      rows.clear()
-      for (const r of data.rows) rows.set(r.id, r)
-      columns.value = data.columns
-    } catch {
-      failure.value = 'The server does not answer.'
-    }
+    const told = await ask(api.GET('/api/plans/{id}/table', { params: site.here }))
+    failure.value = told.problem
+    if (!told.data) return
+    rows.clear()
+    for (const r of told.data.rows) rows.set(r.id, r)
+    columns.value = told.data.columns
   }
 
   // Names that stand in cells come from elsewhere in the plan; where they change, the table is read anew.
@@ -72,7 +67,9 @@ export const useTable = defineStore('table', () => {
     const texts = new Map<string, string>()
     for (const { edits } of site.waiting) {
       for (const { setCells } of edits) {
-        setCells?.rows.forEach((row) => setCells.columns.forEach((c, i) => row.channel && texts.set(cellKey(row.channel, c), row.values[i]!)))
+        setCells?.rows.forEach((row) =>
+          setCells.columns.forEach((c, i) => row.channel && texts.set(cellKey(row.channel, c), row.values[i]!)),
+        )
       }
     }
     return texts
@@ -81,18 +78,24 @@ export const useTable = defineStore('table', () => {
   const places = computed(() => new Map(columns.value.map((c, i) => [c.id, i])))
   const text = (channel: string, column: string) => {
     const key = cellKey(channel, column)
-    return refused.get(key)?.text ?? pending.value.get(key) ?? rows.get(channel)?.values[places.value.get(column) ?? -1] ?? ''
+    return (
+      refused.get(key)?.text ??
+      pending.value.get(key) ??
+      rows.get(channel)?.values[places.value.get(column) ?? -1] ??
+      ''
+    )
   }
 
   /** Sets cells. What cannot be set stays in its cell, marked, with the reason; the other rows are offered. */
   function set(cells: SetCells) {
     rest.value = undefined
-    for (const row of cells.rows) for (const c of cells.columns) if (row.channel) refused.delete(cellKey(row.channel, c))
+    for (const row of cells.rows)
+      for (const c of cells.columns) if (row.channel) refused.delete(cellKey(row.channel, c))
     site.change([{ setCells: cells }], undefined, () => void mark(cells))
   }
 
   async function mark(cells: SetCells) {
-    const { data } = await api.POST('/api/plans/{id}/table/try', { params: site.here, body: cells })
+    const { data } = await ask(api.POST('/api/plans/{id}/table/try', { params: site.here, body: cells }))
     if (!data) return
     for (const bad of data.bad) {
       const row = cells.rows[bad.row]!

@@ -15,7 +15,8 @@ const group = computed(() => others.value.filter((c) => props.channel.group && c
 
 const copy = useCopy()
 const onto = (to: string[]) => copy.week(props.channel.id, to, 'Click to give it.')
-const consider = (to: string[]) => copy.consider(onto(to)) // what it would change is counted as soon as it is pointed at
+/** What it would change is counted as soon as it is pointed at. */
+const consider = (to: string[]) => copy.consider(onto(to))
 const leave = (open: boolean) => open || copy.consider(undefined)
 </script>
 
@@ -24,9 +25,28 @@ const leave = (open: boolean) => open || copy.consider(undefined)
     <button type="button" class="copy" data-test="copy-week">Give its week to…</button>
     <template #dropdown>
       <ElDropdownMenu>
-        <ElDropdownItem v-if="group.length" :command="group.map((c) => c.id)" @mouseenter="consider(group.map((c) => c.id))" @focus="consider(group.map((c) => c.id))">the other {{ count(group.length, 'channel') }} of {{ channel.group }}</ElDropdownItem>
-        <ElDropdownItem :command="others.map((c) => c.id)" @mouseenter="consider(others.map((c) => c.id))" @focus="consider(others.map((c) => c.id))">all other {{ count(others.length, 'channel') }}</ElDropdownItem>
-        <ElDropdownItem v-for="(c, i) in others" :key="c.id" :command="[c.id]" :divided="i === 0" @mouseenter="consider([c.id])" @focus="consider([c.id])">{{ c.number }} {{ c.name }}</ElDropdownItem>
+        <ElDropdownItem
+          v-if="group.length"
+          :command="group.map((c) => c.id)"
+          @mouseenter="consider(group.map((c) => c.id))"
+          @focus="consider(group.map((c) => c.id))"
+          >the other {{ count(group.length, 'channel') }} of {{ channel.group }}</ElDropdownItem
+        >
+        <ElDropdownItem
+          :command="others.map((c) => c.id)"
+          @mouseenter="consider(others.map((c) => c.id))"
+          @focus="consider(others.map((c) => c.id))"
+          >all other {{ count(others.length, 'channel') }}</ElDropdownItem
+        >
+        <ElDropdownItem
+          v-for="(c, i) in others"
+          :key="c.id"
+          :command="[c.id]"
+          :divided="i === 0"
+          @mouseenter="consider([c.id])"
+          @focus="consider([c.id])"
+          >{{ c.number }} {{ c.name }}</ElDropdownItem
+        >
       </ElDropdownMenu>
     </template>
   </ElDropdown>

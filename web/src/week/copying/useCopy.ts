@@ -29,14 +29,22 @@ export const useCopy = defineStore('copy', () => {
     const days = to.filter((d) => d !== from)
     if (!ids.length || !days.length) return undefined
     const edits: Edit[] = [{ copyDay: { channels: ids, from: weekdays[from]!, to: days.map((d) => weekdays[d]!) } }]
-    return { title: `${dayNames[from]} onto ${days.map((d) => dayNames[d]!.slice(0, 3)).join(', ')}, on ${names(ids)}`, edits, how }
+    return {
+      title: `${dayNames[from]} onto ${days.map((d) => dayNames[d]!.slice(0, 3)).join(', ')}, on ${names(ids)}`,
+      edits,
+      how,
+    }
   }
 
   /** The week of a channel onto others. */
   function week(from: string, channels: string[], how: string): Act | undefined {
     const ids = real(channels).filter((id) => id !== from)
     if (!ids.length) return undefined
-    return { title: `The week of ${name(from)} onto ${names(ids)}`, edits: [{ copyWeek: { from, channels: ids } }], how }
+    return {
+      title: `The week of ${name(from)} onto ${names(ids)}`,
+      edits: [{ copyWeek: { from, channels: ids } }],
+      how,
+    }
   }
 
   function copy(what: Copied) {
@@ -53,7 +61,8 @@ export const useCopy = defineStore('copy', () => {
     const to = days.map((d) => weekdays[d]!)
     return {
       title: `${dayNames[c.day]} of ${name(c.channel)} onto ${days.map((d) => dayNames[d]!.slice(0, 3)).join(', ')}, on ${names(ids)}`,
-      edits: [{ copyDay: { channels: ids, from: weekdays[c.day]!, to, of: c.channel } }], how: 'Ctrl+V does it.',
+      edits: [{ copyDay: { channels: ids, from: weekdays[c.day]!, to, of: c.channel } }],
+      how: 'Ctrl+V does it.',
     }
   }
 

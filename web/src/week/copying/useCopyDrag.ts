@@ -8,12 +8,15 @@ import { useHand, type Act } from '../../hand/useHand'
  * Something dragged onto others of its kind copies it onto them. What that would change is counted while dragging;
  * Esc leaves it.
  */
-export function useCopyDrag<T>(copy: ReturnType<typeof useCopy>, what: {
-  begin: (event: PointerEvent) => T | undefined
-  /** All from the one that is dragged to the one under the pointer, without the first. */
-  reach: (from: T, event: PointerEvent) => T[]
-  act: (from: T, onto: T[]) => Act | undefined
-}) {
+export function useCopyDrag<T>(
+  copy: ReturnType<typeof useCopy>,
+  what: {
+    begin: (event: PointerEvent) => T | undefined
+    /** All from the one that is dragged to the one under the pointer, without the first. */
+    reach: (from: T, event: PointerEvent) => T[]
+    act: (from: T, onto: T[]) => Act | undefined
+  },
+) {
   const hand = useHand()
   const over = shallowRef<T[]>([])
   let from: { what: T; x: number; y: number } | undefined

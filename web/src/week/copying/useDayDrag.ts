@@ -18,6 +18,12 @@ export function useDayDrag(copy: ReturnType<typeof useCopy>) {
       const [a, b] = [from, dayUnder(event) ?? from].sort((x, y) => x - y) as [number, number]
       return Array.from({ length: b - a + 1 }, (_, i) => a + i).filter((d) => d !== from)
     },
-    act: (from, onto) => copy.day(hand.selection.length ? hand.selection : (site.plan?.channels ?? []).map((c) => c.id), from, onto, 'Release to copy, Esc to leave it.'),
+    act: (from, onto) =>
+      copy.day(
+        hand.selection.length ? hand.selection : (site.plan?.channels ?? []).map((c) => c.id),
+        from,
+        onto,
+        'Release to copy, Esc to leave it.',
+      ),
   })
 }

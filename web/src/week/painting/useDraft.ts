@@ -1,5 +1,6 @@
 import { computed, shallowRef, watch } from 'vue'
 
+import { ask as answer } from '../../api/ask'
 import { api } from '../../api/client'
 import type { Draft, Edit } from '../../api/types'
 import { useSite } from '../../site/useSite'
@@ -35,16 +36,17 @@ export function useDraft() {
         draft.value = undefined
         break
       }
-      try {
-        const { data } = await api.POST('/api/plans/{id}/draft', { params: site.here, body: { version: site.version, edits: edits.value } })
-        draft.value = data
-      } catch {
-        draft.value = undefined // without a server there is no figure, and the stroke itself is kept
-      }
+      const body = { version: site.version, edits: edits.value }
+      // Without a server there is no figure, and the stroke itself is kept.
+      draft.value = (await answer(api.POST('/api/plans/{id}/draft', { params: site.here, body }))).data
     } while (again)
     asking = false
   }
 
-  watch(() => JSON.stringify(edits.value), () => void ask(), { immediate: true })
+  watch(
+    () => JSON.stringify(edits.value),
+    () => void ask(),
+    { immediate: true },
+  )
   return { draft }
 }

@@ -9,7 +9,11 @@ import { useHand } from '../../hand/useHand'
  * digit picks a duty and paints it, Enter paints the duty in hand, Space selects the channel. Ctrl+C copies the day
  * under the cursor, or without a cursor the week of the channel selected; Ctrl+V puts it onto what is selected.
  */
-export function useKeyboard(order: Ref<string[]>, paint: (channels: string[], span: Span) => void, reveal: (channel: string) => void) {
+export function useKeyboard(
+  order: Ref<string[]>,
+  paint: (channels: string[], span: Span) => void,
+  reveal: (channel: string) => void,
+) {
   const site = useSite()
   const hand = useHand()
   const cursor = ref<{ row: number; last: number; at: number; to: number }>()
@@ -37,7 +41,9 @@ export function useKeyboard(order: Ref<string[]>, paint: (channels: string[], sp
   function travel(event: KeyboardEvent) {
     const c = cursor.value ?? { row: 0, last: 0, at: hand.view.from, to: hand.view.from }
     const step = event.ctrlKey || event.metaKey ? DAY : STEP()
-    const [down, right] = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key] ?? [0, 0]
+    const [down, right] = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[
+      event.key
+    ] ?? [0, 0]
     const last = Math.max(0, Math.min(order.value.length - 1, c.last + (cursor.value ? down! : 0)))
     const to = Math.max(hand.view.from, Math.min(hand.view.to - STEP(), c.to + (cursor.value ? right! * step : 0)))
     cursor.value = event.shiftKey ? { ...c, last, to } : { row: last, last, at: to, to }

@@ -3,7 +3,8 @@ import { ref, type Ref } from 'vue'
 
 import type { Edit, Hours } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import { DAY, dayOf, hoursOf, spansOf, WEEK, type Span } from '../../time/week'
+import { hoursOf, spansOf } from '../../time/echo'
+import { DAY, dayOf, WEEK, type Span } from '../../time/week'
 import { useHand, type Stroke } from '../../hand/useHand'
 import { useSharedWeeks } from './useSharedWeeks'
 
@@ -53,7 +54,8 @@ export function usePainting(area: Area) {
   }
 
   const coarse = () => (hand.view.to - hand.view.from <= 180 ? 1 : hand.view.to - hand.view.from < DAY ? 5 : 30)
-  const grain = (event: PointerEvent) => (event.ctrlKey || event.metaKey ? 1 : event.shiftKey ? Math.min(5, coarse()) : coarse())
+  const grain = (event: PointerEvent) =>
+    event.ctrlKey || event.metaKey ? 1 : event.shiftKey ? Math.min(5, coarse()) : coarse()
 
   /** The edge under the pointer, where the week is looked at closely enough. */
   function edgeAt(event: PointerEvent, channel: string): Edge | undefined {
@@ -74,7 +76,8 @@ export function usePainting(area: Area) {
       hand.picked = dutyAt(channel, minute) ?? hand.picked
       return
     }
-    if (held && Math.hypot(event.clientX - held.x, event.clientY - held.y) > 4) release() // another place: it was a single click
+    // At another place: the one before was a single click.
+    if (held && Math.hypot(event.clientX - held.x, event.clientY - held.y) > 4) release()
     const target = event.currentTarget as HTMLElement
     target.setPointerCapture(event.pointerId)
     origin = { minute, channel, edge: edgeAt(event, channel), x: event.clientX, moved: false }
@@ -133,7 +136,10 @@ export function usePainting(area: Area) {
     if (!clicked) {
       release()
       finish(stroke)
-    } else if (!held) held = { stroke, timer: setTimeout(release, DOUBLE), x: event.clientX, y: event.clientY } // it stays in view meanwhile
+    } else if (!held) {
+      // It stays in view meanwhile.
+      held = { stroke, timer: setTimeout(release, DOUBLE), x: event.clientX, y: event.clientY }
+    }
   }
 
   /** A click for which no second one came paints what it is on. */

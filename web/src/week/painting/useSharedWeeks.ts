@@ -35,7 +35,8 @@ export const useSharedWeeks = defineStore('sharedWeeks', () => {
         continue
       }
       const followers = (site.plan?.channels ?? []).filter((c) => c.week === week).map((c) => c.id)
-      if (followers.length === 1) own.push(id) // nobody else follows it
+      if (followers.length === 1)
+        own.push(id) // nobody else follows it
       else {
         const name = site.plan?.weeks?.find((w) => w.id === week)?.name ?? week
         const known = weeks.get(week) ?? { week, name, channels: [], followers }

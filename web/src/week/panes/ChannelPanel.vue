@@ -10,7 +10,7 @@ import { count, gigabytes, three } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import { useHand } from '../../hand/useHand'
 import CopyWeek from '../copying/CopyWeek.vue'
-import RateFields from '../../forms/RateFields.vue'
+import ChannelRates from '../../forms/ChannelRates.vue'
 import WhereDisk from './WhereDisk.vue'
 
 const site = useSite()
@@ -33,24 +33,39 @@ const times = computed(() => ({
   alarmPost: of((c) => c.alarmPostSeconds),
   atLeast: of((c) => c.keep?.atLeastDays),
 }))
-const findings = computed(() => site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => ids.value.includes(id))))
+const findings = computed(() =>
+  site.findings.filter((f) => !f.accepted && channelsOf(f).some((id) => ids.value.includes(id))),
+)
 const figures = computed(() => (first.value ? site.figures.get(first.value.id) : undefined))
 const weeks = computed(() => [
-  ...(typeof first.value?.week === 'string' ? [] : [[own, 'its own']] as const),
+  ...(typeof first.value?.week === 'string' ? [] : ([[own, 'its own']] as const)),
   ...(site.plan?.weeks ?? []).map((w) => [w.id, w.name] as const),
 ])
 
 /** Whether an alarm input records any of them. */
-const alarmed = computed(() => (site.plan?.effects ?? []).some((e) => e.when.alarm && e.record.some((id) => ids.value.includes(id))))
+const alarmed = computed(() =>
+  (site.plan?.effects ?? []).some((e) => e.when.alarm && e.record.some((id) => ids.value.includes(id))),
+)
 
 /** Sets the seconds kept around an alarm; 0 means as for motion. */
 function setAlarm(column: 'alarmPre' | 'alarmPost', seconds: number) {
-  site.change([{ setCells: { columns: [column], rows: ids.value.map((channel) => ({ channel, values: [seconds ? String(seconds) : ''] })) } }])
+  site.change([
+    {
+      setCells: {
+        columns: [column],
+        rows: ids.value.map((channel) => ({ channel, values: [seconds ? String(seconds) : ''] })),
+      },
+    },
+  ])
 }
 
 function keep(atLeastDays: number) {
   // Each channel keeps its own other limits.
-  site.change(channels.value.map((c) => ({ setKeep: { channels: [c.id], keep: { ...c.keep, atLeastDays: atLeastDays || undefined } } })))
+  site.change(
+    channels.value.map((c) => ({
+      setKeep: { channels: [c.id], keep: { ...c.keep, atLeastDays: atLeastDays || undefined } },
+    })),
+  )
 }
 
 function follow(week: string) {
@@ -63,24 +78,80 @@ function follow(week: string) {
     <h2>{{ channels.length === 1 ? `${first.number} ${first.name}` : count(channels.length, 'channel') }}</h2>
     <p v-if="channels.length === 1 && figures" class="soft facts">
       {{ gigabytes(figures.gigabytesPerDay) }} a day · written {{ three(figures.writtenPercent) }} % of the time ·
-      {{ three(figures.evidence.eventsPerDay) }} wanted events a day: {{ three(figures.evidence.fullPerDay) }} at full quality,
-      {{ three(figures.evidence.lowPerDay) }} at lower quality, {{ three(figures.evidence.missedPerDay) }} with nothing recorded
+      {{ three(figures.evidence.eventsPerDay) }} wanted events a day: {{ three(figures.evidence.fullPerDay) }} at full
+      quality, {{ three(figures.evidence.lowPerDay) }} at lower quality, {{ three(figures.evidence.missedPerDay) }} with
+      nothing recorded
     </p>
     <p v-else class="soft facts">What you set here is set on all of them.</p>
-    <NumberField label="Kept before" unit="s" :value="times.pre.value" :mixed="times.pre.mixed" :max="3600" data-field="pre" @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])" />
-    <NumberField label="Kept after" unit="s" :value="times.post.value" :mixed="times.post.mixed" :max="86400" data-field="post" @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])" />
+    <NumberField
+      label="Kept before"
+      unit="s"
+      :value="times.pre.value"
+      :mixed="times.pre.mixed"
+      member="channels.preSeconds"
+      data-field="pre"
+      @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])"
+    />
+    <NumberField
+      label="Kept after"
+      unit="s"
+      :value="times.post.value"
+      :mixed="times.post.mixed"
+      member="channels.postSeconds"
+      data-field="post"
+      @change="(v) => site.change([{ setTimes: { channels: ids, postSeconds: v } }])"
+    />
     <template v-if="alarmed">
-      <NumberField label="Before an alarm" none="as motion" unit="s" :value="times.alarmPre.value" :mixed="times.alarmPre.mixed" :max="3600" data-field="alarm-pre" @change="(v) => setAlarm('alarmPre', v)" />
-      <NumberField label="After an alarm" none="as motion" unit="s" :value="times.alarmPost.value" :mixed="times.alarmPost.mixed" :max="86400" data-field="alarm-post" @change="(v) => setAlarm('alarmPost', v)" />
+      <NumberField
+        label="Before an alarm"
+        none="as motion"
+        unit="s"
+        :value="times.alarmPre.value"
+        :mixed="times.alarmPre.mixed"
+        member="channels.alarmPreSeconds"
+        data-field="alarm-pre"
+        @change="(v) => setAlarm('alarmPre', v)"
+      />
+      <NumberField
+        label="After an alarm"
+        none="as motion"
+        unit="s"
+        :value="times.alarmPost.value"
+        :mixed="times.alarmPost.mixed"
+        member="channels.alarmPostSeconds"
+        data-field="alarm-post"
+        @change="(v) => setAlarm('alarmPost', v)"
+      />
     </template>
-    <NumberField label="Keep at least" none="none" unit="days" :value="times.atLeast.value" :mixed="times.atLeast.mixed" :max="36500" data-field="keep" @change="keep" />
-    <ChoiceField v-if="channels.length === 1 && weeks.length" label="Week" :value="typeof first.week === 'string' ? first.week : own" :choices="weeks" @change="follow" />
+    <NumberField
+      label="Keep at least"
+      none="none"
+      unit="days"
+      :value="times.atLeast.value"
+      :mixed="times.atLeast.mixed"
+      member="channels.keep.atLeastDays"
+      data-field="keep"
+      @change="keep"
+    />
+    <ChoiceField
+      v-if="channels.length === 1 && weeks.length"
+      label="Week"
+      :value="typeof first.week === 'string' ? first.week : own"
+      :choices="weeks"
+      @change="follow"
+    />
     <CopyWeek v-if="channels.length === 1" :channel="first" />
     <ul v-if="findings.length" class="findings" aria-label="Findings here">
-      <FindingItem v-for="f in findings" :key="f.id" :finding="f" :on="ids.length === 1 ? ids[0] : undefined" class="small" />
+      <FindingItem
+        v-for="f in findings"
+        :key="f.id"
+        :finding="f"
+        :on="ids.length === 1 ? ids[0] : undefined"
+        class="small"
+      />
     </ul>
-    <template v-for="which in (['main', 'sub', 'third'] as const)" :key="which">
-      <RateFields v-if="first.streams?.[which]" :channels="channels" :which="which" />
+    <template v-for="which in ['main', 'sub', 'third'] as const" :key="which">
+      <ChannelRates v-if="first.streams?.[which]" :channels="channels" :which="which" />
     </template>
   </section>
   <WhereDisk v-else />

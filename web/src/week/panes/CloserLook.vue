@@ -19,8 +19,14 @@ const look = computed(() => {
   const duty = site.duties.get(ribbon.rail.findLast((r) => r.from <= at.minute)?.duty ?? '')
   const { base, motion, alarm, written } = ribbon.ink
   return {
-    channel, duty, figures: site.figures.get(channel.id),
-    when: moment(at.minute), written: written[i]! / 10, base: base[i]!, motion: motion[i]!, alarm: alarm[i]!,
+    channel,
+    duty,
+    figures: site.figures.get(channel.id),
+    when: moment(at.minute),
+    written: written[i]! / 10,
+    base: base[i]!,
+    motion: motion[i]!,
+    alarm: alarm[i]!,
   }
 })
 
@@ -39,7 +45,8 @@ const why = computed(() => {
 /** Why nothing is expected to be written. */
 function idle({ duty, channel }: NonNullable<typeof look.value>): string {
   if (!duty?.base && !duty?.event) return 'Nothing is written: the duty is off.'
-  if (duty.event?.on.includes('motion') && !channel.detection?.on) return 'Nothing is written: the duty waits for motion, and detection is off.'
+  if (duty.event?.on.includes('motion') && !channel.detection?.on)
+    return 'Nothing is written: the duty waits for motion, and detection is off.'
   return duty.base ? 'Nothing is written: the camera has no such stream.' : 'Nothing is expected to happen then.'
 }
 
@@ -51,7 +58,11 @@ const around = computed(() => {
   const parts = { pre: c.preSeconds ?? 0, event: activity.meanSeconds, post: c.postSeconds ?? 0 }
   const sum = parts.pre + parts.event + parts.post
   const percent = (s: number) => `${(100 * s) / sum}%`
-  return { ...parts, activity, widths: { pre: percent(parts.pre), event: percent(parts.event), post: percent(parts.post) } }
+  return {
+    ...parts,
+    activity,
+    widths: { pre: percent(parts.pre), event: percent(parts.event), post: percent(parts.post) },
+  }
 })
 const evidence = computed(() => look.value?.figures?.evidence)
 </script>
@@ -62,18 +73,38 @@ const evidence = computed(() => look.value?.figures?.evidence)
       <h2>{{ look.channel.name }} · {{ look.when }}</h2>
       <p>{{ look.duty?.name }}</p>
       <dl v-if="!look.channel.noCamera">
-        <dt>written</dt><dd>{{ three(look.written) }} %</dd>
-        <dt>bitrate</dt><dd>{{ kbps(look.base + look.motion + look.alarm) }}</dd>
-        <dt>whole week</dt><dd>{{ gigabytes(look.figures?.gigabytesPerDay ?? 0) }} a day</dd>
-        <template v-if="evidence?.eventsPerDay"><dt>events a day</dt><dd>{{ three(evidence.eventsPerDay) }}</dd><dt>at full quality</dt><dd>{{ three(evidence.fullPercent) }} %</dd><dt>nothing recorded</dt><dd>{{ three(evidence.missedPercent) }} %</dd></template>
+        <dt>written</dt>
+        <dd>{{ three(look.written) }} %</dd>
+        <dt>bitrate</dt>
+        <dd>{{ kbps(look.base + look.motion + look.alarm) }}</dd>
+        <dt>whole week</dt>
+        <dd>{{ gigabytes(look.figures?.gigabytesPerDay ?? 0) }} a day</dd>
+        <template v-if="evidence?.eventsPerDay"
+          ><dt>events a day</dt>
+          <dd>{{ three(evidence.eventsPerDay) }}</dd>
+          <dt>at full quality</dt>
+          <dd>{{ three(evidence.fullPercent) }} %</dd>
+          <dt>nothing recorded</dt>
+          <dd>{{ three(evidence.missedPercent) }} %</dd></template
+        >
       </dl>
-      <div v-if="around" class="around" role="img" :aria-label="`Around an event: ${around.pre} s before, ${three(around.event)} s of event, ${around.post} s after`">
-        <span class="pre" :style="{ width: around.widths.pre }" /><span class="event" :style="{ width: around.widths.event }" /><span class="post" :style="{ width: around.widths.post }" />
+      <div
+        v-if="around"
+        class="around"
+        role="img"
+        :aria-label="`Around an event: ${around.pre} s before, ${three(around.event)} s of event, ${around.post} s after`"
+      >
+        <span class="pre" :style="{ width: around.widths.pre }" /><span
+          class="event"
+          :style="{ width: around.widths.event }"
+        /><span class="post" :style="{ width: around.widths.post }" />
         <small>{{ around.pre }} s · event {{ three(around.event) }} s · {{ around.post }} s</small>
       </div>
       <p class="soft">{{ why }}</p>
     </template>
-    <p v-else class="soft">Point at a ribbon for a closer look. Its <TermTip word="ink" /> is what the channel writes: the area is the disk.</p>
+    <p v-else class="soft">
+      Point at a ribbon for a closer look. Its <TermTip word="ink" /> is what the channel writes: the area is the disk.
+    </p>
   </section>
 </template>
 

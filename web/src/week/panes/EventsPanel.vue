@@ -2,13 +2,14 @@
 import { computed, ref, watch } from 'vue'
 
 import type { Activity } from '../../api/types'
-import { useSite } from '../../site/useSite'
-import ChoiceField from '../../ui/ChoiceField.vue'
-import { count } from '../../ui/figures'
-import NumberField from '../../ui/NumberField.vue'
-import { inWords } from '../../time/week'
+import ActivityFacts from '../../forms/ActivityFacts.vue'
+import ActivityRates from '../../forms/ActivityRates.vue'
 import { useHand } from '../../hand/useHand'
+import { useSite } from '../../site/useSite'
+import { useUses } from '../../site/useUses'
+import ChoiceField from '../../ui/ChoiceField.vue'
 
+/** How often things happen in front of the channel selected. */
 const site = useSite()
 const hand = useHand()
 const activities = computed(() => site.plan?.activities ?? [])
@@ -21,36 +22,24 @@ watch(
   { immediate: true },
 )
 const activity = computed(() => activities.value.find((a) => a.id === picked.value) ?? activities.value[0])
-const users = computed(() =>
-  (site.plan?.channels ?? []).filter((c) => c.activity === activity.value?.id || c.nuisance === activity.value?.id).map((c) => c.name),
-)
-const known = [['guess', 'a guess'], ['surveyed', 'surveyed'], ['measured', 'measured']] as const
+const { names } = useUses('activity', () => activity.value?.id)
 
-function set(change: Partial<Activity>) {
-  if (activity.value) site.change([{ setActivity: { activity: { ...activity.value, ...change } } }])
-}
-
-function setBlock(i: number, perHour: number) {
-  set({ blocks: activity.value!.blocks!.map((b, k) => (k === i ? { ...b, perHour } : b)) })
+function set(part: Partial<Activity>) {
+  if (activity.value) site.change([{ setActivity: { activity: { ...activity.value, ...part } } }])
 }
 </script>
 
 <template>
   <section v-if="activity" aria-label="Activity">
-    <ChoiceField label="Activity" :value="activity.id" :choices="activities.map((a) => [a.id, a.name] as const)" @change="(id) => (picked = id)" />
-    <p class="soft">{{ users.length ? users.join(', ') : 'On no channel; an alarm input may have it.' }}</p>
-    <NumberField label="An event lasts" unit="s" :value="activity.meanSeconds" :min="0.1" :max="604800" data-field="mean" @change="(meanSeconds) => set({ meanSeconds })" />
-    <ChoiceField label="Known as" :value="activity.known" :choices="known" @change="(k) => set({ known: k })" />
-    <h3>Events an hour</h3>
-    <NumberField label="otherwise" unit="/h" :value="activity.otherwisePerHour ?? 0" :max="1000000" data-field="otherwise" @change="(otherwisePerHour) => set({ otherwisePerHour })" />
-    <NumberField v-for="(b, i) in activity.blocks ?? []" :key="i" :label="inWords([b])" unit="/h" :value="b.perHour" :max="1000000" @change="(v) => setBlock(i, v)" />
-    <p v-if="(activity.blocks?.length ?? 0) > 1" class="soft">{{ count(activity.blocks!.length, 'time block') }}; a later one covers an earlier one.</p>
+    <ChoiceField
+      label="Activity"
+      :value="activity.id"
+      :choices="activities.map((a) => [a.id, a.name] as const)"
+      @change="(id) => (picked = id)"
+    />
+    <p class="soft">{{ names.length ? names.join(', ') : 'Nothing goes by it.' }}</p>
+    <ActivityFacts :activity="activity" @change="set" />
+    <ActivityRates :activity="activity" small />
   </section>
   <p v-else class="soft">No activity is described yet.</p>
 </template>
-
-<style scoped>
-h3 {
-  margin: 8px 0 2px;
-}
-</style>

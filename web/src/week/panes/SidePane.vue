@@ -21,7 +21,17 @@ const panels = [
       <div v-show="!hand.stroke && !hand.act">
         <!-- stays mounted, so that a stroke need not wait for it -->
         <div class="tabs" role="tablist">
-          <button v-for="p in panels" :key="p.id" type="button" role="tab" :aria-selected="hand.panel === p.id" :data-panel="p.id" @click="hand.panel = p.id">{{ p.name }}</button>
+          <button
+            v-for="p in panels"
+            :key="p.id"
+            type="button"
+            role="tab"
+            :aria-selected="hand.panel === p.id"
+            :data-panel="p.id"
+            @click="hand.panel = p.id"
+          >
+            {{ p.name }}
+          </button>
         </div>
         <ChannelPanel v-if="hand.panel === 'channel'" />
         <EventsPanel v-else-if="hand.panel === 'events'" />

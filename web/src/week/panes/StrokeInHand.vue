@@ -31,25 +31,38 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
   <section class="hand" aria-live="polite" data-test="stroke">
     <h2>{{ hand.stroke ? (hand.stroke.duty ? 'Edge in hand' : 'Stroke in hand') : 'Considered' }}</h2>
     <template v-if="hand.stroke">
-      <p><b>{{ inWords(hand.hours) }}</b><br />{{ names }}</p>
+      <p>
+        <b>{{ inWords(hand.hours) }}</b><br />{{ names }}
+      </p>
       <p v-if="duty" class="duty"><DutySwatch :duty="duty" /> {{ duty.name }}</p>
     </template>
-    <p v-else><b>{{ hand.act?.title }}</b></p>
+    <p v-else>
+      <b>{{ hand.act?.title }}</b>
+    </p>
     <dl v-if="draft" class="figures" data-test="draft">
-      <dt>changes</dt><dd>{{ hours }}</dd>
+      <dt>changes</dt>
+      <dd>{{ hours }}</dd>
       <dd v-if="draft.channels > 1 || hand.act" class="wide soft">on {{ count(draft.channels, 'channel') }}</dd>
-      <dt>GB a day</dt><dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
-      <dt>days kept</dt><dd>{{ daysChange }}</dd>
-      <dd v-if="draft.verdict.keptDays != null" class="wide soft">then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}</dd>
-      <dt>events at full quality</dt><dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
-      <dt>events, nothing recorded</dt><dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
+      <dt>GB a day</dt>
+      <dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
+      <dt>days kept</dt>
+      <dd>{{ daysChange }}</dd>
+      <dd v-if="draft.verdict.keptDays != null" class="wide soft">
+        then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}
+      </dd>
+      <dt>events at full quality</dt>
+      <dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
+      <dt>events, nothing recorded</dt>
+      <dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
     <p v-if="hand.stroke" class="soft">Release to paint, Esc to leave it.</p>
     <template v-else>
       <p class="soft">{{ hand.act?.how }}</p>
       <p v-if="copy.copied" class="acts">
         <button type="button" class="act" data-test="do-act" @click="copy.doIt()">Do it</button>
-        <button type="button" class="plain-button link" @click="(copy.copied = undefined), copy.consider(undefined)">Cancel</button>
+        <button type="button" class="plain-button link" @click="((copy.copied = undefined), copy.consider(undefined))">
+          Cancel
+        </button>
       </p>
     </template>
   </section>

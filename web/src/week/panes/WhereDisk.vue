@@ -24,15 +24,27 @@ const share = (gb: number) => (sum.value ? (100 * gb) / sum.value : 0)
 <template>
   <section v-if="all.length" aria-label="Where the disk goes" data-test="where-disk">
     <h2>Where the disk goes</h2>
-    <p class="soft">{{ gigabytes(sum) }} a day. Select channels to see and change what is decided about them; a group's name selects its channels.</p>
+    <p class="soft">
+      {{ gigabytes(sum) }} a day. Select channels to see and change what is decided about them; a group's name selects
+      its channels.
+    </p>
     <ol>
       <li v-for="x in all.slice(0, most)" :key="x.channel.id">
-        <button type="button" class="plain-button" :title="`Select ${x.channel.name}`" @click="hand.show([x.channel.id])">
-          <span class="name">{{ x.channel.name }}</span><span class="number">{{ gigabytes(x.gb) }}</span><span class="number soft">{{ three(share(x.gb)) }} %</span>
-          <i :style="{ width: `${share(x.gb) / (share(all[0]!.gb) || 1) * 100}%` }" />
+        <button
+          type="button"
+          class="plain-button"
+          :title="`Select ${x.channel.name}`"
+          @click="hand.show([x.channel.id])"
+        >
+          <span class="name">{{ x.channel.name }}</span><span class="number">{{ gigabytes(x.gb) }}</span
+          ><span class="number soft">{{ three(share(x.gb)) }} %</span>
+          <i :style="{ width: `${(share(x.gb) / (share(all[0]!.gb) || 1)) * 100}%` }" />
         </button>
       </li>
-      <li v-if="all.length > most" class="soft rest"><span class="name">{{ all.length - most }} others</span><span class="number">{{ gigabytes(rest) }}</span><span class="number">{{ three(share(rest)) }} %</span></li>
+      <li v-if="all.length > most" class="soft rest">
+        <span class="name">{{ all.length - most }} others</span><span class="number">{{ gigabytes(rest) }}</span
+        ><span class="number">{{ three(share(rest)) }} %</span>
+      </li>
     </ol>
   </section>
   <p v-else class="soft">There is no camera yet; add them on the Kit page.</p>

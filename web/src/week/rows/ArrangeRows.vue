@@ -12,22 +12,90 @@ const hand = useHand()
 const open = ref(false)
 const box = useTemplateRef('box')
 onClickOutside(box, () => (open.value = false))
-const sorts = [['number', 'number'], ['name', 'name'], ['gigabytes', 'GB a day'], ['share', 'share of the disk'], ['short', 'days short'], ['missed', 'events missed']] as const
-const inks = [['rate', 'its own full rate'], ['disk', 'the site’s disk']] as const
-const isPlain = computed(() => how.value.sort === 'number' && how.value.grouped && !how.value.byRecorder && !how.value.findings && hand.ink === 'rate')
+const sorts = [
+  ['number', 'number'],
+  ['name', 'name'],
+  ['gigabytes', 'GB a day'],
+  ['share', 'share of the disk'],
+  ['short', 'days short'],
+  ['missed', 'events missed'],
+] as const
+const inks = [
+  ['rate', 'its own full rate'],
+  ['disk', 'the site’s disk'],
+] as const
+const isPlain = computed(
+  () =>
+    how.value.sort === 'number' &&
+    how.value.grouped &&
+    !how.value.byRecorder &&
+    !how.value.findings &&
+    hand.ink === 'rate',
+)
 const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...change })
 </script>
 
 <template>
   <div ref="box" class="arrange" @keydown.esc.stop="open = false">
-    <input type="search" class="search" :value="how.search" :title="`Find in ${all} channels`" placeholder="Find channels" aria-label="Find channels" data-test="find-channels" @input="set({ search: ($event.target as HTMLInputElement).value })" />
-    <button type="button" class="plain-button more" :class="{ changed: !isPlain }" :aria-expanded="open" aria-haspopup="true" data-test="arrange" title="Order, group, ink" @click="open = !open">{{ isPlain ? 'Order' : shown === all ? 'Ordered' : shown }}</button>
+    <input
+      type="search"
+      class="search"
+      :value="how.search"
+      :title="`Find in ${all} channels`"
+      placeholder="Find channels"
+      aria-label="Find channels"
+      data-test="find-channels"
+      @input="set({ search: ($event.target as HTMLInputElement).value })"
+    />
+    <button
+      type="button"
+      class="plain-button more"
+      :class="{ changed: !isPlain }"
+      :aria-expanded="open"
+      aria-haspopup="true"
+      data-test="arrange"
+      title="Order, group, ink"
+      @click="open = !open"
+    >
+      {{ isPlain ? 'Order' : shown === all ? 'Ordered' : shown }}
+    </button>
     <div v-if="open" class="box sheet" role="group" aria-label="How channels are shown">
-      <fieldset><legend>Order by</legend><label v-for="[id, name] in sorts" :key="id"><input type="radio" name="sort" :checked="how.sort === id" :data-sort="id" @change="set({ sort: id })" /> {{ name }}</label></fieldset>
-      <label><input type="checkbox" :checked="how.grouped" data-test="grouped" @change="set({ grouped: !how.grouped })" /> in groups</label>
-      <label><input type="checkbox" :checked="how.byRecorder" data-test="by-recorder" @change="set({ byRecorder: !how.byRecorder })" /> by recorder</label>
-      <label><input type="checkbox" :checked="how.findings" data-test="only-findings" @change="set({ findings: !how.findings })" /> only those with findings</label>
-      <fieldset><legend>Ink is a share of</legend><label v-for="[id, name] in inks" :key="id"><input type="radio" name="ink" :checked="hand.ink === id" :data-ink="id" @change="hand.ink = id" /> {{ name }}</label></fieldset>
+      <fieldset>
+        <legend>Order by</legend>
+        <label v-for="[id, name] in sorts" :key="id"
+          ><input type="radio" name="sort" :checked="how.sort === id" :data-sort="id" @change="set({ sort: id })" />
+          {{ name }}</label
+        >
+      </fieldset>
+      <label
+        ><input type="checkbox" :checked="how.grouped" data-test="grouped" @change="set({ grouped: !how.grouped })" />
+        in groups</label
+      >
+      <label
+        ><input
+          type="checkbox"
+          :checked="how.byRecorder"
+          data-test="by-recorder"
+          @change="set({ byRecorder: !how.byRecorder })"
+        />
+        by recorder</label
+      >
+      <label
+        ><input
+          type="checkbox"
+          :checked="how.findings"
+          data-test="only-findings"
+          @change="set({ findings: !how.findings })"
+        />
+        only those with findings</label
+      >
+      <fieldset>
+        <legend>Ink is a share of</legend>
+        <label v-for="[id, name] in inks" :key="id"
+          ><input type="radio" name="ink" :checked="hand.ink === id" :data-ink="id" @change="hand.ink = id" />
+          {{ name }}</label
+        >
+      </fieldset>
     </div>
   </div>
 </template>

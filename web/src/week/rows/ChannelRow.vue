@@ -9,15 +9,21 @@ import { weekInWords } from './sentence'
 import { placeIn, type Span } from '../../time/week'
 import { useHand } from '../../hand/useHand'
 
-const props = defineProps<{ channel: Channel; width: number; height: number; shows: string; recorder?: number; selected: boolean; target?: boolean; cursor?: Span }>()
+const props = defineProps<{
+  channel: Channel
+  width: number
+  height: number
+  shows: string
+  recorder?: number
+  selected: boolean
+  target?: boolean
+  cursor?: Span
+}>()
 defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
 
 const site = useSite()
 const figures = computed(() => site.figures.get(props.channel.id))
-const isShort = computed(() => {
-  const f = figures.value
-  return f?.requiredDays != null && f.retentionDays != null && f.retentionDays < f.requiredDays
-})
+const isShort = computed(() => !!figures.value?.short)
 
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
 const hand = useHand()
@@ -32,15 +38,40 @@ const place = (s: Span) => placeIn(hand.view, s)
 </script>
 
 <template>
-  <div class="row" :class="{ selected, target, waits }" role="row" :style="{ height: `${height}px` }" :aria-selected="selected" :data-channel="channel.id">
+  <div
+    class="row"
+    :class="{ selected, target, waits }"
+    role="row"
+    :style="{ height: `${height}px` }"
+    :aria-selected="selected"
+    :data-channel="channel.id"
+  >
     <div class="channel" :class="{ several: recorder }" role="rowheader" @click="$emit('select', $event)">
-      <span class="number soft" :title="recorder ? `Channel ${channel.number} of ${recorderName}` : `Channel ${channel.number}`">{{ recorder ? `${recorder}·${channel.number}` : channel.number }}</span>
-      <button type="button" class="plain-button more" tabindex="-1" :aria-label="`What can be done with the week of ${channel.name}`" :data-menu="channel.id" @click.stop="$emit('menu', $event)">⋯</button>
+      <span
+        class="number soft"
+        :title="recorder ? `Channel ${channel.number} of ${recorderName}` : `Channel ${channel.number}`"
+        >{{ recorder ? `${recorder}·${channel.number}` : channel.number }}</span
+      >
+      <button
+        type="button"
+        class="plain-button more"
+        tabindex="-1"
+        :aria-label="`What can be done with the week of ${channel.name}`"
+        :data-menu="channel.id"
+        @click.stop="$emit('menu', $event)"
+      >
+        ⋯
+      </button>
       <span class="name" :title="channel.name">{{ channel.name }}</span>
       <span v-if="channel.noCamera" class="soft kept">no camera</span>
       <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
         {{ shows }}
-        <DaysBar v-if="figures?.requiredDays" :kept="figures.retentionDays" :required="figures.requiredDays" />
+        <DaysBar
+          v-if="figures?.requiredDays"
+          :kept="figures.retentionDays"
+          :required="figures.requiredDays"
+          :short="figures.short"
+        />
       </span>
     </div>
     <div class="time" role="gridcell" :aria-label="words">

@@ -7,10 +7,12 @@ import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import { WEEK, type Span } from '../../time/week'
 import { useCopy } from '../copying/useCopy'
-import { fresh } from '../../duties/useDutyUse'
 import { useHand } from '../../hand/useHand'
 
-/** What can be done with the whole week of a channel, or of those selected with it. */
+/**
+ * What can be done with the whole week of a channel, or of those selected with it. Its own menu: Element Plus's hangs
+ * on an element and has no field in it, and this one opens where the pointer is.
+ */
 const place = defineModel<{ channel: string; x: number; y: number } | undefined>({ required: true })
 const emit = defineEmits<{ paint: [channels: string[], span: Span] }>()
 const site = useSite()
@@ -22,8 +24,12 @@ const name = ref('')
 const naming = ref(false)
 
 const channel = computed(() => site.channels.get(place.value?.channel ?? ''))
-const channels = computed(() => (hand.selection.includes(channel.value?.id ?? '') ? hand.selection : channel.value ? [channel.value.id] : []))
-const who = computed(() => (channels.value.length > 1 ? count(channels.value.length, 'channel') : (channel.value?.name ?? '')))
+const channels = computed(() =>
+  hand.selection.includes(channel.value?.id ?? '') ? hand.selection : channel.value ? [channel.value.id] : [],
+)
+const who = computed(() =>
+  channels.value.length > 1 ? count(channels.value.length, 'channel') : (channel.value?.name ?? ''),
+)
 const follows = computed(() => channels.value.some((id) => typeof site.channels.get(id)?.week === 'string'))
 const others = computed(() => hand.selection.filter((id) => id !== channel.value?.id))
 const duty = computed(() => site.duties.get(hand.duty)?.name ?? '')
@@ -44,10 +50,12 @@ function then(what: () => void) {
   close()
 }
 
-function keepWeek() {
-  if (!name.value.trim()) return
-  const id = fresh(name.value, new Map((site.plan?.weeks ?? []).map((w) => [w.id, w])))
-  then(() => site.change([{ keepWeek: { from: channel.value!.id, id, name: name.value.trim(), channels: channels.value.filter((c) => c !== channel.value!.id) } }]))
+async function keepWeek() {
+  const called = name.value.trim()
+  const [id] = called ? ((await site.freeIds('week', called)) ?? []) : []
+  if (!id) return
+  const also = channels.value.filter((c) => c !== channel.value!.id)
+  then(() => site.change([{ keepWeek: { from: channel.value!.id, id, name: called, channels: also } }]))
   name.value = ''
 }
 
@@ -62,29 +70,86 @@ function key(event: KeyboardEvent) {
   event.stopPropagation()
 }
 
-const style = computed(() => ({ left: `${Math.min(place.value!.x, innerWidth - 300)}px`, top: `${Math.max(8, Math.min(place.value!.y, innerHeight - 330))}px` }))
+const style = computed(() => ({
+  left: `${Math.min(place.value!.x, innerWidth - 300)}px`,
+  top: `${Math.max(8, Math.min(place.value!.y, innerHeight - 330))}px`,
+}))
 const give = (ids: string[]) => copy.week(channel.value!.id, ids, 'Click to give it.')
+
+function ask() {
+  naming.value = true
+  void nextTick(() => menu.value?.querySelector('input')?.focus())
+}
 </script>
 
 <template>
-  <div v-if="place && channel" ref="menu" class="menu sheet" role="menu" :aria-label="`The week of ${who}`" :style="style" data-test="row-menu" @keydown="key">
+  <div
+    v-if="place && channel"
+    ref="menu"
+    class="menu sheet"
+    role="menu"
+    :aria-label="`The week of ${who}`"
+    :style="style"
+    data-test="row-menu"
+    @keydown="key"
+  >
     <b>{{ who }}</b>
-    <button type="button" role="menuitem" @click="then(() => emit('paint', channels, { from: 0, to: WEEK }))">Paint the whole week: {{ duty }}</button>
-    <button type="button" role="menuitem" @click="then(() => copy.copy({ channel: channel!.id }))">Copy the week of {{ channel.name }} <kbd>Ctrl+C</kbd></button>
-    <button v-if="others.length" type="button" role="menuitem" @mouseenter="copy.consider(give(others))" @focus="copy.consider(give(others))" @click="then(() => copy.doIt(give(others)))">Give it to the other {{ count(others.length, 'channel') }} selected</button>
-    <button v-if="follows" type="button" role="menuitem" @click="then(() => site.change([{ departWeek: { channels } }]))">Follow no named week</button>
+    <button type="button" role="menuitem" @click="then(() => emit('paint', channels, { from: 0, to: WEEK }))">
+      Paint the whole week: {{ duty }}
+    </button>
+    <button type="button" role="menuitem" @click="then(() => copy.copy({ channel: channel!.id }))">
+      Copy the week of {{ channel.name }} <kbd>Ctrl+C</kbd>
+    </button>
     <button
-      v-for="w in site.plan?.weeks ?? []" :key="w.id" type="button" role="menuitem" @mouseenter="copy.consider({ title: `${who} on the week “${w.name}”`, edits: [{ followWeek: { channels, week: w.id } }], how: 'Click to follow it.' })"
+      v-if="others.length"
+      type="button"
+      role="menuitem"
+      @mouseenter="copy.consider(give(others))"
+      @focus="copy.consider(give(others))"
+      @click="then(() => copy.doIt(give(others)))"
+    >
+      Give it to the other {{ count(others.length, 'channel') }} selected
+    </button>
+    <button
+      v-if="follows"
+      type="button"
+      role="menuitem"
+      @click="then(() => site.change([{ departWeek: { channels } }]))"
+    >
+      Follow no named week
+    </button>
+    <button
+      v-for="w in site.plan?.weeks ?? []"
+      :key="w.id"
+      type="button"
+      role="menuitem"
+      @mouseenter="
+        copy.consider({
+          title: `${who} on the week “${w.name}”`,
+          edits: [{ followWeek: { channels, week: w.id } }],
+          how: 'Click to follow it.',
+        })
+      "
       @click="then(() => site.change([{ followWeek: { channels, week: w.id } }]))"
     >
       {{ channel.week === w.id ? '✓ ' : '' }}Follow “{{ w.name }}”
     </button>
     <form v-if="naming" class="naming" @submit.prevent="keepWeek">
-      <input v-model="name" aria-label="Name of the week" placeholder="Name of the week" maxlength="100" data-test="week-name" @keydown.stop.esc="naming = false" @keydown.stop />
+      <input
+        v-model="name"
+        aria-label="Name of the week"
+        placeholder="Name of the week"
+        maxlength="100"
+        data-test="week-name"
+        @keydown.stop.esc="naming = false"
+        @keydown.stop
+      />
       <button type="submit" class="act" :disabled="!name.trim()">Save</button>
     </form>
-    <button v-else type="button" role="menuitem" data-test="keep-week" @click="naming = true; nextTick(() => menu?.querySelector('input')?.focus())">Save as named week…</button>
-    <button type="button" role="menuitem" @click="then(() => void router.push({ name: 'kit' }))">Its camera, in Kit</button>
+    <button v-else type="button" role="menuitem" data-test="keep-week" @click="ask">Save as named week…</button>
+    <button type="button" role="menuitem" @click="then(() => void router.push({ name: 'kit' }))">
+      Its camera, in Kit
+    </button>
   </div>
 </template>
 

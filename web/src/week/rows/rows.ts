@@ -18,7 +18,10 @@ export interface Arrangement {
 
 export const plain: Arrangement = { sort: 'number', grouped: true, byRecorder: false, findings: false, search: '' }
 
-const compare: Record<Arrangement['sort'], (figures: (id: string) => Figures | undefined) => (a: Channel, b: Channel) => number> = {
+const compare: Record<
+  Arrangement['sort'],
+  (figures: (id: string) => Figures | undefined) => (a: Channel, b: Channel) => number
+> = {
   number: () => () => 0, // as they come in the plan, which is by recorder and number for most
   name: () => (a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }),
   gigabytes: (f) => (a, b) => (f(b.id)?.gigabytesPerDay ?? 0) - (f(a.id)?.gigabytesPerDay ?? 0),
@@ -54,11 +57,24 @@ function subtotal(list: Channel[], figures: (id: string) => Figures | undefined)
 }
 
 /** The rows that are shown: channels by group where they are grouped, groups and channels in the order asked for. */
-export function rowsOf(channels: Channel[], how: Arrangement, figures: (id: string) => Figures | undefined, found: ReadonlySet<string>, recorders: Recorder[]): Row[] {
+export function rowsOf(
+  channels: Channel[],
+  how: Arrangement,
+  figures: (id: string) => Figures | undefined,
+  found: ReadonlySet<string>,
+  recorders: Recorder[],
+): Row[] {
   const words = how.search.toLowerCase().split(/\s+/).filter(Boolean)
-  const shown = channels.filter((c) => (!how.findings || found.has(c.id)) && words.every((w) => `${c.number} ${c.name} ${c.group ?? ''}`.toLowerCase().includes(w)))
+  const shown = channels.filter(
+    (c) =>
+      (!how.findings || found.has(c.id)) &&
+      words.every((w) => `${c.number} ${c.name} ${c.group ?? ''}`.toLowerCase().includes(w)),
+  )
   const order = compare[how.sort](figures)
-  const sorted = how.sort === 'number' ? [...shown].sort((a, b) => (a.recorder === b.recorder ? a.number - b.number : 0)) : [...shown].sort(order)
+  const sorted =
+    how.sort === 'number'
+      ? [...shown].sort((a, b) => (a.recorder === b.recorder ? a.number - b.number : 0))
+      : [...shown].sort(order)
   if (!how.grouped && !how.byRecorder) return sorted.map((channel) => ({ kind: 'channel' as const, channel }))
   const groups = new Map<string, Channel[]>()
   for (const c of sorted) {

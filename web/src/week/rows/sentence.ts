@@ -7,7 +7,7 @@ export function weekInWords(channel: Channel, ribbon: Ribbon | undefined, duties
   if (!ribbon) return channel.name
   const days = dayNames.map((_, day) => dayInWords(day, ribbon, duties))
   const parts: string[] = []
-  for (let first = 0; first < 7; ) {
+  for (let first = 0; first < 7;) {
     let last = first
     while (last < 6 && days[last + 1] === days[first]) last++
     parts.push(`${first === last ? dayNames[first] : `${dayNames[first]} to ${dayNames[last]}`}: ${days[first]}`)
@@ -22,5 +22,7 @@ function dayInWords(day: number, ribbon: Ribbon, duties: Map<string, Duty>): str
     .map((r, i) => ({ duty: duties.get(r.duty)?.name ?? r.duty, from: r.from, to: ribbon.rail[i + 1]?.from ?? WEEK }))
     .filter((r) => r.from < end && r.to > start)
   if (runs.length === 1) return runs[0]!.duty
-  return runs.map((r) => `${r.duty} ${clock(Math.max(0, r.from - start))} to ${clock(Math.min(DAY, r.to - start))}`).join(', ')
+  return runs
+    .map((r) => `${r.duty} ${clock(Math.max(0, r.from - start))} to ${clock(Math.min(DAY, r.to - start))}`)
+    .join(', ')
 }

@@ -12,24 +12,64 @@ const props = defineProps<{ width: number }>()
 defineEmits<{ paint: [channels: string[], span: Span] }>()
 const hand = useHand()
 const drag = useDayDrag(useCopy())
-const days = computed(() => daysIn(hand.view).map((d) => ({ d, place: placeIn(hand.view, { from: Math.max(d * DAY, hand.view.from), to: Math.min((d + 1) * DAY, hand.view.to) }) })))
-const ticks = computed(() => ticksOf(hand.view, props.width, hand.view.to - hand.view.from < 600 ? 42 : 25).ticks.filter((t) => ((t.minute - hand.view.from) / (hand.view.to - hand.view.from)) * props.width > 14).map((t) => ({ ...t, left: placeIn(hand.view, { from: t.minute, to: t.minute }).left })))
+const days = computed(() =>
+  daysIn(hand.view).map((d) => ({
+    d,
+    place: placeIn(hand.view, { from: Math.max(d * DAY, hand.view.from), to: Math.min((d + 1) * DAY, hand.view.to) }),
+  })),
+)
+const ticks = computed(() =>
+  ticksOf(hand.view, props.width, hand.view.to - hand.view.from < 600 ? 42 : 25)
+    .ticks.filter((t) => ((t.minute - hand.view.from) / (hand.view.to - hand.view.from)) * props.width > 14)
+    .map((t) => ({ ...t, left: placeIn(hand.view, { from: t.minute, to: t.minute }).left })),
+)
 </script>
 
 <template>
   <div class="days">
     <div
-      v-for="{ d, place } in days" :key="d" class="day" :class="{ target: drag.over.value.includes(d) }" :style="place" :data-day-heading="d"
+      v-for="{ d, place } in days"
+      :key="d"
+      class="day"
+      :class="{ target: drag.over.value.includes(d) }"
+      :style="place"
+      :data-day-heading="d"
       @pointerdown="drag.down"
     >
       <DayMenu :day="d" @paint="(channels, span) => $emit('paint', channels, span)" />
       <span v-if="hand.day !== undefined" class="steps">
-        <button type="button" class="plain-button" title="The day before" data-test="day-before" @click="hand.day = (d + 6) % 7">◂ {{ dayNames[(d + 6) % 7]!.slice(0, 3) }}</button>
-        <button type="button" class="plain-button" title="The day after" data-test="day-after" @click="hand.day = (d + 1) % 7">{{ dayNames[(d + 1) % 7]!.slice(0, 3) }} ▸</button>
+        <button
+          type="button"
+          class="plain-button"
+          title="The day before"
+          data-test="day-before"
+          @click="hand.day = (d + 6) % 7"
+        >
+          ◂ {{ dayNames[(d + 6) % 7]!.slice(0, 3) }}
+        </button>
+        <button
+          type="button"
+          class="plain-button"
+          title="The day after"
+          data-test="day-after"
+          @click="hand.day = (d + 1) % 7"
+        >
+          {{ dayNames[(d + 1) % 7]!.slice(0, 3) }} ▸
+        </button>
       </span>
     </div>
-    <button v-if="!hand.isWhole" type="button" class="plain-button whole" data-test="whole-week" @click="hand.day = undefined">whole week</button>
-    <span v-for="t in ticks" :key="t.minute" class="hour" aria-hidden="true" :style="{ left: t.left }">{{ t.text }}</span>
+    <button
+      v-if="!hand.isWhole"
+      type="button"
+      class="plain-button whole"
+      data-test="whole-week"
+      @click="hand.day = undefined"
+    >
+      whole week
+    </button>
+    <span v-for="t in ticks" :key="t.minute" class="hour" aria-hidden="true" :style="{ left: t.left }">{{
+      t.text
+    }}</span>
   </div>
 </template>
 

@@ -8,7 +8,10 @@ import { DAY, dayNames, weekdays, type Span } from '../../time/week'
 import { useCopy } from '../copying/useCopy'
 import { useHand } from '../../hand/useHand'
 
-/** A day's heading with what can be done with the whole day: on the channels selected. What copying would change is counted as soon as it is pointed at. */
+/**
+ * A day's heading with what can be done with the whole day: on the channels selected. What copying would change is
+ * counted as soon as it is pointed at.
+ */
 const props = defineProps<{ day: number }>()
 const emit = defineEmits<{ paint: [channels: string[], span: Span] }>()
 const site = useSite()
@@ -34,18 +37,41 @@ function act(command: 'closer' | 'paint' | 'take' | number[]) {
 
 <template>
   <ElDropdown trigger="click" placement="bottom-start" @command="act" @visible-change="leave">
-    <button type="button" class="plain-button day" :data-day="weekdays[day]" :title="`What can be done with the whole of ${name}; drag it onto other days to copy it`">{{ name.slice(0, 3) }}</button>
+    <button
+      type="button"
+      class="plain-button day"
+      :data-day="weekdays[day]"
+      :title="`What can be done with the whole of ${name}; drag it onto other days to copy it`"
+    >
+      {{ name.slice(0, 3) }}
+    </button>
     <template #dropdown>
       <ElDropdownMenu>
-        <ElDropdownItem command="closer">{{ hand.day === undefined ? `Look closer at ${name}` : 'Back to the whole week' }}</ElDropdownItem>
-        <ElDropdownItem v-if="!channels.length" disabled divided>Select channels first: this acts on those selected</ElDropdownItem>
+        <ElDropdownItem command="closer">{{
+          hand.day === undefined ? `Look closer at ${name}` : 'Back to the whole week'
+        }}</ElDropdownItem>
+        <ElDropdownItem v-if="!channels.length" disabled divided
+          >Select channels first: this acts on those selected</ElDropdownItem
+        >
         <template v-else>
           <ElDropdownItem disabled divided>{{ name }}, on {{ count(channels.length, 'channel') }}</ElDropdownItem>
           <ElDropdownItem command="paint">Paint all day: {{ duty }}</ElDropdownItem>
           <ElDropdownItem command="take">Copy it; Ctrl+V puts it where the cursor is</ElDropdownItem>
-          <ElDropdownItem :command="working" divided @mouseenter="consider(working)" @focus="consider(working)">Copy onto {{ day < 5 ? 'the other working days' : 'Monday to Friday' }}</ElDropdownItem>
-          <ElDropdownItem :command="rest" @mouseenter="consider(rest)" @focus="consider(rest)">Copy onto every day</ElDropdownItem>
-          <ElDropdownItem v-for="d in rest" :key="d" :command="[d]" :divided="d === rest[0]" @mouseenter="consider([d])" @focus="consider([d])">Copy onto {{ dayNames[d] }}</ElDropdownItem>
+          <ElDropdownItem :command="working" divided @mouseenter="consider(working)" @focus="consider(working)"
+            >Copy onto {{ day < 5 ? 'the other working days' : 'Monday to Friday' }}</ElDropdownItem
+          >
+          <ElDropdownItem :command="rest" @mouseenter="consider(rest)" @focus="consider(rest)"
+            >Copy onto every day</ElDropdownItem
+          >
+          <ElDropdownItem
+            v-for="d in rest"
+            :key="d"
+            :command="[d]"
+            :divided="d === rest[0]"
+            @mouseenter="consider([d])"
+            @focus="consider([d])"
+            >Copy onto {{ dayNames[d] }}</ElDropdownItem
+          >
         </template>
       </ElDropdownMenu>
     </template>

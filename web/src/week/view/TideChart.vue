@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { useDebounceFn, useDevicePixelRatio } from '@vueuse/core'
-import { computed, onMounted, ref, shallowRef, useTemplateRef, watch, watchEffect } from 'vue'
+import { useDevicePixelRatio } from '@vueuse/core'
+import { computed, onMounted, ref, useTemplateRef, watchEffect } from 'vue'
 
+import { useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
-import type { Tide } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { count, gigabytes, three } from '../../ui/figures'
 import TermTip from '../../ui/TermTip.vue'
-import { drawLayers, prepare } from '../../drawing/drawRibbon'
+import { prepare } from '../../drawing/drawRibbon'
+import { drawTide } from '../../drawing/drawTide'
 import { palette } from '../../theme/palette'
 import { clock, DAY, dayOf, moment, placeIn, WEEK, type Span } from '../../time/week'
 import { useHand } from '../../hand/useHand'
@@ -19,20 +20,16 @@ const hand = useHand()
 const canvas = useTemplateRef('canvas')
 const { pixelRatio } = useDevicePixelRatio()
 const ofSelection = ref(false)
-const asked = shallowRef<Tide>()
 const chosen = computed(() => (ofSelection.value && hand.selection.length ? hand.selection : []))
-
-const ask = useDebounceFn(async () => {
-  if (!chosen.value.length && !hand.brush) {
-    asked.value = undefined
-    return
-  }
-  const { data } = await api
-    .POST('/api/plans/{id}/tide', { params: site.here, body: { ...(chosen.value.length && { channels: chosen.value }), ...hand.brush } })
-    .catch(() => ({ data: undefined }))
-  asked.value = chosen.value.length || hand.brush ? data : undefined
-}, 40)
-watch(() => [chosen.value, hand.brush, site.version], ask)
+const { data: asked } = useAnswer(
+  () => [chosen.value, hand.brush, site.version],
+  () => {
+    if (!chosen.value.length && !hand.brush) return undefined
+    const body = { ...(chosen.value.length && { channels: chosen.value }), ...hand.brush }
+    return api.POST('/api/plans/{id}/tide', { params: site.here, body })
+  },
+  { debounce: 40, keep: true },
+)
 const tide = computed(() => asked.value ?? site.tide)
 
 /** The scale ends at a round figure above the busiest half hour of the site, so that a selection shows its part. */
@@ -72,32 +69,16 @@ function move(event: PointerEvent) {
 const place = computed(() => hand.brush && placeIn(hand.view, hand.brush))
 /** A moment as the end of a time: midnight is 24:00 of the day before. */
 const until = (minute: number) => (minute % DAY ? moment(minute) : `${moment(minute - 1).slice(0, 3)} ${clock(DAY)}`)
-const who = computed(() => (hand.selection.length ? hand.selection : (site.plan?.channels ?? []).filter((c) => !c.noCamera).map((c) => c.id)))
+const who = computed(() =>
+  hand.selection.length ? hand.selection : (site.plan?.channels ?? []).filter((c) => !c.noCamera).map((c) => c.id),
+)
 const sameDay = computed(() => hand.brush && dayOf(hand.brush.from) === dayOf(hand.brush.to - 1))
 
 onMounted(() => {
   watchEffect(
     () => {
-      const t = tide.value
-      if (!canvas.value || !t || props.width < 1 || !pixelRatio.value) return
-      const c = prepare(canvas.value, props.width, props.height, palette.value, hand.view)
-      const floor = props.height - 1
-      const heights = (mbps: number[]) => mbps.map((m) => (m / top.value) * (floor - 4))
-      const starts = t.base.map((_, i) => i * 30)
-      drawLayers(c, { from: starts, base: heights(t.base), motion: heights(t.motion), alarm: heights(t.alarm) }, new Set(), floor)
-      const line = (mbps: number, color: string, dash: number[]) => {
-        if (mbps > top.value) return
-        c.context.strokeStyle = color
-        c.context.setLineDash(dash)
-        c.context.beginPath()
-        const y = Math.round(floor - (mbps / top.value) * (floor - 4)) + 0.5
-        c.context.moveTo(0, y)
-        c.context.lineTo(props.width, y)
-        c.context.stroke()
-        c.context.setLineDash([])
-      }
-      line(t.mean, c.palette.ink, [4, 4])
-      line(t.intake, c.palette.short, [])
+      if (!canvas.value || !tide.value || props.width < 1 || !pixelRatio.value) return
+      drawTide(prepare(canvas.value, props.width, props.height, palette.value, hand.view), tide.value, top.value)
     },
     { flush: 'post' },
   )
@@ -107,26 +88,67 @@ onMounted(() => {
 <template>
   <section class="tide" aria-label="Tide: Mbps written">
     <div class="legend">
-      <h2><TermTip word="tide">Tide</TermTip> <button v-if="hand.selection.length" type="button" class="plain-button which" :aria-pressed="ofSelection" data-test="tide-of" @click="ofSelection = !ofSelection">{{ ofSelection ? `of ${count(hand.selection.length, 'channel')}` : 'of the whole site' }}</button></h2>
-      <div class="soft">{{ hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbps written; drag to select a time' }}</div>
+      <h2>
+        <TermTip word="tide">Tide</TermTip>
+        <button
+          v-if="hand.selection.length"
+          type="button"
+          class="plain-button which"
+          :aria-pressed="ofSelection"
+          data-test="tide-of"
+          @click="ofSelection = !ofSelection"
+        >
+          {{ ofSelection ? `of ${count(hand.selection.length, 'channel')}` : 'of the whole site' }}
+        </button>
+      </h2>
+      <div class="soft">
+        {{
+          hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbps written; drag to select a time'
+        }}
+      </div>
       <dl v-if="tide" data-test="tide-says">
-        <dt>mean <span class="dash" aria-hidden="true" /></dt><dd>{{ three(tide.mean) }}</dd>
-        <dt>busiest, {{ moment(tide.busiestAt) }}</dt><dd>{{ three(tide.busiest) }}</dd>
-        <template v-if="hand.brush"><dt>written in it</dt><dd>{{ gigabytes((tide.mean * (hand.brush.to - hand.brush.from) * 60) / 8000) }}</dd></template>
-        <template v-else><dt>intake of recorders</dt><dd>{{ three(tide.intake) }}</dd></template>
+        <dt>mean <span class="dash" aria-hidden="true" /></dt>
+        <dd>{{ three(tide.mean) }}</dd>
+        <dt>busiest, {{ moment(tide.busiestAt) }}</dt>
+        <dd>{{ three(tide.busiest) }}</dd>
+        <template v-if="hand.brush"
+          ><dt>written in it</dt>
+          <dd>{{ gigabytes((tide.mean * (hand.brush.to - hand.brush.from) * 60) / 8000) }}</dd></template
+        >
+        <template v-else
+          ><dt>intake of recorders</dt>
+          <dd>{{ three(tide.intake) }}</dd></template
+        >
       </dl>
     </div>
     <div class="chart">
       <canvas
-        ref="canvas" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" data-test="tide" @pointerdown="down" @pointermove="move" @pointerup="from = undefined"
+        ref="canvas"
+        :style="{ width: `${width}px`, height: `${height}px` }"
+        aria-hidden="true"
+        data-test="tide"
+        @pointerdown="down"
+        @pointermove="move"
+        @pointerup="from = undefined"
         @pointercancel="from = undefined"
       />
       <span class="scale">{{ three(top) }} Mbps</span>
-      <div v-if="now" class="now" :style="{ left: now.left }"><span>{{ three(now.mbps) }}</span></div>
+      <div v-if="now" class="now" :style="{ left: now.left }">
+        <span>{{ three(now.mbps) }}</span>
+      </div>
       <div v-if="place && hand.brush" class="brush" :style="place" />
       <div v-if="hand.brush" class="acts">
-        <button type="button" class="act quiet" data-test="brush-zoom" @click="hand.look(hand.brush.from, hand.brush.to)">Look closer</button>
-        <button type="button" class="act quiet" data-test="brush-paint" @click="paint(who, hand.brush!)">Paint {{ sameDay ? 'it' : hand.reach }} on {{ count(who.length, 'channel') }}</button>
+        <button
+          type="button"
+          class="act quiet"
+          data-test="brush-zoom"
+          @click="hand.look(hand.brush.from, hand.brush.to)"
+        >
+          Look closer
+        </button>
+        <button type="button" class="act quiet" data-test="brush-paint" @click="paint(who, hand.brush!)">
+          Paint {{ sameDay ? 'it' : hand.reach }} on {{ count(who.length, 'channel') }}
+        </button>
         <button type="button" class="act quiet" aria-label="Forget this time" @click="hand.brush = undefined">×</button>
       </div>
     </div>

@@ -5,8 +5,10 @@ export function useZoom(minuteAt: (event: { clientX: number }) => number) {
   const hand = useHand()
 
   function wheel(event: WheelEvent) {
-    if (event.ctrlKey || event.metaKey) hand.zoom(Math.exp(Math.max(-1, Math.min(1, event.deltaY / 300))), minuteAt(event))
-    else if (!hand.isWhole && (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY))) hand.pan((event.deltaX || event.deltaY) / 800)
+    if (event.ctrlKey || event.metaKey)
+      hand.zoom(Math.exp(Math.max(-1, Math.min(1, event.deltaY / 300))), minuteAt(event))
+    else if (!hand.isWhole && (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)))
+      hand.pan((event.deltaX || event.deltaY) / 800)
     else return
     event.preventDefault()
   }

@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, onMounted, ref, useTemplateRef, watchEffect } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch, watchEffect } from 'vue'
 
-import type { Activity, Hours } from '../../api/types'
-import { three } from '../../ui/figures'
-import { palette } from '../../theme/palette'
-import { clock, DAY, dayNames, WEEK, weekdays } from '../../time/week'
-import { daysOf, hourOf, rateAt, rateSteps, type Reach } from './rates'
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import type { Activity, Hours } from '../api/types'
+import { palette } from '../theme/palette'
+import { paintedOver, spansOf, valueAt } from '../time/echo'
+import { clock, DAY, dayNames, WEEK, weekdays, type Span } from '../time/week'
+import { three } from '../ui/figures'
+import { daysOf, type DaysMeant } from './daysMeant'
 
 /**
  * The week of an activity as a curve of events an hour. Dragging up and down sets an hour, dragging on sets the hours
  * that are crossed; with the keyboard the left and right arrows choose the hour, up and down set it.
  */
-const props = defineProps<{ activity: Activity; reach: Reach; readonly?: boolean; height?: number }>()
+const props = defineProps<{ activity: Activity; meant: DaysMeant; readonly?: boolean; height?: number }>()
 const emit = defineEmits<{ paint: [hours: Hours[], perHour: number] }>()
 const canvas = useTemplateRef('canvas')
 const { width } = useElementSize(canvas)
@@ -20,8 +23,17 @@ const height = computed(() => props.height ?? 190)
 
 const hand = ref<{ from: number; to: number; perHour: number }>() // hours of the week, the last inclusive
 const at = ref(12) // the hour that the keyboard is on
-const steps = computed(() => rateSteps(props.activity))
-const highest = computed(() => Math.max(1, ...steps.value.map((s) => s.perHour)))
+
+/** The rates as the core has them; what is drawn over them stays until those with it are there. */
+const { data: rates } = useAnswer(
+  () => props.activity,
+  () => api.POST('/api/activities/rates', { body: props.activity }),
+  { keep: true },
+)
+const echo = ref<{ spans: Span[]; perHour: number }>()
+watch(rates, () => (echo.value = undefined))
+const steps = computed(() => (rates.value?.steps ?? []).map((s) => ({ from: s.from, value: s.perHour })))
+const highest = computed(() => Math.max(1, rates.value?.mostPerHour ?? 1))
 const held = ref(0) // the scale stays as it is while dragging
 const top = computed(() => {
   const most = held.value || highest.value * 1.25
@@ -29,23 +41,18 @@ const top = computed(() => {
   return ([1, 1.5, 2, 3, 4, 5, 6, 8, 10].find((k) => k * step >= most) ?? 10) * step
 })
 
-/** The hours that the hand means, as stretches of days. */
-function meant(from: number, to: number): Hours[] {
+/** The hours that the hand means. */
+function hoursMeant(from: number, to: number): Hours[] {
   const day = Math.floor(from / 24)
   const last = Math.min(to, day * 24 + 23)
-  return [{ days: daysOf(day, props.reach).map((d) => weekdays[d]!), from: clock((from % 24) * 60), to: clock((last % 24) * 60 + 60) }]
+  const days = daysOf(day, props.meant).map((d) => weekdays[d]!)
+  return [{ days, from: clock((from % 24) * 60), to: clock((last % 24) * 60 + 60) }]
 }
 
 const shown = computed(() => {
   const h = hand.value
-  if (!h) return steps.value
-  const days = daysOf(Math.floor(h.from / 24), props.reach)
-  const edges = new Set([...steps.value.map((s) => s.from), ...days.flatMap((d) => [d * DAY + (h.from % 24) * 60, d * DAY + (Math.min(h.to, Math.floor(h.from / 24) * 24 + 23) % 24) * 60 + 60])])
-  return [...edges].filter((e) => e < WEEK).sort((a, b) => a - b).map((from) => {
-    const hour = hourOf(from)
-    const inside = days.includes(Math.floor(from / DAY)) && hour >= h.from % 24 && hour <= Math.min(h.to, Math.floor(h.from / 24) * 24 + 23) % 24
-    return { from, perHour: inside ? h.perHour : rateAt(steps.value, from) }
-  })
+  const over = h ? { spans: spansOf(hoursMeant(h.from, h.to)), perHour: h.perHour } : echo.value
+  return over ? paintedOver(steps.value, over.spans, over.perHour) : steps.value
 })
 
 onMounted(() => {
@@ -70,7 +77,7 @@ onMounted(() => {
       c.beginPath()
       c.moveTo(0, floor)
       shown.value.forEach((s, i) => {
-        const y = floor - (s.perHour / top.value) * (floor - 6)
+        const y = floor - (s.value / top.value) * (floor - 6)
         c.lineTo(x(s.from), y)
         c.lineTo(x(shown.value[i + 1]?.from ?? WEEK), y)
       })
@@ -113,7 +120,13 @@ function move(event: PointerEvent) {
 function up() {
   const h = hand.value
   leave()
-  if (h) emit('paint', meant(h.from, h.to), h.perHour)
+  if (h) paint(h.from, h.to, h.perHour)
+}
+
+function paint(from: number, to: number, perHour: number) {
+  const hours = hoursMeant(from, to)
+  echo.value = { spans: spansOf(hours), perHour }
+  emit('paint', hours, perHour)
 }
 
 function leave() {
@@ -121,7 +134,7 @@ function leave() {
   held.value = 0
 }
 
-const now = computed(() => (hand.value ? hand.value.perHour : rateAt(steps.value, at.value * 60)))
+const now = computed(() => (hand.value ? hand.value.perHour : (valueAt(shown.value, at.value * 60) ?? 0)))
 
 function key(event: KeyboardEvent) {
   const step = now.value >= 20 ? 5 : now.value >= 5 ? 1 : now.value >= 1 ? 0.5 : 0.1
@@ -129,20 +142,38 @@ function key(event: KeyboardEvent) {
   else if (event.key === 'ArrowRight') at.value = (at.value + 1) % 168
   else if (event.key === 'Escape' && hand.value) leave()
   else if (!props.readonly && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-    emit('paint', meant(at.value, at.value), Number(Math.max(0, now.value + (event.key === 'ArrowUp' ? step : -step)).toPrecision(3)))
+    paint(at.value, at.value, Number(Math.max(0, now.value + (event.key === 'ArrowUp' ? step : -step)).toPrecision(3)))
   } else return
   event.preventDefault()
 }
 
-const said = computed(() => `${dayNames[Math.floor(at.value / 24)]} ${clock((at.value % 24) * 60)}: ${three(now.value)} an hour`)
+const said = computed(
+  () => `${dayNames[Math.floor(at.value / 24)]} ${clock((at.value % 24) * 60)}: ${three(now.value)} an hour`,
+)
 </script>
 
 <template>
   <div
-    class="curve" tabindex="0" role="slider" aria-label="Events an hour, by hour of the week" :aria-valuenow="now" aria-valuemin="0" :aria-valuemax="Math.max(top, now)" :aria-valuetext="said" :aria-readonly="readonly"
-    data-test="rate-curve" @keydown="key"
+    class="curve"
+    tabindex="0"
+    role="slider"
+    aria-label="Events an hour, by hour of the week"
+    :aria-valuenow="now"
+    aria-valuemin="0"
+    :aria-valuemax="Math.max(top, now)"
+    :aria-valuetext="said"
+    :aria-readonly="readonly"
+    data-test="rate-curve"
+    @keydown="key"
   >
-    <canvas ref="canvas" :style="{ height: `${height}px` }" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="leave" />
+    <canvas
+      ref="canvas"
+      :style="{ height: `${height}px` }"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="leave"
+    />
     <span class="scale soft">{{ three(top) }} an hour</span>
     <span v-if="!readonly" class="said">{{ said }}</span>
     <span v-if="!readonly" class="cursor" :style="{ left: `${(100 * at) / 168}%`, width: `${100 / 168}%` }" />

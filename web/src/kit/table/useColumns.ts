@@ -1,0 +1,62 @@
+import { computed, type Ref } from 'vue'
+
+import type { TableColumn } from '../../api/types'
+
+const widths: Record<string, number> = {
+  number: 44,
+  name: 168,
+  group: 104,
+  recorder: 150,
+  pool: 90,
+  camera: 62,
+  kind: 128,
+  activity: 150,
+  nuisance: 120,
+  week: 170,
+}
+
+/** Widths of columns that every stream or part has, by the end of their names. */
+const endings: [RegExp, number][] = [
+  [/\.rate$/, 136],
+  [/\.size$/, 92],
+  [/\.known$/, 84],
+  [/gop|keyframe/, 108],
+]
+const GRIP = 26
+export const FROZEN = 2 // number and name stay in view
+
+const width = (c: TableColumn) => widths[c.id] ?? endings.find(([end]) => end.test(c.id))?.[1] ?? 78
+
+/** Where columns are, in pixels. */
+export function useColumns(columns: Ref<TableColumn[]>) {
+  const lefts = computed(() => {
+    let x = GRIP
+    return columns.value.map((c) => ((x += width(c)), x - width(c)))
+  })
+  const total = computed(() => (lefts.value.at(-1) ?? 0) + width(columns.value.at(-1)!))
+  const places = computed(() =>
+    columns.value.map((c, j) => ({ width: `${width(c)}px`, ...(j < FROZEN && { left: `${lefts.value[j]}px` }) })),
+  )
+
+  /** Columns of one group, side by side, under their name. */
+  const groups = computed(() => {
+    const out: { name: string; left: number; width: number }[] = []
+    columns.value.forEach((c, i) => {
+      const last = out.at(-1)
+      if (last?.name === c.group) last.width += width(c)
+      else out.push({ name: c.group, left: lefts.value[i]!, width: width(c) })
+    })
+    return out
+  })
+
+  /** Scrolls a box so far that a column is in view beside those that stay. */
+  function reveal(box: HTMLElement, column: number) {
+    if (column < FROZEN) return
+    const [left, right] = [lefts.value[column]!, lefts.value[column]! + width(columns.value[column]!)]
+    const frozen = lefts.value[FROZEN] ?? 0
+    if (left - frozen < box.scrollLeft) box.scrollLeft = left - frozen
+    else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth
+  }
+
+  return { total, places, groups, reveal }
+}
