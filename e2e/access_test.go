@@ -39,7 +39,7 @@ func TestEveryPageIsAccessible(t *testing.T) {
 			p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
 			if page.ready == `[data-week="hall"]` { // two parts of one page, and what lies over it
 				p.violations(page.path+", named weeks", theme)
-				p.click(`[data-test="special-days"]`)
+				p.click(`[data-tab="days"]`)
 				p.until(`!!document.querySelector('.year')`)
 			}
 			if page.ready == ".history li" {

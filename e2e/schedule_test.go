@@ -191,8 +191,8 @@ func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
 
 func TestSpecialDays(t *testing.T) {
 	s, p := quay(t)
-	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
-	p.click(`[data-test="special-days"]`)
+	p.open("/sites/quay/weeks", `[data-tab="days"]`)
+	p.click(`[data-tab="days"]`)
 	p.until(`!!document.querySelector('[data-date$="-03-17"]')`)
 	p.still(`[data-date$="-03-17"]`)
 	year := eval[string](p, `document.querySelector('.year b').innerText`)
@@ -231,8 +231,8 @@ func TestSpecialDays(t *testing.T) {
 // it is complete, and one that is refused stays with its reason.
 func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 	s, p := quay(t)
-	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
-	p.click(`[data-test="special-days"]`)
+	p.open("/sites/quay/weeks", `[data-tab="days"]`)
+	p.click(`[data-tab="days"]`)
 	field := func(which string) string { return `[data-special="2026-12-25"] [data-test="` + which + `"] input` }
 	enter := func(which, text string) {
 		t.Helper()
@@ -270,9 +270,10 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 func TestASeasonIsFeltInTheYear(t *testing.T) {
 	s, p := quay(t)
 	p.shows(".verdict", "27.0 on 9 August, High season")
-	p.open("/sites/quay/weeks", `[data-test="special-days"]`)
-	p.click(`[data-test="special-days"]`)
+	p.open("/sites/quay/weeks", `[data-tab="days"]`)
+	p.click(`[data-tab="days"]`)
 	p.shows(`[data-test="year-line"]`, "Array: at worst 27.0 days on 9 August, High season")
+	p.shows(`[data-special="2026-07-10"] [data-choice]`, "its own duties")
 	set := func(text string) {
 		t.Helper()
 		eval[bool](p, fmt.Sprintf(`(() => { const e = document.querySelector('[data-special="2026-07-10"] [data-test="rate-factor"]'); e.value = %q; e.dispatchEvent(new Event('change')); return true })()`, text))

@@ -2,13 +2,13 @@ package edit
 
 import (
 	"encoding/json"
-	"os"
 	"reflect"
 	"slices"
 	"strings"
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/table"
 	"wakefield/core/week"
 )
@@ -203,7 +203,7 @@ func TestEdits(t *testing.T) {
 	}
 	covered := make(map[string]bool)
 	for _, test := range tests {
-		before := example(t)
+		before := plantest.Whole(t)
 		name, _, err := test.edit.change()
 		if err != nil {
 			t.Fatal(err)
@@ -219,7 +219,7 @@ func TestEdits(t *testing.T) {
 			data, _ := after.Write()
 			t.Errorf("%s did not do what it says: %s", test.name, data)
 		}
-		if !reflect.DeepEqual(before, example(t)) {
+		if !reflect.DeepEqual(before, plantest.Whole(t)) {
 			t.Errorf("%s changed the plan it was made on", test.name)
 		}
 		if got := done.Sentence; got != test.sentence {
@@ -275,22 +275,22 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetPool: &SetPool{"r7", plan.Pool{ID: "p1", Name: "A", Layout: "span"}}}, `edits[1].setPool.recorder: no recorder "r7"`},
 	}
 	for _, test := range tests {
-		p := example(t)
+		p := plantest.Whole(t)
 		next, err := After(p, good, test.edit)
 		if err == nil || !strings.HasPrefix(err.Error(), test.want) {
 			t.Errorf("%v, want %s", err, test.want)
 		}
-		if err == nil && next == nil || !reflect.DeepEqual(p, example(t)) {
+		if err == nil && next == nil || !reflect.DeepEqual(p, plantest.Whole(t)) {
 			t.Errorf("%s: something was changed", test.want)
 		}
 	}
-	if _, err := After(example(t)); err == nil {
+	if _, err := After(plantest.Whole(t)); err == nil {
 		t.Error("no edits at all passed")
 	}
 }
 
 func TestPaintWritesWhatAPersonWould(t *testing.T) {
-	p := example(t)
+	p := plantest.Whole(t)
 	weekdays := []week.Weekday{0, 1, 2, 3, 4}
 	p, err := After(p,
 		Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: []plan.Hours{{Days: weekdays, From: 360, To: 1320}}, Duty: "thrift"}},
@@ -308,17 +308,4 @@ func TestPaintWritesWhatAPersonWould(t *testing.T) {
 	if !reflect.DeepEqual(got, want) {
 		t.Errorf("%+v, want %+v", got, want)
 	}
-}
-
-func example(t testing.TB) *plan.Plan {
-	t.Helper()
-	data, err := os.ReadFile("../plan/testdata/whole.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := plan.Read(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
 }

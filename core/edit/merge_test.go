@@ -17,7 +17,7 @@ func TestMerge(t *testing.T) {
 	paint := func(channel string, day week.Weekday, from, to week.Clock, duty string) Edit {
 		return Edit{Paint: &Paint{Channels: []string{channel}, Hours: hoursOn(day, from, to), Duty: duty}}
 	}
-	array := example(t).Recorders[0].Pools[0]
+	array := plantest.Whole(t).Recorders[0].Pools[0]
 	array.HotSpares = 1
 	tests := []struct {
 		name         string
@@ -36,16 +36,16 @@ func TestMerge(t *testing.T) {
 		{"a duty that is gone", Edit{RemoveDuty: &RemoveDuty{"off", ""}}, paint("c1", 0, 8, 12, "off"), false},
 		{"a recorder written whole over a new setting of it",
 			Edit{SetPool: &SetPool{"r1", array}},
-			Edit{SetRecorder: &SetRecorder{Recorder: func() plan.Recorder { r := example(t).Recorders[0]; r.Channels = 16; return r }()}}, false},
+			Edit{SetRecorder: &SetRecorder{Recorder: func() plan.Recorder { r := plantest.Whole(t).Recorders[0]; r.Channels = 16; return r }()}}, false},
 		{"an old copy of a channel over a new setting",
 			Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}},
-			Edit{SetChannel: &SetChannel{Channel: func() plan.Channel { c := *example(t).Channel("c1"); c.PreSeconds = 1; return c }()}}, false},
+			Edit{SetChannel: &SetChannel{Channel: func() plan.Channel { c := *plantest.Whole(t).Channel("c1"); c.PreSeconds = 1; return c }()}}, false},
 		{"two new things", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n2", Name: "New"}}}, true},
 		{"one new thing twice", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "Other"}}}, false},
 		{"an edit that never was possible", Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}}, Edit{SetAudio: &SetAudio{[]string{"c7"}, 64}}, false},
 	}
 	for _, test := range tests {
-		base := example(t)
+		base := plantest.Whole(t)
 		current, err := After(base, test.theirs)
 		if err != nil {
 			t.Fatal(err)
@@ -61,7 +61,7 @@ func TestMerge(t *testing.T) {
 }
 
 func TestMergeKeepsBoth(t *testing.T) {
-	base := example(t)
+	base := plantest.Whole(t)
 	current, err := After(base, Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off"}})
 	if err != nil {
 		t.Fatal(err)
@@ -77,7 +77,7 @@ func TestMergeKeepsBoth(t *testing.T) {
 }
 
 func TestRepainted(t *testing.T) {
-	a := example(t)
+	a := plantest.Whole(t)
 	b, err := After(a,
 		Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off"}},
 		Edit{Paint: &Paint{Channels: []string{"c2"}, Hours: hoursOn(1, 8, 9), Duty: "thrift"}}) // which it is already
@@ -92,7 +92,7 @@ func TestRepainted(t *testing.T) {
 // TestMergeNoticesEveryMember changes one value after another: each is seen, and meets
 // the same change made by somebody else.
 func TestMergeNoticesEveryMember(t *testing.T) {
-	p := example(t)
+	p := plantest.Whole(t)
 	n := 0
 	plantest.EachChange(t, p, func(path string, changed *plan.Plan) {
 		if path == ".Format" {
@@ -129,7 +129,7 @@ func weekAsItWas(a, b *plan.Plan) bool {
 }
 
 func TestTwoPeopleTieDifferentThings(t *testing.T) {
-	base := example(t)
+	base := plantest.Whole(t)
 	tie := func(cause, records string) Edit {
 		return Edit{AddEffect: &AddEffect{Effect: plan.Effect{When: plan.When{Motion: cause}, Record: []string{records}}}}
 	}

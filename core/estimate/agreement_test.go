@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 // TestPlayOutAgrees holds the closed form of every plan in testdata/plans against
@@ -23,7 +24,7 @@ func TestPlayOutAgrees(t *testing.T) {
 	for _, file := range files {
 		t.Run(filepath.Base(file), func(t *testing.T) {
 			t.Parallel()
-			p := readPlan(t, file)
+			p := plantest.Read(t, file)
 			site := Figures(p, nil)
 			played := play(p, weeks, 42)
 			for i, c := range p.Channels {
@@ -70,7 +71,7 @@ func agree(t *testing.T, id string, got *Channel, weeks []tally) {
 // TestPlayOutTellsDifferentPlansApart shows that the comparison can fail: five
 // seconds more post-event time are seen.
 func TestPlayOutTellsDifferentPlansApart(t *testing.T) {
-	p := readPlan(t, "testdata/plans/rush-hour-hall.json")
+	p := plantest.Read(t, "testdata/plans/rush-hour-hall.json")
 	played := play(p, 80, 42)["c1"]
 	p.Channels[0].PostSeconds += 5
 	other := Figures(p, nil)
@@ -89,7 +90,7 @@ func TestPlansUseEveryMember(t *testing.T) {
 	used := make(map[string]bool)
 	alike := strings.NewReplacer(".sub.", ".main.", ".third.", ".main.")
 	for _, file := range files {
-		for _, path := range plan.MembersUsed(readPlan(t, file)) {
+		for _, path := range plan.MembersUsed(plantest.Read(t, file)) {
 			used[alike.Replace(path)] = true
 		}
 	}

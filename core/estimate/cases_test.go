@@ -7,22 +7,8 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-
-	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
-
-func readPlan(t testing.TB, file string) *plan.Plan {
-	t.Helper()
-	data, err := os.ReadFile(file)
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := plan.Read(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
-}
 
 // TestCasesAgree holds the figures of whole plans against what an event-by-event
 // play-out of 2,000 weeks put on disk, to 1 % or a tenth of a percentage point.
@@ -33,7 +19,7 @@ func TestCasesAgree(t *testing.T) {
 	}
 	for _, file := range files {
 		t.Run(filepath.Base(file), func(t *testing.T) {
-			site := Run(readPlan(t, strings.Replace(file, ".expected", "", 1)), nil)
+			site := Run(plantest.Read(t, strings.Replace(file, ".expected", "", 1)), nil)
 			data, err := os.ReadFile(file)
 			if err != nil {
 				t.Fatal(err)

@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 func TestCurveOf(t *testing.T) {
@@ -29,7 +30,7 @@ func TestCurveOf(t *testing.T) {
 }
 
 func TestTideOfSomeChannels(t *testing.T) {
-	s := Figures(readPlan(t, "testdata/plans/two-pools.json"), nil)
+	s := Figures(plantest.Read(t, "testdata/plans/two-pools.json"), nil)
 	whole, parts := s.Tide(), 0.0
 	for _, c := range s.Channels {
 		parts += float64(s.Tide(c.ID)[20].Total())

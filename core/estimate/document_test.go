@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/video"
 )
 
@@ -26,7 +27,7 @@ func TestDocumentedTable(t *testing.T) {
 	for _, row := range []struct{ name, file string }{
 		{"Quiet door", "quiet-door"}, {"Rush-hour hall", "rush-hour-hall"}, {"Busy yard", "busy-yard"}, {"Windblown trees", "windblown-trees"},
 	} {
-		p := readPlan(t, "testdata/plans/"+row.file+".json")
+		p := plantest.Read(t, "testdata/plans/"+row.file+".json")
 		site := Figures(p, nil)
 		played := 0.0
 		weeks := play(p, 100, 42)["c1"]
@@ -49,7 +50,7 @@ func TestDocumentedGroups(t *testing.T) {
 		name         string
 		size, within float64
 	}{{"a hall, families", 2.5, 60}, {"a gangway, people off a boat", 5, 90}, {"a ramp, vehicles behind each other", 3, 40}} {
-		p := readPlan(t, "testdata/plans/rush-hour-hall.json")
+		p := plantest.Read(t, "testdata/plans/rush-hour-hall.json")
 		p.Channels = p.Channels[:1]
 		alone := Figures(p, nil).Channels[0].EventPercent
 		for i := range p.Activities {
@@ -72,7 +73,7 @@ func TestDocumentedGroups(t *testing.T) {
 // TestWorkedExamples computes the figures of the worked examples in docs/method.md.
 func TestWorkedExamples(t *testing.T) {
 	doc := readDoc(t)
-	door := readPlan(t, "testdata/one-door.json")
+	door := plantest.Read(t, "testdata/one-door.json")
 	site := Figures(door, nil)
 	modelled := encoded(&plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2,
 		Rate: plan.Rate{Kind: "modelled", Quality: 3, Scene: "busy"}})

@@ -11,6 +11,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 // TestExtremesWithinTheRules makes plans that are as far out as the rules allow.
@@ -36,7 +37,7 @@ func TestExtremesWithinTheRules(t *testing.T) {
 					Rate: plan.Rate{Kind: "constant", Kbps: 0.001, Known: "guess"}}
 			}},
 		} {
-			p := readPlan(t, file)
+			p := plantest.Read(t, file)
 			for i := range p.Channels {
 				test.change(&p.Channels[i])
 			}
@@ -71,7 +72,7 @@ func FuzzAnyEdit(f *testing.F) {
 	files, _ := filepath.Glob("testdata/plans/*.json")
 	f.Fuzz(func(t *testing.T, seed uint64) {
 		rng := rand.New(rand.NewPCG(seed, 1))
-		p := readPlan(t, files[rng.IntN(len(files))])
+		p := plantest.Read(t, files[rng.IntN(len(files))])
 		accepted := 0
 		for range 12 {
 			next, err := edit.After(p, anyEdit(rng, p))

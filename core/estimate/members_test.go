@@ -1,7 +1,6 @@
 package estimate
 
 import (
-	"os"
 	"path/filepath"
 	"reflect"
 	"testing"
@@ -21,14 +20,7 @@ func TestNoMemberLeavesStaleFigures(t *testing.T) {
 	}
 	changed, stale := 0, 0
 	for _, file := range files {
-		data, err := os.ReadFile(file)
-		if err != nil {
-			t.Fatal(err)
-		}
-		p, err := plan.Read(data)
-		if err != nil {
-			t.Fatal(err)
-		}
+		p := plantest.Read(t, file)
 		before := Figures(p, nil)
 		seen := make(map[string]bool)
 		plantest.EachChange(t, p, func(path string, next *plan.Plan) {

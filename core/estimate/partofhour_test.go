@@ -5,13 +5,14 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
 )
 
 // burst is a plan of one channel that writes much in some minutes of every day, and little
 // otherwise, on a pool that holds some minutes of it.
 func burst(t *testing.T, from, to week.Clock, usableGB float64) *plan.Plan {
-	p := readPlan(t, "testdata/plans/rush-hour-hall.json")
+	p := plantest.Read(t, "testdata/plans/rush-hour-hall.json")
 	p.Channels = p.Channels[:1]
 	c := &p.Channels[0]
 	c.AudioKbps, c.Keep = 0, plan.Keep{}

@@ -9,6 +9,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
 )
 
@@ -20,7 +21,7 @@ func eachPlan(t *testing.T, f func(t *testing.T, p *plan.Plan)) {
 		t.Fatal("no plans")
 	}
 	for _, file := range files {
-		t.Run(filepath.Base(file), func(t *testing.T) { f(t, readPlan(t, file)) })
+		t.Run(filepath.Base(file), func(t *testing.T) { f(t, plantest.Read(t, file)) })
 	}
 }
 
@@ -246,7 +247,7 @@ func TestSharesOfEvidenceAddUp(t *testing.T) {
 }
 
 func TestDrawsAreTheSameEveryTime(t *testing.T) {
-	p := readPlan(t, "testdata/yard-and-gate.json")
+	p := plantest.Read(t, "testdata/yard-and-gate.json")
 	a, _ := json.Marshal(Run(p, nil))
 	b, _ := json.Marshal(Run(p, nil))
 	if string(a) != string(b) {

@@ -5,13 +5,14 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 // TestFullQualityIsThatOfWhicheverLayerWrites gives one channel one duty after the
 // other all week. What the base layer writes as well as the event layer would counts
 // the same.
 func TestFullQualityIsThatOfWhicheverLayerWrites(t *testing.T) {
-	p := readPlan(t, "testdata/plans/rush-hour-hall.json")
+	p := plantest.Read(t, "testdata/plans/rush-hour-hall.json")
 	p.Channels = p.Channels[:1]
 	c := &p.Channels[0]
 	c.Streams.Sub = &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "guess"}}

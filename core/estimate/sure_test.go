@@ -5,13 +5,14 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
 )
 
 // TestEachStreamHasADoubtOfItsOwn writes two streams of the same bitrate, and a button
 // that writes the main one.
 func TestEachStreamHasADoubtOfItsOwn(t *testing.T) {
-	p := readPlan(t, "testdata/plans/rush-hour-hall.json")
+	p := plantest.Read(t, "testdata/plans/rush-hour-hall.json")
 	p.Channels = p.Channels[:1]
 	c := &p.Channels[0]
 	same := func(known string) *plan.Stream {
@@ -53,7 +54,7 @@ func TestLikelyIsTypical(t *testing.T) {
 // TestRequirementsAreHeldAgainstTheWorst requires what is kept typically, and what is
 // kept at the worst moment.
 func TestRequirementsAreHeldAgainstTheWorst(t *testing.T) {
-	p := readPlan(t, "testdata/yard-and-gate.json")
+	p := plantest.Read(t, "testdata/yard-and-gate.json")
 	holds := func(required float64) float64 {
 		for i := range p.Channels {
 			p.Channels[i].Keep.AtLeastDays = 0

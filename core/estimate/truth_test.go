@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 // truth is a site as it might turn out to be: every figure of a plan that is not certain
@@ -96,8 +97,8 @@ func TestFourTimesInFive(t *testing.T) {
 	}
 	plans := map[string]*plan.Plan{"a depot": depot(24)}
 	for _, file := range append(files, "testdata/yard-and-gate.json", "testdata/landing-stage.json") {
-		plans[filepath.Base(file)] = readPlan(t, file)
-		guessed := readPlan(t, file)
+		plans[filepath.Base(file)] = plantest.Read(t, file)
+		guessed := plantest.Read(t, file)
 		for i := range guessed.Activities {
 			guessed.Activities[i].Known, guessed.Activities[i].Groups = "guess", nil
 		}

@@ -1,22 +1,15 @@
 package estimate
 
 import (
-	"os"
 	"testing"
 
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 func TestWhatIf(t *testing.T) {
-	data, err := os.ReadFile("testdata/plans/two-pools.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := plan.Read(data)
-	if err != nil {
-		t.Fatal(err)
-	}
+	p := plantest.Read(t, "testdata/plans/two-pools.json")
 	for i := range p.Recorders {
 		for j := range p.Recorders[i].Pools {
 			pool := &p.Recorders[i].Pools[j]

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
 )
 
@@ -40,7 +41,7 @@ func yearPlans(t *testing.T) map[string]*plan.Plan {
 		{"testdata/landing-stage.json", 0.4, []plan.SpecialDay{closed, season}},
 		{"testdata/yard-and-gate.json", 0.5, []plan.SpecialDay{season, {From: date(2026, 12, 20), To: date(2027, 1, 12), Name: "Another week", Week: "?"}}},
 	} {
-		p := readPlan(t, test.file)
+		p := plantest.Read(t, test.file)
 		p.Recorders[0].Pools[0].Drives = []plan.DriveGroup{{Count: 2, Terabytes: test.tb}}
 		p.Recorders[0].Pools[0].Layout = "raid1"
 		for _, d := range test.days {
@@ -197,7 +198,7 @@ func TestYearsAgreeWithPlayedOnes(t *testing.T) {
 }
 
 func TestAYearWithoutSpecialDaysIsTheOrdinaryWeek(t *testing.T) {
-	p := readPlan(t, "testdata/yard-and-gate.json")
+	p := plantest.Read(t, "testdata/yard-and-gate.json")
 	p.Site.TimeZone = "Europe/Lisbon"
 	p.Recorders[0].Pools[0].Drives[0].Terabytes /= 4
 	site := Figures(p, nil)

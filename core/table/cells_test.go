@@ -2,12 +2,12 @@ package table
 
 import (
 	"math/rand/v2"
-	"os"
 	"reflect"
 	"strings"
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 )
 
 // table is the whole channel table of a plan as an edit that sets it.
@@ -25,7 +25,7 @@ func written(p *plan.Plan) *Cells {
 // TestTableGivesThePlanBack writes the table of a plan, spoils every setting, and
 // sets the table again.
 func TestTableGivesThePlanBack(t *testing.T) {
-	p := example(t)
+	p := plantest.Whole(t)
 	p.Channels[1].Streams.Third = plan.PlainStream(plan.Third)
 	all := written(p)
 	if same, errors := all.Set(p); errors != nil || !reflect.DeepEqual(same, p) {
@@ -48,7 +48,7 @@ func TestTableGivesThePlanBack(t *testing.T) {
 }
 
 func TestTryNamesBadCellsAndKeepsGoodRows(t *testing.T) {
-	p := example(t)
+	p := plantest.Whole(t)
 	e := &Cells{[]string{"name", "main.rate", "recorder"}, []CellRow{
 		{"c1", []string{"Yard", "fast", "nowhere"}},
 		{"", []string{"New", "800 to 4000 kbit/s", "second recorder"}},
@@ -76,7 +76,7 @@ func TestTryNamesBadCellsAndKeepsGoodRows(t *testing.T) {
 }
 
 func TestNamesThatMoreThanOneHaveAreWrittenAsIDs(t *testing.T) {
-	p := example(t)
+	p := plantest.Whole(t)
 	p.Activities[1].Name = "Gate Contact"
 	column := ColumnOf("activity")
 	c := *p.Channel("c2")
@@ -92,7 +92,7 @@ func TestNamesThatMoreThanOneHaveAreWrittenAsIDs(t *testing.T) {
 }
 
 func TestDepartures(t *testing.T) {
-	p := example(t)
+	p := plantest.Whole(t)
 	if got := Departures(p, p.Channel("c1")); !reflect.DeepEqual(got, []string{"main.fps"}) {
 		t.Errorf("%q", got)
 	}
@@ -111,7 +111,7 @@ func FuzzCells(f *testing.F) {
 		}
 	}
 	f.Fuzz(func(t *testing.T, at uint8, text string) {
-		p := example(t)
+		p := plantest.Whole(t)
 		column := &Columns[int(at)%len(Columns)]
 		set := func(p *plan.Plan, text string) (*plan.Plan, []CellError) {
 			return (&Cells{[]string{column.ID}, []CellRow{{"c2", []string{text}}}}).Set(p)
@@ -126,17 +126,4 @@ func FuzzCells(f *testing.F) {
 			t.Errorf("%s: %q shows as %q, which is not the same: %v", column.ID, text, shown, bad)
 		}
 	})
-}
-
-func example(t testing.TB) *plan.Plan {
-	t.Helper()
-	data, err := os.ReadFile("../plan/testdata/whole.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := plan.Read(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
 }

@@ -5,12 +5,33 @@ package plantest
 import (
 	"encoding"
 	"fmt"
+	"os"
 	"reflect"
 	"testing"
 
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
+
+// Read reads a plan file.
+func Read(t testing.TB, file string) *plan.Plan {
+	t.Helper()
+	data, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := plan.Read(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+// Whole is a plan that uses the whole format, for the tests of a room beside plan.
+func Whole(t testing.TB) *plan.Plan {
+	t.Helper()
+	return Read(t, "../plan/testdata/whole.json")
+}
 
 // EachChange calls f with a copy of the plan for every value in it, in which that value is
 // another, and the path of the value. Most copies are plans still; Check tells.

@@ -2,7 +2,7 @@ import { computed, shallowRef } from 'vue'
 
 import { again } from './again'
 import { api } from './client'
-import type { Activity, Pool, Rate, Stream } from './types'
+import type { Activity, Pool, Rate, Stream, StreamName } from './types'
 import type { components } from './schema'
 
 type PlanFormat = components['schemas']['PlanFormat']
@@ -29,7 +29,7 @@ export const choices = {
   ratesKnown: computed(() => pairs<NonNullable<Rate['known']>>(format.value?.choices.ratesKnown)),
   activitiesKnown: computed(() => pairs<Activity['known']>(format.value?.choices.activitiesKnown)),
   scenes: computed(() => pairs<NonNullable<Rate['scene']>>(format.value?.choices.scenes)),
-  streams: computed(() => pairs<'main' | 'sub' | 'third'>(format.value?.choices.streams)),
+  streams: computed(() => pairs<StreamName>(format.value?.choices.streams)),
   qualities: computed(() => {
     const list = format.value?.choices.qualities ?? []
     const middle = list[(list.length - 1) / 2]

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { WrittenHours } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import SegmentChoice from '../ui/SegmentChoice.vue'
 import TermTip from '../ui/TermTip.vue'
 import DutyEditor from './DutyEditor.vue'
 import DutySwatch from './DutySwatch.vue'
@@ -24,6 +25,10 @@ const who = computed(() => {
   const n = hand.selection.length
   return n ? `painting ${count(n, 'channel')}` : 'painting the rows you drag over'
 })
+const reaches = [
+  ['each day', 'each day', 'The same hours on every day dragged over'],
+  ['right through', 'right through', 'Every minute from the first to the last'],
+] as const
 </script>
 
 <template>
@@ -53,21 +58,7 @@ const who = computed(() => {
     </div>
     <div class="brush">
       <b data-test="painting">{{ who }}</b>
-      <span class="reach" role="radiogroup" aria-label="What a drag over several days means">
-        <button
-          v-for="r in ['each day', 'right through'] as const"
-          :key="r"
-          type="button"
-          role="radio"
-          :aria-checked="hand.reach === r"
-          :title="
-            r === 'each day' ? 'The same hours on every day dragged over' : 'Every minute from the first to the last'
-          "
-          @click="hand.reach = r"
-        >
-          {{ r }}
-        </button>
-      </span>
+      <SegmentChoice v-model="hand.reach" label="What a drag over several days means" :ways="reaches" />
       <TypedHours
         v-if="paint"
         label="or type hours"
@@ -193,20 +184,5 @@ kbd {
 
 .brush b {
   color: var(--base);
-}
-
-.reach button {
-  background: none;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  padding: 0 3px;
-  margin-right: 6px;
-  cursor: pointer;
-  color: var(--soft);
-}
-
-.reach button[aria-checked='true'] {
-  color: var(--ink);
-  border-color: var(--base);
 }
 </style>

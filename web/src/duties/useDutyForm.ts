@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue'
 
-import type { Duty } from '../api/types'
+import type { Duty, StreamName } from '../api/types'
 
 export const amounts = [
   ['whole', 'every frame'],
@@ -14,7 +14,6 @@ export const causes = [
   ['any', 'motion or an alarm'],
   ['all', 'motion and an alarm at once'],
 ] as const
-type StreamName = 'main' | 'sub' | 'third'
 
 /** A duty as the fields of a form, which are simpler than what they come to. */
 export function useDutyForm() {

@@ -44,7 +44,13 @@ function keep(hours: Hours[]) {
     <SegmentChoice v-model="meant" label="Days that a drag is meant for" :ways="ways" />
   </div>
   <RateCurve :activity="activity" :meant="meant" :height="small ? 110 : 190" @paint="paint" />
-  <TypedHours label="an hour, at" act="Set" :refuse="problem" :keep="(hours) => keep(hours.blocks)">
+  <TypedHours
+    :class="{ narrow: small }"
+    label="an hour, at"
+    act="Set"
+    :refuse="problem"
+    :keep="(hours) => keep(hours.blocks)"
+  >
     <label>
       or type
       <input
@@ -61,6 +67,10 @@ function keep(hours: Hours[]) {
 </template>
 
 <style scoped>
+.narrow {
+  flex-wrap: wrap;
+}
+
 .reach {
   display: flex;
   flex-wrap: wrap;

@@ -2,12 +2,13 @@
 import { computed } from 'vue'
 
 import { choices, nameOf } from '../api/format'
-import type { Channel, Rate } from '../api/types'
+import type { Channel, Rate, StreamName } from '../api/types'
 import { useSite } from '../site/useSite'
+import { capital } from '../ui/plain'
 import RateForm from './RateForm.vue'
 
 /** The bitrate of one stream of some channels; a change is given to all of them. */
-const props = defineProps<{ channels: Channel[]; which: 'main' | 'sub' | 'third' }>()
+const props = defineProps<{ channels: Channel[]; which: StreamName }>()
 const site = useSite()
 
 const stream = computed(() => props.channels[0]!.streams![props.which]!)
@@ -15,10 +16,7 @@ const mixed = computed(() => {
   const said = JSON.stringify(stream.value.rate)
   return props.channels.some((c) => JSON.stringify(c.streams?.[props.which]?.rate) !== said)
 })
-const title = computed(() => {
-  const name = nameOf(choices.streams.value, props.which)
-  return name.charAt(0).toUpperCase() + name.slice(1)
-})
+const title = computed(() => capital(nameOf(choices.streams.value, props.which)))
 
 function set(rate: Rate) {
   const channels = props.channels.filter((c) => c.streams?.[props.which]).map((c) => c.id)

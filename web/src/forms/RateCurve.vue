@@ -183,6 +183,7 @@ const said = computed(
 <style scoped>
 .curve {
   position: relative;
+  container-type: inline-size;
 }
 
 canvas {
@@ -207,6 +208,13 @@ canvas {
 .said {
   right: 5px;
   font-weight: 600;
+}
+
+/* Beside the scale there is no room for it. */
+@container (max-width: 300px) {
+  .said {
+    top: 14px;
+  }
 }
 
 .cursor {

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { Stream } from '../api/types'
+import { choices, nameOf } from '../api/format'
+import type { Stream, StreamName } from '../api/types'
 import { channelsOf, sentenceOn } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count, days, kbps, three } from '../ui/figures'
 import StreamForm from './streams/StreamForm.vue'
+import StreamTabs from './streams/StreamTabs.vue'
 
 /** What the selected channels come to, and their streams in full. */
 const props = defineProps<{ ids: string[] }>()
 const site = useSite()
-const which = ref<'main' | 'sub' | 'third'>('main')
-const names = { main: 'Main', sub: 'Sub', third: 'Third' } as const
+const which = ref<StreamName>('main')
+const { streams } = choices
 
 const channels = computed(() => props.ids.flatMap((id) => site.channels.get(id) ?? []))
 const first = computed(() => channels.value[0])
@@ -79,24 +81,13 @@ function add() {
           {{ sentenceOn(f, ids.length === 1 ? ids[0] : undefined) }}
         </li>
       </ul>
-      <div class="tabs" role="tablist">
-        <button
-          v-for="(name, id) in names"
-          :key="id"
-          type="button"
-          role="tab"
-          :aria-selected="which === id"
-          @click="which = id"
-        >
-          {{ name }}
-        </button>
-      </div>
+      <StreamTabs v-model="which" />
       <p v-if="differ && channels.length > 1" class="soft">
         They differ; these are the settings of {{ first.name }}. What you change here, all {{ channels.length }} get
         whole.
       </p>
       <template v-if="stream">
-        <StreamForm :stream="stream" :label="`${names[which]} stream`" @change="set" />
+        <StreamForm :stream="stream" :label="nameOf(streams, which)" @change="set" />
         <button v-if="which !== 'main'" type="button" class="plain-button link" @click="set(undefined)">
           Take this stream away
         </button>

@@ -22,6 +22,7 @@ const chosen = computed(() => (props.choices.some(([v]) => v === props.value) ? 
       :model-value="chosen"
       size="small"
       placeholder=""
+      :empty-values="[undefined]"
       :show-arrow="false"
       :offset="4"
       :fit-input-width="false"
@@ -40,6 +41,11 @@ const chosen = computed(() => (props.choices.some(([v]) => v === props.value) ? 
   gap: 6px;
   align-items: center;
   min-height: 27px;
+}
+
+.field :deep(.el-select__wrapper),
+.bare :deep(.el-select__wrapper) {
+  font-size: inherit;
 }
 
 .bare {

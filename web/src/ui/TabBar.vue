@@ -37,6 +37,10 @@ const here = defineModel<T>({ required: true })
   color: var(--ink);
 }
 
+.tabs :deep(.el-tabs__active-bar) {
+  transition: none;
+}
+
 .tabs :deep(.el-tabs__nav-wrap::after) {
   height: 1px;
 }

@@ -2,31 +2,23 @@
 import { ref } from 'vue'
 
 import DutyShelf from '../duties/DutyShelf.vue'
+import TabBar from '../ui/TabBar.vue'
 import SpecialDays from './SpecialDays.vue'
 import WeekGallery from './WeekGallery.vue'
 
 /** Weeks that are shared by channels, and the days on which another one holds. */
-const part = ref<'weeks' | 'days'>('weeks')
+const parts = [
+  ['weeks', 'Named weeks'],
+  ['days', 'Special days'],
+] as const
+const part = ref<(typeof parts)[number][0]>('weeks')
 </script>
 
 <template>
   <div class="weeks">
     <h1 class="visually-hidden">Named weeks and special days</h1>
     <DutyShelf v-if="part === 'weeks'" class="shelf" />
-    <div class="parts tabs" role="tablist" aria-label="Named weeks and special days">
-      <button
-        type="button"
-        role="tab"
-        :aria-selected="part === 'weeks'"
-        data-test="named-weeks"
-        @click="part = 'weeks'"
-      >
-        Named weeks
-      </button>
-      <button type="button" role="tab" :aria-selected="part === 'days'" data-test="special-days" @click="part = 'days'">
-        Special days
-      </button>
-    </div>
+    <TabBar v-model="part" :tabs="parts" class="parts" />
     <WeekGallery v-if="part === 'weeks'" class="part" />
     <SpecialDays v-else class="part" />
   </div>
@@ -44,8 +36,6 @@ const part = ref<'weeks' | 'days'>('weeks')
 }
 
 .parts {
-  gap: 18px;
-  margin: 0;
   padding: 5px 16px 0;
 }
 

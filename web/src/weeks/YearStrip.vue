@@ -102,6 +102,8 @@ function key(event: KeyboardEvent, date: string, index: number) {
 }
 
 .head {
+  display: flex;
+  gap: 6px;
   margin: 0 0 6px;
   font-size: 15px;
 }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import type { Kind, Stream } from '../../api/types'
+import { choices, nameOf } from '../../api/format'
+import type { Kind, Stream, StreamName } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
 import StreamForm from '../streams/StreamForm.vue'
+import StreamTabs from '../streams/StreamTabs.vue'
 import { useTable } from '../table/useTable'
 
 /** Camera kinds: named sets of stream settings, kept with the plan and followed by channels. */
@@ -20,8 +22,8 @@ watch(kinds, (list) => list.some((k) => k.id === chosen.value) || (chosen.value 
   immediate: true,
 })
 const kind = computed(() => kinds.value.find((k) => k.id === chosen.value))
-const which = ref<'main' | 'sub' | 'third'>('main')
-const names = { main: 'Main', sub: 'Sub', third: 'Third' } as const
+const which = ref<StreamName>('main')
+const { streams } = choices
 const stream = computed(() => kind.value?.streams[which.value])
 const members = computed(() => (site.plan?.channels ?? []).filter((c) => c.kind === chosen.value))
 const titles = computed(
@@ -108,19 +110,8 @@ async function add() {
         :max="10000"
         @change="(v) => set({ audioKbps: v || undefined })"
       />
-      <div class="tabs" role="tablist">
-        <button
-          v-for="(name, id) in names"
-          :key="id"
-          type="button"
-          role="tab"
-          :aria-selected="which === id"
-          @click="which = id"
-        >
-          {{ name }}
-        </button>
-      </div>
-      <StreamForm v-if="stream" :stream="stream" :label="`${names[which]} stream`" @change="setStream" />
+      <StreamTabs v-model="which" />
+      <StreamForm v-if="stream" :stream="stream" :label="nameOf(streams, which)" @change="setStream" />
       <p v-else class="soft">
         No such stream.
         <button
@@ -181,7 +172,9 @@ async function add() {
 }
 
 .entry {
-  display: block;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
   width: 100%;
   text-align: left;
   background: none;
@@ -194,6 +187,10 @@ async function add() {
 .entry.here {
   background: var(--sheet);
   border-color: var(--base);
+}
+
+[data-test='remove-kind'] {
+  margin-right: 6px;
 }
 
 ul {

@@ -13,6 +13,8 @@ const widths: Record<string, number> = {
   activity: 150,
   nuisance: 120,
   week: 170,
+  pre: 88,
+  post: 92,
 }
 
 /** Widths of columns that every stream or part has, by the end of their names. */

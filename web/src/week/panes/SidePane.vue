@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useHand } from '../../hand/useHand'
+import TabBar from '../../ui/TabBar.vue'
 import ChannelPanel from './ChannelPanel.vue'
 import CloserLook from './CloserLook.vue'
 import DiskPanel from './DiskPanel.vue'
@@ -8,9 +9,9 @@ import StrokeInHand from './StrokeInHand.vue'
 
 const hand = useHand()
 const panels = [
-  { id: 'channel', name: 'Channel' },
-  { id: 'events', name: 'Activity' },
-  { id: 'disk', name: 'Disk' },
+  ['channel', 'Channel'],
+  ['events', 'Activity'],
+  ['disk', 'Disk'],
 ] as const
 </script>
 
@@ -20,19 +21,7 @@ const panels = [
       <StrokeInHand v-if="hand.stroke || hand.act" />
       <div v-show="!hand.stroke && !hand.act">
         <!-- stays mounted, so that a stroke need not wait for it -->
-        <div class="tabs" role="tablist">
-          <button
-            v-for="p in panels"
-            :key="p.id"
-            type="button"
-            role="tab"
-            :aria-selected="hand.panel === p.id"
-            :data-panel="p.id"
-            @click="hand.panel = p.id"
-          >
-            {{ p.name }}
-          </button>
-        </div>
+        <TabBar v-model="hand.panel" :tabs="panels" />
         <ChannelPanel v-if="hand.panel === 'channel'" />
         <EventsPanel v-else-if="hand.panel === 'events'" />
         <DiskPanel v-else />

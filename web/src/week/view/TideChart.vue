@@ -213,6 +213,7 @@ canvas {
 }
 
 .which {
+  margin-left: 4px;
   font-weight: 400;
   text-decoration: underline;
 }
