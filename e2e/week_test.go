@@ -183,6 +183,12 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 	p.click(`[data-tab="events"]`)
 	p.field("mean", "30")
 	saved()
+	p.click(`.pane [data-field="typed-rate"]`)
+	p.keys("30")
+	p.click(`.pane [data-test="typed-hours"] label:last-of-type input`)
+	p.keys("Mon 06:00-07:00")
+	p.click(`.pane [data-test="typed-hours"] button`)
+	saved()
 	kept := p.text(verdict)
 	p.click(`[data-tab="disk"]`)
 	p.field("count", "5")
@@ -194,7 +200,8 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 		t.Fatal(err)
 	}
 	c := head.Plan.Channel("waiting")
-	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || head.Plan.Activity("waiting").MeanSeconds != 30 || head.Plan.Pool("array").Drives[0].Count != 5 {
+	a := head.Plan.Activity("waiting")
+	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || a.MeanSeconds != 30 || a.Rates().At(6*60+30) != 30 || head.Plan.Pool("array").Drives[0].Count != 5 {
 		t.Errorf("the plan holds %+v", c)
 	}
 	p.open("/sites/quay/history", ".history li")
@@ -205,9 +212,9 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 	if c := s.plan(t).Channel("waiting"); c.PostSeconds != 20 {
 		t.Errorf("back at the first revision %v s are kept after an event", c.PostSeconds)
 	}
-	p.click(`[data-return="5"]`)
-	p.shows(".history", "Back to revision 5")
+	p.click(`[data-return="6"]`)
+	p.shows(".history", "Back to revision 6")
 	if c := s.plan(t).Channel("waiting"); c.PostSeconds != 90 {
-		t.Errorf("back at the fifth revision %v s are kept after an event", c.PostSeconds)
+		t.Errorf("back at the sixth revision %v s are kept after an event", c.PostSeconds)
 	}
 }
