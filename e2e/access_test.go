@@ -16,38 +16,51 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, p := quay(t)
-	pages := []struct{ path, ready string }{
-		{"/", "main li"},
-		{"/sites/quay", gangwayA + " canvas"},
-		{"/sites/quay/findings", ".finding"},
-		{"/sites/quay/history", ".history li"},
-		{"/sites/quay/weeks", `[data-week="hall"]`},
-		{"/sites/quay/kit", cell("hall", "name")},
-		{"/sites/quay/kit/recorders", `[data-scenario="more"]`},
-		{"/sites/quay/kit/kinds", `[data-kind="lane"]`},
-		{"/sites/quay/kit/activities", `[data-test="rate-curve"]`},
-		{"/sites/quay/kit/site", ".site"},
-		{"/new", `[data-test="make-site"]`},
+	// Every page that the program knows of, each of its parts by itself.
+	type place struct{ path, ready string }
+	pages := []place{{"/", "main li"}, {"/new", `[data-test="make-site"]`}}
+	for _, known := range knownPages(t) {
+		ready := `[data-page="` + known.Name + `"] h1`
+		for _, part := range known.parts() {
+			pages = append(pages, place{known.at("/sites/quay", part), ready})
+		}
+	}
+	// What is there only when the page has been answered, or when something has been done on it.
+	after := map[string]func(){
+		"/sites/quay": func() {
+			p.do(chromedp.WaitReady(chromedp.CSS(gangwayA + " canvas")))
+			p.choose("booth")
+			p.shows(".findings", "records audio")
+		},
+		"/sites/quay/kit":            func() { p.do(chromedp.WaitReady(chromedp.CSS(cell("hall", "name")))) },
+		"/sites/quay/kit/recorders":  func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-scenario="more"]`))) },
+		"/sites/quay/kit/activities": func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-test="rate-curve"]`))) },
+		"/sites/quay/findings":       func() { p.do(chromedp.WaitReady(chromedp.CSS(".finding"))) },
+		"/sites/quay/history":        func() { p.do(chromedp.WaitReady(chromedp.CSS(".history li"))) },
+	}
+	// Further states of a page, looked at once more.
+	then := map[string]func(){
+		"/sites/quay/weeks": func() {
+			p.click(`[data-tab="days"]`)
+			p.until(`!!document.querySelector('.year')`)
+		},
+		"/sites/quay/history": func() {
+			p.keys("k", kb.ModifierCtrl)
+			p.until(`document.activeElement?.dataset.test === 'command' && document.getAnimations().length === 0`)
+		},
 	}
 	for _, theme := range []string{"light", "dark"} {
 		for _, page := range pages {
 			p.open(page.path, page.ready)
-			if page.ready == gangwayA+" canvas" {
-				p.choose("booth")
-				p.shows(".findings", "records audio")
+			if look := after[page.path]; look != nil {
+				look()
 			}
 			p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
-			if page.ready == `[data-week="hall"]` { // two parts of one page, and what lies over it
-				p.violations(page.path+", named weeks", theme)
-				p.click(`[data-tab="days"]`)
-				p.until(`!!document.querySelector('.year')`)
-			}
-			if page.ready == ".history li" {
-				p.violations(page.path, theme)
-				p.keys("k", kb.ModifierCtrl)
-				p.until(`document.activeElement?.dataset.test === 'command' && document.getAnimations().length === 0`)
-			}
 			p.violations(page.path, theme)
+			if more := then[page.path]; more != nil {
+				more()
+				p.violations(page.path+", further", theme)
+			}
 		}
 		eval[bool](p, `(localStorage.setItem('wakefield-theme', 'dark'), true)`)
 	}

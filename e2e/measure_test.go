@@ -48,7 +48,7 @@ func TestDropAClip(t *testing.T) {
 	}
 	words := filepath.Join(t.TempDir(), "words.mp4")
 	os.WriteFile(words, []byte("this is no clip"), 0o644)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{words}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"] input`), []string{words}, chromedp.NodeReady))
 	p.shows(`[data-test="clip-drop"]`, "words.mp4 cannot be read")
 }
 
@@ -96,7 +96,7 @@ func TestClipsOfEveryContainer(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{file}, chromedp.NodeReady))
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"] input`), []string{file}, chromedp.NodeReady))
 		p.shows(`[data-test="clip-drop"] h3`, "tiny."+kind)
 		says := p.text(`[data-test="measured"]`)
 		for _, want := range []string{"10.0 /s", "1.00 s"} {
@@ -126,7 +126,7 @@ func TestALargeClipIsNotReadWhole(t *testing.T) {
 		Blob.prototype.arrayBuffer = async function () { bytesRead += this.size; return whole.apply(this) }
 		return true
 	})()`)
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"]`), []string{file}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="clip"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="measured"]`, "60.0 s")
 	if read := eval[float64](p, `bytesRead`); read == 0 || read > 20<<20 {
 		t.Errorf("%.1f MB of %d were read", read/1e6, 200)

@@ -165,14 +165,14 @@ func TestExportImportAndBadFiles(t *testing.T) {
 	}
 	for _, test := range bad {
 		p.open("/", "main li")
-		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="picker"]`), []string{file(test.name, test.data)}, chromedp.NodeReady))
+		p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="picker"] input`), []string{file(test.name, test.data)}, chromedp.NodeReady))
 		p.shows(`[data-test="import-failure"]`, test.name)
 		if says := p.text(`[data-test="import-failure"]`); !strings.Contains(says, test.says) || !strings.Contains(says, "Nothing was imported") {
 			t.Errorf("%s: %q", test.name, says)
 		}
 	}
 	p.open("/", "main li")
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="picker"]`), []string{file("good.json", written)}, chromedp.NodeReady))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="picker"] input`), []string{file("good.json", written)}, chromedp.NodeReady))
 	p.until(`location.pathname.startsWith('/sites/pennywhistle-quay-')`)
 	p.shows(verdict, "days")
 	if list, err := s.store.List(context.Background()); err != nil || len(list) != 2 {

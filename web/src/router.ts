@@ -1,8 +1,18 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, type RouteComponent } from 'vue-router'
 
-import SitesPage from './sites/SitesPage.vue'
+import { pages } from './shell/pages'
 import SiteShell from './shell/SiteShell.vue'
+import SitesPage from './sites/SitesPage.vue'
 import WeekPage from './week/WeekPage.vue'
+
+/** What shows a page of shell/pages.json; all but the first are loaded when they are opened. */
+const shown: Record<string, RouteComponent> = {
+  week: WeekPage,
+  kit: () => import('./kit/KitPage.vue'),
+  weeks: () => import('./weeks/WeeksPage.vue'),
+  findings: () => import('./findings/FindingsPage.vue'),
+  history: () => import('./history/HistoryPage.vue'),
+}
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -13,13 +23,7 @@ export const router = createRouter({
       path: '/sites/:id',
       component: SiteShell,
       props: true,
-      children: [
-        { path: '', name: 'week', component: WeekPage },
-        { path: 'kit/:part?', name: 'kit', component: () => import('./kit/KitPage.vue') },
-        { path: 'weeks', name: 'weeks', component: () => import('./weeks/WeeksPage.vue') },
-        { path: 'findings', name: 'findings', component: () => import('./findings/FindingsPage.vue') },
-        { path: 'history', name: 'history', component: () => import('./history/HistoryPage.vue') },
-      ],
+      children: pages.map(({ name, path }) => ({ name, path, component: shown[name]! })),
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 
 import words from '../ui/words.json'
+import { pages } from './pages'
 
 /** Keys, gestures and our own words, on "?". */
 const open = defineModel<boolean>({ required: true })
@@ -19,6 +20,7 @@ const sheets = [
     keys: [
       ['Ctrl+K', 'find a channel, a page or an act'],
       ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
+      ...pages.map((p) => [`Alt+Shift+${p.key}`, p.title]),
       ['?', 'this sheet'],
       ['Esc', 'leave what is in hand'],
     ],

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
+import { ElSkeleton } from 'element-plus'
 import { onUnmounted, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
 
@@ -48,7 +49,7 @@ useShortcuts()
     <VerdictBar v-if="site.plan" />
     <div v-if="site.plan" class="body">
       <StepRail />
-      <main class="page"><RouterView /></main>
+      <main class="page" :data-page="$route.name"><RouterView /></main>
     </div>
     <main v-else-if="site.failure" class="failure">
       <h1>This site cannot be shown</h1>
@@ -58,6 +59,10 @@ useShortcuts()
         <button class="again" type="button" @click="site.reload()">Try again</button> or go to
         <RouterLink to="/">all sites</RouterLink>.
       </p>
+    </main>
+    <main v-else class="opening" aria-busy="true" aria-label="The site is being opened">
+      <ElSkeleton :rows="1" animated />
+      <ElSkeleton :rows="12" animated />
     </main>
     <ConflictNotice />
   </div>
@@ -80,6 +85,10 @@ useShortcuts()
 .page {
   min-width: 0;
   min-height: 0;
+}
+
+.opening {
+  padding: 14px 18px;
 }
 
 .failure {

@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import { useFindings } from '../findings/useFindings'
+import { pages } from './pages'
 
 const { count } = useFindings()
 </script>
 
 <template>
   <nav class="rail" aria-label="Steps">
-    <RouterLink :to="{ name: 'kit' }" active-class="here">Kit</RouterLink>
-    <RouterLink :to="{ name: 'week' }" exact-active-class="here">Week</RouterLink>
-    <RouterLink :to="{ name: 'weeks' }" class="under" active-class="here">Weeks, dates</RouterLink>
-    <RouterLink :to="{ name: 'findings' }" exact-active-class="here"
-      >Findings <b v-if="count.error" class="short">{{ count.error }}</b></RouterLink
+    <RouterLink
+      v-for="p in pages"
+      :key="p.name"
+      :to="{ name: p.name }"
+      :class="{ under: p.under, here: $route.name === p.name }"
+      :aria-current="$route.name === p.name ? 'page' : undefined"
+      :title="`${p.title} (Alt+Shift+${p.key})`"
     >
-    <RouterLink :to="{ name: 'history' }" exact-active-class="here">History</RouterLink>
+      {{ p.short ?? p.title }} <b v-if="p.counts && count.error" class="short">{{ count.error }}</b>
+    </RouterLink>
   </nav>
 </template>
 

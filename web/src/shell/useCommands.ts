@@ -6,6 +6,7 @@ import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
 import { dayNames, WEEK } from '../time/week'
 import { useHand } from '../hand/useHand'
+import { pages as known } from './pages'
 
 export interface Command {
   kind: 'page' | 'channel' | 'duty' | 'week' | 'act'
@@ -36,33 +37,15 @@ export function useCommands(help: () => void) {
     { kind: 'page', name: 'All sites', run: go('sites') },
     { kind: 'page', name: 'New site', run: go('new') },
     ...(site.plan
-      ? [
-          { name: 'Week', also: 'schedule timetable recording mode continuous motion alarm paint', run: go('week') },
-          {
-            name: 'Channels and cameras',
-            also: 'kit names streams bitrate codec resolution frame rate fps audio sound detection import csv excel',
-            run: go('kit'),
-          },
-          {
-            name: 'Recorders and drives',
-            also: 'disk disks storage hdd raid array pool capacity licence license bandwidth nvr throughput retention tb tib',
-            run: go('kit', { part: 'recorders' }),
-          },
-          { name: 'Camera kinds', also: 'model type template preset', run: go('kit', { part: 'kinds' }) },
-          {
-            name: 'Activities',
-            also: 'events motion how often people traffic nuisance event log groups',
-            run: go('kit', { part: 'activities' }),
-          },
-          { name: 'Site', also: 'customer time zone worth measuring', run: go('kit', { part: 'site' }) },
-          {
-            name: 'Named weeks and special days',
-            also: 'holiday holidays bank holiday vacation season festival calendar dates year shared schedule',
-            run: go('weeks'),
-          },
-          { name: 'Findings', also: 'errors warnings problems checks issues hints', run: go('findings') },
-          { name: 'History', also: 'revisions versions audit who changed restore', run: go('history') },
-        ].map((p) => ({ kind: 'page' as const, ...p }))
+      ? known.flatMap((p) =>
+          (p.parts ?? [{ part: undefined, title: p.title, also: p.also }]).map((part, i) => ({
+            kind: 'page' as const,
+            name: part.title,
+            also: part.also,
+            hint: i ? undefined : `Alt+Shift+${p.key}`,
+            run: go(p.name, part.part ? { part: part.part } : undefined),
+          })),
+        )
       : []),
   ])
 

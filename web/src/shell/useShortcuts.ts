@@ -1,11 +1,22 @@
 import { useEventListener } from '@vueuse/core'
+import { useRouter } from 'vue-router'
 
 import { useSite } from '../site/useSite'
+import { pages } from './pages'
 
-/** Ctrl+Z and Ctrl+Y (or Ctrl+Shift+Z) on every page of a site, except in a field that is being typed in. */
+/**
+ * Keys on every page of a site: Alt+Shift and a letter go to a page; Ctrl+Z and Ctrl+Y (or Ctrl+Shift+Z) undo and redo,
+ * except in a field that is being typed in.
+ */
 export function useShortcuts() {
   const site = useSite()
+  const router = useRouter()
   useEventListener(document, 'keydown', (event) => {
+    const page = event.altKey && event.shiftKey && pages.find((p) => event.code === `Key${p.key}`)
+    if (page) {
+      event.preventDefault()
+      void router.push({ name: page.name })
+    }
     if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).matches('input, textarea, select')) return
     const key = event.key.toLowerCase()
     if (key === 'z' || key === 'y') {

@@ -1,22 +1,21 @@
 <script setup lang="ts">
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { SiteLine } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
 import DaysBar from '../ui/DaysBar.vue'
+import FilePick from '../ui/FilePick.vue'
 import { daysInWords, count } from '../ui/figures'
 import { useSites } from './useSites'
 
 const { sites, failure, search, archived, shown, load, archive, duplicate, importPlan } = useSites()
 const router = useRouter()
-const picker = ref<HTMLInputElement>()
 
-async function importFile(file?: File) {
-  const id = file && (await importPlan(file))
+async function importFile(file: File) {
+  const id = await importPlan(file)
   if (id) await router.push(`/sites/${id}`)
-  if (picker.value) picker.value.value = ''
 }
 
 function act(command: 'duplicate' | 'archive' | 'export', site: SiteLine) {
@@ -55,16 +54,7 @@ onMounted(load)
           >
             {{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}
           </button>
-          <input
-            ref="picker"
-            type="file"
-            accept=".json,application/json"
-            aria-label="Plan file"
-            hidden
-            data-test="picker"
-            @change="importFile(picker?.files?.[0])"
-          />
-          <button type="button" class="act quiet" @click="picker?.click()">Import a plan file</button>
+          <FilePick label="Import a plan file" accept=".json,application/json" data-test="picker" @pick="importFile" />
           <RouterLink to="/new" class="act" data-test="new-site">New site</RouterLink>
         </span>
       </header>

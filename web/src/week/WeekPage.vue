@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener, useStorage, useWindowSize } from '@vueuse/core'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 
 import DutyShelf from '../duties/DutyShelf.vue'
 import { useHand } from '../hand/useHand'
@@ -12,7 +12,7 @@ import { useWeekDrag } from './copying/useWeekDrag'
 import SharedWeekQuestion from './painting/SharedWeekQuestion.vue'
 import { useKeyboard } from './painting/useKeyboard'
 import { usePainting } from './painting/usePainting'
-import SidePane from './panes/SidePane.vue'
+import FoldingPane from './panes/FoldingPane.vue'
 import ArrangeRows from './rows/ArrangeRows.vue'
 import ChannelRow from './rows/ChannelRow.vue'
 import GroupRow from './rows/GroupRow.vue'
@@ -31,7 +31,6 @@ const scroller = useTemplateRef('scroller')
 const axis = useTemplateRef('axis')
 const { width } = useElementSize(axis)
 const { height: windowHeight } = useWindowSize()
-const pane = ref(false) // unfolded, where the window is narrow
 
 const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
 const { rows, order, rowHeight, virtual, channelAt, reveal } = useRows(scroller, how)
@@ -139,10 +138,7 @@ function select(id: string, event: MouseEvent) {
       </p>
       <TideChart :width="width" :height="windowHeight < 560 ? 46 : 88" :paint="painting.paint" />
     </div>
-    <button type="button" class="fold" :aria-expanded="pane" data-test="fold" @click="pane = !pane">
-      {{ pane ? 'Close details' : 'Details' }}
-    </button>
-    <SidePane :class="{ unfolded: pane }" />
+    <FoldingPane />
     <SharedWeekQuestion />
     <RowMenu v-model="menu" @paint="painting.paint" />
   </div>
@@ -209,10 +205,6 @@ function select(id: string, event: MouseEvent) {
   inset: 0 0 auto;
 }
 
-.fold {
-  display: none;
-}
-
 /* A narrow window, or one that is magnified, is still a desk: the pane folds, the shelf scrolls, nothing goes. */
 @media (min-width: 501px) and (max-width: 1000px) {
   .week {
@@ -221,37 +213,9 @@ function select(id: string, event: MouseEvent) {
     position: relative;
     grid-template-columns: minmax(0, 1fr);
   }
-
-  .fold {
-    position: absolute;
-    z-index: 6;
-    right: 8px;
-    bottom: 6px;
-    display: block;
-    background: var(--base);
-    color: var(--on-base);
-    border: 0;
-    border-radius: 5px;
-    padding: 2px 10px;
-    cursor: pointer;
-  }
-
-  .week > :deep(.pane) {
-    display: none;
-  }
-
-  .week > :deep(.pane.unfolded) {
-    position: absolute;
-    z-index: 5;
-    inset: 0 0 0 auto;
-    display: grid;
-    width: min(280px, 80%);
-    padding-bottom: 30px;
-    box-shadow: -6px 0 18px rgb(0 0 0 / 18%);
-  }
 }
 
-/* A phone is for reading: no shelf to paint from, no pane to change things in. */
+/* A phone is for reading: no shelf to paint from. */
 @media (max-width: 500px) {
   .week {
     --channel-width: 150px;
@@ -259,8 +223,7 @@ function select(id: string, event: MouseEvent) {
     grid-template-columns: minmax(0, 1fr);
   }
 
-  .shelf,
-  .week > :deep(.pane) {
+  .shelf {
     display: none;
   }
 }

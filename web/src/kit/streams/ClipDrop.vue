@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 
 import { ask } from '../../api/ask'
 import { api } from '../../api/client'
 import type { Stream } from '../../api/types'
+import FilePick from '../../ui/FilePick.vue'
 import { kbps, three } from '../../ui/figures'
 import { useClip } from './useClip'
 
@@ -12,7 +13,6 @@ const props = defineProps<{ stream: Stream }>()
 const emit = defineEmits<{ accept: [stream: Stream]; night: [factor: number] }>()
 const MiniChart = defineAsyncComponent(() => import('../../ui/MiniChart.vue'))
 const { clip, reading, failure, read, stop } = useClip()
-const picker = useTemplateRef('picker')
 const over = ref(false)
 
 const m = computed(() => clip.value?.measured)
@@ -37,12 +37,6 @@ function drop(event: DragEvent) {
   over.value = false
   const file = event.dataTransfer?.files[0]
   if (file) void read(file)
-}
-
-function pick() {
-  const file = picker.value?.files?.[0]
-  if (file) void read(file)
-  if (picker.value) picker.value.value = ''
 }
 
 /** A clip taken at night tells what darkness adds to the stream as it is by day. */
@@ -92,22 +86,13 @@ function accept() {
     @dragleave="over = false"
     @drop.prevent="drop"
   >
-    <input
-      ref="picker"
-      type="file"
-      accept="video/*,.mkv,.ts,.mp4,.mov"
-      hidden
-      aria-label="Clip"
-      data-test="clip"
-      @change="pick"
-    />
     <p v-if="reading" role="status">
       {{ reading }} <button type="button" class="plain-button link" @click="stop">Stop</button>
     </p>
     <p v-else-if="!m" class="soft">
       Measure it: drop a clip from the recorder or camera here, or
-      <a href="#" role="button" @click.prevent="picker?.click()">choose one</a>. It is read in this browser and goes
-      nowhere.
+      <FilePick quiet label="choose one" accept="video/*,.mkv,.ts,.mp4,.mov" data-test="clip" @pick="read" />. It is
+      read in this browser and goes nowhere.
     </p>
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <template v-if="m && clip">

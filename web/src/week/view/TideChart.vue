@@ -5,13 +5,13 @@ import { computed, onMounted, ref, useTemplateRef, watchEffect } from 'vue'
 import { useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
 import { useSite } from '../../site/useSite'
-import { count, gigabytes, three } from '../../ui/figures'
-import TermTip from '../../ui/TermTip.vue'
+import { count, three } from '../../ui/figures'
 import { prepare } from '../../drawing/drawRibbon'
 import { drawTide } from '../../drawing/drawTide'
 import { palette } from '../../theme/palette'
-import { clock, DAY, dayOf, moment, placeIn, WEEK, type Span } from '../../time/week'
+import { dayOf, placeIn, WEEK, type Span } from '../../time/week'
 import { useHand } from '../../hand/useHand'
+import TideLegend from './TideLegend.vue'
 
 /** What the site, or the channels selected, write together. Dragging over it selects a time. */
 const props = defineProps<{ width: number; height: number; paint: (channels: string[], span: Span) => void }>()
@@ -67,8 +67,6 @@ function move(event: PointerEvent) {
 }
 
 const place = computed(() => hand.brush && placeIn(hand.view, hand.brush))
-/** A moment as the end of a time: midnight is 24:00 of the day before. */
-const until = (minute: number) => (minute % DAY ? moment(minute) : `${moment(minute - 1).slice(0, 3)} ${clock(DAY)}`)
 const who = computed(() =>
   hand.selection.length ? hand.selection : (site.plan?.channels ?? []).filter((c) => !c.noCamera).map((c) => c.id),
 )
@@ -87,40 +85,7 @@ onMounted(() => {
 
 <template>
   <section class="tide" aria-label="Tide: Mbps written">
-    <div class="legend">
-      <h2>
-        <TermTip word="tide">Tide</TermTip>
-        <button
-          v-if="hand.selection.length"
-          type="button"
-          class="plain-button which"
-          :aria-pressed="ofSelection"
-          data-test="tide-of"
-          @click="ofSelection = !ofSelection"
-        >
-          {{ ofSelection ? `of ${count(hand.selection.length, 'channel')}` : 'of the whole site' }}
-        </button>
-      </h2>
-      <div class="soft">
-        {{
-          hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbps written; drag to select a time'
-        }}
-      </div>
-      <dl v-if="tide" data-test="tide-says">
-        <dt>mean <span class="dash" aria-hidden="true" /></dt>
-        <dd>{{ three(tide.mean) }}</dd>
-        <dt>busiest, {{ moment(tide.busiestAt) }}</dt>
-        <dd>{{ three(tide.busiest) }}</dd>
-        <template v-if="hand.brush"
-          ><dt>written in it</dt>
-          <dd>{{ gigabytes((tide.mean * (hand.brush.to - hand.brush.from) * 60) / 8000) }}</dd></template
-        >
-        <template v-else
-          ><dt>intake of recorders</dt>
-          <dd>{{ three(tide.intake) }}</dd></template
-        >
-      </dl>
-    </div>
+    <TideLegend v-model:of-selection="ofSelection" :tide="tide" />
     <div class="chart">
       <canvas
         ref="canvas"
@@ -156,46 +121,10 @@ onMounted(() => {
 </template>
 
 <style scoped>
-@media (max-height: 559px) {
-  .legend .soft,
-  .legend dl {
-    display: none;
-  }
-}
-
 .tide {
   display: grid;
   grid-template-columns: var(--channel-width) minmax(0, 1fr);
   border-top: 1px solid var(--soft);
-}
-
-.legend {
-  padding: 5px 10px 4px 12px;
-  font-size: 12.5px;
-}
-
-dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  margin: 2px 0 0;
-  line-height: 1.3;
-}
-
-dt {
-  color: var(--soft);
-}
-
-dd {
-  margin: 0;
-  text-align: right;
-  font-weight: 600;
-}
-
-.dash {
-  display: inline-block;
-  width: 16px;
-  border-top: 1px dashed var(--ink);
-  vertical-align: 4px;
 }
 
 .chart {
@@ -210,12 +139,6 @@ canvas {
 .chart canvas {
   cursor: crosshair;
   touch-action: none;
-}
-
-.which {
-  margin-left: 4px;
-  font-weight: 400;
-  text-decoration: underline;
 }
 
 .brush {

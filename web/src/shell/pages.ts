@@ -1,0 +1,16 @@
+import list from './pages.json'
+
+/** A page of a site: what makes it known to the router, the rail, the commands, the keys and the tests. */
+export interface Page {
+  name: string
+  path: string // below that of the site
+  title: string
+  short?: string // on the rail, where the title is too long
+  under?: boolean // whether it belongs to the page above it on the rail
+  counts?: boolean // whether the rail says how many errors are open
+  key: string // with Alt and Shift
+  also?: string // what else people call it
+  parts?: { part?: string; title: string; also: string }[]
+}
+
+export const pages: Page[] = list
