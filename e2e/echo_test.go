@@ -34,9 +34,15 @@ type echoStep struct {
 	Value string      `json:"value"`
 }
 
+type echoHours struct {
+	Days []week.Weekday `json:"days"`
+	From week.Clock     `json:"from"`
+	To   week.Clock     `json:"to"`
+}
+
 type echoCase struct {
-	Steps []echoStep   `json:"steps"`
-	Hours []week.Hours `json:"hours"`
+	Steps []echoStep  `json:"steps"`
+	Hours []echoHours `json:"hours"`
 	Duty  string       `json:"duty"`
 	Drag  struct {
 		From week.Minute `json:"from"`
@@ -68,13 +74,13 @@ func TestTheEchoIsTheCores(t *testing.T) {
 			c.Steps = append(c.Steps, echoStep{span.From, duty})
 		}
 		for range 1 + random.IntN(3) {
-			h := week.Hours{From: week.Clock(random.IntN(1440)), To: week.Clock(1 + random.IntN(1440))}
+			h := echoHours{From: week.Clock(random.IntN(1440)), To: week.Clock(1 + random.IntN(1440))}
 			for d := range week.Weekday(7) {
 				if random.IntN(3) == 0 {
 					h.Days = append(h.Days, d)
 				}
 			}
-			if h.Check() == nil {
+			if week.Hours(h).Check() == nil {
 				c.Hours = append(c.Hours, h)
 			}
 		}
@@ -113,7 +119,7 @@ func TestTheEchoIsTheCores(t *testing.T) {
 			weekly = weekly.Paint(week.Span{From: s.From, To: to}, s.Value)
 		}
 		for _, h := range c.Hours {
-			for _, s := range h.Spans() {
+			for _, s := range week.Hours(h).Spans() {
 				weekly, covered = weekly.Paint(s, c.Duty), covered.Paint(s, true)
 			}
 		}

@@ -78,5 +78,6 @@ func TestEveryPageIsReached(t *testing.T) {
 		p.until(`document.querySelector('[role="option"][aria-selected="true"]')?.textContent.includes("` + title + `")`)
 		p.keys(kb.Enter)
 		p.until(here)
+		p.until(`!document.querySelector('[data-test="command"]')?.offsetWidth && document.getAnimations().length === 0`)
 	}
 }
