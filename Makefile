@@ -1,6 +1,6 @@
 # Two commands set everything up on a fresh machine: make demo and make test.
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset test soak bench build client screenshots clean
+.PHONY: help demo demo-reset test soak bench mutants build client screenshots clean
 
 help: ## what there is
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -19,6 +19,9 @@ soak: ## keep the whole program under load while it is killed, for a minute (SOA
 
 bench: ## print the figures that the documents promise
 	@scripts/prepare browser && scripts/build && go test ./core/... ./internal/server ./e2e -run '^$$' -bench .
+
+mutants: ## change the code in many places and list what no test notices (MUTANTS="--number 50 core/storage")
+	@scripts/prepare && scripts/build && mkdir -p .cache && go run ./internal/mutants $(MUTANTS)
 
 build: ## build the program into bin/
 	@scripts/prepare && scripts/build

@@ -91,7 +91,7 @@ type Done struct {
 }
 
 // Apply returns the plan after the edits, made in turn, and leaves p alone. The
-// error, an [*Error], names the place in the edits ("edits[0].paint.duty") or the
+// error, a [*plan.Error], names the place in the edits ("edits[0].paint.duty") or the
 // rule of the plan that would be broken; then nothing is changed.
 func Apply(p *plan.Plan, edits ...Edit) (*Done, error) {
 	if len(edits) == 0 {

@@ -52,3 +52,24 @@ func TestTheDocumentsListTheAPI(t *testing.T) {
 		}
 	}
 }
+
+// TestTheGlossaryHasEveryWord asks that docs/glossary.md explains each word as the program does.
+func TestTheGlossaryHasEveryWord(t *testing.T) {
+	text, err := os.ReadFile("../../web/src/ui/words.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var words map[string]string
+	if err := json.Unmarshal(text, &words); err != nil || len(words) < 20 {
+		t.Fatal(len(words), err)
+	}
+	page, err := os.ReadFile("../../docs/glossary.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for word, meaning := range words {
+		if !strings.Contains(string(page), "| **"+word+"** | "+meaning+" |") {
+			t.Errorf("docs/glossary.md does not say of %q: %s", word, meaning)
+		}
+	}
+}

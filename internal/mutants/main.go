@@ -1,0 +1,164 @@
+// Command mutants asks whether the tests would notice. It changes the code in one place at a time ("<" becomes "<=",
+// a statement is left out, a number is one more), runs the tests of the package, and of those above it where its own
+// notice nothing, and lists the changes that none noticed. Files are changed in an overlay of the go tool, never on disk.
+package main
+
+import (
+	"bufio"
+	"context"
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"os/signal"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"github.com/alecthomas/kong"
+)
+
+type options struct {
+	Number  int      `help:"How many changes to try." default:"240"`
+	Seed    uint64   `help:"Which of all possible changes are drawn." default:"1"`
+	Workers int      `help:"How many at a time." default:"2"`
+	Within  string   `help:"Only files whose path matches." default:"."`
+	Report  string   `help:"Where every change and its fate is written." default:".cache/mutants.txt"`
+	Rooms   []string `arg:"" optional:"" help:"Folders whose code is changed."`
+}
+
+// fate is what became of one change.
+type fate string
+
+const (
+	noticed  fate = "noticed"
+	survived fate = "SURVIVED"
+	nonsense fate = "does not compile"
+)
+
+func main() {
+	var o options
+	kong.Parse(&o, kong.Description("Changes the code in many places, one at a time, and lists what no test noticed."))
+	if err := run(o); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func run(o options) error {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt)
+	defer stop()
+	within, err := regexp.Compile(o.Within)
+	if err != nil {
+		return err
+	}
+	if len(o.Rooms) == 0 {
+		o.Rooms = []string{"core", "internal/server", "internal/store", "internal/formats"}
+	}
+	var all []mutant
+	for _, room := range o.Rooms {
+		err := filepath.WalkDir(room, func(path string, d os.DirEntry, err error) error {
+			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") ||
+				strings.Contains(path, "test/") || !within.MatchString(path) {
+				return err
+			}
+			found, err := mutantsOf(path)
+			all = append(all, found...)
+			return err
+		})
+		if err != nil {
+			return err
+		}
+	}
+	random := rand.New(rand.NewPCG(o.Seed, 0))
+	random.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
+
+	report, err := os.Create(o.Report)
+	if err != nil {
+		return err
+	}
+	defer report.Close()
+	lines := bufio.NewWriter(report)
+	defer lines.Flush()
+	var mutex sync.Mutex
+	var killed, lived atomic.Int32
+	var group sync.WaitGroup
+	next := make(chan mutant)
+	for range max(1, o.Workers) {
+		group.Go(func() {
+			for m := range next {
+				what, by := try(ctx, m)
+				mutex.Lock()
+				fmt.Fprintf(lines, "%-16s %s %s\n", what, m, by)
+				lines.Flush()
+				switch what {
+				case noticed:
+					killed.Add(1)
+				case survived:
+					lived.Add(1)
+					fmt.Println(m)
+				}
+				mutex.Unlock()
+			}
+		})
+	}
+	// As many as were asked for, those that do not compile not counted.
+	for _, m := range all {
+		if int(killed.Load()+lived.Load()) >= o.Number || ctx.Err() != nil {
+			break
+		}
+		next <- m
+	}
+	close(next)
+	group.Wait()
+	k, l := killed.Load(), lived.Load()
+	fmt.Printf("%d of %d changes noticed, %.1f %%; %d places could be changed\n", k, k+l, 100*float64(k)/float64(max(k+l, 1)), len(all))
+	return ctx.Err()
+}
+
+// try runs the tests on a changed file: those of its own package first, then those of all that can see it.
+func try(ctx context.Context, m mutant) (what fate, by string) {
+	folder, err := os.MkdirTemp("", "mutant")
+	if err != nil {
+		return nonsense, err.Error()
+	}
+	defer os.RemoveAll(folder)
+	changed, overlay := filepath.Join(folder, "changed.go"), filepath.Join(folder, "overlay.json")
+	path, _ := filepath.Abs(m.file)
+	instead, _ := json.Marshal(map[string]map[string]string{"Replace": {path: changed}})
+	if os.WriteFile(changed, m.text(), 0o644) != nil || os.WriteFile(overlay, instead, 0o644) != nil {
+		return nonsense, "cannot be written"
+	}
+	own := "./" + filepath.Dir(m.file)
+	if exec.CommandContext(ctx, "go", "build", "-overlay", overlay, own).Run() != nil {
+		return nonsense, ""
+	}
+	above := []string{"./core/...", "./internal/schematest", "./internal/formats", "./internal/server"}
+	for _, tested := range [][]string{{own}, above} {
+		if slices.Equal(tested, above) && !strings.HasPrefix(m.file, "core/") {
+			break
+		}
+		within, cancel := context.WithTimeout(ctx, 10*time.Minute)
+		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", "6m"}, tested...)
+		out, err := exec.CommandContext(within, "go", args...).CombinedOutput()
+		cancel()
+		if err != nil {
+			return noticed, firstFailure(out)
+		}
+	}
+	return survived, ""
+}
+
+var failure = regexp.MustCompile(`(?m)^\s*--- FAIL: (\S+)`)
+
+func firstFailure(out []byte) string {
+	if found := failure.FindSubmatch(out); found != nil {
+		return "by " + string(found[1])
+	}
+	return "by a panic, or by time"
+}

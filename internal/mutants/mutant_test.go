@@ -1,0 +1,62 @@
+package main
+
+import (
+	"go/parser"
+	"go/token"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+const sample = `package sample
+
+type limits struct{ most [4]int }
+
+func held(days, need float64, on bool) (ok bool) {
+	list := make([]int, 0, 8)
+	if !on && days < need {
+		return false
+	}
+	days -= 0.5
+	println(len(list))
+	return days*2 >= need
+}
+`
+
+// TestEachChangeIsOne makes every change to a small file and asks that it is one change, in Go still.
+func TestEachChangeIsOne(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "sample.go")
+	if err := os.WriteFile(file, []byte(sample), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	all, err := mutantsOf(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	made := map[string]bool{}
+	for _, m := range all {
+		text := string(m.text())
+		if _, err := parser.ParseFile(token.NewFileSet(), "changed.go", text, 0); err != nil {
+			t.Errorf("%s: %v", m, err)
+		}
+		if made[text] || text == sample {
+			t.Errorf("%s is nothing new", m)
+		}
+		made[text] = true
+	}
+	for _, want := range []string{"!on || days", "days <= need", "if on && days", "return true", "days += 0.5", "days*3", "days/2", "* 2 > need", "days -= 0.85", "if false && (!on"} {
+		found := false
+		for text := range made {
+			found = found || strings.Contains(strings.ReplaceAll(text, "days*2 > ", "days * 2 > "), want)
+		}
+		if !found {
+			t.Errorf("nobody writes %q", want)
+		}
+	}
+	for text := range made {
+		if strings.Contains(text, "0, 9)") || strings.Contains(text, "[5]int") {
+			t.Error("the size of a list is nothing to notice")
+		}
+	}
+}
