@@ -14,11 +14,9 @@ import (
 	"os/signal"
 	"path/filepath"
 	"regexp"
-	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
-	"time"
 
 	"github.com/alecthomas/kong"
 )
@@ -29,6 +27,7 @@ type options struct {
 	Workers int      `help:"How many at a time." default:"2"`
 	Within  string   `help:"Only files whose path matches." default:"."`
 	Report  string   `help:"Where every change and its fate is written." default:".cache/mutants.txt"`
+	Slow    string   `help:"Tests that are asked last." default:"FourTimesInFive|OneMeasureOfSize|GroupsAreFound|LargePlans|FiftyEditors|TwoServers|FrozenDatabase|Hostile|LargestTables|FirstStarts|Growing"`
 	Rooms   []string `arg:"" optional:"" help:"Folders whose code is changed."`
 }
 
@@ -92,7 +91,7 @@ func run(o options) error {
 	for range max(1, o.Workers) {
 		group.Go(func() {
 			for m := range next {
-				what, by := try(ctx, m)
+				what, by := try(ctx, o, m)
 				mutex.Lock()
 				fmt.Fprintf(lines, "%-16s %s %s\n", what, m, by)
 				lines.Flush()
@@ -121,8 +120,8 @@ func run(o options) error {
 	return ctx.Err()
 }
 
-// try runs the tests on a changed file: those of its own package first, then those of all that can see it.
-func try(ctx context.Context, m mutant) (what fate, by string) {
+// try runs the tests on a changed file: those of its own package first, then those of all that can see it, slow ones last.
+func try(ctx context.Context, o options, m mutant) (what fate, by string) {
 	folder, err := os.MkdirTemp("", "mutant")
 	if err != nil {
 		return nonsense, err.Error()
@@ -138,16 +137,14 @@ func try(ctx context.Context, m mutant) (what fate, by string) {
 	if exec.CommandContext(ctx, "go", "build", "-overlay", overlay, own).Run() != nil {
 		return nonsense, ""
 	}
-	above := []string{"./core/...", "./internal/schematest", "./internal/formats", "./internal/server"}
-	for _, tested := range [][]string{{own}, above} {
-		if slices.Equal(tested, above) && !strings.HasPrefix(m.file, "core/") {
-			break
-		}
-		within, cancel := context.WithTimeout(ctx, 10*time.Minute)
-		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", "6m"}, tested...)
-		out, err := exec.CommandContext(within, "go", args...).CombinedOutput()
-		cancel()
-		if err != nil {
+	rounds := [][]string{{"-skip", o.Slow, own}}
+	if strings.HasPrefix(m.file, "core/") {
+		rounds = append(rounds, []string{"-skip", o.Slow, "./core/...", "./internal/schematest", "./internal/formats"},
+			[]string{"-skip", o.Slow, "./internal/server"})
+	}
+	for _, asked := range append(rounds, []string{"-run", o.Slow, own}) {
+		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", "3m"}, asked...)
+		if out, err := exec.CommandContext(ctx, "go", args...).CombinedOutput(); err != nil {
 			return noticed, firstFailure(out)
 		}
 	}
