@@ -356,3 +356,65 @@ func TestSevereComeFirst(t *testing.T) {
 		t.Errorf("%v in %+v", n, found)
 	}
 }
+
+// TestAtLeastMayBeAtMost keeps footage for exactly the days that are required and permitted.
+func TestAtLeastMayBeAtMost(t *testing.T) {
+	p := soundPlan(t)
+	p.Channels[0].Keep = plan.Keep{AtLeastDays: 30, AtMostDays: 30}
+	if err := p.Check(); err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range findings(p) {
+		if f.Rule != "above-at-most" {
+			t.Errorf("%+v", f)
+		}
+	}
+}
+
+// TestLimitsHoldToTheLast goes just below a limit, and just beyond it.
+func TestLimitsHoldToTheLast(t *testing.T) {
+	result := estimate.Figures(soundPlan(t), nil)
+	busiest, intake := result.Recorders[0].BusiestMbps/8, result.Recorders[0].IntakeMbps
+	for rule, set := range map[string]func(r *plan.Recorder, f float64){
+		"throughput": func(r *plan.Recorder, f float64) { r.DriveMBps = busiest * f },
+		"intake":     func(r *plan.Recorder, f float64) { r.IngestMbps = intake * f },
+	} {
+		for factor, found := range map[float64]bool{1: false, 1.001: false, 0.999: true} {
+			p := soundPlan(t)
+			set(&p.Recorders[0], factor)
+			if f := find(findings(p), rule); (f != nil) != found {
+				t.Errorf("%s at %v of what is needed: %+v", rule, factor, f)
+			} else if found && (f.Cost < 0.0005 || f.Cost > 0.0015) {
+				t.Errorf("%s: a thousandth too little costs %v channels", rule, f.Cost)
+			}
+		}
+	}
+	for licences, found := range map[int]bool{2: true, 3: false} {
+		p := soundPlan(t)
+		copies(p)
+		p.Recorders[0].Licences = licences
+		if f := find(findings(p), "licences"); (f != nil) != found {
+			t.Errorf("%d licences for 3 cameras: %+v", licences, f)
+		}
+	}
+	p := soundPlan(t)
+	p.Channels[0].PreSeconds = p.Recorders[0].PreSecondsLimit
+	if f := find(findings(p), "pre-beyond-buffer"); f != nil {
+		t.Errorf("%+v", f)
+	}
+}
+
+// TestAQuotaIsTheReason asks that a channel that its own quota makes short is told so, and one that the pool does not.
+func TestAQuotaIsTheReason(t *testing.T) {
+	p := soundPlan(t)
+	p.Channels[0].Keep = plan.Keep{AtLeastDays: 3000, QuotaGB: 10}
+	daily := estimate.Figures(p, nil).Channels[0].GigabytesPerDay
+	f := find(findings(p), "below-at-least")
+	if f == nil || f.Reason != plan.Say("Its quota of 10 GB is full after %.3g days at %.3g GB a day.", 10/daily, daily) {
+		t.Errorf("%+v", f)
+	}
+	p.Channels[0].Keep.QuotaGB = 1e9
+	if f := find(findings(p), "below-at-least"); f == nil || !strings.HasPrefix(f.Reason, "The pool holds ") {
+		t.Errorf("%+v", f)
+	}
+}

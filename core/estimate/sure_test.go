@@ -75,3 +75,51 @@ func TestRequirementsAreHeldAgainstTheWorst(t *testing.T) {
 		t.Errorf("%v %% with a season, %v %% without", season, ordinary)
 	}
 }
+
+// TestHowOftenItHolds requires the ends and the middle of the range of one channel, of whose doubt nothing else is
+// part, and of one that requires nothing.
+func TestHowOftenItHolds(t *testing.T) {
+	p := depot(1)
+	p.Channels[0].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "full"}}
+	p.Channels[0].Streams.Main.Rate = plan.Rate{Kind: "constant", Kbps: 4000, Known: "datasheet"}
+	p.Channels[0].Keep = plan.Keep{}
+	s := Run(p, nil)
+	if s.Channels[0].HoldsShare != 100 || s.Verdict.HoldsPercent != 100 {
+		t.Errorf("nothing is required, and holds in %v and %v %%", s.Channels[0].HoldsShare, s.Verdict.HoldsPercent)
+	}
+	sure := s.Pools[0].Sure
+	for required, want := range map[float64]float64{sure.Low: 90, sure.Likely: 50, sure.High: 10, 2 * sure.High: 0, sure.Low / 2: 100} {
+		p.Channels[0].Keep.AtLeastDays = required
+		s := Run(p, nil)
+		for what, holds := range map[string]float64{"channel": s.Channels[0].HoldsShare, "site": s.Verdict.HoldsPercent} {
+			if math.Abs(holds-want) > 0.5 {
+				t.Errorf("%s: %.1f days hold in %.2f %% of draws, want %v", what, required, holds, want)
+			}
+		}
+	}
+}
+
+// TestHowFarEachFigureMayBeOff holds the factors against the documented ones.
+func TestHowFarEachFigureMayBeOff(t *testing.T) {
+	for known, factor := range map[string]float64{"guess": 1.5, "datasheet": 1.2, "surveyed": 1.1, "measured": 1.05} {
+		if got := factorOf(rateSpread(plan.Rate{Kind: "constant", Known: known})); math.Abs(got-factor) > 1e-9 {
+			t.Errorf("a bitrate that is a %s may be off by %v, want %v", known, got, factor)
+		}
+	}
+	if got := factorOf(rateSpread(plan.Rate{Kind: "modelled", Known: "measured"})); math.Abs(got-1.8) > 1e-9 {
+		t.Errorf("a modelled bitrate may be off by %v", got)
+	}
+	for known, factors := range map[string][3]float64{"guess": {2, 1.5, 2}, "surveyed": {1.4, 1.25, 1.4}, "measured": {1.15, 1.1, 1.15}} {
+		a := plan.Activity{ID: "a", Known: known, MeanSeconds: 10, OtherwisePerHour: 1, Groups: &plan.Groups{Size: 3, WithinSeconds: 30}}
+		c := causeOf(&a)
+		for k, got := range []float64{factorOf(c.rate), factorOf(c.length), factorOf(c.size)} {
+			if math.Abs(got-factors[k]) > 1e-9 {
+				t.Errorf("%s: figure %d of an activity may be off by %v, want %v", known, k, got, factors[k])
+			}
+		}
+		a.Groups = nil
+		if c := causeOf(&a); c.size != 0 || c.unknown != (known == "guess") {
+			t.Errorf("%s, nothing said of groups: %+v", known, c)
+		}
+	}
+}

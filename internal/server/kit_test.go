@@ -96,6 +96,18 @@ func TestLogsClipsAndCurves(t *testing.T) {
 	if m := call[video.Measured](c, "POST", "/api/streams/clip", string(frames), 200); m.GOPSeconds != 2 || m.KeyframeKB != 1 {
 		t.Errorf("%+v", m)
 	}
+	// As long as a clip may be, and one frame more.
+	for n, status := range map[int]int{500_000: 200, 500_001: 422} {
+		long := Frames{Seconds: make([]float64, n), Bytes: make([]float64, n)}
+		for i := range n {
+			long.Seconds[i], long.Bytes[i] = float64(i)/25, 1000
+			if i%50 == 0 {
+				long.Keyframes = append(long.Keyframes, i)
+			}
+		}
+		text, _ := json.Marshal(long)
+		call[video.Measured](c, "POST", "/api/streams/clip", string(text), status)
+	}
 	call[problemBody](c, "POST", "/api/streams/clip", `{"seconds":[1,2],"bytes":[1],"keyframes":[]}`, 422)
 	call[problemBody](c, "POST", "/api/streams/clip", `{"seconds":[1],"bytes":[1],"keyframes":[7]}`, 422)
 	stream, _ := json.Marshal(plan.PlainStream(plan.Main))
@@ -210,6 +222,9 @@ func TestRevisionsTidesAndCalendars(t *testing.T) {
 		t.Errorf("%v at %v of %v", part.Busiest, part.BusiestAt, whole.Busiest)
 	}
 	call[problemBody](c, "POST", "/api/plans/site/tide", `{"from":960,"to":480}`, 422)
+	call[problemBody](c, "POST", "/api/plans/nowhere/tide", `{}`, 404)
+	call[problemBody](c, "GET", "/api/plans/site/weeks/nowhen/calendar", "", 404)
+	call[problemBody](c, "GET", "/api/plans/nowhere/weeks/lanes/calendar", "", 404)
 	calendar, header := c.fetch("/api/plans/site/weeks/lanes/calendar")
 	if !strings.HasPrefix(calendar, "BEGIN:VCALENDAR\r\n") || !strings.HasPrefix(header.Get("Content-Type"), "text/calendar") {
 		t.Errorf("%s %.100s", header, calendar)
