@@ -43,7 +43,7 @@ type echoHours struct {
 type echoCase struct {
 	Steps []echoStep  `json:"steps"`
 	Hours []echoHours `json:"hours"`
-	Duty  string       `json:"duty"`
+	Duty  string      `json:"duty"`
 	Drag  struct {
 		From week.Minute `json:"from"`
 		To   week.Minute `json:"to"`
