@@ -26,8 +26,8 @@ func eachPlan(t *testing.T, f func(t *testing.T, p *plan.Plan)) {
 }
 
 // notLess asks that a figure of every channel is at least what it was. What is
-// equal in exact numbers may differ by the numerical error.
-func notLess(t *testing.T, what string, before, after *Result) {
+// equal in exact numbers may differ by the numerical error. It counts the figures that grew.
+func notLess(t *testing.T, what string, before, after *Result) (grew int) {
 	t.Helper()
 	for i := range before.Channels {
 		a, b := before.Channels[i], after.Channels[i]
@@ -37,8 +37,12 @@ func notLess(t *testing.T, what string, before, after *Result) {
 			if pair[1] < pair[0]*(1-1e-4)-1e-9 {
 				t.Errorf("%s: %s of %s fell from %v to %v", what, name, a.ID, pair[0], pair[1])
 			}
+			if pair[1] > pair[0]*1.01 {
+				grew++
+			}
 		}
 	}
+	return grew
 }
 
 func nearly(t *testing.T, what string, a, b float64) {
@@ -49,21 +53,26 @@ func nearly(t *testing.T, what string, a, b float64) {
 }
 
 func TestMorePreOrPostNeverWritesLess(t *testing.T) {
+	morePre, morePost := 0, 0
 	eachPlan(t, func(t *testing.T, p *plan.Plan) {
 		before := Figures(p, nil)
 		for i := range p.Channels {
 			p.Channels[i].PreSeconds += 7
 		}
 		pre := Figures(p, nil)
-		notLess(t, "more pre", before, pre)
+		morePre += notLess(t, "more pre", before, pre)
 		for i := range p.Channels {
 			p.Channels[i].PostSeconds += 20
 		}
-		notLess(t, "more post", pre, Figures(p, nil))
+		morePost += notLess(t, "more post", pre, Figures(p, nil))
 	})
+	if morePre < 20 || morePost < 20 {
+		t.Errorf("more seconds before made %d figures grow, more after %d", morePre, morePost)
+	}
 }
 
 func TestAnotherSourceNeverWritesLess(t *testing.T) {
+	grew := 0
 	eachPlan(t, func(t *testing.T, p *plan.Plan) {
 		before := Figures(p, nil)
 		p.AlarmInputs = append(p.AlarmInputs, plan.AlarmInput{ID: "new", Name: "New", Recorder: p.Recorders[0].ID, Activity: p.Activities[0].ID})
@@ -72,8 +81,11 @@ func TestAnotherSourceNeverWritesLess(t *testing.T) {
 			effect.Record = append(effect.Record, c.ID)
 		}
 		p.Effects = append(p.Effects, effect)
-		notLess(t, "another source", before, Figures(p, nil))
+		grew += notLess(t, "another source", before, Figures(p, nil))
 	})
+	if grew < 10 {
+		t.Errorf("another source made %d figures grow", grew)
+	}
 }
 
 func TestMergingEqualDutiesChangesNothing(t *testing.T) {
@@ -170,6 +182,7 @@ func TestShiftingTheWeekShiftsTheResult(t *testing.T) {
 }
 
 func TestTwiceTheDiskIsTwiceTheRetention(t *testing.T) {
+	compared := 0
 	eachPlan(t, func(t *testing.T, p *plan.Plan) {
 		for i := range p.Channels {
 			p.Channels[i].Keep = plan.Keep{}
@@ -186,9 +199,13 @@ func TestTwiceTheDiskIsTwiceTheRetention(t *testing.T) {
 		for i := range before.Pools {
 			if a, b := before.Pools[i].RetentionDays, after.Pools[i].RetentionDays; a != nil {
 				nearly(t, before.Pools[i].ID, 2**a, *b)
+				compared++
 			}
 		}
 	})
+	if compared < 10 {
+		t.Errorf("%d pools compared", compared)
+	}
 }
 
 func TestOrderOfChannelsChangesNothing(t *testing.T) {
@@ -217,7 +234,11 @@ func TestAStrokeGivesWhatAWholeEstimateGives(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
+		was, _ := json.Marshal(before)
 		a, _ := json.Marshal(Run(changed, before))
+		if string(a) == string(was) {
+			t.Error("the stroke changed nothing")
+		}
 		b, _ := json.Marshal(Run(changed, nil))
 		if string(a) != string(b) {
 			t.Errorf("in steps %s\nat once %s", a, b)
