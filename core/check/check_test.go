@@ -110,7 +110,7 @@ func TestRules(t *testing.T) {
 		{"blind-hours", Error, func(p *plan.Plan, c *plan.Channel) {
 			c.Detection.Hours = &plan.HourList{Blocks: []plan.Hours{{From: 360, To: 1320}}}
 		}, "for 56 hours a week in which its detection is off"},
-		{"no-area", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas = ptr(0) }, "no detection area"},
+		{"no-area", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas = &plan.Areas{Count: ptr(0)} }, "no detection area"},
 		{"untied", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.RecordsSelf = ptr(false) }, "tied to no recording"},
 		{"effect-not-admitted", Error, func(p *plan.Plan, c *plan.Channel) {
 			p.Effects = []plan.Effect{{When: plan.When{Alarm: "a"}, Record: []string{"c1"}}}
@@ -323,7 +323,7 @@ func TestEveryErrorIsSomebodys(t *testing.T) {
 	p.Channels[0].Week, p.Channels[1].Week = own("third"), own("alarm")
 	p.Channels[1].Number, p.Channels[2].Number = 9, 9
 	p.Channels[2].Keep.QuotaGB = 1
-	p.Channels[2].Detection.Areas = ptr(0)
+	p.Channels[2].Detection.Areas = &plan.Areas{Count: ptr(0)}
 	p.Recorders[0].IngestMbps, p.Recorders[0].Licences, p.Recorders[0].DriveMBps = 1, 1, 0.1
 	p.Recorders[0].Pools[0].Drives[0].Count = 1
 	errors := 0

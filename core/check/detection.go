@@ -52,7 +52,7 @@ func blindHours(c *site, ch *channel) {
 
 // noArea: detection is on and looks nowhere.
 func noArea(c *site, ch *channel) {
-	if ch.NoCamera || !ch.Detection.On || ch.Detection.Areas == nil || *ch.Detection.Areas > 0 {
+	if n, known := ch.Detection.Counted(); ch.NoCamera || !ch.Detection.On || !known || n > 0 {
 		return
 	}
 	c.report(ch, Error, "no-area", "detection.areas",

@@ -50,6 +50,16 @@ type Edit struct {
 	KeepWeek       *KeepWeek       `json:"keepWeek,omitempty" doc:"Keep a channel's week under a name"`
 	DepartWeek     *DepartWeek     `json:"departWeek,omitempty" doc:"Let channels depart from the week they follow"`
 	SetSpecialDays *SetSpecialDays `json:"setSpecialDays,omitempty" doc:"Set the special days of the site"`
+	SetGround      *SetGround      `json:"setGround,omitempty" doc:"Set how the ground lies in a channel's picture, and its still"`
+	SetWalk        *SetWalk        `json:"setWalk,omitempty" doc:"Add or replace a walk"`
+	RemoveWalk     *RemoveWalk     `json:"removeWalk,omitempty" doc:"Remove a walk"`
+	SetPatch       *SetPatch       `json:"setPatch,omitempty" doc:"Add or replace a patch"`
+	RemovePatch    *RemovePatch    `json:"removePatch,omitempty" doc:"Remove a patch"`
+	SetArea        *SetArea        `json:"setArea,omitempty" doc:"Add or replace a detection area"`
+	RemoveArea     *RemoveArea     `json:"removeArea,omitempty" doc:"Remove a detection area"`
+	CopyAreas      *CopyAreas      `json:"copyAreas,omitempty" doc:"Give channels the detection areas of another"`
+	SetObject      *SetObject      `json:"setObject,omitempty" doc:"Add or replace a kind of thing that walks"`
+	RemoveObject   *RemoveObject   `json:"removeObject,omitempty" doc:"Remove a kind of thing that walks"`
 	AcceptFinding  *AcceptFinding  `json:"acceptFinding,omitempty" doc:"Accept a finding, with a reason"`
 	ReopenFinding  *ReopenFinding  `json:"reopenFinding,omitempty" doc:"Take an acceptance back"`
 }

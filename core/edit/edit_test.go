@@ -197,6 +197,49 @@ func TestEdits(t *testing.T) {
 		{"accept a finding", Edit{AcceptFinding: &AcceptFinding{plan.Accepted{Finding: "audio: Gate records audio. (3f09ab)", Reason: "there is a notice"}}},
 			"Finding accepted: Gate records audio. (there is a notice)",
 			func(p *plan.Plan) bool { return len(p.Accepted) == 2 && p.Accepted[1].Reason == "there is a notice" }},
+		{"set the ground", Edit{SetGround: &SetGround{Channel: "c2", VerticalDegrees: ptr(60.0), People: &[]plan.ScenePerson{{X: 0.5, FeetY: 0.9, HeadY: 0.5}}}},
+			"Gate: how the ground lies",
+			func(p *plan.Plan) bool {
+				s := p.Channel("c2").Scene
+				return s.VerticalDegrees == 60 && len(s.People) == 1 && s.CameraMetres == 4 && len(s.Walks) == 2
+			}},
+		{"another picture, the first of a channel", Edit{SetGround: &SetGround{Channel: "c1", Picture: ptr("still")}},
+			"Yard: another picture",
+			func(p *plan.Plan) bool { return p.Channel("c1").Scene.Picture == "still" }},
+		{"another walk", Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "out", Name: "Out", Object: "child", SharePercent: 30, Points: []plan.Point{{0.4, 0.5}, {0.4, 0.95}}}}},
+			"Gate: the walk Out, 30 % of the events",
+			func(p *plan.Plan) bool {
+				w := p.Channel("c2").Scene.Walks
+				return len(w) == 2 && w[1].Object == "child" && w[1].SharePercent == 30
+			}},
+		{"remove a walk", Edit{RemoveWalk: &RemoveWalk{"c2", "in"}}, "Gate: a walk removed",
+			func(p *plan.Plan) bool { w := p.Channel("c2").Scene.Walks; return len(w) == 1 && w[0].ID == "out" }},
+		{"a patch", Edit{SetPatch: &SetPatch{"c1", plan.Patch{ID: "sea", Name: "Sea", Activity: "trees", BlobPercent: 2, Points: []plan.Point{{0, 0}, {1, 0}, {1, 0.2}}}}},
+			"Yard: the patch Sea",
+			func(p *plan.Plan) bool { return len(p.Channel("c1").Scene.Patches) == 1 }},
+		{"remove a patch", Edit{RemovePatch: &RemovePatch{"c2", "twigs"}}, "Gate: a patch removed",
+			func(p *plan.Plan) bool { return p.Channel("c2").Scene.Patches == nil }},
+		{"watch an area", Edit{SetArea: &SetArea{"c1", plan.Area{ID: "a", Name: "Middle", Points: []plan.Point{{0, 0}, {1, 0}, {1, 1}}}}}, "Yard: watches Middle",
+			func(p *plan.Plan) bool {
+				return len(p.Channel("c1").Detection.Areas.List) == 1 && p.Channel("c1").Detection.MinSeconds == 2
+			}},
+		{"ignore an area", Edit{SetArea: &SetArea{"c2", plan.Area{ID: "lane", Name: "Lane", Ignore: true, Points: []plan.Point{{0, 0}, {1, 0}, {1, 1}}}}}, "Gate: ignores Lane",
+			func(p *plan.Plan) bool { l := p.Channel("c2").Detection.Areas.List; return len(l) == 2 && l[0].Ignore }},
+		{"remove an area", Edit{RemoveArea: &RemoveArea{"c2", "tree"}}, "Gate: an area removed",
+			func(p *plan.Plan) bool {
+				l := p.Channel("c2").Detection.Areas.List
+				return len(l) == 1 && l[0].ID == "lane"
+			}},
+		{"copy areas", Edit{CopyAreas: &CopyAreas{"c2", []string{"c1"}}}, "Yard: the areas of Gate",
+			func(p *plan.Plan) bool {
+				return len(p.Channel("c1").Detection.List()) == 2 && p.Channel("c1").Detection.Reliability == nil
+			}},
+		{"set an object", Edit{SetObject: &SetObject{plan.Object{ID: "cart", Name: "Cart", WidthM: 2, HeightM: 1, MetresPerSecond: 3}}}, "Cart: 2 × 1 m, 3 m/s",
+			func(p *plan.Plan) bool { return len(p.Objects) == 1 && p.Object("cart").WidthM == 2 }},
+		{"remove an object", Edit{RemoveObject: &RemoveObject{"cart", "vehicle"}}, "Object removed: Cart",
+			func(p *plan.Plan) bool {
+				return len(p.Objects) == 0 && p.Channel("c2").Scene.Walks[0].Object == "vehicle"
+			}},
 		{"open a finding again", Edit{ReopenFinding: &ReopenFinding{"audio: Yard records audio."}},
 			"Finding open again: Yard records audio.",
 			func(p *plan.Plan) bool { return len(p.Accepted) == 0 }},
@@ -277,6 +320,22 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{MoveChannels: &MoveChannels{Channels: []string{"c1"}, Recorder: "r1", Before: "c1"}}, `edits[1].moveChannels.before: "c1" is one of the channels that move`},
 		{Edit{SetKind: &SetKind{plan.Kind{ID: "bare", Name: "Bare"}}}, "kinds[1].streams.main: missing"},
 		{Edit{SetAudio: &SetAudio{[]string{"c1", "c\xff"}, 32}}, "edits[1].setAudio.channels[1]: is not UTF-8"},
+		{Edit{SetWalk: &SetWalk{"c9", plan.Walk{ID: "w", Name: "W", Object: "person", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, `edits[1].setWalk.channels[0]: no channel "c9"`},
+		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "w", Name: "W", Object: "person", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, "channels[1].scene.walks[2].sharePercent: the shares of the walks are 101 % in all"},
+		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "in", Name: "W", Object: "person", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 0.05}}}}}, "channels[1].scene.walks[0].points[1]: is above the horizon"},
+		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "in", Name: "W", Object: "ghost", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, `channels[1].scene.walks[0].object: no object "ghost"`},
+		{Edit{RemoveWalk: &RemoveWalk{"c2", "up"}}, `edits[1].removeWalk.walk: no walk "up"`},
+		{Edit{SetArea: &SetArea{"c1", plan.Area{ID: "a", Name: "A", Points: []plan.Point{{0, 0}, {1, 1}, {1, 0}, {0, 1}}}}}, "channels[0].detection.areas[0].points: its sides cross each other"},
+		{Edit{SetArea: &SetArea{"c1", plan.Area{ID: "a", Name: "A", Points: []plan.Point{{0, 0}, {1, 1.2}, {1, 0}}}}}, "edits[1].setArea.area.points[1]: [1 1.2] is outside the picture"},
+		{Edit{SetArea: &SetArea{"c1", plan.Area{ID: "a", Name: "A"}}}, "edits[1].setArea.area: wants exactly one of points and cells"},
+		{Edit{SetArea: &SetArea{"c1", plan.Area{ID: "a", Name: "A", Cells: &plan.AreaCells{Columns: 4, Rows: 4, On: "gA=="}}}}, "channels[0].detection.areas[0].cells.on: has 1 bytes; 16 cells in 4 rows take 2"},
+		{Edit{SetGround: &SetGround{Channel: "c2", People: &[]plan.ScenePerson{{FeetY: 0.9, HeadY: 0.5}, {FeetY: 0.8, HeadY: 0.4}}}}, "channels[1].scene.people: both people stand equally far away"},
+		{Edit{RemoveArea: &RemoveArea{"c1", "a"}}, `edits[1].removeArea.area: no area "a"`},
+		{Edit{RemovePatch: &RemovePatch{"c2", "sea"}}, `edits[1].removePatch.patch: no patch "sea"`},
+		{Edit{CopyAreas: &CopyAreas{"c1", []string{"c2"}}}, "edits[1].copyAreas.from: Yard has no areas drawn"},
+		{Edit{RemoveObject: &RemoveObject{Object: "cart"}}, "edits[1].removeObject.instead: the channel 2, Gate names it; name what walks there"},
+		{Edit{RemoveObject: &RemoveObject{"person", "child"}}, `edits[1].removeObject.object: no object "person" of the plan's own`},
+		{Edit{RemoveActivity: &RemoveActivity{Activity: "yard"}}, "edits[1].removeActivity.instead: the channel 2, Gate names it"},
 		{Edit{SetPool: &SetPool{"r7", plan.Pool{ID: "p1", Name: "A", Layout: "span"}}}, `edits[1].setPool.recorder: no recorder "r7"`},
 	}
 	for _, test := range tests {

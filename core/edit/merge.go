@@ -136,10 +136,72 @@ func (c *comparison) fields(thing string, a, b reflect.Value) {
 			c.fields(field.Name, was, is) // the site, setting by setting
 			continue
 		}
+		switch is.Interface().(type) {
+		case plan.Detection, *plan.Scene:
+			c.parts(thing, field.Name, was, is)
+			continue
+		}
 		if !reflect.DeepEqual(was.Interface(), is.Interface()) {
 			c.set(thing, field.Name)
 		}
 	}
+}
+
+// parts compares what a setting consists of, member by member, and lists whose entries have an id entry by entry, so
+// that two people can draw in one picture.
+func (c *comparison) parts(thing, setting string, a, b reflect.Value) {
+	if reflect.DeepEqual(a.Interface(), b.Interface()) {
+		return
+	}
+	if a.Kind() == reflect.Pointer {
+		if a.IsNil() || b.IsNil() {
+			a, b = orZero(a), orZero(b)
+		}
+		a, b = a.Elem(), b.Elem()
+	}
+	switch {
+	case a.Kind() == reflect.Struct:
+		if areas, ok := a.Interface().(plan.Areas); ok && (areas.Count != nil || b.Interface().(plan.Areas).Count != nil) {
+			c.set(thing, setting) // counted, or no longer
+			return
+		}
+		for i := range a.NumField() {
+			c.parts(thing, setting+" "+a.Type().Field(i).Name, a.Field(i), b.Field(i))
+		}
+	case a.Kind() == reflect.Slice && hasID(a.Type().Elem()):
+		was := make(map[string]any)
+		for i := range a.Len() {
+			was[a.Index(i).FieldByName("ID").String()] = a.Index(i).Interface()
+		}
+		for i := range b.Len() {
+			id := b.Index(i).FieldByName("ID").String()
+			if before, ok := was[id]; !ok || !reflect.DeepEqual(before, b.Index(i).Interface()) {
+				c.set(thing, setting+" "+id)
+			}
+			delete(was, id)
+		}
+		for gone := range was {
+			c.set(thing, setting+" "+gone)
+		}
+	default:
+		c.set(thing, setting)
+	}
+}
+
+// orZero is a pointer, or where it is nil one to nothing said.
+func orZero(p reflect.Value) reflect.Value {
+	if p.IsNil() {
+		return reflect.New(p.Type().Elem())
+	}
+	return p
+}
+
+func hasID(t reflect.Type) bool {
+	if t.Kind() != reflect.Struct {
+		return false
+	}
+	_, has := t.FieldByName("ID")
+	return has
 }
 
 // entries compares lists whose entries have no key: each is a thing by what it says.

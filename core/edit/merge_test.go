@@ -145,3 +145,52 @@ func TestTwoPeopleTieDifferentThings(t *testing.T) {
 		t.Error("the same tie made twice is no conflict")
 	}
 }
+
+// TestTwoPeopleDrawInOnePicture draws areas, walks and patches of one channel side by side.
+func TestTwoPeopleDrawInOnePicture(t *testing.T) {
+	triangle := func(x float64) []plan.Point { return []plan.Point{{x, 0}, {x + 0.1, 0}, {x, 0.1}} }
+	area := func(id string, x float64) Edit {
+		return Edit{SetArea: &SetArea{"c2", plan.Area{ID: id, Name: id, Points: triangle(x)}}}
+	}
+	walk := func(id string, share float64) Edit {
+		return Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: id, Name: id, Object: "person", SharePercent: share, Points: []plan.Point{{0.1, 0.9}, {0.5, 0.9}}}}}
+	}
+	patch := func(id string, x float64) Edit {
+		return Edit{SetPatch: &SetPatch{"c2", plan.Patch{ID: id, Name: id, Activity: "trees", BlobPercent: 1, Points: triangle(x)}}}
+	}
+	degrees := func(v float64) Edit { return Edit{SetGround: &SetGround{Channel: "c2", VerticalDegrees: &v}} }
+	for _, test := range []struct {
+		theirs, mine Edit
+		together     bool
+	}{
+		{area("lane", 0.2), area("tree", 0.3), true},
+		{area("lane", 0.2), area("lane", 0.3), false},
+		{area("new", 0.2), area("newer", 0.3), true},
+		{area("lane", 0.2), Edit{RemoveArea: &RemoveArea{"c2", "lane"}}, false},
+		{walk("in", 10), walk("out", 20), true},
+		{walk("in", 10), walk("in", 20), false},
+		{patch("twigs", 0.1), patch("sea", 0.2), true},
+		{patch("twigs", 0.1), Edit{RemovePatch: &RemovePatch{"c2", "twigs"}}, false},
+		{area("lane", 0.2), walk("in", 10), true},
+		{degrees(40), walk("in", 10), true},
+		{degrees(40), degrees(45), false},
+		{area("lane", 0.2), Edit{CopyAreas: &CopyAreas{"c2", []string{"c1"}}}, true}, // as they are by then
+	} {
+		base := plantest.Whole(t)
+		current, err := After(base, test.theirs)
+		if err != nil {
+			t.Fatal(err)
+		}
+		merged, ok := Merge(base, current, []Edit{test.mine})
+		if ok != test.together {
+			t.Errorf("%+v beside %+v: %v", test.mine, test.theirs, ok)
+		}
+		if !ok {
+			continue
+		}
+		other, err := After(base, test.theirs, test.mine)
+		if err != nil || !reflect.DeepEqual(merged.Plan.Channel("c2").Scene, other.Channel("c2").Scene) {
+			t.Errorf("%+v beside %+v: something is lost; %v", test.mine, test.theirs, err)
+		}
+	}
+}

@@ -50,6 +50,7 @@ type Channel struct {
 	RetentionDays   *float64 `json:"retentionDays" required:"true" doc:"Days kept, typically"`
 	WorstDays       *float64 `json:"worstDays" required:"true" doc:"Days kept at the worst hour of the week"`
 	TriggersPerDay  float64  `json:"triggersPerDay" doc:"Own motion triggers"`
+	CatchPercent    *float64 `json:"catchPercent,omitempty" doc:"Of the wanted events while detection is on, how many it notices by place, size and reliability; absent where it is off"`
 
 	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
 	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`
@@ -241,6 +242,7 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	}
 	for i := range p.Channels {
 		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
+		s.Channels[i].CatchPercent = s.resolver.catchPercent(i)
 	}
 	return nil
 }

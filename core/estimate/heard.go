@@ -5,6 +5,7 @@ import (
 
 	"wakefield/core/activity"
 	"wakefield/core/footage"
+	"wakefield/core/week"
 )
 
 // known is the process of an activity, with how far it may be off.
@@ -32,9 +33,8 @@ type heard struct {
 	motion, alarm []*trigger // what records the channel
 
 	pre, post, alarmPre, alarmPost float64
-	by                             activity.Detection // of the channel itself
-	wanted                         bool               // whether there is a wanted activity
-	noticed                        bool               // whether detection looks for it
+	by                             []activity.Detection // of the channel itself, for what is wanted
+	wanted                         bool                 // whether there is a wanted activity
 
 	causes []cause // each once
 }
@@ -98,8 +98,13 @@ func (h *heard) scene(s footage.Scene, off []factor) footage.Scene {
 	if h.wanted {
 		s.Wanted = s.Own[0]
 	}
-	if h.noticed {
-		s.Noticed = h.by.Notices(s.Wanted.Mean)
+	s.Noticed = week.Constant(0.0)
+	for _, d := range h.by {
+		for run, on := range d.Hours.Runs() {
+			if on {
+				s.Noticed = s.Noticed.Paint(run, d.Notices(s.Wanted.Mean))
+			}
+		}
 	}
 	return s
 }

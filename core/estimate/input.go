@@ -65,7 +65,10 @@ func (in *input) fingerprint() uint64 {
 			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay(), src.Events.Group.Size, src.Events.Group.Seconds)
 		}
 	}
-	add(in.scene.Call, in.scene.Noticed, in.scene.Wanted.Mean)
+	for _, n := range in.scene.Noticed {
+		add(float64(n.From), n.Value)
+	}
+	add(in.scene.Call, in.scene.Wanted.Mean)
 	return h.Sum64()
 }
 
@@ -113,6 +116,7 @@ type resolver struct {
 	duties    map[string]*plan.Duty
 	weeks     map[string]week.Steps[string]
 	channels  map[string]int
+	noticing  []noticing   // what the detection of each channel makes of what happens
 	triggers  [][]*trigger // own triggers of each channel, wanted first
 	toMotion  [][]int      // channels whose motion records this one, itself included
 	toAlarm   [][]*trigger
@@ -125,7 +129,7 @@ type resolver struct {
 func resolve(p *plan.Plan, earlier *Result) (*resolver, []input) {
 	out := make([]input, len(p.Channels))
 	if earlier == nil || !p.SharesWhatChannelsHear(earlier.plan) {
-		r := newResolver(p)
+		r := newResolver(p, earlier)
 		for i := range out {
 			out[i] = r.input(i)
 		}
@@ -143,7 +147,7 @@ func resolve(p *plan.Plan, earlier *Result) (*resolver, []input) {
 	return &r, out
 }
 
-func newResolver(p *plan.Plan) *resolver {
+func newResolver(p *plan.Plan, earlier *Result) *resolver {
 	r := &resolver{
 		plan:      p,
 		processes: make(map[string]known, len(p.Activities)),
@@ -168,9 +172,36 @@ func newResolver(p *plan.Plan) *resolver {
 	for i := range p.Channels {
 		r.channels[p.Channels[i].ID] = i
 	}
+	r.notice(earlier)
 	r.detect()
 	r.causes()
 	return r
+}
+
+// notice works out what each channel notices, but for channels that an earlier estimate found the same of.
+func (r *resolver) notice(earlier *Result) {
+	r.noticing = make([]noticing, len(r.plan.Channels))
+	process := func(id string) activity.Process { return r.processes[id].Process }
+	parallel(len(r.noticing), func(i int) {
+		c := &r.plan.Channels[i]
+		if earlier != nil && r.noticesAsBefore(c, i, earlier) {
+			r.noticing[i] = earlier.resolver.noticing[i]
+		} else {
+			r.noticing[i] = notices(r.plan, c, process)
+		}
+	})
+}
+
+// noticesAsBefore tells whether a channel with drawn areas notices what it noticed in an earlier estimate: its scene and
+// all that is looked at besides are the very same.
+func (r *resolver) noticesAsBefore(c *plan.Channel, i int, earlier *Result) bool {
+	p := earlier.plan
+	if i >= len(p.Channels) || !c.Detection.Drawn() || len(p.Objects) != len(r.plan.Objects) || len(p.Objects) > 0 && &p.Objects[0] != &r.plan.Objects[0] ||
+		len(p.Activities) != len(r.plan.Activities) || len(p.Activities) > 0 && &p.Activities[0] != &r.plan.Activities[0] {
+		return false
+	}
+	before := &p.Channels[i]
+	return before.NoCamera == c.NoCamera && before.Detection == c.Detection && plan.SameScene(before, c)
 }
 
 // detect makes the triggers of every channel that has detection on.
@@ -180,9 +211,10 @@ func (r *resolver) detect() {
 		if c.NoCamera || !c.Detection.On {
 			continue
 		}
-		d := detection(c)
-		for _, p := range r.own(c) {
-			r.triggers[i] = append(r.triggers[i], p.detected(d))
+		for k, p := range r.own(c) {
+			for _, d := range r.noticing[i].of(c, k) {
+				r.triggers[i] = append(r.triggers[i], p.detected(d))
+			}
 		}
 		if c.Detection.TiedToSelf() {
 			r.toMotion[i] = append(r.toMotion[i], i)
@@ -190,11 +222,7 @@ func (r *resolver) detect() {
 	}
 }
 
-func detection(c *plan.Channel) activity.Detection {
-	return activity.Detection{Hours: c.Detection.Steps(), MinSeconds: c.Detection.MinSeconds, Catch: c.Detection.CatchChance()}
-}
-
-// own lists what moves in the picture of a channel, the wanted activity first.
+// own lists what moves in the picture of a channel, the wanted activity first, patches last.
 func (r *resolver) own(c *plan.Channel) []known {
 	var out []known
 	for _, id := range []string{c.Activity, c.Nuisance} {
@@ -202,7 +230,29 @@ func (r *resolver) own(c *plan.Channel) []known {
 			out = append(out, r.processes[id])
 		}
 	}
+	if c.Scene != nil {
+		for _, patch := range c.Scene.Patches {
+			out = append(out, r.processes[patch.Activity])
+		}
+	}
 	return out
+}
+
+// of are the detections of what moves in the picture, by its place in the list of it.
+func (n *noticing) of(c *plan.Channel, k int) []activity.Detection {
+	for _, place := range []struct {
+		there bool
+		by    []activity.Detection
+	}{{c.Activity != "", n.wanted}, {c.Nuisance != "", n.nuisance}} {
+		if !place.there {
+			continue
+		}
+		if k == 0 {
+			return place.by
+		}
+		k--
+	}
+	return n.patches[k]
 }
 
 // causes ties channels to what records them. A cause named twice counts once.
@@ -251,7 +301,7 @@ func (r *resolver) input(i int) input {
 	for run := range in.regimes {
 		in.full = max(in.full, in.regimes[run].Value.Call.Idle, in.regimes[run].Value.Call.Active)
 	}
-	in.scene = footage.Scene{Hours: c.Detection.Steps(), Call: -math.Expm1(-r.call[i])}
+	in.scene = footage.Scene{Call: -math.Expm1(-r.call[i])}
 	r.sources(i, &in)
 	return in
 }
@@ -259,8 +309,9 @@ func (r *resolver) input(i int) input {
 // sources fills in what happens to channel i.
 func (r *resolver) sources(i int, in *input) {
 	c, h := &r.plan.Channels[i], &in.heard
-	h.noticed = c.Detection.On && c.Activity != ""
-	h.by = detection(c)
+	if c.Activity != "" {
+		h.by = r.noticing[i].wanted
+	}
 	h.pre, h.post = c.PreSeconds, c.PostSeconds
 	h.own, h.caught = r.own(c), r.triggers[i]
 	for _, from := range r.toMotion[i] {

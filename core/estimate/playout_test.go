@@ -7,6 +7,7 @@ import (
 	"slices"
 	"sort"
 
+	"wakefield/core/picture"
 	"wakefield/core/plan"
 )
 
@@ -18,6 +19,7 @@ const weekSeconds = 7 * 86400.0
 
 // happening is one event in front of a camera or at a contact.
 type happening struct {
+	kind       int // place among what moves before the channel: wanted, nuisance, patches
 	start, end float64
 	wanted     bool
 	trigger    float64 // when the trigger begins; NaN where there is none
@@ -161,12 +163,18 @@ func (o *playout) happen(c *plan.Channel) {
 		return
 	}
 	var all []happening
-	for k, id := range []string{c.Activity, c.Nuisance} {
+	moving := []string{c.Activity, c.Nuisance}
+	if c.Scene != nil {
+		for _, patch := range c.Scene.Patches {
+			moving = append(moving, patch.Activity)
+		}
+	}
+	for k, id := range moving {
 		if id == "" {
 			continue
 		}
 		for _, h := range o.events(id) {
-			h.wanted = k == 0
+			h.wanted, h.kind = k == 0, k
 			all = append(all, h)
 		}
 	}
@@ -182,13 +190,103 @@ func (o *playout) happen(c *plan.Channel) {
 	for i := range all {
 		h := &all[i]
 		begin := h.start + c.Detection.MinSeconds
-		caught := o.rng.Float64() < c.Detection.CatchChance()
+		caught := o.sees(c, *h, int(begin/60)%10080)
 		if h.end > begin && on[int(begin/60)%10080] && caught {
 			h.trigger = begin
 		}
 	}
 	slices.SortFunc(all, func(a, b happening) int { return cmp.Compare(a.start, b.start) })
 	o.own[c.ID] = all
+}
+
+// sees draws whether detection notices what happens, at a minute of the week.
+func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
+	d := &c.Detection
+	chance := 1.0
+	switch {
+	case d.Catch != nil && h.kind < 2:
+		return o.rng.Float64() < *d.Catch
+	case d.Catch != nil && d.Areas == nil:
+		return o.rng.Float64() < *d.Catch
+	case d.Reliability != nil:
+		chance = *d.Reliability
+	case d.Drawn():
+		chance = 0.95
+	}
+	if o.rng.Float64() >= chance {
+		return false
+	}
+	if !d.Drawn() {
+		return true
+	}
+	var watch []picture.Watch
+	var ignored []picture.Shape
+	for _, a := range d.Areas.List {
+		if a.Ignore {
+			ignored = append(ignored, a.Shape())
+		}
+	}
+	for _, a := range d.Areas.List {
+		open := a.Hours == nil
+		if a.Hours != nil {
+			for _, b := range a.Hours.Blocks {
+				open = open || covers(b, minute)
+			}
+		}
+		if a.Ignore || !open {
+			continue
+		}
+		region := picture.NewRegion(a.Shape(), ignored)
+		w := picture.Watch{Region: region, Seconds: plan.Or(a.MinSeconds, d.MinSeconds)}
+		if a.Smallest != nil {
+			w.Smallest = a.Smallest.Percent / 100
+			if a.Smallest.Of == "area" {
+				w.Smallest *= region.Area()
+			}
+		}
+		watch = append(watch, w)
+	}
+	switch {
+	case len(watch) == 0:
+		return false
+	case h.kind == 1 || h.kind == 0 && (c.Scene == nil || len(c.Scene.Walks) == 0):
+		return true
+	case h.kind == 0:
+		ground, known, _ := c.Ground()
+		if !known {
+			return true
+		}
+		all := 0.0
+		for _, w := range c.Scene.Walks {
+			all += w.SharePercent
+		}
+		at := o.rng.Float64() * all
+		for i := range c.Scene.Walks {
+			if at -= c.Scene.Walks[i].SharePercent; at < 0 {
+				return picture.Notices(ground, watch, walkOf(o.plan, &c.Scene.Walks[i]))
+			}
+		}
+		return false
+	}
+	// Somewhere in the patch, as wide as it is high on the screen.
+	patch := &c.Scene.Patches[h.kind-2]
+	outline := patch.Outline()
+	inside := picture.NewRegion(picture.Shape{outline}, nil)
+	high := math.Sqrt(patch.BlobPercent / 100 * c.Aspect())
+	wide := high / c.Aspect()
+	for {
+		x, y := o.rng.Float64(), o.rng.Float64()
+		if inside.Within(picture.Box{Left: x - 1e-6, Top: y - 1e-6, Right: x + 1e-6, Bottom: y + 1e-6}) < 2e-12 {
+			continue
+		}
+		box := picture.Box{Left: x - wide/2, Top: y - high/2, Right: x + wide/2, Bottom: y + high/2}
+		for _, w := range watch {
+			if covered := w.Within(box); covered > 0 && covered >= w.Smallest && h.end-h.start > w.Seconds {
+				return true
+			}
+		}
+		return false
+	}
 }
 
 // union joins intervals that touch, in order.

@@ -15,14 +15,14 @@ import (
 // moves. Its numerical error is below 0.1 % of the covered share.
 func Play(scene Scene, regimes week.Steps[Regime]) []Shares {
 	w := newSweep(scene, regimes)
-	bins := cut(regimes, scene.Hours)
+	bins := cut(regimes, scene.Noticed)
 	clock := 0.0
 	for i := range bins {
 		bin := &bins[i]
 		regime := regimes.At(bin.Span.From)
 		end := float64(bin.Span.To) * 60
-		sums := sums{scene: &scene, regime: regime, noticed: scene.noticedAt(bin.Span.From), alone: w.alone, length: end - clock}
-		if !scene.Hours.At(bin.Span.From) {
+		sums := sums{scene: &scene, regime: regime, noticed: scene.Noticed.At(bin.Span.From), alone: w.alone, length: end - clock}
+		if sums.noticed == 0 {
 			sums.alone = 1 // none of its group is noticed either
 		}
 		for clock < end {
@@ -38,31 +38,23 @@ func Play(scene Scene, regimes week.Steps[Regime]) []Shares {
 	return bins
 }
 
-// noticedAt is the chance that a wanted event at m becomes a trigger.
-func (s *Scene) noticedAt(m week.Minute) float64 {
-	if s.Hours.At(m) {
-		return s.Noticed
-	}
-	return 0
-}
-
 // cut divides the week into bins: every Grain, and where regime or detection
 // changes.
-func cut(regimes week.Steps[Regime], hours week.Steps[bool]) []Shares {
-	bins := make([]Shares, 0, int(week.Length/Grain)+len(regimes)+len(hours))
+func cut(regimes week.Steps[Regime], noticed week.Steps[float64]) []Shares {
+	bins := make([]Shares, 0, int(week.Length/Grain)+len(regimes)+len(noticed))
 	for from, r, h := week.Minute(0), 0, 0; from < week.Length; {
 		to := (from/Grain + 1) * Grain
 		for r < len(regimes) && regimes[r].From <= from {
 			r++
 		}
-		for h < len(hours) && hours[h].From <= from {
+		for h < len(noticed) && noticed[h].From <= from {
 			h++
 		}
 		if r < len(regimes) {
 			to = min(to, regimes[r].From)
 		}
-		if h < len(hours) {
-			to = min(to, hours[h].From)
+		if h < len(noticed) {
+			to = min(to, noticed[h].From)
 		}
 		bins = append(bins, Shares{Span: week.Span{From: from, To: to}})
 		from = to

@@ -21,7 +21,7 @@ func TestEqualSeesEveryMember(t *testing.T) {
 	}
 	scene := func() *Scene {
 		return &Scene{Motion: []Source{source()}, Alarm: []Source{source()}, Own: []activity.Process{process()}, Caught: []Source{source()},
-			Tied: true, Noticed: 0.5, Hours: week.Constant(true), Wanted: process(), Call: 0.1}
+			Tied: true, Noticed: week.Constant(0.5), Wanted: process(), Call: 0.1}
 	}
 	if !scene().Equal(scene()) {
 		t.Fatal("two scenes that are the same are not")

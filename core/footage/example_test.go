@@ -19,7 +19,7 @@ func ExamplePlay() {
 		Own:    []activity.Process{visits},
 		Caught: []footage.Source{{Triggers: caught, Events: visits, Detection: activity.Always}},
 		Tied:   true,
-		Wanted: visits, Noticed: 1, Hours: week.Constant(true),
+		Wanted: visits, Noticed: week.Constant(1.0),
 	}
 	motionOnly := footage.Regime{Admit: footage.Motion, Event: video.Cost{Idle: 1200, Active: 4000}}
 	costs := footage.Price(footage.Play(scene, week.Constant(motionOnly)), week.Constant(motionOnly))

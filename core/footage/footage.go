@@ -78,9 +78,8 @@ type Scene struct {
 	Caught []Source
 	Tied   bool // whether Caught is among Motion
 
-	Wanted  activity.Process // the wanted part of Own
-	Noticed float64          // chance that a wanted event becomes a trigger, in detection hours
-	Hours   week.Steps[bool] // detection hours
+	Wanted  activity.Process    // the wanted part of Own
+	Noticed week.Steps[float64] // chance that a wanted event becomes a trigger, by when that would be
 
 	Call float64 // μ: share of time that record-now buttons cover
 }
@@ -164,7 +163,7 @@ func (s Scene) Times(factor float64) Scene {
 func (s *Scene) Equal(o *Scene) bool {
 	return slices.EqualFunc(s.Motion, o.Motion, Source.Equal) && slices.EqualFunc(s.Alarm, o.Alarm, Source.Equal) &&
 		slices.EqualFunc(s.Own, o.Own, activity.Process.Equal) && slices.EqualFunc(s.Caught, o.Caught, Source.Equal) &&
-		s.Tied == o.Tied && s.Noticed == o.Noticed && slices.Equal(s.Hours, o.Hours) && s.Wanted.Equal(o.Wanted) && s.Call == o.Call
+		s.Tied == o.Tied && slices.Equal(s.Noticed, o.Noticed) && s.Wanted.Equal(o.Wanted) && s.Call == o.Call
 }
 
 // Equal tells whether two sources are the same.

@@ -16,7 +16,12 @@ func inGroups(perHour, n, s, d, pre, post, w, c float64, hours week.Steps[bool])
 	detection := activity.Detection{Hours: hours, MinSeconds: w, Catch: c}
 	src := Source{Triggers: detection.Triggers(p), Pre: pre, Post: post, Events: p, Detection: detection}
 	return Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p,
-		Noticed: c * math.Exp(-w/d), Hours: hours}
+		Noticed: week.Map(hours, func(on bool) float64 {
+			if on {
+				return c * math.Exp(-w/d)
+			}
+			return 0
+		})}
 }
 
 // activeAndWritten is read off a price: 1 kbit/s while something moves, else nothing.
@@ -110,7 +115,7 @@ func BenchmarkGroups(b *testing.B) {
 	p := activity.New(steps, 20)
 	p.Group = activity.Group{Size: 3, Seconds: 45}
 	src := Source{Triggers: p, Pre: 5, Post: 30, Events: p, Detection: activity.Always}
-	scene := Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p, Noticed: 1, Hours: week.Constant(true)}
+	scene := Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p, Noticed: week.Constant(1.0)}
 	for b.Loop() {
 		Play(scene, week.Constant(activeAndWritten))
 	}

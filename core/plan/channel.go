@@ -24,6 +24,8 @@ type Channel struct {
 	Activity         string    `json:"activity,omitempty" ref:"activity" goes:"clears" maxLength:"100"`
 	Nuisance         string    `json:"nuisance,omitempty" ref:"activity" goes:"clears" maxLength:"100"`
 	Detection        Detection `json:"detection,omitzero"`
+	Events           string    `json:"events,omitempty" aside:"yes" enum:"both,out,none" doc:"Whether the recorder can set the camera's detection, only hears of it, or neither; absent for both"`
+	Scene            *Scene    `json:"scene,omitempty" doc:"What the camera looks at"`
 	Keep             Keep      `json:"keep,omitzero" aside:"yes"`
 	Week             WeekRef   `json:"week" aside:"yes"`
 }
@@ -114,9 +116,10 @@ type Detection struct {
 	By          string    `json:"by,omitempty" enum:"camera,recorder"`
 	Hours       *HourList `json:"hours,omitempty" doc:"When detection is on; absent for always"`
 	MinSeconds  float64   `json:"minSeconds,omitempty" minimum:"0" maximum:"3600" doc:"Shorter motion is ignored"`
-	Catch       *float64  `json:"catch,omitempty" minimum:"0" maximum:"1" doc:"Chance that motion is noticed; absent for 1"`
+	Reliability *float64  `json:"reliability,omitempty" minimum:"0" maximum:"1" doc:"Chance that detection notices what is in sight; absent for 0.95 where areas are drawn"`
+	Catch       *float64  `json:"catch,omitempty" minimum:"0" maximum:"1" doc:"Chance that motion is noticed; overrules what the walks say; absent for 1 where no areas are drawn"`
 	RecordsSelf *bool     `json:"recordsSelf,omitempty" doc:"Whether own motion records the channel itself; absent for true"`
-	Areas       *int      `json:"areas,omitempty" minimum:"0" maximum:"1000" doc:"Drawn detection areas; absent where nobody has counted"`
+	Areas       *Areas    `json:"areas,omitempty" doc:"Detection areas, or how many are drawn at the camera; absent where nobody has counted"`
 }
 
 // HourList are hours of the week.
@@ -136,9 +139,6 @@ func (c *Channel) AlarmPreEvent() float64 { return Or(c.AlarmPreSeconds, c.PreSe
 
 // AlarmPostEvent is the post-event time for alarms, in seconds.
 func (c *Channel) AlarmPostEvent() float64 { return Or(c.AlarmPostSeconds, c.PostSeconds) }
-
-// CatchChance is the chance that motion is noticed.
-func (d Detection) CatchChance() float64 { return Or(d.Catch, 1) }
 
 // TiedToSelf tells whether the channel's own motion records the channel.
 func (d Detection) TiedToSelf() bool { return Or(d.RecordsSelf, true) }

@@ -170,6 +170,9 @@ func eachMember(f func(path string, m member)) {
 		if e, ok := reflect.New(t).Interface().(either); ok {
 			t = reflect.TypeOf(e.begin()).Elem()
 		}
+		if t == areasType {
+			t = reflect.TypeFor[Area]()
+		}
 		if t.Kind() != reflect.Struct || reflect.PointerTo(t).Implements(textType) {
 			return
 		}
@@ -190,6 +193,9 @@ func MembersUsed(p *Plan) []string {
 			if e, ok := v.Addr().Interface().(either); ok {
 				v = reflect.ValueOf(e.object())
 			}
+		}
+		if v.Type() == areasType {
+			v = v.FieldByName("List")
 		}
 		switch {
 		case v.Kind() == reflect.Pointer:

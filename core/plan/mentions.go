@@ -131,7 +131,7 @@ func mentions(t reflect.Type) (found bool) {
 		return false
 	case reflect.PointerTo(t).Implements(eitherType):
 		return true
-	case reflect.PointerTo(t).Implements(textType):
+	case reflect.PointerTo(t).Implements(textType), t == areasType:
 		return false
 	}
 	for _, m := range orderedMembers(t) {

@@ -24,6 +24,7 @@ type Plan struct {
 	Duties      []Duty       `json:"duties" holds:"duty" maxItems:"500"`
 	Weeks       []Week       `json:"weeks,omitempty" holds:"week" maxItems:"5000"`
 	Activities  []Activity   `json:"activities,omitempty" holds:"activity" maxItems:"5000"`
+	Objects     []Object     `json:"objects,omitempty" holds:"object" maxItems:"200" doc:"What walks through pictures, beside person, child, vehicle and smallAnimal"`
 	Recorders   []Recorder   `json:"recorders" aside:"yes" holds:"recorder" maxItems:"500"`
 	Channels    []Channel    `json:"channels" aside:"yes" holds:"channel" maxItems:"5000"`
 	AlarmInputs []AlarmInput `json:"alarmInputs,omitempty" holds:"alarm input" maxItems:"5000"`

@@ -189,6 +189,12 @@ func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 	if e, ok := v.Addr().Interface().(either); ok {
 		return r.either(path, token, e)
 	}
+	switch v.Type() {
+	case areasType:
+		return r.readAreas(path, token, v.Addr().Interface().(*Areas))
+	case pointType:
+		return r.point(path, token, v.Addr().Interface().(*Point))
+	}
 	if v.Kind() == reflect.Pointer {
 		v.Set(reflect.New(v.Type().Elem()))
 		return r.value(path, token, v.Elem())
@@ -265,6 +271,18 @@ func (r *reader) list(path string, token json.Token, v reflect.Value) error {
 		}
 		v.Set(reflect.Append(v, item))
 	}
+}
+
+func (r *reader) point(path string, token json.Token, p *Point) error {
+	var numbers []float64
+	if err := r.list(path, token, reflect.ValueOf(&numbers).Elem()); err != nil {
+		return err
+	}
+	if len(numbers) != len(p) {
+		return Wrong(path, "%d numbers; a point has two, from the left and from the top", len(numbers))
+	}
+	copy(p[:], numbers)
+	return checkPoint(path, *p)
 }
 
 func (r *reader) object(path string, token json.Token, v reflect.Value) error {

@@ -34,7 +34,7 @@ func TestReadGivesBackWhatWriteWrote(t *testing.T) {
 	if twice, err := again.Write(); err != nil || !bytes.Equal(twice, written) {
 		t.Error("writing what was read again gives another file")
 	}
-	if c := again.Channel("c1"); *c.AlarmPreSeconds != 30 || c.Detection.CatchChance() != 0.9 || c.Streams.Main.KeyframeKB != 220 {
+	if c := again.Channel("c1"); *c.AlarmPreSeconds != 30 || *c.Detection.Catch != 0.9 || c.Streams.Main.KeyframeKB != 220 {
 		t.Errorf("members were lost: %+v", c)
 	}
 }
@@ -94,7 +94,7 @@ func TestNotJSONSaysWhere(t *testing.T) {
 		"":                  "line 1, column 1: not JSON: it ends too early",
 		"hello":             "line 1, column ",
 		"[1,2]":             "a list where an object is wanted",
-		string(data) + "{}": "line 52, column 2: not JSON: something follows",
+		string(data) + "{}": "line 59, column 2: not JSON: something follows",
 	} {
 		if _, err := Read([]byte(text)); err == nil || !strings.HasPrefix(err.Error(), want) {
 			t.Errorf("%.20q: %v, want %s", text, err, want)

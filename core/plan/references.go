@@ -55,7 +55,7 @@ func (c *checker) wrong(path, format string, args ...any) {
 
 // ids gathers what there is, and asks that no two things of a kind have one id.
 func (c *checker) ids() {
-	c.known = make(map[string]map[string]bool)
+	c.known = map[string]map[string]bool{"object": {}}
 	c.plan.EachThing(func(t Thing) bool {
 		if c.known[t.Kind] == nil {
 			c.known[t.Kind] = make(map[string]bool)
@@ -70,6 +70,9 @@ func (c *checker) ids() {
 
 // mentions asks that every id leads somewhere.
 func (c *checker) mentions() {
+	for _, o := range ReadyObjects() {
+		c.known["object"][o.ID] = true
+	}
 	c.plan.EachMention(func(m Mention) bool {
 		for i, key := range m.Keys() {
 			if !c.known[m.Kind][key] {
@@ -186,6 +189,7 @@ func (c *checker) channel(path string, ch *Channel) {
 		}
 	}
 	c.nights(path+".streams", ch.Streams)
+	c.scene(path, ch)
 	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
 		c.wrong(path+".keep.atLeastDays", "%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)
 	}

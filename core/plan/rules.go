@@ -17,6 +17,16 @@ func checkRules(path string, v reflect.Value) error {
 			v = reflect.ValueOf(e.object())
 		}
 	}
+	switch v.Type() {
+	case areasType:
+		a := v.Interface().(Areas)
+		if err := checkAreas(path, a); err != nil {
+			return err
+		}
+		return checkRules(path, reflect.ValueOf(&a.List).Elem())
+	case pointType:
+		return checkPoint(path, v.Interface().(Point))
+	}
 	switch {
 	case v.Kind() == reflect.Pointer:
 		if v.IsNil() {

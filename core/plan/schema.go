@@ -30,6 +30,11 @@ func schemaOf(t reflect.Type) object {
 		return object{"oneOf": []any{object{"type": "string", "description": text}, schemaOf(reflect.TypeOf(e.begin()).Elem())}}
 	}
 	switch t {
+	case areasType:
+		list := object{"type": "array", "items": schemaOf(reflect.TypeFor[Area]()), "maxItems": MostDrawn}
+		return object{"oneOf": []any{object{"type": "integer", "minimum": 0, "maximum": MostAreas, "description": "How many there are at the camera"}, list}}
+	case pointType:
+		return object{"type": "array", "items": object{"type": "number", "minimum": 0, "maximum": 1}, "minItems": 2, "maxItems": 2}
 	case reflect.TypeFor[week.Weekday]():
 		return object{"enum": []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"}}
 	case reflect.TypeFor[week.Clock]():

@@ -31,6 +31,9 @@ func (p *Plan) SharesWhatChannelsHear(q *Plan) bool {
 
 // heardAlike tells whether others can hear no difference between two channels.
 func heardAlike(c, d *Channel) bool {
+	if !SameScene(c, d) {
+		return false // the shape of the picture tells what is noticed in it
+	}
 	a, b := reflect.ValueOf(c).Elem(), reflect.ValueOf(d).Elem()
 	for _, i := range notAside(a.Type()) {
 		if !a.Field(i).Equal(b.Field(i)) {

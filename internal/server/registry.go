@@ -33,6 +33,7 @@ func registry() huma.Registry {
 		return name
 	})
 	r.RegisterTypeAlias(reflect.TypeFor[plan.WeekRef](), reflect.TypeFor[weekRef]())
+	r.RegisterTypeAlias(reflect.TypeFor[plan.Areas](), reflect.TypeFor[areas]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Weekday](), reflect.TypeFor[weekday]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Clock](), reflect.TypeFor[clock]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Date](), reflect.TypeFor[date]())
@@ -46,6 +47,18 @@ func (weekRef) Schema(r huma.Registry) *huma.Schema {
 	return &huma.Schema{OneOf: []*huma.Schema{
 		{Type: "string", Description: "Id of a named week"},
 		r.Schema(reflect.TypeFor[plan.OwnWeek](), true, "OwnWeek"),
+	}}
+}
+
+type areas struct{}
+
+// Schema says that detection areas are drawn, or only counted.
+func (areas) Schema(r huma.Registry) *huma.Schema {
+	none, most := 0.0, float64(plan.MostAreas)
+	list := plan.MostDrawn
+	return &huma.Schema{OneOf: []*huma.Schema{
+		{Type: "integer", Minimum: &none, Maximum: &most, Description: "How many there are at the camera"},
+		{Type: "array", Items: r.Schema(reflect.TypeFor[plan.Area](), true, "Area"), MaxItems: &list},
 	}}
 }
 

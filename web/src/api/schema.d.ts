@@ -897,6 +897,33 @@ export interface components {
         ArchiveSiteRequest: {
             archived: boolean;
         };
+        Area: {
+            /** @description Painted with a brush */
+            cells?: components["schemas"]["AreaCells"];
+            /** @description When it watches; absent for as long as detection is on */
+            hours?: components["schemas"]["HourList"];
+            id: string;
+            ignore?: boolean;
+            /**
+             * Format: double
+             * @description Shorter motion is ignored here; absent as for all of the detection
+             */
+            minSeconds?: number;
+            name: string;
+            points?: number[][];
+            /** Format: double */
+            sensitivityPercent?: number;
+            /** @description Smallest object that is noticed; absent for any */
+            smallest?: components["schemas"]["Smallest"];
+        };
+        AreaCells: {
+            /** Format: int64 */
+            columns: number;
+            /** @description Base64 of one bit for each cell, rows first, the first cell in the highest bit of a byte */
+            on: string;
+            /** Format: int64 */
+            rows: number;
+        };
         Assumed: {
             /** Format: double */
             activeKbps: number;
@@ -998,6 +1025,11 @@ export interface components {
             /** Format: double */
             audioKbps?: number;
             detection?: components["schemas"]["Detection"];
+            /**
+             * @description Whether the recorder can set the camera's detection, only hears of it, or neither; absent for both
+             * @enum {string}
+             */
+            events?: "both" | "out" | "none";
             group?: string;
             id: string;
             keep?: components["schemas"]["Keep"];
@@ -1021,12 +1053,18 @@ export interface components {
              */
             preSeconds?: number;
             recorder: string;
+            /** @description What the camera looks at */
+            scene?: components["schemas"]["Scene"];
             streams?: components["schemas"]["Streams"];
             week: string | components["schemas"]["OwnWeek"];
         };
         Choice: {
             id: string;
             name: string;
+        };
+        CopyAreas: {
+            from: string;
+            to: string[];
         };
         CopyDay: {
             channels: string[];
@@ -1050,16 +1088,13 @@ export interface components {
             channels: string[];
         };
         Detection: {
-            /**
-             * Format: int64
-             * @description Drawn detection areas; absent where nobody has counted
-             */
-            areas?: number;
+            /** @description Detection areas, or how many are drawn at the camera; absent where nobody has counted */
+            areas?: number | components["schemas"]["Area"][];
             /** @enum {string} */
             by?: "camera" | "recorder";
             /**
              * Format: double
-             * @description Chance that motion is noticed; absent for 1
+             * @description Chance that motion is noticed; overrules what the walks say; absent for 1 where no areas are drawn
              */
             catch?: number;
             /** @description When detection is on; absent for always */
@@ -1072,6 +1107,11 @@ export interface components {
             on: boolean;
             /** @description Whether own motion records the channel itself; absent for true */
             recordsSelf?: boolean;
+            /**
+             * Format: double
+             * @description Chance that detection notices what is in sight; absent for 0.95 where areas are drawn
+             */
+            reliability?: number;
         };
         Draft: {
             /**
@@ -1152,6 +1192,8 @@ export interface components {
             addEffect?: components["schemas"]["AddEffect"];
             /** @description Give channels the settings of a camera kind */
             applyKind?: components["schemas"]["ApplyKind"];
+            /** @description Give channels the detection areas of another */
+            copyAreas?: components["schemas"]["CopyAreas"];
             /** @description Give channels on some days the duties of another day */
             copyDay?: components["schemas"]["CopyDay"];
             /** @description Give channels the week of another */
@@ -1170,22 +1212,32 @@ export interface components {
             paintRate?: components["schemas"]["PaintRate"];
             /** @description Remove an activity */
             removeActivity?: components["schemas"]["RemoveActivity"];
+            /** @description Remove a detection area */
+            removeArea?: components["schemas"]["RemoveArea"];
             /** @description Remove channels */
             removeChannels?: components["schemas"]["RemoveChannels"];
             /** @description Remove a duty, another taking its hours */
             removeDuty?: components["schemas"]["RemoveDuty"];
             /** @description Remove a camera kind */
             removeKind?: components["schemas"]["RemoveKind"];
+            /** @description Remove a kind of thing that walks */
+            removeObject?: components["schemas"]["RemoveObject"];
+            /** @description Remove a patch */
+            removePatch?: components["schemas"]["RemovePatch"];
             /** @description Remove a pool of drives */
             removePool?: components["schemas"]["RemovePool"];
             /** @description Remove a recorder */
             removeRecorder?: components["schemas"]["RemoveRecorder"];
+            /** @description Remove a walk */
+            removeWalk?: components["schemas"]["RemoveWalk"];
             /** @description Remove a named week */
             removeWeek?: components["schemas"]["RemoveWeek"];
             /** @description Take an acceptance back */
             reopenFinding?: components["schemas"]["ReopenFinding"];
             /** @description Add or replace an activity */
             setActivity?: components["schemas"]["SetActivity"];
+            /** @description Add or replace a detection area */
+            setArea?: components["schemas"]["SetArea"];
             /** @description Set the audio bitrate */
             setAudio?: components["schemas"]["SetAudio"];
             /** @description Set cells of the channel table; rows without a channel add one */
@@ -1196,10 +1248,16 @@ export interface components {
             setDetection?: components["schemas"]["SetDetection"];
             /** @description Add or replace a duty */
             setDuty?: components["schemas"]["SetDuty"];
+            /** @description Set how the ground lies in a channel's picture, and its still */
+            setGround?: components["schemas"]["SetGround"];
             /** @description Set how long footage must and may be kept */
             setKeep?: components["schemas"]["SetKeep"];
             /** @description Add or replace a camera kind */
             setKind?: components["schemas"]["SetKind"];
+            /** @description Add or replace a kind of thing that walks */
+            setObject?: components["schemas"]["SetObject"];
+            /** @description Add or replace a patch */
+            setPatch?: components["schemas"]["SetPatch"];
             /** @description Add or replace a pool of drives */
             setPool?: components["schemas"]["SetPool"];
             /** @description Set the bitrate of a stream */
@@ -1214,6 +1272,8 @@ export interface components {
             setStream?: components["schemas"]["SetStream"];
             /** @description Set pre- and post-event times */
             setTimes?: components["schemas"]["SetTimes"];
+            /** @description Add or replace a walk */
+            setWalk?: components["schemas"]["SetWalk"];
             /** @description Add or replace a named week */
             setWeek?: components["schemas"]["SetWeek"];
         };
@@ -1266,6 +1326,11 @@ export interface components {
         EstimatedChannel: {
             /** Format: double */
             averageKbps: number;
+            /**
+             * Format: double
+             * @description Of the wanted events while detection is on, how many it notices by place, size and reliability; absent where it is off
+             */
+            catchPercent?: number;
             /**
              * Format: double
              * @description Share of time in which the event layer is admitted and covering
@@ -1879,6 +1944,16 @@ export interface components {
              */
             factor: number;
         };
+        Object: {
+            /** Format: double */
+            heightM: number;
+            id: string;
+            /** Format: double */
+            metresPerSecond: number;
+            name: string;
+            /** Format: double */
+            widthM: number;
+        };
         Opening: {
             /**
              * Format: double
@@ -1964,6 +2039,17 @@ export interface components {
             /** Format: double */
             perHour: number;
         };
+        Patch: {
+            activity: string;
+            /**
+             * Format: double
+             * @description How much of the picture what moves covers
+             */
+            blobPercent: number;
+            id: string;
+            name: string;
+            points: number[][];
+        };
         Place: {
             channel: string;
             sentence: string;
@@ -1983,6 +2069,8 @@ export interface components {
             kinds?: components["schemas"]["Kind"][];
             /** @description Name of the plan or variant */
             name: string;
+            /** @description What walks through pictures, beside person, child, vehicle and smallAnimal */
+            objects?: components["schemas"]["Object"][];
             recorders: components["schemas"]["Recorder"][];
             site: components["schemas"]["Site"];
             weeks?: components["schemas"]["Week"][];
@@ -2300,6 +2388,10 @@ export interface components {
             activity: string;
             instead?: string;
         };
+        RemoveArea: {
+            area: string;
+            channel: string;
+        };
         RemoveChannels: {
             channels: string[];
         };
@@ -2310,11 +2402,23 @@ export interface components {
         RemoveKind: {
             kind: string;
         };
+        RemoveObject: {
+            instead?: string;
+            object: string;
+        };
+        RemovePatch: {
+            channel: string;
+            patch: string;
+        };
         RemovePool: {
             pool: string;
         };
         RemoveRecorder: {
             recorder: string;
+        };
+        RemoveWalk: {
+            channel: string;
+            walk: string;
         };
         RemoveWeek: {
             week: string;
@@ -2368,8 +2472,40 @@ export interface components {
              */
             from: number;
         };
+        Scene: {
+            /**
+             * Format: double
+             * @description Height of the camera over the ground; used where one person is set down
+             */
+            cameraMetres?: number;
+            /** @description Where something moves that nobody wants */
+            patches?: components["schemas"]["Patch"][];
+            /** @description People of 1.7 m set down on the picture; two tell how the ground lies, or one and the height of the camera */
+            people?: components["schemas"]["ScenePerson"][];
+            /** @description Id of a stored still */
+            picture?: string;
+            /**
+             * Format: double
+             * @description Vertical angle of view
+             */
+            verticalDegrees?: number;
+            /** @description How wanted things come */
+            walks?: components["schemas"]["Walk"][];
+        };
+        ScenePerson: {
+            /** Format: double */
+            feetY: number;
+            /** Format: double */
+            headY: number;
+            /** Format: double */
+            x: number;
+        };
         SetActivity: {
             activity: components["schemas"]["Activity"];
+        };
+        SetArea: {
+            area: components["schemas"]["Area"];
+            channel: string;
         };
         SetAudio: {
             /** Format: double */
@@ -2391,12 +2527,33 @@ export interface components {
         SetDuty: {
             duty: components["schemas"]["Duty"];
         };
+        SetGround: {
+            /**
+             * Format: double
+             * @description 0 for not known
+             */
+            cameraMetres?: number;
+            channel: string;
+            /** @description All that are set down, at most two */
+            people?: components["schemas"]["ScenePerson"][];
+            /** @description Id of a stored still; empty for none */
+            picture?: string;
+            /** Format: double */
+            verticalDegrees?: number;
+        };
         SetKeep: {
             channels: string[];
             keep: components["schemas"]["Keep"];
         };
         SetKind: {
             kind: components["schemas"]["Kind"];
+        };
+        SetObject: {
+            object: components["schemas"]["Object"];
+        };
+        SetPatch: {
+            channel: string;
+            patch: components["schemas"]["Patch"];
         };
         SetPool: {
             pool: components["schemas"]["Pool"];
@@ -2439,6 +2596,10 @@ export interface components {
             postSeconds?: number;
             /** Format: double */
             preSeconds?: number;
+        };
+        SetWalk: {
+            channel: string;
+            walk: components["schemas"]["Walk"];
         };
         SetWeek: {
             week: components["schemas"]["Week"];
@@ -2495,6 +2656,12 @@ export interface components {
         SiteView: {
             plan: components["schemas"]["View"];
             site: components["schemas"]["StoredSite"];
+        };
+        Smallest: {
+            /** @enum {string} */
+            of: "picture" | "area";
+            /** Format: double */
+            percent: number;
         };
         SpecialDates: {
             /** @description For each date from 1 January where its special day stands in the list; -1 for none */
@@ -2674,6 +2841,23 @@ export interface components {
             version: number;
             /** @description The worst date; absent where no date is special */
             year?: components["schemas"]["YearVerdict"];
+        };
+        Walk: {
+            id: string;
+            /**
+             * Format: double
+             * @description Absent as its object moves
+             */
+            metresPerSecond?: number;
+            name: string;
+            object: string;
+            /** @description Where the feet are, on the ground */
+            points: number[][];
+            /**
+             * Format: double
+             * @description Of the activity's events
+             */
+            sharePercent: number;
         };
         Week: {
             blocks?: components["schemas"]["DutyBlock"][];

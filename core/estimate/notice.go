@@ -1,0 +1,206 @@
+package estimate
+
+import (
+	"math/bits"
+
+	"wakefield/core/activity"
+	"wakefield/core/picture"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// Reliability is the chance that detection notices what is in sight of an area, where nothing is said.
+const Reliability = 0.95
+
+// noticing is what the detection of a channel makes of what happens before it. Each process has one detection for each
+// chance that holds at some hours, with those hours; together they cover no hour twice.
+type noticing struct {
+	wanted   []activity.Detection
+	nuisance []activity.Detection // of what has no place in the picture
+	patches  [][]activity.Detection
+}
+
+// openAt says which of the watched areas are watching, a bit for each.
+type openAt = uint64
+
+// notices works out what a channel notices. Activities are asked for how long their events last.
+func notices(p *plan.Plan, c *plan.Channel, process func(id string) activity.Process) noticing {
+	d := &c.Detection
+	var out noticing
+	if c.Scene != nil {
+		out.patches = make([][]activity.Detection, len(c.Scene.Patches))
+	}
+	if c.NoCamera || !d.On {
+		return out
+	}
+	if !d.Drawn() {
+		catch := plan.Or(d.Catch, plan.Or(d.Reliability, 1))
+		all := []activity.Detection{{Hours: d.Steps(), MinSeconds: d.MinSeconds, Catch: catch}}
+		out.wanted, out.nuisance = all, all
+		for i := range out.patches {
+			out.patches[i] = all
+		}
+		return out
+	}
+	watching := watched(c)
+	reliability := plan.Or(d.Reliability, Reliability)
+	ground, known, _ := c.Ground()
+	walks := walksOf(p, c)
+	byOpen := func(chance func(areas []picture.Watch) float64) []activity.Detection {
+		held := make(map[openAt]float64)
+		chances := week.Map(watching.open, func(open openAt) float64 {
+			if open == 0 {
+				return 0
+			}
+			f, ok := held[open]
+			if !ok {
+				f = chance(watching.areas(open))
+				held[open] = f
+			}
+			return f
+		})
+		return split(chances, d.MinSeconds)
+	}
+	out.wanted = byOpen(func(areas []picture.Watch) float64 {
+		switch {
+		case d.Catch != nil:
+			return *d.Catch
+		case known && len(walks) > 0:
+			return reliability * picture.Catch(ground, areas, walks)
+		}
+		return reliability
+	})
+	out.nuisance = byOpen(func([]picture.Watch) float64 { return plan.Or(d.Catch, reliability) })
+	for i := range out.patches {
+		patch := &c.Scene.Patches[i]
+		mean := process(patch.Activity).Mean
+		out.patches[i] = byOpen(func(areas []picture.Watch) float64 {
+			return reliability * picture.Passes(areas, patch.Outline(), patch.BlobPercent/100, c.Aspect(), mean, d.MinSeconds)
+		})
+	}
+	return out
+}
+
+// split makes a detection of every chance above 0, with the hours in which it holds.
+func split(chances week.Steps[float64], minSeconds float64) (out []activity.Detection) {
+	for _, step := range chances {
+		if step.Value == 0 {
+			continue
+		}
+		is := func(d activity.Detection) bool { return d.Catch == step.Value }
+		found := false
+		for _, d := range out {
+			found = found || is(d)
+		}
+		if !found {
+			hours := week.Map(chances, func(f float64) bool { return f == step.Value })
+			out = append(out, activity.Detection{Hours: hours, MinSeconds: minSeconds, Catch: step.Value})
+		}
+	}
+	return out
+}
+
+// watching are the watched areas of a channel, with what is ignored taken out, and when each watches.
+type watching struct {
+	all  []picture.Watch
+	ids  []string
+	open week.Steps[openAt]
+}
+
+// watched compiles the drawn areas of a channel.
+func watched(c *plan.Channel) watching {
+	d := &c.Detection
+	var ignored []picture.Shape
+	list := d.List()
+	for i := range list {
+		if list[i].Ignore {
+			ignored = append(ignored, list[i].Shape())
+		}
+	}
+	w := watching{open: week.Constant(openAt(0))}
+	for i := range list {
+		a := &list[i]
+		if a.Ignore {
+			continue
+		}
+		region := picture.NewRegion(a.Shape(), ignored)
+		watch := picture.Watch{Region: region, Seconds: plan.Or(a.MinSeconds, d.MinSeconds)}
+		if a.Smallest != nil {
+			watch.Smallest = a.Smallest.Percent / 100
+			if a.Smallest.Of == "area" {
+				watch.Smallest *= region.Area()
+			}
+		}
+		bit := openAt(1) << len(w.all)
+		w.all, w.ids = append(w.all, watch), append(w.ids, a.ID)
+		w.open = week.Map(week.Both(w.open, d.Watching(a)), func(p week.Pair[openAt, bool]) openAt {
+			if p.B {
+				return p.A | bit
+			}
+			return p.A
+		})
+	}
+	return w
+}
+
+// areas are the areas that watch.
+func (w *watching) areas(open openAt) []picture.Watch {
+	if bits.OnesCount64(open) == len(w.all) {
+		return w.all
+	}
+	var out []picture.Watch
+	for i := range w.all {
+		if open>>i&1 == 1 {
+			out = append(out, w.all[i])
+		}
+	}
+	return out
+}
+
+// walksOf are the walks of a channel.
+func walksOf(p *plan.Plan, c *plan.Channel) []picture.Walk {
+	if c.Scene == nil {
+		return nil
+	}
+	out := make([]picture.Walk, len(c.Scene.Walks))
+	for i := range out {
+		out[i] = walkOf(p, &c.Scene.Walks[i])
+	}
+	return out
+}
+
+func walkOf(p *plan.Plan, w *plan.Walk) picture.Walk {
+	o := p.Object(w.Object)
+	speed := o.MetresPerSecond
+	if w.MetresPerSecond > 0 {
+		speed = w.MetresPerSecond
+	}
+	return picture.Walk{Object: picture.Object{Width: o.WidthM, Height: o.HeightM, Speed: speed}, Feet: w.Feet(), Share: w.SharePercent}
+}
+
+// catchPercent is the share of the wanted events begun while detection is on that are noticed, in %, as far as place and
+// size and the detector's reliability go; nil where detection is off.
+func (r *resolver) catchPercent(i int) *float64 {
+	c := &r.plan.Channels[i]
+	if c.NoCamera || !c.Detection.On {
+		return nil
+	}
+	on := activity.Detection{Hours: c.Detection.Steps(), Catch: 1}
+	events := func(d activity.Detection) float64 {
+		p, ok := r.processes[c.Activity]
+		if !ok {
+			return d.Hours.Share(func(on bool) bool { return on })
+		}
+		d.MinSeconds = 0
+		return d.Triggers(p.Process).PerDay() / d.Catch
+	}
+	noticed, all := 0.0, events(on)
+	for _, d := range r.noticing[i].wanted {
+		noticed += d.Catch * events(d)
+	}
+	if all == 0 {
+		all = 1
+	}
+	percent := 100 * noticed / all
+	return &percent
+}
