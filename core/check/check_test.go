@@ -418,3 +418,24 @@ func TestAQuotaIsTheReason(t *testing.T) {
 		t.Errorf("%+v", f)
 	}
 }
+
+// TestWhatIsLostIsCounted asks what findings cost, in channels of which all would be lost.
+func TestWhatIsLostIsCounted(t *testing.T) {
+	for rule, test := range map[string]struct {
+		spoil func(p *plan.Plan, c *plan.Channel)
+		cost  float64
+	}{
+		"nothing-recorded": {func(p *plan.Plan, c *plan.Channel) { c.Week = own("motion", night) }, 49.0 / 168},
+		"blind-hours": {func(p *plan.Plan, c *plan.Channel) {
+			c.Detection.Hours = &plan.HourList{Blocks: []plan.Hours{{From: 360, To: 1320}}}
+		}, 56.0 / 168},
+		"licences": {func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Licences = 2; copies(p) }, 1},
+		"no-area":  {func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas = &plan.Areas{Count: ptr(0)} }, 1},
+	} {
+		p := soundPlan(t)
+		test.spoil(p, &p.Channels[0])
+		if f := find(findings(p), rule); f == nil || f.Cost < test.cost-1e-9 || f.Cost > test.cost+1e-9 {
+			t.Errorf("%s costs %+v, want %v", rule, f, test.cost)
+		}
+	}
+}

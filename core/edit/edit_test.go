@@ -240,6 +240,9 @@ func TestEdits(t *testing.T) {
 			func(p *plan.Plan) bool {
 				return len(p.Objects) == 0 && p.Channel("c2").Scene.Walks[0].Object == "vehicle"
 			}},
+		{"one special date", Edit{SetSpecialDays: &SetSpecialDays{[]plan.SpecialDay{{From: week.Date{Year: 2027, Month: 5, Day: 1}, To: week.Date{Year: 2027, Month: 5, Day: 1}, Name: "Fair", UseDay: ptr(week.Sunday)}}}},
+			"Special day changed: Fair, 2027-05-01",
+			func(p *plan.Plan) bool { return len(p.Site.SpecialDays) == 1 }},
 		{"open a finding again", Edit{ReopenFinding: &ReopenFinding{"audio: Yard records audio."}},
 			"Finding open again: Yard records audio.",
 			func(p *plan.Plan) bool { return len(p.Accepted) == 0 }},
@@ -336,6 +339,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{RemoveObject: &RemoveObject{Object: "cart"}}, "edits[1].removeObject.instead: the channel 2, Gate names it; name what walks there"},
 		{Edit{RemoveObject: &RemoveObject{"person", "child"}}, `edits[1].removeObject.object: no object "person" of the plan's own`},
 		{Edit{RemoveActivity: &RemoveActivity{Activity: "yard"}}, "edits[1].removeActivity.instead: the channel 2, Gate names it"},
+		{Edit{SetDetection: &SetDetection{[]string{"c1"}, plan.Detection{On: true, Hours: &plan.HourList{Blocks: []plan.Hours{{From: 60, To: 60}}}}}}, "channels[0].detection.hours.blocks[0]: starts and ends"},
 		{Edit{SetPool: &SetPool{"r7", plan.Pool{ID: "p1", Name: "A", Layout: "span"}}}, `edits[1].setPool.recorder: no recorder "r7"`},
 	}
 	for _, test := range tests {

@@ -38,6 +38,25 @@ func TestWhatIsWorthKnowing(t *testing.T) {
 			t.Errorf("%s is measured already", u.ID)
 		}
 	}
+	kinds := map[string]int{}
+	for _, u := range unknown {
+		kinds[u.Kind]++
+		if u.Kind != "bitrate" && (p.Activity(u.ID) == nil || p.Activity(u.ID).Known == "measured") {
+			t.Errorf("%+v is no activity that could be measured", u)
+		}
+	}
+	// At a bitrate that is certain, what happens is what is not known.
+	p.Channels[3].Week = p.Channels[2].Week
+	known, err := Run(p, nil).Knowing(context.Background())
+	activities := 0
+	for _, u := range known {
+		if u.Kind == "activity" && p.Activity(u.ID).Known != "measured" {
+			activities++
+		}
+	}
+	if err != nil || activities == 0 {
+		t.Errorf("%+v, %v; before %v", known, err, kinds)
+	}
 	gone, cancel := context.WithCancel(context.Background())
 	cancel()
 	if _, err := s.Knowing(gone); err != context.Canceled {

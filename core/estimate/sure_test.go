@@ -123,3 +123,69 @@ func TestHowFarEachFigureMayBeOff(t *testing.T) {
 		}
 	}
 }
+
+// TestEachLimitIsTheChannelsOwn gives one channel an age limit and another a quota: neither is kept longer in any draw.
+func TestEachLimitIsTheChannelsOwn(t *testing.T) {
+	p := depot(3)
+	for i := range p.Channels {
+		p.Channels[i].Keep = plan.Keep{}
+	}
+	p.Channels[0].Keep.AtMostDays = 2
+	p.Channels[1].Keep.QuotaGB = 1
+	s := Run(p, nil)
+	pool := s.Pools[0].Sure
+	age, quota, free := s.Channels[0].Sure, s.Channels[1].Sure, s.Channels[2].Sure
+	if age.Low != 2 || age.High != 2 {
+		t.Errorf("at most 2 days are %+v", age)
+	}
+	if quota.High >= pool.Low || quota.Low >= quota.High {
+		t.Errorf("1 GB is %+v, the pool %+v", quota, pool)
+	}
+	if *free != *pool {
+		t.Errorf("without a limit %+v, the pool %+v", free, pool)
+	}
+	if before := *s.Channels[1].RetentionDays; math.Abs(quota.Likely/before-1) > 0.1 {
+		t.Errorf("likely %v, typically %v", quota.Likely, before)
+	}
+}
+
+// TestHowMuchOfTheDoubtIsCommon correlates nothing, half and all of a figure with what the whole site has in common.
+func TestHowMuchOfTheDoubtIsCommon(t *testing.T) {
+	site := common()
+	own := make([]float64, Draws)
+	for i := range own {
+		own[i] = math.Sin(float64(i) * 12.9898)
+	}
+	for share, want := range map[float64]float64{0: 0, 0.5: 0.5, 1: 1} {
+		values := make([]float64, Draws)
+		for i := range values {
+			values[i] = math.Exp(0.2 * (math.Sqrt(share)*site[i*commonColumns] + math.Sqrt(2*(1-share))*own[i]))
+		}
+		if got := commonPart(values); math.Abs(got-want) > 0.05 {
+			t.Errorf("%v of the doubt is common, not %v", got, want)
+		}
+	}
+	if got := commonPart([]float64{3, 3, 3}); got != 0 {
+		t.Errorf("of no doubt %v is common", got)
+	}
+}
+
+// TestEachRecorderHasItsOwnFigures puts one of two channels on a recorder of its own.
+func TestEachRecorderHasItsOwnFigures(t *testing.T) {
+	p := depot(2)
+	second := p.Recorders[0]
+	second.ID, second.Name = "second", "Second"
+	second.Pools = append([]plan.Pool{}, second.Pools[0])
+	second.Pools[0].ID = "second-pool"
+	p.Recorders = append(p.Recorders, second)
+	p.Channels[1].Recorder, p.Channels[1].Pool = "second", "second-pool"
+	if err := p.Check(); err != nil {
+		t.Fatal(err)
+	}
+	s := Figures(p, nil)
+	for i, r := range s.Recorders {
+		if c := s.Channels[i]; r.Channels != 1 || math.Abs(r.AverageMbps*1000-c.AverageKbps) > 1e-3 || math.Abs(s.Pools[i].GigabytesPerDay-c.GigabytesPerDay) > 1e-9 {
+			t.Errorf("%+v, its channel %+v", r, c)
+		}
+	}
+}

@@ -246,3 +246,27 @@ func BenchmarkYear(b *testing.B) {
 		}
 	}
 }
+
+// TestADayLikeAnotherIsThatDay lets every date be as one day of the week, and that day is always recorded or never.
+func TestADayLikeAnotherIsThatDay(t *testing.T) {
+	p := plantest.Read(t, "testdata/yard-and-gate.json")
+	p.Recorders[0].Pools[0].Drives[0].Terabytes /= 4
+	p.Duties = append(p.Duties, plan.Duty{ID: "clock", Name: "Round the clock", Base: &plan.Base{Stream: "main"}}, plan.Duty{ID: "none", Name: "Off"})
+	for i := range p.Channels {
+		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none", Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{week.Wednesday}, To: 1440}, Duty: "clock"}}}}
+	}
+	days := func(like week.Weekday) *float64 {
+		p.Site.SpecialDays = []plan.SpecialDay{{From: date(2025, 1, 1), To: date(2029, 12, 31), Name: "Always", UseDay: &like}}
+		year, err := Figures(p, nil).Year(context.Background(), date(2027, 1, 1))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return year.Pools[0].Days
+	}
+	if kept := days(week.Tuesday); kept != nil {
+		t.Errorf("nothing is written on days like Tuesday, and kept for %v days", *kept)
+	}
+	if kept := days(week.Wednesday); kept == nil || *kept > 400 {
+		t.Errorf("all is written on days like Wednesday, and kept for %v days", kept)
+	}
+}

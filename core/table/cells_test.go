@@ -127,3 +127,41 @@ func FuzzCells(f *testing.F) {
 		}
 	})
 }
+
+// TestACameraComesAndGoes says of channels whether they have a camera, in every way people do.
+func TestACameraComesAndGoes(t *testing.T) {
+	p := plantest.Whole(t)
+	column := ColumnOf("camera")
+	for _, text := range []string{"none", "no", "0"} {
+		c := *p.Channel("c1")
+		if err := column.set(p, &c, text); err != nil || !c.NoCamera {
+			t.Errorf("%q: %v", text, err)
+		}
+		c.Streams = plan.Streams{}
+		for _, text := range []string{"yes", "Y", "1", "TRUE"} {
+			again := c
+			if err := column.set(p, &again, text); err != nil || again.NoCamera || again.Streams.Main == nil {
+				t.Errorf("%q: %v, main stream %v", text, err, again.Streams.Main)
+			}
+		}
+	}
+}
+
+// TestNightsStandInTheCell writes the night of every kind of bitrate that has one.
+func TestNightsStandInTheCell(t *testing.T) {
+	p := plantest.Whole(t)
+	night := &plan.Night{Hours: plan.HourList{Blocks: []plan.Hours{{From: 1200, To: 360}}}, Factor: 1.6}
+	for _, rate := range []plan.Rate{
+		{Kind: "variable", IdleKbps: 900, ActiveKbps: 4200, Known: "guess", Night: night},
+		{Kind: "modelled", Quality: 3, Scene: "busy", Night: night},
+	} {
+		c := *p.Channel("c1")
+		main := *c.Streams.Main
+		main.Rate = rate
+		c.Streams.Main = &main
+		text := ColumnOf("main.rate").Text(p, &c)
+		if !strings.Contains(text, "×1.6 all days 20:00-06:00") {
+			t.Errorf("%s: %q", rate.Kind, text)
+		}
+	}
+}

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"fmt"
 	"reflect"
 	"strconv"
 	"strings"
@@ -225,4 +226,19 @@ func FuzzReadSpecialDays(f *testing.F) {
 			t.Errorf("what was read cannot be used: %v", err)
 		}
 	})
+}
+
+// TestAsManySpecialDaysAsAPlanMayHave reads a calendar of as many, and one with one more.
+func TestAsManySpecialDaysAsAPlanMayHave(t *testing.T) {
+	for n, ok := range map[int]bool{2000: true, 2001: false} {
+		var events strings.Builder
+		for i := range n {
+			date := time.Date(2027, 1, 1+i, 0, 0, 0, 0, time.UTC).Format("20060102")
+			fmt.Fprintf(&events, "BEGIN:VEVENT\nUID:%d\nSUMMARY:Day\nDTSTART;VALUE=DATE:%s\nEND:VEVENT\n", i, date)
+		}
+		got, err := ReadSpecialDays(calendar(events.String()), demo.PennywhistleQuay(), week.Sunday)
+		if (err == nil) != ok || ok && len(got.Days)+len(got.LeftOut) != n {
+			t.Errorf("%d: %v", n, err)
+		}
+	}
 }

@@ -123,6 +123,7 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 		"":                      "the file is empty",
 		"a,b\n1,2\n":            "line 1: no heading is known",
 		"Name,when\nJo,later\n": "line 1: of the headings only \"Name\" is known",
+		"Id,when\nc1,later\n":   "line 1: no heading is known",
 		"Name,\"No.\nx\n":       "line 2, column 3: extraneous",
 		"\x00\x01":              "neither CSV nor a workbook",
 		"PK\x03\x04and no more": "not a workbook",

@@ -99,3 +99,22 @@ func TestStartsWithoutStops(t *testing.T) {
 		t.Error(notes)
 	}
 }
+
+// TestAColumnOfOneTextTellsNothing has a column in which every line says the same, and one of a few names.
+func TestAColumnOfOneTextTellsNothing(t *testing.T) {
+	text := "when,tint,what\n"
+	few := "when,tint,what\n"
+	for i := range 24 {
+		text += fmt.Sprintf("2026-06-%02d 08:00:00,Everywhere,%d\n", i+1, 100+i)
+		few += fmt.Sprintf("2026-06-%02d 08:00:00,Door %d,%d\n", i+1, i%8, 100+i)
+	}
+	if l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
+		t.Errorf("%v: %+v", err, l)
+	}
+	if l, err := ReadLog([]byte(few), time.UTC, nil, LogPeriod{}); err != nil || l.Channel != 1 || len(l.Channels) != 8 {
+		t.Errorf("%v: %+v", err, l)
+	}
+	if l, err := ReadLog([]byte(strings.ReplaceAll(few, "Door 7", "Gate")+"2026-06-25 08:00:00,Yard,5\n"), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
+		t.Errorf("nine names in 25 lines are taken for channels: %v, %+v", err, l)
+	}
+}

@@ -121,6 +121,12 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 	if err != nil || len(history) != 3 || history[0].Number != h.Version || history[0].Kind != "undo" || history[0].Sentence != "Name: one" || history[0].Author != "Ada" {
 		t.Errorf("history %+v, %v", history, err)
 	}
+	if first, err := s.History(ctx, "b", 1, 50, Search{}); err != nil || len(first) != 0 {
+		t.Errorf("before the first revision %+v, %v", first, err)
+	}
+	if first, err := s.History(ctx, "b", 2, 50, Search{}); err != nil || len(first) != 1 || first[0].Number != 1 {
+		t.Errorf("before the second revision %+v, %v", first, err)
+	}
 	for search, want := range map[Search]int{{Author: "aDA"}: int(h.Version), {Author: "bo"}: 0, {Text: "NAME: THREE"}: 4, {Text: "%"}: 0, {Author: "Ada", Text: "site made"}: 1} {
 		found, err := s.History(ctx, "b", 0, 50, search)
 		if err != nil || len(found) != want {
