@@ -120,3 +120,24 @@ func BenchmarkGroups(b *testing.B) {
 		Play(scene, week.Constant(activeAndWritten))
 	}
 }
+
+// TestGroupsBeforeShortHours has detection on for ten minutes at a time, shorter than a group is spread, and waits for a
+// quarter of an hour: events that begin before the hours are noticed in them.
+func TestGroupsBeforeShortHours(t *testing.T) {
+	hours := week.Constant(false)
+	for from := week.Minute(600); from < 640; from += 30 {
+		hours = hours.Paint(week.Span{From: from, To: from + 10}, true)
+	}
+	rate := week.Constant(0.0).Paint(week.Span{From: 580, To: 590}, 40) // nothing but what begins before the hours
+	scene := func(n float64) Scene {
+		p := activity.New(rate, 3600)
+		p.Group = activity.Group{Size: n, Seconds: 660}
+		detection := activity.Detection{Hours: hours, MinSeconds: 900, Catch: 1}
+		src := Source{Triggers: detection.Triggers(p), Pre: 5, Post: 30, Events: p, Detection: detection}
+		return Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p, Noticed: week.Constant(0.5)}
+	}
+	alone, grouped := cover(scene(1), week.Constant(activeAndWritten)).Mean(), cover(scene(1+1e-9), week.Constant(activeAndWritten)).Mean()
+	if alone.Written < 1e-4 || grouped.Written < alone.Written/2 || grouped.Written > alone.Written*2 {
+		t.Errorf("by itself %v, in groups of one %v", alone.Written, grouped.Written)
+	}
+}
