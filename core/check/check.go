@@ -195,6 +195,7 @@ var (
 	channelRules = []func(*site, *channel){
 		detectionOff, blindHours, noArea, untied, alarmWithoutInput, missingStream, emptyRecords, nothingRecorded,
 		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, audio, likelyMisses,
+		scene, setElsewhere,
 	}
 	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, hiddenDays}
 )

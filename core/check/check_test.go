@@ -172,6 +172,34 @@ func TestRules(t *testing.T) {
 		}, "2 activities are guesses: “People” and “More”."},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 }, "differs from the other 2 of G in one respect"},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Week = own("low") }, "one respect: its week"},
+		{"areas-but-off", Hint, func(p *plan.Plan, c *plan.Channel) {
+			c.Detection, c.Week = plan.Detection{Areas: &plan.Areas{List: []plan.Area{square("all", 0, 0, 1, 1)}}}, own("low")
+			p.Duties[slices.IndexFunc(p.Duties, func(d plan.Duty) bool { return d.ID == "low" })].Event = nil
+		}, "has areas drawn, but its detection is off"},
+		{"area-hidden", Error, func(p *plan.Plan, c *plan.Channel) {
+			mask := square("mask", 0, 0, 1, 1)
+			mask.Ignore = true
+			c.Detection.Areas = &plan.Areas{List: []plan.Area{square("gate", 0.2, 0.2, 0.4, 0.4), mask}}
+		}, "nothing is left of the watched area gate"},
+		{"area-too-small", Error, func(p *plan.Plan, c *plan.Channel) {
+			small := square("gate", 0.2, 0.2, 0.3, 0.3)
+			small.Smallest = &plan.Smallest{Percent: 2, Of: "picture"}
+			c.Detection.Areas = &plan.Areas{List: []plan.Area{small}}
+		}, "is smaller than the smallest object that it notices"},
+		{"walk-unnoticed", Warning, func(p *plan.Plan, c *plan.Channel) {
+			drawn(c, 3, plan.Walk{ID: "w", Name: "Far side", Object: "person", SharePercent: 100, Points: []plan.Point{{0.1, 0.5}, {0.9, 0.5}}})
+		}, "nobody is noticed on the walk Far side, the way of 100 % of the events"},
+		{"first-seconds-lost", Hint, func(p *plan.Plan, c *plan.Channel) {
+			c.PreSeconds, c.Detection.MinSeconds, p.Recorders[0].PreSecondsLimit = 1, 3, 0
+			drawn(c, 0, plan.Walk{ID: "w", Name: "In", Object: "person", SharePercent: 100, Points: []plan.Point{{0.1, 0.9}, {0.9, 0.5}}})
+		}, "the first 2 s of the walk In are not kept"},
+		{"patch-passes", Warning, func(p *plan.Plan, c *plan.Channel) {
+			drawn(c, 0)
+			p.Activities = append(p.Activities, plan.Activity{ID: "reeds", Name: "Reeds", Known: "measured", MeanSeconds: 5, OtherwisePerHour: 2})
+			c.Scene.Patches = []plan.Patch{{ID: "r", Name: "Reeds", Activity: "reeds", BlobPercent: 0.01, Points: square("", 0.5, 0.2, 0.7, 0.4).Points}}
+		}, "what moves in Reeds starts "},
+		{"set-at-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "out", "" }, "must be set on the camera itself"},
+		{"no-events", Error, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "none", "camera" }, "its camera tells the recorder of none"},
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, with no continuous recording as a fallback"},
 	}
 	tested := make(map[string]bool)
@@ -199,10 +227,24 @@ func TestRules(t *testing.T) {
 	}
 }
 
+// square is a watched area.
+func square(id string, left, top, right, bottom float64) plan.Area {
+	return plan.Area{ID: id, Name: id, Points: []plan.Point{{left, top}, {right, top}, {right, bottom}, {left, bottom}}}
+}
+
+// drawn gives a channel a ground, an area over all of its picture with a smallest size in percent, and walks.
+func drawn(c *plan.Channel, smallest float64, walks ...plan.Walk) {
+	all := square("all", 0, 0, 1, 1)
+	all.Smallest = &plan.Smallest{Percent: smallest, Of: "picture"}
+	c.Detection.Areas = &plan.Areas{List: []plan.Area{all}}
+	c.Scene = &plan.Scene{VerticalDegrees: 50, People: []plan.ScenePerson{{X: 0.5, FeetY: 0.85, HeadY: 0.5}, {X: 0.5, FeetY: 0.5, HeadY: 0.34}}, Walks: walks}
+}
+
 // fixable are the rules that must come with a fix in the cases tested.
 var fixable = map[string]bool{
 	"detection-off": true, "blind-hours": true, "untied": true, "alarm-without-input": true, "empty-records": true, "below-at-least": true,
 	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true, "special-day-hidden": true,
+	"areas-but-off": true, "area-too-small": true, "walk-unnoticed": true, "first-seconds-lost": true, "patch-passes": true, "set-at-camera": true, "no-events": true,
 }
 
 func find(found []Finding, rule string) *Finding {

@@ -15,12 +15,22 @@ var ofSeveral = map[string]string{
 	"post-too-short":      "%d channels keep so little after motion ends that one visit becomes several clips.",
 	"audio":               "%d channels record audio.",
 	"above-at-most":       "%d channels may be kept for some days only, and only the recorder's age limit enforces that.",
+	"areas-but-off":       "%d channels have areas drawn, but their detection is off.",
+	"walk-unnoticed":      "%d walks are never noticed.",
+	"first-seconds-lost":  "The first seconds of %d walks are not kept.",
+	"patch-passes":        "What moves in %d patches starts recordings.",
+	"set-at-camera":       "The detection of %d channels must be set on the cameras themselves.",
+	"no-events":           "%d channels record on motion, but their cameras tell the recorder of none.",
 	"likely-misses":       "%d channels miss many wanted events, with no continuous recording as a fallback.",
 }
 
 // decisions says whose decision a finding is that comes without a fix.
 var decisions = map[string]string{
 	"no-area":              "For you to do, at the camera: draw where it is to look, then enter in Kit how many areas there are.",
+	"area-hidden":          "For you to decide: draw the ignored area smaller, or take the watched one away.",
+	"walk-unnoticed":       "For you to decide: an area where they walk, a smaller size or a shorter duration there.",
+	"first-seconds-lost":   "For you to decide: an area farther out, or a recorder that can hold more seconds back.",
+	"patch-passes":         "For you to decide: draw where to look, and leave that out.",
 	"missing-stream":       "For you to decide: give the camera that stream in Kit, or paint another duty.",
 	"nothing-recorded":     "For the customer to decide: whether nothing need be recorded then. If so, accept it.",
 	"alarm-without-input":  "For you to decide: which alarm input records it, or another duty.",

@@ -1,0 +1,187 @@
+package estimate
+
+import (
+	"math"
+	"testing"
+
+	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
+	"wakefield/core/week"
+)
+
+// TestEachGateLosesWhatItShould shuts one gate after another of one channel and asks where events fall out.
+func TestEachGateLosesWhatItShould(t *testing.T) {
+	for name, test := range map[string]struct {
+		spoil func(p *plan.Plan, c *plan.Channel)
+		gate  GateName
+		lost  float64 // share of what comes to the gate
+	}{
+		"detection off":     {func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, GateOn, 1},
+		"out of the areas":  {func(p *plan.Plan, c *plan.Channel) { c.Scene.Walks[1].Points = []plan.Point{{0, 0.9}, {0.01, 0.9}} }, GateArea, 0.45},
+		"all too small":     {func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].Smallest.Percent = 40 }, GateLarge, 1},
+		"half of the hours": {func(p *plan.Plan, c *plan.Channel) { c.Detection.Hours = hoursOn(0, 12) }, GateHours, 0.5},
+		"hours of the area": {func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].Hours = hoursOn(0, 6) }, GateHours, 0.75},
+		"too short": {func(p *plan.Plan, c *plan.Channel) {
+			c.Detection.MinSeconds, c.Detection.Areas.List[0].MinSeconds = 14, ptrTo(0.0)
+		}, GateLong, 1 - math.Exp(-1)},
+		"short in the area":   {func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].MinSeconds = ptrTo(1000.0) }, GateLong, 1},
+		"the detector misses": {func(p *plan.Plan, c *plan.Channel) { c.Detection.Reliability = ptrTo(0.6) }, GateDetector, 0.4},
+		"what is stated":      {func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptrTo(0.3) }, GateDetector, 0.7},
+		"tied to nothing":     {func(p *plan.Plan, c *plan.Channel) { c.Detection.RecordsSelf = ptrTo(false) }, GateTied, 1},
+		"a duty that is deaf": {func(p *plan.Plan, c *plan.Channel) {
+			c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "m", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 0, To: 480}, Duty: "none"}}}}
+		}, GateDuty, 1.0 / 3},
+	} {
+		p := watchedYard(t)
+		c := &p.Channels[0]
+		test.spoil(p, c)
+		if err := p.Check(); err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		s := Figures(p, nil)
+		course := s.CourseOf(0)
+		left := course.HappensPerDay
+		if math.Abs(left-10*24) > 1e-9 {
+			t.Errorf("%s: %v a day happen", name, left)
+		}
+		for _, g := range course.Gates {
+			want := 0.0
+			if g.Gate == test.gate {
+				want = test.lost
+			}
+			if left > 0 && math.Abs(g.Lost/left-want) > 0.002 || math.Abs(g.Pass+g.Lost-left) > 1e-9 {
+				t.Errorf("%s: at the gate %s %.1f of %.1f fall out, want %.3f of them", name, g.Gate, g.Lost, left, want)
+			}
+			left = g.Pass
+		}
+		if e := s.Channels[0].Evidence; math.Abs(course.Full+course.Low+course.Missed-e.EventsPerDay) > 1e-6 || test.lost == 1 && course.Missed != e.EventsPerDay {
+			t.Errorf("%s: %+v, evidence %+v", name, course, e)
+		}
+		// With motion alone nothing else is on disk than what came through, and what others' footage covered by chance.
+		if math.Abs(course.Full-left) > 0.03*course.HappensPerDay {
+			t.Errorf("%s: %.2f a day come through, %.2f are on disk", name, left, course.Full)
+		}
+	}
+}
+
+func ptrTo[T any](v T) *T { return &v }
+
+func hoursOn(from, to week.Clock) *plan.HourList {
+	return &plan.HourList{Blocks: []plan.Hours{{From: from * 60, To: to * 60}}}
+}
+
+// watchedYard is a yard whose one channel notices everything: ten people an hour in two walks through one area.
+func watchedYard(t testing.TB) *plan.Plan {
+	p := plantest.Read(t, "testdata/plans/watched-yard.json")
+	p.Channels = p.Channels[:1]
+	c := &p.Channels[0]
+	scene := *c.Scene
+	scene.Walks = []plan.Walk{scene.Walks[0], scene.Walks[1]}
+	scene.Walks[0].SharePercent, scene.Walks[1].SharePercent, scene.Patches = 55, 45, nil
+	scene.Walks[1].Points = []plan.Point{{0.7, 0.9}, {0.4, 0.6}}
+	c.Scene, c.Nuisance = &scene, ""
+	c.Detection = plan.Detection{On: true, Reliability: ptrTo(1.0), Areas: &plan.Areas{List: []plan.Area{
+		{ID: "most", Name: "Most of it", Points: []plan.Point{{0.08, 0.98}, {0.08, 0.3}, {0.95, 0.3}, {0.95, 0.98}}, Smallest: &plan.Smallest{Percent: 0.2, Of: "picture"}}}}}
+	p.Activities[0].Blocks, p.Activities[0].OtherwisePerHour, p.Activities[0].Groups = nil, 10, nil
+	p.Duties = append(p.Duties, plan.Duty{ID: "none", Name: "Off"})
+	return p
+}
+
+// TestWhatIsSeenInAPicture reads what is said of areas, walks and patches.
+func TestWhatIsSeenInAPicture(t *testing.T) {
+	p := plantest.Read(t, "testdata/plans/watched-yard.json")
+	s := Figures(p, nil)
+	sight := s.SightOf(0)
+	if g := sight.Ground; g == nil || g.Horizon < 0.1 || g.Horizon > 0.4 || g.CameraMetres < 2 || g.CameraMetres > 6 {
+		t.Fatalf("%+v", g)
+	}
+	if a := sight.Areas; len(a) != 3 || math.Abs(a[0].Left-a[0].Percent) > 1e-9 || a[0].Smallest != 0.6 || a[1].Left >= a[1].Percent || math.Abs(a[1].Smallest-a[1].Left/100) > 1e-9 || a[2].Left != 0 {
+		t.Errorf("%+v", a)
+	}
+	ramp, far := sight.Walks[0], sight.Walks[2]
+	if ramp.Noticed == nil || *ramp.Noticed < 1 || ramp.Area != "foot" || *ramp.Enters > *ramp.Noticed || *ramp.Lost <= *ramp.Noticed || !ramp.Large ||
+		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.Missing-max(0, *ramp.Noticed-4)) > 1e-9 || *ramp.Away < 1 {
+		t.Errorf("%+v", ramp)
+	}
+	if far.Noticed != nil || far.Large {
+		t.Errorf("%+v", far)
+	}
+	if r := sight.Reach; len(r) != 5 || r[0].ID != "person" || r[1].Metres >= r[0].Metres || r[4].ID != "barrow" || r[0].Y <= sight.Ground.Horizon {
+		t.Errorf("%+v", r)
+	}
+	reeds := sight.Patches[0]
+	if reeds.Percent >= reeds.Unmasked || reeds.Unmasked > 90 || math.Abs(reeds.HappensDay-30*24) > 1e-9 || reeds.TriggerDay <= 0 || reeds.TriggerDay > reeds.HappensDay*reeds.Percent/100 {
+		t.Errorf("%+v", reeds)
+	}
+	course := s.CourseOf(0)
+	if course.Nuisance < 30*24 || course.Unwanted <= reeds.TriggerDay || course.Unwanted >= course.Nuisance {
+		t.Errorf("%+v", course)
+	}
+	if got := s.Channels[0].TriggersPerDay - course.Unwanted; math.Abs(got-course.Gates[len(course.Gates)-3].Pass) > 1e-6 {
+		t.Errorf("%v wanted triggers a day, in the course %+v", got, course.Gates)
+	}
+}
+
+// TestScenesAreKeptFromBefore changes what a scene depends on, one thing after another: a channel that an earlier estimate
+// looked at is looked at again.
+func TestScenesAreKeptFromBefore(t *testing.T) {
+	before := plantest.Read(t, "testdata/plans/watched-yard.json")
+	earlier := Figures(before, nil)
+	for name, change := range map[string]func(p *plan.Plan){
+		"an object": func(p *plan.Plan) {
+			p.Objects = []plan.Object{{ID: "barrow", Name: "Barrow", WidthM: 0.02, HeightM: 0.02, MetresPerSecond: 0.3}}
+		},
+		"the picture's": func(p *plan.Plan) {
+			main := *p.Channels[0].Streams.Main
+			main.Width = 640
+			p.Channels[0].Streams.Main = &main
+		},
+		"how long things last": func(p *plan.Plan) {
+			p.Activities = append([]plan.Activity{}, p.Activities...)
+			p.Activities[1].MeanSeconds = 0.5
+		},
+		"a shortest duration": func(p *plan.Plan) { p.Channels[0].Detection.MinSeconds = 3 },
+	} {
+		next := *before
+		next.Channels = append([]plan.Channel{}, before.Channels...)
+		change(&next)
+		got, want := Figures(&next, earlier), Figures(&next, nil)
+		for i := range want.Channels {
+			if got.Channels[i].WrittenPercent != want.Channels[i].WrittenPercent || *got.Channels[i].CatchPercent != *want.Channels[i].CatchPercent {
+				t.Errorf("%s: %+v, anew %+v", name, got.Channels[i], want.Channels[i])
+			}
+		}
+		if want.Channels[0].WrittenPercent == earlier.Channels[0].WrittenPercent {
+			t.Errorf("%s changes nothing", name)
+		}
+	}
+}
+
+// BenchmarkScenes is the estimate of 192 channels with three areas and two walks each, and of the same without.
+func BenchmarkScenes(b *testing.B) {
+	yard := plantest.Read(b, "testdata/plans/watched-yard.json")
+	for _, drawn := range []bool{false, true} {
+		name := "none"
+		if drawn {
+			name = "drawn"
+		}
+		b.Run(name, func(b *testing.B) {
+			p := depot(192)
+			if drawn {
+				p.Objects = yard.Objects
+				for i := range p.Channels {
+					d, scene := yard.Channels[0].Detection, *yard.Channels[0].Scene
+					d.Areas = &plan.Areas{List: append([]plan.Area{}, d.Areas.List...)}
+					d.Areas.List[1].Hours = nil
+					scene.Walks, scene.Patches = append([]plan.Walk{}, scene.Walks[:2]...), nil
+					scene.Walks[0].SharePercent = 10 + float64(i)/10
+					p.Channels[i].Detection, p.Channels[i].Scene = d, &scene
+				}
+			}
+			b.ResetTimer()
+			for b.Loop() {
+				Figures(p, nil)
+			}
+		})
+	}
+}

@@ -1,0 +1,201 @@
+package estimate
+
+import (
+	"wakefield/core/picture"
+	"wakefield/core/plan"
+)
+
+// Sight is what becomes of all that is drawn in a channel's picture.
+type Sight struct {
+	Ground  *GroundSight  `json:"ground,omitempty" doc:"How the ground lies; absent where too little is said to tell"`
+	Areas   []AreaSight   `json:"areas"`
+	Walks   []WalkSight   `json:"walks"`
+	Patches []PatchSight  `json:"patches"`
+	Reach   []ObjectReach `json:"reach" doc:"How far each kind of object is large enough for some watched area; none where any size is"`
+}
+
+// GroundSight is how the ground lies in a picture.
+type GroundSight struct {
+	Horizon      float64 `json:"horizon" doc:"Share of the height from the top"`
+	CameraMetres float64 `json:"cameraMetres"`
+	Focal        float64 `json:"focal" doc:"Focal length in heights of the picture"`
+	Aspect       float64 `json:"aspect" doc:"Width over height"`
+}
+
+// AreaSight is how much of the picture an area covers.
+type AreaSight struct {
+	ID       string  `json:"id"`
+	Percent  float64 `json:"percent" doc:"Of the picture, as drawn"`
+	Left     float64 `json:"leftPercent" doc:"Of the picture, with ignored areas taken out; 0 for an ignored one"`
+	Smallest float64 `json:"smallestPercent" doc:"Of the picture, that an object must cover in it"`
+}
+
+// WalkSight is what becomes of a walk, with every area watching.
+type WalkSight struct {
+	ID      string   `json:"id"`
+	Seconds float64  `json:"seconds" doc:"How long it takes"`
+	Metres  float64  `json:"metres" doc:"How long it is"`
+	Enters  *float64 `json:"entersSeconds,omitempty" doc:"When any part of it is first in a watched area"`
+	Noticed *float64 `json:"noticedSeconds,omitempty" doc:"When it is noticed, after it began; absent for never"`
+	Lost    *float64 `json:"lostSeconds,omitempty" doc:"When it is last in sight"`
+	Area    string   `json:"area,omitempty" doc:"Id of the area that notices it"`
+	Away    *float64 `json:"awayMetres,omitempty" doc:"How far away it is noticed"`
+	Large   bool     `json:"large" doc:"Whether it is ever large enough, however short"`
+	Missing float64  `json:"missingSeconds" doc:"Its first seconds that are not kept: what it takes to be noticed beyond the pre-event time"`
+}
+
+// PatchSight is what passes of a patch.
+type PatchSight struct {
+	ID         string  `json:"id"`
+	Percent    float64 `json:"passesPercent" doc:"Of what moves in it, that becomes triggers while detection is on"`
+	Unmasked   float64 `json:"unmaskedPercent" doc:"The same with no area ignored"`
+	HappensDay float64 `json:"happensPerDay"`
+	TriggerDay float64 `json:"triggersPerDay"`
+}
+
+// ObjectReach is how far an object is large enough.
+type ObjectReach struct {
+	ID     string  `json:"id"`
+	Y      float64 `json:"y" doc:"Line in the picture beyond which it is too small, share from the top"`
+	Metres float64 `json:"metres"`
+}
+
+// SightOf works out what becomes of what is drawn in the picture of channel i.
+func (s *Result) SightOf(i int) Sight {
+	p, c := s.plan, &s.plan.Channels[i]
+	out := Sight{Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
+	w := watched(c)
+	at := 0
+	list := c.Detection.List()
+	for k := range list {
+		a := AreaSight{ID: list[k].ID, Percent: 100 * picture.NewRegion(list[k].Shape(), nil).Area()}
+		if !list[k].Ignore {
+			a.Left, a.Smallest = 100*w.all[at].Area(), 100*w.all[at].Smallest
+			at++
+		}
+		out.Areas = append(out.Areas, a)
+	}
+	if !c.Detection.Drawn() {
+		w.all, w.ids = []picture.Watch{{Region: picture.NewRegion(wholePicture, nil), Seconds: c.Detection.MinSeconds}}, []string{""}
+	}
+	ground, known, _ := c.Ground()
+	if known {
+		out.Ground = &GroundSight{ground.Horizon, ground.Camera, ground.Focal, ground.Aspect}
+		for k := range walksIn(c) {
+			out.Walks = append(out.Walks, walkSight(p, c, ground, w, k))
+		}
+		for _, o := range reached(p) {
+			if r, ok := reach(ground, o, w.all); ok {
+				out.Reach = append(out.Reach, r)
+			}
+		}
+	}
+	s.patches(&out, i)
+	return out
+}
+
+var wholePicture = picture.Shape{{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 1, Y: 1}, {X: 0, Y: 1}}}
+
+func walksIn(c *plan.Channel) []plan.Walk {
+	if c.Scene == nil {
+		return nil
+	}
+	return c.Scene.Walks
+}
+
+// reached are the objects whose reach is said: ready-made ones and the plan's own, each once.
+func reached(p *plan.Plan) (out []plan.Object) {
+	for _, o := range plan.ReadyObjects() {
+		out = append(out, *p.Object(o.ID))
+	}
+	for _, o := range p.Objects {
+		if ready := (&plan.Plan{}).Object(o.ID); ready == nil {
+			out = append(out, o)
+		}
+	}
+	return out
+}
+
+// reach is that of the area that notices the smallest things; there is none where that notices any.
+func reach(g picture.Ground, o plan.Object, areas []picture.Watch) (ObjectReach, bool) {
+	least := 0.0
+	for k, a := range areas {
+		if k == 0 || a.Smallest < least {
+			least = a.Smallest
+		}
+	}
+	if least <= 0 {
+		return ObjectReach{}, false
+	}
+	y := g.Reach(picture.Object{Width: o.WidthM, Height: o.HeightM}, least)
+	return ObjectReach{o.ID, y, g.Distance(y)}, true
+}
+
+func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k int) WalkSight {
+	walk := walkOf(p, &c.Scene.Walks[k])
+	seen := picture.Play(g, w.all, walk)
+	out := WalkSight{ID: c.Scene.Walks[k].ID, Seconds: seen.Seconds, Metres: seen.Seconds * walk.Object.Speed}
+	anything := make([]picture.Watch, len(w.all))
+	for a := range w.all {
+		anything[a].Region = w.all[a].Region
+	}
+	touched := picture.Play(g, anything, walk)
+	out.Enters = seconds(touched.Noticed)
+	for a := range anything {
+		anything[a].Smallest = w.all[a].Smallest
+	}
+	out.Large = picture.Notices(g, anything, walk)
+	out.Noticed, out.Lost = seconds(seen.Noticed), seconds(seen.Lost)
+	if seen.Noticed >= 0 {
+		out.Area = w.ids[seen.Area]
+		away := g.Distance(g.FeetAt(walk, seen.Noticed).Y)
+		out.Away = &away
+		out.Missing = max(0, seen.Noticed-c.PreSeconds)
+	}
+	return out
+}
+
+func seconds(s float64) *float64 {
+	if s < 0 {
+		return nil
+	}
+	return &s
+}
+
+// patches fills in what passes of the patches of channel i.
+func (s *Result) patches(out *Sight, i int) {
+	c := &s.plan.Channels[i]
+	if c.Scene == nil {
+		return
+	}
+	open := *c
+	if c.Detection.Drawn() {
+		var list []plan.Area
+		for _, a := range c.Detection.Areas.List {
+			if !a.Ignore {
+				list = append(list, a)
+			}
+		}
+		open.Detection.Areas = &plan.Areas{List: list}
+	}
+	unmasked := notices(s.plan, &open, s.process)
+	for k, patch := range c.Scene.Patches {
+		process := s.process(patch.Activity)
+		of := PatchSight{ID: patch.ID, HappensDay: process.PerDay()}
+		for _, d := range s.resolver.noticing[i].patches[k] {
+			of.Percent = max(of.Percent, 100*d.Catch)
+			of.TriggerDay += d.Triggers(process).PerDay()
+		}
+		for _, d := range unmasked.patches[k] {
+			of.Unmasked = max(of.Unmasked, 100*d.Catch)
+		}
+		out.Patches = append(out.Patches, of)
+	}
+}
+
+// WalkNoticed tells whether a walk of channel i of a plan is noticed, every area watching.
+func WalkNoticed(p *plan.Plan, i, walk int) bool {
+	c := &p.Channels[i]
+	ground, known, _ := c.Ground()
+	return known && picture.Notices(ground, watched(c).all, walkOf(p, &c.Scene.Walks[walk]))
+}
