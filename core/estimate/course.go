@@ -18,6 +18,25 @@ type Course struct {
 	Unwanted      float64 `json:"unwantedTriggersPerDay" doc:"Triggers that they become"`
 }
 
+// Why says in a few words why none of the wanted events starts a recording; it is empty where some do, or none happen.
+func (c *Course) Why() string {
+	if c.HappensPerDay == 0 {
+		return ""
+	}
+	for _, g := range c.Gates {
+		if g.Pass <= 0 {
+			return shut[g.Gate]
+		}
+	}
+	return ""
+}
+
+// shut is said of a gate that lets nothing through.
+var shut = map[GateName]string{
+	GateOn: "detection is off", GateArea: "no area there", GateLarge: "all too small", GateHours: "watches at no time",
+	GateLong: "all too short", GateDetector: "detector misses all", GateTied: "tied to nothing", GateDuty: "duty never listens",
+}
+
 // Gate is what events must pass to start a recording.
 type Gate struct {
 	Gate GateName `json:"gate" enum:"on,area,large,hours,long,detector,tied,duty"`

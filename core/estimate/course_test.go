@@ -57,6 +57,9 @@ func TestEachGateLosesWhatItShould(t *testing.T) {
 		if e := s.Channels[0].Evidence; math.Abs(course.Full+course.Low+course.Missed-e.EventsPerDay) > 1e-6 || test.lost == 1 && course.Missed != e.EventsPerDay {
 			t.Errorf("%s: %+v, evidence %+v", name, course, e)
 		}
+		if why := course.Why(); (why != "") != (test.lost == 1) || test.lost == 1 && why != shut[test.gate] {
+			t.Errorf("%s: why not is %q", name, why)
+		}
 		// With motion alone nothing else is on disk than what came through, and what others' footage covered by chance.
 		if math.Abs(course.Full-left) > 0.03*course.HappensPerDay {
 			t.Errorf("%s: %.2f a day come through, %.2f are on disk", name, left, course.Full)

@@ -155,6 +155,14 @@ func TestShiftingTheWeekShiftsTheResult(t *testing.T) {
 					h.Blocks[k] = later(h.Blocks[k])
 				}
 			}
+			areas := p.Channels[i].Detection.List()
+			for k := range areas {
+				if h := areas[k].Hours; h != nil {
+					for l := range h.Blocks {
+						h.Blocks[l] = later(h.Blocks[l])
+					}
+				}
+			}
 			for _, s := range []*plan.Stream{p.Channels[i].Streams.Main, p.Channels[i].Streams.Sub} {
 				if s != nil && s.Rate.Night != nil {
 					for k := range s.Rate.Night.Hours.Blocks {

@@ -141,7 +141,7 @@ func making(op huma.Operation) huma.Operation {
 func register(api huma.API, s *service) {
 	for _, resource := range []func(huma.API, *service){
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
-		registerTable, registerActivities, registerStreams, registerPools, registerWeeks, registerSpecialDays, registerTide, registerChanges,
+		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerWeeks, registerSpecialDays, registerTide, registerChanges,
 	} {
 		resource(api, s)
 	}

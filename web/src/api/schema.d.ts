@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/channels/{channel}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What becomes of all that is drawn in a channel's picture */
+        post: operations["picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/draft": {
         parameters: {
             query?: never;
@@ -508,6 +525,23 @@ export interface paths {
         put?: never;
         /** What some channels write together */
         post: operations["tideOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/triggers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What share of its wanted events each channel catches */
+        get: operations["triggers"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1323,6 +1357,24 @@ export interface components {
              */
             type: string;
         };
+        EstimatedAreaSight: {
+            id: string;
+            /**
+             * Format: double
+             * @description Of the picture, with ignored areas taken out; 0 for an ignored one
+             */
+            leftPercent: number;
+            /**
+             * Format: double
+             * @description Of the picture, as drawn
+             */
+            percent: number;
+            /**
+             * Format: double
+             * @description Of the picture, that an object must cover in it
+             */
+            smallestPercent: number;
+        };
         EstimatedChannel: {
             /** Format: double */
             averageKbps: number;
@@ -1380,6 +1432,37 @@ export interface components {
              */
             writtenPercent: number;
         };
+        EstimatedCourse: {
+            /**
+             * Format: double
+             * @description Kept at full quality, also those that only the base layer has
+             */
+            fullPerDay: number;
+            /** @description In the order in which events come to them */
+            gates: components["schemas"]["EstimatedGate"][];
+            /** Format: double */
+            happensPerDay: number;
+            /**
+             * Format: double
+             * @description Kept at a lower quality
+             */
+            lowPerDay: number;
+            /**
+             * Format: double
+             * @description Not kept at all
+             */
+            missedPerDay: number;
+            /**
+             * Format: double
+             * @description Unwanted things that move before the channel
+             */
+            nuisancePerDay: number;
+            /**
+             * Format: double
+             * @description Triggers that they become
+             */
+            unwantedTriggersPerDay: number;
+        };
         EstimatedCurve: {
             /** Format: double */
             activeKbps: number;
@@ -1435,11 +1518,71 @@ export interface components {
             /** Format: double */
             missedPercent: number;
         };
+        EstimatedGate: {
+            /** @enum {string} */
+            gate: "on" | "area" | "large" | "hours" | "long" | "detector" | "tied" | "duty";
+            /**
+             * Format: double
+             * @description Events that fall out here
+             */
+            lostPerDay: number;
+            /**
+             * Format: double
+             * @description Events that come through
+             */
+            passPerDay: number;
+        };
+        EstimatedGroundSight: {
+            /**
+             * Format: double
+             * @description Width over height
+             */
+            aspect: number;
+            /** Format: double */
+            cameraMetres: number;
+            /**
+             * Format: double
+             * @description Focal length in heights of the picture
+             */
+            focal: number;
+            /**
+             * Format: double
+             * @description Share of the height from the top
+             */
+            horizon: number;
+        };
         EstimatedNightCost: {
             /** Format: double */
             activeKbps: number;
             /** Format: double */
             idleKbps: number;
+        };
+        EstimatedObjectReach: {
+            id: string;
+            /** Format: double */
+            metres: number;
+            /**
+             * Format: double
+             * @description Line in the picture beyond which it is too small, share from the top
+             */
+            y: number;
+        };
+        EstimatedPatchSight: {
+            /** Format: double */
+            happensPerDay: number;
+            id: string;
+            /**
+             * Format: double
+             * @description Of what moves in it, that becomes triggers while detection is on
+             */
+            passesPercent: number;
+            /** Format: double */
+            triggersPerDay: number;
+            /**
+             * Format: double
+             * @description The same with no area ignored
+             */
+            unmaskedPercent: number;
         };
         EstimatedPool: {
             /** Format: double */
@@ -1572,6 +1715,15 @@ export interface components {
             /** Format: double */
             usableGB: number;
         };
+        EstimatedSight: {
+            areas: components["schemas"]["EstimatedAreaSight"][];
+            /** @description How the ground lies; absent where too little is said to tell */
+            ground?: components["schemas"]["EstimatedGroundSight"];
+            patches: components["schemas"]["EstimatedPatchSight"][];
+            /** @description How far each kind of object is large enough for some watched area; none where any size is */
+            reach: components["schemas"]["EstimatedObjectReach"][];
+            walks: components["schemas"]["EstimatedWalkSight"][];
+        };
         EstimatedUnknown: {
             /** @description Of the activity, or of the channel whose bitrates it is */
             id: string;
@@ -1619,6 +1771,48 @@ export interface components {
             usableGB: number;
             /** Format: double */
             worstDays: number | null;
+        };
+        EstimatedWalkSight: {
+            /** @description Id of the area that notices it */
+            area?: string;
+            /**
+             * Format: double
+             * @description How far away it is noticed
+             */
+            awayMetres?: number;
+            /**
+             * Format: double
+             * @description When any part of it is first in a watched area
+             */
+            entersSeconds?: number;
+            id: string;
+            /** @description Whether it is ever large enough, however short */
+            large: boolean;
+            /**
+             * Format: double
+             * @description When it is last in sight
+             */
+            lostSeconds?: number;
+            /**
+             * Format: double
+             * @description How long it is
+             */
+            metres: number;
+            /**
+             * Format: double
+             * @description Its first seconds that are not kept: what it takes to be noticed beyond the pre-event time
+             */
+            missingSeconds: number;
+            /**
+             * Format: double
+             * @description When it is noticed, after it began; absent for never
+             */
+            noticedSeconds?: number;
+            /**
+             * Format: double
+             * @description How long it takes
+             */
+            seconds: number;
         };
         EstimatedYear: {
             /** @description The channel that comes off worst against its days */
@@ -1799,6 +1993,15 @@ export interface components {
              * @example 06:30
              */
             to: string;
+        };
+        InPicture: {
+            course: components["schemas"]["EstimatedCourse"];
+            sight: components["schemas"]["EstimatedSight"];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
         };
         Ink: {
             /** @description kbit/s */
@@ -2049,6 +2252,10 @@ export interface components {
             id: string;
             name: string;
             points: number[][];
+        };
+        PictureRequest: {
+            /** @description What is being drawn, and not kept yet */
+            edits: components["schemas"]["Edit"][];
         };
         Place: {
             channel: string;
@@ -2806,6 +3013,26 @@ export interface components {
             /** @description The rows in which every cell can be set; absent where there are none */
             good?: components["schemas"]["Cells"];
         };
+        TriggerLine: {
+            /**
+             * Format: double
+             * @description Of these, those that start a recording
+             */
+            arrivesPerDay: number;
+            channel: string;
+            /**
+             * Format: double
+             * @description Wanted events
+             */
+            happensPerDay: number;
+            /**
+             * Format: double
+             * @description Recordings that nuisance starts
+             */
+            unwantedTriggersPerDay: number;
+            /** @description Why none arrives, in a few words */
+            why?: string;
+        };
         Use: {
             /** @description Its id; empty where it has none */
             id: string;
@@ -3234,6 +3461,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                /** @description Id of the channel */
+                channel: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InPicture"];
                 };
             };
             /** @description Error */
@@ -3976,6 +4241,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tide"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    triggers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriggerLine"][];
                 };
             };
             /** @description Error */
