@@ -134,7 +134,7 @@ func watched(c *plan.Channel) watching {
 		bit := openAt(1) << len(w.all)
 		w.all, w.ids = append(w.all, watch), append(w.ids, a.ID)
 		w.open = week.Map(week.Both(w.open, d.Watching(a)), func(p week.Pair[openAt, bool]) openAt {
-			if p.B {
+			if p.B && region.Area() > 0 { // else it watches nothing
 				return p.A | bit
 			}
 			return p.A
