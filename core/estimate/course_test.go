@@ -106,6 +106,12 @@ func TestWhatIsSeenInAPicture(t *testing.T) {
 		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.Missing-max(0, *ramp.Noticed-4)) > 1e-9 || *ramp.Away < 1 {
 		t.Errorf("%+v", ramp)
 	}
+	if l := sight.Ground.Lines; len(l) < 3 || l[0].Y <= l[1].Y || math.Abs((l[1].Y-sight.Ground.Horizon)*l[1].Metres-sight.Ground.CameraMetres*sight.Ground.Focal) > 1e-9 {
+		t.Errorf("%+v", l)
+	}
+	if k := ramp.Track; len(k) != 60 || math.Abs(k[0].Bottom-0.95) > 1e-9 || math.Abs(k[59].Bottom-0.4) > 1e-9 || k[59].Seconds != ramp.Seconds || k[0].Bottom-k[0].Top < k[59].Bottom-k[59].Top {
+		t.Errorf("%+v", k)
+	}
 	if far.Noticed != nil || far.Large {
 		t.Errorf("%+v", far)
 	}

@@ -20,6 +20,14 @@ type GroundSight struct {
 	CameraMetres float64 `json:"cameraMetres"`
 	Focal        float64 `json:"focal" doc:"Focal length in heights of the picture"`
 	Aspect       float64 `json:"aspect" doc:"Width over height"`
+
+	Lines []DistanceLine `json:"lines" doc:"Where some distances lie in the picture"`
+}
+
+// DistanceLine is where a distance lies in a picture.
+type DistanceLine struct {
+	Metres float64 `json:"metres"`
+	Y      float64 `json:"y" doc:"Share of the height from the top"`
 }
 
 // AreaSight is how much of the picture an area covers.
@@ -41,7 +49,17 @@ type WalkSight struct {
 	Area    string   `json:"area,omitempty" doc:"Id of the area that notices it"`
 	Away    *float64 `json:"awayMetres,omitempty" doc:"How far away it is noticed"`
 	Large   bool     `json:"large" doc:"Whether it is ever large enough, however short"`
+	Track   []BoxAt  `json:"track" doc:"Where it is in the picture, at most 60 moments evenly spread"`
 	Missing float64  `json:"missingSeconds" doc:"Its first seconds that are not kept: what it takes to be noticed beyond the pre-event time"`
+}
+
+// BoxAt is what an object covers of the picture at a moment of its walk.
+type BoxAt struct {
+	Seconds float64 `json:"seconds"`
+	Left    float64 `json:"left"`
+	Top     float64 `json:"top"`
+	Right   float64 `json:"right"`
+	Bottom  float64 `json:"bottom"`
 }
 
 // PatchSight is what passes of a patch.
@@ -80,7 +98,7 @@ func (s *Result) SightOf(i int) Sight {
 	}
 	ground, known, _ := c.Ground()
 	if known {
-		out.Ground = &GroundSight{ground.Horizon, ground.Camera, ground.Focal, ground.Aspect}
+		out.Ground = &GroundSight{ground.Horizon, ground.Camera, ground.Focal, ground.Aspect, distances(ground)}
 		for k := range walksIn(c) {
 			out.Walks = append(out.Walks, walkSight(p, c, ground, w, k))
 		}
@@ -91,6 +109,18 @@ func (s *Result) SightOf(i int) Sight {
 		}
 	}
 	s.patches(&out, i)
+	return out
+}
+
+// distances are where round distances lie in a picture.
+func distances(g picture.Ground) []DistanceLine {
+	out := []DistanceLine{}
+	for _, metres := range []float64{2, 3, 5, 7, 10, 15, 20, 30, 50, 100} {
+		y := g.At(metres, 0).Y
+		if n := len(out); y <= 1 && y >= 0 && (n == 0 || out[n-1].Y-y > 0.03) {
+			out = append(out, DistanceLine{metres, y})
+		}
+	}
 	return out
 }
 
@@ -138,6 +168,13 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k in
 	anything := make([]picture.Watch, len(w.all))
 	for a := range w.all {
 		anything[a].Region = w.all[a].Region
+	}
+	steps := min(60, 1+int(seen.Seconds/picture.Step))
+	out.Track = []BoxAt{}
+	for at := range steps {
+		t := seen.Seconds * float64(at) / float64(max(1, steps-1))
+		b := g.Box(walk.Object, g.FeetAt(walk, t))
+		out.Track = append(out.Track, BoxAt{t, b.Left, b.Top, b.Right, b.Bottom})
 	}
 	touched := picture.Play(g, anything, walk)
 	out.Enters = seconds(touched.Noticed)

@@ -1375,6 +1375,18 @@ export interface components {
              */
             smallestPercent: number;
         };
+        EstimatedBoxAt: {
+            /** Format: double */
+            bottom: number;
+            /** Format: double */
+            left: number;
+            /** Format: double */
+            right: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            top: number;
+        };
         EstimatedChannel: {
             /** Format: double */
             averageKbps: number;
@@ -1488,6 +1500,15 @@ export interface components {
             /** Format: double */
             idleKbps: number;
         };
+        EstimatedDistanceLine: {
+            /** Format: double */
+            metres: number;
+            /**
+             * Format: double
+             * @description Share of the height from the top
+             */
+            y: number;
+        };
         EstimatedEvidence: {
             /** Format: double */
             eventsPerDay: number;
@@ -1550,6 +1571,8 @@ export interface components {
              * @description Share of the height from the top
              */
             horizon: number;
+            /** @description Where some distances lie in the picture */
+            lines: components["schemas"]["EstimatedDistanceLine"][];
         };
         EstimatedNightCost: {
             /** Format: double */
@@ -1813,6 +1836,8 @@ export interface components {
              * @description How long it takes
              */
             seconds: number;
+            /** @description Where it is in the picture, at most 60 moments evenly spread */
+            track: components["schemas"]["EstimatedBoxAt"][];
         };
         EstimatedYear: {
             /** @description The channel that comes off worst against its days */
