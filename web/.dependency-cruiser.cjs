@@ -12,7 +12,7 @@ const floors = [
   ['forms'],
   ['findings'],
   ['shell'],
-  ['week', 'kit', 'weeks', 'history', 'sites'],
+  ['week', 'kit', 'weeks', 'triggers', 'history', 'sites'],
 ]
 
 const upward = floors.flatMap((rooms, floor) =>

@@ -38,6 +38,8 @@ var (
 	RatesKnown      = Choices{{"guess", "a guess"}, {"datasheet", "a datasheet"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
 	ActivitiesKnown = Choices{{"guess", "a guess"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
 	Scenes          = Choices{{"still", "still"}, {"moderate", "moderate"}, {"busy", "busy"}}
+	Detectors       = Choices{{"camera", "by the camera"}, {"recorder", "by the recorder"}}
+	SmallestOf      = Choices{{"picture", "of the picture"}, {"area", "of the area"}}
 	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )
 
@@ -51,11 +53,14 @@ type AllChoices struct {
 	Qualities       []int    `json:"qualities"`
 	Scenes          Choices  `json:"scenes"`
 	Streams         Choices  `json:"streams"`
+	Detectors       Choices  `json:"detectors"`
+	SmallestOf      Choices  `json:"smallestOf"`
+	Objects         Choices  `json:"objects" doc:"Things that walk, which every plan knows"`
 	Sizes           []string `json:"sizes" doc:"Pictures that cameras usually have; others are possible"`
 }
 
 // Every is all choices there are.
-var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices,
+var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors, SmallestOf, objectChoices(),
 	[]string{"640×360", "704×576", "1280×720", "1920×1080", "2560×1440", "2688×1520", "3072×2048", "3840×2160"}}
 
 // Limits are what a member may be, of what stands in its tag.

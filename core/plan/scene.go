@@ -30,6 +30,14 @@ func ReadyObjects() []Object {
 	}
 }
 
+// objectChoices are the ready-made objects by name.
+func objectChoices() (out Choices) {
+	for _, o := range ReadyObjects() {
+		out = append(out, Choice{o.ID, o.Name})
+	}
+	return out
+}
+
 // Object finds what moves by its id: one of the plan's own, or a ready-made one; nil where there is none.
 func (p *Plan) Object(id string) *Object {
 	same := func(o *Object) bool { return o.ID == id }

@@ -10,6 +10,7 @@ const shown: Record<string, RouteComponent> = {
   week: WeekPage,
   kit: () => import('./kit/KitPage.vue'),
   weeks: () => import('./weeks/WeeksPage.vue'),
+  triggers: () => import('./triggers/TriggersPage.vue'),
   findings: () => import('./findings/FindingsPage.vue'),
   history: () => import('./history/HistoryPage.vue'),
 }

@@ -2,7 +2,7 @@ import { computed, shallowRef } from 'vue'
 
 import { again } from './again'
 import { api } from './client'
-import type { Activity, Pool, Rate, Stream, StreamName } from './types'
+import type { Activity, Area, Detection, Pool, Rate, Stream, StreamName } from './types'
 import type { components } from './schema'
 
 type PlanFormat = components['schemas']['PlanFormat']
@@ -29,6 +29,9 @@ export const choices = {
   ratesKnown: computed(() => pairs<NonNullable<Rate['known']>>(format.value?.choices.ratesKnown)),
   activitiesKnown: computed(() => pairs<Activity['known']>(format.value?.choices.activitiesKnown)),
   scenes: computed(() => pairs<NonNullable<Rate['scene']>>(format.value?.choices.scenes)),
+  detectors: computed(() => pairs<NonNullable<Detection['by']>>(format.value?.choices.detectors)),
+  smallestOf: computed(() => pairs<NonNullable<Area['smallest']>['of']>(format.value?.choices.smallestOf)),
+  objects: computed(() => pairs<string>(format.value?.choices.objects)),
   streams: computed(() => pairs<StreamName>(format.value?.choices.streams)),
   qualities: computed(() => {
     const list = format.value?.choices.qualities ?? []

@@ -883,13 +883,17 @@ export interface components {
         AllChoices: {
             activitiesKnown: components["schemas"]["Choice"][];
             codecs: components["schemas"]["Choice"][];
+            detectors: components["schemas"]["Choice"][];
             layouts: components["schemas"]["Choice"][];
+            /** @description Things that walk, which every plan knows */
+            objects: components["schemas"]["Choice"][];
             qualities: number[];
             rateKinds: components["schemas"]["Choice"][];
             ratesKnown: components["schemas"]["Choice"][];
             scenes: components["schemas"]["Choice"][];
             /** @description Pictures that cameras usually have; others are possible */
             sizes: string[];
+            smallestOf: components["schemas"]["Choice"][];
             streams: components["schemas"]["Choice"][];
         };
         Answer: {

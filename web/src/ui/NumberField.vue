@@ -22,10 +22,11 @@ const props = defineProps<{
   step?: number
   whole?: boolean
   none?: string
+  optional?: boolean // it may be left empty, which is something else than 0
   disabled?: boolean
   mixed?: boolean
 }>()
-const emit = defineEmits<{ change: [value: number] }>()
+const emit = defineEmits<{ change: [value: number]; clear: [] }>()
 const id = useId()
 
 const limits = computed(() => {
@@ -49,7 +50,8 @@ function commit() {
   why.value = ''
   if (text.value === shown.value) return
   if (!text.value.trim()) {
-    if (props.none) emit('change', 0)
+    if (props.optional) emit('clear')
+    else if (props.none) emit('change', 0)
     else text.value = shown.value
     return
   }

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Course } from '../api/types'
+import { three } from '../ui/figures'
+
+/** The course of a day's wanted events, as wide as there is of them, and nuisance beside it. */
+const { course } = defineProps<{ course: Course }>()
+
+type Gate = Course['gates'][number]['gate']
+const words: Record<Gate, [string, string]> = {
+  on: ['detection is on', 'detection is off'],
+  area: ['in an area', 'beside every area'],
+  large: ['large enough', 'too small'],
+  hours: ['in hours', 'out of hours'],
+  long: ['long enough', 'too short'],
+  detector: ['noticed', 'missed by the detector'],
+  tied: ['tied', 'tied to nothing'],
+  duty: ['duty listens', 'duty does not listen'],
+}
+const all = computed(() => Math.max(course.happensPerDay, 1e-9))
+const steps = computed(() => [
+  { name: 'happens', pass: course.happensPerDay, lost: 0, why: '' },
+  ...course.gates.map((g) => ({
+    name: words[g.gate][0],
+    pass: g.passPerDay,
+    lost: g.lostPerDay,
+    why: words[g.gate][1],
+  })),
+])
+/** The stream from each gate to the next, as a shape. */
+const flow = computed(() =>
+  steps.value.slice(0, -1).map((s, i) => {
+    const [a, b] = [s.pass / all.value, steps.value[i + 1]!.pass / all.value].map((v) => 100 * v)
+    return `${i},0 ${i + 1},0 ${i + 1},${b} ${i},${a}`
+  }),
+)
+const little = (v: number) => (v < 0.05 ? '0' : three(v))
+</script>
+
+<template>
+  <section class="course" aria-label="From what happens to what is on disk, a day" data-test="course">
+    <h2>From what happens to what is on disk, a day</h2>
+    <p v-if="!course.gates.length" class="soft">No wanted activity is known for this channel; choose one in Kit.</p>
+    <template v-else>
+      <div class="gates" :style="{ '--n': steps.length }">
+        <svg :viewBox="`0 0 ${steps.length} 100`" preserveAspectRatio="none" aria-hidden="true">
+          <polygon v-for="(f, i) in flow" :key="i" :points="f" />
+        </svg>
+        <div v-for="s in steps" :key="s.name" class="gate" :data-gate="s.name">
+          <span class="soft">{{ s.name }}</span>
+          <b>{{ little(s.pass) }}</b>
+          <i class="bar" :style="{ height: `${(100 * s.pass) / all}%` }" />
+          <span v-if="s.lost > 0.05" class="lost short">−{{ little(s.lost) }} {{ s.why }}</span>
+        </div>
+      </div>
+      <p data-test="fate">
+        On disk: <b>{{ little(course.fullPerDay) }}</b> in full, <b>{{ little(course.lowPerDay) }}</b> at a lower
+        quality, <b :class="{ short: course.missedPerDay > 0.05 }">{{ little(course.missedPerDay) }}</b> not at all.
+      </p>
+    </template>
+    <p v-if="course.nuisancePerDay > 0" class="nuisance" data-test="nuisance">
+      <i class="dots" aria-hidden="true" /> Nuisance: {{ little(course.nuisancePerDay) }} a day move,
+      <b>{{ little(course.unwantedTriggersPerDay) }}</b> start a recording.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.course {
+  padding: 8px 0 0;
+}
+
+.gates {
+  position: relative;
+  display: grid;
+  grid-template-columns: repeat(var(--n), minmax(0, 1fr));
+  margin-top: 4px;
+}
+
+svg {
+  position: absolute;
+  inset: 20px 0 auto;
+  width: 100%;
+  height: 52px;
+}
+
+polygon {
+  fill: color-mix(in srgb, var(--motion) 32%, transparent);
+}
+
+.gate {
+  position: relative;
+  display: grid;
+  grid-template-rows: 20px 52px auto;
+  font-size: 12px;
+}
+
+.gate > .soft {
+  white-space: nowrap;
+}
+
+.bar {
+  position: absolute;
+  top: 20px;
+  width: 8px;
+  max-height: 52px;
+  background: var(--motion);
+}
+
+.gate b {
+  position: relative;
+  padding-left: 13px;
+  font-size: 14px;
+}
+
+.lost {
+  line-height: 1.25;
+  padding-right: 8px;
+}
+
+p {
+  margin: 6px 0 0;
+}
+
+.dots {
+  display: inline-block;
+  width: 18px;
+  height: 10px;
+  background: radial-gradient(circle at 3px 3px, var(--soft) 1.5px, transparent 1.6px) 0 0 / 6px 5px;
+}
+</style>

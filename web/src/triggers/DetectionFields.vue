@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { ElSwitch } from 'element-plus'
+import { computed } from 'vue'
+
+import { choices } from '../api/format'
+import type { Channel, Detection } from '../api/types'
+import { useSite } from '../site/useSite'
+import ChoiceField from '../ui/ChoiceField.vue'
+import { three } from '../ui/figures'
+import HoursField from '../ui/HoursField.vue'
+import NumberField from '../ui/NumberField.vue'
+import type { Picture } from './usePicture'
+
+/** How the channel's motion becomes a trigger, and how its camera hangs. */
+const { picture, channel } = defineProps<{ picture: Picture; channel: Channel }>()
+const { scene, seen } = picture
+const site = useSite()
+const d = computed<Detection>(() => channel.detection ?? { on: false })
+const figures = computed(() => site.figures.get(channel.id))
+const set = (part: Partial<Detection>) =>
+  picture.change([{ setDetection: { channels: [channel.id], detection: { ...d.value, ...part } } }])
+const ground = (part: { verticalDegrees?: number; cameraMetres?: number }) =>
+  picture.change([{ setGround: { channel: channel.id, ...part } }])
+const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * v) / 100)
+</script>
+
+<template>
+  <section data-test="detection">
+    <h2>{{ channel.name }}</h2>
+    <div class="field switch">
+      <label :for="`on-${channel.id}`">Detection</label>
+      <ElSwitch
+        :id="`on-${channel.id}`"
+        :model-value="d.on"
+        aria-label="Detection"
+        data-field="on"
+        @change="(on) => set({ on: !!on })"
+      />
+    </div>
+    <template v-if="d.on">
+      <ChoiceField label="Done" :value="d.by" :choices="choices.detectors.value" @change="(by) => set({ by })" />
+      <HoursField
+        label="Hours"
+        :value="d.hours?.blocks"
+        @change="(blocks) => set({ hours: blocks.length ? { blocks } : undefined })"
+      />
+      <NumberField
+        label="Shortest motion"
+        unit="s"
+        :value="d.minSeconds ?? 0"
+        member="channels.detection.minSeconds"
+        data-field="min-seconds"
+        @change="(minSeconds) => set({ minSeconds })"
+      />
+      <NumberField
+        label="Reliable"
+        unit="%"
+        :value="percent(d.reliability)"
+        :min="0"
+        :max="100"
+        optional
+        data-field="reliable"
+        @change="(v) => set({ reliability: v / 100 })"
+        @clear="set({ reliability: undefined })"
+      />
+      <NumberField
+        label="Stated catch"
+        unit="%"
+        :value="percent(d.catch)"
+        :min="0"
+        :max="100"
+        optional
+        data-field="catch"
+        @change="(v) => set({ catch: v / 100 })"
+        @clear="set({ catch: undefined })"
+      />
+      <p v-if="figures?.catchPercent !== undefined" data-test="catches">
+        Catches <b>{{ three(figures.catchPercent) }} %</b> of wanted events while it is on<template
+          v-if="d.catch !== undefined"
+          >, as stated; walks and areas do not count</template
+        >.
+      </p>
+    </template>
+    <h2>The camera</h2>
+    <NumberField
+      label="Vertical angle of view"
+      unit="°"
+      :value="scene.verticalDegrees"
+      :min="1"
+      :max="150"
+      data-field="degrees"
+      @change="(verticalDegrees) => ground({ verticalDegrees })"
+    />
+    <NumberField
+      label="Hangs at"
+      unit="m"
+      :value="scene.cameraMetres || undefined"
+      :min="0"
+      :max="200"
+      optional
+      @change="(cameraMetres) => ground({ cameraMetres })"
+      @clear="ground({ cameraMetres: 0 })"
+    />
+    <p v-if="seen?.sight.ground" class="soft" data-test="ground">
+      The camera hangs {{ three(seen.sight.ground.cameraMetres) }} m high, the horizon is at
+      {{ three(100 * seen.sight.ground.horizon) }} % of the picture. Exact for a camera that looks level; tilted by 8°
+      up to a tenth too high.
+    </p>
+    <p v-else class="soft">
+      Set two people of 1.7 m on the picture, one near and one far, to know distances and sizes.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 4px 0;
+}
+
+.switch {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+
+p {
+  margin: 4px 0;
+}
+</style>

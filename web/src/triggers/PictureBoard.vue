@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, useTemplateRef } from 'vue'
+
+import PictureGround from './PictureGround.vue'
+import { useCorners } from './useCorners'
+import { keyOf, type Picture, type Point, type Thing, type Tool } from './usePicture'
+import WalkLine from './WalkLine.vue'
+
+/** The picture with what is drawn in it. */
+const { picture, name } = defineProps<{ picture: Picture; name: string }>()
+const { things, picked, tool, laid, seen, areas } = picture
+const board = useTemplateRef<SVGElement>('board')
+const corners = useCorners(board, picture)
+const { height: pixels } = useElementSize(board)
+
+const aspect = computed(() => seen.value?.sight.ground?.aspect ?? 16 / 9)
+const height = 1000
+const width = computed(() => height * aspect.value)
+const unit = computed(() => height / Math.max(pixels.value, 100)) // of the drawing, for a pixel of the screen
+const at = (p: number[]) => `${p[0]! * width.value},${p[1]! * height}`
+const path = (points: number[][]) => points.map(at).join(' ')
+const of = (...kinds: Thing['kind'][]) => things.value.filter((t) => kinds.includes(t.kind))
+const isIgnored = (t: Thing) => areas.value.some((a) => a.id === t.id && a.ignore)
+const look = (t: Thing) => (t.kind === 'patch' ? 'patch' : isIgnored(t) ? 'ignore' : 'watch')
+const isHere = (t: Thing) => keyOf(t) === picked.value
+const percent = (v: number) => `${Math.round(v * 100)} %`
+const cornerName = (t: Thing, i: number) => (t.kind !== 'person' ? `Corner ${i + 1}` : i ? 'Head' : 'Feet')
+
+/** A click lays a point of what is being drawn; the first point again ends it. */
+function lay(event: MouseEvent) {
+  if (!tool.value) return picture.pick('')
+  const p = corners.place(event)
+  if (tool.value === 'person') return picture.finish([p, [p[0], Math.max(0, p[1] - 0.25)]])
+  const first = laid.value[0]
+  const isClosed =
+    first && laid.value.length > 2 && Math.hypot((p[0] - first[0]) * aspect.value, p[1] - first[1]) < 0.03
+  if (isClosed) picture.finish()
+  else picture.lay([...laid.value, p])
+}
+
+const pick = (event: MouseEvent, t: Thing) => (tool.value ? lay(event) : picture.pick(keyOf(t)))
+
+/** What Enter lays where nothing was pointed at. */
+const plain: Record<Tool, Point[]> = {
+  watch: [
+    [0.3, 0.4],
+    [0.7, 0.4],
+    [0.7, 0.8],
+    [0.3, 0.8],
+  ],
+  ignore: [
+    [0.05, 0.4],
+    [0.2, 0.4],
+    [0.2, 0.6],
+    [0.05, 0.6],
+  ],
+  walk: [
+    [0.3, 0.95],
+    [0.5, 0.6],
+  ],
+  patch: [
+    [0.75, 0.3],
+    [0.95, 0.3],
+    [0.95, 0.5],
+    [0.75, 0.5],
+  ],
+  person: [
+    [0.5, 0.85],
+    [0.5, 0.5],
+  ],
+}
+
+function key(event: KeyboardEvent) {
+  if (event.key === 'Escape') {
+    if (!corners.giveUp()) picture.letGo()
+  } else if (event.key === 'Enter' && tool.value) picture.finish(laid.value.length ? laid.value : plain[tool.value])
+  else if (event.key === 'Backspace' && laid.value.length) picture.lay(laid.value.slice(0, -1))
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+</script>
+
+<template>
+  <div class="frame" :style="{ '--aspect': aspect, '--pixel': unit }">
+    <svg
+      ref="board"
+      class="board"
+      :class="{ drawing: tool }"
+      :viewBox="`0 0 ${width} ${height}`"
+      preserveAspectRatio="none"
+      tabindex="0"
+      role="group"
+      :aria-label="`What ${name} sees: ${things.map((t) => t.name).join(', ') || 'nothing is drawn yet'}`"
+      data-test="board"
+      @pointermove="corners.move"
+      @pointerup="corners.release"
+      @pointercancel="corners.release"
+      @click="lay"
+      @dblclick="picture.finish()"
+      @keydown="key"
+    >
+      <defs>
+        <pattern id="comb" width="9" height="9" patternUnits="userSpaceOnUse"><path d="M1 0V9" class="comb" /></pattern>
+        <pattern id="dots" width="16" height="16" patternUnits="userSpaceOnUse">
+          <circle cx="5" cy="5" r="2.6" class="dot" />
+        </pattern>
+      </defs>
+      <PictureGround :sight="seen?.sight" :width="width" :height="height" :unit="unit" />
+      <g
+        v-for="t in of('area', 'patch')"
+        :key="keyOf(t)"
+        :class="[look(t), { here: isHere(t) }]"
+        :data-thing="keyOf(t)"
+      >
+        <polygon :points="path(t.points)" @click.stop="pick($event, t)" />
+        <text
+          :x="Math.min(...t.points.map((p) => p[0])) * width + 6 * unit"
+          :y="Math.max(...t.points.map((p) => p[1])) * height - 6 * unit"
+          class="strong"
+        >
+          {{ t.name }}
+        </text>
+      </g>
+      <g v-for="t in of('walk')" :key="keyOf(t)" :data-thing="keyOf(t)" @click.stop="pick($event, t)">
+        <WalkLine
+          :line="path(t.points)"
+          :seen="seen?.sight.walks.find((w) => w.id === t.id)"
+          :here="isHere(t)"
+          :width="width"
+          :height="height"
+          :unit="unit"
+        />
+      </g>
+      <path v-for="t in of('person')" :key="keyOf(t)" :d="`M${at(t.points[0]!)}L${at(t.points[1]!)}`" class="person" />
+      <template v-for="t in things" :key="`corners ${keyOf(t)}`">
+        <template v-if="isHere(t) || t.kind === 'person'">
+          <circle
+            v-for="(p, i) in t.points"
+            :key="i"
+            :cx="p[0] * width"
+            :cy="p[1] * height"
+            :r="12 * unit"
+            class="corner"
+            tabindex="0"
+            role="button"
+            :data-corner="`${keyOf(t)} ${i}`"
+            :aria-label="`${cornerName(t, i)} of ${t.name}, at ${percent(p[0])} and ${percent(p[1])}; arrows move it`"
+            @pointerdown="corners.grab($event, t, i)"
+            @click.stop="tool && lay($event)"
+            @keydown="corners.nudge($event, t, i)"
+          />
+        </template>
+      </template>
+      <polyline
+        v-if="laid.length"
+        :points="path([...laid, ...(corners.pointer.value ? [corners.pointer.value] : [])])"
+        class="laid"
+      />
+    </svg>
+  </div>
+</template>
+
+<style scoped src="./board.css"></style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { InPicture } from '../api/types'
+import { three } from '../ui/figures'
+
+/** A walk over the picture, with where it is noticed and lost. */
+const { line, seen } = defineProps<{
+  line: string
+  seen: InPicture['sight']['walks'][number] | undefined
+  here: boolean
+  width: number
+  height: number
+  unit: number
+}>()
+
+/** The place of the walker at a moment, of those that the core told. */
+const marks = computed(() => {
+  if (!seen) return []
+  const noticed = { seconds: seen.noticedSeconds, does: 'noticed', away: seen.awayMetres }
+  const lost = { seconds: seen.lostSeconds, does: 'lost', away: undefined }
+  return [noticed, lost].flatMap(({ seconds, does, away }) => {
+    if (seconds === undefined) return []
+    const box = seen.track.find((b) => b.seconds >= seconds - 0.05) ?? seen.track.at(-1)
+    return box ? [{ box, text: `${does} ${three(seconds)} s${away ? ` · ${three(away)} m` : ''}` }] : []
+  })
+})
+</script>
+
+<template>
+  <polyline :points="line" class="wide" />
+  <polyline :points="line" :class="{ here }" />
+  <template v-for="(m, i) in marks" :key="i">
+    <rect
+      :x="m.box.left * width"
+      :y="m.box.top * height"
+      :width="(m.box.right - m.box.left) * width"
+      :height="(m.box.bottom - m.box.top) * height"
+      rx="6"
+    />
+    <text
+      v-if="here || i === 0"
+      :x="m.box.right * width + 5 * unit"
+      :y="m.box.bottom * height - (i ? 20 : 4) * unit"
+      class="strong"
+    >
+      {{ m.text }}
+    </text>
+  </template>
+</template>
+
+<style scoped>
+polyline {
+  fill: none;
+  stroke: var(--base);
+  stroke-width: 5;
+}
+
+.wide {
+  stroke-width: 30;
+  stroke: transparent;
+}
+
+.here {
+  stroke-width: 8;
+}
+
+rect {
+  fill: color-mix(in srgb, var(--base) 55%, transparent);
+}
+</style>
