@@ -23,6 +23,7 @@ type TriggerLine struct {
 	Channel  string  `json:"channel"`
 	Happens  float64 `json:"happensPerDay" doc:"Wanted events"`
 	Arrives  float64 `json:"arrivesPerDay" doc:"Of these, those that start a recording"`
+	Missed   float64 `json:"missedPerDay" doc:"Of the wanted events, those of which nothing is kept, by whatever layer"`
 	Unwanted float64 `json:"unwantedTriggersPerDay" doc:"Recordings that nuisance starts"`
 	Why      string  `json:"why,omitempty" doc:"Why none arrives, in a few words"`
 }
@@ -44,7 +45,7 @@ func triggerLines(e entry) []TriggerLine {
 			continue
 		}
 		course := e.site.CourseOf(i)
-		line := TriggerLine{Channel: c.ID, Happens: course.HappensPerDay, Unwanted: course.Unwanted, Why: course.Why()}
+		line := TriggerLine{Channel: c.ID, Happens: course.HappensPerDay, Missed: course.Missed, Unwanted: course.Unwanted, Why: course.Why()}
 		if n := len(course.Gates); n > 0 {
 			line.Arrives = course.Gates[n-1].Pass
 		}

@@ -19,7 +19,7 @@ func TestWhatChannelsNotice(t *testing.T) {
 	}
 	c := start(t, p)
 	lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200)
-	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].Arrives <= 0 || lines[0].Arrives >= lines[0].Happens || lines[0].Unwanted <= 0 || lines[0].Why != "" {
+	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].Arrives <= 0 || lines[0].Arrives >= lines[0].Happens || lines[0].Unwanted <= 0 || lines[0].Why != "" || lines[0].Missed <= 0 {
 		t.Errorf("%+v", lines)
 	}
 	was := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`, 200)

@@ -3056,6 +3056,11 @@ export interface components {
             happensPerDay: number;
             /**
              * Format: double
+             * @description Of the wanted events, those of which nothing is kept, by whatever layer
+             */
+            missedPerDay: number;
+            /**
+             * Format: double
              * @description Recordings that nuisance starts
              */
             unwantedTriggersPerDay: number;

@@ -40,6 +40,7 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
     <template v-if="d.on">
       <ChoiceField label="Done" :value="d.by" :choices="choices.detectors.value" @change="(by) => set({ by })" />
       <HoursField
+        empty="always"
         label="Hours"
         :value="d.hours?.blocks"
         @change="(blocks) => set({ hours: blocks.length ? { blocks } : undefined })"
@@ -93,6 +94,7 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
     />
     <NumberField
       label="Hangs at"
+      data-field="metres"
       unit="m"
       :value="scene.cameraMetres || undefined"
       :min="0"

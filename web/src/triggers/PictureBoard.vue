@@ -31,7 +31,8 @@ const cornerName = (t: Thing, i: number) => (t.kind !== 'person' ? `Corner ${i +
 function lay(event: MouseEvent) {
   if (!tool.value) return picture.pick('')
   const p = corners.place(event)
-  if (tool.value === 'person') return picture.finish([p, [p[0], Math.max(0, p[1] - 0.25)]])
+  // About as tall as a person is where the horizon is a fifth from the top; who knows better drags the head.
+  if (tool.value === 'person') return picture.finish([p, [p[0], p[1] - 0.38 * Math.max(0.08, p[1] - 0.2)]])
   const first = laid.value[0]
   const isClosed =
     first && laid.value.length > 2 && Math.hypot((p[0] - first[0]) * aspect.value, p[1] - first[1]) < 0.03

@@ -98,6 +98,7 @@ function typed(text: string) {
           @clear="setArea({ sensitivityPercent: undefined })"
         />
         <HoursField
+          empty="always"
           label="Watches"
           :value="area.hours?.blocks"
           @change="(blocks) => setArea({ hours: blocks.length ? { blocks } : undefined })"
@@ -113,6 +114,7 @@ function typed(text: string) {
     <template v-else-if="walk">
       <ChoiceField
         label="Who walks"
+        data-field="object"
         :value="walk.object"
         :choices="objects"
         @change="(object) => setWalk({ object })"

@@ -20,6 +20,8 @@ const { data: lines, failure } = useAnswer(
 )
 
 const share = (l: TriggerLine) => (l.happensPerDay ? l.arrivesPerDay / l.happensPerDay : undefined)
+/** Whether much is kept by no layer: a channel that records round the clock needs no trigger. */
+const missed = (l: TriggerLine) => l.missedPerDay > 0.05 * l.happensPerDay
 const shown = computed(() => {
   const words = search.value.toLowerCase()
   const rows = (lines.value ?? []).flatMap((line) => {
@@ -27,7 +29,7 @@ const shown = computed(() => {
     const is = channel && `${channel.number} ${channel.name} ${channel.group ?? ''}`.toLowerCase().includes(words)
     return is ? [{ line, channel }] : []
   })
-  const worst = ({ line }: { line: TriggerLine }) => share(line) ?? 2
+  const worst = ({ line }: { line: TriggerLine }) => -line.missedPerDay / (line.happensPerDay || Infinity)
   return order.value === 'trouble' ? rows.toSorted((a, b) => worst(a) - worst(b)) : rows
 })
 const groups = computed(() => {
@@ -72,11 +74,13 @@ const groups = computed(() => {
         @click="here = line.channel"
       >
         <span class="name">{{ channel.number }} {{ channel.name }}</span>
-        <b v-if="line.why" class="short">{{ line.why }}</b>
+        <b v-if="line.why" :class="missed(line) ? 'short' : 'soft'">{{ line.why }}</b>
         <b v-else-if="share(line) !== undefined">{{ three(100 * share(line)!) }} %</b>
         <span v-else class="soft">nothing wanted</span>
         <i class="bar" aria-hidden="true"
-          ><i :class="{ low: (share(line) ?? 1) < 0.5 }" :style="{ width: `${100 * (share(line) ?? 0)}%` }"
+          ><i
+            :class="{ low: missed(line) && (share(line) ?? 1) < 0.5 }"
+            :style="{ width: `${100 * (share(line) ?? 0)}%` }"
         /></i>
         <span v-if="line.unwantedTriggersPerDay >= 0.5" class="soft unwanted"
           >{{ three(line.unwantedTriggersPerDay) }} a day by nuisance</span

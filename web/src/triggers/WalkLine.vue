@@ -21,8 +21,9 @@ const marks = computed(() => {
   const lost = { seconds: seen.lostSeconds, does: 'lost', away: undefined }
   return [noticed, lost].flatMap(({ seconds, does, away }) => {
     if (seconds === undefined) return []
+    const isNear = does === 'lost' && seconds - (seen.noticedSeconds ?? -9) < seen.seconds / 8
     const box = seen.track.find((b) => b.seconds >= seconds - 0.05) ?? seen.track.at(-1)
-    return box ? [{ box, text: `${does} ${three(seconds)} s${away ? ` · ${three(away)} m` : ''}` }] : []
+    return box ? [{ box, text: isNear ? '' : `${does} ${three(seconds)} s${away ? ` · ${three(away)} m` : ''}` }] : []
   })
 })
 </script>

@@ -7,7 +7,7 @@ import type { Hours } from '../api/types'
 import TextField from './TextField.vue'
 
 /** Hours of the week as a person types them: "Mon-Fri 07:45-16:10". What cannot be read stays, with the reason. */
-const props = defineProps<{ label: string; value: Hours[] | undefined }>()
+const props = defineProps<{ label: string; value: Hours[] | undefined; empty?: string }>()
 const emit = defineEmits<{ change: [value: Hours[]] }>()
 
 const text = ref('')
@@ -38,7 +38,7 @@ async function read(typed: string) {
     :value="text"
     :problem="problem"
     :maxlength="500"
-    placeholder="Mon-Fri 20:00-06:00"
+    :placeholder="empty ?? 'Mon-Fri 20:00-06:00'"
     @change="read"
   />
 </template>
