@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Course } from '../api/types'
 import { three } from '../ui/figures'
+import TermTip from '../ui/TermTip.vue'
 
 /** The course of a day's wanted events, as wide as there is of them, and nuisance beside it. */
 const { course } = defineProps<{ course: Course }>()
@@ -40,7 +41,7 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
 
 <template>
   <section class="course" aria-label="From what happens to what is on disk, a day" data-test="course">
-    <h2>From what happens to what is on disk, a day</h2>
+    <h2><TermTip word="course">From what happens to what is on disk</TermTip>, a day</h2>
     <p v-if="!course.gates.length" class="soft">No wanted activity is known for this channel; choose one in Kit.</p>
     <template v-else>
       <div class="gates" :style="{ '--n': steps.length }">

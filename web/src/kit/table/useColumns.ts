@@ -15,6 +15,8 @@ const widths: Record<string, number> = {
   week: 170,
   pre: 88,
   post: 92,
+  alarmPre: 92,
+  alarmPost: 96,
 }
 
 /** Widths of columns that every stream or part has, by the end of their names. */
