@@ -110,3 +110,18 @@ func TestFitRefuses(t *testing.T) {
 		t.Errorf("%v %+v", err, f)
 	}
 }
+
+// TestWhichHoursAreAlike numbers every hour of the week in every pattern.
+func TestWhichHoursAreAlike(t *testing.T) {
+	for hour := range hours {
+		weekend := 0
+		if hour >= 120 {
+			weekend = 24
+		}
+		for pattern, want := range map[Pattern]int{EveryHour: hour, WorkAndRest: weekend + hour%24, DaysAlike: hour % 24, Constant: 0} {
+			if got := pattern.cell(hour); got != want {
+				t.Errorf("%s, hour %d: %d, want %d", pattern, hour, got, want)
+			}
+		}
+	}
+}

@@ -481,3 +481,37 @@ func TestWhatIsLostIsCounted(t *testing.T) {
 		}
 	}
 }
+
+// TestAWorkloadIsThatOfOneDrive writes a known amount to two drives in a mirror, and to three of other sizes in a span.
+func TestAWorkloadIsThatOfOneDrive(t *testing.T) {
+	p := soundPlan(t)
+	pool := &p.Recorders[0].Pools[0]
+	pool.ReservePercent = 0
+	for layout, drives := range map[string][]plan.DriveGroup{
+		"raid1": {{Count: 2, Terabytes: 4, YearlyTB: 0.001}},
+		"span":  {{Count: 1, Terabytes: 2, YearlyTB: 0.001}, {Count: 2, Terabytes: 1}},
+		"raid5": {{Count: 5, Terabytes: 1, YearlyTB: 0.001}},
+	} {
+		pool.Layout, pool.Drives = layout, drives
+		yearly := estimate.Figures(p, nil).Pools[0].YearlyTB
+		want := yearly * map[string]float64{"raid1": 1, "span": 0.5, "raid5": 0.25}[layout]
+		if f := find(findings(p), "workload"); f == nil || f.Reason != plan.Say("Each writes %.3g TB a year; it is rated for 0.001.", want) {
+			t.Errorf("%s: %+v, want %.3g", layout, f, want)
+		}
+	}
+}
+
+// TestABaseThatIsOfferedIsCheap has duties over a full main stream and over a cheap one.
+func TestABaseThatIsOfferedIsCheap(t *testing.T) {
+	for name, test := range map[string]struct {
+		base plan.Base
+		want bool
+	}{
+		"the main stream in full": {plan.Base{Stream: "main"}, false}, "its keyframes": {plan.Base{Stream: "main", KeyframesOnly: true}, true},
+		"two frames of it": {plan.Base{Stream: "main", FPS: 2}, true}, "the sub stream": {plan.Base{Stream: "sub"}, true},
+	} {
+		if cheap(&test.base) != test.want {
+			t.Errorf("%s: %v", name, !test.want)
+		}
+	}
+}

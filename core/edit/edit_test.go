@@ -240,6 +240,18 @@ func TestEdits(t *testing.T) {
 			func(p *plan.Plan) bool {
 				return len(p.Objects) == 0 && p.Channel("c2").Scene.Walks[0].Object == "vehicle"
 			}},
+		{"two new rows", Edit{SetCells: &SetCells{table.Cells{Columns: []string{"name"}, Rows: []table.CellRow{{Values: []string{"Far"}}, {Values: []string{"Farther"}}}}}},
+			"2 channels added",
+			func(p *plan.Plan) bool { return len(p.Channels) == 4 }},
+		{"an emptied cell", Edit{SetCells: &SetCells{table.Cells{Columns: []string{"group"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{""}}}}}},
+			"Yard: group nothing",
+			func(p *plan.Plan) bool { return p.Channel("c1").Group == "" }},
+		{"detection on", Edit{SetDetection: &SetDetection{[]string{"c1"}, plan.Detection{On: true}}},
+			"Yard: detection on",
+			func(p *plan.Plan) bool { return p.Channel("c1").Detection == plan.Detection{On: true} }},
+		{"another activity", Edit{SetActivity: &SetActivity{plan.Activity{ID: "tide", Name: "Tide", Known: "guess", MeanSeconds: 9, OtherwisePerHour: 1}}},
+			"Activity added: Tide",
+			func(p *plan.Plan) bool { return p.Activity("tide") != nil }},
 		{"one special date", Edit{SetSpecialDays: &SetSpecialDays{[]plan.SpecialDay{{From: week.Date{Year: 2027, Month: 5, Day: 1}, To: week.Date{Year: 2027, Month: 5, Day: 1}, Name: "Fair", UseDay: ptr(week.Sunday)}}}},
 			"Special day changed: Fair, 2027-05-01",
 			func(p *plan.Plan) bool { return len(p.Site.SpecialDays) == 1 }},

@@ -59,3 +59,21 @@ func TestPartsOfAnHourCount(t *testing.T) {
 		}
 	}
 }
+
+// TestAnAgeLimitHoldsByTheMinute keeps a small pool's footage for an hour and a half at most.
+func TestAnAgeLimitHoldsByTheMinute(t *testing.T) {
+	p := depot(2)
+	for i := range p.Channels {
+		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "full"}}
+		p.Channels[i].Streams.Main.Rate = plan.Rate{Kind: "constant", Kbps: 8000, Known: "measured"}
+	}
+	p.Recorders[0].Pools[0].Drives = []plan.DriveGroup{{Count: 1, Terabytes: 0.02}}
+	p.Recorders[0].Pools[0].Layout, p.Recorders[0].Pools[0].ReservePercent = "span", 0
+	free := *Figures(p, nil).Pools[0].WorstDays
+	p.Channels[0].Keep.AtMostDays = 1.5 / 24
+	s := Figures(p, nil)
+	// The other channel has what the first one leaves: 20 GB less an hour and a half of 3.6 GB an hour.
+	if want := (20 - 1.5*3.6) / 3.6 / 24; math.Abs(*s.Pools[0].WorstDays/want-1) > 0.01 || math.Abs(*s.Channels[0].WorstDays-1.5/24) > 1e-6 || free > want {
+		t.Errorf("worst %v days, want %v; without a limit %v; the channel %v", *s.Pools[0].WorstDays, want, free, *s.Channels[0].WorstDays)
+	}
+}

@@ -189,3 +189,19 @@ func TestEachRecorderHasItsOwnFigures(t *testing.T) {
 		}
 	}
 }
+
+// TestTheVerdictIsOfTheWorstChannel requires other days of three channels: the one that is furthest from its own is named.
+func TestTheVerdictIsOfTheWorstChannel(t *testing.T) {
+	p := depot(3)
+	for worst := range p.Channels {
+		for i := range p.Channels {
+			p.Channels[i].Keep = plan.Keep{AtLeastDays: 10}
+		}
+		p.Channels[worst].Keep.AtLeastDays = 100000
+		s := Figures(p, nil)
+		v, c := s.Verdict, s.Channels[worst]
+		if v.Channel != c.ID || *v.RequiredDays != 100000 || *v.KeptDays != *c.RetentionDays || !v.Short || s.Channels[(worst+1)%3].Short {
+			t.Errorf("%+v, the worst is %s", v, c.ID)
+		}
+	}
+}

@@ -30,6 +30,9 @@ func TestWhatIf(t *testing.T) {
 				if more.UsableGB <= now.UsableGB || now.RetentionDays != nil && more.PoolDays != nil && *more.PoolDays <= *now.RetentionDays {
 					t.Errorf("%s: one more drive: %+v, now %+v", layout, more, now)
 				}
+				if want := plan.Say("%.3g TB more can be used.", (more.UsableGB-now.UsableGB)/1000); more.Consequence != want {
+					t.Errorf("%s: %q, want %q", layout, more.Consequence, want)
+				}
 				if next, err := edit.After(p, *more.Edit); err != nil || Figures(next, nil).Verdict.UsableGB <= s.Verdict.UsableGB {
 					t.Errorf("%s: the edit gives no room: %v", layout, err)
 				}

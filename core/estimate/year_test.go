@@ -270,3 +270,12 @@ func TestADayLikeAnotherIsThatDay(t *testing.T) {
 		t.Errorf("all is written on days like Wednesday, and kept for %v days", kept)
 	}
 }
+
+// TestAYearCanBeStopped is asked for by somebody who has gone.
+func TestAYearCanBeStopped(t *testing.T) {
+	gone, cancel := context.WithCancel(context.Background())
+	cancel()
+	if year, err := Figures(plantest.Read(t, "testdata/yard-and-gate.json"), nil).Year(gone, date(2027, 1, 1)); err != context.Canceled {
+		t.Errorf("%+v, %v", year, err)
+	}
+}

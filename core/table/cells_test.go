@@ -165,3 +165,21 @@ func TestNightsStandInTheCell(t *testing.T) {
 		}
 	}
 }
+
+// TestAModelledRateIsAsked turns a bitrate that was read into one of the model, and leaves one of the model.
+func TestAModelledRateIsAsked(t *testing.T) {
+	p := plantest.Whole(t)
+	c := *p.Channel("c1")
+	main := *c.Streams.Main
+	c.Streams.Main = &main
+	if err := ColumnOf("main.known").set(p, &c, "model"); err != nil {
+		t.Error(err)
+	}
+	if got := c.Streams.Main.Rate; got.Kind != "modelled" || got.Quality != 3 || got.Scene != "moderate" || got.IdleKbps != 0 {
+		t.Errorf("%+v", got)
+	}
+	c.Streams.Main.Rate = plan.Rate{Kind: "modelled", Quality: 5, Scene: "busy"}
+	if err := ColumnOf("main.known").set(p, &c, "model"); err != nil || c.Streams.Main.Rate.Quality != 5 {
+		t.Errorf("%v, %+v", err, c.Streams.Main.Rate)
+	}
+}

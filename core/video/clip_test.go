@@ -26,6 +26,19 @@ func clip(seconds, fps, gop, keyframe, still, moving float64, moves func(t float
 	return packets
 }
 
+// TestSpreadIsThatOfSeconds alternates between seconds of 1 and of 3 Mbit.
+func TestSpreadIsThatOfSeconds(t *testing.T) {
+	var packets []Packet
+	for i := range 600 {
+		packets = append(packets, Packet{Seconds: float64(i) / 10, Bytes: float64(1+2*(i/10%2)) * 12500, Keyframe: i%10 == 0})
+	}
+	m, err := Measure(packets)
+	if err != nil {
+		t.Fatal(err)
+	}
+	within(t, "spread", m.Spread, 50, 2)
+}
+
 func within(t *testing.T, what string, got, want, percent float64) {
 	t.Helper()
 	if math.Abs(got-want) > want*percent/100 {

@@ -78,6 +78,12 @@ func TestReadWeekOfOthers(t *testing.T) {
 	if !slices.Equal(read.LeftOut, wantOut) {
 		t.Errorf("left out %q", read.LeftOut)
 	}
+	for _, part := range []string{"BYSETPOS=1;BYDAY=MO", "BYYEARDAY=100", "BYWEEKNO=20", "BYHOUR=9", "BYMINUTE=5", "BYSECOND=5", "BYMONTH=11", "BYMONTHDAY=25"} {
+		odd := calendar(event("Odd", "DTSTART:20260105T100000\nDURATION:PT1H\nRRULE:FREQ=DAILY;"+part+"\n") + event("Fair", "DTSTART:20261125T100000\nDURATION:PT1H\n"))
+		if read, err := ReadWeek(odd, p, nil, today); err != nil || len(read.LeftOut) != 1 || len(read.Events) != 1 {
+			t.Errorf("%s: %v, %+v", part, err, read)
+		}
+	}
 	of := week.Date{Year: 2026, Month: 12, Day: 6}
 	if read, err = ReadWeek(data, p, &of, today); err != nil || read.Monday.String() != "2026-11-30" || read.Events[len(read.Events)-1].Name != "Every other" {
 		t.Errorf("%v, %+v", err, read)

@@ -78,6 +78,9 @@ func TestTablesGoOutAndComeIn(t *testing.T) {
 
 func TestLogsClipsAndCurves(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
+	if rows, _ := c.fetch("/api/plans/site/table"); strings.Contains(rows, `"departs":null`) || !strings.Contains(rows, `"departs":[]`) {
+		t.Error("a channel that differs in nothing has no list of what it differs in")
+	}
 	log := call[formats.Log](c, "POST", "/api/plans/site/log/read", "begin,end\n2026-06-01T08:00:00Z,2026-06-01T08:00:30Z\n2026-06-02T08:00:00Z,2026-06-02T08:00:10Z\n", 200)
 	if log.Events != 2 || log.Activity.MeanSeconds != 20 || log.Zone != "Europe/Dublin" || log.Sample[0].Start.Hour() != 9 {
 		t.Errorf("%+v", log)
