@@ -14,6 +14,7 @@ import (
 	"os/signal"
 	"path/filepath"
 	"regexp"
+	"strconv"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -27,6 +28,7 @@ type options struct {
 	Workers int      `help:"How many at a time." default:"2"`
 	Within  string   `help:"Only files whose path matches." default:"."`
 	Report  string   `help:"Where every change and its fate is written." default:".cache/mutants.txt"`
+	Again   string   `help:"A report of before: only the changes that survived in it are made, where the code still has them." type:"existingfile"`
 	Slow    string   `help:"Tests that are asked last." default:"FourTimesInFive|OneMeasureOfSize|GroupsAreFound|LargePlans|FiftyEditors|TwoServers|FrozenDatabase|Hostile|LargestTables|FirstStarts|Growing"`
 	Rooms   []string `arg:"" optional:"" help:"Folders whose code is changed."`
 }
@@ -74,6 +76,12 @@ func run(o options) error {
 			return err
 		}
 	}
+	if o.Again != "" {
+		if all, err = survivors(o.Again, all); err != nil {
+			return err
+		}
+		o.Number = len(all)
+	}
 	random := rand.New(rand.NewPCG(o.Seed, 0))
 	random.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
 
@@ -119,6 +127,29 @@ func run(o options) error {
 	fmt.Printf("%d of %d changes noticed, %.1f %%; %d places could be changed\n", k, k+l, 100*float64(k)/float64(max(k+l, 1)), len(all))
 	return ctx.Err()
 }
+
+// survivors are the changes that survived in a report, each at the nearest place to where it was.
+func survivors(report string, all []mutant) (out []mutant, err error) {
+	text, err := os.ReadFile(report)
+	for _, line := range regexp.MustCompile(`(?m)^SURVIVED\s+(\S+):(\d+): (.*?)\s*$`).FindAllStringSubmatch(string(text), -1) {
+		was, _ := strconv.Atoi(line[2])
+		nearest := -1
+		for i, m := range all {
+			if m.file != line[1] || m.change() != line[3] {
+				continue
+			}
+			if nearest < 0 || abs(m.line-was) < abs(all[nearest].line-was) {
+				nearest = i
+			}
+		}
+		if nearest >= 0 {
+			out = append(out, all[nearest])
+		}
+	}
+	return out, err
+}
+
+func abs(n int) int { return max(n, -n) }
 
 // try runs the tests on a changed file: those of its own package first, then those of all that can see it, slow ones last.
 func try(ctx context.Context, o options, m mutant) (what fate, by string) {

@@ -23,7 +23,10 @@ func (m mutant) text() []byte {
 	return append(append(append([]byte{}, m.source[:m.from]...), m.instead...), m.source[m.to:]...)
 }
 
-func (m mutant) String() string {
+func (m mutant) String() string { return fmt.Sprintf("%s:%d: %s", m.file, m.line, m.change()) }
+
+// change is what is changed, in one line.
+func (m mutant) change() string {
 	one := func(s string) string {
 		s = strings.Join(strings.Fields(s), " ")
 		if len(s) > 60 {
@@ -31,7 +34,7 @@ func (m mutant) String() string {
 		}
 		return s
 	}
-	return fmt.Sprintf("%s:%d: %q for %q", m.file, m.line, one(m.instead), one(string(m.source[m.from:m.to])))
+	return fmt.Sprintf("%q for %q", one(m.instead), one(string(m.source[m.from:m.to])))
 }
 
 // other is what each operator is taken for.

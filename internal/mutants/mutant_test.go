@@ -60,3 +60,27 @@ func TestEachChangeIsOne(t *testing.T) {
 		}
 	}
 }
+
+// TestSurvivorsAreFoundAgain finds a change of a report where the file has grown by some lines.
+func TestSurvivorsAreFoundAgain(t *testing.T) {
+	folder := t.TempDir()
+	file, report := filepath.Join(folder, "sample.go"), filepath.Join(folder, "report.txt")
+	if err := os.WriteFile(file, []byte(sample), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	all, err := mutantsOf(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	lines := "noticed          " + all[1].String() + " by TestIt\nSURVIVED         " + all[2].String() + " \nSURVIVED         gone.go:3: \"1\" for \"0\" \n"
+	os.WriteFile(report, []byte(lines), 0o644)
+	os.WriteFile(file, []byte(strings.Replace(sample, "type limits", "// More.\n\n// And more.\ntype limits", 1)), 0o644)
+	moved, err := mutantsOf(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	again, err := survivors(report, moved)
+	if err != nil || len(again) != 1 || again[0].change() != all[2].change() || again[0].line != all[2].line+3 {
+		t.Errorf("%v, %v", again, err)
+	}
+}
