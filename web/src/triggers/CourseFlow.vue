@@ -81,7 +81,8 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
 
 svg {
   position: absolute;
-  inset: 20px 0 auto;
+  top: 20px;
+  left: 0;
   width: 100%;
   height: 52px;
 }
@@ -122,6 +123,22 @@ polygon {
 
 p {
   margin: 6px 0 0;
+}
+
+@media (max-width: 760px) {
+  svg,
+  .bar {
+    top: 32px;
+  }
+
+  .gate {
+    grid-template-rows: 32px 52px auto;
+  }
+
+  .gate > .soft {
+    white-space: normal;
+    line-height: 1.2;
+  }
 }
 
 .dots {

@@ -149,8 +149,13 @@ ul {
 
 @media (max-width: 1000px) {
   .triggers {
-    grid-template: minmax(0, 1fr) auto / 170px minmax(0, 1fr);
+    grid-template: auto auto / 170px minmax(0, 1fr);
     overflow: auto;
+  }
+
+  .triggers > :deep(.list),
+  .middle {
+    height: 470px;
   }
 
   .pane {
@@ -170,8 +175,8 @@ ul {
     display: none;
   }
 
-  .middle {
-    min-height: 420px;
+  .triggers > :deep(.list) {
+    height: 280px;
   }
 }
 </style>
