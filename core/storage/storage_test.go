@@ -186,3 +186,22 @@ func TestLooksBackBeyondCountingEnd(t *testing.T) {
 		}
 	}
 }
+
+// TestWorstWhereTypicallyNothingGoes writes on Mondays alone, under an age limit that mostly keeps the pool from filling:
+// looking back from a Monday evening it holds one Monday more.
+func TestWorstWhereTypicallyNothingGoes(t *testing.T) {
+	monday := Load{AtMost: 60.5}
+	for h := range 24 {
+		monday.Hourly[h] = 100 * GB / 24
+	}
+	if typical := Typical(880*GB, []Rate{{Daily: monday.Daily(), Limit: 60.5}}); typical.Bounded() {
+		t.Fatalf("typically %v days", typical)
+	}
+	pool, _ := Worst(880*GB, []Load{monday})
+	if !pool.Bounded() || pool < 56 || pool > 60.5 {
+		t.Errorf("at worst %v days", pool)
+	}
+	if pool, _ := Worst(901*GB, []Load{monday}); pool.Bounded() {
+		t.Errorf("with room for nine Mondays %v days", pool)
+	}
+}

@@ -118,3 +118,20 @@ func TestAColumnOfOneTextTellsNothing(t *testing.T) {
 		t.Errorf("nine names in 25 lines are taken for channels: %v, %+v", err, l)
 	}
 }
+
+// TestWhatOverlapsIsPairedByWhatItIs has a person and a vehicle in one picture at once.
+func TestWhatOverlapsIsPairedByWhatItIs(t *testing.T) {
+	text := "time,event\n"
+	for day := 1; day <= 20; day++ {
+		for _, line := range []string{"08:00:00,Person start", "08:00:10,Vehicle start", "08:00:40,Person stop", "08:01:10,Vehicle stop"} {
+			text += fmt.Sprintf("2026-06-%02d %s\n", day, line)
+		}
+	}
+	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	if err != nil || l.Paired != 40 || l.Unpaired != 0 || l.Layout != "2026-11-23 14:05:00" {
+		t.Fatalf("%v, %+v", err, l)
+	}
+	if a, b := l.Sample[0].Seconds, l.Sample[1].Seconds; a != 40 || b != 60 {
+		t.Errorf("%v and %v s", a, b)
+	}
+}
