@@ -27,18 +27,23 @@ func written(p *plan.Plan) *Cells {
 func TestTableGivesThePlanBack(t *testing.T) {
 	p := plantest.Whole(t)
 	p.Channels[1].Streams.Third = plan.PlainStream(plan.Third)
+	p.Channels[1].Detection.Hours.Blocks[0].Days = nil // an empty list of days says no more
 	all := written(p)
 	if same, errors := all.Set(p); errors != nil || !reflect.DeepEqual(same, p) {
 		t.Errorf("setting a table to what it is changes the plan: %v", errors)
 	}
 	spoilt, bad := (&Cells{
-		[]string{"name", "group", "number", "recorder", "main.codec", "main.size", "main.fps", "main.gop", "main.keyframe", "main.rate", "sub.rate", "third.codec", "audio", "pre", "post", "alarmPre", "alarmPost", "atLeast", "atMost", "quota", "activity", "nuisance", "detection"},
+		[]string{"name", "group", "number", "recorder", "main.codec", "main.size", "main.fps", "main.gop", "main.keyframe", "main.rate", "sub.rate", "third.codec", "audio", "pre", "post", "alarmPre", "alarmPost", "atLeast", "atMost", "quota", "activity", "nuisance", "detection", "detectedBy", "detectionHours", "shortest", "reliable", "catch"},
 		[]CellRow{
-			{"c1", strings.Split("A|G|7|Second recorder|MJPEG|64x48|3|9|1|77|model 2 busy|H.264|5|1|2|3|4||||trees|gate|off", "|")},
-			{"c2", strings.Split("B|H|8|Second recorder|AV1|64x48|3|9|1|quality 2, still|99||5|1|2|3|4|1|2|3|trees|gate|off", "|")},
+			{"c1", strings.Split("A|G|7|Second recorder|MJPEG|64x48|3|9|1|77|model 2 busy|H.264|5|1|2|3|4||||trees|gate|off|recorder|Mon 08:00-09:00|3|80|20", "|")},
+			{"c2", strings.Split("B|H|8|Second recorder|AV1|64x48|3|9|1|quality 2, still|99||5|1|2|3|4|1|2|3|trees|gate|off|Camera||0,5|72.25|", "|")},
 		}}).Set(p)
 	if bad != nil {
 		t.Fatal(bad)
+	}
+	if c, d := spoilt.Channel("c1").Detection, spoilt.Channel("c2").Detection; c.By != "recorder" || len(c.Hours.Blocks) != 1 || c.MinSeconds != 3 || *c.Reliability != 0.8 || *c.Catch != 0.2 ||
+		d.By != "camera" || d.Hours != nil || d.MinSeconds != 0.5 || *d.Reliability != 0.7225 || d.Catch != nil {
+		t.Errorf("%+v\n%+v", c, d)
 	}
 	again, errors := all.Set(spoilt)
 	if errors != nil || !reflect.DeepEqual(again, p) {

@@ -63,7 +63,7 @@ func columns() []Column {
 	}
 	audio := number("audio", "Audio", "Keeping", "kbit/s", func(c *plan.Channel) *float64 { return &c.AudioKbps })
 	audio.OfKind = true
-	return append(list, audio,
+	list = append(list, audio,
 		number("pre", "Pre-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PreSeconds }),
 		number("post", "Post-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PostSeconds }),
 		optional("alarmPre", "Alarm pre", func(c *plan.Channel) **float64 { return &c.AlarmPreSeconds }),
@@ -73,10 +73,10 @@ func columns() []Column {
 		number("quota", "Quota", "Keeping", "GB", func(c *plan.Channel) *float64 { return &c.Keep.QuotaGB }),
 		activityColumn("activity", "Activity", func(c *plan.Channel) *string { return &c.Activity }),
 		activityColumn("nuisance", "Nuisance", func(c *plan.Channel) *string { return &c.Nuisance }),
-		Column{ID: "detection", Title: "Detection", Group: "Events", get: getDetection, set: setDetectionState, choices: fixed("on", "off")},
-		Column{ID: "week", Title: "Week", Group: "Events", get: getWeek, set: setWeekName,
-			choices: func(p *plan.Plan) []string { return append([]string{ownWeekText}, weekNames(p).all()...) }},
 	)
+	list = append(list, detectionColumns()...)
+	return append(list, Column{ID: "week", Title: "Week", Group: "Events", get: getWeek, set: setWeekName,
+		choices: func(p *plan.Plan) []string { return append([]string{ownWeekText}, weekNames(p).all()...) }})
 }
 
 // ColumnOf finds a column by its id, nil where there is none.
@@ -182,8 +182,8 @@ func setFloat(into *float64, text, unit string) error {
 }
 
 var (
-	unitNames = map[string]string{"s": "seconds", "d": "days", "GB": "GB", "kbit/s": "kbit/s", "/s": "frames a second", "kB": "kB"}
-	unitsAlso = map[string]string{"s": "sec", "d": "days", "/s": "fps", "kbit/s": "kbps"}
+	unitNames = map[string]string{"%": "percent", "s": "seconds", "d": "days", "GB": "GB", "kbit/s": "kbit/s", "/s": "frames a second", "kB": "kB"}
+	unitsAlso = map[string]string{"%": "percent", "s": "sec", "d": "days", "/s": "fps", "kbit/s": "kbps"}
 )
 
 func setInt(into *int, text string) error {

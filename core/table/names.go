@@ -180,25 +180,6 @@ func activityColumn(id, title string, at func(*plan.Channel) *string) Column {
 		choices: func(p *plan.Plan) []string { return activityNames(p).all() }}
 }
 
-func getDetection(_ *plan.Plan, c *plan.Channel) string {
-	if c.Detection.On {
-		return "on"
-	}
-	return "off"
-}
-
-func setDetectionState(_ *plan.Plan, c *plan.Channel, text string) error {
-	switch strings.ToLower(text) {
-	case "on", "yes":
-		c.Detection.On = true
-	case "off", "no", "":
-		c.Detection.On = false
-	default:
-		return fmt.Errorf("%q is neither on nor off", text)
-	}
-	return nil
-}
-
 // ownWeekText stands for a week of the channel's own, which no cell can hold.
 const ownWeekText = "own"
 
