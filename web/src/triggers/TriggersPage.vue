@@ -35,22 +35,11 @@ function take(t: Tool) {
   picture.letGo()
   tool.value = t
 }
-const rules = [
-  'area-hidden',
-  'area-too-small',
-  'walk-unnoticed',
-  'first-seconds-lost',
-  'patch-passes',
-  'areas-but-off',
-  'no-area',
-  'detection-off',
-  'blind-hours',
-  'untied',
-  'set-at-camera',
-  'no-events',
-]
+/** Findings whose place in the plan is something that is decided here. */
 const findings = computed(() =>
-  site.findings.filter((f) => !f.accepted && rules.includes(f.rule) && channelsOf(f).includes(here.value)),
+  site.findings.filter(
+    (f) => !f.accepted && /\.(detection|scene|events)\b/.test(f.path) && channelsOf(f).includes(here.value),
+  ),
 )
 </script>
 
