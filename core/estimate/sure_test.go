@@ -205,3 +205,25 @@ func TestTheVerdictIsOfTheWorstChannel(t *testing.T) {
 		}
 	}
 }
+
+// TestAlongMovesAsOne asks that what each step moves of a stream adds up to one along their direction, and that a stream
+// that hardly changes goes its own way.
+func TestAlongMovesAsOne(t *testing.T) {
+	slopes := [][3]float64{{2, 0.3, 1}, {1, 0.1, -2}, {-0.5, 0.2, 0}}
+	u := []float64{0.8, 0.6, 0}
+	for stream := range 2 {
+		sum := 0.0
+		for k, by := range along(slopes, u, stream) {
+			sum += by * u[k]
+		}
+		if math.Abs(sum-1) > 1e-12 {
+			t.Errorf("stream %d moves by %v", stream, sum)
+		}
+	}
+	if by := along(slopes, u, 2); by[0] != 0.8 || by[1] != 0.6 || by[2] != 0 {
+		t.Errorf("a stream that goes up and down by about the same moves along %v", by)
+	}
+	if along(slopes, nil, 0) != nil {
+		t.Error("there is a way along nothing")
+	}
+}

@@ -416,7 +416,10 @@ func (l *Log) fit(events []activity.Event) error {
 	} else if f.MeanSeconds < 0.1 {
 		l.Notes = append(l.Notes, "All events have no length; 0.1 s is the shortest there can be.")
 	}
-	if f.Unseen > 0 {
+	switch {
+	case f.Unseen == 1:
+		l.Notes = append(l.Notes, "1 hour of the week is not covered by the log; it was taken to be like the same hour of other days.")
+	case f.Unseen > 1:
 		l.Notes = append(l.Notes, fmt.Sprintf("%d hours of the week are not covered by the log; they were taken to be like the same hours of other days.", f.Unseen))
 	}
 	if f.Weeks < 2 {

@@ -128,3 +128,16 @@ func FuzzReadLog(f *testing.F) {
 		}
 	})
 }
+
+// TestOneHourThatNobodySawIsSaid has a log that ends an hour before a week is full.
+func TestOneHourThatNobodySawIsSaid(t *testing.T) {
+	text := "begin\n"
+	for hour := range 166 {
+		text += time.Date(2026, 6, 1, 1+hour, 0, 0, 0, time.UTC).Format("2006-01-02 15:04:05") + "\n"
+	}
+	text += "2026-06-07 23:59:00\n"
+	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	if err != nil || !strings.Contains(strings.Join(l.Notes, " "), "1 hour of the week is not covered by the log; it was taken to be like the same hour of other days.") {
+		t.Errorf("%v: %q", err, l.Notes)
+	}
+}
