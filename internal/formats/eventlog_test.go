@@ -129,14 +129,18 @@ func FuzzReadLog(f *testing.F) {
 	})
 }
 
-// TestOneHourThatNobodySawIsSaid has a log that ends an hour before a week is full.
+// TestOneHourThatNobodySawIsSaid has a log of the week in which the clocks skip an hour.
 func TestOneHourThatNobodySawIsSaid(t *testing.T) {
-	text := "begin\n"
-	for hour := range 166 {
-		text += time.Date(2026, 6, 1, 1+hour, 0, 0, 0, time.UTC).Format("2006-01-02 15:04:05") + "\n"
+	lisbon, err := time.LoadLocation("Europe/Lisbon")
+	if err != nil {
+		t.Fatal(err)
 	}
-	text += "2026-06-07 23:59:00\n"
-	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	text := "begin\n"
+	for day := 23; day <= 29; day++ {
+		text += fmt.Sprintf("2026-03-%d 08:00:00\n", day)
+	}
+	kept := LogPeriod{week.Date{Year: 2026, Month: 3, Day: 23}, week.Date{Year: 2026, Month: 3, Day: 29}}
+	l, err := ReadLog([]byte(text), lisbon, nil, kept)
 	if err != nil || !strings.Contains(strings.Join(l.Notes, " "), "1 hour of the week is not covered by the log; it was taken to be like the same hour of other days.") {
 		t.Errorf("%v: %q", err, l.Notes)
 	}
