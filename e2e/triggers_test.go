@@ -196,3 +196,28 @@ func TestTwoPeopleTellDistances(t *testing.T) {
 	p.shows(`[data-test="detection"]`, "still 52")
 	p.until(`document.querySelectorAll('[data-test="board"] text').length > 3`)
 }
+
+// TestTwoPeopleDrawInOnePicture lets two browsers draw on the picture of one channel, each an area of its own, the second
+// before it has heard of the first.
+func TestTwoPeopleDrawInOnePicture(t *testing.T) {
+	s, first := picturePage(t, "yard")
+	second := first.another()
+	second.open("/sites/yard/triggers", `[data-test="course"]`)
+	second.click(`[data-line="yard"]`)
+	second.until(`!!document.querySelector('[data-thing="area foot"]')`)
+	first.click(`[data-thing="area foot"] polygon`)
+	second.click(`[data-pick="area door"]`) // the middle of it lies under a patch
+	// Both type before either has been answered: the corners of two areas.
+	first.corners("10 95, 30 45, 55 45, 75 95")
+	second.corners("62 30, 90 30, 90 80, 62 80")
+	for _, p := range []*page{first, second} {
+		p.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 3')`)
+	}
+	foot, door := area(s.plan(t), "yard", "foot"), area(s.plan(t), "yard", "door")
+	if foot.Points[0] != (plan.Point{0.1, 0.95}) || door.Points[0] != (plan.Point{0.62, 0.3}) {
+		t.Errorf("%v, %v", foot.Points, door.Points)
+	}
+	// Each sees what the other has drawn.
+	first.until(`document.querySelector('[data-thing="area door"] polygon').getAttribute('points').startsWith('1102.')`)
+	second.until(`!document.querySelector('[data-thing="area foot"] polygon').getAttribute('points').startsWith('266.')`)
+}

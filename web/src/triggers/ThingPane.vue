@@ -9,11 +9,11 @@ import { three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import TextField from '../ui/TextField.vue'
-import type { Picture, Point } from './usePicture'
+import { keyOf, type Picture, type Point } from './usePicture'
 
 /** What is picked in the picture, and what the core says of it. */
 const { picture, channel } = defineProps<{ picture: Picture; channel: string }>()
-const { area, walk, patch, thing, seen } = picture
+const { area, walk, patch, thing, things, seen } = picture
 const site = useSite()
 
 const areaSight = computed(() => seen.value?.sight.areas.find((a) => a.id === area.value?.id))
@@ -56,6 +56,20 @@ function typed(text: string) {
 </script>
 
 <template>
+  <nav v-if="things.length" aria-label="Drawn in the picture" class="drawn">
+    <h2>Drawn</h2>
+    <button
+      v-for="t in things"
+      :key="keyOf(t)"
+      type="button"
+      class="plain-button link"
+      :aria-pressed="thing === t"
+      :data-pick="keyOf(t)"
+      @click="picture.pick(keyOf(t))"
+    >
+      {{ t.name }}
+    </button>
+  </nav>
   <section v-if="thing && thing.kind !== 'person'" class="thing" data-test="thing">
     <h2>{{ thing.name }}</h2>
     <TextField label="Name" :value="thing.name" :maxlength="100" @change="rename" />
@@ -197,6 +211,22 @@ function typed(text: string) {
 .thing {
   border-top: 1px solid var(--rule);
   padding-top: 6px;
+}
+
+.drawn {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  border-top: 1px solid var(--rule);
+  padding: 6px 0;
+}
+
+.drawn h2 {
+  width: 100%;
+}
+
+.drawn [aria-pressed='true'] {
+  font-weight: 700;
 }
 
 p {
