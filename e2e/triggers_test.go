@@ -63,6 +63,8 @@ func area(p *plan.Plan, channel, id string) *plan.Area {
 func TestAnAreaIsDrawnDraggedAndMasked(t *testing.T) {
 	s, p := picturePage(t, "slip")
 	before := p.passes("large enough")
+	p.click(`[data-thing="area cells"] .cells`) // painted cells are shown, and picked
+	p.shows(`[data-test="thing"]`, "Covers 24.3 % of the picture")
 	p.click(`[data-tool="watch"]`)
 	for _, at := range [][2]float64{{0.05, 0.5}, {0.25, 0.5}, {0.25, 0.95}, {0.05, 0.95}} {
 		p.clickAt(p.in(at[0], at[1]))
@@ -164,8 +166,14 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 		t.Errorf("%+v", a)
 	}
 
-	p.click(`[data-test="detection"] .el-switch`)
+	p.pick(`[data-field="copy"]`, "Slip")
 	p.revision(6)
+	p.shows(".el-message", "Every scene differs: look at them there.")
+	if a, b := s.plan(t).Channel("yard").Detection.List(), s.plan(t).Channel("slip").Detection.List(); len(a) != 4 || len(b) != 4 || b[3].ID != "reeds" {
+		t.Errorf("%d areas of %d", len(b), len(a))
+	}
+	p.click(`[data-test="detection"] .el-switch`)
+	p.revision(7)
 	p.shows(`[data-line="yard"]`, "detection is off")
 	p.until(`!!document.querySelector('[data-rule="detection-off"]')`)
 }

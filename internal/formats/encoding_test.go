@@ -145,7 +145,7 @@ func TestPicturesAreNoText(t *testing.T) {
 
 func TestZerosTellTheOrderOfBytes(t *testing.T) {
 	for text, want := range map[string][2]float64{
-		"a\x00b\x00c\x00": {0, 1}, "\x00a\x00b\x00c": {1, 0}, "abcdef": {0, 0}, "a\x00b\x00c\x00\x00\x00": {0, 0}, "a\x00bcd\x00ef": {0, 0.5}, "a\x00": {0, 0},
+		"a\x00b\x00c\x00": {0, 1}, "a\x00b\x00c": {0, 1}, "\x00a\x00b\x00c": {1, 0}, "abcdef": {0, 0}, "a\x00b\x00c\x00\x00\x00": {0, 0}, "a\x00bcd\x00ef": {0, 0.5}, "a\x00": {0, 0},
 	} {
 		if got := [2]float64{zeros([]byte(text), 0), zeros([]byte(text), 1)}; got != want {
 			t.Errorf("%q: %v, want %v", text, got, want)

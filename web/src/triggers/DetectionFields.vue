@@ -7,18 +7,27 @@ import type { Channel, Detection } from '../api/types'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { three } from '../ui/figures'
+import { notice } from '../ui/notice'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import type { Picture } from './usePicture'
 
 /** How the channel's motion becomes a trigger, and how its camera hangs. */
 const { picture, channel } = defineProps<{ picture: Picture; channel: Channel }>()
-const { scene, seen } = picture
+const { areas, scene, seen } = picture
 const site = useSite()
 const d = computed<Detection>(() => channel.detection ?? { on: false })
 const figures = computed(() => site.figures.get(channel.id))
 const set = (part: Partial<Detection>) =>
   picture.change([{ setDetection: { channels: [channel.id], detection: { ...d.value, ...part } } }])
+const others = computed(() =>
+  (site.plan?.channels ?? []).filter((c) => !c.noCamera && c.id !== channel.id).map((c) => [c.id, c.name] as const),
+)
+function copyTo(to: string) {
+  picture.change([{ copyAreas: { from: channel.id, to: [to] } }])
+  const name = site.channels.get(to)?.name ?? to
+  notice(`${name} has the areas of ${channel.name} now. Every scene differs: look at them there.`, { seconds: 6 })
+}
 const ground = (part: { verticalDegrees?: number; cameraMetres?: number }) =>
   picture.change([{ setGround: { channel: channel.id, ...part } }])
 const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * v) / 100)
@@ -82,6 +91,14 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
         >.
       </p>
     </template>
+    <ChoiceField
+      v-if="areas.length && others.length"
+      label="Copy its areas to"
+      :value="undefined"
+      :choices="others"
+      data-field="copy"
+      @change="copyTo"
+    />
     <h2>The camera</h2>
     <NumberField
       label="Vertical angle of view"

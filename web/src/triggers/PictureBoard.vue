@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 
+import { cellsName, cellsPath } from './cells'
 import PictureGround from './PictureGround.vue'
 import { useCorners } from './useCorners'
 import { keyOf, type Picture, type Point, type Thing, type Tool } from './usePicture'
@@ -23,6 +24,9 @@ const path = (points: number[][]) => points.map(at).join(' ')
 const of = (...kinds: Thing['kind'][]) => things.value.filter((t) => kinds.includes(t.kind))
 const isIgnored = (t: Thing) => areas.value.some((a) => a.id === t.id && a.ignore)
 const look = (t: Thing) => (t.kind === 'patch' ? 'patch' : isIgnored(t) ? 'ignore' : 'watch')
+/** Where a thing's name stands: at its left, low. */
+const named = (t: Thing): Point =>
+  t.cells ? cellsName(t.cells) : [Math.min(...t.points.map((p) => p[0])), Math.max(...t.points.map((p) => p[1]))]
 const isHere = (t: Thing) => keyOf(t) === picked.value
 const percent = (v: number) => `${Math.round(v * 100)} %`
 const cornerName = (t: Thing, i: number) => (t.kind !== 'person' ? `Corner ${i + 1}` : i ? 'Head' : 'Feet')
@@ -115,12 +119,9 @@ function key(event: KeyboardEvent) {
         :class="[look(t), { here: isHere(t) }]"
         :data-thing="keyOf(t)"
       >
-        <polygon :points="path(t.points)" @click.stop="pick($event, t)" />
-        <text
-          :x="Math.min(...t.points.map((p) => p[0])) * width + 6 * unit"
-          :y="Math.max(...t.points.map((p) => p[1])) * height - 6 * unit"
-          class="strong"
-        >
+        <path v-if="t.cells" :d="cellsPath(t.cells, width, height)" class="cells" @click.stop="pick($event, t)" />
+        <polygon v-else :points="path(t.points)" @click.stop="pick($event, t)" />
+        <text :x="named(t)[0] * width + 6 * unit" :y="named(t)[1] * height - 6 * unit" class="strong">
           {{ t.name }}
         </text>
       </g>

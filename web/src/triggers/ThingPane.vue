@@ -195,6 +195,7 @@ function typed(text: string) {
       </p>
     </template>
     <TextField
+      v-if="thing.points.length"
       label="Corners, % from the left and the top"
       :value="written"
       :maxlength="4000"

@@ -67,6 +67,7 @@ polyline {
 }
 
 rect {
+  pointer-events: none;
   fill: color-mix(in srgb, var(--base) 55%, transparent);
 }
 </style>

@@ -4,6 +4,7 @@ import { useAnswer } from '../api/ask'
 import { api, inWords } from '../api/client'
 import type { Area, Channel, Edit, Patch, Problem, Scene, Walk } from '../api/types'
 import { useSite } from '../site/useSite'
+import type { Cells } from './cells'
 
 /** A place in the picture: shares of its width and height from the top left. */
 export type Point = [number, number]
@@ -15,7 +16,8 @@ export interface Thing {
   kind: Kind
   id: string
   name: string
-  points: Point[]
+  points: Point[] // none where it is painted
+  cells?: Cells
 }
 
 export const keyOf = (t: { kind: Kind; id: string }) => `${t.kind} ${t.id}`
@@ -37,7 +39,13 @@ export function usePicture(channel: () => Channel | undefined) {
   const scene = computed<Scene>(() => channel()?.scene ?? {})
   const things = computed<Thing[]>(() => {
     const of = (kind: Kind, list: (Area | Walk | Patch)[]) =>
-      list.flatMap((t) => (t.points ? [{ kind, id: t.id, name: t.name, points: t.points as Point[] }] : []))
+      list.map((t): Thing => ({
+        kind,
+        id: t.id,
+        name: t.name,
+        points: (t.points ?? []) as Point[],
+        cells: 'cells' in t ? t.cells : undefined,
+      }))
     const people = (scene.value.people ?? []).map((p, i): Thing => ({
       kind: 'person',
       id: String(i),
