@@ -242,7 +242,7 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	}
 	for i := range p.Channels {
 		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
-		s.Channels[i].CatchPercent = s.resolver.catchPercent(i)
+		s.Channels[i].CatchPercent = s.resolver.noticing[i].catch
 	}
 	return nil
 }

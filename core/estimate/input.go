@@ -188,6 +188,7 @@ func (r *resolver) notice(earlier *Result) {
 			r.noticing[i] = earlier.resolver.noticing[i]
 		} else {
 			r.noticing[i] = notices(r.plan, c, process)
+			r.noticing[i].catch = r.catchPercent(i)
 		}
 	})
 }

@@ -15,6 +15,7 @@ const Reliability = 0.95
 // noticing is what the detection of a channel makes of what happens before it. Each process has one detection for each
 // chance that holds at some hours, with those hours; together they cover no hour twice.
 type noticing struct {
+	catch    *float64 // see catchPercent
 	wanted   []activity.Detection
 	nuisance []activity.Detection // of what has no place in the picture
 	patches  [][]activity.Detection
@@ -184,6 +185,10 @@ func (r *resolver) catchPercent(i int) *float64 {
 	c := &r.plan.Channels[i]
 	if c.NoCamera || !c.Detection.On {
 		return nil
+	}
+	if !c.Detection.Drawn() { // the same at every hour
+		percent := 100 * r.noticing[i].wanted[0].Catch
+		return &percent
 	}
 	on := activity.Detection{Hours: c.Detection.Steps(), Catch: 1}
 	events := func(d activity.Detection) float64 {

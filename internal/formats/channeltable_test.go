@@ -165,3 +165,14 @@ func FuzzReadTable(f *testing.F) {
 		}
 	})
 }
+
+// TestAnIdAndOneColumnAreEnough reads a table of nothing but ids and names.
+func TestAnIdAndOneColumnAreEnough(t *testing.T) {
+	p := demo.PennywhistleQuay()
+	for _, text := range []string{"Id,Name\nhall,Big hall\n", "Name,Id\nBig hall,hall\n"} {
+		read, err := ReadTable([]byte(text), p)
+		if err != nil || read.Changed != 1 || read.Added != 0 || len(read.Bad) != 0 {
+			t.Errorf("%q: %v, %+v", text, err, read)
+		}
+	}
+}
