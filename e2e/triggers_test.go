@@ -139,6 +139,18 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 	p.shows(`[data-test="walk-says"]`, "Never noticed")
 	p.click(`[data-thing="walk barrow"] .wide`)
 	p.shows(`[data-test="walk-says"]`, "Noticed")
+	// Along the walk: the walker is nearer, and larger, at its beginning.
+	tall := func() float64 { return eval[float64](p, `document.querySelector('[data-test="moment"] rect').getBoundingClientRect().height`) }
+	eval[bool](p, `(document.querySelector('[data-field="along"] [role="slider"]').focus(), true)`)
+	p.keys(kb.ArrowRight)
+	p.until(`!!document.querySelector('[data-test="moment"] rect')`)
+	begin := tall()
+	p.keys(kb.End)
+	p.until(fmt.Sprintf(`document.querySelector('[data-test="moment"] rect').getBoundingClientRect().height < %v`, begin/1.3))
+	// Pointing at the walk shows the walker there.
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, p.in(0.925, 0.675))
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, p.in(0.92, 0.67))
+	p.until(fmt.Sprintf(`document.querySelector('[data-test="moment"] rect').getBoundingClientRect().height > %v`, 0.9*begin))
 	p.number(`[data-test="thing"]`, "share", "30")
 	p.shows(`[data-test="picture-problem"]`, "the shares of the walks are 105 % in all")
 	p.number(`[data-test="thing"]`, "share", "10")

@@ -46,6 +46,14 @@ function lay(event: MouseEvent) {
 
 const pick = (event: MouseEvent, t: Thing) => (tool.value ? lay(event) : picture.pick(keyOf(t)))
 
+/** Pointing along the walk that is picked shows the walker there. */
+function along(event: MouseEvent, t: Thing) {
+  const [x, y] = corners.place(event)
+  const track = seen.value?.sight.walks.find((w) => w.id === t.id)?.track ?? []
+  const far = track.map((b) => Math.hypot(((b.left + b.right) / 2 - x) * aspect.value, b.bottom - y))
+  picture.look(far.indexOf(Math.min(...far)))
+}
+
 /** What Enter lays where nothing was pointed at. */
 const plain: Record<Tool, Point[]> = {
   watch: [
@@ -125,11 +133,18 @@ function key(event: KeyboardEvent) {
           {{ t.name }}
         </text>
       </g>
-      <g v-for="t in of('walk')" :key="keyOf(t)" :data-thing="keyOf(t)" @click.stop="pick($event, t)">
+      <g
+        v-for="t in of('walk')"
+        :key="keyOf(t)"
+        :data-thing="keyOf(t)"
+        @click.stop="pick($event, t)"
+        @pointermove="isHere(t) && along($event, t)"
+      >
         <WalkLine
           :line="path(t.points)"
           :seen="seen?.sight.walks.find((w) => w.id === t.id)"
           :here="isHere(t)"
+          :moment="picture.moment.value"
           :width="width"
           :height="height"
           :unit="unit"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 
 import { choices } from '../api/format'
@@ -170,6 +171,18 @@ function typed(text: string) {
               : 'it is too small in every area'
         }}.
       </p>
+      <div v-if="walkSight?.track.length" class="moment">
+        <span class="soft">Along it</span>
+        <ElSlider
+          :model-value="picture.moment.value ?? 0"
+          :max="walkSight.track.length - 1"
+          size="small"
+          aria-label="Along the walk"
+          :format-tooltip="(i: number) => `${three(walkSight!.track[i]?.seconds ?? 0)} s`"
+          data-field="along"
+          @input="(i) => picture.look(Number(i))"
+        />
+      </div>
     </template>
     <template v-else-if="patch">
       <ChoiceField
@@ -228,6 +241,13 @@ function typed(text: string) {
 
 .drawn [aria-pressed='true'] {
   font-weight: 700;
+}
+
+.moment {
+  display: grid;
+  grid-template-columns: 70px minmax(0, 1fr);
+  align-items: center;
+  padding-right: 8px;
 }
 
 p {

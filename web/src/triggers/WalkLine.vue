@@ -9,6 +9,7 @@ const { line, seen } = defineProps<{
   line: string
   seen: InPicture['sight']['walks'][number] | undefined
   here: boolean
+  moment: number | undefined
   width: number
   height: number
   unit: number
@@ -48,6 +49,17 @@ const marks = computed(() => {
       {{ m.text }}
     </text>
   </template>
+  <g v-if="here && moment !== undefined && seen?.track[moment]" class="moment" data-test="moment">
+    <rect
+      :x="seen.track[moment]!.left * width"
+      :y="seen.track[moment]!.top * height"
+      :width="(seen.track[moment]!.right - seen.track[moment]!.left) * width"
+      :height="(seen.track[moment]!.bottom - seen.track[moment]!.top) * height"
+    />
+    <text :x="seen.track[moment]!.right * width + 5 * unit" :y="seen.track[moment]!.top * height" class="strong">
+      {{ three(seen.track[moment]!.seconds) }} s
+    </text>
+  </g>
 </template>
 
 <style scoped>
@@ -64,6 +76,12 @@ polyline {
 
 .here {
   stroke-width: 8;
+}
+
+.moment rect {
+  fill: none;
+  stroke: var(--base);
+  stroke-width: 4;
 }
 
 rect {

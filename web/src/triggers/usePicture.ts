@@ -32,6 +32,7 @@ export function usePicture(channel: () => Channel | undefined) {
   const laid = ref<Point[]>([]) // points of what is being drawn
   const held = ref<Thing>() // a thing while it is changed, until the change is kept
   const problem = ref('')
+  const moment = ref<number>() // of the walk that is picked, as a place in its track
 
   const areas = computed<Area[]>(() =>
     Array.isArray(channel()?.detection?.areas) ? (channel()!.detection!.areas as Area[]) : [],
@@ -112,6 +113,7 @@ export function usePicture(channel: () => Channel | undefined) {
     () => site.version,
     () => (held.value = undefined),
   )
+  watch(picked, () => (moment.value = undefined))
   watch(
     () => channel()?.id,
     () => {
@@ -200,6 +202,7 @@ export function usePicture(channel: () => Channel | undefined) {
   const hold = (t?: Thing) => (held.value = t)
   const pick = (key: string) => (picked.value = key)
   const lay = (points: Point[]) => (laid.value = points)
+  const look = (at?: number) => (moment.value = at)
   const complain = (text: string) => (problem.value = text)
 
   /** Keeps what is held, as it is now. */
@@ -247,6 +250,8 @@ export function usePicture(channel: () => Channel | undefined) {
     pick,
     lay,
     complain,
+    moment,
+    look,
   }
 }
 

@@ -36,7 +36,7 @@ const id = useId()
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
+  grid-template-columns: minmax(0, 1fr) minmax(130px, 1.2fr);
   gap: 2px 6px;
   align-items: center;
   min-height: 27px;

@@ -90,9 +90,8 @@ function accept() {
       {{ reading }} <button type="button" class="plain-button link" @click="stop">Stop</button>
     </p>
     <p v-else-if="!m" class="soft">
-      Measure it: drop a clip from the recorder or camera here, or
-      <FilePick quiet label="choose one" accept="video/*,.mkv,.ts,.mp4,.mov" data-test="clip" @pick="read" />. It is
-      read in this browser and goes nowhere.
+      Measure it: drop a clip from the recorder or camera here. It is read in this browser and goes nowhere.
+      <FilePick quiet label="Choose a clip" accept="video/*,.mkv,.ts,.mp4,.mov" data-test="clip" @pick="read" />
     </p>
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <template v-if="m && clip">
