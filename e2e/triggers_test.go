@@ -140,7 +140,9 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 	p.click(`[data-thing="walk barrow"] .wide`)
 	p.shows(`[data-test="walk-says"]`, "Noticed")
 	// Along the walk: the walker is nearer, and larger, at its beginning.
-	tall := func() float64 { return eval[float64](p, `document.querySelector('[data-test="moment"] rect').getBoundingClientRect().height`) }
+	tall := func() float64 {
+		return eval[float64](p, `document.querySelector('[data-test="moment"] rect').getBoundingClientRect().height`)
+	}
 	eval[bool](p, `(document.querySelector('[data-field="along"] [role="slider"]').focus(), true)`)
 	p.keys(kb.ArrowRight)
 	p.until(`!!document.querySelector('[data-test="moment"] rect')`)
