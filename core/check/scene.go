@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
@@ -142,12 +143,7 @@ func (c *site) patches(ch *channel, sight *estimate.Sight) {
 		}
 		patch := ch.Scene.Patches[k]
 		taken := func(id string) bool {
-			for _, a := range ch.Detection.List() {
-				if a.ID == id {
-					return true
-				}
-			}
-			return false
+			return slices.ContainsFunc(ch.Detection.List(), func(a plan.Area) bool { return a.ID == id })
 		}
 		mask := plan.Area{ID: plan.FreeID(patch.Name, "mask", taken), Name: patch.Name, Ignore: true, Points: patch.Points}
 		var mend *Fix

@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"math/bits"
+	"slices"
 
 	"wakefield/core/activity"
 	"wakefield/core/picture"
@@ -88,12 +89,7 @@ func split(chances week.Steps[float64], minSeconds float64) (out []activity.Dete
 		if step.Value == 0 {
 			continue
 		}
-		is := func(d activity.Detection) bool { return d.Catch == step.Value }
-		found := false
-		for _, d := range out {
-			found = found || is(d)
-		}
-		if !found {
+		if !slices.ContainsFunc(out, func(d activity.Detection) bool { return d.Catch == step.Value }) {
 			hours := week.Map(chances, func(f float64) bool { return f == step.Value })
 			out = append(out, activity.Detection{Hours: hours, MinSeconds: minSeconds, Catch: step.Value})
 		}

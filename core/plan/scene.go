@@ -196,10 +196,7 @@ func (c *checker) scene(path string, ch *Channel) {
 	ids, shares := make(map[string]bool), 0.0
 	for i, w := range s.Walks {
 		at := fmt.Sprintf("%s.walks[%d]", path, i)
-		if ids[w.ID] {
-			c.wrong(at+".id", "a second walk %q", w.ID)
-		}
-		ids[w.ID] = true
+		c.once(ids, at, "walk", w.ID)
 		if shares += w.SharePercent; shares > 100.01 {
 			c.wrong(at+".sharePercent", "the shares of the walks are %.4g %% in all; 100 is everything", shares)
 		}
@@ -215,24 +212,26 @@ func (c *checker) scene(path string, ch *Channel) {
 	ids = make(map[string]bool)
 	for i := range s.Patches {
 		at := fmt.Sprintf("%s.patches[%d]", path, i)
-		if ids[s.Patches[i].ID] {
-			c.wrong(at+".id", "a second patch %q", s.Patches[i].ID)
-		}
-		ids[s.Patches[i].ID] = true
+		c.once(ids, at, "patch", s.Patches[i].ID)
 		if err := s.Patches[i].Outline().Check(); err != nil {
 			c.wrong(at+".points", "%v", err)
 		}
 	}
 }
 
+// once asks that an id is not among those that were seen, and adds it to them.
+func (c *checker) once(seen map[string]bool, path, kind, id string) {
+	if seen[id] {
+		c.wrong(path+".id", "a second %s %q", kind, id)
+	}
+	seen[id] = true
+}
+
 func (c *checker) areas(path string, list []Area) {
 	ids := make(map[string]bool)
 	for i := range list {
 		a, at := &list[i], fmt.Sprintf("%s[%d]", path, i)
-		if ids[a.ID] {
-			c.wrong(at+".id", "a second area %q", a.ID)
-		}
-		ids[a.ID] = true
+		c.once(ids, at, "area", a.ID)
 		if a.Cells != nil {
 			if _, err := a.Cells.cells(); err != nil {
 				c.wrong(at+".cells.on", "%v", err)
