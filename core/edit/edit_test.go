@@ -341,6 +341,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetWalk: &SetWalk{"c9", plan.Walk{ID: "w", Name: "W", Object: "person", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, `edits[1].setWalk.channels[0]: no channel "c9"`},
 		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "w", Name: "W", Object: "person", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, "channels[1].scene.walks[2].sharePercent: the shares of the walks are 101 % in all"},
 		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "in", Name: "W", Object: "person", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 0.05}}}}}, "channels[1].scene.walks[0].points[1]: is above the horizon"},
+		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "in", Name: "W", Object: "person", MetresPerSecond: 0.01, SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, "channels[1].scene.walks[0].points: takes "},
 		{Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: "in", Name: "W", Object: "ghost", SharePercent: 1, Points: []plan.Point{{0, 1}, {1, 1}}}}}, `channels[1].scene.walks[0].object: no object "ghost"`},
 		{Edit{RemoveWalk: &RemoveWalk{"c2", "up"}}, `edits[1].removeWalk.walk: no walk "up"`},
 		{Edit{SetArea: &SetArea{"c1", plan.Area{ID: "a", Name: "A", Points: []plan.Point{{0, 0}, {1, 1}, {1, 0}, {0, 1}}}}}, "channels[0].detection.areas[0].points: its sides cross each other"},

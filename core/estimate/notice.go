@@ -161,18 +161,9 @@ func walksOf(p *plan.Plan, c *plan.Channel) []picture.Walk {
 	}
 	out := make([]picture.Walk, len(c.Scene.Walks))
 	for i := range out {
-		out[i] = walkOf(p, &c.Scene.Walks[i])
+		out[i] = p.WalkOf(&c.Scene.Walks[i])
 	}
 	return out
-}
-
-func walkOf(p *plan.Plan, w *plan.Walk) picture.Walk {
-	o := p.Object(w.Object)
-	speed := o.MetresPerSecond
-	if w.MetresPerSecond > 0 {
-		speed = w.MetresPerSecond
-	}
-	return picture.Walk{Object: picture.Object{Width: o.WidthM, Height: o.HeightM, Speed: speed}, Feet: w.Feet(), Share: w.SharePercent}
 }
 
 // catchPercent is the share of the wanted events begun while detection is on that are noticed, in %, as far as place and

@@ -263,7 +263,7 @@ func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
 		at := o.rng.Float64() * all
 		for i := range c.Scene.Walks {
 			if at -= c.Scene.Walks[i].SharePercent; at < 0 {
-				return picture.Notices(ground, watch, walkOf(o.plan, &c.Scene.Walks[i]))
+				return picture.Notices(ground, watch, o.plan.WalkOf(&c.Scene.Walks[i]))
 			}
 		}
 		return false

@@ -162,7 +162,7 @@ func reach(g picture.Ground, o plan.Object, areas []picture.Watch) (ObjectReach,
 }
 
 func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k int) WalkSight {
-	walk := walkOf(p, &c.Scene.Walks[k])
+	walk := p.WalkOf(&c.Scene.Walks[k])
 	seen := picture.Play(g, w.all, walk)
 	out := WalkSight{ID: c.Scene.Walks[k].ID, Seconds: seen.Seconds, Metres: seen.Seconds * walk.Object.Speed}
 	anything := make([]picture.Watch, len(w.all))
@@ -234,5 +234,5 @@ func (s *Result) patches(out *Sight, i int) {
 func WalkNoticed(p *plan.Plan, i, walk int) bool {
 	c := &p.Channels[i]
 	ground, known, _ := c.Ground()
-	return known && picture.Notices(ground, watched(c).all, walkOf(p, &c.Scene.Walks[walk]))
+	return known && picture.Notices(ground, watched(c).all, p.WalkOf(&c.Scene.Walks[walk]))
 }

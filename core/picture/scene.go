@@ -5,6 +5,9 @@ import "math"
 // Step is how finely walks are played, in seconds on the ground.
 const Step = 0.1
 
+// MostSeconds is how long a walk may take. None that takes longer is ever noticed.
+const MostSeconds = 600
+
 // Watch is a watched area with what is ignored taken out.
 type Watch struct {
 	*Region
@@ -24,6 +27,9 @@ type Walk struct {
 	Feet   []Point // at least two, all below the horizon
 	Share  float64 // of the wanted events, > 0
 }
+
+// Seconds is how long a walk takes; infinite where it leads above the horizon.
+func (g Ground) Seconds(w Walk) float64 { p := newPath(g, w); return p.seconds() }
 
 // Sighting is what becomes of one walk.
 type Sighting struct {
@@ -86,12 +92,12 @@ func play(g Ground, areas []Watch, w Walk, justWhether bool) Sighting {
 	p := newPath(g, w)
 	s := Sighting{Seconds: p.seconds(), Noticed: -1, Area: -1, Lost: -1}
 	since := make([]int, len(areas)) // the step since which each area has it in sight, counted from 1; 0 for not
+	if !(s.Seconds <= MostSeconds+1e-9) { // also where it is no number
+		return s
+	}
 	leg := 0
-	for k := 0; ; k++ {
+	for k := 0; Step*float64(k) <= s.Seconds+1e-9; k++ {
 		t := Step * float64(k)
-		if t > s.Seconds+1e-9 {
-			return s
-		}
 		box := g.Box(w.Object, p.feet(t, &leg))
 		seen := false
 		for a := range areas {
@@ -115,6 +121,7 @@ func play(g Ground, areas []Watch, w Walk, justWhether bool) Sighting {
 			s.Seen++
 		}
 	}
+	return s
 }
 
 // Catch is the share of walks, weighted by their shares, that are noticed; 1 where there are none. Shares count

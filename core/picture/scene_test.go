@@ -216,3 +216,21 @@ func BenchmarkCorner(b *testing.B) {
 		Passes(areas, patch, 0.002, g.Aspect, 5, 1)
 	}
 }
+
+func TestAWalkThatNeverEndsIsNeverNoticed(t *testing.T) {
+	g := Ground{Horizon: 0.5, Camera: 3, Focal: 1, Aspect: 1}
+	everywhere := []Watch{{Region: NewRegion(Shape{{{0, 0}, {1, 0}, {1, 1}, {0, 1}}}, nil)}}
+	person := Object{Width: 0.5, Height: 1.7, Speed: 1}
+	for name, feet := range map[string][]Point{
+		"above the horizon":   {{0.5, 0.9}, {0.5, 0.4}},
+		"all above":           {{0.5, 0.1}, {0.6, 0.2}},
+		"too long":            {{0.5, 0.9}, {0.5, 0.5001}},
+		"just short enough":   {{0.5, 0.9}, {0.5, 0.50496}},
+		"an ordinary one way": {{0.5, 0.9}, {0.5, 0.6}},
+	} {
+		w := Walk{Object: person, Feet: feet, Share: 1}
+		if got, want := Notices(g, everywhere, w), g.Seconds(w) <= MostSeconds; got != want {
+			t.Errorf("%s: noticed %v; it takes %v s", name, got, g.Seconds(w))
+		}
+	}
+}

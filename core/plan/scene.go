@@ -156,6 +156,16 @@ func (p *Patch) Outline() picture.Polygon { return polygon(p.Points) }
 // Feet is where a walk leads over the picture.
 func (w *Walk) Feet() []picture.Point { return polygon(w.Points) }
 
+// WalkOf is a walk as the picture knows it.
+func (p *Plan) WalkOf(w *Walk) picture.Walk {
+	o := p.Object(w.Object)
+	speed := o.MetresPerSecond
+	if w.MetresPerSecond > 0 {
+		speed = w.MetresPerSecond
+	}
+	return picture.Walk{Object: picture.Object{Width: o.WidthM, Height: o.HeightM, Speed: speed}, Feet: w.Feet(), Share: w.SharePercent}
+}
+
 // Aspect is the width of the channel's picture over its height, by its main stream.
 func (c *Channel) Aspect() float64 {
 	if m := c.Streams.Main; m != nil && m.Height > 0 {
@@ -206,6 +216,12 @@ func (c *checker) scene(path string, ch *Channel) {
 			}
 			if k > 0 && p == w.Points[k-1] {
 				c.wrong(fmt.Sprintf("%s.points[%d]", at, k), "is where the one before is")
+			}
+		}
+		if known && c.err == nil {
+			if took := ground.Seconds(c.plan.WalkOf(&w)); took > picture.MostSeconds {
+				c.wrong(at+".points", "takes %.3g minutes at its speed; %d are the most: let it begin nearer or move faster",
+					took/60, picture.MostSeconds/60)
 			}
 		}
 	}
