@@ -263,6 +263,16 @@ func (c *checker) areas(path string, list []Area) {
 	}
 }
 
+// Pictures are the ids of the stills that the plan's channels have, each once.
+func (p *Plan) Pictures() (ids []string) {
+	for i := range p.Channels {
+		if s := p.Channels[i].Scene; s != nil && s.Picture != "" && !slices.Contains(ids, s.Picture) {
+			ids = append(ids, s.Picture)
+		}
+	}
+	return ids
+}
+
 // SameScene tells whether two channels see the same in the same way, so that what they notice is the same.
 func SameScene(a, b *Channel) bool {
 	return a.Scene == b.Scene && a.Detection.Areas == b.Detection.Areas && a.Detection.MinSeconds == b.Detection.MinSeconds &&

@@ -118,6 +118,7 @@ const (
 	tableBody   = 16 << 20
 	clipBody    = 24 << 20
 	largestBody = 32 << 20 // plan files and event logs
+	bundleBody  = 80 << 20 // plan files with pictures
 )
 
 // op describes an operation.
@@ -141,7 +142,7 @@ func making(op huma.Operation) huma.Operation {
 func register(api huma.API, s *service) {
 	for _, resource := range []func(huma.API, *service){
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
-		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerWeeks, registerSpecialDays, registerTide, registerChanges,
+		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerPictures, registerWeeks, registerSpecialDays, registerTide, registerChanges,
 	} {
 		resource(api, s)
 	}

@@ -52,7 +52,7 @@ func (g *gate) bodies(next http.Handler) http.Handler {
 			n = largestBody // it does not say
 		}
 		if n > smallBody {
-			release, err := waitFor(r.Context(), g.room, min(n, largestBody))
+			release, err := waitFor(r.Context(), g.room, min(n, bundleBody))
 			if err != nil {
 				w.Header().Set("Retry-After", "2")
 				writeProblem(w, r, http.StatusTooManyRequests, busyWords)

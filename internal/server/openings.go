@@ -56,5 +56,8 @@ func (s *service) openSite(ctx context.Context, in *struct {
 	SentBy
 	Body plan.Opening
 }) (*body[CreatedSite], error) {
-	return s.create(ctx, in.note("Site made"), in.Body.Plan)
+	return s.create(ctx, in.note("Site made"), func() (*plan.Plan, []store.With, error) {
+		p, err := in.Body.Plan()
+		return p, nil, err
+	})
 }

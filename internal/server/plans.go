@@ -50,26 +50,33 @@ func (s *service) freeIDs(ctx context.Context, in *struct {
 	return &body[FreeIDs]{FreeIDs{e.head.Plan.FreeIDs(in.Body.Kind, in.Body.Names...)}}, nil
 }
 
-// export writes the plan as a file. One that this program cannot read is written as it
-// is stored.
+// export writes the plan as a file.
 func (s *service) export(ctx context.Context, in *PlanParam) (*file, error) {
 	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) {
-		document, err := s.store.Export(ctx, in.ID)
-		if err != nil {
-			return nil, err
-		}
-		p, err := plan.Restore(document)
-		if err != nil {
-			var raw bytes.Buffer
-			err := json.Indent(&raw, document, "", "  ")
-			return raw.Bytes(), err
-		}
-		return p.Write()
+		data, _, err := s.planFile(ctx, in.ID)
+		return data, err
 	})
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	return &file{"application/json", `attachment; filename="` + in.ID + `.json"`, data}, nil
+}
+
+// planFile is a plan as a file, and the pictures that it names. One that this program cannot read is written as it is
+// stored.
+func (s *service) planFile(ctx context.Context, id string) (data []byte, pictures []string, err error) {
+	document, err := s.store.Export(ctx, id)
+	if err != nil {
+		return nil, nil, err
+	}
+	p, err := plan.Restore(document)
+	if err != nil {
+		var raw bytes.Buffer
+		err := json.Indent(&raw, document, "", "  ")
+		return raw.Bytes(), nil, err
+	}
+	data, err = p.Write()
+	return data, p.Pictures(), err
 }
 
 func (s *service) get(ctx context.Context, in *PlanParam) (*body[*View], error) {

@@ -76,6 +76,8 @@ func problemOf(err error) error {
 		return huma.Error404NotFound("There is no such revision.")
 	case errors.Is(err, store.ErrNothing):
 		return huma.Error422UnprocessableEntity("There is nothing to take back.")
+	case errors.Is(err, store.ErrManyPictures):
+		return huma.Error422UnprocessableEntity("The site keeps as many pictures as it may, those of its history too. This one was not kept; a duplicate of the site begins with those in use.")
 	case errors.Is(err, errBusy):
 		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(busyWords), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):

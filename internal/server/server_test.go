@@ -172,7 +172,8 @@ func TestBadRequests(t *testing.T) {
 		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422, "activities[0].blocks[0].perHour: -14 is below 0"},
 		{"unknown member", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": 14, "color": 1`, 1), 422, "activities[0].blocks[0].color: no such member"},
 		{"reference to nothing", "POST", "/api/sites", strings.Replace(string(plan), `"pool": "disk"`, `"pool": "desk"`, 1), 422, `channels[0].pool: no pool "desk"`},
-		{"40 MB", "POST", "/api/sites", strings.Repeat(" ", 40<<20), 413, "too large"},
+		{"40 MB", "POST", "/api/sites", strings.Repeat(" ", 40<<20), 422, "larger than 32 MiB, which no plan is"},
+		{"90 MB", "POST", "/api/sites", strings.Repeat(" ", 90<<20), 413, "too large"},
 	}
 	for _, test := range tests {
 		p := call[problemBody](c, test.method, test.path, test.body, test.status)

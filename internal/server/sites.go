@@ -18,7 +18,7 @@ import (
 // registerSites adds what is done with sites as a whole.
 func registerSites(api huma.API, s *service) {
 	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
-	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file"), largestBody+1)), s.importPlan)
+	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
 	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with its adopted plan and that one's figures"), s.site)
 	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan holds"), s.siteVerdict)
 	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
@@ -127,8 +127,9 @@ func (s *service) duplicate(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return s.create(ctx, in.note("Site made like "+e.head.Plan.Site.Name), func() (*plan.Plan, error) {
-		return edit.After(e.head.Plan, edit.Edit{SetSite: &edit.SetSite{Name: &in.Body.Name}})
+	return s.create(ctx, in.note("Site made like "+e.head.Plan.Site.Name), func() (*plan.Plan, []store.With, error) {
+		p, err := edit.After(e.head.Plan, edit.Edit{SetSite: &edit.SetSite{Name: &in.Body.Name}})
+		return p, []store.With{store.WithPicturesOf(in.ID, e.head.Plan.Pictures())}, err
 	})
 }
 
@@ -151,13 +152,16 @@ func (s *service) importPlan(ctx context.Context, in *struct {
 	SentBy
 	RawBody []byte `contentType:"application/json"`
 }) (*body[CreatedSite], error) {
-	return s.create(ctx, in.note("Site made from a plan file"), func() (*plan.Plan, error) { return plan.Read(in.RawBody) })
+	return s.create(ctx, in.note("Site made from a plan file"), func() (*plan.Plan, []store.With, error) {
+		p, pictures, err := readBundle(in.RawBody)
+		return p, []store.With{store.WithPictures(pictures)}, err
+	})
 }
 
-// create makes a site of a plan that can be estimated.
-func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, error)) (*body[CreatedSite], error) {
+// create makes a site of a plan that can be estimated, and what comes along with it.
+func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
 	head, err := heavily(ctx, s.heavy.heavy, func() (*store.Head, error) {
-		p, err := read()
+		p, with, err := read()
 		if err != nil {
 			return nil, err
 		}
@@ -167,7 +171,7 @@ func (s *service) create(ctx context.Context, note store.Note, read func() (*pla
 			return nil, err
 		}
 		note.KeptDays = made.site.Verdict.KeptDays
-		return s.store.Create(ctx, head.ID, note, p)
+		return s.store.Create(ctx, head.ID, note, p, with...)
 	})
 	if err != nil {
 		return nil, s.problem(ctx, err)

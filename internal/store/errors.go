@@ -21,6 +21,8 @@ var (
 	ErrNothing = errors.New("nothing to take back")
 	// ErrNotArchived says that a plan that is worked on is not removed for good.
 	ErrNotArchived = errors.New("it is not archived")
+	// ErrManyPictures says that a site keeps as many pictures as it may.
+	ErrManyPictures = errors.New("the site keeps as many pictures as it may")
 )
 
 // StaleError says that a change was made on a version that is no longer the newest.

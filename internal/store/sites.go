@@ -28,7 +28,7 @@ type PlanLine struct {
 // Create stores a new site with its first plan, as version 1; both have the id, and the
 // plan is adopted. Where a site was created with the note's key before, it returns that
 // one's plan.
-func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan) (*Head, error) {
+func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, with ...With) (*Head, error) {
 	document, err := p.Bytes()
 	if err != nil {
 		return nil, err
@@ -45,6 +45,11 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan) 
 		}
 		_, err = tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward, kept_days)
 			values ($1, 1, 'made', $2, $3, '[]', '[]', $4)`, id, note.Author, note.sentence(), note.KeptDays)
+		for _, bring := range with {
+			if err == nil {
+				err = bring(ctx, tx, id)
+			}
+		}
 		return err
 	})
 	if duplicates(err, "site_request_key") {

@@ -1,0 +1,127 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/plan"
+	"wakefield/internal/stills"
+)
+
+// registerPictures adds the stills of cameras.
+func registerPictures(api huma.API, s *service) {
+	huma.Register(api, making(fileOp(op("addPicture", http.MethodPost, "/api/plans/{id}/pictures", "Keep a still beside the plans of a site"), stills.LargestBytes+smallBody)), s.addPicture)
+	huma.Register(api, op("getPicture", http.MethodGet, "/api/plans/{id}/pictures/{picture}", "A still"), s.getPicture)
+	huma.Register(api, op("exportBundle", http.MethodGet, "/api/plans/{id}/zip", "The plan file with the pictures that it names, as a zip archive"), s.exportBundle)
+}
+
+// KeptPicture is a still that is kept.
+type KeptPicture struct {
+	ID     string `json:"id" doc:"As a channel's scene names it"`
+	Width  int    `json:"width" doc:"Pixels"`
+	Height int    `json:"height" doc:"Pixels"`
+	Bytes  int    `json:"bytes"`
+}
+
+func (s *service) addPicture(ctx context.Context, in *struct {
+	PlanParam
+	RawBody []byte `contentType:"application/octet-stream"`
+}) (*body[KeptPicture], error) {
+	still, err := reading(ctx, s, func() (*stills.Still, error) { return stills.Take(in.RawBody) })
+	if err != nil {
+		return nil, err
+	}
+	if err := s.store.AddPicture(ctx, in.ID, still); err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &body[KeptPicture]{KeptPicture{still.ID, still.Width, still.Height, len(still.JPEG)}}, nil
+}
+
+// picture is a still as a file that never changes.
+type picture struct {
+	Type  string `header:"Content-Type"`
+	Cache string `header:"Cache-Control"`
+	ETag  string `header:"ETag"`
+	Body  []byte
+}
+
+func (s *service) getPicture(ctx context.Context, in *struct {
+	PlanParam
+	Picture string `path:"picture" maxLength:"100" doc:"Id of the still"`
+	Known   string `header:"If-None-Match" maxLength:"200"`
+}) (*picture, error) {
+	if err := possible(in.Picture, "There is no such picture."); err != nil {
+		return nil, err[0]
+	}
+	list, err := s.store.Pictures(ctx, in.ID, []string{in.Picture})
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	if len(list) == 0 {
+		return nil, huma.Error404NotFound("There is no such picture.")
+	}
+	tag := `"` + in.Picture + `"`
+	if in.Known == tag {
+		return nil, huma.Status304NotModified()
+	}
+	// Whoever may see the site may keep it; nobody between may.
+	return &picture{stills.Type, "private, max-age=31536000, immutable", tag, list[0].JPEG}, nil
+}
+
+// exportBundle writes the plan file with its pictures. A plan that cannot be read comes without any.
+func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error) {
+	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) {
+		document, named, err := s.planFile(ctx, in.ID)
+		if err != nil {
+			return nil, err
+		}
+		list, err := s.store.Pictures(ctx, in.ID, named)
+		if err != nil {
+			return nil, err
+		}
+		return stills.Pack(document, list)
+	})
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	return &file{"application/zip", `attachment; filename="` + in.ID + `.zip"`, data}, nil
+}
+
+// readBundle reads a plan file, or one in a zip archive with its pictures.
+func readBundle(data []byte) (*plan.Plan, []*stills.Still, error) {
+	if !stills.IsBundle(data) {
+		p, err := plan.Read(data)
+		return p, nil, err
+	}
+	var p *plan.Plan
+	_, pictures, err := stills.Unpack(data, plan.MaxFileBytes, func(file []byte) (_ []string, err error) {
+		if p, err = plan.Read(file); err != nil {
+			return nil, err
+		}
+		return p.Pictures(), nil
+	})
+	var wrong *plan.Error
+	if err != nil && !errors.As(err, &wrong) {
+		err = huma.Error422UnprocessableEntity(err.Error())
+	}
+	if err != nil {
+		return nil, nil, err
+	}
+	var list []*stills.Still
+	for i := range p.Channels {
+		scene := p.Channels[i].Scene
+		if scene == nil || pictures[scene.Picture] == nil {
+			continue
+		}
+		still := pictures[scene.Picture]
+		scene.Picture = still.ID // another, where it was made smaller
+		if !slices.Contains(list, still) {
+			list = append(list, still)
+		}
+	}
+	return p, list, nil
+}
