@@ -10,6 +10,7 @@ import (
 
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
+	"wakefield/internal/stills"
 	"wakefield/internal/store"
 )
 
@@ -20,8 +21,14 @@ var pennywhistle []byte
 var brackenhall []byte
 
 // PennywhistleQuay is the main sample: one recorder of 16 channels, four drives in
-// RAID 5, activities that follow the sailings.
-func PennywhistleQuay() *plan.Plan { return mustRead(pennywhistle) }
+// RAID 5, activities that follow the sailings. What its cameras see is known; the pictures themselves come with [Fill].
+func PennywhistleQuay() *plan.Plan {
+	p := mustRead(pennywhistle)
+	for _, v := range views() {
+		v.draw(p.Channel(v.channel))
+	}
+	return p
+}
 
 // BrackenhallCiderWorks is the small sample.
 func BrackenhallCiderWorks() *plan.Plan { return mustRead(brackenhall) }
@@ -43,11 +50,11 @@ const Author = "Wakefield"
 func Fill(ctx context.Context, s *store.Store) error {
 	sites := []struct {
 		id   string
-		make func() *plan.Plan
+		make func() (*plan.Plan, []*stills.Still)
 	}{
-		{"saltmarsh-tram-depot", SaltmarshTramDepot},
-		{"brackenhall-cider-works", BrackenhallCiderWorks},
-		{"pennywhistle-quay", PennywhistleQuay},
+		{"saltmarsh-tram-depot", func() (*plan.Plan, []*stills.Still) { return SaltmarshTramDepot(), nil }},
+		{"brackenhall-cider-works", func() (*plan.Plan, []*stills.Still) { return BrackenhallCiderWorks(), nil }},
+		{"pennywhistle-quay", func() (*plan.Plan, []*stills.Still) { return withPictures(PennywhistleQuay()) }},
 	}
 	list, err := s.List(ctx)
 	if err != nil {
@@ -61,9 +68,9 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if there[site.id] {
 			continue
 		}
-		p := site.make()
+		p, pictures := site.make()
 		note := store.Note{Author: Author, Sentence: "Sample site made", KeptDays: estimate.Figures(p, nil).Verdict.KeptDays}
-		if _, err := s.Create(ctx, site.id, note, p); err != nil {
+		if _, err := s.Create(ctx, site.id, note, p, store.WithPictures(pictures)); err != nil {
 			return fmt.Errorf("%s: %w", site.id, err)
 		}
 	}

@@ -1,8 +1,17 @@
 package demo
 
 import (
+	"bytes"
+	"image"
+	"image/jpeg"
+	"math"
+	"slices"
+	"strings"
 	"testing"
 
+	"golang.org/x/image/draw"
+
+	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 )
@@ -22,5 +31,51 @@ func TestSampleSitesKeepTheRules(t *testing.T) {
 	}
 	if depot := SaltmarshTramDepot(); len(depot.Channels) != 192 || len(depot.Recorders) != 6 {
 		t.Error("Saltmarsh Tram Depot is 192 channels on six recorders")
+	}
+}
+
+// TestPicturesAreThoseOfTheViews draws every view anew, smaller, and holds the picture that the program brings against it.
+func TestPicturesAreThoseOfTheViews(t *testing.T) {
+	list, i := pictures(), 0
+	const width, height = 320, 180
+	Draw(width, height, func(channel string, drawn *image.Gray) {
+		kept, err := jpeg.Decode(bytes.NewReader(list[i].JPEG))
+		if err != nil {
+			t.Fatal(err)
+		}
+		i++
+		small := image.NewGray(drawn.Rect)
+		draw.ApproxBiLinear.Scale(small, small.Rect, kept, kept.Bounds(), draw.Src, nil)
+		off := 0.0
+		for k, v := range drawn.Pix {
+			off += math.Abs(float64(v)-float64(small.Pix[k])) / float64(len(drawn.Pix))
+		}
+		if off > 4 {
+			t.Errorf("%s: the picture is off by %.1f greys in the mean: run go generate in internal/demo", channel, off)
+		}
+	})
+	if i != 15 {
+		t.Errorf("%d pictures; Pennywhistle Quay has 15 cameras", i)
+	}
+}
+
+// TestScenesAreThoseOfTheCameras finds how each camera hangs by the people in its picture; and that two things are left to
+// be found in what is drawn.
+func TestScenesAreThoseOfTheCameras(t *testing.T) {
+	p := PennywhistleQuay()
+	for _, v := range views() {
+		g, known, err := p.Channel(v.channel).Ground()
+		if err != nil || !known || math.Abs(g.Camera-v.height) > 0.01*v.height || math.Abs(g.Horizon-v.horizon) > 0.01 {
+			t.Errorf("%s: %+v, %v; it hangs at %v m, with the horizon at %v", v.channel, g, err, v.height, v.horizon)
+		}
+	}
+	var found []string
+	for _, f := range check.Findings(p, estimate.Run(p, nil)) {
+		if strings.Contains(f.Path, ".scene") || strings.Contains(f.Path, ".areas") {
+			found = append(found, f.Rule+" "+f.Channel)
+		}
+	}
+	if want := []string{"patch-passes breakwater", "first-seconds-lost berth-north"}; !slices.Equal(found, want) {
+		t.Errorf("found %q, want %q", found, want)
 	}
 }
