@@ -193,6 +193,10 @@ func TestRules(t *testing.T) {
 			c.PreSeconds, c.Detection.MinSeconds, p.Recorders[0].PreSecondsLimit = 1, 3, 0
 			drawn(c, 0, plan.Walk{ID: "w", Name: "In", Object: "person", SharePercent: 100, Points: []plan.Point{{0.1, 0.9}, {0.9, 0.5}}})
 		}, "the first 2 s of the walk In are not kept"},
+		{"reach-short", Hint, func(p *plan.Plan, c *plan.Channel) {
+			c.PreSeconds, p.Recorders[0].PreSecondsLimit = 1, 0
+			drawn(c, 2, plan.Walk{ID: "w", Name: "From afar", Object: "person", SharePercent: 100, Points: []plan.Point{{0.5, 0.42}, {0.5, 0.9}}})
+		}, "the walk From afar comes from beyond where it is large enough"},
 		{"patch-passes", Warning, func(p *plan.Plan, c *plan.Channel) {
 			drawn(c, 0)
 			p.Activities = append(p.Activities, plan.Activity{ID: "reeds", Name: "Reeds", Known: "measured", MeanSeconds: 5, OtherwisePerHour: 2})
@@ -244,7 +248,7 @@ func drawn(c *plan.Channel, smallest float64, walks ...plan.Walk) {
 var fixable = map[string]bool{
 	"detection-off": true, "blind-hours": true, "untied": true, "alarm-without-input": true, "empty-records": true, "below-at-least": true,
 	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true, "special-day-hidden": true,
-	"areas-but-off": true, "area-too-small": true, "walk-unnoticed": true, "first-seconds-lost": true, "patch-passes": true, "set-at-camera": true, "no-events": true,
+	"areas-but-off": true, "area-too-small": true, "walk-unnoticed": true, "first-seconds-lost": true, "reach-short": true, "patch-passes": true, "set-at-camera": true, "no-events": true,
 }
 
 func find(found []Finding, rule string) *Finding {

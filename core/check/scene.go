@@ -80,7 +80,7 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 			switch {
 			case seen.Enters != nil && !seen.Large:
 				reason = plan.Say("In no watched area is it ever large enough, on the %.3g m that it goes.", seen.Metres)
-				mend = c.smaller(ch, k)
+				mend = c.smaller(ch, k, math.Inf(1))
 			case seen.Enters != nil:
 				reason = "In no watched area is it in sight for the shortest duration."
 			}
@@ -90,7 +90,14 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 			c.costs(share)
 			continue
 		}
-		if seen.Missing < 0.5 {
+		if seen.Missing < missingSeconds {
+			continue
+		}
+		if smaller := c.smaller(ch, k, missingSeconds); smaller != nil && seen.Small > ch.PreSeconds {
+			c.report(ch, Hint, "reach-short", path,
+				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not kept.", ch.Name, walk.Name, seen.Missing),
+				plan.Say("For %.2g s it is in a watched area and too small there; it is noticed %.3g m away, and %v s are kept from before. An area of its own out there could notice smaller things.",
+					seen.Small, *seen.Away, ch.PreSeconds), smaller)
 			continue
 		}
 		pre := math.Ceil(*seen.Noticed)
@@ -104,8 +111,11 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 	}
 }
 
-// smaller offers the largest of some smaller sizes at which walk k is noticed, in the area that covers most of it.
-func (c *site) smaller(ch *channel, k int) *Fix {
+// missingSeconds of a walk are worth a finding.
+const missingSeconds = 0.5
+
+// smaller offers the largest of some smaller sizes of one area at which fewer than so many seconds of walk k are not kept.
+func (c *site) smaller(ch *channel, k int, most float64) *Fix {
 	for _, a := range ch.Detection.List() {
 		if a.Ignore || a.Smallest == nil {
 			continue
@@ -118,7 +128,7 @@ func (c *site) smaller(ch *channel, k int) *Fix {
 			if err != nil {
 				return nil
 			}
-			if estimate.WalkNoticed(next, ch.index, k) {
+			if estimate.Unkept(next, ch.index, k) < most {
 				return fix(plan.Say("Notice from %v %% on in %s", smaller.Smallest.Percent, a.Name), change)
 			}
 		}

@@ -18,6 +18,7 @@ var ofSeveral = map[string]string{
 	"areas-but-off":       "%d channels have areas drawn, but their detection is off.",
 	"walk-unnoticed":      "%d walks are never noticed.",
 	"first-seconds-lost":  "The first seconds of %d walks are not kept.",
+	"reach-short":         "%d walks come from beyond where they are large enough to be noticed.",
 	"patch-passes":        "What moves in %d patches starts recordings.",
 	"set-at-camera":       "The detection of %d channels must be set on the cameras themselves.",
 	"no-events":           "%d channels record on motion, but their cameras tell the recorder of none.",

@@ -1,8 +1,9 @@
 package estimate
 
 import (
+	"slices"
+
 	"wakefield/core/activity"
-	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -16,6 +17,40 @@ type Course struct {
 	Missed        float64 `json:"missedPerDay" doc:"Not kept at all"`
 	Nuisance      float64 `json:"nuisancePerDay" doc:"Unwanted things that move before the channel"`
 	Unwanted      float64 `json:"unwantedTriggersPerDay" doc:"Triggers that they become"`
+
+	Hours *CourseHours `json:"hours,omitempty" doc:"The same by hour of the week, where it was asked for"`
+}
+
+// CourseHours is a course by hour of the week, Monday 00:00 to 01:00 first.
+type CourseHours struct {
+	Happens  HourRates `json:"happens" doc:"Wanted events"`
+	Gates    []Gated   `json:"gates" doc:"As those of the course"`
+	Nuisance HourRates `json:"nuisance"`
+	Unwanted HourRates `json:"unwantedTriggers"`
+}
+
+// Gated are the events that come through a gate, by hour of the week.
+type Gated struct {
+	Gate GateName  `json:"gate" enum:"on,area,large,hours,long,detector,tied,duty"`
+	Pass HourRates `json:"pass"`
+}
+
+// HourRates are how many there are in each hour of the week.
+type HourRates []float64
+
+// add counts a process in.
+func (h HourRates) add(p activity.Process) {
+	for i := range h {
+		h[i] += p.Intensity.Count(3600*float64(i), 3600*float64(i+1))
+	}
+}
+
+func hourRates(list ...activity.Process) HourRates {
+	h := make(HourRates, 168)
+	for _, p := range list {
+		h.add(p)
+	}
+	return h
 }
 
 // Why says in a few words why none of the wanted events starts a recording; it is empty where some do, or none happen.
@@ -59,110 +94,146 @@ const (
 )
 
 // CourseOf is the course of channel i, steady state, events a day.
-func (s *Result) CourseOf(i int) Course {
+func (s *Result) CourseOf(i int) Course { return s.course(i, false) }
+
+// CourseByHour is the same, by hour of the week too.
+func (s *Result) CourseByHour(i int) Course { return s.course(i, true) }
+
+// way makes a course, gate after gate.
+type way struct {
+	Course
+	left   float64
+	byHour bool
+}
+
+// gate lets through what passes, at most what came.
+func (w *way) gate(name GateName, pass ...activity.Process) {
+	all := 0.0
+	for _, p := range pass {
+		all += p.PerDay()
+	}
+	all = min(max(all, 0), w.left)
+	w.Gates = append(w.Gates, Gate{name, all, w.left - all})
+	w.left = all
+	if !w.byHour {
+		return
+	}
+	before := w.Hours.Happens
+	if n := len(w.Hours.Gates); n > 0 {
+		before = w.Hours.Gates[n-1].Pass
+	}
+	by := hourRates(pass...)
+	for k := range by {
+		by[k] = min(by[k], before[k])
+	}
+	w.Hours.Gates = append(w.Hours.Gates, Gated{name, by})
+}
+
+func (s *Result) course(i int, byHour bool) Course {
 	c, r := &s.plan.Channels[i], s.resolver
 	e := s.Channels[i].Evidence
-	out := Course{Gates: []Gate{}, Full: e.FullPerDay, Low: e.LowPerDay, Missed: e.MissedPerDay}
+	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, Full: e.FullPerDay, Low: e.LowPerDay, Missed: e.MissedPerDay}}
+	if byHour {
+		out.Hours = &CourseHours{Gates: []Gated{}, Happens: hourRates(), Nuisance: hourRates(), Unwanted: hourRates()}
+	}
 	for k, process := range r.own(c) {
 		if c.Activity != "" && k == 0 {
 			continue
 		}
 		out.Nuisance += process.PerDay()
+		if byHour {
+			out.Hours.Nuisance.add(process.Process)
+		}
 		for _, d := range r.noticing[i].of(c, k) {
-			out.Unwanted += d.Triggers(process.Process).PerDay()
+			triggers := d.Triggers(process.Process)
+			out.Unwanted += triggers.PerDay()
+			if byHour {
+				out.Hours.Unwanted.add(triggers)
+			}
 		}
 	}
 	if c.Activity == "" {
-		return out
+		return out.Course
 	}
 	wanted := s.process(c.Activity)
 	out.HappensPerDay = wanted.PerDay()
-	left := out.HappensPerDay
-	gate := func(name GateName, pass float64) {
-		pass = min(max(pass, 0), left)
-		out.Gates = append(out.Gates, Gate{name, pass, left - pass})
-		left = pass
+	out.left = out.HappensPerDay
+	if byHour {
+		out.Hours.Happens.add(wanted)
 	}
 	if !c.Detection.On || c.NoCamera {
-		gate(GateOn, 0)
-		return out
+		out.gate(GateOn)
+		return out.Course
 	}
-	// Each gate by itself: how many events a day there would be behind it if all further gates stood open.
-	behind := func(change func(*plan.Channel)) float64 {
+	// Each gate by itself: the events that there would be behind it if all further gates stood open.
+	behind := func(change func(*plan.Channel)) (list []activity.Process) {
 		d := *c
 		if d.Detection.Catch == nil {
 			one := 1.0
 			d.Detection.Reliability = &one
 		}
 		change(&d)
-		total := 0.0
 		for _, by := range notices(s.plan, &d, s.process).wanted {
-			total += by.Triggers(wanted).PerDay()
+			list = append(list, by.Triggers(wanted))
 		}
-		return total
-	}
-	areas := func(d *plan.Channel, change func(*plan.Area)) {
-		if !d.Detection.Drawn() {
-			return
-		}
-		list := make([]plan.Area, len(d.Detection.Areas.List))
-		copy(list, d.Detection.Areas.List)
-		for k := range list {
-			change(&list[k])
-		}
-		d.Detection.Areas = &plan.Areas{List: list}
+		return list
 	}
 	none := 0.0
 	open := func(d *plan.Channel) {
 		d.Detection.Hours, d.Detection.MinSeconds = nil, 0
-		areas(d, func(a *plan.Area) { a.Hours, a.MinSeconds = nil, &none })
+		eachArea(d, func(a *plan.Area) { a.Hours, a.MinSeconds = nil, &none })
 	}
 	if c.Detection.Drawn() && c.Detection.Catch == nil {
-		gate(GateArea, behind(func(d *plan.Channel) {
+		out.gate(GateArea, behind(func(d *plan.Channel) {
 			open(d)
-			areas(d, func(a *plan.Area) { a.Smallest = nil })
-		}))
-		gate(GateLarge, behind(open))
+			eachArea(d, func(a *plan.Area) { a.Smallest = nil })
+		})...)
+		out.gate(GateLarge, behind(open)...)
 	}
 	if c.Detection.Catch != nil {
-		gate(GateDetector, behind(open)) // what is stated stands for all that the areas do
+		out.gate(GateDetector, behind(open)...) // what is stated stands for all that the areas do
 	}
-	gate(GateHours, behind(func(d *plan.Channel) {
+	out.gate(GateHours, behind(func(d *plan.Channel) {
 		d.Detection.MinSeconds = 0
-		areas(d, func(a *plan.Area) { a.MinSeconds = &none })
-	}))
-	gate(GateLong, behind(func(*plan.Channel) {}))
+		eachArea(d, func(a *plan.Area) { a.MinSeconds = &none })
+	})...)
+	long := behind(func(*plan.Channel) {})
+	out.gate(GateLong, long...)
+	var caught []activity.Process
+	for _, by := range r.noticing[i].wanted {
+		caught = append(caught, by.Triggers(wanted))
+	}
 	if c.Detection.Catch == nil {
-		caught := 0.0
-		for _, by := range r.noticing[i].wanted {
-			caught += by.Triggers(wanted).PerDay()
-		}
-		gate(GateDetector, caught)
+		out.gate(GateDetector, caught...)
 	}
 	recorded := r.recordedBy(i)
 	if len(recorded) == 0 {
-		gate(GateTied, 0)
-		return out
+		out.gate(GateTied)
+		return out.Course
 	}
-	gate(GateTied, left)
+	out.gate(GateTied, caught...)
 	listens := week.Constant(false)
 	for _, j := range recorded {
-		admits := week.Map(s.Duties(j), func(id string) bool {
-			d := r.duties[id]
-			if d == nil || d.Event == nil {
-				return false
-			}
-			by := admits(d.Event)
-			return by == footage.Motion || by == footage.Either
-		})
-		listens = week.Map(week.Both(listens, admits), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
+		listens = week.Map(week.Both(listens, r.listensToMotion(s, j)), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
 	}
-	heard := 0.0
-	for _, by := range r.noticing[i].wanted {
-		heard += activity.Detection{Hours: listens, Catch: 1}.Triggers(by.Triggers(wanted)).PerDay()
+	var heard []activity.Process
+	for _, by := range caught {
+		heard = append(heard, activity.Detection{Hours: listens, Catch: 1}.Triggers(by))
 	}
-	gate(GateDuty, heard)
-	return out
+	out.gate(GateDuty, heard...)
+	return out.Course
+}
+
+// eachArea changes the areas of a channel that stands for another, and leaves those of the other.
+func eachArea(d *plan.Channel, change func(*plan.Area)) {
+	if !d.Detection.Drawn() {
+		return
+	}
+	list := slices.Clone(d.Detection.Areas.List)
+	for k := range list {
+		change(&list[k])
+	}
+	d.Detection.Areas = &plan.Areas{List: list}
 }
 
 // recordedBy are the channels that the motion of channel i records.

@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"wakefield/core/plan"
@@ -128,6 +129,109 @@ func TestWhatIsSeenInAPicture(t *testing.T) {
 	}
 	if got := s.Channels[0].TriggersPerDay - course.Unwanted; math.Abs(got-course.Gates[len(course.Gates)-3].Pass) > 1e-6 {
 		t.Errorf("%v wanted triggers a day, in the course %+v", got, course.Gates)
+	}
+}
+
+// TestTheCourseByHourIsTheCourse sums the hours of every gate, and looks at hours in which it is shut.
+func TestTheCourseByHourIsTheCourse(t *testing.T) {
+	p := plantest.Read(t, "testdata/plans/watched-yard.json")
+	s := Figures(p, nil)
+	for i := range p.Channels {
+		day, by := s.CourseOf(i), s.CourseByHour(i)
+		if day.Hours != nil || len(by.Hours.Gates) != len(day.Gates) {
+			t.Fatalf("%+v", by)
+		}
+		sum := func(h HourRates) (n float64) {
+			if len(h) != 168 {
+				t.Fatalf("%d hours", len(h))
+			}
+			for _, v := range h {
+				n += v / 7
+			}
+			return n
+		}
+		same := func(what string, h HourRates, want float64) {
+			// What begins in one hour may be noticed in the next, where the gate is shut.
+			if got := sum(h); math.Abs(got-want) > 0.002*want+1e-9 {
+				t.Errorf("channel %d, %s: %v a day by hour, %v in all", i, what, got, want)
+			}
+		}
+		same("happens", by.Hours.Happens, day.HappensPerDay)
+		same("nuisance", by.Hours.Nuisance, day.Nuisance)
+		same("unwanted", by.Hours.Unwanted, day.Unwanted)
+		for k, g := range by.Hours.Gates {
+			if g.Gate != day.Gates[k].Gate {
+				t.Errorf("gate %s, want %s", g.Gate, day.Gates[k].Gate)
+			}
+			same(string(g.Gate), g.Pass, day.Gates[k].Pass)
+		}
+	}
+	// The slip's detection works from 4 to 22.
+	for _, g := range s.CourseByHour(1).Hours.Gates {
+		if shut := g.Gate != GateArea && g.Gate != GateLarge; (g.Pass[2] == 0) != shut || g.Pass[24+10] == 0 {
+			t.Errorf("gate %s: %v pass at two, %v at ten", g.Gate, g.Pass[2], g.Pass[34])
+		}
+	}
+}
+
+// TestDeafHours asks when a duty waits for motion that nothing reports.
+func TestDeafHours(t *testing.T) {
+	for name, test := range map[string]struct {
+		change func(p *plan.Plan, c *plan.Channel)
+		hours  float64
+	}{
+		"as it is":          {func(*plan.Plan, *plan.Channel) {}, 0},
+		"off":               {func(_ *plan.Plan, c *plan.Channel) { c.Detection.On = false }, 168},
+		"off at night":      {func(_ *plan.Plan, c *plan.Channel) { c.Detection.Hours = hoursOn(6, 22) }, 56},
+		"its area at night": {func(_ *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].Hours = hoursOn(0, 6) }, 126},
+		"no area":           {func(_ *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].Ignore = true }, 168},
+		"tied to nothing":   {func(_ *plan.Plan, c *plan.Channel) { c.Detection.RecordsSelf = ptrTo(false) }, 168},
+		"a duty without events": {func(p *plan.Plan, c *plan.Channel) {
+			c.Detection.On = false
+			c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 0, To: 600}, Duty: "m"}}}}
+		}, 70},
+	} {
+		p := watchedYard(t)
+		test.change(p, &p.Channels[0])
+		deaf := Figures(p, nil).Deaf(0)
+		if got := 168 * deaf.Share(func(b bool) bool { return b }); math.Abs(got-test.hours) > 1e-9 {
+			t.Errorf("%s: deaf for %v hours a week, want %v", name, got, test.hours)
+		}
+	}
+}
+
+// TestWhoeverStandsThere sets people where one is just noticed.
+func TestWhoeverStandsThere(t *testing.T) {
+	p := watchedYard(t)
+	s := Figures(p, nil)
+	near, err := s.StandIn(0, "most", "person", plan.Point{0.5, 0.9})
+	if err != nil {
+		t.Fatal(err)
+	}
+	far, err := s.StandIn(0, "most", "person", plan.Point{0.5, 0.6})
+	if err != nil {
+		t.Fatal(err)
+	}
+	area := s.SightOf(0).Areas[0].Left
+	if far.OfPicture >= near.OfPicture || far.OfPicture <= 0 || math.Abs(far.OfArea-100*far.OfPicture/area) > 1e-9 || far.Box.Bottom != 0.6 {
+		t.Errorf("%+v, %+v", near, far)
+	}
+	// With that as the smallest size the line of reach goes through the feet.
+	p.Channels[0].Detection.Areas.List[0].Smallest = &plan.Smallest{Percent: far.OfPicture, Of: "picture"}
+	if r := Figures(p, nil).SightOf(0).Reach[0]; math.Abs(r.Y-0.6) > 1e-6 {
+		t.Errorf("the line of reach is at %v", r.Y)
+	}
+	for want, ask := range map[string][2]string{"no object": {"most", "ghost"}, "no watched area": {"none", "person"}} {
+		if _, err := s.StandIn(0, ask[0], ask[1], plan.Point{0.5, 0.9}); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%v, want %s", err, want)
+		}
+	}
+	if _, err := s.StandIn(0, "most", "person", plan.Point{0.5, 0.1}); err == nil || !strings.Contains(err.Error(), "above the horizon") {
+		t.Errorf("%v", err)
+	}
+	p.Channels[0].Scene.People = nil
+	if _, err := Figures(p, nil).StandIn(0, "most", "person", plan.Point{0.5, 0.9}); err == nil {
+		t.Error("without a ground somebody stands")
 	}
 }
 

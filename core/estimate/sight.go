@@ -1,6 +1,9 @@
 package estimate
 
 import (
+	"math"
+	"slices"
+
 	"wakefield/core/picture"
 	"wakefield/core/plan"
 )
@@ -49,6 +52,7 @@ type WalkSight struct {
 	Area    string   `json:"area,omitempty" doc:"Id of the area that notices it"`
 	Away    *float64 `json:"awayMetres,omitempty" doc:"How far away it is noticed"`
 	Large   bool     `json:"large" doc:"Whether it is ever large enough, however short"`
+	Small   float64  `json:"tooSmallSeconds" doc:"How long it is in a watched area before it is large enough there; all the while where it never is"`
 	Track   []BoxAt  `json:"track" doc:"Where it is in the picture, at most 60 moments evenly spread"`
 	Missing float64  `json:"missingSeconds" doc:"Its first seconds that are not kept: what it takes to be noticed beyond the pre-event time"`
 }
@@ -181,7 +185,14 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k in
 	for a := range anything {
 		anything[a].Smallest = w.all[a].Smallest
 	}
-	out.Large = picture.Notices(g, anything, walk)
+	large := picture.Play(g, anything, walk)
+	out.Large = large.Noticed >= 0
+	switch {
+	case out.Large:
+		out.Small = large.Noticed - touched.Noticed
+	case touched.Noticed >= 0:
+		out.Small = touched.Lost - touched.Noticed
+	}
 	out.Noticed, out.Lost = seconds(seen.Noticed), seconds(seen.Lost)
 	if seen.Noticed >= 0 {
 		out.Area = w.ids[seen.Area]
@@ -230,9 +241,53 @@ func (s *Result) patches(out *Sight, i int) {
 	}
 }
 
-// WalkNoticed tells whether a walk of channel i of a plan is noticed, every area watching.
-func WalkNoticed(p *plan.Plan, i, walk int) bool {
+// Unkept is how many seconds of a walk of channel i of a plan go by before what is kept of it begins, every area watching;
+// infinite where it is never noticed.
+func Unkept(p *plan.Plan, i, walk int) float64 {
 	c := &p.Channels[i]
 	ground, known, _ := c.Ground()
-	return known && picture.Notices(ground, watched(c).all, p.WalkOf(&c.Scene.Walks[walk]))
+	if !known {
+		return math.Inf(1)
+	}
+	seen := picture.Play(ground, watched(c).all, p.WalkOf(&c.Scene.Walks[walk]))
+	if seen.Noticed < 0 {
+		return math.Inf(1)
+	}
+	return max(0, seen.Noticed-c.PreSeconds)
+}
+
+// Standing is an object that stands somewhere in a picture.
+type Standing struct {
+	Box       BoxAt   `json:"box"`
+	OfPicture float64 `json:"ofPicturePercent" doc:"What the area sees of it, of the picture"`
+	OfArea    float64 `json:"ofAreaPercent" doc:"The same of what is left of the area; 0 where nothing is"`
+}
+
+// StandIn tells how large an object is in an area of channel i that stands at a place of the picture. It fails where the
+// ground is not known, and where nothing can stand.
+func (s *Result) StandIn(i int, area, object string, feet plan.Point) (*Standing, error) {
+	c := &s.plan.Channels[i]
+	ground, known, _ := c.Ground()
+	if !known {
+		return nil, plan.Wrong("stand", "how the ground lies is not known; set two people down first")
+	}
+	o := s.plan.Object(object)
+	if o == nil {
+		return nil, plan.Wrong("stand.object", "no object %q", object)
+	}
+	if feet[1] <= ground.Horizon {
+		return nil, plan.Wrong("stand.feet", "is above the horizon, which is at %.3g; nobody can stand there", ground.Horizon)
+	}
+	w := watched(c)
+	at := slices.Index(w.ids, area)
+	if at < 0 {
+		return nil, plan.Wrong("stand.area", "no watched area %q", area)
+	}
+	b := ground.Box(picture.Object{Width: o.WidthM, Height: o.HeightM}, picture.Point{X: feet[0], Y: feet[1]})
+	region := w.all[at].Region
+	out := &Standing{Box: BoxAt{Left: b.Left, Top: b.Top, Right: b.Right, Bottom: b.Bottom}, OfPicture: 100 * region.Within(b)}
+	if region.Area() > 0 {
+		out.OfArea = out.OfPicture / region.Area()
+	}
+	return out, nil
 }

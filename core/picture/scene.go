@@ -91,7 +91,7 @@ func Notices(g Ground, areas []Watch, w Walk) bool { return play(g, areas, w, tr
 func play(g Ground, areas []Watch, w Walk, justWhether bool) Sighting {
 	p := newPath(g, w)
 	s := Sighting{Seconds: p.seconds(), Noticed: -1, Area: -1, Lost: -1}
-	since := make([]int, len(areas)) // the step since which each area has it in sight, counted from 1; 0 for not
+	since := make([]int, len(areas))      // the step since which each area has it in sight, counted from 1; 0 for not
 	if !(s.Seconds <= MostSeconds+1e-9) { // also where it is no number
 		return s
 	}

@@ -14,6 +14,7 @@ type Ribbon struct {
 	ID   string     `json:"id"`
 	Rail []RailStep `json:"rail"`
 	Ink  Ink        `json:"ink"`
+	Deaf []HourSpan `json:"deaf" doc:"Where the duty waits for motion that no detection reports"`
 }
 
 // RailStep is a duty that holds from a minute of the week on.
@@ -54,7 +55,12 @@ func railOf(duties week.Steps[string]) []RailStep {
 }
 
 func ribbon(s *estimate.Result, i int) Ribbon {
-	r := Ribbon{ID: s.Channels[i].ID, Rail: railOf(s.Duties(i))}
+	r := Ribbon{ID: s.Channels[i].ID, Rail: railOf(s.Duties(i)), Deaf: []HourSpan{}}
+	for span, deaf := range s.Deaf(i).Runs() {
+		if deaf {
+			r.Deaf = append(r.Deaf, HourSpan(span))
+		}
+	}
 	w := s.Week(i)
 	var last footage.Bin
 	for k, b := range w {

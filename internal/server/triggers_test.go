@@ -1,23 +1,16 @@
 package server
 
 import (
-	"os"
+	"strings"
 	"testing"
 
-	"wakefield/core/plan"
+	"wakefield/core/estimate"
+	"wakefield/core/plan/plantest"
 )
 
 // TestWhatChannelsNotice asks for the list of all channels, and for one picture as it is and as it is being drawn.
 func TestWhatChannelsNotice(t *testing.T) {
-	data, err := os.ReadFile("../../core/estimate/testdata/plans/watched-yard.json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := plan.Read(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	c := start(t, p)
+	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/watched-yard.json"))
 	lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200)
 	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].Arrives <= 0 || lines[0].Arrives >= lines[0].Happens || lines[0].Unwanted <= 0 || lines[0].Why != "" || lines[0].Missed <= 0 {
 		t.Errorf("%+v", lines)
@@ -42,5 +35,32 @@ func TestWhatChannelsNotice(t *testing.T) {
 	call[Answer](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"removeArea":{"channel":"slip","area":"cells"}},{"setArea":{"channel":"slip","area":{"id":"m","name":"M","ignore":true,"points":[[0,0],[1,0],[1,1]]}}}]}`, 200)
 	if lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200); lines[1].Why != "no area drawn" || lines[1].Arrives != 0 {
 		t.Errorf("%+v", lines[1])
+	}
+}
+
+// TestWhatAPatchCosts asks for the cost of a patch as it is, ignored, and with nothing ignored; and for a course by hour.
+func TestWhatAPatchCosts(t *testing.T) {
+	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/watched-yard.json"))
+	cost := call[PatchCost](c, "GET", "/api/plans/site/channels/yard/patches/reeds/cost", "", 200)
+	if cost.Now.Triggers <= 0 || cost.Without.Triggers != 0 || cost.Unmasked == nil || cost.Unmasked.Triggers <= cost.Now.Triggers ||
+		cost.Without.GBPerDay >= cost.Now.GBPerDay || cost.Now.GBPerDay >= cost.Unmasked.GBPerDay || *cost.Without.KeptDays <= *cost.Unmasked.KeptDays {
+		t.Errorf("%+v, %+v", cost, cost.Unmasked)
+	}
+	call[problemBody](c, "GET", "/api/plans/site/channels/yard/patches/none/cost", "", 404)
+	call[problemBody](c, "GET", "/api/plans/site/channels/none/patches/reeds/cost", "", 404)
+	course := call[estimate.Course](c, "GET", "/api/plans/site/channels/slip/course", "", 200)
+	if course.Hours == nil || len(course.Hours.Happens) != 168 || len(course.Hours.Gates) != len(course.Gates) {
+		t.Errorf("%+v", course)
+	}
+	call[problemBody](c, "GET", "/api/plans/site/channels/none/course", "", 404)
+
+	ask := `{"edits":[],"stand":{"object":"person","area":"foot","feet":[0.4,0.8]}}`
+	if s := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", ask, 200).Standing; s == nil || s.OfPicture <= 0.6 || s.OfArea <= s.OfPicture {
+		t.Errorf("%+v", s)
+	}
+	call[problemBody](c, "POST", "/api/plans/site/channels/yard/picture", strings.Replace(ask, "0.8", "0.01", 1), 422)
+	// The slip waits for motion day and night; its detection works from 4 to 22.
+	if deaf := call[View](c, "GET", "/api/plans/site", "", 200).Ribbons[1].Deaf; len(deaf) != 8 || deaf[1] != (HourSpan{22 * 60, 28 * 60}) {
+		t.Errorf("%+v", deaf)
 	}
 }

@@ -174,6 +174,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/channels/{channel}/course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The course of a channel's events, by hour of the week too */
+        get: operations["course"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/channels/{channel}/patches/{patch}/cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moves in a patch costs, as it is and otherwise */
+        get: operations["patchCost"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/channels/{channel}/picture": {
         parameters: {
             query?: never;
@@ -1509,6 +1543,8 @@ export interface components {
             gates: components["schemas"]["EstimatedGate"][];
             /** Format: double */
             happensPerDay: number;
+            /** @description The same by hour of the week, where it was asked for */
+            hours?: components["schemas"]["EstimatedCourseHours"];
             /**
              * Format: double
              * @description Kept at a lower quality
@@ -1529,6 +1565,14 @@ export interface components {
              * @description Triggers that they become
              */
             unwantedTriggersPerDay: number;
+        };
+        EstimatedCourseHours: {
+            /** @description As those of the course */
+            gates: components["schemas"]["EstimatedGated"][];
+            /** @description Wanted events */
+            happens: number[];
+            nuisance: number[];
+            unwantedTriggers: number[];
         };
         EstimatedCurve: {
             /** Format: double */
@@ -1607,6 +1651,11 @@ export interface components {
              * @description Events that come through
              */
             passPerDay: number;
+        };
+        EstimatedGated: {
+            /** @enum {string} */
+            gate: "on" | "area" | "large" | "hours" | "long" | "detector" | "tied" | "duty";
+            pass: number[];
         };
         EstimatedGroundSight: {
             /**
@@ -1802,6 +1851,19 @@ export interface components {
             reach: components["schemas"]["EstimatedObjectReach"][];
             walks: components["schemas"]["EstimatedWalkSight"][];
         };
+        EstimatedStanding: {
+            box: components["schemas"]["EstimatedBoxAt"];
+            /**
+             * Format: double
+             * @description The same of what is left of the area; 0 where nothing is
+             */
+            ofAreaPercent: number;
+            /**
+             * Format: double
+             * @description What the area sees of it, of the picture
+             */
+            ofPicturePercent: number;
+        };
         EstimatedUnknown: {
             /** @description Of the activity, or of the channel whose bitrates it is */
             id: string;
@@ -1891,6 +1953,11 @@ export interface components {
              * @description How long it takes
              */
             seconds: number;
+            /**
+             * Format: double
+             * @description How long it is in a watched area before it is large enough there; all the while where it never is
+             */
+            tooSmallSeconds: number;
             /** @description Where it is in the picture, at most 60 moments evenly spread */
             track: components["schemas"]["EstimatedBoxAt"][];
         };
@@ -2077,6 +2144,8 @@ export interface components {
         InPicture: {
             course: components["schemas"]["EstimatedCourse"];
             sight: components["schemas"]["EstimatedSight"];
+            /** @description Of what stands there, where something does */
+            standing?: components["schemas"]["EstimatedStanding"];
             /**
              * Format: int64
              * @description Of the plan
@@ -2349,9 +2418,34 @@ export interface components {
             name: string;
             points: number[][];
         };
+        PatchCost: {
+            now: components["schemas"]["PatchFigures"];
+            /** @description Were no area ignored; absent where none is */
+            unmasked?: components["schemas"]["PatchFigures"];
+            /** @description Were there no movement, or all of it ignored */
+            without: components["schemas"]["PatchFigures"];
+        };
+        PatchFigures: {
+            /**
+             * Format: double
+             * @description Of the channel
+             */
+            gbPerDay: number;
+            /**
+             * Format: double
+             * @description Of the channel; null where nothing takes its footage away
+             */
+            keptDays: number | null;
+            /**
+             * Format: double
+             * @description Of the patch
+             */
+            triggersPerDay: number;
+        };
         PictureRequest: {
             /** @description What is being drawn, and not kept yet */
             edits: components["schemas"]["Edit"][];
+            stand?: components["schemas"]["Stand"];
         };
         Place: {
             channel: string;
@@ -2762,6 +2856,8 @@ export interface components {
             sentence: string;
         };
         Ribbon: {
+            /** @description Where the duty waits for motion that no detection reports */
+            deaf: components["schemas"]["HourSpan"][];
             id: string;
             ink: components["schemas"]["Ink"];
             rail: components["schemas"]["RailStep"][];
@@ -2995,6 +3091,12 @@ export interface components {
             week?: string;
             /** @description Whether it comes every year, on the same day of the month */
             yearly?: boolean;
+        };
+        Stand: {
+            /** @description Id of the area that looks at it */
+            area: string;
+            feet: number[];
+            object: string;
         };
         StepRequestBody: {
             /**
@@ -3562,6 +3664,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    course: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                /** @description Id of the channel */
+                channel: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedCourse"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    patchCost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                /** @description Id of the channel */
+                channel: string;
+                /** @description Id of the patch */
+                patch: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchCost"];
                 };
             };
             /** @description Error */
