@@ -194,10 +194,10 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 
 // TestTwoPeopleTellDistances sets two people on an empty picture, and moves one where it cannot be.
 func TestTwoPeopleTellDistances(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/triggers", `[data-test="course"]`)
-	p.click(`[data-line="slipway"]`)
-	p.shows(`[data-test="detection"]`, "Set two people")
+	s, p := cider(t)
+	p.open("/sites/cider/triggers", `[data-test="course"]`)
+	p.click(`[data-line="yard"]`)
+	p.shows(`[data-test="camera"]`, "Set two people")
 	for _, at := range [][2]float64{{0.3, 0.9}, {0.6, 0.55}} {
 		p.click(`[data-tool="person"]`)
 		p.clickAt(p.in(at[0], at[1]))
@@ -206,16 +206,16 @@ func TestTwoPeopleTellDistances(t *testing.T) {
 	p.shows(`[data-test="ground"]`, "the horizon is at 20")
 	p.revision(3)
 	// The farther one as tall as the nearer one: it is said, and nothing changes.
-	far := s.plan(t).Channel("slipway").Scene.People[1]
+	far := s.plan(t).Channel("yard").Scene.People[1]
 	p.drag(p.in(far.X, far.HeadY), p.in(far.X, far.FeetY-0.266))
 	p.shows(`[data-test="picture-problem"]`, "both people stand equally far away")
-	p.number(`[data-test="detection"]`, "degrees", "52")
+	p.number(`[data-test="camera"]`, "degrees", "52")
 	p.revision(4)
-	if scene := s.plan(t).Channel("slipway").Scene; len(scene.People) != 2 || scene.VerticalDegrees != 52 || scene.People[1] != far {
+	if scene := s.plan(t).Channel("yard").Scene; len(scene.People) != 2 || scene.VerticalDegrees != 52 || scene.People[1] != far {
 		t.Errorf("%+v", scene)
 	}
-	p.number(`[data-test="detection"]`, "degrees", "fifty")
-	p.shows(`[data-test="detection"]`, "still 52")
+	p.number(`[data-test="camera"]`, "degrees", "fifty")
+	p.shows(`[data-test="camera"]`, "still 52")
 	p.until(`document.querySelectorAll('[data-test="board"] text').length > 3`)
 }
 

@@ -2,28 +2,71 @@ package edit
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
+	"wakefield/core/picture"
 	"wakefield/core/plan"
 )
 
-// SetGround sets what tells how the ground lies in a channel's picture, and which still it has. What is absent stays.
+// SetGround sets what tells how the ground lies in a channel's picture, and which still it has. What is absent stays. A
+// height that is typed where two people tell another takes the place of the one farther away; a tilt takes that of both,
+// with one person who stands where it says.
 type SetGround struct {
 	Channel         string              `json:"channel" minLength:"1" maxLength:"100"`
 	Picture         *string             `json:"picture,omitempty" maxLength:"100" doc:"Id of a stored still; empty for none"`
 	VerticalDegrees *float64            `json:"verticalDegrees,omitempty" minimum:"1" maximum:"150"`
 	CameraMetres    *float64            `json:"cameraMetres,omitempty" minimum:"0" maximum:"200" doc:"0 for not known"`
+	TiltDegrees     *float64            `json:"tiltDegrees,omitempty" minimum:"-45" maximum:"80" doc:"How far down the camera looks; its height and angle of view must be known"`
 	People          *[]plan.ScenePerson `json:"people,omitempty" doc:"All that are set down, at most two"`
 }
 
 func (e *SetGround) apply(p *plan.Plan) (*plan.Plan, error) {
+	c := p.Channel(e.Channel)
 	return inScene(p, e.Channel, func(s *plan.Scene) error {
 		s.Picture = plan.Or(e.Picture, s.Picture)
 		s.VerticalDegrees = plan.Or(e.VerticalDegrees, s.VerticalDegrees)
 		s.CameraMetres = plan.Or(e.CameraMetres, s.CameraMetres)
 		s.People = plan.Or(e.People, s.People)
+		if e.People != nil {
+			return nil
+		}
+		if e.CameraMetres != nil && *e.CameraMetres > 0 && len(s.People) == 2 {
+			nearer := s.People[0]
+			if s.People[1].FeetY > nearer.FeetY {
+				nearer = s.People[1]
+			}
+			s.People = []plan.ScenePerson{nearer}
+		}
+		if e.TiltDegrees == nil {
+			return nil
+		}
+		if s.CameraMetres == 0 {
+			if ground, known, _ := c.Ground(); known {
+				s.CameraMetres = math.Round(100*ground.Camera) / 100
+			}
+		}
+		person, err := personAt(*e.TiltDegrees, s.VerticalDegrees, s.CameraMetres)
+		if err != nil {
+			return err
+		}
+		s.People = []plan.ScenePerson{person}
 		return nil
 	})
+}
+
+// personAt is a person as a camera sees one that looks down by a tilt, so near that he stands low in the picture.
+func personAt(tilt, vertical, height float64) (plan.ScenePerson, error) {
+	if vertical == 0 || height == 0 {
+		return plan.ScenePerson{}, plan.Wrong("tiltDegrees", "tells nothing before the vertical angle of view and the height of the camera are known")
+	}
+	horizon := 0.5 - picture.FocalOf(vertical)*math.Tan(tilt*math.Pi/180)
+	for feet := 0.95; feet > horizon+0.02; feet -= 0.01 {
+		if head := feet - picture.PersonMetres*(feet-horizon)/height; head >= 0 {
+			return plan.ScenePerson{X: 0.5, FeetY: feet, HeadY: head}, nil
+		}
+	}
+	return plan.ScenePerson{}, plan.Wrong("tiltDegrees", "%v° down from %v m nobody is in the picture from head to feet", tilt, height)
 }
 
 func (e *SetGround) sentence(p *plan.Plan) string {

@@ -10,6 +10,7 @@ import (
 
 // Sight is what becomes of all that is drawn in a channel's picture.
 type Sight struct {
+	Aspect  float64       `json:"aspect" doc:"Width of the picture over its height"`
 	Ground  *GroundSight  `json:"ground,omitempty" doc:"How the ground lies; absent where too little is said to tell"`
 	Areas   []AreaSight   `json:"areas"`
 	Walks   []WalkSight   `json:"walks"`
@@ -21,6 +22,7 @@ type Sight struct {
 type GroundSight struct {
 	Horizon      float64 `json:"horizon" doc:"Share of the height from the top"`
 	CameraMetres float64 `json:"cameraMetres"`
+	TiltDegrees  float64 `json:"tiltDegrees" doc:"How far down the camera looks: atan((½ − y0)/f)"`
 	Focal        float64 `json:"focal" doc:"Focal length in heights of the picture"`
 	Aspect       float64 `json:"aspect" doc:"Width over height"`
 
@@ -85,7 +87,7 @@ type ObjectReach struct {
 // SightOf works out what becomes of what is drawn in the picture of channel i.
 func (s *Result) SightOf(i int) Sight {
 	p, c := s.plan, &s.plan.Channels[i]
-	out := Sight{Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
+	out := Sight{Aspect: c.Aspect(), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
 	w := watched(c)
 	at := 0
 	list := c.Detection.List()
@@ -102,7 +104,7 @@ func (s *Result) SightOf(i int) Sight {
 	}
 	ground, known, _ := c.Ground()
 	if known {
-		out.Ground = &GroundSight{ground.Horizon, ground.Camera, ground.Focal, ground.Aspect, distances(ground)}
+		out.Ground = &GroundSight{ground.Horizon, ground.Camera, ground.Tilt(), ground.Focal, ground.Aspect, distances(ground)}
 		for k := range walksIn(c) {
 			out.Walks = append(out.Walks, walkSight(p, c, ground, w, k))
 		}

@@ -61,6 +61,9 @@ func ground(horizon, camera, focal, aspect float64, people ...Person) (Ground, e
 	return Ground{horizon, camera, focal, aspect}, nil
 }
 
+// Tilt is how far down the camera looks, degrees: atan((½ − y0)/f); below 0 where it looks up.
+func (g Ground) Tilt() float64 { return math.Atan((0.5-g.Horizon)/g.Focal) * 180 / math.Pi }
+
 // Distance is how far away, in metres along the ground, feet at a height of the picture stand; none above the horizon.
 func (g Ground) Distance(y float64) float64 {
 	if y <= g.Horizon {

@@ -6,6 +6,7 @@ import (
 
 	"wakefield/core/estimate"
 	"wakefield/core/plan/plantest"
+	"wakefield/internal/demo"
 )
 
 // TestWhatChannelsNotice asks for the list of all channels, and for one picture as it is and as it is being drawn.
@@ -62,5 +63,25 @@ func TestWhatAPatchCosts(t *testing.T) {
 	// The slip waits for motion day and night; its detection works from 4 to 22.
 	if deaf := call[View](c, "GET", "/api/plans/site", "", 200).Ribbons[1].Deaf; len(deaf) != 8 || deaf[1] != (HourSpan{22 * 60, 28 * 60}) {
 		t.Errorf("%+v", deaf)
+	}
+}
+
+func TestHoursArePainted(t *testing.T) {
+	c := start(t, demo.BrackenhallCiderWorks())
+	for _, test := range []struct{ ask, text string }{
+		{`{"stroke":{"hours":[{"days":["mon"],"from":"06:00","to":"08:00"}],"on":false}}`, "Mon 00:00-06:00, Mon 08:00-24:00, Tue-Sun"},
+		{`{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"20:00","to":"23:00"}],"on":true}}`, "all days 06:00-23:00"},
+		{`{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"05:00","to":"12:00"}],"on":false}}`, "all days 12:00-22:00"},
+	} {
+		if got := call[WrittenHours](c, "POST", "/api/hours", test.ask, 200); got.Text != test.text || got.Always {
+			t.Errorf("%+v, want %s", got, test.text)
+		}
+	}
+	all := call[WrittenHours](c, "POST", "/api/hours", `{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"00:00","to":"24:00"}],"on":true}}`, 200)
+	if !all.Always {
+		t.Errorf("%+v", all)
+	}
+	if p := call[problemBody](c, "POST", "/api/hours", `{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"06:00","to":"22:00"}],"on":false}}`, 422); p.Detail != "no hour would be left" {
+		t.Errorf("%q", p.Detail)
 	}
 }

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"slices"
 	"time"
@@ -24,6 +25,13 @@ type WrittenHours struct {
 	Text   string       `json:"text"`
 	Blocks []plan.Hours `json:"blocks"`
 	Spans  []HourSpan   `json:"spans" doc:"The stretches of the week that they cover"`
+	Always bool         `json:"always" doc:"Whether they cover all of it"`
+}
+
+// HoursStroke adds hours to others, or takes them out.
+type HoursStroke struct {
+	Hours []plan.Hours `json:"hours" minItems:"1" maxItems:"100"`
+	On    bool         `json:"on"`
 }
 
 // HourSpan is a part of the week, in minutes since Monday 00:00.
@@ -37,12 +45,19 @@ func (s *service) readHours(_ context.Context, in *struct {
 	Body struct {
 		Text   string       `json:"text,omitempty" maxLength:"500" doc:"Such as Mon-Fri 07:45-16:10"`
 		Blocks []plan.Hours `json:"blocks,omitempty" maxItems:"500" doc:"Taken where there is no text"`
+		Stroke *HoursStroke `json:"stroke,omitempty" doc:"Painted over the blocks; with no blocks, over the whole week"`
 	}
 }) (*body[WrittenHours], error) {
 	out := WrittenHours{Blocks: in.Body.Blocks}
 	if in.Body.Text != "" {
 		var err error
 		if out.Blocks, err = plan.ReadHours(in.Body.Text); err != nil {
+			return nil, huma.Error422UnprocessableEntity(err.Error())
+		}
+	}
+	if in.Body.Stroke != nil {
+		var err error
+		if out.Blocks, err = painted(out.Blocks, *in.Body.Stroke); err != nil {
 			return nil, huma.Error422UnprocessableEntity(err.Error())
 		}
 	}
@@ -58,7 +73,27 @@ func (s *service) readHours(_ context.Context, in *struct {
 	for i, s := range spans {
 		out.Spans[i] = HourSpan(s)
 	}
+	out.Always = plan.HourList{Blocks: out.Blocks}.Steps().Share(func(on bool) bool { return on }) == 1
 	return &body[WrittenHours]{out}, nil
+}
+
+// painted are hours with a stroke over them.
+func painted(blocks []plan.Hours, stroke HoursStroke) ([]plan.Hours, error) {
+	steps := week.Constant(true)
+	if len(blocks) > 0 {
+		steps = plan.HourList{Blocks: blocks}.Steps()
+	}
+	spans, err := plan.SpansOf(stroke.Hours)
+	if err != nil {
+		return nil, err
+	}
+	for _, span := range spans {
+		steps = steps.Paint(span, stroke.On)
+	}
+	if out := plan.HoursWhere(steps); len(out) > 0 {
+		return out, nil
+	}
+	return nil, errors.New("no hour would be left")
 }
 
 func calendarFile(name string, data []byte) *file {

@@ -1677,6 +1677,11 @@ export interface components {
             horizon: number;
             /** @description Where some distances lie in the picture */
             lines: components["schemas"]["EstimatedDistanceLine"][];
+            /**
+             * Format: double
+             * @description How far down the camera looks: atan((½ − y0)/f)
+             */
+            tiltDegrees: number;
         };
         EstimatedNightCost: {
             /** Format: double */
@@ -1844,6 +1849,11 @@ export interface components {
         };
         EstimatedSight: {
             areas: components["schemas"]["EstimatedAreaSight"][];
+            /**
+             * Format: double
+             * @description Width of the picture over its height
+             */
+            aspect: number;
             /** @description How the ground lies; absent where too little is said to tell */
             ground?: components["schemas"]["EstimatedGroundSight"];
             patches: components["schemas"]["EstimatedPatchSight"][];
@@ -2140,6 +2150,10 @@ export interface components {
              * @example 06:30
              */
             to: string;
+        };
+        HoursStroke: {
+            hours: components["schemas"]["Hours"][];
+            on: boolean;
         };
         InPicture: {
             course: components["schemas"]["EstimatedCourse"];
@@ -2582,6 +2596,8 @@ export interface components {
         ReadHoursRequest: {
             /** @description Taken where there is no text */
             blocks?: components["schemas"]["Hours"][];
+            /** @description Painted over the blocks; with no blocks, over the whole week */
+            stroke?: components["schemas"]["HoursStroke"];
             /** @description Such as Mon-Fri 07:45-16:10 */
             text?: string;
         };
@@ -2937,6 +2953,11 @@ export interface components {
             people?: components["schemas"]["ScenePerson"][];
             /** @description Id of a stored still; empty for none */
             picture?: string;
+            /**
+             * Format: double
+             * @description How far down the camera looks; its height and angle of view must be known
+             */
+            tiltDegrees?: number;
             /** Format: double */
             verticalDegrees?: number;
         };
@@ -3303,6 +3324,8 @@ export interface components {
             motion?: string;
         };
         WrittenHours: {
+            /** @description Whether they cover all of it */
+            always: boolean;
             blocks: components["schemas"]["Hours"][];
             /** @description The stretches of the week that they cover */
             spans: components["schemas"]["HourSpan"][];

@@ -132,6 +132,20 @@ export function drawRibbon(c: Canvas, ribbon: Ribbon, fullKbps: number, duties: 
   ribbon.rail.forEach((step, i) => {
     drawRail(c, duties.get(step.duty), { from: step.from, to: ribbon.rail[i + 1]?.from ?? WEEK })
   })
+  for (const span of ribbon.deaf) drawDeaf(c, span, floor)
+}
+
+/** Rings hours in which the duty waits for motion that nothing reports; a span may run into the next week. */
+function drawDeaf(c: Canvas, span: Span, floor: number) {
+  const { context } = c
+  const first = { from: span.from, to: WEEK }
+  const parts = span.to > span.from ? [span] : [first, { from: 0, to: span.to }]
+  context.strokeStyle = c.palette.short
+  context.lineWidth = 1.5
+  for (const p of parts) {
+    const [left, right] = [x(c, p.from), x(c, p.to)]
+    if (right > left) context.strokeRect(left + 1, 1, Math.max(1, right - left - 2), floor)
+  }
 }
 
 /** Draws what is decided over a span: event layer above, base layer below, both as in the duty's swatch. */

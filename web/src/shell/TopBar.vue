@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElDialog } from 'element-plus'
+import { ElButton, ElDialog, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { author } from '../api/author'
@@ -8,6 +8,7 @@ import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
 
 const site = useSite()
+const exported = (as: 'file' | 'zip') => location.assign(`/api/plans/${site.planId}/${as}`)
 const { dark, toggle } = useTheme()
 
 const saved = computed(() => {
@@ -77,7 +78,15 @@ const undoTitle = computed(() =>
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg
         ><span class="visually-hidden">Redo</span>
       </button>
-      <a class="tool text" :href="`/api/plans/${site.planId}/file`" download>Export plan</a>
+      <ElDropdown trigger="click" placement="bottom-end" @command="(as: 'file' | 'zip') => exported(as)">
+        <button type="button" class="tool text" data-test="export">Export plan</button>
+        <template #dropdown>
+          <ElDropdownMenu>
+            <ElDropdownItem command="file">The plan file</ElDropdownItem>
+            <ElDropdownItem command="zip">With its pictures</ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
     </template>
     <button
       type="button"

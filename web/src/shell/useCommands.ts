@@ -128,6 +128,7 @@ export function useCommands(help: () => void) {
         ? [
             { name: 'The whole week', hint: '0', run: () => (hand.day = undefined) },
             { name: 'Export the plan file', run: () => location.assign(`/api/plans/${site.planId}/file`) },
+            { name: 'Export the plan with its pictures', run: () => location.assign(`/api/plans/${site.planId}/zip`) },
           ]
         : []),
       { name: 'Light or dark', run: toggle },

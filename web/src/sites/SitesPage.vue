@@ -18,10 +18,11 @@ async function importFile(file: File) {
   if (id) await router.push(`/sites/${id}`)
 }
 
-function act(command: 'duplicate' | 'archive' | 'export', site: SiteLine) {
+type Act = 'duplicate' | 'archive' | 'export' | 'bundle'
+function act(command: Act, site: SiteLine) {
   if (command === 'duplicate') void duplicate(site)
   else if (command === 'archive') void archive(site, !site.archived)
-  else location.assign(`/api/plans/${site.plan}/file`)
+  else location.assign(`/api/plans/${site.plan}/${command === 'bundle' ? 'zip' : 'file'}`)
 }
 
 const away = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
@@ -54,7 +55,12 @@ onMounted(load)
           >
             {{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}
           </button>
-          <FilePick label="Import a plan file" accept=".json,application/json" data-test="picker" @pick="importFile" />
+          <FilePick
+            label="Import a plan file"
+            accept=".json,.zip,application/json,application/zip"
+            data-test="picker"
+            @pick="importFile"
+          />
           <RouterLink to="/new" class="act" data-test="new-site">New site</RouterLink>
         </span>
       </header>
@@ -105,16 +111,13 @@ onMounted(load)
               }}</time></span
             >
           </RouterLink>
-          <ElDropdown
-            trigger="click"
-            placement="bottom-end"
-            @command="(c: 'duplicate' | 'archive' | 'export') => act(c, s)"
-          >
+          <ElDropdown trigger="click" placement="bottom-end" @command="(c: Act) => act(c, s)">
             <button type="button" class="plain-button more" :aria-label="`What can be done with ${s.name}`">⋯</button>
             <template #dropdown>
               <ElDropdownMenu>
                 <ElDropdownItem command="duplicate">Duplicate</ElDropdownItem>
                 <ElDropdownItem command="export">Export the plan file</ElDropdownItem>
+                <ElDropdownItem command="bundle">Export it with its pictures</ElDropdownItem>
                 <ElDropdownItem command="archive" divided>{{ s.archived ? 'Restore' : 'Archive' }}</ElDropdownItem>
               </ElDropdownMenu>
             </template>

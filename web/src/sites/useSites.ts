@@ -63,7 +63,7 @@ export function useSites() {
   /** Makes a site from a plan file; the id of the site, or nothing and a failure. */
   async function importPlan(file: File): Promise<string | undefined> {
     const params = { header: { 'Idempotency-Key': newKey() } }
-    const told = await ask(again(() => api.POST('/api/sites', { params, ...fileBody(file, 'application/json') })))
+    const told = await ask(again(() => api.POST('/api/sites', { params, ...fileBody(file) })))
     failure.value = told.data ? '' : `${told.status ? `${file.name}: ` : ''}${told.problem} Nothing was imported.`
     return told.data?.id
   }

@@ -1,12 +1,49 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 
 import type { Course } from '../api/types'
+import { dayNames } from '../time/week'
 import { three } from '../ui/figures'
+import CourseWhen from './CourseWhen.vue'
 import TermTip from '../ui/TermTip.vue'
 
 /** The course of a day's wanted events, as wide as there is of them, and nuisance beside it. */
-const { course } = defineProps<{ course: Course }>()
+const { course, channel } = defineProps<{ course: Course; channel: string }>()
+
+/** By day and hour, when asked: the sums of the hours that are picked, or of a mean day. */
+const open = ref(false)
+const picked = ref<{ day?: number; hour?: number }>({})
+const hours = shallowRef<Course['hours']>()
+watch(
+  () => [open.value, channel],
+  () => (picked.value = {}),
+)
+const isNarrow = computed(() => open.value && !!hours.value && (picked.value.day ?? picked.value.hour) !== undefined)
+const sum = (rates: number[] | null | undefined) => {
+  const { day, hour } = picked.value
+  const all = (rates ?? []).filter(
+    (_, i) => (day === undefined || Math.floor(i / 24) === day) && (hour === undefined || i % 24 === hour),
+  )
+  return all.reduce((a, b) => a + b, 0) / (day === undefined ? 7 : 1)
+}
+const when = computed(() => {
+  const { day, hour } = picked.value
+  const time = hour === undefined ? '' : `, ${hour}:00 to ${hour + 1}:00`
+  return isNarrow.value ? (day === undefined ? `a day${time}` : `on a ${dayNames[day]}${time}`) : 'a day'
+})
+const happens = computed(() => (isNarrow.value ? sum(hours.value?.happens) : course.happensPerDay))
+const gates = computed(() => {
+  if (!isNarrow.value) return course.gates
+  let before = happens.value
+  return (hours.value?.gates ?? []).map((g) => {
+    const passPerDay = Math.min(before, sum(g.pass))
+    const gate = { gate: g.gate, passPerDay, lostPerDay: before - passPerDay }
+    before = passPerDay
+    return gate
+  })
+})
+const nuisance = computed(() => (isNarrow.value ? sum(hours.value?.nuisance) : course.nuisancePerDay))
+const unwanted = computed(() => (isNarrow.value ? sum(hours.value?.unwantedTriggers) : course.unwantedTriggersPerDay))
 
 type Gate = Course['gates'][number]['gate']
 const words: Record<Gate, [string, string]> = {
@@ -19,10 +56,10 @@ const words: Record<Gate, [string, string]> = {
   tied: ['tied', 'tied to nothing'],
   duty: ['duty listens', 'duty does not listen'],
 }
-const all = computed(() => Math.max(course.happensPerDay, 1e-9))
+const all = computed(() => Math.max(happens.value, 1e-9))
 const steps = computed(() => [
-  { name: 'happens', pass: course.happensPerDay, lost: 0, why: '' },
-  ...course.gates.map((g) => ({
+  { name: 'happens', pass: happens.value, lost: 0, why: '' },
+  ...gates.value.map((g) => ({
     name: words[g.gate][0],
     pass: g.passPerDay,
     lost: g.lostPerDay,
@@ -41,7 +78,13 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
 
 <template>
   <section class="course" aria-label="From what happens to what is on disk, a day" data-test="course">
-    <h2><TermTip word="course">From what happens to what is on disk</TermTip>, a day</h2>
+    <h2>
+      <TermTip word="course">From what happens to what is on disk</TermTip>, {{ when }}
+      <button type="button" class="plain-button link" :aria-expanded="open" data-test="by-hour" @click="open = !open">
+        {{ open ? 'all of the week' : 'by day and hour' }}
+      </button>
+    </h2>
+    <CourseWhen v-if="open" v-model="picked" :channel="channel" @course="(h) => (hours = h)" />
     <p v-if="!course.gates.length" class="soft">No wanted activity is known for this channel; choose one in Kit.</p>
     <template v-else>
       <div class="gates" :style="{ '--n': steps.length }">
@@ -55,14 +98,14 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
           <span v-if="s.lost > 0.05" class="lost short">−{{ little(s.lost) }} {{ s.why }}</span>
         </div>
       </div>
-      <p data-test="fate">
+      <p v-if="!isNarrow" data-test="fate">
         On disk: <b>{{ little(course.fullPerDay) }}</b> in full, <b>{{ little(course.lowPerDay) }}</b> at a lower
         quality, <b :class="{ short: course.missedPerDay > 0.05 }">{{ little(course.missedPerDay) }}</b> not at all.
       </p>
     </template>
-    <p v-if="course.nuisancePerDay > 0" class="nuisance" data-test="nuisance">
-      <i class="dots" aria-hidden="true" /> Nuisance: {{ little(course.nuisancePerDay) }} a day move,
-      <b>{{ little(course.unwantedTriggersPerDay) }}</b> start a recording.
+    <p v-if="nuisance > 0" class="nuisance" data-test="nuisance">
+      <i class="dots" aria-hidden="true" /> Nuisance: {{ little(nuisance) }} {{ when }} move,
+      <b>{{ little(unwanted) }}</b> start a recording.
     </p>
   </section>
 </template>

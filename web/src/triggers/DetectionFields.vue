@@ -9,15 +9,17 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import { three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import HoursField from '../ui/HoursField.vue'
+import HoursStrip from './HoursStrip.vue'
 import NumberField from '../ui/NumberField.vue'
 import type { Picture } from './usePicture'
 
-/** How the channel's motion becomes a trigger, and how its camera hangs. */
+/** How the channel's motion becomes a trigger. */
 const { picture, channel } = defineProps<{ picture: Picture; channel: Channel }>()
-const { areas, scene, seen } = picture
+const { areas } = picture
 const site = useSite()
 const d = computed<Detection>(() => channel.detection ?? { on: false })
 const figures = computed(() => site.figures.get(channel.id))
+const deaf = computed(() => site.ribbons.get(channel.id)?.deaf ?? [])
 const set = (part: Partial<Detection>) =>
   picture.change([{ setDetection: { channels: [channel.id], detection: { ...d.value, ...part } } }])
 const others = computed(() =>
@@ -28,8 +30,6 @@ function copyTo(to: string) {
   const name = site.channels.get(to)?.name ?? to
   notice(`${name} has the areas of ${channel.name} now. Every scene differs: look at them there.`, { seconds: 6 })
 }
-const ground = (part: { verticalDegrees?: number; cameraMetres?: number }) =>
-  picture.change([{ setGround: { channel: channel.id, ...part } }])
 const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * v) / 100)
 </script>
 
@@ -54,6 +54,16 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
         :value="d.hours?.blocks"
         @change="(blocks) => set({ hours: blocks.length ? { blocks } : undefined })"
       />
+      <HoursStrip
+        :blocks="d.hours?.blocks"
+        :deaf="deaf"
+        name="detection"
+        @change="(blocks) => set({ hours: blocks && { blocks } })"
+        @problem="picture.complain"
+      />
+      <p v-if="deaf.length" class="short" data-test="deaf">
+        Ringed: the duty waits for motion then, and nothing reports any.
+      </p>
       <NumberField
         label="Shortest motion"
         unit="s"
@@ -99,35 +109,6 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
       data-field="copy"
       @change="copyTo"
     />
-    <h2>The camera</h2>
-    <NumberField
-      label="Vertical angle of view"
-      unit="°"
-      :value="scene.verticalDegrees"
-      :min="1"
-      :max="150"
-      data-field="degrees"
-      @change="(verticalDegrees) => ground({ verticalDegrees })"
-    />
-    <NumberField
-      label="Hangs at"
-      data-field="metres"
-      unit="m"
-      :value="scene.cameraMetres || undefined"
-      :min="0"
-      :max="200"
-      optional
-      @change="(cameraMetres) => ground({ cameraMetres })"
-      @clear="ground({ cameraMetres: 0 })"
-    />
-    <p v-if="seen?.sight.ground" class="soft" data-test="ground">
-      The camera hangs {{ three(seen.sight.ground.cameraMetres) }} m high, the horizon is at
-      {{ three(100 * seen.sight.ground.horizon) }} % of the picture. Exact for a camera that looks level; tilted by 8°
-      up to a tenth too high.
-    </p>
-    <p v-else class="soft">
-      Set two people of 1.7 m on the picture, one near and one far, to know distances and sizes.
-    </p>
   </section>
 </template>
 

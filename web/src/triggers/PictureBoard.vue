@@ -3,21 +3,32 @@ import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 
 import { cellsName, cellsPath } from './cells'
+import { plain } from './makeThing'
 import PictureGround from './PictureGround.vue'
+import ReachLines from './ReachLines.vue'
+import StandingOne from './StandingOne.vue'
+import type { Brush } from './useBrush'
 import { useCorners } from './useCorners'
-import { keyOf, type Picture, type Point, type Thing, type Tool } from './usePicture'
+import { keyOf, type Point, type Thing } from './things'
+import type { Picture } from './usePicture'
 import WalkLine from './WalkLine.vue'
 
 /** The picture with what is drawn in it. */
-const { picture, name } = defineProps<{ picture: Picture; name: string }>()
+const { picture, name, brush, aspect } = defineProps<{
+  picture: Picture
+  name: string
+  brush: Brush
+  aspect: number // width over height
+  still: string // where the still is to be had; empty for none
+}>()
+const emit = defineEmits<{ missing: [] }>()
 const { things, picked, tool, laid, seen, areas } = picture
 const board = useTemplateRef<SVGElement>('board')
 const corners = useCorners(board, picture)
 const { height: pixels } = useElementSize(board)
 
-const aspect = computed(() => seen.value?.sight.ground?.aspect ?? 16 / 9)
 const height = 1000
-const width = computed(() => height * aspect.value)
+const width = computed(() => height * aspect)
 const unit = computed(() => height / Math.max(pixels.value, 100)) // of the drawing, for a pixel of the screen
 const at = (p: number[]) => `${p[0]! * width.value},${p[1]! * height}`
 const path = (points: number[][]) => points.map(at).join(' ')
@@ -33,60 +44,53 @@ const cornerName = (t: Thing, i: number) => (t.kind !== 'person' ? `Corner ${i +
 
 /** A click lays a point of what is being drawn; the first point again ends it. */
 function lay(event: MouseEvent) {
+  if (tool.value === 'brush' || picture.stand.value) return undefined
   if (!tool.value) return picture.pick('')
   const p = corners.place(event)
   // About as tall as a person is where the horizon is a fifth from the top; who knows better drags the head.
   if (tool.value === 'person') return picture.finish([p, [p[0], p[1] - 0.38 * Math.max(0.08, p[1] - 0.2)]])
   const first = laid.value[0]
-  const isClosed =
-    first && laid.value.length > 2 && Math.hypot((p[0] - first[0]) * aspect.value, p[1] - first[1]) < 0.03
+  const isClosed = first && laid.value.length > 2 && Math.hypot((p[0] - first[0]) * aspect, p[1] - first[1]) < 0.03
   if (isClosed) picture.finish()
   else picture.lay([...laid.value, p])
 }
 
-const pick = (event: MouseEvent, t: Thing) => (tool.value ? lay(event) : picture.pick(keyOf(t)))
+const pick = (event: MouseEvent, t: Thing) => {
+  if (tool.value || picture.stand.value) lay(event)
+  else picture.pick(keyOf(t))
+}
 
 /** Pointing along the walk that is picked shows the walker there. */
 function along(event: MouseEvent, t: Thing) {
   const [x, y] = corners.place(event)
   const track = seen.value?.sight.walks.find((w) => w.id === t.id)?.track ?? []
-  const far = track.map((b) => Math.hypot(((b.left + b.right) / 2 - x) * aspect.value, b.bottom - y))
+  const far = track.map((b) => Math.hypot(((b.left + b.right) / 2 - x) * aspect, b.bottom - y))
   picture.look(far.indexOf(Math.min(...far)))
 }
 
-/** What Enter lays where nothing was pointed at. */
-const plain: Record<Tool, Point[]> = {
-  watch: [
-    [0.3, 0.4],
-    [0.7, 0.4],
-    [0.7, 0.8],
-    [0.3, 0.8],
-  ],
-  ignore: [
-    [0.05, 0.4],
-    [0.2, 0.4],
-    [0.2, 0.6],
-    [0.05, 0.6],
-  ],
-  walk: [
-    [0.3, 0.95],
-    [0.5, 0.6],
-  ],
-  patch: [
-    [0.75, 0.3],
-    [0.95, 0.3],
-    [0.95, 0.5],
-    [0.75, 0.5],
-  ],
-  person: [
-    [0.5, 0.85],
-    [0.5, 0.5],
-  ],
+function press(event: PointerEvent) {
+  if (tool.value !== 'brush' || event.button !== 0) return
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  brush.begin(corners.place(event), event.altKey)
+}
+function move(event: PointerEvent) {
+  corners.move(event)
+  if (tool.value === 'brush') brush.move(corners.place(event))
+}
+function release() {
+  corners.release()
+  brush.end()
 }
 
 function key(event: KeyboardEvent) {
   if (event.key === 'Escape') {
-    if (!corners.giveUp()) picture.letGo()
+    if (!corners.giveUp() && !brush.giveUp()) {
+      picture.standAt()
+      picture.letGo()
+    }
+  } else if (tool.value === 'brush') {
+    if (event.key === 'Enter') picture.letGo()
+    else if (!brush.key(event)) return
   } else if (event.key === 'Enter' && tool.value) picture.finish(laid.value.length ? laid.value : plain[tool.value])
   else if (event.key === 'Backspace' && laid.value.length) picture.lay(laid.value.slice(0, -1))
   else return
@@ -107,9 +111,10 @@ function key(event: KeyboardEvent) {
       role="group"
       :aria-label="`What ${name} sees: ${things.map((t) => t.name).join(', ') || 'nothing is drawn yet'}`"
       data-test="board"
-      @pointermove="corners.move"
-      @pointerup="corners.release"
-      @pointercancel="corners.release"
+      @pointerdown="press"
+      @pointermove="move"
+      @pointerup="release"
+      @pointercancel="release"
       @click="lay"
       @dblclick="picture.finish()"
       @keydown="key"
@@ -120,7 +125,17 @@ function key(event: KeyboardEvent) {
           <circle cx="5" cy="5" r="2.6" class="dot" />
         </pattern>
       </defs>
-      <PictureGround :sight="seen?.sight" :width="width" :height="height" :unit="unit" />
+      <image
+        v-if="still"
+        :href="still"
+        :width="width"
+        :height="height"
+        preserveAspectRatio="none"
+        class="still"
+        data-test="still"
+        @error="emit('missing')"
+      />
+      <PictureGround :bare="!still" :sight="seen?.sight" :width="width" :height="height" :unit="unit" />
       <g
         v-for="t in of('area', 'patch')"
         :key="keyOf(t)"
@@ -150,9 +165,18 @@ function key(event: KeyboardEvent) {
           :unit="unit"
         />
       </g>
+      <ReachLines :sight="seen?.sight" :width="width" :height="height" :unit="unit" />
       <path v-for="t in of('person')" :key="keyOf(t)" :d="`M${at(t.points[0]!)}L${at(t.points[1]!)}`" class="person" />
       <template v-for="t in things" :key="`corners ${keyOf(t)}`">
         <template v-if="isHere(t) || t.kind === 'person'">
+          <circle
+            v-for="(p, i) in t.points"
+            :key="`dot ${i}`"
+            :cx="p[0] * width"
+            :cy="p[1] * height"
+            :r="6 * unit"
+            class="dot-corner"
+          />
           <circle
             v-for="(p, i) in t.points"
             :key="i"
@@ -170,6 +194,15 @@ function key(event: KeyboardEvent) {
           />
         </template>
       </template>
+      <StandingOne :picture="picture" :place="corners.place" :width="width" :height="height" />
+      <rect
+        v-if="tool === 'brush' && brush.at.value"
+        :x="((brush.at.value.column - ((brush.size.value - 1) >> 1)) * width) / brush.cells.value.columns"
+        :y="((brush.at.value.row - ((brush.size.value - 1) >> 1)) * height) / brush.cells.value.rows"
+        :width="(brush.size.value * width) / brush.cells.value.columns"
+        :height="(brush.size.value * height) / brush.cells.value.rows"
+        class="brush"
+      />
       <polyline
         v-if="laid.length"
         :points="path([...laid, ...(corners.pointer.value ? [corners.pointer.value] : [])])"

@@ -2,25 +2,40 @@
 import { computed } from 'vue'
 
 import type { InPicture } from '../api/types'
-import { three } from '../ui/figures'
 
-/** The ground as it lies in the picture: horizon, distances, and beyond which a person is too small. */
-const { sight } = defineProps<{ sight: InPicture['sight'] | undefined; width: number; height: number; unit: number }>()
-const person = computed(() => sight?.reach.find((r) => r.id === 'person'))
+/** The ground as it lies in the picture: distances, and without a still the horizon and lines that run away from us. */
+const { sight, width, height } = defineProps<{
+  sight: InPicture['sight'] | undefined
+  bare: boolean // there is no still under it
+  width: number
+  height: number
+  unit: number
+}>()
+/** Where lines on the ground that run away from the camera leave the picture, a few metres apart at its foot. */
+const away = computed(() => {
+  const g = sight?.ground
+  if (!g || g.horizon >= 1) return []
+  const [foot, vanish] = [height, g.horizon * height]
+  const apart = (g.focal / ((g.cameraMetres * g.focal) / (1 - g.horizon)) / g.aspect) * width * 2 // two metres there
+  const from = vanish < 0 ? 0 : vanish
+  const lines = Math.min(40, Math.ceil((2.5 * width) / apart))
+  return Array.from({ length: 2 * lines + 1 }, (_, i) => {
+    const x = width / 2 + (i - lines) * apart
+    const top = width / 2 + ((x - width / 2) * (from - vanish)) / (foot - vanish)
+    return `M${x} ${foot}L${top} ${from}`
+  })
+})
 </script>
 
 <template>
   <g v-if="sight?.ground" aria-hidden="true">
-    <rect :width="width" :height="Math.max(0, sight.ground.horizon) * height" class="sky" />
+    <template v-if="bare">
+      <rect :width="width" :height="Math.max(0, sight.ground.horizon) * height" class="sky" />
+      <path v-for="d in away" :key="d" :d="d" class="far" />
+    </template>
     <g v-for="l in sight.ground.lines" :key="l.metres">
       <path :d="`M0 ${l.y * height}H${width}`" class="far" />
       <text :x="width - 6 * unit" :y="l.y * height - 4 * unit" text-anchor="end">{{ l.metres }} m</text>
-    </g>
-    <g v-if="person" data-test="reach">
-      <path :d="`M0 ${person.y * height}H${width}`" class="reach" />
-      <text :x="6 * unit" :y="person.y * height - 4 * unit" class="strong">
-        a person is too small beyond {{ three(person.metres) }} m
-      </text>
     </g>
   </g>
 </template>
@@ -37,11 +52,5 @@ path {
 .far {
   stroke: var(--rule);
   stroke-width: 2;
-}
-
-.reach {
-  stroke: var(--ink);
-  stroke-width: 2;
-  stroke-dasharray: 12 8;
 }
 </style>

@@ -1,30 +1,17 @@
 <script setup lang="ts">
-import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 
-import { choices } from '../api/format'
 import type { Area, Patch, Walk } from '../api/types'
-import { useSite } from '../site/useSite'
-import ChoiceField from '../ui/ChoiceField.vue'
-import { three } from '../ui/figures'
-import HoursField from '../ui/HoursField.vue'
-import NumberField from '../ui/NumberField.vue'
 import TextField from '../ui/TextField.vue'
-import { keyOf, type Picture, type Point } from './usePicture'
+import AreaFields from './AreaFields.vue'
+import PatchFields from './PatchFields.vue'
+import WalkFields from './WalkFields.vue'
+import { keyOf, type Point } from './things'
+import type { Picture } from './usePicture'
 
 /** What is picked in the picture, and what the core says of it. */
 const { picture, channel } = defineProps<{ picture: Picture; channel: string }>()
-const { area, walk, patch, thing, things, seen } = picture
-const site = useSite()
-
-const areaSight = computed(() => seen.value?.sight.areas.find((a) => a.id === area.value?.id))
-const walkSight = computed(() => seen.value?.sight.walks.find((w) => w.id === walk.value?.id))
-const patchSight = computed(() => seen.value?.sight.patches.find((p) => p.id === patch.value?.id))
-const objects = computed(() => {
-  const own = (site.plan?.objects ?? []).map((o) => [o.id, o.name] as const)
-  return [...own, ...choices.objects.value.filter(([id]) => !own.some(([o]) => o === id))]
-})
-const activities = computed(() => (site.plan?.activities ?? []).map((a) => [a.id, a.name] as const))
+const { area, walk, patch, thing, things } = picture
 
 const setArea = (part: Partial<Area>) => picture.change([{ setArea: { channel, area: { ...area.value!, ...part } } }])
 const setWalk = (part: Partial<Walk>) => picture.change([{ setWalk: { channel, walk: { ...walk.value!, ...part } } }])
@@ -71,145 +58,17 @@ function typed(text: string) {
       {{ t.name }}
     </button>
   </nav>
-  <section v-if="thing && thing.kind !== 'person'" class="thing" data-test="thing">
+  <section v-if="thing" class="thing" data-test="thing">
     <h2>{{ thing.name }}</h2>
-    <TextField label="Name" :value="thing.name" :maxlength="100" @change="rename" />
-    <template v-if="area">
-      <template v-if="!area.ignore">
-        <NumberField
-          label="Smallest object"
-          unit="%"
-          :value="area.smallest?.percent ?? 0"
-          :min="0"
-          :max="100"
-          data-field="smallest"
-          @change="(percent) => setArea({ smallest: { percent, of: area!.smallest?.of ?? 'picture' } })"
-        />
-        <ChoiceField
-          v-if="area.smallest"
-          label="Of what"
-          :value="area.smallest.of"
-          :choices="choices.smallestOf.value"
-          @change="(of) => setArea({ smallest: { percent: area!.smallest!.percent, of } })"
-        />
-        <NumberField
-          label="Shortest motion"
-          unit="s"
-          :value="area.minSeconds"
-          member="channels.detection.areas.minSeconds"
-          optional
-          data-field="shortest"
-          @change="(minSeconds) => setArea({ minSeconds })"
-          @clear="setArea({ minSeconds: undefined })"
-        />
-        <NumberField
-          label="Sensitivity"
-          unit="%"
-          :value="area.sensitivityPercent"
-          :min="0"
-          :max="100"
-          optional
-          @change="(sensitivityPercent) => setArea({ sensitivityPercent })"
-          @clear="setArea({ sensitivityPercent: undefined })"
-        />
-        <HoursField
-          empty="always"
-          label="Watches"
-          :value="area.hours?.blocks"
-          @change="(blocks) => setArea({ hours: blocks.length ? { blocks } : undefined })"
-        />
-      </template>
-      <p v-if="areaSight" class="soft">
-        Covers {{ three(areaSight.percent) }} % of the picture<template
-          v-if="!area.ignore && areaSight.leftPercent < areaSight.percent - 0.005"
-          >, of which {{ three(areaSight.leftPercent) }} % are not ignored</template
-        >.
-      </p>
-    </template>
-    <template v-else-if="walk">
-      <ChoiceField
-        label="Who walks"
-        data-field="object"
-        :value="walk.object"
-        :choices="objects"
-        @change="(object) => setWalk({ object })"
-      />
-      <NumberField
-        label="Share of the events"
-        unit="%"
-        :value="walk.sharePercent"
-        :min="0.01"
-        :max="100"
-        data-field="share"
-        @change="(sharePercent) => setWalk({ sharePercent })"
-      />
-      <NumberField
-        label="Speed"
-        unit="m/s"
-        :value="walk.metresPerSecond"
-        :min="0.01"
-        :max="100"
-        optional
-        @change="(metresPerSecond) => setWalk({ metresPerSecond })"
-        @clear="setWalk({ metresPerSecond: undefined })"
-      />
-      <p v-if="!walkSight" class="soft">Set two people on the picture to know how far and how fast this is.</p>
-      <p v-else-if="walkSight.noticedSeconds !== undefined" data-test="walk-says">
-        {{ three(walkSight.metres) }} m in {{ three(walkSight.seconds) }} s. Noticed
-        {{ three(walkSight.noticedSeconds) }} s after entering the picture, {{ three(walkSight.awayMetres ?? 0) }} m
-        away<template v-if="walkSight.missingSeconds > 0.05"
-          >: the first <b class="short">{{ three(walkSight.missingSeconds) }} s</b> are not kept</template
-        >.
-      </p>
-      <p v-else class="short" data-test="walk-says">
-        Never noticed:
-        {{
-          walkSight.entersSeconds === undefined
-            ? 'it passes beside every watched area'
-            : walkSight.large
-              ? 'it is in sight for too short'
-              : 'it is too small in every area'
-        }}.
-      </p>
-      <div v-if="walkSight?.track.length" class="moment">
-        <span class="soft">Along it</span>
-        <ElSlider
-          :model-value="picture.moment.value ?? 0"
-          :max="walkSight.track.length - 1"
-          size="small"
-          aria-label="Along the walk"
-          :format-tooltip="(i: number) => `${three(walkSight!.track[i]?.seconds ?? 0)} s`"
-          data-field="along"
-          @input="(i) => picture.look(Number(i))"
-        />
-      </div>
-    </template>
-    <template v-else-if="patch">
-      <ChoiceField
-        label="What moves"
-        :value="patch.activity"
-        :choices="activities"
-        @change="(activity) => setPatch({ activity })"
-      />
-      <NumberField
-        label="What moves covers"
-        unit="%"
-        :value="patch.blobPercent"
-        :min="0.001"
-        :max="100"
-        @change="(blobPercent) => setPatch({ blobPercent })"
-      />
-      <p v-if="patchSight" data-test="patch-says">
-        {{ three(patchSight.happensPerDay) }} a day move; {{ three(patchSight.passesPercent) }} % are in sight,
-        <b>{{ three(patchSight.triggersPerDay) }}</b> start a recording.
-        <template v-if="patchSight.unmaskedPercent > patchSight.passesPercent + 0.05"
-          >With nothing ignored {{ three(patchSight.unmaskedPercent) }} % would be.</template
-        >
-      </p>
-    </template>
+    <TextField v-if="thing.kind !== 'person'" label="Name" :value="thing.name" :maxlength="100" @change="rename" />
+    <AreaFields v-if="area" :key="area.id" :picture="picture" :channel="channel" :area="area" />
+    <WalkFields v-else-if="walk" :key="walk.id" :picture="picture" :channel="channel" :walk="walk" />
+    <PatchFields v-else-if="patch" :key="patch.id" :picture="picture" :channel="channel" :patch="patch" />
     <TextField
       v-if="thing.points.length"
-      label="Corners, % from the left and the top"
+      :label="
+        thing.kind === 'person' ? 'Feet and head, % from the left and the top' : 'Corners, % from the left and the top'
+      "
       :value="written"
       :maxlength="4000"
       data-field="corners"
@@ -241,13 +100,6 @@ function typed(text: string) {
 
 .drawn [aria-pressed='true'] {
   font-weight: 700;
-}
-
-.moment {
-  display: grid;
-  grid-template-columns: 70px minmax(0, 1fr);
-  align-items: center;
-  padding-right: 8px;
 }
 
 p {

@@ -136,9 +136,13 @@ h2 {
 }
 
 .name {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  overflow-wrap: anywhere;
+}
+
+.row b {
+  max-width: 96px;
+  text-align: right;
+  line-height: 1.25;
 }
 
 .bar {

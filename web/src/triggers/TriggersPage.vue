@@ -7,10 +7,14 @@ import { useHand } from '../hand/useHand'
 import { useSite } from '../site/useSite'
 import CourseFlow from './CourseFlow.vue'
 import DetectionFields from './DetectionFields.vue'
+import DrawingTools from './DrawingTools.vue'
+import GroundFields from './GroundFields.vue'
 import PictureBoard from './PictureBoard.vue'
 import ThingPane from './ThingPane.vue'
 import TriggerList from './TriggerList.vue'
-import { usePicture, type Tool } from './usePicture'
+import { useBrush } from './useBrush'
+import { usePicture } from './usePicture'
+import { useStill } from './useStill'
 
 /** What cameras notice: areas, walks, patches, and the course of events from happening to disk. */
 const site = useSite()
@@ -22,19 +26,11 @@ const here = computed({
 })
 const channel = computed(() => site.channels.get(here.value))
 const picture = usePicture(() => channel.value)
-const { tool, problem, failure, seen, laid } = picture
+const { problem, failure, seen } = picture
+const aspect = computed(() => seen.value?.sight.aspect ?? 16 / 9)
+const brush = useBrush(picture, aspect)
+const still = useStill(() => channel.value, picture)
 
-const tools: [Tool, string, string][] = [
-  ['watch', 'Watch', 'An area in which motion counts'],
-  ['ignore', 'Ignore', 'An area in which motion counts for nothing'],
-  ['walk', 'Walk', 'How wanted things come, by their feet'],
-  ['patch', 'Patch that moves', 'Where something moves that nobody wants'],
-  ['person', 'A person', 'A person of 1.7 m where one would stand; two tell distances'],
-]
-function take(t: Tool) {
-  picture.letGo()
-  tool.value = t
-}
 /** Findings whose place in the plan is something that is decided here. */
 const findings = computed(() =>
   site.findings.filter(
@@ -47,38 +43,36 @@ const findings = computed(() =>
   <div class="triggers">
     <h1 class="visually-hidden">What cameras notice at {{ site.plan?.site.name }}</h1>
     <TriggerList v-model="here" />
-    <div v-if="channel" class="middle">
-      <div class="tools" role="toolbar" aria-label="What to draw">
-        <button
-          v-for="[t, name, title] in tools"
-          :key="t"
-          type="button"
-          class="act quiet"
-          :class="{ here: tool === t }"
-          :aria-pressed="tool === t"
-          :title="title"
-          :data-tool="t"
-          @click="tool === t ? picture.letGo() : take(t)"
-        >
-          {{ name }}
-        </button>
-        <span class="soft">{{
-          !tool
-            ? 'drag corners · Alt+click removes one'
-            : tool === 'person'
-              ? 'click where the feet are'
-              : laid.length
-                ? 'double click or Enter ends it, Esc gives up'
-                : 'click its points; Enter on the picture lays a plain one'
-        }}</span>
-      </div>
+    <div
+      v-if="channel"
+      class="middle"
+      @dragover="still.drag"
+      @dragleave.self="still.over.value = false"
+      @drop="still.drop"
+    >
+      <DrawingTools :picture="picture" :brush="brush" :still="still" />
       <p v-if="problem || failure" class="short" role="alert" data-test="picture-problem">{{ problem || failure }}</p>
-      <PictureBoard :key="channel.id" :picture="picture" :name="channel.name" />
-      <CourseFlow v-if="seen" :course="seen.course" />
+      <p v-else-if="still.missing.value" class="short" data-test="still-missing">
+        The plan names a picture that is not kept here: it came without its pictures. Give it again, or go on without.
+      </p>
+      <PictureBoard
+        :key="channel.id"
+        :picture="picture"
+        :brush="brush"
+        :aspect="aspect"
+        :name="channel.name"
+        :still="still.missing.value ? '' : still.source.value"
+        @missing="still.missing.value = true"
+      />
+      <CourseFlow v-if="seen" :course="seen.course" :channel="channel.id" />
+      <p v-if="still.over.value" class="drop" aria-hidden="true">
+        Drop it: it becomes the picture of {{ channel.name }}
+      </p>
     </div>
     <aside v-if="channel" class="pane" aria-label="What is decided here">
       <DetectionFields :picture="picture" :channel="channel" />
       <ThingPane :picture="picture" :channel="channel.id" />
+      <GroundFields :picture="picture" :channel="channel" />
       <ul v-if="findings.length">
         <FindingItem v-for="f in findings" :key="f.id" :finding="f" :on="channel.id" class="small" />
       </ul>
@@ -109,18 +103,20 @@ const findings = computed(() =>
   grid-row: 4;
 }
 
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px 8px;
-  align-items: center;
-  padding-bottom: 7px;
-  font-size: 12.5px;
+.middle {
+  position: relative;
 }
 
-.tools .here {
-  background: var(--base);
-  color: var(--on-base);
+.drop {
+  position: absolute;
+  inset: 12px;
+  display: grid;
+  place-items: center;
+  margin: 0;
+  font-size: 17px;
+  border: 2px dashed var(--base);
+  background: color-mix(in srgb, var(--sheet) 75%, transparent);
+  pointer-events: none;
 }
 
 .pane {
@@ -159,7 +155,7 @@ ul {
     grid-template-columns: minmax(0, 1fr);
   }
 
-  .tools,
+  .middle > :deep(.tools),
   .pane {
     display: none;
   }

@@ -34,6 +34,7 @@ const marks = computed(() => {
   <polyline :points="line" :class="{ here }" />
   <template v-for="(m, i) in marks" :key="i">
     <rect
+      :class="{ faint: !here }"
       :x="m.box.left * width"
       :y="m.box.top * height"
       :width="(m.box.right - m.box.left) * width"
@@ -41,7 +42,7 @@ const marks = computed(() => {
       rx="6"
     />
     <text
-      v-if="here || i === 0"
+      v-if="here"
       :x="m.box.right * width + 5 * unit"
       :y="m.box.bottom * height - (i ? 20 : 4) * unit"
       class="strong"
@@ -82,6 +83,10 @@ polyline {
   fill: none;
   stroke: var(--base);
   stroke-width: 4;
+}
+
+.faint {
+  opacity: 0.4;
 }
 
 rect {

@@ -1,6 +1,7 @@
 import { ref, type Ref } from 'vue'
 
-import { keyOf, type Picture, type Point, type Thing } from './usePicture'
+import { keyOf, type Point, type Thing } from './things'
+import type { Picture } from './usePicture'
 
 /** Corners of things in the picture: dragged by the pointer, moved by arrows, removed by Alt+click or Delete. */
 export function useCorners(board: Ref<SVGElement | null>, picture: Picture) {

@@ -2,25 +2,12 @@ import { computed, ref, watch } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api, inWords } from '../api/client'
-import type { Area, Channel, Edit, Patch, Problem, Scene, Walk } from '../api/types'
+import type { Area, Channel, Edit, Patch, Problem, Scene, Stand, Walk } from '../api/types'
 import { useSite } from '../site/useSite'
 import type { Cells } from './cells'
+import { freeID, makeThing } from './makeThing'
+import { keyOf, type Kind, type Point, type Thing, type Tool } from './things'
 
-/** A place in the picture: shares of its width and height from the top left. */
-export type Point = [number, number]
-export type Kind = 'area' | 'walk' | 'patch' | 'person'
-export type Tool = 'watch' | 'ignore' | 'walk' | 'patch' | 'person'
-
-/** A thing in the picture that can be picked, with the points that are dragged. A person has feet and head. */
-export interface Thing {
-  kind: Kind
-  id: string
-  name: string
-  points: Point[] // none where it is painted
-  cells?: Cells
-}
-
-export const keyOf = (t: { kind: Kind; id: string }) => `${t.kind} ${t.id}`
 const tidy = (p: Point): Point => p.map((v) => Math.min(1, Math.max(0, Math.round(v * 1e4) / 1e4))) as Point
 const least: Record<Kind, number> = { area: 3, walk: 2, patch: 3, person: 2 }
 
@@ -32,6 +19,7 @@ export function usePicture(channel: () => Channel | undefined) {
   const laid = ref<Point[]>([]) // points of what is being drawn
   const held = ref<Thing>() // a thing while it is changed, until the change is kept
   const problem = ref('')
+  const stand = ref<Stand>() // who stands in the picture to set a smallest size
   const moment = ref<number>() // of the walk that is picked, as a place in its track
 
   const areas = computed<Area[]>(() =>
@@ -56,8 +44,11 @@ export function usePicture(channel: () => Channel | undefined) {
         [p.x, p.headY],
       ],
     }))
+    const h = held.value
+    const isNew = h?.cells && !areas.value.some((a) => a.id === h.id)
     const all = [
       ...of('area', areas.value),
+      ...(isNew ? [h] : []),
       ...of('patch', scene.value.patches ?? []),
       ...of('walk', scene.value.walks ?? []),
       ...people,
@@ -74,6 +65,8 @@ export function usePicture(channel: () => Channel | undefined) {
     const id = channel()!.id
     const points = t.points.map(tidy)
     const a = areas.value.find((x) => x.id === t.id)
+    if (t.kind === 'area' && t.cells)
+      return { setArea: { channel: id, area: { ...(a ?? { id: t.id, name: t.name }), cells: t.cells } } }
     const w = scene.value.walks?.find((x) => x.id === t.id)
     const p = scene.value.patches?.find((x) => x.id === t.id)
     if (t.kind === 'area' && a) return { setArea: { channel: id, area: { ...a, points } } }
@@ -88,14 +81,14 @@ export function usePicture(channel: () => Channel | undefined) {
 
   const live = computed(() => (held.value ? moved(held.value) : undefined))
   const { data: seen, failure } = useAnswer(
-    () => [channel()?.id, site.version, JSON.stringify(live.value)],
+    () => [channel()?.id, site.version, JSON.stringify([live.value, stand.value])],
     () => {
       const c = channel()
       if (!c) return undefined
       const params = { path: { id: site.planId, channel: c.id } }
       return api.POST('/api/plans/{id}/channels/{channel}/picture', {
         params,
-        body: { edits: live.value ? [live.value] : [] },
+        body: { edits: live.value ? [live.value] : [], stand: stand.value },
       })
     },
     { debounce: 15, keep: true },
@@ -113,7 +106,7 @@ export function usePicture(channel: () => Channel | undefined) {
     () => site.version,
     () => (held.value = undefined),
   )
-  watch(picked, () => (moment.value = undefined))
+  watch(picked, () => (moment.value = stand.value = undefined))
   watch(
     () => channel()?.id,
     () => {
@@ -128,61 +121,18 @@ export function usePicture(channel: () => Channel | undefined) {
     laid.value = []
   }
 
-  const free = (kind: string, list: { id: string }[]) => {
-    for (let n = 1; ; n++) if (!list.some((x) => x.id === `${kind}-${n}`)) return { id: `${kind}-${n}`, n }
-  }
-
   /** Makes the thing that was laid out, or says why it cannot be. */
   function finish(points = laid.value) {
     const t = tool.value
-    const id = channel()!.id
-    const at = points.map(tidy)
-    if (t === 'person') {
-      const people = [...(scene.value.people ?? []), { x: at[0]![0], feetY: at[0]![1], headY: at[1]![1] }].slice(-2)
-      const degrees = scene.value.verticalDegrees ? {} : { verticalDegrees: 50 }
-      change([{ setGround: { channel: id, people, ...degrees } }])
-      return letGo()
-    }
-    if (!t || at.length < least[t === 'watch' || t === 'ignore' ? 'area' : t]) return
-    if (t === 'walk') {
-      const { id: walk, n } = free('walk', scene.value.walks ?? [])
-      const rest = 100 - (scene.value.walks ?? []).reduce((sum, w) => sum + w.sharePercent, 0)
-      if (rest <= 0) {
-        problem.value = 'The other walks take all of the events: lower the share of one of them first.'
-        return letGo()
-      }
-      change([
-        {
-          setWalk: {
-            channel: id,
-            walk: { id: walk, name: `Walk ${n}`, object: 'person', sharePercent: rest, points: at },
-          },
-        },
-      ])
-      picked.value = `walk ${walk}`
-    } else if (t === 'patch') {
-      const { id: made, n } = free('patch', scene.value.patches ?? [])
-      const activity = channel()!.nuisance ?? site.plan?.activities?.at(-1)?.id
-      if (activity)
-        change([
-          { setPatch: { channel: id, patch: { id: made, name: `Patch ${n}`, activity, blobPercent: 1, points: at } } },
-        ])
-      else problem.value = 'There is no activity yet that says how often it moves: make one in Kit first.'
-      picked.value = `patch ${made}`
-    } else {
-      const { id: made, n } = free('area', areas.value)
-      const ignore = t === 'ignore'
-      change([
-        {
-          setArea: {
-            channel: id,
-            area: { id: made, name: `${ignore ? 'Ignored' : 'Area'} ${n}`, ...(ignore && { ignore }), points: at },
-          },
-        },
-      ])
-      picked.value = `area ${made}`
-    }
+    if (!t || t === 'brush') return
+    const made = makeThing(t, points.map(tidy), channel()!, areas.value, site.plan?.activities?.at(-1)?.id)
+    if (!made) return
     letGo()
+    if ('problem' in made) problem.value = made.problem
+    else {
+      change([made.edit])
+      if (made.key) picked.value = made.key
+    }
   }
 
   /** Drops the thing that is picked. */
@@ -204,6 +154,26 @@ export function usePicture(channel: () => Channel | undefined) {
   const lay = (points: Point[]) => (laid.value = points)
   const look = (at?: number) => (moment.value = at)
   const complain = (text: string) => (problem.value = text)
+
+  /** The cells that a brush changes: those of the area that is picked, where it is painted. */
+  const cells = computed(() => (thing.value?.kind === 'area' ? thing.value.cells : undefined))
+  function holdCells(of: Cells) {
+    if (cells.value) return hold({ ...thing.value!, cells: of })
+    const { id, n } = freeID('area', areas.value)
+    hold({ kind: 'area', id, name: `Painted ${n}`, points: [], cells: of })
+    picked.value = `area ${id}`
+  }
+  /** Keeps what was painted. Where nothing is left of an area, it goes. */
+  function keepCells() {
+    const h = held.value
+    if (!h?.cells) return
+    if (!/^A*=*$/.test(h.cells.on)) return keep()
+    hold(undefined)
+    if (areas.value.some((a) => a.id === h.id)) remove()
+  }
+
+  const freeArea = () => freeID('area', areas.value).id
+  const standAt = (s?: Stand) => (stand.value = s && { ...s, feet: tidy(s.feet as Point) })
 
   /** Keeps what is held, as it is now. */
   const keep = () => held.value && change([moved(held.value)])
@@ -250,6 +220,12 @@ export function usePicture(channel: () => Channel | undefined) {
     pick,
     lay,
     complain,
+    cells,
+    holdCells,
+    keepCells,
+    stand,
+    standAt,
+    freeArea,
     moment,
     look,
   }

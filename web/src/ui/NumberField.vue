@@ -46,6 +46,12 @@ watch(shown, () => {
   why.value = ''
 })
 
+let tried = '' // what was handed on last; where it was refused, the same can be tried again
+
+function again() {
+  if (tried && text.value === tried) commit()
+}
+
 function commit() {
   why.value = ''
   if (text.value === shown.value) return
@@ -61,7 +67,10 @@ function commit() {
     return
   }
   if (read.value === props.value && !props.mixed) text.value = shown.value
-  else emit('change', read.value)
+  else {
+    tried = text.value
+    emit('change', read.value)
+  }
 }
 
 function nudge(by: number) {
@@ -94,6 +103,7 @@ function leave() {
       @keydown.up.prevent="nudge(1)"
       @keydown.down.prevent="nudge(-1)"
       @keydown.esc="leave"
+      @keydown.enter="again"
       @blur="commit"
     />
     <span class="soft">{{ unit }}</span>

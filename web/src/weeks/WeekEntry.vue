@@ -34,6 +34,7 @@ const ribbon = computed<Ribbon>(
       id: week.id,
       rail: site.rails.get(week.id) ?? [],
       ink: { from: [0], base: [0], motion: [0], alarm: [0], written: [0] },
+      deaf: [],
     },
 )
 
