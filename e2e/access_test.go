@@ -35,14 +35,26 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		"/sites/quay/kit":            func() { p.do(chromedp.WaitReady(chromedp.CSS(cell("hall", "name")))) },
 		"/sites/quay/kit/recorders":  func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-scenario="more"]`))) },
 		"/sites/quay/kit/activities": func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-test="rate-curve"]`))) },
-		"/sites/quay/findings":       func() { p.do(chromedp.WaitReady(chromedp.CSS(".finding"))) },
-		"/sites/quay/history":        func() { p.do(chromedp.WaitReady(chromedp.CSS(".history li"))) },
+		"/sites/quay/triggers": func() {
+			p.click(`[data-line="breakwater"]`)
+			p.until(`!!document.querySelector('[data-pick="patch surf"]')`)
+			p.click(`[data-pick="patch surf"]`)
+			p.click(`[data-test="by-hour"]`)
+			p.until(`!!document.querySelector('[data-test="patch-cost"]') && !!document.querySelector('[data-test="when"]')`)
+		},
+		"/sites/quay/findings": func() { p.do(chromedp.WaitReady(chromedp.CSS(".finding"))) },
+		"/sites/quay/history":  func() { p.do(chromedp.WaitReady(chromedp.CSS(".history li"))) },
 	}
 	// Further states of a page, looked at once more.
 	then := map[string]func(){
 		"/sites/quay/weeks": func() {
 			p.click(`[data-tab="days"]`)
 			p.until(`!!document.querySelector('.year')`)
+		},
+		"/sites/quay/triggers": func() {
+			p.click(`[data-pick="area wall"]`)
+			p.click(`[data-stand="person"]`)
+			p.shows(`[data-test="stand-says"]`, "% of the picture")
 		},
 		"/sites/quay/history": func() {
 			p.keys("k", kb.ModifierCtrl)

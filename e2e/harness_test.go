@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"os"
 	"os/exec"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -36,9 +37,25 @@ type site struct {
 	instead atomic.Pointer[func(http.ResponseWriter, *http.Request) bool]
 }
 
+// waiting are the tests that run beside others.
+var waiting sync.Map
+
+// beside lets a test run beside others: each has its database, its server and its browser.
+func beside(t testing.TB) {
+	if t, ok := t.(*testing.T); ok {
+		if _, already := waiting.LoadOrStore(t, true); !already {
+			t.Parallel()
+		}
+	}
+}
+
+// alone keeps a test from running beside others, as it takes away what they share. It comes before serve.
+func alone(t *testing.T) { waiting.Store(t, true) }
+
 // serve starts the application with a plan in it.
 func serve(t testing.TB, id string, p *plan.Plan) *site {
 	t.Helper()
+	beside(t)
 	ctx := context.Background()
 	s, err := store.Open(ctx, pgtest.Database(t, cluster, t.Name()))
 	if err != nil {

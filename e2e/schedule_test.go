@@ -270,10 +270,10 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 // numbers, and reads the worst date of the year.
 func TestASeasonIsFeltInTheYear(t *testing.T) {
 	s, p := quay(t)
-	p.shows(".verdict", "27.0 on 9 August, High season")
+	p.shows(".verdict", "28.1 on 7 August, High season")
 	p.open("/sites/quay/weeks", `[data-tab="days"]`)
 	p.click(`[data-tab="days"]`)
-	p.shows(`[data-test="year-line"]`, "Array: at worst 27.0 days on 9 August, High season")
+	p.shows(`[data-test="year-line"]`, "Array: at worst 28.1 days on 7 August, High season")
 	p.shows(`[data-special="2026-07-10"] [data-choice]`, "its own duties")
 	set := func(text string) {
 		t.Helper()
@@ -288,7 +288,7 @@ func TestASeasonIsFeltInTheYear(t *testing.T) {
 	if f := s.plan(t).Site.SpecialDays[0].RateFactor; f == nil || *f != 2.5 {
 		t.Errorf("the factor is %v", f)
 	}
-	p.until(`!document.querySelector('.verdict').innerText.includes('27.0 on') && document.querySelector('.verdict').innerText.includes('High season')`)
+	p.until(`!document.querySelector('.verdict').innerText.includes('28.1 on') && document.querySelector('.verdict').innerText.includes('High season')`)
 	set("1")
 	p.revision(3)
 	p.until(`!document.querySelector('.verdict').innerText.includes('High season')`)

@@ -109,6 +109,7 @@ func TestUndoingAnothersChangeAsks(t *testing.T) {
 }
 
 func TestStrokesWaitWhileTheDatabaseIsAway(t *testing.T) {
+	alone(t) // the database goes away
 	s, p := quay(t)
 	cluster.Stop()
 	running := false

@@ -5,6 +5,7 @@ import (
 	"context"
 	"os"
 	"path/filepath"
+	"sync"
 	"testing"
 
 	"wakefield/internal/localpg"
@@ -41,10 +42,15 @@ func Run(m *testing.M, cluster **localpg.Cluster) int {
 	return m.Run()
 }
 
+// making lets tests that run beside each other make their databases one after the other: they share a role.
+var making sync.Mutex
+
 // Database makes an empty database in the cluster, which is dropped after the test,
 // and returns its URL.
 func Database(t testing.TB, c *localpg.Cluster, name string) string {
 	t.Helper()
+	making.Lock()
+	defer making.Unlock()
 	if err := c.Create(context.Background(), name); err != nil {
 		t.Fatal(err)
 	}

@@ -82,7 +82,7 @@ const said = computed(() => {
         </td>
       </tr>
       <tr class="soft">
-        <th />
+        <td />
         <td v-for="hour in 24" :key="hour">
           <button
             type="button"
