@@ -173,6 +173,14 @@ func TestHoursOfDetectionArePainted(t *testing.T) {
 	if on = s.plan(t).Channel("yard").Detection.Steps(); !on.At(3*60+10) || on.At(4*60) {
 		t.Errorf("%v", s.plan(t).Channel("yard").Detection.Hours)
 	}
+	// The gate that loses says what would mend it.
+	p.shows(`[data-mend="hours"]`, "Let detection work all week")
+	p.click(`[data-mend="hours"]`)
+	p.revision(5)
+	if d := s.plan(t).Channel("yard").Detection; d.Hours != nil {
+		t.Errorf("%v", d.Hours)
+	}
+	p.until(`!document.querySelector('[data-test="deaf"]') && !document.querySelector('[data-mend="hours"]')`)
 }
 
 // TestTheCourseByHour asks for the course of one day and one hour, and what a patch costs before it is ignored.

@@ -68,6 +68,11 @@ func TestAChannelGetsAPicture(t *testing.T) {
 	if !eval[bool](p, isShown) {
 		t.Error("the still is not there")
 	}
+	// In the dark it is darker, and nothing else is another colour.
+	p.click(`[data-test="theme"]`)
+	if all, still := eval[string](p, `getComputedStyle(document.documentElement).filter`), eval[string](p, `getComputedStyle(document.querySelector('[data-test="still"]')).filter`); all != "none" || still == "none" {
+		t.Errorf("the page is filtered by %q, the still by %q", all, still)
+	}
 	// A screenshot is pasted, as WebP.
 	eval[bool](p, `new Promise(done => {
 		const canvas = document.createElement('canvas')

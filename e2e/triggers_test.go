@@ -118,6 +118,8 @@ func TestAnAreaIsDrawnDraggedAndMasked(t *testing.T) {
 	// Corners typed wrong stay, with the place; typed over each other they are refused, and nothing is lost.
 	p.corners("5 5, 95 left")
 	p.shows(`[data-test="picture-problem"]`, "Corner 2 is not two numbers")
+	p.corners("5 5, 95 5, 120 90")
+	p.shows(`[data-test="picture-problem"]`, "Corner 3 is outside the picture")
 	p.corners("0 0, 100 100, 100 0, 0 100")
 	p.shows(`[data-test="picture-problem"]`, "its sides cross each other")
 	p.corners("0 0, 100 0, 100 100, 0 100")
@@ -138,7 +140,7 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 	p.click(`[data-thing="walk far"] .wide`)
 	p.shows(`[data-test="walk-says"]`, "Never noticed")
 	p.click(`[data-thing="walk barrow"] .wide`)
-	p.shows(`[data-test="walk-says"]`, "Noticed")
+	p.shows(`[data-test="walk-says"]`, "is noticed after")
 	// Along the walk: the walker is nearer, and larger, at its beginning.
 	tall := func() float64 {
 		return eval[float64](p, `document.querySelector('[data-test="moment"] rect').getBoundingClientRect().height`)

@@ -31,20 +31,21 @@ func (s Severity) rank() int { return slices.Index([]Severity{Error, Warning, Hi
 
 // Finding is one thing the checks noticed.
 type Finding struct {
-	ID       string   `json:"id" doc:"Rule and place; no two findings of a plan share it"`
-	Rule     string   `json:"rule" doc:"Which rule found it"`
-	Severity Severity `json:"severity" enum:"error,warning,hint"`
-	Sentence string   `json:"sentence"`
-	Reason   string   `json:"reason"`
-	Path     string   `json:"path" doc:"Place in the plan document"`
-	Channel  string   `json:"channel,omitempty" doc:"Id of the channel it is about, of several the one that is worst off"`
-	Channels []string `json:"channels,omitempty" doc:"Ids of all channels that it is about, where there are several"`
-	Pool     string   `json:"pool,omitempty" doc:"Id of the pool it is about"`
-	Recorder string   `json:"recorder,omitempty" doc:"Id of the recorder it is about"`
-	Fix      *Fix     `json:"fix,omitempty"`
-	Decision string   `json:"decision,omitempty" doc:"Whose decision it is, where no fix is offered"`
-	Places   []Place  `json:"places,omitempty" doc:"What is found on each channel, where there are several"`
-	Cost     float64  `json:"cost" doc:"How much it costs, in channels of which all would be lost; orders findings of one severity"`
+	ID       string            `json:"id" doc:"Rule and place; no two findings of a plan share it"`
+	Rule     string            `json:"rule" doc:"Which rule found it"`
+	Severity Severity          `json:"severity" enum:"error,warning,hint"`
+	Sentence string            `json:"sentence"`
+	Reason   string            `json:"reason"`
+	Path     string            `json:"path" doc:"Place in the plan document"`
+	Channel  string            `json:"channel,omitempty" doc:"Id of the channel it is about, of several the one that is worst off"`
+	Channels []string          `json:"channels,omitempty" doc:"Ids of all channels that it is about, where there are several"`
+	Pool     string            `json:"pool,omitempty" doc:"Id of the pool it is about"`
+	Recorder string            `json:"recorder,omitempty" doc:"Id of the recorder it is about"`
+	Fix      *Fix              `json:"fix,omitempty"`
+	Decision string            `json:"decision,omitempty" doc:"Whose decision it is, where no fix is offered"`
+	Places   []Place           `json:"places,omitempty" doc:"What is found on each channel, where there are several"`
+	Gate     estimate.GateName `json:"gate,omitempty" doc:"Which gate of the course loses what it is about"`
+	Cost     float64           `json:"cost" doc:"How much it costs, in channels of which all would be lost; orders findings of one severity"`
 
 	Key      string         `json:"key" doc:"What an acceptance names: the rule and what it says, so that it comes back when its figures change"`
 	Accepted *plan.Accepted `json:"accepted,omitempty" doc:"Who accepted it, and why"`
@@ -260,7 +261,7 @@ func (c *site) report(ch *channel, severity Severity, rule, member, sentence, re
 	if member != "" {
 		path += "." + member
 	}
-	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix}
+	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix, Gate: gates[rule]}
 	if words := ofSeveral[rule]; words != "" {
 		f.cause = fmt.Sprint(rule, " ", severity)
 		f.several = func(n int) string { return fmt.Sprintf(words, n) }

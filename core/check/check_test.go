@@ -222,7 +222,15 @@ func TestRules(t *testing.T) {
 		if f.Severity != test.severity || !strings.Contains(f.Sentence, test.says) || f.Reason == "" || f.Path == "" {
 			t.Errorf("%s: %+v", test.rule, f)
 		}
+		if f.Gate != gates[test.rule] {
+			t.Errorf("%s: the gate is %q", test.rule, f.Gate)
+		}
 		mends(t, p, f)
+	}
+	for rule := range gates {
+		if !tested[rule] {
+			t.Errorf("a gate is named for %s, which is no rule", rule)
+		}
 	}
 	for rule := range fixable {
 		if !tested[rule] {

@@ -1,5 +1,7 @@
 package check
 
+import "wakefield/core/estimate"
+
 // ofSeveral is what rules say of several channels, which they find on each.
 var ofSeveral = map[string]string{
 	"detection-off":       "%d channels record on motion, but their detection is off.",
@@ -50,4 +52,13 @@ var decisions = map[string]string{
 	"frames-beyond-camera": "For you to decide: a duty with fewer frames, or a camera that sends more.",
 	"likely-misses":        "For you to decide: a cheap base layer, or better detection.",
 	"guessed-activities":   "For you to decide: whether to measure them.",
+}
+
+// gates says which gate of the course loses what a rule is about.
+var gates = map[string]estimate.GateName{
+	"detection-off": estimate.GateOn, "areas-but-off": estimate.GateOn, "no-events": estimate.GateOn,
+	"no-area": estimate.GateArea, "area-hidden": estimate.GateArea,
+	"walk-unnoticed": estimate.GateLarge, "area-too-small": estimate.GateLarge, "reach-short": estimate.GateLarge,
+	"blind-hours":   estimate.GateHours,
+	"likely-misses": estimate.GateDetector, "untied": estimate.GateTied,
 }

@@ -104,7 +104,7 @@ func TestWhatIsSeenInAPicture(t *testing.T) {
 	}
 	ramp, far := sight.Walks[0], sight.Walks[2]
 	if ramp.Noticed == nil || *ramp.Noticed < 1 || ramp.Area != "foot" || *ramp.Enters > *ramp.Noticed || *ramp.Lost <= *ramp.Noticed || !ramp.Large ||
-		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.Missing-max(0, *ramp.Noticed-4)) > 1e-9 || *ramp.Away < 1 {
+		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.Missing-max(0, *ramp.Noticed-4)) > 1e-9 || *ramp.Away < 1 || *ramp.AwayIn >= *ramp.Away || *ramp.AwayOut <= *ramp.Away {
 		t.Errorf("%+v", ramp)
 	}
 	if l := sight.Ground.Lines; len(l) < 3 || l[0].Y <= l[1].Y || math.Abs((l[1].Y-sight.Ground.Horizon)*l[1].Metres-sight.Ground.CameraMetres*sight.Ground.Focal) > 1e-9 {

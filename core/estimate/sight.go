@@ -53,6 +53,8 @@ type WalkSight struct {
 	Lost    *float64 `json:"lostSeconds,omitempty" doc:"When it is last in sight"`
 	Area    string   `json:"area,omitempty" doc:"Id of the area that notices it"`
 	Away    *float64 `json:"awayMetres,omitempty" doc:"How far away it is noticed"`
+	AwayIn  *float64 `json:"entersAwayMetres,omitempty" doc:"How far away it enters"`
+	AwayOut *float64 `json:"lostAwayMetres,omitempty" doc:"How far away it is lost"`
 	Large   bool     `json:"large" doc:"Whether it is ever large enough, however short"`
 	Small   float64  `json:"tooSmallSeconds" doc:"How long it is in a watched area before it is large enough there; all the while where it never is"`
 	Track   []BoxAt  `json:"track" doc:"Where it is in the picture, at most 60 moments evenly spread"`
@@ -196,10 +198,16 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k in
 		out.Small = touched.Lost - touched.Noticed
 	}
 	out.Noticed, out.Lost = seconds(seen.Noticed), seconds(seen.Lost)
+	away := func(at *float64) *float64 {
+		if at == nil {
+			return nil
+		}
+		metres := g.Distance(g.FeetAt(walk, *at).Y)
+		return &metres
+	}
+	out.Away, out.AwayIn, out.AwayOut = away(out.Noticed), away(out.Enters), away(out.Lost)
 	if seen.Noticed >= 0 {
 		out.Area = w.ids[seen.Area]
-		away := g.Distance(g.FeetAt(walk, seen.Noticed).Y)
-		out.Away = &away
 		out.Missing = max(0, seen.Noticed-c.PreSeconds)
 	}
 	return out

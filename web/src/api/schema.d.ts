@@ -1932,12 +1932,22 @@ export interface components {
             awayMetres?: number;
             /**
              * Format: double
+             * @description How far away it enters
+             */
+            entersAwayMetres?: number;
+            /**
+             * Format: double
              * @description When any part of it is first in a watched area
              */
             entersSeconds?: number;
             id: string;
             /** @description Whether it is ever large enough, however short */
             large: boolean;
+            /**
+             * Format: double
+             * @description How far away it is lost
+             */
+            lostAwayMetres?: number;
             /**
              * Format: double
              * @description When it is last in sight
@@ -2046,6 +2056,8 @@ export interface components {
             /** @description Whose decision it is, where no fix is offered */
             decision?: string;
             fix?: components["schemas"]["Fix"];
+            /** @description Which gate of the course loses what it is about */
+            gate?: string;
             /** @description Rule and place; no two findings of a plan share it */
             id: string;
             /** @description What an acceptance names: the rule and what it says, so that it comes back when its figures change */

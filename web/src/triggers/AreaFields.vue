@@ -8,6 +8,7 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import { three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
+import HoursStrip from './HoursStrip.vue'
 import StandFields from './StandFields.vue'
 import type { Picture } from './usePicture'
 
@@ -73,6 +74,13 @@ const setArea = (part: Partial<Area>) => picture.change([{ setArea: { channel, a
         label="Watches"
         :value="area.hours?.blocks"
         @change="(blocks) => setArea({ hours: blocks.length ? { blocks } : undefined })"
+      />
+      <HoursStrip
+        :blocks="area.hours?.blocks"
+        :deaf="[]"
+        name="area"
+        @change="(blocks) => setArea({ hours: blocks && { blocks } })"
+        @problem="picture.complain"
       />
     </template>
     <p v-if="areaSight" class="soft">

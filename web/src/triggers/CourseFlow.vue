@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import type { Course } from '../api/types'
+import type { Course, Finding } from '../api/types'
+import { useFindings } from '../findings/useFindings'
 import { dayNames } from '../time/week'
 import { three } from '../ui/figures'
 import CourseWhen from './CourseWhen.vue'
 import TermTip from '../ui/TermTip.vue'
 
 /** The course of a day's wanted events, as wide as there is of them, and nuisance beside it. */
-const { course, channel } = defineProps<{ course: Course; channel: string }>()
+const { course, channel, findings } = defineProps<{ course: Course; channel: string; findings: Finding[] }>()
+const { mend } = useFindings()
+/** What would mend the loss at a gate, where a finding has it. */
+const fixOf = (gate: Gate | undefined) => gate && findings.find((f) => f.gate === gate && f.fix && !f.accepted)
 
 /** By day and hour, when asked: the sums of the hours that are picked, or of a mean day. */
 const open = ref(false)
@@ -58,12 +62,13 @@ const words: Record<Gate, [string, string]> = {
 }
 const all = computed(() => Math.max(happens.value, 1e-9))
 const steps = computed(() => [
-  { name: 'happens', pass: happens.value, lost: 0, why: '' },
+  { name: 'happens', pass: happens.value, lost: 0, why: '', gate: undefined },
   ...gates.value.map((g) => ({
     name: words[g.gate][0],
     pass: g.passPerDay,
     lost: g.lostPerDay,
     why: words[g.gate][1],
+    gate: g.gate,
   })),
 ])
 /** The stream from each gate to the next, as a shape. */
@@ -95,7 +100,18 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
           <span class="soft">{{ s.name }}</span>
           <b>{{ little(s.pass) }}</b>
           <i class="bar" :style="{ height: `${(100 * s.pass) / all}%` }" />
-          <span v-if="s.lost > 0.05" class="lost short">−{{ little(s.lost) }} {{ s.why }}</span>
+          <span v-if="s.lost > 0.05" class="lost short">
+            −{{ little(s.lost) }} {{ s.why }}
+            <button
+              v-if="fixOf(s.gate)"
+              type="button"
+              class="plain-button link"
+              :data-mend="s.gate"
+              @click="mend(fixOf(s.gate)!)"
+            >
+              {{ fixOf(s.gate)!.fix!.label }}
+            </button>
+          </span>
         </div>
       </div>
       <p v-if="!isNarrow" data-test="fate">
@@ -169,6 +185,11 @@ p {
 }
 
 @media (max-width: 760px) {
+  .gate > .soft {
+    font-size: 11px;
+    padding-right: 4px;
+  }
+
   svg,
   .bar {
     top: 32px;

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { InPicture } from '../api/types'
 
 /** The ground as it lies in the picture: distances, and without a still the horizon and lines that run away from us. */
-const { sight, width, height } = defineProps<{
+const { sight, width, height, unit } = defineProps<{
   sight: InPicture['sight'] | undefined
   bare: boolean // there is no still under it
   width: number
@@ -25,6 +25,15 @@ const away = computed(() => {
     return `M${x} ${foot}L${top} ${from}`
   })
 })
+/** Distances whose names have room between each other. */
+const lines = computed(() => {
+  let last = Infinity
+  return (sight?.ground?.lines ?? []).map((l) => {
+    const isNamed = last - l.y * height > 14 * unit
+    if (isNamed) last = l.y * height
+    return { ...l, isNamed }
+  })
+})
 </script>
 
 <template>
@@ -33,9 +42,11 @@ const away = computed(() => {
       <rect :width="width" :height="Math.max(0, sight.ground.horizon) * height" class="sky" />
       <path v-for="d in away" :key="d" :d="d" class="far" />
     </template>
-    <g v-for="l in sight.ground.lines" :key="l.metres">
+    <g v-for="l in lines" :key="l.metres">
       <path :d="`M0 ${l.y * height}H${width}`" class="far" />
-      <text :x="width - 6 * unit" :y="l.y * height - 4 * unit" text-anchor="end">{{ l.metres }} m</text>
+      <text v-if="l.isNamed" :x="width - 6 * unit" :y="l.y * height - 4 * unit" text-anchor="end"
+        >{{ l.metres }} m</text
+      >
     </g>
   </g>
 </template>

@@ -7,7 +7,7 @@ import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 
 /** The lines beyond which things are too small however they stand, a line for each kind of thing. */
-const { sight, height, unit } = defineProps<{
+const { sight, width, height, unit } = defineProps<{
   sight: InPicture['sight'] | undefined
   width: number
   height: number
@@ -30,7 +30,7 @@ const lines = computed(() => {
       const x = isClose ? right : 6 * unit
       right = x + (text.length * 6.3 + 14) * unit
       if (!isClose) last = r.y * height
-      return { ...r, text, x, base: last - 4 * unit }
+      return { ...r, text: right > width ? '' : text, x, base: last - 4 * unit }
     })
 })
 </script>

@@ -38,6 +38,11 @@ function typed(text: string) {
     picture.complain(`Corner ${bad + 1} is not two numbers in percent, such as 30.5 40; corners are parted by commas.`)
     return
   }
+  const outside = points.findIndex((p) => p.some((v) => v < 0 || v > 1))
+  if (outside >= 0) {
+    picture.complain(`Corner ${outside + 1} is outside the picture, which goes from 0 to 100 % each way.`)
+    return
+  }
   picture.hold({ ...thing.value!, points: points as Point[] })
   picture.keep()
 }

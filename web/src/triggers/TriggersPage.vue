@@ -31,6 +31,8 @@ const aspect = computed(() => seen.value?.sight.aspect ?? 16 / 9)
 const brush = useBrush(picture, aspect)
 const still = useStill(() => channel.value, picture)
 
+/** Findings about this channel that a gate of its course loses by. */
+const mending = computed(() => site.findings.filter((f) => f.gate && channelsOf(f).includes(here.value)))
 /** Findings whose place in the plan is something that is decided here. */
 const findings = computed(() =>
   site.findings.filter(
@@ -64,7 +66,7 @@ const findings = computed(() =>
         :still="still.missing.value ? '' : still.source.value"
         @missing="still.missing.value = true"
       />
-      <CourseFlow v-if="seen" :course="seen.course" :channel="channel.id" />
+      <CourseFlow v-if="seen" :course="seen.course" :channel="channel.id" :findings="mending" />
       <p v-if="still.over.value" class="drop" aria-hidden="true">
         Drop it: it becomes the picture of {{ channel.name }}
       </p>

@@ -14,6 +14,8 @@ const { picture, channel, walk } = defineProps<{ picture: Picture; channel: stri
 const { seen } = picture
 const objects = useObjects()
 const walkSight = computed(() => seen.value?.sight.walks.find((w) => w.id === walk.id))
+const after = (seconds: number | undefined, metres: number | undefined) =>
+  seconds === undefined ? '' : `after ${three(seconds)} s, ${three(metres ?? 0)} m away`
 const setWalk = (part: Partial<Walk>) => picture.change([{ setWalk: { channel, walk: { ...walk, ...part } } }])
 </script>
 
@@ -47,11 +49,14 @@ const setWalk = (part: Partial<Walk>) => picture.change([{ setWalk: { channel, w
     />
     <p v-if="!walkSight" class="soft">Set two people on the picture to know how far and how fast this is.</p>
     <p v-else-if="walkSight.noticedSeconds !== undefined" data-test="walk-says">
-      {{ three(walkSight.metres) }} m in {{ three(walkSight.seconds) }} s. Noticed
-      {{ three(walkSight.noticedSeconds) }} s after entering the picture, {{ three(walkSight.awayMetres ?? 0) }} m
-      away<template v-if="walkSight.missingSeconds > 0.05"
-        >: the first <b class="short">{{ three(walkSight.missingSeconds) }} s</b> are not kept</template
-      >.
+      {{ three(walkSight.metres) }} m in {{ three(walkSight.seconds) }} s. Enters a watched area
+      {{ after(walkSight.entersSeconds, walkSight.entersAwayMetres) }}, is noticed
+      {{ after(walkSight.noticedSeconds, walkSight.awayMetres) }} and lost
+      {{ after(walkSight.lostSeconds, walkSight.lostAwayMetres) }}.
+      <template v-if="walkSight.missingSeconds > 0.05">
+        The first <b class="short">{{ three(walkSight.missingSeconds) }} s</b> are not kept.
+      </template>
+      <template v-else>What is kept from before reaches back to its beginning.</template>
     </p>
     <p v-else class="short" data-test="walk-says">
       Never noticed:
