@@ -150,6 +150,7 @@ func TestHoursOfDetectionArePainted(t *testing.T) {
 		})()`, day)
 	}
 	p.until(ringed(2.1))
+	p.until(`[...document.querySelectorAll('[data-channel="yard"], [data-channel="yard"] *')].some(e => e.getAttribute('aria-label')?.includes('For 30 hours a week it waits for motion that nothing reports'))`)
 	if eval[bool](p, ringed(5.1)) || eval[bool](p, ringed(2.6)) {
 		t.Error("hours are ringed in which detection works")
 	}

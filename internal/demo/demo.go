@@ -24,7 +24,7 @@ var brackenhall []byte
 // RAID 5, activities that follow the sailings. What its cameras see is known; the pictures themselves come with [Fill].
 func PennywhistleQuay() *plan.Plan {
 	p := mustRead(pennywhistle)
-	for _, v := range views() {
+	for _, v := range quayViews() {
 		v.draw(p.Channel(v.channel))
 	}
 	return p
@@ -53,8 +53,8 @@ func Fill(ctx context.Context, s *store.Store) error {
 		make func() (*plan.Plan, []*stills.Still)
 	}{
 		{"saltmarsh-tram-depot", func() (*plan.Plan, []*stills.Still) { return SaltmarshTramDepot(), nil }},
-		{"brackenhall-cider-works", func() (*plan.Plan, []*stills.Still) { return BrackenhallCiderWorks(), nil }},
-		{"pennywhistle-quay", func() (*plan.Plan, []*stills.Still) { return withPictures(PennywhistleQuay()) }},
+		{"brackenhall-cider-works", func() (*plan.Plan, []*stills.Still) { return withPictures(BrackenhallCiderWorks(), ciderViews()) }},
+		{"pennywhistle-quay", func() (*plan.Plan, []*stills.Still) { return withPictures(PennywhistleQuay(), quayViews()) }},
 	}
 	list, err := s.List(ctx)
 	if err != nil {

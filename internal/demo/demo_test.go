@@ -36,8 +36,8 @@ func TestSampleSitesKeepTheRules(t *testing.T) {
 
 // TestPicturesAreThoseOfTheViews draws every view anew, smaller, and holds the picture that the program brings against it.
 func TestPicturesAreThoseOfTheViews(t *testing.T) {
-	list, i := pictures(), 0
-	const width, height = 320, 180
+	list, i := append(pictures(quayViews()), pictures(ciderViews())...), 0
+	const width, height = 240, 135
 	Draw(width, height, func(channel string, drawn *image.Gray) {
 		kept, err := jpeg.Decode(bytes.NewReader(list[i].JPEG))
 		if err != nil {
@@ -54,8 +54,8 @@ func TestPicturesAreThoseOfTheViews(t *testing.T) {
 			t.Errorf("%s: the picture is off by %.1f greys in the mean: run go generate in internal/demo", channel, off)
 		}
 	})
-	if i != 15 {
-		t.Errorf("%d pictures; Pennywhistle Quay has 15 cameras", i)
+	if i != 20 {
+		t.Errorf("%d pictures; Pennywhistle Quay has 15 cameras, Brackenhall 5", i)
 	}
 }
 
@@ -63,8 +63,13 @@ func TestPicturesAreThoseOfTheViews(t *testing.T) {
 // be found in what is drawn.
 func TestScenesAreThoseOfTheCameras(t *testing.T) {
 	p := PennywhistleQuay()
-	for _, v := range views() {
-		g, known, err := p.Channel(v.channel).Ground()
+	cider, _ := withPictures(BrackenhallCiderWorks(), ciderViews())
+	for _, v := range append(quayViews(), ciderViews()...) {
+		c := p.Channel(v.channel)
+		if c == nil {
+			c = cider.Channel(v.channel)
+		}
+		g, known, err := c.Ground()
 		if err != nil || !known || math.Abs(g.Camera-v.height) > 0.01*v.height || math.Abs(g.Horizon-v.horizon) > 0.01 {
 			t.Errorf("%s: %+v, %v; it hangs at %v m, with the horizon at %v", v.channel, g, err, v.height, v.horizon)
 		}

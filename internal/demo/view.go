@@ -11,7 +11,7 @@ import (
 	"wakefield/internal/stills"
 )
 
-// A view is what a camera of Pennywhistle Quay sees, and what is drawn in its picture. Lengths on the ground are metres to
+// A view is what a camera of a sample site sees, and what is drawn in its picture. Lengths on the ground are metres to
 // the right of the camera and away from it.
 type view struct {
 	channel string
@@ -113,10 +113,10 @@ func (v *view) draw(c *plan.Channel) {
 //go:embed pictures
 var files embed.FS
 
-// pictures are what all cameras of Pennywhistle Quay see, in the order of views.
-func pictures() []*stills.Still {
+// pictures are what some views show, in their order.
+func pictures(views []view) []*stills.Still {
 	var out []*stills.Still
-	for _, v := range views() {
+	for _, v := range views {
 		data, err := files.ReadFile("pictures/" + v.channel + ".jpg")
 		if err != nil {
 			panic("demo: " + err.Error())
@@ -130,18 +130,20 @@ func pictures() []*stills.Still {
 	return out
 }
 
-// Draw draws anew what all cameras of Pennywhistle Quay see, in a size in pixels, and gives each picture to a function.
+// Draw draws anew what all cameras of the sample sites see, in a size in pixels, and gives each picture to a function.
 func Draw(width, height int, give func(channel string, picture *image.Gray)) {
-	for _, v := range views() {
+	for _, v := range append(quayViews(), ciderViews()...) {
 		give(v.channel, scenery.Render(v.place, v.camera(), width, height))
 	}
 }
 
-// withPictures gives the cameras of Pennywhistle Quay their pictures.
-func withPictures(p *plan.Plan) (*plan.Plan, []*stills.Still) {
-	list := pictures()
-	for i, v := range views() {
-		p.Channel(v.channel).Scene.Picture = list[i].ID
+// withPictures gives cameras what is known of their views, and the pictures.
+func withPictures(p *plan.Plan, views []view) (*plan.Plan, []*stills.Still) {
+	list := pictures(views)
+	for i, v := range views {
+		c := p.Channel(v.channel)
+		v.draw(c)
+		c.Scene.Picture = list[i].ID
 	}
 	return p, list
 }

@@ -87,8 +87,8 @@ func lane() scenery.Place {
 			solids{box{X: -5.2, Z: 30, W: 0.3, H: 1.1, D: 52, Grey: 0.8}, box{X: 12, Z: 44, W: 8, H: 5, D: 14, Grey: 0.85}})}
 }
 
-// views are those of all cameras of Pennywhistle Quay.
-func views() []view {
+// quayViews are those of all cameras of Pennywhistle Quay.
+func quayViews() []view {
 	vehicle := func(x float64) []route {
 		return []route{{"board", "Down the lane", "vehicle", 85, []spot{{x, 34}, {x, 5.6}}}, {"foot", "On foot beside it", "person", 15, []spot{{x - 1.2, 13}, {x - 1.3, 5.8}}}}
 	}
@@ -175,5 +175,41 @@ func views() []view {
 			place: scenery.Place{Ground: 0.8, Sky: 0.97, Painted: []paint{{X0: -200, X1: 200, Z0: 21, Z1: 500, Grey: 0.7, Waves: true}, {X0: -3, X1: 3, Z0: 5, Z1: 21, Grey: 0.72}, {X0: -1, X1: -0.85, Z0: 5, Z1: 21, Grey: 0.4}, {X0: 0.85, X1: 1, Z0: 5, Z1: 21, Grey: 0.4}},
 				Solids: all(solids{box{X: 0.2, Z: 15, Y: 0.5, W: 1.8, H: 0.9, D: 5.4, Turn: 4, Grey: 0.88}, box{X: 0.2, Z: 16, Y: 1.4, W: 1.3, H: 0.9, D: 1.8, Turn: 4, Grey: 0.7}, box{X: 0, Z: 15, W: 1.4, H: 0.5, D: 4, Grey: 0.4},
 					box{X: -3.4, Z: 13, W: 0.4, H: 0.8, D: 17, Grey: 0.65}, box{X: 3.4, Z: 13, W: 0.4, H: 0.8, D: 17, Grey: 0.65}, box{X: 5.6, Z: 11, W: 1.2, H: 1.4, D: 1.6, Grey: 0.5}})}},
+	}
+}
+
+// barrel is a cask that stands.
+func barrel(x, z, size float64) solids {
+	return solids{post{X: x, Z: z, R: 0.36 * size, H: size, Grey: 0.5}, post{X: x, Z: z, Y: size, R: 0.3 * size, H: 0.03, Grey: 0.65}}
+}
+
+// ciderViews are those of all cameras of Brackenhall Cider Works. Nothing is drawn in them yet.
+func ciderViews() []view {
+	return []view{
+		{channel: "gate", degrees: 44, height: 3.6, horizon: 0.2, people: [2]spot{{-1, 7}, {1, 15}},
+			place: scenery.Place{Ground: 0.78, Sky: 0.97, Painted: []paint{{X0: -2.2, X1: 2.2, Z0: 0, Z1: 90, Grey: 0.7}},
+				Solids: all(solids{box{X: -3, Z: 16, W: 0.9, H: 2.4, D: 0.9, Grey: 0.7}, box{X: 3, Z: 16, W: 0.9, H: 2.4, D: 0.9, Grey: 0.7}, box{X: -1.6, Z: 14.8, W: 0.1, H: 1.3, D: 2.4, Turn: 25, Grey: 0.5},
+					box{X: 9, Z: 20, W: 11, H: 1.4, D: 0.4, Grey: 0.65}, box{X: -9, Z: 20, W: 11, H: 1.4, D: 0.4, Grey: 0.65}},
+					row(6, 3.4, 1.6, func(x, z float64) solids {
+						return solids{post{X: x - 9, Z: 30 + z, R: 0.25, H: 2, Grey: 0.4}, post{X: x - 9, Z: 30 + z, Y: 2, R: 1.5, H: 2.4, Grey: 0.6}}
+					}))}},
+		{channel: "yard", degrees: 50, height: 4.4, horizon: 0.18, people: [2]spot{{-1.5, 8}, {2, 17}},
+			place: scenery.Place{Ground: 0.8, Sky: 0.97, Solids: all(solids{box{X: -8, Z: 18, W: 8, H: 4.2, D: 10, Grey: 0.82}, box{X: -4.1, Z: 16, W: 0.1, H: 2.6, D: 2.4, Grey: 0.4}, box{X: 7, Z: 26, W: 12, H: 3.6, D: 6, Grey: 0.75},
+				box{X: 5, Z: 22.9, W: 2.6, H: 2.6, D: 0.1, Grey: 0.4}, box{X: 4, Z: 12, Y: 0.5, W: 1.8, H: 0.7, D: 3.2, Turn: 30, Grey: 0.6}, box{X: 4, Z: 12, W: 1.4, H: 0.5, D: 2.6, Turn: 30, Grey: 0.3}},
+				row(4, 0.85, 0, func(x, _ float64) solids { return barrel(-3+x, 12.5, 0.95) }))}},
+		{channel: "press", degrees: 54, height: 3.4, horizon: 0.18, people: [2]spot{{-1, 5.6}, {1.4, 10}},
+			place: scenery.Place{Lamps: true, Ground: 0.75, Sky: 0.9, Solids: all(room(-5.4, 5.4, 13, 4.6), solids{box{X: 1.6, Z: 8.6, W: 2.2, H: 0.7, D: 2.2, Grey: 0.5}, box{X: 0.6, Z: 8.6, Y: 0.7, W: 0.16, H: 2.2, D: 0.16, Grey: 0.4},
+				box{X: 2.6, Z: 8.6, Y: 0.7, W: 0.16, H: 2.2, D: 0.16, Grey: 0.4}, box{X: 1.6, Z: 8.6, Y: 2.8, W: 2.5, H: 0.3, D: 0.5, Grey: 0.45}, post{X: 1.6, Z: 8.6, Y: 0.7, R: 0.7, H: 0.9, Grey: 0.6}, post{X: 1.6, Z: 8.6, Y: 1.6, R: 0.12, H: 1.3, Grey: 0.3},
+				post{X: -3.6, Z: 10, R: 1, H: 2.6, Grey: 0.8}, post{X: -3.6, Z: 7.4, R: 1, H: 2.6, Grey: 0.8}, box{X: 0, Z: 12.98, W: 2.6, H: 3, D: 0.06, Grey: 0.55}})}},
+		{channel: "cellar", degrees: 54, height: 2.6, horizon: 0.16, people: [2]spot{{-0.5, 4}, {0.4, 7.4}},
+			place: scenery.Place{Lamps: true, Ground: 0.7, Sky: 0.9, Solids: all(room(-3, 3, 9, 2.9), row(4, 0, 1.3, func(_, z float64) solids { return all(barrel(-2.3, 4+z, 1.1), barrel(2.3, 4+z, 1.1)) }),
+				solids{box{X: 0, Z: 8.98, W: 1.4, H: 2.1, D: 0.06, Grey: 0.4}, box{X: 0, Z: 8.95, Y: 0.9, W: 1.1, H: 0.08, D: 0.04, Grey: 0.25}})}},
+		{channel: "bottling", degrees: 52, height: 3.2, horizon: 0.2, people: [2]spot{{-1.8, 5.4}, {1.8, 9}},
+			place: scenery.Place{Lamps: true, Ground: 0.82, Sky: 0.9, Solids: all(room(-4.6, 4.6, 12, 3.8), solids{box{X: 0, Z: 7.6, Y: 0.8, W: 0.7, H: 0.12, D: 7, Grey: 0.5}, box{X: 0, Z: 9, W: 1.8, H: 2.2, D: 1.6, Grey: 0.7}, box{X: 3.6, Z: 8, W: 1.4, H: 1.2, D: 3, Grey: 0.55}},
+				row(5, 0, 1.5, func(_, z float64) solids {
+					return solids{box{X: 0, Z: 4.6 + z, W: 0.5, H: 0.8, D: 0.1, Grey: 0.35}}
+				}), row(9, 0, 0.3, func(_, z float64) solids {
+					return solids{post{X: 0, Z: 4.4 + z, Y: 0.92, R: 0.05, H: 0.26, Grey: 0.3}}
+				}))}},
 	}
 }

@@ -64,7 +64,7 @@ func Take(data []byte) (*Still, error) {
 	}
 	picture, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
-		return nil, fmt.Errorf("the picture is damaged: %w", err)
+		return nil, fmt.Errorf("the picture cannot be decoded: it is damaged, or an animation (%w)", err)
 	}
 	if config.Width <= WidestKept && len(data) <= 2*aimBytes && isPlain(data) {
 		return newStill(data, config.Width, config.Height), nil

@@ -13,6 +13,8 @@ export function weekInWords(channel: Channel, ribbon: Ribbon | undefined, duties
     parts.push(`${first === last ? dayNames[first] : `${dayNames[first]} to ${dayNames[last]}`}: ${days[first]}`)
     first = last + 1
   }
+  const deaf = ribbon.deaf.reduce((sum, s) => sum + (s.to > s.from ? s.to - s.from : s.to - s.from + WEEK), 0)
+  if (deaf) parts.push(`For ${Math.round(deaf / 6) / 10} hours a week it waits for motion that nothing reports`)
   return `${channel.name}. ${parts.join('. ')}`
 }
 
