@@ -54,8 +54,8 @@ func TestPicturesAreThoseOfTheViews(t *testing.T) {
 			t.Errorf("%s: the picture is off by %.1f greys in the mean: run go generate in internal/demo", channel, off)
 		}
 	})
-	if i != 20 {
-		t.Errorf("%d pictures; Pennywhistle Quay has 15 cameras, Brackenhall 5", i)
+	if i != 21 {
+		t.Errorf("%d pictures; Pennywhistle Quay has 16 channels, Brackenhall 5", i)
 	}
 }
 

@@ -175,6 +175,12 @@ func quayViews() []view {
 			place: scenery.Place{Ground: 0.8, Sky: 0.97, Painted: []paint{{X0: -200, X1: 200, Z0: 21, Z1: 500, Grey: 0.7, Waves: true}, {X0: -3, X1: 3, Z0: 5, Z1: 21, Grey: 0.72}, {X0: -1, X1: -0.85, Z0: 5, Z1: 21, Grey: 0.4}, {X0: 0.85, X1: 1, Z0: 5, Z1: 21, Grey: 0.4}},
 				Solids: all(solids{box{X: 0.2, Z: 15, Y: 0.5, W: 1.8, H: 0.9, D: 5.4, Turn: 4, Grey: 0.88}, box{X: 0.2, Z: 16, Y: 1.4, W: 1.3, H: 0.9, D: 1.8, Turn: 4, Grey: 0.7}, box{X: 0, Z: 15, W: 1.4, H: 0.5, D: 4, Grey: 0.4},
 					box{X: -3.4, Z: 13, W: 0.4, H: 0.8, D: 17, Grey: 0.65}, box{X: 3.4, Z: 13, W: 0.4, H: 0.8, D: 17, Grey: 0.65}, box{X: 5.6, Z: 11, W: 1.2, H: 1.4, D: 1.6, Grey: 0.5}})}},
+		// The last channel has no camera yet: this is what one would see that hung where it could.
+		{channel: "spare", degrees: 46, height: 4, horizon: 0.18, people: [2]spot{{-1, 8}, {1, 17}},
+			place: scenery.Place{Ground: 0.82, Sky: 0.97, Painted: []paint{{X0: -200, X1: 200, Z0: 26, Z1: 500, Grey: 0.7, Waves: true}},
+				Solids: all(hut(-6, 17, 4, 2.7, 3.4), row(5, 0, 0.9, func(_, z float64) solids {
+					return solids{box{X: 3.4, Z: 22.4 + z, Y: -0.2, W: 3.2, H: 0.9 - 0.18*z, D: 0.9, Grey: 0.75}}
+				}), rail(1.6, 14, 22), solids{post{X: 8, Z: 24, R: 0.12, H: 7, Grey: 0.45}, box{X: 8.6, Z: 24, Y: 6.2, W: 1.1, H: 0.7, D: 0.04, Grey: 0.35}})}},
 	}
 }
 
