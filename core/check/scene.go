@@ -93,7 +93,11 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 		if seen.Missing < missingSeconds {
 			continue
 		}
-		if smaller := c.smaller(ch, k, missingSeconds); smaller != nil && seen.Small > ch.PreSeconds {
+		var smaller *Fix
+		if seen.Small > ch.PreSeconds {
+			smaller = c.smaller(ch, k, missingSeconds)
+		}
+		if smaller != nil {
 			c.report(ch, Hint, "reach-short", path,
 				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not kept.", ch.Name, walk.Name, seen.Missing),
 				plan.Say("For %.2g s it is in a watched area and too small there; it is noticed %.3g m away, and %v s are kept from before. An area of its own out there could notice smaller things.",
@@ -116,20 +120,23 @@ const missingSeconds = 0.5
 
 // smaller offers the largest of some smaller sizes of one area at which fewer than so many seconds of walk k are not kept.
 func (c *site) smaller(ch *channel, k int, most float64) *Fix {
-	for _, a := range ch.Detection.List() {
+	// Tried on a plan of which one channel is another; what is found is made by an edit like any.
+	next := *c.plan
+	next.Channels = slices.Clone(c.plan.Channels)
+	tried := &next.Channels[ch.index]
+	for i, a := range ch.Detection.List() {
 		if a.Ignore || a.Smallest == nil {
 			continue
 		}
 		for divisor := 2.0; divisor <= 64; divisor *= 2 {
 			smaller := a
 			smaller.Smallest = &plan.Smallest{Percent: tidy(a.Smallest.Percent / divisor), Of: a.Smallest.Of}
-			change := edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: smaller}}
-			next, err := edit.After(c.plan, change)
-			if err != nil {
-				return nil
-			}
-			if estimate.Unkept(next, ch.index, k) < most {
-				return fix(plan.Say("Notice from %v %% on in %s", smaller.Smallest.Percent, a.Name), change)
+			list := slices.Clone(ch.Detection.List())
+			list[i] = smaller
+			tried.Detection.Areas = &plan.Areas{List: list}
+			if estimate.Unkept(&next, ch.index, k) < most {
+				return fix(plan.Say("Notice from %v %% on in %s", smaller.Smallest.Percent, a.Name),
+					edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: smaller}})
 			}
 		}
 	}

@@ -46,7 +46,7 @@ func TestFiftyEditorsOnAPoolOfFour(t *testing.T) {
 // TestTwoServersMergeWhatDoesNotMeet has the clients of two servers change channels of
 // their own as fast as they can.
 func TestTwoServersMergeWhatDoesNotMeet(t *testing.T) {
-	c, s := serving(t, demo.SaltmarshTramDepot(), "", Options{})
+	c, s := serving(t, crowd(16), "", Options{})
 	other := httptest.NewServer(New(t.Context(), s, Options{}))
 	t.Cleanup(other.Close)
 	var group sync.WaitGroup
@@ -55,7 +55,7 @@ func TestTwoServersMergeWhatDoesNotMeet(t *testing.T) {
 			d := &client{t, []string{c.url, other.URL}[i%2]}
 			version := 1
 			for k := range 10 {
-				status, _, body := d.send("POST", "/api/plans/site/edits", paint(version, fmt.Sprintf("c1-%d", i+1), []string{"clock", "motion"}[k%2]))
+				status, _, body := d.send("POST", "/api/plans/site/edits", paint(version, fmt.Sprintf("k%d", i), []string{"clock", "motion"}[k%2]))
 				var a Answer
 				if err := json.Unmarshal([]byte(body), &a); status != 200 || err != nil {
 					t.Errorf("client %d: status %d: %.300s", i, status, body)
