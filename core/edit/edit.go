@@ -17,51 +17,65 @@ import (
 
 // Edit is one change that can be made to a plan. Exactly one member is set.
 type Edit struct {
-	Paint          *Paint          `json:"paint,omitempty" doc:"Give channels a duty over some hours"`
-	CopyDay        *CopyDay        `json:"copyDay,omitempty" doc:"Give channels on some days the duties of another day"`
-	CopyWeek       *CopyWeek       `json:"copyWeek,omitempty" doc:"Give channels the week of another"`
-	FollowWeek     *FollowWeek     `json:"followWeek,omitempty" doc:"Let channels follow a named week"`
-	SetTimes       *SetTimes       `json:"setTimes,omitempty" doc:"Set pre- and post-event times"`
-	SetRate        *SetRate        `json:"setRate,omitempty" doc:"Set the bitrate of a stream"`
-	SetDetection   *SetDetection   `json:"setDetection,omitempty" doc:"Set how motion becomes a trigger"`
-	SetKeep        *SetKeep        `json:"setKeep,omitempty" doc:"Set how long footage must and may be kept"`
-	SetAudio       *SetAudio       `json:"setAudio,omitempty" doc:"Set the audio bitrate"`
-	SetActivity    *SetActivity    `json:"setActivity,omitempty" doc:"Add or replace an activity"`
-	PaintRate      *PaintRate      `json:"paintRate,omitempty" doc:"Set how often an activity happens over some hours"`
-	SetDuty        *SetDuty        `json:"setDuty,omitempty" doc:"Add or replace a duty"`
-	RemoveDuty     *RemoveDuty     `json:"removeDuty,omitempty" doc:"Remove a duty, another taking its hours"`
-	SetPool        *SetPool        `json:"setPool,omitempty" doc:"Add or replace a pool of drives"`
-	AddEffect      *AddEffect      `json:"addEffect,omitempty" doc:"Add a cause and what it records"`
-	SetChannel     *SetChannel     `json:"setChannel,omitempty" doc:"Add or replace a channel"`
-	SetCells       *SetCells       `json:"setCells,omitempty" doc:"Set cells of the channel table; rows without a channel add one"`
-	MoveChannels   *MoveChannels   `json:"moveChannels,omitempty" doc:"Renumber channels, or move them to another recorder"`
-	RemoveChannels *RemoveChannels `json:"removeChannels,omitempty" doc:"Remove channels"`
-	SetKind        *SetKind        `json:"setKind,omitempty" doc:"Add or replace a camera kind"`
-	RemoveKind     *RemoveKind     `json:"removeKind,omitempty" doc:"Remove a camera kind"`
-	ApplyKind      *ApplyKind      `json:"applyKind,omitempty" doc:"Give channels the settings of a camera kind"`
-	SetSite        *SetSite        `json:"setSite,omitempty" doc:"Set names and time zone"`
-	SetRecorder    *SetRecorder    `json:"setRecorder,omitempty" doc:"Add or replace a recorder"`
-	RemoveRecorder *RemoveRecorder `json:"removeRecorder,omitempty" doc:"Remove a recorder"`
-	RemovePool     *RemovePool     `json:"removePool,omitempty" doc:"Remove a pool of drives"`
-	SetStream      *SetStream      `json:"setStream,omitempty" doc:"Set what a stream is"`
-	RemoveActivity *RemoveActivity `json:"removeActivity,omitempty" doc:"Remove an activity"`
-	SetWeek        *SetWeek        `json:"setWeek,omitempty" doc:"Add or replace a named week"`
-	RemoveWeek     *RemoveWeek     `json:"removeWeek,omitempty" doc:"Remove a named week"`
-	KeepWeek       *KeepWeek       `json:"keepWeek,omitempty" doc:"Keep a channel's week under a name"`
-	DepartWeek     *DepartWeek     `json:"departWeek,omitempty" doc:"Let channels depart from the week they follow"`
-	SetSpecialDays *SetSpecialDays `json:"setSpecialDays,omitempty" doc:"Set the special days of the site"`
-	SetGround      *SetGround      `json:"setGround,omitempty" doc:"Set how the ground lies in a channel's picture, and its still"`
-	SetWalk        *SetWalk        `json:"setWalk,omitempty" doc:"Add or replace a walk"`
-	RemoveWalk     *RemoveWalk     `json:"removeWalk,omitempty" doc:"Remove a walk"`
-	SetPatch       *SetPatch       `json:"setPatch,omitempty" doc:"Add or replace a patch"`
-	RemovePatch    *RemovePatch    `json:"removePatch,omitempty" doc:"Remove a patch"`
-	SetArea        *SetArea        `json:"setArea,omitempty" doc:"Add or replace a detection area"`
-	RemoveArea     *RemoveArea     `json:"removeArea,omitempty" doc:"Remove a detection area"`
-	CopyAreas      *CopyAreas      `json:"copyAreas,omitempty" doc:"Give channels the detection areas of another"`
-	SetObject      *SetObject      `json:"setObject,omitempty" doc:"Add or replace a kind of thing that walks"`
-	RemoveObject   *RemoveObject   `json:"removeObject,omitempty" doc:"Remove a kind of thing that walks"`
-	AcceptFinding  *AcceptFinding  `json:"acceptFinding,omitempty" doc:"Accept a finding, with a reason"`
-	ReopenFinding  *ReopenFinding  `json:"reopenFinding,omitempty" doc:"Take an acceptance back"`
+	Paint            *Paint            `json:"paint,omitempty" doc:"Give channels a duty over some hours"`
+	CopyDay          *CopyDay          `json:"copyDay,omitempty" doc:"Give channels on some days the duties of another day"`
+	CopyWeek         *CopyWeek         `json:"copyWeek,omitempty" doc:"Give channels the week of another"`
+	FollowWeek       *FollowWeek       `json:"followWeek,omitempty" doc:"Let channels follow a named week"`
+	SetTimes         *SetTimes         `json:"setTimes,omitempty" doc:"Set pre- and post-event times"`
+	SetRate          *SetRate          `json:"setRate,omitempty" doc:"Set the bitrate of a stream"`
+	SetDetection     *SetDetection     `json:"setDetection,omitempty" doc:"Set how motion becomes a trigger"`
+	SetKeep          *SetKeep          `json:"setKeep,omitempty" doc:"Set how long footage must and may be kept"`
+	SetAudio         *SetAudio         `json:"setAudio,omitempty" doc:"Set the audio bitrate"`
+	SetActivity      *SetActivity      `json:"setActivity,omitempty" doc:"Add or replace an activity"`
+	PaintRate        *PaintRate        `json:"paintRate,omitempty" doc:"Set how often an activity happens over some hours"`
+	SetDuty          *SetDuty          `json:"setDuty,omitempty" doc:"Add or replace a duty"`
+	RemoveDuty       *RemoveDuty       `json:"removeDuty,omitempty" doc:"Remove a duty, another taking its hours"`
+	SetPool          *SetPool          `json:"setPool,omitempty" doc:"Add or replace a pool of drives"`
+	AddEffect        *AddEffect        `json:"addEffect,omitempty" doc:"Tie a cause to what it does"`
+	RemoveEffect     *RemoveEffect     `json:"removeEffect,omitempty" doc:"Untie a cause from what it does"`
+	SetAlarmInput    *SetAlarmInput    `json:"setAlarmInput,omitempty" doc:"Add or replace an alarm input"`
+	RemoveAlarmInput *RemoveAlarmInput `json:"removeAlarmInput,omitempty" doc:"Remove an alarm input, with its ties"`
+	SetCallButton    *SetCallButton    `json:"setCallButton,omitempty" doc:"Add or replace a call button"`
+	RemoveCallButton *RemoveCallButton `json:"removeCallButton,omitempty" doc:"Remove a call button, with its ties"`
+	SetMessage       *SetMessage       `json:"setMessage,omitempty" doc:"Add or replace a message"`
+	RemoveMessage    *RemoveMessage    `json:"removeMessage,omitempty" doc:"Remove a message, with its ties"`
+	SetOutput        *SetOutput        `json:"setOutput,omitempty" doc:"Add or replace an output"`
+	RemoveOutput     *RemoveOutput     `json:"removeOutput,omitempty" doc:"Remove an output, with its ties"`
+	SetMonitor       *SetMonitor       `json:"setMonitor,omitempty" doc:"Add or replace a monitor"`
+	RemoveMonitor    *RemoveMonitor    `json:"removeMonitor,omitempty" doc:"Remove a monitor, with its ties"`
+	SetMovable       *SetMovable       `json:"setMovable,omitempty" doc:"Set where a camera can look"`
+	SetStills        *SetStills        `json:"setStills,omitempty" doc:"Set which stills channels take"`
+	SetOffsite       *SetOffsite       `json:"setOffsite,omitempty" doc:"Set what carries the copy off site"`
+	SetChannel       *SetChannel       `json:"setChannel,omitempty" doc:"Add or replace a channel"`
+	SetCells         *SetCells         `json:"setCells,omitempty" doc:"Set cells of the channel table; rows without a channel add one"`
+	MoveChannels     *MoveChannels     `json:"moveChannels,omitempty" doc:"Renumber channels, or move them to another recorder"`
+	RemoveChannels   *RemoveChannels   `json:"removeChannels,omitempty" doc:"Remove channels"`
+	SetKind          *SetKind          `json:"setKind,omitempty" doc:"Add or replace a camera kind"`
+	RemoveKind       *RemoveKind       `json:"removeKind,omitempty" doc:"Remove a camera kind"`
+	ApplyKind        *ApplyKind        `json:"applyKind,omitempty" doc:"Give channels the settings of a camera kind"`
+	SetSite          *SetSite          `json:"setSite,omitempty" doc:"Set names and time zone"`
+	SetRecorder      *SetRecorder      `json:"setRecorder,omitempty" doc:"Add or replace a recorder"`
+	RemoveRecorder   *RemoveRecorder   `json:"removeRecorder,omitempty" doc:"Remove a recorder"`
+	RemovePool       *RemovePool       `json:"removePool,omitempty" doc:"Remove a pool of drives"`
+	SetStream        *SetStream        `json:"setStream,omitempty" doc:"Set what a stream is"`
+	RemoveActivity   *RemoveActivity   `json:"removeActivity,omitempty" doc:"Remove an activity"`
+	SetWeek          *SetWeek          `json:"setWeek,omitempty" doc:"Add or replace a named week"`
+	RemoveWeek       *RemoveWeek       `json:"removeWeek,omitempty" doc:"Remove a named week"`
+	KeepWeek         *KeepWeek         `json:"keepWeek,omitempty" doc:"Keep a channel's week under a name"`
+	DepartWeek       *DepartWeek       `json:"departWeek,omitempty" doc:"Let channels depart from the week they follow"`
+	SetSpecialDays   *SetSpecialDays   `json:"setSpecialDays,omitempty" doc:"Set the special days of the site"`
+	SetGround        *SetGround        `json:"setGround,omitempty" doc:"Set how the ground lies in a channel's picture, and its still"`
+	SetWalk          *SetWalk          `json:"setWalk,omitempty" doc:"Add or replace a walk"`
+	RemoveWalk       *RemoveWalk       `json:"removeWalk,omitempty" doc:"Remove a walk"`
+	SetPatch         *SetPatch         `json:"setPatch,omitempty" doc:"Add or replace a patch"`
+	RemovePatch      *RemovePatch      `json:"removePatch,omitempty" doc:"Remove a patch"`
+	SetArea          *SetArea          `json:"setArea,omitempty" doc:"Add or replace a detection area"`
+	RemoveArea       *RemoveArea       `json:"removeArea,omitempty" doc:"Remove a detection area"`
+	CopyAreas        *CopyAreas        `json:"copyAreas,omitempty" doc:"Give channels the detection areas of another"`
+	SetObject        *SetObject        `json:"setObject,omitempty" doc:"Add or replace a kind of thing that walks"`
+	RemoveObject     *RemoveObject     `json:"removeObject,omitempty" doc:"Remove a kind of thing that walks"`
+	AcceptFinding    *AcceptFinding    `json:"acceptFinding,omitempty" doc:"Accept a finding, with a reason"`
+	ReopenFinding    *ReopenFinding    `json:"reopenFinding,omitempty" doc:"Take an acceptance back"`
 }
 
 // change is what every edit can do.
@@ -194,6 +208,11 @@ func names(p *plan.Plan, ids []string) string {
 			names = append(names, c.Name)
 		}
 	}
+	return inList(names)
+}
+
+// inList is "a, b and c".
+func inList(names []string) string {
 	if n := len(names); n > 1 {
 		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
 	}

@@ -209,11 +209,13 @@ func (c *comparison) entries(list string, a, b reflect.Value) {
 	said := func(v reflect.Value) map[string]int {
 		out := make(map[string]int)
 		for i := range v.Len() {
-			text, err := json.Marshal(v.Index(i).Interface())
-			if err != nil {
-				panic("edit: " + err.Error()) // parts of a plan can be written
+			for _, one := range apart(v.Index(i).Interface()) {
+				text, err := json.Marshal(one)
+				if err != nil {
+					panic("edit: " + err.Error()) // parts of a plan can be written
+				}
+				out[string(text)]++
 			}
-			out[string(text)]++
 		}
 		return out
 	}
@@ -231,6 +233,18 @@ func (c *comparison) entries(list string, a, b reflect.Value) {
 			c.set(list+" "+text, "")
 		}
 	}
+}
+
+// apart takes an entry apart into what two people can change side by side: an effect into its ties.
+func apart(entry any) (out []any) {
+	effect, ok := entry.(plan.Effect)
+	if !ok || effect.Idle() {
+		return []any{entry}
+	}
+	for _, one := range effect.Single() {
+		out = append(out, one)
+	}
+	return out
 }
 
 func (t touched) weeks(thing string, a, b *plan.OwnWeek) {

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"reflect"
+	"slices"
 	"testing"
 
 	"wakefield/core/plan"
@@ -138,8 +139,20 @@ func TestTwoPeopleTieDifferentThings(t *testing.T) {
 		t.Fatal(err)
 	}
 	merged, ok := Merge(base, current, []Edit{tie("c2", "c2")})
-	if !ok || len(merged.Plan.Effects) != len(base.Effects)+2 {
+	if !ok || len(merged.Plan.Effects) != len(base.Effects)+1 || !slices.Equal(merged.Plan.Effects[len(base.Effects)].Record, []string{"c1", "c2"}) {
 		t.Errorf("merged %t: %+v", ok, merged)
+	}
+	// What one cause does already is changed by both.
+	tell := Edit{AddEffect: &AddEffect{Effect: plan.Effect{When: plan.When{Alarm: "a1"}, Message: []string{"m2"}}}}
+	untie := Edit{RemoveEffect: &RemoveEffect{Effect: plan.Effect{When: plan.When{Alarm: "a1"}, Record: []string{"c1"}}}}
+	if current, err = After(base, tell); err != nil {
+		t.Fatal(err)
+	}
+	if merged, ok = Merge(base, current, []Edit{untie}); !ok || !slices.Equal(merged.Plan.Effects[0].Message, []string{"m1", "m2"}) || !slices.Equal(merged.Plan.Effects[0].Record, []string{"c2"}) {
+		t.Errorf("merged %t", ok)
+	}
+	if current, err = After(base, tie("c2", "c1")); err != nil {
+		t.Fatal(err)
 	}
 	if _, ok := Merge(base, current, []Edit{tie("c2", "c1")}); ok {
 		t.Error("the same tie made twice is no conflict")

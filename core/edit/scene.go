@@ -168,14 +168,15 @@ func (e *SetArea) sentence(p *plan.Plan) string {
 	return fmt.Sprintf("%s: %s %s", names(p, []string{e.Channel}), does, e.Area.Name)
 }
 
-// RemoveArea removes an area from a channel's detection. After the last one, nobody says where it looks.
+// RemoveArea removes an area from a channel's detection, with what motion in it causes. After the last one, nobody says
+// where it looks.
 type RemoveArea struct {
 	Channel string `json:"channel" minLength:"1" maxLength:"100"`
 	Area    string `json:"area" minLength:"1" maxLength:"100"`
 }
 
 func (e *RemoveArea) apply(p *plan.Plan) (*plan.Plan, error) {
-	return eachChannel(p, []string{e.Channel}, func(c *plan.Channel) error {
+	next, err := eachChannel(p, []string{e.Channel}, func(c *plan.Channel) error {
 		list, err := without(c.Detection.List(), "area", e.Area, func(a *plan.Area) string { return a.ID })
 		if err != nil {
 			return err
@@ -186,10 +187,33 @@ func (e *RemoveArea) apply(p *plan.Plan) (*plan.Plan, error) {
 		}
 		return nil
 	})
+	if err != nil || e.ties(p) == 0 {
+		return next, err
+	}
+	next.Effects = slices.DeleteFunc(slices.Clone(p.Effects), e.causes)
+	return next, nil
+}
+
+// causes tells whether motion in the area is the cause of an effect.
+func (e *RemoveArea) causes(f plan.Effect) bool {
+	return f.When.Motion == e.Channel && f.When.Area == e.Area
+}
+
+func (e *RemoveArea) ties(p *plan.Plan) (n int) {
+	for _, f := range p.Effects {
+		if e.causes(f) {
+			n += f.Ties()
+		}
+	}
+	return n
 }
 
 func (e *RemoveArea) sentence(p *plan.Plan) string {
-	return names(p, []string{e.Channel}) + ": an area removed"
+	s := names(p, []string{e.Channel}) + ": an area removed"
+	if n := e.ties(p); n > 0 {
+		s += fmt.Sprintf(", with %d ties", n)
+	}
+	return s
 }
 
 // CopyAreas gives channels the areas of another, in place of their own. Every scene differs: whoever copies looks again.

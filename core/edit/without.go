@@ -97,6 +97,9 @@ func (r removal) named(entry reflect.Value) (found bool) {
 // stays.
 func (r removal) settle(entry reflect.Value) (stays bool, err error) {
 	stays = true
+	if err := r.nested(entry); err != nil {
+		return false, err
+	}
 	plan.MentionsIn(entry.Addr().Interface(), func(m plan.Mention) bool {
 		if m.Kind != r.kind || !slices.ContainsFunc(m.Keys(), r.gone) {
 			return true
@@ -117,7 +120,22 @@ func (r removal) settle(entry reflect.Value) (stays bool, err error) {
 		}
 		return err == nil
 	})
+	if e, ok := entry.Addr().Interface().(interface{ Idle() bool }); ok && e.Idle() {
+		stays = false // nothing is left of what it was for
+	}
 	return stays, err
+}
+
+// nested takes out the entries that leave lists inside an entry, which stays without them.
+func (r removal) nested(entry reflect.Value) error {
+	for i := range entry.NumField() {
+		if plan.Goes(entry.Type().Field(i).Tag.Get("goes")) == plan.Leaves && entry.Field(i).Kind() == reflect.Slice && entry.Field(i).Type().Elem().Kind() == reflect.Struct {
+			if err := r.list(entry.Field(i), false); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 // clone is a copy of a value, addressable, that shares nothing with it.

@@ -1,6 +1,9 @@
 package plan
 
 import (
+	"math"
+	"slices"
+
 	"wakefield/core/week"
 )
 
@@ -26,6 +29,8 @@ type Channel struct {
 	Detection        Detection `json:"detection,omitzero"`
 	Events           string    `json:"events,omitempty" aside:"yes" enum:"both,out,none" doc:"Whether the recorder can set the camera's detection, only hears of it, or neither; absent for both"`
 	Scene            *Scene    `json:"scene,omitempty" doc:"What the camera looks at"`
+	Movable          *Movable  `json:"movable,omitempty" aside:"yes" doc:"Where a camera that moves can look; absent for one that stands still"`
+	Stills           *Stills   `json:"stills,omitempty" aside:"yes" doc:"Single pictures kept beside the footage"`
 	Keep             Keep      `json:"keep,omitzero" aside:"yes"`
 	Week             WeekRef   `json:"week" aside:"yes"`
 }
@@ -125,6 +130,55 @@ type Detection struct {
 // HourList are hours of the week.
 type HourList struct {
 	Blocks []Hours `json:"blocks" holds:"-" maxItems:"5000"`
+}
+
+// Movable is a camera that can be sent to look elsewhere.
+type Movable struct {
+	Home    string   `json:"home" key:"yes" minLength:"1" maxLength:"100" doc:"Id of the preset where it rests"`
+	Presets []Preset `json:"presets" holds:"-" minItems:"1" maxItems:"256"`
+}
+
+// Preset is a place that a movable camera can look at.
+type Preset struct {
+	ID   string `json:"id" minLength:"1" maxLength:"100"`
+	Name string `json:"name" minLength:"1" maxLength:"100"`
+}
+
+// Has tells whether there is a preset of that id; no camera that stands still has any.
+func (m *Movable) Has(id string) bool {
+	return m != nil && slices.ContainsFunc(m.Presets, func(p Preset) bool { return p.ID == id })
+}
+
+// Name is a preset's name.
+func (m *Movable) Name(id string) string {
+	if m != nil {
+		if p := find(m.Presets, func(p *Preset) bool { return p.ID == id }); p != nil {
+			return p.Name
+		}
+	}
+	return id
+}
+
+// Stills are single pictures, kept in the pool of the channel's footage.
+type Stills struct {
+	Mode         string    `json:"mode" enum:"timed,trigger" doc:"Timed at every interval, or on trigger: while the channel's own motion or what is tied to them goes on"`
+	EverySeconds float64   `json:"everySeconds" minimum:"0.1" maximum:"86400" doc:"Smallest interval"`
+	Width        int       `json:"width" minimum:"16" maximum:"32768"`
+	Height       int       `json:"height" minimum:"16" maximum:"32768"`
+	Quality      int       `json:"quality,omitempty" minimum:"1" maximum:"5"`
+	Kilobytes    float64   `json:"kilobytes,omitempty" minimum:"0.1" maximum:"100000" doc:"Measured mean size, kB of 1,000 bytes"`
+	Hours        *HourList `json:"hours,omitempty" doc:"When they are taken; absent for always"`
+}
+
+func (Stills) exactlyOne() []string { return []string{"quality", "kilobytes"} }
+
+// Bytes is the mean size of one: as measured, or width × height × bits a pixel, 0.35 at the
+// middle quality and 1.6 times as many a step.
+func (s *Stills) Bytes() float64 {
+	if s.Kilobytes > 0 {
+		return 1000 * s.Kilobytes
+	}
+	return float64(s.Width) * float64(s.Height) * 0.35 * math.Pow(1.6, float64(s.Quality-3)) / 8
 }
 
 // Keep is how long footage must and may be kept.

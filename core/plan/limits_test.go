@@ -33,7 +33,7 @@ func TestBudgetsOfTheWholePlan(t *testing.T) {
 	for range 20 {
 		p.Effects = append(p.Effects, Effect{When: When{Motion: "c1"}, Record: all})
 	}
-	if err := p.Check(); err == nil || !strings.Contains(err.Error(), "].record: more than 100000 ties") {
+	if err := p.Check(); err == nil || !strings.Contains(err.Error(), "]: more than 100000 ties") {
 		t.Errorf("%v", err)
 	}
 	p = example(t)

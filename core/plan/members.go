@@ -118,7 +118,8 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 			}
 		}
 		if n != 1 {
-			return Wrong(path, "wants exactly one of %s", strings.Join(names, " and "))
+			last := len(names) - 1
+			return Wrong(path, "wants exactly one of %s and %s", strings.Join(names[:last], ", "), names[last])
 		}
 	}
 	if c, ok := v.Interface().(selection); ok {

@@ -29,6 +29,10 @@ type Plan struct {
 	Channels    []Channel    `json:"channels" aside:"yes" holds:"channel" maxItems:"5000"`
 	AlarmInputs []AlarmInput `json:"alarmInputs,omitempty" holds:"alarm input" maxItems:"5000"`
 	CallButtons []CallButton `json:"callButtons,omitempty" holds:"call button" maxItems:"500"`
+	Messages    []Message    `json:"messages,omitempty" aside:"yes" holds:"message" maxItems:"500" doc:"Who is told"`
+	Outputs     []Output     `json:"outputs,omitempty" aside:"yes" holds:"output" maxItems:"500" doc:"Relays, sounders, lights and sirens"`
+	Monitors    []Monitor    `json:"monitors,omitempty" aside:"yes" holds:"monitor" maxItems:"100" doc:"Screens that show the newest cause"`
+	Offsite     *Offsite     `json:"offsite,omitempty" aside:"yes" doc:"The copy of footage elsewhere"`
 	Effects     []Effect     `json:"effects,omitempty" holds:"-" apart:"yes" maxItems:"10000"`
 	Accepted    []Accepted   `json:"accepted,omitempty" aside:"yes" holds:"acceptance" maxItems:"5000" doc:"Findings taken on purpose"`
 }
@@ -185,7 +189,8 @@ type AlarmInput struct {
 	Name     string `json:"name" minLength:"1" maxLength:"100"`
 	Recorder string `json:"recorder" ref:"recorder" minLength:"1" maxLength:"100"`
 	Activity string `json:"activity" ref:"activity" minLength:"1" maxLength:"100"`
-	Contact  string `json:"contact,omitempty" enum:"normallyOpen,normallyClosed"`
+	Contact  string `json:"contact,omitempty" enum:"normallyOpen,normallyClosed" doc:"Absent where nobody has looked"`
+	Guards   string `json:"guards,omitempty" ref:"recorder" goes:"clears" maxLength:"100" doc:"Id of the recorder whose housing the contact watches"`
 }
 
 // CallButton is a record-now button: it makes channels write their main stream for
@@ -197,17 +202,3 @@ type CallButton struct {
 	HoldSeconds    float64  `json:"holdSeconds" minimum:"0" maximum:"604800"`
 	Records        []string `json:"records" ref:"channel" maxItems:"5000"`
 }
-
-// Effect is cause and effect: what records when something happens elsewhere.
-type Effect struct {
-	When   When     `json:"when"`
-	Record []string `json:"record" ref:"channel" goes:"leaves" maxItems:"5000" doc:"Ids of the channels that record"`
-}
-
-// When is the cause of an effect: motion on a channel or an alarm input.
-type When struct {
-	Motion string `json:"motion,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel"`
-	Alarm  string `json:"alarm,omitempty" ref:"alarm input" goes:"leaves" maxLength:"100" doc:"Id of an alarm input"`
-}
-
-func (When) exactlyOne() []string { return []string{"motion", "alarm"} }

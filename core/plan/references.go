@@ -32,6 +32,7 @@ func (p *Plan) checkReferences() error {
 	for i := range p.Channels {
 		c.channel(fmt.Sprintf("channels[%d]", i), &p.Channels[i])
 	}
+	c.effects()
 	c.budgets()
 	if c.err != nil {
 		return c.err
@@ -183,11 +184,8 @@ func (c *checker) channel(path string, ch *Channel) {
 	if ch.Streams.Main == nil && !ch.NoCamera {
 		c.wrong(path+".streams.main", "missing; a channel with a camera has a main stream")
 	}
-	if h := ch.Detection.Hours; h != nil {
-		for i, b := range h.Blocks {
-			c.hours(fmt.Sprintf("%s.detection.hours.blocks[%d]", path, i), b)
-		}
-	}
+	c.hourList(path+".detection.hours", ch.Detection.Hours)
+	c.beside(path, ch)
 	c.nights(path+".streams", ch.Streams)
 	c.scene(path, ch)
 	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
@@ -219,7 +217,7 @@ const MaxGroupedSeconds = 86400.0
 // What all of a plan's ties and pools together may be: far beyond any site, and little
 // enough that every figure is found at once.
 const (
-	maxTies  = 100_000 // pairs of a cause and a channel that records for it
+	maxTies  = 100_000 // pairs of a cause and what it does
 	maxPools = 1_000
 )
 
@@ -227,12 +225,13 @@ func (c *checker) budgets() {
 	ties := 0
 	for i, b := range c.plan.CallButtons {
 		if ties += len(b.Records); ties > maxTies {
-			c.wrong(fmt.Sprintf("callButtons[%d].records", i), "more than %d ties of a cause and a channel in all", maxTies)
+			c.wrong(fmt.Sprintf("callButtons[%d].records", i), "more than %d ties in all", maxTies)
 		}
 	}
-	for i, e := range c.plan.Effects {
-		if ties += len(e.Record); ties > maxTies {
-			c.wrong(fmt.Sprintf("effects[%d].record", i), "more than %d ties of a cause and a channel in all", maxTies)
+	for i := range c.plan.Effects {
+		e := &c.plan.Effects[i]
+		if ties += e.Ties(); ties > maxTies {
+			c.wrong(fmt.Sprintf("effects[%d]", i), "more than %d ties in all", maxTies)
 		}
 	}
 	pools := 0

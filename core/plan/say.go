@@ -31,3 +31,16 @@ func (n spoken) Format(s fmt.State, _ rune) {
 	}
 	io.WriteString(s, strconv.FormatFloat(f, 'f', -1, 64))
 }
+
+// SecondsInWords is a length of time as people say it: in s, min, h or days, whichever gives a whole number, else in s.
+func SecondsInWords(seconds float64) string {
+	for _, unit := range []struct {
+		name string
+		of   float64
+	}{{"days", 86400}, {"h", 3600}, {"min", 60}} {
+		if n := seconds / unit.of; n >= 1 && n == math.Trunc(n) && (unit.of < 86400 || n > 1) {
+			return Say("%v %s", n, unit.name)
+		}
+	}
+	return Say("%v s", seconds)
+}

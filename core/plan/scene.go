@@ -296,6 +296,11 @@ func (d *Detection) List() []Area {
 	return d.Areas.List
 }
 
+// Area finds a drawn area by its id, nil where there is none.
+func (d *Detection) Area(id string) *Area {
+	return find(d.List(), func(a *Area) bool { return a.ID == id })
+}
+
 // Drawn tells whether areas are drawn, if only ones that are ignored.
 func (d *Detection) Drawn() bool { return d.Areas != nil && d.Areas.Count == nil }
 

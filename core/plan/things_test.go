@@ -11,7 +11,7 @@ import (
 // says what it holds, a text is one of some values, a name of something, or free, and says
 // which. Whoever adds a member and says nothing of it fails here.
 func TestEveryListAndEveryTextIsSpokenFor(t *testing.T) {
-	free := []string{"Name", "Group", "Customer", "TimeZone", "Reason", "By"}
+	free := []string{"To", "Name", "Group", "Customer", "TimeZone", "Reason", "By"}
 	kinds := make(map[string]bool)
 	for _, list := range thingLists() {
 		kinds[list.kind] = true
@@ -92,7 +92,7 @@ func TestUses(t *testing.T) {
 	for _, test := range []struct{ kind, id, want string }{
 		{"activity", "gate", "channel c2 Gate; alarm input a1 Gate contact"},
 		{"week", "gate", "special day  special day 2026-12-24 (Winter rest); channel c2 Gate"},
-		{"channel", "c1", "call button b1 Duress button; effect  effect alarm a1; effect  effect motion on c1"},
+		{"channel", "c1", "call button b1 Duress button; effect  effect alarm a1; effect  effect motion on c1; effect  effect picture lost on c1"},
 		{"pool", "none", ""},
 	} {
 		var got []string

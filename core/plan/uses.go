@@ -64,11 +64,3 @@ func nameOf(entry reflect.Value) string {
 
 // String is the special day in words.
 func (d SpecialDay) String() string { return fmt.Sprintf("%v (%s)", d.From, d.Name) }
-
-// String is the cause of an effect in words.
-func (e Effect) String() string {
-	if e.When.Motion != "" {
-		return "motion on " + e.When.Motion
-	}
-	return "alarm " + e.When.Alarm
-}

@@ -1,0 +1,85 @@
+package edit
+
+import "wakefield/core/plan"
+
+// SetAlarmInput adds an alarm input, or replaces the one with its id.
+type SetAlarmInput struct {
+	AlarmInput plan.AlarmInput `json:"alarmInput"`
+}
+
+func (e *SetAlarmInput) apply(p *plan.Plan) (*plan.Plan, error) {
+	next := *p
+	next.AlarmInputs = put(p.AlarmInputs, e.AlarmInput, func(x *plan.AlarmInput) bool { return x.ID == e.AlarmInput.ID })
+	return &next, nil
+}
+
+func (e *SetAlarmInput) sentence(p *plan.Plan) string {
+	a := e.AlarmInput
+	if p.AlarmInput(a.ID) == nil {
+		return "Alarm input added: " + a.Name
+	}
+	contact := map[string]string{"": "contact not known", "normallyOpen": "normally open", "normallyClosed": "normally closed"}[a.Contact]
+	if happens := p.Activity(a.Activity); happens != nil {
+		return plan.Say("%s: %s, %.3g alarms a day", a.Name, contact, happens.Process().PerDay())
+	}
+	return a.Name + ": " + contact
+}
+
+// RemoveAlarmInput removes an alarm input, with its ties.
+type RemoveAlarmInput struct {
+	AlarmInput string `json:"alarmInput" minLength:"1" maxLength:"100"`
+}
+
+func (e *RemoveAlarmInput) apply(p *plan.Plan) (*plan.Plan, error) {
+	if p.AlarmInput(e.AlarmInput) == nil {
+		return nil, plan.Wrong("alarmInput", "no alarm input %q", e.AlarmInput)
+	}
+	return removal{kind: "alarm input", gone: is(e.AlarmInput), path: "alarmInput"}.from(p)
+}
+
+func (e *RemoveAlarmInput) sentence(p *plan.Plan) string {
+	name := e.AlarmInput
+	if x := p.AlarmInput(e.AlarmInput); x != nil {
+		name = x.Name
+	}
+	return "Alarm input removed: " + name
+}
+
+// SetCallButton adds a call button, or replaces the one with its id.
+type SetCallButton struct {
+	CallButton plan.CallButton `json:"callButton"`
+}
+
+func (e *SetCallButton) apply(p *plan.Plan) (*plan.Plan, error) {
+	next := *p
+	next.CallButtons = put(p.CallButtons, e.CallButton, func(x *plan.CallButton) bool { return x.ID == e.CallButton.ID })
+	return &next, nil
+}
+
+func (e *SetCallButton) sentence(p *plan.Plan) string {
+	b := e.CallButton
+	if p.CallButton(b.ID) == nil {
+		return "Call button added: " + b.Name
+	}
+	return plan.Say("%s: pressed %v times a week, records for %v s: %s", b.Name, b.PressesPerWeek, b.HoldSeconds, names(p, b.Records))
+}
+
+// RemoveCallButton removes a call button, with its ties.
+type RemoveCallButton struct {
+	CallButton string `json:"callButton" minLength:"1" maxLength:"100"`
+}
+
+func (e *RemoveCallButton) apply(p *plan.Plan) (*plan.Plan, error) {
+	if p.CallButton(e.CallButton) == nil {
+		return nil, plan.Wrong("callButton", "no call button %q", e.CallButton)
+	}
+	return removal{kind: "call button", gone: is(e.CallButton), path: "callButton"}.from(p)
+}
+
+func (e *RemoveCallButton) sentence(p *plan.Plan) string {
+	name := e.CallButton
+	if x := p.CallButton(e.CallButton); x != nil {
+		name = x.Name
+	}
+	return "Call button removed: " + name
+}
