@@ -203,7 +203,7 @@ func TestALandingStage(t *testing.T) {
 	near("the horn", sent.PerDay(), 23.0376, 0.23)
 	ties := []Tie{{office[:1], 15}, {stage, 15}, {horn, 15}, {office[2:], 15}}
 	share, _ = Taken(ties)
-	cut, shown := CutShort(ties), 0.0
+	cut, shown := CutShort([][]Stream{office[:1], stage, horn, office[2:]}, 15), 0.0
 	for _, tie := range ties {
 		all := Triggers(tie.Streams)
 		shown += all.PerDay()
@@ -213,6 +213,8 @@ func TestALandingStage(t *testing.T) {
 	near("cut short", 100*cut.PerDay()/shown, 0.9922, 0.1)
 	share, _ = Taken([]Tie{{horn, 20}})
 	near("away", 100*share.Mean(), 0.5989, 0.1)
+	stills := Stills([]Lasting{{Of(ramp, activity.Always, always), 8}}, 5)
+	near("stills of the ramp", stills.PerDay(), 720.094, 7.2)
 }
 
 // TestPlayedShowingsAreCutShort plays two ties that take one monitor.
@@ -246,12 +248,59 @@ func TestPlayedShowingsAreCutShort(t *testing.T) {
 			}
 		}
 	}
-	h := CutShort(ties)
+	h := CutShort([][]Stream{ties[0].Streams, ties[1].Streams}, 20)
 	if got, want := h.PerDay(), cut/weeks/7; math.Abs(got-want) > 0.02*want {
 		t.Errorf("%.3f a day are cut short, played %.3f", got, want)
 	}
-	if h := CutShort(ties[:1]); h.PerDay() != 0 {
+	if h := CutShort([][]Stream{ties[0].Streams}, 20); h.PerDay() != 0 {
 		t.Errorf("one tie cuts itself short %v times a day", h.PerDay())
+	}
+}
+
+// TestPlayedStillsAgree plays triggers that last, and takes stills of them.
+func TestPlayedStillsAgree(t *testing.T) {
+	const weeks = 250
+	for name, test := range map[string]struct {
+		stream   Stream
+		mean     float64
+		interval float64
+		within   float64
+	}{
+		"single":                        {stream(days(1, 30, 6, 21), noGroup, 1), 8, 5, 0.01},
+		"single, much":                  {stream(days(1, 300, 6, 21), noGroup, 1), 20, 10, 0.01},
+		"boats":                         {stream(days(0, 30, 6, 21), activity.Group{Size: 3, Seconds: 40}, 1), 8, 5, 0.01},
+		"boats, half noticed":           {stream(days(0, 30, 6, 21), activity.Group{Size: 3, Seconds: 40}, 0.5), 8, 5, 0.015},
+		"boats, an interval that lasts": {stream(days(0, 60, 6, 21), activity.Group{Size: 6, Seconds: 120}, 1), 20, 60, 0.015},
+		"short ones, far apart":         {stream(days(0, 20, 6, 21), activity.Group{Size: 4, Seconds: 300}, 1), 5, 30, 0.015},
+		"many at once":                  {stream(days(0, 200, 6, 21), activity.Group{Size: 5, Seconds: 60}, 1), 10, 3, 0.015},
+		"moments":                       {stream(days(0, 20, 6, 21), activity.Group{Size: 4, Seconds: 100}, 1), 0, 30, 0.02},
+	} {
+		rng := rand.New(rand.NewPCG(5, 9))
+		taken, last, busy := 0, math.Inf(-1), math.Inf(-1)
+		for _, at := range played(rng, test.stream, weeks) {
+			end := at + test.mean*rng.ExpFloat64()
+			// Up to now something lasted until busy, and stills went on.
+			for last+test.interval < min(busy, at) {
+				last += test.interval
+				taken++
+			}
+			if at > busy && at >= last+test.interval { // a trigger that begins what lasts
+				last = at
+				taken++
+			}
+			busy = max(busy, end)
+		}
+		h := Stills([]Lasting{{test.stream, test.mean}}, test.interval)
+		if got, want := h.PerDay(), float64(taken)/weeks/7; math.Abs(got-want) > test.within*want {
+			t.Errorf("%s: %.2f stills a day, played %.2f", name, got, want)
+		}
+	}
+	timed := []Lasting{{stream(week.Constant(1e5), noGroup, 1), 100}}
+	if h := Stills(timed, 10); math.Abs(h.PerDay()-8640) > 1 {
+		t.Errorf("without a pause %v stills a day are taken, want 8640", h.PerDay())
+	}
+	if h := Stills(nil, 10); h.PerDay() != 0 {
+		t.Errorf("of nothing %v stills", h.PerDay())
 	}
 }
 

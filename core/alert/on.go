@@ -8,28 +8,56 @@ type Tie struct {
 	Seconds float64
 }
 
-// covered is the exponent of the chance that none of some ties holds at t.
-func covered(ties []Tie, t float64) (sum float64) {
+// holding is a tie with its streams put together.
+type holding struct {
+	flows   []flow
+	seconds float64
+}
+
+// held puts ties together that hold equally long.
+func held(ties []Tie) (out []holding) {
+	at := make(map[float64]int)
+	var all [][]Stream
 	for i := range ties {
-		for k := range ties[i].Streams {
-			sum += ties[i].Streams[k].expected(t, ties[i].Seconds)
+		k, ok := at[ties[i].Seconds]
+		if !ok {
+			k = len(out)
+			at[ties[i].Seconds] = k
+			out, all = append(out, holding{seconds: ties[i].Seconds}), append(all, nil)
 		}
+		all[k] = append(all[k], ties[i].Streams...)
+	}
+	for k := range out {
+		out[k].flows = flows(all[k])
+	}
+	return out
+}
+
+// covered is the exponent of the chance that none of what holds does at t.
+func covered(list []holding, t float64) (sum float64) {
+	for i := range list {
+		sum += list[i].covered(t)
 	}
 	return sum
 }
 
-func bends(ties []Tie) []float64 {
+func (h *holding) covered(t float64) (sum float64) {
+	for k := range h.flows {
+		sum += h.flows[k].expected(t, h.seconds)
+	}
+	return sum
+}
+
+func bends(list []holding) []float64 {
 	var all []Stream
-	lengths := make(map[float64]bool)
-	for i := range ties {
-		all = append(all, ties[i].Streams...)
-		lengths[ties[i].Seconds] = true
+	for i := range list {
+		all = append(all, streamsOf(list[i].flows)...)
 	}
 	return cuts(all, func(s *Stream) (out []float64) {
-		for l := range lengths {
-			out = append(out, l)
+		for i := range list {
+			out = append(out, list[i].seconds)
 			if spread := s.spread(); spread > 0 {
-				out = append(out, spread, l+spread)
+				out = append(out, spread, list[i].seconds+spread)
 			}
 		}
 		return out
@@ -39,72 +67,61 @@ func bends(ties []Tie) []float64 {
 // Taken is the share of each hour in which any of some ties holds, every trigger holding it for its tie's seconds: p = 1 − exp(−Λ)
 // as for footage, with nothing before a trigger and events of no length. And how often it begins to.
 func Taken(ties []Tie) (share, begins Hours) {
-	bends := bends(ties)
-	share = integrate(bends, func(t float64) float64 { return -math.Expm1(-covered(ties, t)) })
-	for k := range share {
-		share[k] /= 3600
-	}
-	type stream struct {
-		*Stream
+	list := held(ties)
+	type one struct {
+		*flow
 		alone float64
 	}
-	var streams []stream
-	for i := range ties {
-		for k := range ties[i].Streams {
-			s := &ties[i].Streams[k]
-			streams = append(streams, stream{s, s.alone(ties[i].Seconds)})
+	var all []one
+	for i := range list {
+		for k := range list[i].flows {
+			f := &list[i].flows[k]
+			all = append(all, one{f, f.alone(list[i].seconds)})
 		}
 	}
-	begins = integrate(bends, func(t float64) (rate float64) {
-		for _, s := range streams {
-			if r := s.Rate.At(t); r > 0 {
-				rate += r * s.alone
-			}
+	both := integrate2(bends(list), func(t float64) (share, begins float64) {
+		free := math.Exp(-covered(list, t))
+		rate := 0.0
+		for _, s := range all {
+			rate += s.Rate.At(t) * s.alone
 		}
-		if rate == 0 {
-			return 0
-		}
-		return rate * math.Exp(-covered(ties, t))
+		return 1 - free, rate * free
 	})
-	return share, begins
-}
-
-// CutShort is how many showings of each hour are cut short: another tie's trigger comes before their tie's seconds are
-// over.
-func CutShort(ties []Tie) (cut Hours) {
-	for i := range ties {
-		others := append(append([]Tie{}, ties[:i]...), ties[i+1:]...)
-		for k := range others {
-			others[k].Seconds = ties[i].Seconds
-		}
-		bends := cutsBefore(ties, ties[i].Seconds)
-		one := integrate(bends, func(t float64) (rate float64) {
-			for k := range ties[i].Streams {
-				rate += ties[i].Streams[k].Rate.At(t)
-			}
-			if rate == 0 {
-				return 0
-			}
-			return rate * -math.Expm1(-covered(others, wrap(t+ties[i].Seconds)))
-		})
-		for k := range cut {
-			cut[k] += one[k]
-		}
+	for k := range both[0] {
+		both[0][k] /= 3600
 	}
-	return cut
+	return both[0], both[1]
 }
 
-// cutsBefore are the bends of what is asked a length ahead.
-func cutsBefore(ties []Tie, length float64) []float64 {
+// CutShort is how many showings of each hour are cut short, each lasting some seconds: a trigger of another tie comes before
+// they are over.
+func CutShort(ties [][]Stream, seconds float64) (cut Hours) {
 	var all []Stream
+	own := make([]holding, len(ties))
 	for i := range ties {
-		all = append(all, ties[i].Streams...)
+		all = append(all, ties[i]...)
+		own[i] = holding{flows(ties[i]), seconds}
 	}
-	return cuts(all, func(s *Stream) []float64 {
-		out := []float64{-length}
+	every := holding{flows(all), seconds}
+	bends := cuts(streamsOf(every.flows), func(s *Stream) []float64 {
+		out := []float64{-seconds}
 		if spread := s.spread(); spread > 0 {
-			out = append(out, spread, spread-length)
+			out = append(out, spread, spread-seconds)
 		}
 		return out
+	})
+	return integrate(bends, func(t float64) (rate float64) {
+		after := wrap(t + seconds)
+		others := every.covered(after)
+		for i := range own {
+			r := 0.0
+			for k := range own[i].flows {
+				r += own[i].flows[k].Rate.At(t)
+			}
+			if r > 0 {
+				rate += r * -math.Expm1(-max(0, others-own[i].covered(after)))
+			}
+		}
+		return rate
 	})
 }

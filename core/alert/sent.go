@@ -20,14 +20,19 @@ const ShortestInterval, LongestInterval = 1, week.Seconds
 // more of the group that went out last may come after it: as many as make an isolated group go out as often as it does.
 func Sent(streams []Stream, interval float64) (h Hours) {
 	interval = max(ShortestInterval, min(LongestInterval, interval))
-	p := newPlay(streams, interval)
-	// The first week forgets how it began; more are taken until two are alike.
-	before := 0.0
-	for round := range 8 {
+	p := newPlay(streamsOf(flows(streams)), interval)
+	// What comes before the week forgets how it began; where that is long, more weeks are taken until two are alike.
+	before := -1.0
+	if warm := 12*interval + 6*p.longest; warm < week.Seconds {
+		p.over = week.Seconds - warm
+		p.week(&h)
+		before = math.NaN()
+	}
+	for range 8 {
 		h = Hours{}
 		p.week(&h)
 		all := h.PerDay()
-		if all == 0 || round > 0 && math.Abs(all-before) < 1e-5*all {
+		if all == 0 || math.IsNaN(before) || math.Abs(all-before) < 1e-5*all {
 			break
 		}
 		before = all
@@ -55,6 +60,8 @@ type play struct {
 	oldest int
 	free   []float64 // chance to be free, by age
 	over   float64   // how far the last cell reached into the week to come
+
+	longest float64 // over how long a group is spread at most
 }
 
 func newPlay(streams []Stream, interval float64) *play {
@@ -66,7 +73,7 @@ func newPlay(streams []Stream, interval float64) *play {
 	if longest > 8*interval {
 		parts = 8
 	}
-	p := &play{streams: streams, interval: interval, cell: interval / float64(parts), ages: 1, sent: make([]float64, parts)}
+	p := &play{longest: longest, streams: streams, interval: interval, cell: interval / float64(parts), ages: 1, sent: make([]float64, parts)}
 	p.edges = append(changes(streams, func(*Stream) []float64 { return nil }), 0)
 	slices.Sort(p.edges)
 	p.edges = append(slices.Compact(p.edges), week.Seconds)
@@ -111,9 +118,16 @@ func (p *play) settle(piece int, interval float64) {
 	p.free[p.ages-1] = 1 - out*interval
 }
 
-// hazards are, for each age, the chance to stay free over a cell from a piece on.
-func (p *play) hazards(piece int) (stay []float64, none bool) {
-	stay = make([]float64, p.ages)
+// hazards are what can happen in the cells of one piece.
+type hazards struct {
+	stay []float64 // for each age, the chance to stay free over a cell
+	kept float64   // the same of what becomes free in the cell
+	none bool      // whether nothing comes at all
+}
+
+// hazards are those from a piece on.
+func (p *play) hazards(piece int) hazards {
+	stay := make([]float64, p.ages)
 	rates, first := make([]float64, len(p.streams)), 0.0
 	for i := range p.streams {
 		rates[i] = p.streams[i].Rate.At(p.edges[piece])
@@ -148,11 +162,16 @@ func (p *play) hazards(piece int) (stay []float64, none bool) {
 		}
 		stay[j] = math.Exp(-hazard * p.cell)
 	}
-	return stay, first == 0
+	kept := 1.0
+	if a := -math.Log(stay[0]); a > 1e-9 {
+		kept = (1 - stay[0]) / a
+	}
+	return hazards{stay, kept, first == 0}
 }
 
 // step goes through a cell and returns the chance that something goes out in it.
-func (p *play) step(stay []float64) (out float64) {
+func (p *play) step(h *hazards) (out float64) {
+	stay, kept := h.stay, h.kept
 	freed := p.sent[p.oldest] // free again, evenly over the cell
 	left := p.free[p.ages-1] * stay[p.ages-1]
 	out = p.free[p.ages-1] - left
@@ -163,33 +182,31 @@ func (p *play) step(stay []float64) (out float64) {
 		p.free[j] = 0
 		p.free[j+1] += left
 	}
-	kept := 1.0
-	if a := -math.Log(stay[0]); a > 1e-9 {
-		kept = (1 - stay[0]) / a
-	}
 	p.free[0] += freed * kept
 	out += freed * (1 - kept)
 	p.sent[p.oldest] = out
-	p.oldest = (p.oldest + 1) % len(p.sent)
+	if p.oldest++; p.oldest == len(p.sent) {
+		p.oldest = 0
+	}
 	return out
 }
 
 func (p *play) week(h *Hours) {
 	at, piece := p.over, 0
-	stay, none := p.hazards(piece)
+	now := p.hazards(piece)
 	still, last := 0, -1.0
 	for at < week.Seconds {
 		if p.edges[piece+1] <= at {
 			for p.edges[piece+1] <= at {
 				piece++
 			}
-			stay, none = p.hazards(piece)
+			now = p.hazards(piece)
 			still = 0
 		}
-		out := p.step(stay)
+		out := p.step(&now)
 		add(h, at, at+p.cell, out)
 		at += p.cell
-		if math.Abs(out-last) <= 1e-9*out || none && out == 0 {
+		if math.Abs(out-last) <= 1e-9*out || now.none && out == 0 {
 			still++
 		} else {
 			still = 0

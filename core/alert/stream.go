@@ -52,9 +52,10 @@ func (h *Hours) Mean() float64 { return h.PerDay() / 24 }
 
 // Triggers is how many triggers some streams have in each hour.
 func Triggers(streams []Stream) (h Hours) {
-	for i := range streams {
+	list := flows(streams)
+	for i := range list {
 		for k := range h {
-			h[k] += streams[i].Rate.Count(3600*float64(k), 3600*float64(k+1))
+			h[k] += list[i].since(3600*float64(k+1)) - list[i].since(3600*float64(k))
 		}
 	}
 	return h
@@ -98,14 +99,20 @@ var gauss = [5][2]float64{{0.046910077030668, 0.118463442528095}, {0.23076534494
 	{0.769234655052842, 0.239314335249683}, {0.953089922969332, 0.118463442528095}}
 
 // integrate adds the integral of f over every hour, between cuts.
-func integrate(cuts []float64, f func(t float64) float64) (h Hours) {
+func integrate(cuts []float64, f func(t float64) float64) Hours {
+	return integrate2(cuts, func(t float64) (a, b float64) { return f(t), 0 })[0]
+}
+
+// integrate2 does the same of two functions that are found together.
+func integrate2(cuts []float64, f func(t float64) (a, b float64)) (h [2]Hours) {
 	for i := 1; i < len(cuts); i++ {
 		from, length := cuts[i-1], cuts[i]-cuts[i-1]
-		sum := 0.0
+		hour := min(167, int(from/3600))
 		for _, g := range gauss {
-			sum += g[1] * f(from+g[0]*length)
+			a, b := f(from + g[0]*length)
+			h[0][hour] += g[1] * a * length
+			h[1][hour] += g[1] * b * length
 		}
-		h[min(167, int(from/3600))] += sum * length
 	}
 	return h
 }

@@ -8,9 +8,9 @@ import "math"
 //	∫ b(u)·P(overlap of the window and the group that begins at u) du,  P(x) = 1 − (1 − q·x)·exp(−(n−1)·q·x)
 //
 // with groups that begin at rate b, n events spread over s seconds, the chance q, and x the share of s in the window.
-func (s *Stream) expected(t, length float64) float64 {
+func (s *flow) expected(t, length float64) float64 {
 	if !s.grouped() {
-		return s.Rate.Count(t-length, t)
+		return s.since(t) - s.since(t-length)
 	}
 	spread, total := s.Group.Seconds, 0.0
 	reach := length + spread

@@ -1,0 +1,88 @@
+package alert
+
+import (
+	"math"
+
+	"wakefield/core/activity"
+	"wakefield/core/week"
+)
+
+// flow is a stream whose triggers between two moments are found quickly.
+type flow struct {
+	Stream
+	before []float64 // triggers from the week's begin to where each piece starts
+	week   float64   // triggers of a week
+}
+
+// apartAtMost is how many streams are kept apart whose groups are alike in all but the chance of a trigger.
+const apartAtMost = 8
+
+// flows puts streams together that cannot be told from one: single triggers, and groups alike. Of many, those are alike whose
+// chances differ by less than a hundredth; the mean takes their place.
+func flows(streams []Stream) []flow {
+	type kind struct {
+		group  activity.Group
+		chance float64
+	}
+	round := func(chance float64) float64 { return chance }
+	if len(streams) > apartAtMost {
+		round = func(chance float64) float64 { return math.Ceil(chance * 100) }
+	}
+	of := make(map[kind][]*Stream)
+	var kinds []kind
+	for i := range streams {
+		s, k := &streams[i], kind{}
+		if s.Rate.Total() == 0 {
+			continue
+		}
+		if s.grouped() {
+			k = kind{s.Group, round(s.Chance)}
+		}
+		if of[k] == nil {
+			kinds = append(kinds, k)
+		}
+		of[k] = append(of[k], s)
+	}
+	var out []flow
+	for _, k := range kinds {
+		list := of[k]
+		rates := make([]activity.Intensity, len(list))
+		chance, all := 0.0, 0.0
+		for i, s := range list {
+			rates[i] = s.Rate
+			n := s.Rate.Total()
+			chance += n * s.Chance
+			all += n
+		}
+		out = append(out, newFlow(Stream{activity.Sum(rates), k.group, chance / all}))
+	}
+	return out
+}
+
+func newFlow(s Stream) flow {
+	f := flow{Stream: s, before: make([]float64, s.Rate.Len())}
+	for i := range s.Rate.Len() {
+		f.before[i] = f.week
+		start, rate := s.Rate.Piece(i)
+		f.week += rate * (s.Rate.End(i) - start)
+	}
+	return f
+}
+
+// streamsOf are the streams of flows.
+func streamsOf(list []flow) []Stream {
+	out := make([]Stream, len(list))
+	for i := range list {
+		out[i] = list[i].Stream
+	}
+	return out
+}
+
+// since is how many triggers there are from the week's begin to t, which may lie outside the week.
+func (f *flow) since(t float64) float64 {
+	weeks := math.Floor(t / week.Seconds)
+	t -= weeks * week.Seconds
+	i := f.Rate.Index(t)
+	start, rate := f.Rate.Piece(i)
+	return weeks*f.week + f.before[i] + rate*(t-start)
+}
