@@ -273,7 +273,7 @@ func TestPlayedStillsAgree(t *testing.T) {
 		"boats, an interval that lasts": {stream(days(0, 60, 6, 21), activity.Group{Size: 6, Seconds: 120}, 1), 20, 60, 0.015},
 		"short ones, far apart":         {stream(days(0, 20, 6, 21), activity.Group{Size: 4, Seconds: 300}, 1), 5, 30, 0.015},
 		"many at once":                  {stream(days(0, 200, 6, 21), activity.Group{Size: 5, Seconds: 60}, 1), 10, 3, 0.015},
-		"moments":                       {stream(days(0, 20, 6, 21), activity.Group{Size: 4, Seconds: 100}, 1), 0, 30, 0.02},
+		"moments":                       {stream(days(0, 20, 6, 21), activity.Group{Size: 4, Seconds: 100}, 1), 0, 30, 0.03},
 	} {
 		rng := rand.New(rand.NewPCG(5, 9))
 		taken, last, busy := 0, math.Inf(-1), math.Inf(-1)
