@@ -5,6 +5,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"wakefield/core/plan/plantest"
@@ -24,13 +25,24 @@ func TestCasesAgree(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			var want struct{ Channels, Pools []map[string]any }
+			var want struct{ Channels, Pools, Messages, Outputs, Monitors, Away, Stills []map[string]any }
 			if err := json.Unmarshal(data, &want); err != nil {
 				t.Fatal(err)
 			}
 			compareAll(t, want.Channels, site.Channels)
 			if want.Pools != nil {
 				compareAll(t, want.Pools, site.Pools)
+			}
+			if want.Messages != nil {
+				compareAll(t, want.Messages, site.Messages)
+				compareAll(t, want.Outputs, site.Outputs)
+				compareAll(t, want.Monitors, site.Monitors)
+				for _, list := range [][]map[string]any{want.Away, want.Stills} {
+					for _, one := range list {
+						i := slices.IndexFunc(site.Channels, func(c Channel) bool { return c.ID == one["id"] })
+						compareAll(t, []map[string]any{one}, site.Channels[i:i+1])
+					}
+				}
 			}
 		})
 	}
@@ -54,8 +66,11 @@ func compareAll[T any](t *testing.T, want []map[string]any, got []T) {
 			}
 			g, _ := figures[name].(float64)
 			tolerance := 0.01 * math.Abs(w)
-			if strings.HasSuffix(name, "Percent") {
+			switch {
+			case strings.HasSuffix(name, "Percent"):
 				tolerance = max(tolerance, 0.1)
+			case name == "perDay" || name == "heldBackPerDay":
+				tolerance = max(tolerance, 0.05)
 			}
 			if math.Abs(g-w) > tolerance {
 				t.Errorf("%v %s: %.5f, want %.5f", want[i]["id"], name, g, w)

@@ -11,9 +11,9 @@ import (
 // the activity is seen. The logarithm of the factor is normal; half of its variance is
 // common to the site (see [CommonShare]).
 
-// cause is an activity with how far its figures may be off: standard deviations of
+// doubtful is an activity with how far its figures may be off: standard deviations of
 // logarithms.
-type cause struct {
+type doubtful struct {
 	id           string
 	rate, length float64
 	size         float64 // of the group's size beyond 1; 0 where events come singly
@@ -30,8 +30,8 @@ const (
 )
 
 // causeOf is how far the figures of an activity may be off.
-func causeOf(a *plan.Activity) cause {
-	c := cause{id: a.ID, group: a.Process().Group}
+func causeOf(a *plan.Activity) doubtful {
+	c := doubtful{id: a.ID, group: a.Process().Group}
 	switch a.Known {
 	case "measured":
 		c.rate, c.length, c.size = spread(1.15), spread(1.1), spread(1.15)
@@ -62,7 +62,7 @@ const (
 )
 
 // off is the factor that so many standard deviations along each axis make.
-func (c *cause) off(z [axes]float64) factor {
+func (c *doubtful) off(z [axes]float64) factor {
 	f := factor{math.Exp(c.rate * z[rateAxis]), math.Exp(c.length * z[lengthAxis]), c.group}
 	switch {
 	case c.unknown && z[groupAxis] > 0:
@@ -83,7 +83,7 @@ func (f factor) of(p activity.Process) activity.Process {
 
 // spreadAlong is the standard deviation along an axis; 0 where the figure is certain, or
 // not a figure.
-func (c *cause) spreadAlong(axis int) float64 {
+func (c *doubtful) spreadAlong(axis int) float64 {
 	switch axis {
 	case rateAxis:
 		return c.rate

@@ -57,7 +57,7 @@ var ofSite, ofOwn = math.Sqrt(CommonShare), math.Sqrt(1 - CommonShare)
 func centre(spread float64) float64 { return spread * (1 - CommonShare) / 2 }
 
 // feltSteps draws how far off every step is felt to be: rows by step.
-func feltSteps(causes []cause, steps []step) [][]float64 {
+func feltSteps(causes []doubtful, steps []step) [][]float64 {
 	site := common()
 	own := make([][]float64, len(causes))
 	for k := range causes {

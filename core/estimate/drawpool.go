@@ -20,8 +20,9 @@ type poolDraw struct {
 // drawnFrom is what the draws of a pool take of a member. Bitrates that were not
 // drawn anew are the very same ones.
 type drawnFrom struct {
-	kbps *float32
-	keep plan.Keep
+	kbps   *float32
+	stills storage.Bytes // a day
+	keep   plan.Keep
 }
 
 // memberDraw is what the draws tell of a member.
@@ -35,7 +36,7 @@ type memberDraw struct {
 func (s *Result) drawPool(p *plan.Plan, pool *Pool, members []int, holds []bool, earlier *Result) {
 	d := &poolDraw{usable: pool.UsableGB, atWorst: s.worstShare(pool)}
 	for _, m := range members {
-		d.from = append(d.from, drawnFrom{&s.doubts[m].kbps[0], p.Channels[m].Keep})
+		d.from = append(d.from, drawnFrom{&s.doubts[m].kbps[0], s.stillBytes(m), p.Channels[m].Keep})
 	}
 	if earlier != nil {
 		if before := earlier.pooled[pool.ID]; before != nil && before.usable == d.usable && before.atWorst == d.atWorst && slices.Equal(before.from, d.from) {
@@ -99,7 +100,7 @@ func (d *poolDraw) draw(s *Result, p *plan.Plan, members []int) {
 		for i := part * chunk; i < (part+1)*chunk; i++ {
 			for k, m := range members {
 				keep := &p.Channels[m].Keep
-				day := storage.Bytes(float64(s.doubts[m].kbps[i]) * 1000 / 8 * 86400)
+				day := storage.Bytes(float64(s.doubts[m].kbps[i])*1000/8*86400) + d.from[k].stills
 				limits[k] = storage.Limit(day, storage.Days(keep.AtMostDays), storage.Bytes(keep.QuotaGB)*storage.GB)
 				rates[k] = storage.Rate{Daily: day, Limit: limits[k]}
 			}

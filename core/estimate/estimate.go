@@ -27,6 +27,10 @@ type Result struct {
 	Channels  []Channel  `json:"channels"`
 	Pools     []Pool     `json:"pools"`
 	Recorders []Recorder `json:"recorders"`
+	Messages  []Told     `json:"messages"`
+	Outputs   []Switched `json:"outputs"`
+	Monitors  []Shown    `json:"monitors"`
+	Offsite   *Copied    `json:"offsite,omitempty" doc:"Absent where nothing is copied"`
 	Verdict   Verdict    `json:"verdict"`
 
 	plan     *plan.Plan
@@ -35,6 +39,10 @@ type Result struct {
 	played   []*played
 	doubts   []doubt
 	pooled   map[string]*poolDraw
+	alerts   *alerts
+	away     []*away   // by channel; nil where nothing sends it
+	stills   []*stills // by channel; nil where it takes none
+	copies   *copies   // nil where nothing is copied
 	special  sync.Once
 	year     *Year
 }
@@ -45,12 +53,17 @@ type Channel struct {
 	ID              string   `json:"id"`
 	WrittenPercent  float64  `json:"writtenPercent" doc:"Share of time in which anything is written"`
 	EventPercent    float64  `json:"eventPercent" doc:"Share of time in which the event layer is admitted and covering"`
-	AverageKbps     float64  `json:"averageKbps"`
-	GigabytesPerDay float64  `json:"gigabytesPerDay"`
+	AverageKbps     float64  `json:"averageKbps" doc:"Of footage"`
+	GigabytesPerDay float64  `json:"gigabytesPerDay" doc:"Of footage and stills"`
 	RetentionDays   *float64 `json:"retentionDays" required:"true" doc:"Days kept, typically"`
 	WorstDays       *float64 `json:"worstDays" required:"true" doc:"Days kept at the worst hour of the week"`
 	TriggersPerDay  float64  `json:"triggersPerDay" doc:"Own motion triggers"`
 	CatchPercent    *float64 `json:"catchPercent,omitempty" doc:"Of the wanted events while detection is on, how many it notices by place, size and reliability; absent where it is off"`
+
+	AwayPercent      *float64 `json:"awayPercent,omitempty" doc:"Share of time a movable camera looks elsewhere; absent where nothing sends it"`
+	StillsPerDay     *float64 `json:"stillsPerDay,omitempty" doc:"Absent where it takes none"`
+	SafeSeconds      *float64 `json:"safeSeconds,omitempty" doc:"From the end of an event until its footage is off site, with the uplink open and idle; absent where it is not copied"`
+	WorstSafeSeconds *float64 `json:"worstSafeSeconds,omitempty" doc:"The same at the worst minute of the week; absent where it is not copied, or the uplink never catches up"`
 
 	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
 	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`
@@ -192,6 +205,10 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	if err := s.play(ctx, p, earlier); err != nil {
 		return nil, err
 	}
+	s.alert(p, earlier)
+	s.move(p, earlier)
+	s.still(p, earlier)
+	s.copy(p, earlier)
 	if err := s.store(ctx, p); err != nil {
 		return nil, err
 	}
@@ -243,6 +260,9 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	for i := range p.Channels {
 		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
 		s.Channels[i].CatchPercent = s.resolver.noticing[i].catch
+		for _, t := range s.resolver.triggers[i] {
+			s.Channels[i].TriggersPerDay += t.stated.PerDay()
+		}
 	}
 	return nil
 }
@@ -277,9 +297,6 @@ func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
 		HoldsShare:      100,
 		Evidence:        newEvidence(mean.Full/7, mean.Low/7, mean.Missed/7),
 	}
-	for _, caught := range in.scene.Caught {
-		out.TriggersPerDay += caught.Triggers.PerDay()
-	}
 	if c.Keep.AtLeastDays > 0 && !c.NoCamera {
 		out.Required = &c.Keep.AtLeastDays
 	}
@@ -287,8 +304,14 @@ func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
 }
 
 // load is what a channel asks of its pool, hour by hour.
-func load(c *plan.Channel, w *played) storage.Load {
-	return storage.Load{Hourly: w.hourly, AtMost: storage.Days(c.Keep.AtMostDays), Quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}
+func (s *Result) load(c *plan.Channel, i int) storage.Load {
+	hourly := s.played[i].hourly
+	if st := s.stills[i]; st != nil {
+		for h := range hourly {
+			hourly[h] += st.hour(h)
+		}
+	}
+	return storage.Load{Hourly: hourly, AtMost: storage.Days(c.Keep.AtMostDays), Quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}
 }
 
 func days(d storage.Days) *float64 {

@@ -74,7 +74,7 @@ func (s *Result) daysIf(activity, pool string, channel int) (float64, bool) {
 				kbps += g.kbps
 			}
 		}
-		day := storage.Bytes(kbps * 1000 / 8 * 86400)
+		day := storage.Bytes(kbps*1000/8*86400) + s.stillBytes(i)
 		rate := storage.Rate{Daily: day, Limit: storage.Limit(day, storage.Days(c.Keep.AtMostDays), storage.Bytes(c.Keep.QuotaGB)*storage.GB)}
 		if i == channel {
 			limit = rate.Limit

@@ -11,7 +11,7 @@ import (
 // known is the process of an activity, with how far it may be off.
 type known struct {
 	activity.Process
-	cause cause
+	cause doubtful
 }
 
 // trigger is what detection makes of a process.
@@ -36,13 +36,13 @@ type heard struct {
 	by                             []activity.Detection // of the channel itself, for what is wanted
 	wanted                         bool                 // whether there is a wanted activity
 
-	causes []cause // each once
+	causes []doubtful // each once
 }
 
 // findCauses lists what the channel hears of.
 func (h *heard) findCauses() {
-	add := func(c cause) {
-		if !slices.ContainsFunc(h.causes, func(d cause) bool { return d.id == c.id }) {
+	add := func(c doubtful) {
+		if !slices.ContainsFunc(h.causes, func(d doubtful) bool { return d.id == c.id }) {
 			h.causes = append(h.causes, c)
 		}
 	}
@@ -63,7 +63,7 @@ func (h *heard) scene(s footage.Scene, off []factor) footage.Scene {
 		if off == nil {
 			return k.Process
 		}
-		return off[slices.IndexFunc(h.causes, func(c cause) bool { return c.id == k.cause.id })].of(k.Process)
+		return off[slices.IndexFunc(h.causes, func(c doubtful) bool { return c.id == k.cause.id })].of(k.Process)
 	}
 	source := func(t *trigger, pre, post float64) footage.Source {
 		src := footage.Source{Triggers: t.stated, Pre: pre, Post: post}

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"wakefield/core/activity"
+	"wakefield/core/cause"
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/video"
@@ -111,15 +112,23 @@ func (in *input) sees(other *input) bool {
 
 // resolver gathers what several channels share.
 type resolver struct {
-	plan      *plan.Plan
+	plan *plan.Plan
+	*shared
+}
+
+// shared is what does not change as long as no channel hears of anything else.
+type shared struct {
 	processes map[string]known // of activities
 	duties    map[string]*plan.Duty
 	weeks     map[string]week.Steps[string]
 	channels  map[string]int
 	noticing  []noticing   // what the detection of each channel makes of what happens
 	triggers  [][]*trigger // own triggers of each channel, wanted first
+	causes    *cause.Causes
 	toMotion  [][]int      // channels whose motion records this one, itself included
+	motion    [][]*trigger // what of their motion does
 	toAlarm   [][]*trigger
+	self      []tied    // what of its own motion records a channel
 	call      []float64 // presses × seconds a week that record each channel: −log of the share not covered
 }
 
@@ -135,8 +144,12 @@ func resolve(p *plan.Plan, earlier *Result) (*resolver, []input) {
 		}
 		return r, out
 	}
-	r := *earlier.resolver
-	r.plan = p
+	r := resolver{p, earlier.resolver.shared}
+	if !saysTheSameBeside(p, earlier.plan) {
+		beside := *r.shared
+		beside.causes = cause.Of(p)
+		r.shared = &beside
+	}
 	for i := range out {
 		if p.Channels[i] == earlier.plan.Channels[i] {
 			out[i] = earlier.inputs[i]
@@ -147,18 +160,31 @@ func resolve(p *plan.Plan, earlier *Result) (*resolver, []input) {
 	return &r, out
 }
 
+// saysTheSameBeside tells whether two plans have the same messages, outputs, monitors and stills, of which no footage
+// depends.
+func saysTheSameBeside(p, q *plan.Plan) bool {
+	for i := range p.Channels {
+		if p.Channels[i].Stills != q.Channels[i].Stills {
+			return false
+		}
+	}
+	return same(p.Messages, q.Messages) && same(p.Outputs, q.Outputs) && same(p.Monitors, q.Monitors)
+}
+
 func newResolver(p *plan.Plan, earlier *Result) *resolver {
-	r := &resolver{
-		plan:      p,
+	r := &resolver{p, &shared{
 		processes: make(map[string]known, len(p.Activities)),
 		duties:    make(map[string]*plan.Duty, len(p.Duties)),
 		weeks:     make(map[string]week.Steps[string], len(p.Weeks)),
 		channels:  make(map[string]int, len(p.Channels)),
 		triggers:  make([][]*trigger, len(p.Channels)),
+		causes:    cause.Of(p),
 		toMotion:  make([][]int, len(p.Channels)),
+		motion:    make([][]*trigger, len(p.Channels)),
 		toAlarm:   make([][]*trigger, len(p.Channels)),
+		self:      make([]tied, len(p.Channels)),
 		call:      make([]float64, len(p.Channels)),
-	}
+	}}
 	for i := range p.Activities {
 		a := &p.Activities[i]
 		r.processes[a.ID] = known{Process: a.Process(), cause: causeOf(a)}
@@ -174,7 +200,7 @@ func newResolver(p *plan.Plan, earlier *Result) *resolver {
 	}
 	r.notice(earlier)
 	r.detect()
-	r.causes()
+	r.tie()
 	return r
 }
 
@@ -208,19 +234,22 @@ func (r *resolver) noticesAsBefore(c *plan.Channel, i int, earlier *Result) bool
 // detect makes the triggers of every channel that has detection on.
 func (r *resolver) detect() {
 	for i := range r.plan.Channels {
-		c := &r.plan.Channels[i]
-		if c.NoCamera || !c.Detection.On {
-			continue
-		}
-		for k, p := range r.own(c) {
-			for _, d := range r.noticing[i].of(c, k) {
-				r.triggers[i] = append(r.triggers[i], p.detected(d))
-			}
-		}
-		if c.Detection.TiedToSelf() {
-			r.toMotion[i] = append(r.toMotion[i], i)
+		r.triggers[i] = r.detected(i, &r.noticing[i])
+	}
+}
+
+// detected are the triggers of channel i, of what it notices.
+func (r *resolver) detected(i int, by *noticing) (out []*trigger) {
+	c := &r.plan.Channels[i]
+	if c.NoCamera || !c.Detection.On {
+		return nil
+	}
+	for k, p := range r.own(c) {
+		for _, d := range by.of(c, k) {
+			out = append(out, p.detected(d))
 		}
 	}
+	return out
 }
 
 // own lists what moves in the picture of a channel, the wanted activity first, patches last.
@@ -256,35 +285,6 @@ func (n *noticing) of(c *plan.Channel, k int) []activity.Detection {
 	return n.patches[k]
 }
 
-// causes ties channels to what records them. A cause named twice counts once.
-func (r *resolver) causes() {
-	inputs := make(map[string]*trigger, len(r.plan.AlarmInputs))
-	for _, a := range r.plan.AlarmInputs {
-		inputs[a.ID] = r.processes[a.Activity].detected(activity.Always)
-	}
-	tied := make(map[[2]string]bool)
-	for _, e := range r.plan.Effects {
-		for _, id := range e.Record {
-			i := r.channels[id]
-			if e.When.Alarm != "" {
-				if key := [2]string{e.When.Alarm, id}; !tied[key] {
-					tied[key] = true
-					r.toAlarm[i] = append(r.toAlarm[i], inputs[e.When.Alarm])
-				}
-			} else if from := r.channels[e.When.Motion]; !slices.Contains(r.toMotion[i], from) {
-				r.toMotion[i] = append(r.toMotion[i], from)
-			}
-		}
-	}
-	for _, b := range r.plan.CallButtons {
-		for j, id := range b.Records {
-			if !slices.Contains(b.Records[:j], id) {
-				r.call[r.channels[id]] += b.PressesPerWeek * b.HoldSeconds / week.Seconds
-			}
-		}
-	}
-}
-
 // input resolves channel i.
 func (r *resolver) input(i int) input {
 	c := &r.plan.Channels[i]
@@ -314,9 +314,12 @@ func (r *resolver) sources(i int, in *input) {
 		h.by = r.noticing[i].wanted
 	}
 	h.pre, h.post = c.PreSeconds, c.PostSeconds
-	h.own, h.caught = r.own(c), r.triggers[i]
-	for _, from := range r.toMotion[i] {
-		h.motion = append(h.motion, r.triggers[from]...)
+	h.own, h.caught, h.motion = r.own(c), r.triggers[i], r.motion[i]
+	if self := &r.self[i]; self.part {
+		h.caught = self.triggers
+		if c.Activity != "" {
+			h.by = self.noticing.wanted
+		}
 	}
 	h.alarm, h.alarmPre, h.alarmPost = r.toAlarm[i], c.AlarmPreEvent(), c.AlarmPostEvent()
 	h.wanted = c.Activity != ""

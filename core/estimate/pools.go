@@ -47,7 +47,7 @@ func (s *Result) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 	rates := make([]storage.Rate, len(members))
 	daily := storage.Bytes(0)
 	for k, i := range members {
-		loads[k] = load(&p.Channels[i], s.played[i])
+		loads[k] = s.load(&p.Channels[i], i)
 		day := loads[k].Daily()
 		rates[k] = storage.Rate{Daily: day, Limit: storage.Limit(day, loads[k].AtMost, loads[k].Quota)}
 		daily += day
@@ -117,6 +117,9 @@ func (s *Result) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) 
 		}
 		for _, b := range s.played[i].week {
 			each := bytesOver(b.Total(), 1)
+			if st := s.stills[i]; st != nil {
+				each += st.hour(int(b.Span.From/week.Hour)) / 60
+			}
 			for m := b.Span.From; m < b.Span.To; m++ {
 				all[at].Hourly[m] += each
 				all[at].Hourly[m+week.Length] += each

@@ -16,9 +16,10 @@ type Kbits = float64
 
 // Queue is the backlog of a week.
 type Queue struct {
-	carries []float64 // kbit that can leave from the week's begin to each minute, and to its end
-	backlog []Kbits   // at the begin of each minute
-	Grows   bool      // without end
+	carries []float64     // kbit that can leave from the week's begin to each minute, and to its end
+	backlog []Kbits       // at the begin of each minute
+	turns   []week.Minute // where the wait can be longest: the backlog is at its height, or the uplink opens or closes
+	Grows   bool          // without end
 }
 
 // New is the backlog of arrivals, kbit/s in each minute of the week, at an uplink of so many kbit/s, > 0, while it is open.
@@ -45,8 +46,19 @@ func New(arrives []float64, kbps float64, open week.Steps[bool]) *Queue {
 			now = max(0, now+60*arrives[m]-(q.carries[m+1]-q.carries[m]))
 		}
 	}
+	q.turns = []week.Minute{0}
+	for m := range week.Length {
+		before, after := (m+week.Length-1)%week.Length, (m+1)%week.Length
+		height := q.backlog[m] > 0 && q.backlog[m] >= q.backlog[before] && q.backlog[m] > q.backlog[after]
+		if height || open.At(m) != open.At(before) {
+			q.turns = append(q.turns, m, after)
+		}
+	}
 	return q
 }
+
+// Carries is what can leave in a week.
+func (q *Queue) Carries() Kbits { return q.carries[week.Length] }
 
 // Wait is the seconds until an amount that arrives at the begin of a minute has left, after all that is before it; infinite
 // where it never does.
@@ -92,7 +104,10 @@ func (q *Queue) leaves(from week.Minute, amount Kbits) float64 {
 
 // Worst is the longest that Wait is at any minute of the week.
 func (q *Queue) Worst(size Kbits) (seconds float64, at week.Minute) {
-	for m := range week.Length {
+	if q.Grows {
+		return math.Inf(1), 0
+	}
+	for _, m := range q.turns {
 		if w := q.Wait(m, size); w > seconds {
 			seconds, at = w, m
 		}

@@ -67,6 +67,21 @@ func TestWhatWaitsForHours(t *testing.T) {
 	}
 }
 
+// TestTheWorstIsTheWorst asks every minute.
+func TestTheWorstIsTheWorst(t *testing.T) {
+	shut := week.Constant(true).Paint(week.Span{From: 600, To: 900}, false).Paint(week.Span{From: 5000, To: 5060}, false)
+	for _, q := range []*Queue{New(arriving(250, 3000, 8), 1000, always), New(arriving(250, 3000, 8), 1000, shut), New(arriving(10, 20, 10), 1000, shut), New(arriving(100, 1500, 23), 1000, shut)} {
+		for _, size := range []float64{0, 1000, 5e6} {
+			worst, _ := q.Worst(size)
+			for m := range week.Length {
+				if w := q.Wait(m, size); w > worst+1e-6 {
+					t.Fatalf("at %v %v s, more than the worst, %v", m, w, worst)
+				}
+			}
+		}
+	}
+}
+
 func TestWhatNeverCatchesUp(t *testing.T) {
 	for _, q := range []*Queue{New(arriving(2000, 2000, 0), 1000, always), New(arriving(1, 1, 0), 1000, week.Constant(false))} {
 		if !q.Grows || !math.IsInf(q.Wait(5, 1), 1) {
@@ -92,6 +107,7 @@ func FuzzWait(f *testing.F) {
 		q := New(arriving(otherwise, busy, hour), kbps, always)
 		w := q.Wait(week.Minute(at), size)
 		worst, _ := q.Worst(size)
+		worst += 1e-6 * (1 + worst)
 		if math.IsNaN(w) || w < q.Idle(size, kbps)*(1-1e-9)-1e-6 || w > worst || q.Wait(week.Minute(at), size/2) > w {
 			t.Errorf("waits %v s of %v s at worst", w, worst)
 		}

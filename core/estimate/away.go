@@ -1,0 +1,70 @@
+package estimate
+
+import (
+	"wakefield/core/alert"
+	"wakefield/core/cause"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// away is when a movable camera looks elsewhere than home.
+type away struct {
+	share   alert.Hours // of each hour
+	missed  float64     // wanted events a day at home that would be on disk if it were there
+	percent float64     // of the wanted events at home, during which it is away
+}
+
+// awayOf is when what it is tied to sends the camera of channel i away; nil where nothing does.
+func (r *resolver) awayOf(i int) *away {
+	m := r.plan.Channels[i].Movable
+	if m == nil || r.plan.Channels[i].NoCamera {
+		return nil
+	}
+	var ties []alert.Tie
+	for _, sent := range r.causes.Sends[i] {
+		if sent.Preset != m.Home {
+			ties = append(ties, alert.Tie{Streams: streamsOf(r.heard([]cause.Tie{sent.Tie}), week.Constant(true)), Seconds: sent.Seconds})
+		}
+	}
+	if len(ties) == 0 {
+		return nil
+	}
+	a := new(away)
+	a.share, _ = alert.Taken(ties)
+	return a
+}
+
+// move finds when movable cameras are away, and takes from the evidence what they miss at home for it.
+func (s *Result) move(p *plan.Plan, earlier *Result) {
+	s.away = make([]*away, len(p.Channels))
+	before := earlier.byID()
+	for i := range p.Channels {
+		c := &s.Channels[i]
+		var a *away
+		if j, ok := before[c.ID]; ok && earlier.resolver.shared == s.resolver.shared && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
+			a = earlier.away[j]
+		} else {
+			a = s.resolver.awayOf(i)
+		}
+		if a == nil {
+			continue
+		}
+		gone := *a
+		s.away[i] = &gone
+		percent := 100 * gone.share.Mean()
+		c.AwayPercent = &percent
+		full, low, missed := 0.0, 0.0, 0.0
+		for _, b := range s.played[i].week {
+			share := min(1, gone.share[b.Span.From/week.Hour])
+			full += b.Full * (1 - share)
+			low += b.Low * (1 - share)
+			missed += b.Missed + (b.Full+b.Low)*share
+			gone.percent += share * (b.Full + b.Low + b.Missed)
+		}
+		if all := full + low + missed; all > 0 {
+			gone.percent *= 100 / all
+		}
+		gone.missed = missed/7 - c.Evidence.MissedPerDay
+		c.Evidence = newEvidence(full/7, low/7, missed/7)
+	}
+}
