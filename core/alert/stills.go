@@ -21,10 +21,10 @@ type Lasting struct {
 //
 //	1/(n + (1 − q)/η) a second
 //
-// in the steady state of each stretch of constant rates. Of single triggers at rate τ, η = τ, ρ = τ·d and
-// q = 1 − (e^−ρ − e^(−ρ(2 − e^(−n/d))))/(1 − e^−ρ). Of groups, q and η come from the same two chances, that nothing lasts at
-// one moment and at two an interval apart; what that misses, as a still is no moment like another, is taken from how many
-// are taken of a group that comes by itself.
+// in the steady state of each stretch of constant rates. q is the chance that something lasts at two moments an interval
+// apart, given that it does at the first: 1 − (e^−Λ₁ − e^−Λ₂)/(1 − e^−Λ₁) with the exponents of nothing lasting at one and at
+// two moments; of single triggers at rate τ, Λ₁ = ρ = τ·d and Λ₂ = ρ(2 − e^(−n/d)). η is such that where little happens each
+// group has as many stills as it has by itself; of single triggers that is τ.
 func Stills(list []Lasting, interval float64) (h Hours) {
 	streams := make([]Stream, len(list))
 	views := make([]lone, len(list))
@@ -47,7 +47,7 @@ func Stills(list []Lasting, interval float64) (h Hours) {
 
 // stillRate is how many stills are taken a second at the rates that hold at t.
 func stillRate(list []Lasting, views []lone, t, interval float64) float64 {
-	once, twice, starts, mended := 0.0, 0.0, 0.0, 0.0
+	once, twice, sparse := 0.0, 0.0, 0.0
 	for i := range list {
 		rate := list[i].Rate.At(t)
 		if rate == 0 {
@@ -56,24 +56,24 @@ func stillRate(list []Lasting, views []lone, t, interval float64) float64 {
 		v := &views[i]
 		once += rate * v.once
 		twice += rate * v.twice
-		starts += rate * v.first
-		mended += rate * v.first * v.mend
+		sparse += rate * v.each
 	}
-	if starts == 0 {
+	if sparse == 0 {
 		return 0
 	}
-	goes := 0.0 // chance that something lasts an interval after a still
+	// The chance that something lasts an interval after a still, and the same if everything came by itself.
+	goes, alone := 0.0, 0.0
 	if idle := -math.Expm1(-once); idle > 0 {
 		goes = max(0, min(1, 1-(math.Exp(-once)-math.Exp(-twice))/idle))
+		alone = max(0, min(1-1e-9, (2*once-twice)/once))
 	}
-	return 1 / (interval + (1-goes)/starts*mended/starts)
+	return 1 / (interval + (1-goes)/(1-alone)/sparse)
 }
 
 // lone is what one trigger of a stream adds to how much goes on, and how it goes with its group.
 type lone struct {
 	once, twice float64 // exponent of the chance that nothing lasts at a moment, and at either of two, for a trigger a second
-	first       float64 // chance that a trigger finds nothing of its group going on, nor an interval before
-	mend        float64 // how much longer than it seems it takes until something begins
+	each        float64 // stills that are taken for each trigger of a lone group
 }
 
 // loneKey is all that a lone depends on.
@@ -97,7 +97,7 @@ func loneOf(s *Lasting, interval float64) lone {
 		a = math.Exp(-interval / s.Mean)
 	}
 	if !s.grouped() {
-		return lone{s.Mean, s.Mean * (2 - a), 1, 1}
+		return lone{s.Mean, s.Mean * (2 - a), 1 / (1 - a)}
 	}
 	key := loneKey{s.Group, s.Chance, s.Mean, interval}
 	lones.Lock()
@@ -147,18 +147,6 @@ func (k *loneKey) make() lone {
 			l.twice += over(func(v float64) float64 { return some(either(v)) }, span[0], span[1]) / (n * k.chance)
 		}
 	}
-	l.first = over(func(o float64) float64 {
-		m := either(o - k.interval)
-		return math.Exp(-(n-1)*m) * (1 + (n-1)*(1-m)) / n
-	}, 0, s) / s
-	// Of a lone group so many stills would be taken, and are.
-	goes := 0.0
-	if l.once > 0 {
-		goes = max(0, (2*l.once-l.twice)/l.once)
-	}
-	l.mend = 1
-	if seems, are := n*k.chance*l.first/(1-goes), k.isolated(); are > 0 && goes < 1 {
-		l.mend = seems / are
-	}
+	l.each = k.isolated() / (n * k.chance)
 	return l
 }

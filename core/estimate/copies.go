@@ -158,7 +158,14 @@ func (s *Result) copyOf(i int, what string) *copied {
 	h := heard{pre: c.PreSeconds, post: c.PostSeconds, alarmPre: c.AlarmPreEvent(), alarmPost: c.AlarmPostEvent(),
 		own: in.heard.own, caught: r.triggers[i], motion: r.heard(motion), alarm: r.heard(other)}
 	regimes := week.Map(in.regimes, func(g footage.Regime) footage.Regime { return copying(c, g, what) })
-	scene := h.scene(footage.Scene{Tied: slices.ContainsFunc(motion, func(t cause.Tie) bool { return t.Cause.At == i && t.Cause.Area == "" && t.Always() })}, nil)
+	tied := false
+	for _, of := range byChannel(motion) {
+		if tied = of.at == i; tied {
+			h.caught = r.motionOf(i, of.ties).triggers
+			break
+		}
+	}
+	scene := h.scene(footage.Scene{Tied: tied}, nil)
 	out := new(copied)
 	// One event: before it, while it lasts, after it.
 	var cost video.Cost

@@ -22,7 +22,8 @@ type happening struct {
 	kind       int // place among what moves before the channel: wanted, nuisance, patches
 	start, end float64
 	wanted     bool
-	trigger    float64 // when the trigger begins; NaN where there is none
+	trigger    float64  // when the trigger begins; NaN where there is none
+	areas      []string // in which of the areas it is noticed
 }
 
 // interval is a stretch of time.
@@ -43,7 +44,9 @@ type playout struct {
 	alarm map[string][]interval
 	calls map[string][]interval
 
-	factor []float64 // how often all happens on each day, times what it does otherwise; nil for once
+	presses map[string][]float64 // of each button
+	faults  map[string][]float64 // of lost pictures and tampering, by kind and channel
+	factor  []float64            // how often all happens on each day, times what it does otherwise; nil for once
 }
 
 // play plays a plan over some weeks, after one week to begin with, and returns the
@@ -60,7 +63,8 @@ func play(p *plan.Plan, weeks int, seed uint64) map[string][]tally {
 // draw draws all that happens over some weeks.
 func draw(p *plan.Plan, weeks int, seed uint64, factor []float64) *playout {
 	o := &playout{plan: p, rng: rand.New(rand.NewPCG(seed, 7)), weeks: weeks,
-		own: map[string][]happening{}, alarm: map[string][]interval{}, calls: map[string][]interval{}, factor: factor}
+		own: map[string][]happening{}, alarm: map[string][]interval{}, calls: map[string][]interval{}, factor: factor,
+		presses: map[string][]float64{}, faults: map[string][]float64{}}
 	for i := range p.Channels {
 		o.happen(&p.Channels[i])
 	}
@@ -75,8 +79,17 @@ func draw(p *plan.Plan, weeks int, seed uint64, factor []float64) *playout {
 			if at += o.rng.ExpFloat64() * weekSeconds / b.PressesPerWeek; at > o.end() {
 				break
 			}
-			for _, c := range b.Records {
+			o.presses[b.ID] = append(o.presses[b.ID], at)
+			for _, c := range o.pressed(b, at) {
 				o.calls[c] = append(o.calls[c], interval{at, at + b.HoldSeconds})
+			}
+		}
+	}
+	for _, e := range p.Effects {
+		if w := e.When; w.PerMonth > 0 && o.faults[w.Lost+"/"+w.Tampered] == nil {
+			for at := 0.0; at < o.end(); {
+				at += o.rng.ExpFloat64() * 365.25 * 86400 / 12 / w.PerMonth
+				o.faults[w.Lost+"/"+w.Tampered] = append(o.faults[w.Lost+"/"+w.Tampered], at)
 			}
 		}
 	}
@@ -190,7 +203,7 @@ func (o *playout) happen(c *plan.Channel) {
 	for i := range all {
 		h := &all[i]
 		begin := h.start + c.Detection.MinSeconds
-		caught := o.sees(c, *h, int(begin/60)%10080)
+		caught := o.sees(c, h, int(begin/60)%10080)
 		if h.end > begin && on[int(begin/60)%10080] && caught {
 			h.trigger = begin
 		}
@@ -200,7 +213,7 @@ func (o *playout) happen(c *plan.Channel) {
 }
 
 // sees draws whether detection notices what happens, at a minute of the week.
-func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
+func (o *playout) sees(c *plan.Channel, h *happening, minute int) bool {
 	d := &c.Detection
 	chance := 1.0
 	switch {
@@ -220,6 +233,8 @@ func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
 		return true
 	}
 	var watch []picture.Watch
+	var ids []string
+	h.areas = []string{}
 	var ignored []picture.Shape
 	for _, a := range d.Areas.List {
 		if a.Ignore {
@@ -244,17 +259,27 @@ func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
 				w.Smallest *= region.Area()
 			}
 		}
-		watch = append(watch, w)
+		watch, ids = append(watch, w), append(ids, a.ID)
 	}
+	// Each area by itself; what is noticed in any is noticed.
+	some := func(in func(w picture.Watch) bool) bool {
+		for k, w := range watch {
+			if in(w) {
+				h.areas = append(h.areas, ids[k])
+			}
+		}
+		return len(h.areas) > 0
+	}
+	anywhere := func(picture.Watch) bool { return true }
 	switch {
 	case len(watch) == 0:
 		return false
 	case h.kind == 1 || h.kind == 0 && (c.Scene == nil || len(c.Scene.Walks) == 0):
-		return true
+		return some(anywhere)
 	case h.kind == 0:
 		ground, known, _ := c.Ground()
 		if !known {
-			return true
+			return some(anywhere)
 		}
 		all := 0.0
 		for _, w := range c.Scene.Walks {
@@ -263,7 +288,8 @@ func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
 		at := o.rng.Float64() * all
 		for i := range c.Scene.Walks {
 			if at -= c.Scene.Walks[i].SharePercent; at < 0 {
-				return picture.Notices(ground, watch, o.plan.WalkOf(&c.Scene.Walks[i]))
+				walk := o.plan.WalkOf(&c.Scene.Walks[i])
+				return some(func(w picture.Watch) bool { return picture.Notices(ground, []picture.Watch{w}, walk) })
 			}
 		}
 		return false
@@ -280,12 +306,10 @@ func (o *playout) sees(c *plan.Channel, h happening, minute int) bool {
 			continue
 		}
 		box := picture.Box{Left: x - wide/2, Top: y - high/2, Right: x + wide/2, Bottom: y + high/2}
-		for _, w := range watch {
-			if covered := w.Within(box); covered > 0 && covered >= w.Smallest && h.end-h.start > w.Seconds {
-				return true
-			}
-		}
-		return false
+		return some(func(w picture.Watch) bool {
+			covered := w.Within(box)
+			return covered > 0 && covered >= w.Smallest && h.end-h.start > w.Seconds
+		})
 	}
 }
 
@@ -320,8 +344,7 @@ func (o *playout) measure(c *plan.Channel) []tally {
 	if c.NoCamera {
 		return out
 	}
-	tied := o.tied(c)
-	motion, alarm := o.footage(c, tied)
+	motion, alarm := o.footage(c)
 	var active []interval
 	for _, h := range o.own[c.ID] {
 		active = append(active, interval{h.start, h.end})
@@ -329,31 +352,65 @@ func (o *playout) measure(c *plan.Channel) []tally {
 	states := [4][]interval{union(motion), union(alarm), union(o.calls[c.ID]), union(active)}
 	duties := o.duties(c)
 	o.lay(c, states, duties, out)
-	o.fates(c, tied[c.ID], covering(motion), states, duties, out)
+	o.fates(c, covering(motion), states, duties, out)
 	return out
 }
 
-// tied lists the channels whose motion records c.
-func (o *playout) tied(c *plan.Channel) map[string]bool {
-	tied := map[string]bool{}
-	if c.Detection.On && (c.Detection.RecordsSelf == nil || *c.Detection.RecordsSelf) {
-		tied[c.ID] = true
+// holds tells whether an effect's hours hold at a moment.
+func (o *playout) holds(e *plan.Effect, at float64) bool {
+	if e.Hours == nil {
+		return true
 	}
-	for _, e := range o.plan.Effects {
-		if e.When.Motion != "" && slices.Contains(e.Record, c.ID) {
-			tied[e.When.Motion] = true
+	for _, b := range e.Hours.Blocks {
+		if covers(b, int(at/60)%10080) {
+			return true
 		}
 	}
-	return tied
+	return false
 }
 
-func (o *playout) footage(c *plan.Channel, tied map[string]bool) (motion, alarm []interval) {
-	for i := range o.plan.Channels {
-		if from := o.plan.Channels[i].ID; tied[from] {
-			for _, h := range o.own[from] {
-				if !math.IsNaN(h.trigger) {
-					motion = append(motion, interval{h.trigger - c.PreSeconds, h.end + c.PostSeconds})
+// pressed lists the channels that a button records when it is pressed.
+func (o *playout) pressed(b plan.CallButton, at float64) []string {
+	list := slices.Clone(b.Records)
+	for i := range o.plan.Effects {
+		if e := &o.plan.Effects[i]; e.When.Button == b.ID && o.holds(e, at) {
+			for _, id := range e.Record {
+				if !slices.Contains(list, id) {
+					list = append(list, id)
 				}
+			}
+		}
+	}
+	return list
+}
+
+// causes tells whether an event of a channel causes what an effect says.
+func (o *playout) causes(e *plan.Effect, from string, h *happening) bool {
+	return e.When.Motion == from && !math.IsNaN(h.trigger) && o.holds(e, h.trigger) && (e.When.Area == "" || slices.Contains(h.areas, e.When.Area))
+}
+
+// records tells whether an event of one channel records another, or itself.
+func (o *playout) records(c *plan.Channel, from string, h *happening) bool {
+	if math.IsNaN(h.trigger) {
+		return false
+	}
+	if from == c.ID && (c.Detection.RecordsSelf == nil || *c.Detection.RecordsSelf) {
+		return true
+	}
+	for i := range o.plan.Effects {
+		if e := &o.plan.Effects[i]; slices.Contains(e.Record, c.ID) && o.causes(e, from, h) {
+			return true
+		}
+	}
+	return false
+}
+
+func (o *playout) footage(c *plan.Channel) (motion, alarm []interval) {
+	for i := range o.plan.Channels {
+		from := o.plan.Channels[i].ID
+		for k := range o.own[from] {
+			if h := &o.own[from][k]; o.records(c, from, h) {
+				motion = append(motion, interval{h.trigger - c.PreSeconds, h.end + c.PostSeconds})
 			}
 		}
 	}
@@ -364,16 +421,45 @@ func (o *playout) footage(c *plan.Channel, tied map[string]bool) (motion, alarm 
 	if c.AlarmPostSeconds != nil {
 		post = *c.AlarmPostSeconds
 	}
-	seen := map[string]bool{}
-	for _, e := range o.plan.Effects {
-		if e.When.Alarm != "" && slices.Contains(e.Record, c.ID) && !seen[e.When.Alarm] {
-			seen[e.When.Alarm] = true
-			for _, v := range o.alarm[e.When.Alarm] {
-				alarm = append(alarm, interval{v.from - pre, v.to + post})
+	for _, v := range o.others(func(e *plan.Effect) bool { return e.When.Button == "" && slices.Contains(e.Record, c.ID) }) {
+		alarm = append(alarm, interval{v.from - pre, v.to + post})
+	}
+	return motion, alarm
+}
+
+// others are the causes other than motion of some effects, each once.
+func (o *playout) others(of func(*plan.Effect) bool) (out []interval) {
+	type once struct {
+		when plan.When
+		at   float64
+	}
+	seen := map[once]bool{}
+	for i := range o.plan.Effects {
+		e := &o.plan.Effects[i]
+		if e.When.Motion != "" || !of(e) {
+			continue
+		}
+		var list []interval
+		switch {
+		case e.When.Alarm != "":
+			list = o.alarm[e.When.Alarm]
+		case e.When.Button != "":
+			for _, at := range o.presses[e.When.Button] {
+				list = append(list, interval{at, at})
+			}
+		default:
+			for _, at := range o.faults[e.When.Lost+"/"+e.When.Tampered] {
+				list = append(list, interval{at, at})
+			}
+		}
+		for _, v := range list {
+			if key := (once{e.When, v.from}); o.holds(e, v.from) && !seen[key] {
+				seen[key] = true
+				out = append(out, v)
 			}
 		}
 	}
-	return motion, alarm
+	return out
 }
 
 // duties finds the duty of every minute, block by block.
@@ -469,7 +555,8 @@ func admitted(d *plan.Duty, motion, alarm bool) bool {
 }
 
 // fates decides what became of every wanted event, and counts triggers.
-func (o *playout) fates(c *plan.Channel, self bool, covers func(float64) int, states [4][]interval, duties [10080]*plan.Duty, out []tally) {
+func (o *playout) fates(c *plan.Channel, covers func(float64) int, states [4][]interval, duties [10080]*plan.Duty, out []tally) {
+	away := union(o.away(c))
 	for _, h := range o.own[c.ID] {
 		w := int(h.start/weekSeconds) - 1
 		if h.start < weekSeconds || w >= o.weeks {
@@ -479,6 +566,7 @@ func (o *playout) fates(c *plan.Channel, self bool, covers func(float64) int, st
 		if triggered {
 			out[w].triggers++
 		}
+		self := o.records(c, c.ID, &h)
 		if !h.wanted {
 			continue
 		}
@@ -495,6 +583,8 @@ func (o *playout) fates(c *plan.Channel, self bool, covers func(float64) int, st
 		}
 		full = full || admitted(d, others > 0, inside(states[1], h.start))
 		switch {
+		case inside(away, h.start):
+			out[w].missed++
 		case full:
 			out[w].full++
 		case d.Base != nil:

@@ -88,7 +88,7 @@ func playedYear(p *plan.Plan, monday time.Time, weeks int) []float64 {
 		if c.NoCamera {
 			continue
 		}
-		motion, alarm := o.footage(c, o.tied(c))
+		motion, alarm := o.footage(c)
 		var active []interval
 		for _, h := range o.own[c.ID] {
 			active = append(active, interval{h.start, h.end})

@@ -4,6 +4,9 @@ import "fmt"
 
 // effects holds what no single member of causes and effects can tell.
 func (c *checker) effects() {
+	if c.err != nil {
+		return // what is named below may not be there
+	}
 	for i, m := range c.plan.Messages {
 		c.hourList(fmt.Sprintf("messages[%d].hours", i), m.Hours)
 	}
