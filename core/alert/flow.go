@@ -86,3 +86,26 @@ func (f *flow) since(t float64) float64 {
 	start, rate := f.Rate.Piece(i)
 	return weeks*f.week + f.before[i] + rate*(t-start)
 }
+
+// Counter counts the triggers of some streams together.
+type Counter struct{ all flow }
+
+// NewCounter is one of streams.
+func NewCounter(streams []Stream) *Counter {
+	rates := make([]activity.Intensity, 0, len(streams)+1)
+	rates = append(rates, activity.New(week.Constant(0.0), 1).Intensity)
+	for i := range streams {
+		rates = append(rates, streams[i].Rate)
+	}
+	return &Counter{newFlow(Stream{Rate: activity.Sum(rates)})}
+}
+
+// PerDay is how many there are a day, in some hours of the week.
+func (c *Counter) PerDay(hours week.Steps[bool]) (n float64) {
+	for run, on := range hours.Runs() {
+		if on {
+			n += c.all.since(60*float64(run.To)) - c.all.since(60*float64(run.From))
+		}
+	}
+	return n / 7
+}

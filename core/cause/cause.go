@@ -68,6 +68,8 @@ type Causes struct {
 	Sends    [][]Sending // by channel
 	Stills   [][]Tie     // by channel
 	Offsite  [][]Tie     // by channel
+
+	finder *finder
 }
 
 // Of finds what causes what in a plan that keeps its rules.
@@ -78,6 +80,7 @@ func Of(p *plan.Plan) *Causes {
 		Messages: make([][]Tie, len(p.Messages)), Outputs: make([][]Tie, len(p.Outputs)), Monitors: make([][]Tie, len(p.Monitors)),
 	}
 	f := newFinder(p)
+	c.finder = f
 	always := week.Constant(true)
 	for i := range p.Channels {
 		ch := &p.Channels[i]
@@ -116,6 +119,7 @@ func Of(p *plan.Plan) *Causes {
 			f.send(&c.Sends[f.channels[sent.Channel]], Sending{tie, sent.Preset, sent.DwellSeconds})
 		}
 	}
+	f.known = nil
 	return c
 }
 
@@ -123,7 +127,7 @@ func Of(p *plan.Plan) *Causes {
 type finder struct {
 	channels, inputs, buttons, messages, outputs, monitors map[string]int
 
-	known map[place]int
+	known map[place]int // while they are sought
 }
 
 // place is a list of ties and what tells a tie apart in it.
@@ -197,25 +201,26 @@ func either(a, b week.Steps[bool]) week.Steps[bool] {
 	return week.Map(week.Both(a, b), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
 }
 
-// Causing lists what a cause of that kind at that place is tied to, in any area: how many ties of each kind of effect.
-func (c *Causes) Causing(kind Kind, at int) (ties int) {
-	count := func(lists [][]Tie) {
-		for _, list := range lists {
-			for k := range list {
-				if list[k].Cause.Kind == kind && list[k].Cause.At == at {
-					ties++
-				}
-			}
+// CauseOf is the cause that a plan names.
+func (c *Causes) CauseOf(w *plan.When) Cause { return c.finder.cause(w) }
+
+// Caused is how many things the causes of a kind at a place do, motion in any area.
+func (c *Causes) Caused(kind Kind, at int) (ties int) {
+	count := func(t *Tie) {
+		if t.Cause.Kind == kind && t.Cause.At == at {
+			ties++
 		}
 	}
 	for _, lists := range [][][]Tie{c.Records, c.Held, c.Messages, c.Outputs, c.Monitors, c.Stills, c.Offsite} {
-		count(lists)
+		for _, list := range lists {
+			for k := range list {
+				count(&list[k])
+			}
+		}
 	}
 	for _, list := range c.Sends {
 		for k := range list {
-			if list[k].Cause.Kind == kind && list[k].Cause.At == at {
-				ties++
-			}
+			count(&list[k].Tie)
 		}
 	}
 	return ties

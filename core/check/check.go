@@ -12,6 +12,7 @@ import (
 	"hash/fnv"
 	"slices"
 
+	"wakefield/core/cause"
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
@@ -198,7 +199,8 @@ var (
 		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, audio, likelyMisses,
 		scene, setElsewhere,
 	}
-	siteRules = []func(*site){effectsNotAdmitted, recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, hiddenDays}
+	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete, offsite, losses, contacts,
+		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, hiddenDays}
 )
 
 // site is a plan being checked.
@@ -206,15 +208,9 @@ type site struct {
 	plan    *plan.Plan
 	figures *estimate.Result
 	duties  map[string]*plan.Duty
-	causes  map[string]causes // by channel
+	causes  *cause.Causes
+	ties    []estimate.TieFigures
 	found   []Finding
-}
-
-// causes are what records a channel.
-type causes struct {
-	motion []string // channels whose motion does, itself included
-	alarms []string // alarm inputs
-	tells  bool     // whether its own motion records anything at all
 }
 
 // channel is a channel being checked.
@@ -226,33 +222,26 @@ type channel struct {
 }
 
 func newSite(p *plan.Plan, s *estimate.Result) *site {
-	c := &site{plan: p, figures: s, duties: make(map[string]*plan.Duty), causes: make(map[string]causes), found: []Finding{}}
+	c := &site{plan: p, figures: s, duties: make(map[string]*plan.Duty), causes: cause.Of(p), ties: s.Ties(), found: []Finding{}}
 	for i := range p.Duties {
 		c.duties[p.Duties[i].ID] = &p.Duties[i]
 	}
-	for i := range p.Channels {
-		ch := &p.Channels[i]
-		if ch.Detection.On && ch.Detection.TiedToSelf() {
-			c.causes[ch.ID] = causes{motion: []string{ch.ID}, tells: true}
-		}
-	}
-	for _, e := range p.Effects {
-		for _, id := range e.Record {
-			k := c.causes[id]
-			if e.When.Alarm != "" {
-				k.alarms = append(k.alarms, e.When.Alarm)
-			} else {
-				k.motion = append(k.motion, e.When.Motion)
-			}
-			c.causes[id] = k
-		}
-		if e.When.Motion != "" && len(e.Record) > 0 {
-			k := c.causes[e.When.Motion]
-			k.tells = true
-			c.causes[e.When.Motion] = k
-		}
-	}
 	return c
+}
+
+// records tells whether any cause of a kind records a channel.
+func (c *site) records(ch *channel, kind cause.Kind) bool {
+	return slices.ContainsFunc(c.causes.Records[ch.index], func(t cause.Tie) bool { return t.Cause.Kind == kind })
+}
+
+// recordsAny tells whether motion on a channel records any channel.
+func (c *site) recordsAny(ch *channel) bool {
+	for _, list := range c.causes.Records {
+		if slices.ContainsFunc(list, func(t cause.Tie) bool { return t.Cause.Kind == cause.Motion && t.Cause.At == ch.index }) {
+			return true
+		}
+	}
+	return false
 }
 
 // report keeps a finding about a channel.

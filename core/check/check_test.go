@@ -98,13 +98,16 @@ func TestOneShortPoolIsOneFinding(t *testing.T) {
 	}
 }
 
+// ruleTest spoils a sound plan for a rule to find it.
+type ruleTest struct {
+	rule     string
+	severity Severity
+	spoil    func(p *plan.Plan, c *plan.Channel)
+	says     string
+}
+
 func TestRules(t *testing.T) {
-	tests := []struct {
-		rule     string
-		severity Severity
-		spoil    func(p *plan.Plan, c *plan.Channel)
-		says     string
-	}{
+	tests := []ruleTest{
 		{"detection-off", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, "records on motion, but its detection is off"},
 		{"detection-off", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.On, c.Week = false, own("low") }, "records on motion, but its detection is off"},
 		{"blind-hours", Error, func(p *plan.Plan, c *plan.Channel) {
@@ -207,7 +210,7 @@ func TestRules(t *testing.T) {
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, with no continuous recording as a fallback"},
 	}
 	tested := make(map[string]bool)
-	for _, test := range tests {
+	for _, test := range append(tests, causeRules()...) {
 		tested[test.rule] = true
 		p := soundPlan(t)
 		test.spoil(p, &p.Channels[0])
@@ -257,6 +260,7 @@ var fixable = map[string]bool{
 	"detection-off": true, "blind-hours": true, "untied": true, "alarm-without-input": true, "empty-records": true, "below-at-least": true,
 	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true, "special-day-hidden": true,
 	"areas-but-off": true, "area-too-small": true, "walk-unnoticed": true, "first-seconds-lost": true, "reach-short": true, "patch-passes": true, "set-at-camera": true, "no-events": true,
+	"effect-not-admitted": true, "tie-never-acts": true, "too-many-messages": true, "sounder-at-night": true, "hold-too-short": true, "stills-incomplete": true, "loss-untold": true,
 }
 
 func find(found []Finding, rule string) *Finding {

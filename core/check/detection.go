@@ -2,16 +2,20 @@ package check
 
 import (
 	"fmt"
+	"reflect"
 	"slices"
+	"strings"
 
+	"wakefield/core/cause"
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/week"
 )
 
 // detectionOff: the duty waits for motion, and nothing looks for it.
 func detectionOff(c *site, ch *channel) {
 	waits := c.where(ch, admitsMotion)
-	if ch.NoCamera || ch.Detection.On || len(c.causes[ch.ID].motion) > 0 || hours(waits) == 0 {
+	if ch.NoCamera || ch.Detection.On || c.records(ch, cause.Motion) || hours(waits) == 0 {
 		return
 	}
 	on := ch.Detection
@@ -63,14 +67,18 @@ func noArea(c *site, ch *channel) {
 
 // untied: detection is on and tells nobody.
 func untied(c *site, ch *channel) {
-	if ch.NoCamera || !ch.Detection.On || c.causes[ch.ID].tells {
+	if ch.NoCamera || !ch.Detection.On || c.recordsAny(ch) {
 		return
 	}
 	self := ch.Detection
 	self.RecordsSelf = nil
-	c.report(ch, Error, "untied", "detection.recordsSelf",
+	severity, leads := Error, "lead nowhere"
+	if c.causes.Caused(cause.Motion, ch.index) > 0 {
+		severity, leads = Warning, "do other things, but nothing keeps their footage"
+	}
+	c.report(ch, severity, "untied", "detection.recordsSelf",
 		fmt.Sprintf("Motion on %s is tied to no recording, not even its own.", ch.Name),
-		plan.Say("%.3g triggers a day lead nowhere.", ch.figures.TriggersPerDay),
+		plan.Say("%.3g triggers a day %s.", ch.figures.TriggersPerDay, leads),
 		fix("Let it record itself", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: self}}))
 	c.costs(1)
 }
@@ -78,7 +86,7 @@ func untied(c *site, ch *channel) {
 // alarmWithoutInput: the duty waits for an alarm that no input can give.
 func alarmWithoutInput(c *site, ch *channel) {
 	waits := c.where(ch, func(d *plan.Duty) bool { return admitsAlarm(d) && (!admitsMotion(d) || needsBoth(d)) })
-	if ch.NoCamera || hours(waits) == 0 || len(c.causes[ch.ID].alarms) > 0 {
+	if ch.NoCamera || hours(waits) == 0 || c.records(ch, cause.Alarm) {
 		return
 	}
 	var here []plan.AlarmInput
@@ -106,35 +114,106 @@ func alarmWithoutInput(c *site, ch *channel) {
 // listen.
 func effectsNotAdmitted(c *site) {
 	for i, e := range c.plan.Effects {
-		listens, cause, kind := admitsMotion, "motion on another channel", "motion"
-		if e.When.Alarm != "" {
-			listens, kind = admitsAlarm, "alarms"
-			if j := slices.IndexFunc(c.plan.AlarmInputs, func(a plan.AlarmInput) bool { return a.ID == e.When.Alarm }); j >= 0 {
-				cause = c.plan.AlarmInputs[j].Name
-			}
-		} else if from := c.plan.Channel(e.When.Motion); from != nil {
-			cause = "motion on " + from.Name
+		kind := "alarms"
+		switch {
+		case e.When.Button != "":
+			continue // a button is always listened to
+		case e.When.Motion != "":
+			kind = "motion"
 		}
+		happens := lower(c.plan.CauseInWords(e.When))
 		for k, id := range e.Record {
 			j := slices.IndexFunc(c.plan.Channels, func(ch plan.Channel) bool { return ch.ID == id })
 			ch := &c.plan.Channels[j]
-			steps := c.where(&channel{Channel: ch, duties: c.figures.Duties(j)}, listens)
-			deaf := 168 - hours(steps)
+			steps := c.figures.Listens(j, e.When)
+			holds := e.Hours.Holding()
+			deaf := hours(and(holds, not(steps)))
 			if deaf == 0 || ch.NoCamera {
 				continue
 			}
 			f := Finding{
 				Rule: "effect-not-admitted", Severity: Hint, Path: fmt.Sprintf("effects[%d].record[%d]", i, k), Channel: id,
-				Sentence: plan.Say("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, cause, deaf, kind),
+				Sentence: plan.Say("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, happens, deaf, kind),
 				Reason:   fmt.Sprintf("It listens only then: %s.", inWords(steps)),
 			}
-			if deaf == 168 {
+			if deaf == hours(holds) {
 				f.Severity = Error
-				f.Sentence = fmt.Sprintf("%s is told to record by %s, but none of its duties listens to %s.", ch.Name, cause, kind)
+				f.Sentence = fmt.Sprintf("%s is told to record by %s, but none of its duties listens to %s.", ch.Name, happens, kind)
 				f.Reason = "The event layer of every duty in its week leaves it out."
+				if e.Hours != nil {
+					f.Sentence = fmt.Sprintf("%s is told to record by %s, but its duty never listens to %s in the hours of that tie.", ch.Name, happens, kind)
+					f.Reason = fmt.Sprintf("The tie holds %s.", plan.HoursInWords(e.Hours.Blocks))
+				}
 			}
+			f.Fix = c.letListen(ch, c.figures.Duties(j), and(holds, not(steps)), kind)
 			f.Cost = deaf / 168
 			c.found = append(c.found, f)
 		}
 	}
+}
+
+// lower begins a cause in the middle of a sentence, where it does not begin with a name.
+func lower(cause string) string {
+	for _, word := range []string{"Motion ", "Picture ", "Tampering "} {
+		if strings.HasPrefix(cause, word) {
+			return strings.ToLower(cause[:1]) + cause[1:]
+		}
+	}
+	return cause
+}
+
+// mostDuties are changed at once by a fix.
+const mostDuties = 4
+
+// letListen paints duties that do what those of a channel do in some hours, and listen to motion, or to alarms, too. Where
+// the plan has none such it adds one. A channel that is off stays off.
+func (c *site) letListen(ch *plan.Channel, duties week.Steps[string], then week.Steps[bool], kind string) *Fix {
+	on := plan.Motion
+	if kind == "alarms" {
+		on = plan.Alarm
+	}
+	var edits []edit.Edit
+	list := c.plan.Duties
+	for _, id := range distinct(duties) {
+		d := c.duties[id]
+		at := and(then, week.Map(duties, func(at string) bool { return at == id }))
+		if d == nil || hours(at) == 0 || d.Base == nil && d.Event == nil {
+			continue
+		}
+		wants := *d
+		event := plan.Event{Stream: plan.Main, On: []plan.Trigger{on}}
+		if d.Event != nil {
+			event = *d.Event
+			event.On, event.Match = []plan.Trigger{plan.Motion, plan.Alarm}, "any"
+		}
+		wants.Event = &event
+		k := slices.IndexFunc(list, func(x plan.Duty) bool {
+			return x.Event != nil && x.Event.Match != "all" && x.Event.Stream == event.Stream && x.Event.FPS == event.FPS && slices.Contains(x.Event.On, on) &&
+				(d.Event == nil || len(x.Event.On) == 2) && reflect.DeepEqual(x.Base, d.Base)
+		})
+		if k < 0 {
+			wants.Name = d.Name + ", or " + map[plan.Trigger]string{plan.Motion: "motion", plan.Alarm: "alarm"}[on]
+			wants.ID, wants.Mark = plan.FreeID(wants.Name, "duty", func(id string) bool { return slices.ContainsFunc(list, func(x plan.Duty) bool { return x.ID == id }) }), 0
+			edits = append(edits, edit.Edit{SetDuty: &edit.SetDuty{Duty: wants}})
+			list = append(slices.Clone(list), wants)
+			k = len(list) - 1
+		}
+		edits = append(edits, edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: plan.HoursWhere(at), Duty: list[k].ID}})
+		if len(edits) > 2*mostDuties {
+			return nil
+		}
+	}
+	if edits == nil {
+		return nil
+	}
+	return &Fix{"Let it listen to " + kind + " too", edits}
+}
+
+func distinct(duties week.Steps[string]) (out []string) {
+	for _, step := range duties {
+		if !slices.Contains(out, step.Value) {
+			out = append(out, step.Value)
+		}
+	}
+	return out
 }

@@ -72,7 +72,7 @@ type AwayHours struct {
 	Channel string    `json:"channel"`
 	Away    HourRates `json:"away" doc:"Share of the hour away from home, 0 to 1"`
 	Missed  float64   `json:"missedPerDay" doc:"Wanted events at home that would be on disk if it were there"`
-	Least   float64   `json:"worstPercent" doc:"Share of the wanted events at home during which it is away"`
+	Percent float64   `json:"eventsPercent" doc:"Share of the wanted events at home during which it is away"`
 }
 
 // StillHours is how many stills a channel takes.
@@ -218,4 +218,10 @@ func (s *Result) AlertHours() AlertHours {
 		}
 	}
 	return out
+}
+
+// SentAt is how often message k would go out a day if at most one did in so many seconds.
+func (s *Result) SentAt(k int, seconds float64) float64 {
+	h := alert.Sent(streamsOf(s.resolver.heard(s.resolver.causes.Messages[k]), s.plan.Messages[k].Hours.Holding()), seconds)
+	return h.PerDay()
 }

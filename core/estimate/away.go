@@ -68,3 +68,20 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 		c.Evidence = newEvidence(full/7, low/7, missed/7)
 	}
 }
+
+// Away is how much a movable camera misses at home.
+type Away struct {
+	Channel string
+	Percent float64 // of the wanted events at home, during which it is away
+	Missed  float64 // wanted events a day at home that would be on disk if it were there
+}
+
+// SentAway are the movable cameras that something sends.
+func (s *Result) SentAway() (out []Away) {
+	for i, a := range s.away {
+		if a != nil {
+			out = append(out, Away{s.Channels[i].ID, a.percent, a.missed})
+		}
+	}
+	return out
+}

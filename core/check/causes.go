@@ -1,0 +1,336 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+
+	"wakefield/core/cause"
+	"wakefield/core/edit"
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+)
+
+// What is worth a finding of what causes do.
+const (
+	quietShare    = 0.8  // of a cause's triggers that a receiver does not hear of
+	noticeSeconds = 3.0  // a relay, lamp or sounder is noticed after
+	cutPercent    = 20.0 // of a monitor's showings
+	awayPercent   = 10.0 // of the wanted events
+	nightTimes    = 1.0 / 7
+)
+
+// about keeps a finding about a part of the plan that is no channel.
+func (c *site) about(f Finding) { c.found = append(c.found, f) }
+
+// tiesNeverAct: a cause is tied to something, and can never bring it about.
+func tiesNeverAct(c *site) {
+	type of struct {
+		effect int
+		why    estimate.WhyNot
+	}
+	ties := make(map[of][]estimate.TieFigures)
+	var order []of
+	for _, t := range c.ties {
+		if t.Why == "" || t.Does == "record" && (t.Why == estimate.WhyDeaf || t.Why == estimate.WhyEmpty) || t.Does == "still" && t.Why == estimate.WhyNothing {
+			continue // said of the channel
+		}
+		key := of{t.Effect, t.Why}
+		if ties[key] == nil {
+			order = append(order, key)
+		}
+		ties[key] = append(ties[key], t)
+	}
+	for _, key := range order {
+		list := ties[key]
+		e := &c.plan.Effects[key.effect]
+		what := c.target(&list[0])
+		if n := len(list) - 1; n > 0 {
+			what += fmt.Sprintf(" and %d more", n)
+		}
+		f := Finding{Rule: "tie-never-acts", Severity: Error, Path: fmt.Sprintf("effects[%d]", key.effect), Channel: e.When.Motion,
+			Sentence: fmt.Sprintf("%s is tied to %s, but can never act on it.", c.plan.CauseInWords(e.When), what)}
+		switch key.why {
+		case estimate.WhyOff:
+			f.Reason = "Detection is off there, or there is no camera."
+			if ch := c.plan.Channel(e.When.Motion); !ch.NoCamera {
+				on := ch.Detection
+				on.On = true
+				f.Fix = fix("Switch detection on", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: on}})
+			}
+		case estimate.WhyNever:
+			f.Severity, f.Reason = Warning, "By what is known of it, it never happens."
+		case estimate.WhyHours:
+			f.Reason = fmt.Sprintf("The tie holds %s; it happens at other hours only.", plan.HoursInWords(e.Hours.Blocks))
+			always := *e
+			always.Hours = nil
+			f.Fix = &Fix{"Let it hold always", []edit.Edit{{RemoveEffect: &edit.RemoveEffect{Effect: *e}}, {AddEffect: &edit.AddEffect{Effect: always}}}}
+		case estimate.WhyQuiet:
+			f.Reason = fmt.Sprintf("It is quiet whenever that happens; it acts %s only.", list[0].Hours)
+		case estimate.WhyEmpty:
+			f.Reason = "The channel has no camera."
+		default:
+			f.Reason = "There is nothing to do it with: see Copy off site."
+		}
+		c.about(f)
+	}
+}
+
+// target is what a tie does, in words.
+func (c *site) target(t *estimate.TieFigures) string {
+	switch t.Does {
+	case "message":
+		return "the message " + c.plan.Message(t.To).Name
+	case "output":
+		return c.plan.Output(t.To).Name
+	case "monitor":
+		return "the monitor " + c.plan.Monitor(t.To).Name
+	}
+	name := c.plan.Channel(t.To).Name
+	switch t.Does {
+	case "preset":
+		return name + " at " + c.plan.Channel(t.To).Movable.Name(t.Preset)
+	case "still":
+		return "stills of " + name
+	case "offsite":
+		return "the copy of " + name
+	}
+	return "footage of " + name
+}
+
+// messages: more than anyone reads, most of them held back, a receiver that is quiet just when it matters.
+func messages(c *site) {
+	for k := range c.plan.Messages {
+		m, told := &c.plan.Messages[k], &c.figures.Messages[k]
+		path := fmt.Sprintf("messages[%d]", k)
+		every := plan.SecondsInWords(m.AtMostEverySeconds)
+		if told.PerDay > m.Readable() {
+			f := Finding{Rule: "too-many-messages", Severity: Warning, Path: path + ".atMostEverySeconds",
+				Sentence: plan.Say("%s is told %.3g times a day, more than the %v that are read.", m.To, told.PerDay, m.Readable()),
+				Reason:   plan.Say("%s sends at most one every %s; %.3g go out in the busiest hour, %.3g at night.", m.Name, every, told.BusiestPerHour, told.NightPerDay)}
+			for _, seconds := range []float64{60, 120, 300, 600, 900, 1800, 3600, 7200, 14400, 28800, 86400} {
+				if seconds > m.AtMostEverySeconds && c.figures.SentAt(k, seconds) <= m.Readable() {
+					rarer := *m
+					rarer.AtMostEverySeconds = seconds
+					f.Fix = fix("At most one every "+plan.SecondsInWords(seconds), edit.Edit{SetMessage: &edit.SetMessage{Message: rarer}})
+					break
+				}
+			}
+			c.about(f)
+		} else if told.HeldBackPerDay >= 1 && told.HeldBackPerDay > told.PerDay {
+			c.about(Finding{Rule: "mostly-held-back", Severity: Hint, Path: path + ".atMostEverySeconds",
+				Sentence: plan.Say("Of what %s is to hear, %.0f %% is held back.", m.To, 100*told.HeldBackPerDay/(told.PerDay+told.HeldBackPerDay)),
+				Reason:   plan.Say("%s: %.3g a day go out and %.3g do not, as another went out within %s before.", m.Name, told.PerDay, told.HeldBackPerDay, every)})
+		}
+	}
+	for _, t := range c.ties {
+		if t.Does == "message" && t.Why == "" && t.Happens >= 0.01 && t.Acts < (1-quietShare)*t.Happens {
+			m := c.plan.Message(t.To)
+			c.about(Finding{Rule: "message-quiet", Severity: Hint, Path: fmt.Sprintf("effects[%d].message", t.Effect),
+				Sentence: plan.Say("%s is quiet for %.0f %% of what it is tied to: %s.", m.Name, 100*(1-t.Acts/t.Happens), c.plan.CauseInWords(c.plan.Effects[t.Effect].When)),
+				Reason:   plan.Say("Of %.3g a day it hears of %.3g; it goes out %s only.", t.Happens, t.Acts, t.Hours)})
+		}
+	}
+}
+
+// outputs: a sounder at night, something held shorter than anyone notices.
+func outputs(c *site) {
+	for k := range c.plan.Outputs {
+		o, on := &c.plan.Outputs[k], &c.figures.Outputs[k]
+		path := fmt.Sprintf("outputs[%d]", k)
+		if o.Loud() && on.NightPerDay > nightTimes {
+			quiet := *o
+			days := &plan.HourList{Blocks: []plan.Hours{{From: 6 * 60, To: 22 * 60}}}
+			quiet.Hours = days
+			f := Finding{Rule: "sounder-at-night", Severity: Hint, Path: path + ".hours",
+				Sentence: plan.Say("%s sounds %.3g times a night.", o.Name, on.NightPerDay),
+				Reason:   plan.Say("From 22:00 to 06:00 it is on for %.2g %% of the time.", on.NightOnPercent)}
+			if o.Hours == nil {
+				f.Fix = fix("Quiet from 22:00 to 06:00", edit.Edit{SetOutput: &edit.SetOutput{Output: quiet}})
+			}
+			c.about(f)
+		}
+		if o.HoldSeconds < noticeSeconds {
+			longer := *o
+			longer.HoldSeconds = 5
+			c.about(Finding{Rule: "hold-too-short", Severity: Hint, Path: path + ".holdSeconds",
+				Sentence: plan.Say("%s is on for %v s only, too short to be noticed.", o.Name, o.HoldSeconds),
+				Reason:   plan.Say("A person needs some %v s to notice. Leave it so where it drives a device that wants a short pulse.", noticeSeconds),
+				Fix:      fix("Hold it for 5 s", edit.Edit{SetOutput: &edit.SetOutput{Output: longer}})})
+		}
+	}
+}
+
+// monitors: what is shown is gone before it was seen.
+func monitors(c *site) {
+	for k := range c.plan.Monitors {
+		m, shown := &c.plan.Monitors[k], &c.figures.Monitors[k]
+		if shown.CutShortPercent > cutPercent {
+			c.about(Finding{Rule: "monitor-cut-short", Severity: Warning, Path: fmt.Sprintf("monitors[%d].dwellSeconds", k),
+				Sentence: plan.Say("On %s %.0f %% of the showings are cut short by the next.", m.Name, shown.CutShortPercent),
+				Reason:   plan.Say("Each is to last %v s; there are %.3g a day, and in the busiest hour it is taken for %.0f %% of the time.", m.DwellSeconds, shown.PerDay, shown.BusiestOnPercent)})
+		}
+	}
+}
+
+// sentAway: a movable camera is elsewhere just when something happens at home.
+func sentAway(c *site) {
+	for _, a := range c.figures.SentAway() {
+		if a.Percent <= awayPercent {
+			continue
+		}
+		i := slices.IndexFunc(c.plan.Channels, func(ch plan.Channel) bool { return ch.ID == a.Channel })
+		ch := &c.plan.Channels[i]
+		c.about(Finding{Rule: "camera-away", Severity: Warning, Path: fmt.Sprintf("channels[%d].movable", i), Channel: ch.ID,
+			Sentence: plan.Say("%s looks elsewhere during %.0f %% of the wanted events at %s.", ch.Name, a.Percent, ch.Movable.Name(ch.Movable.Home)),
+			Reason:   plan.Say("%.3g events a day that it would have at home are missed for it.", a.Missed), Cost: a.Percent / 100})
+	}
+}
+
+// stillsIncomplete: stills are wanted, and one of the settings that make them is missing.
+func stillsIncomplete(c *site) {
+	wanted := make(map[string]string) // channels without stills, and what wants them
+	for _, t := range c.ties {
+		if t.Does == "still" && t.Why == estimate.WhyNothing {
+			wanted[t.To] = c.plan.CauseInWords(c.plan.Effects[t.Effect].When) + " is tied to them"
+		}
+	}
+	for i, m := range c.plan.Messages {
+		if !m.Still {
+			continue
+		}
+		for _, t := range c.causes.Messages[i] {
+			if ch := &c.plan.Channels[t.Cause.At]; t.Cause.Kind == cause.Motion && ch.Stills == nil && wanted[ch.ID] == "" {
+				wanted[ch.ID] = m.Name + " carries a still of it"
+			}
+		}
+	}
+	for i := range c.plan.Channels {
+		ch := &c.plan.Channels[i]
+		path := fmt.Sprintf("channels[%d].stills", i)
+		switch reason := wanted[ch.ID]; {
+		case ch.NoCamera:
+		case reason != "" && ch.Stills == nil:
+			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path, Channel: ch.ID,
+				Sentence: fmt.Sprintf("Stills of %s are wanted, but it takes none.", ch.Name), Reason: reason + ".",
+				Fix: fix("Take stills on trigger", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: plainStills(ch)}})})
+		case ch.Stills != nil && ch.Stills.Hours != nil && len(ch.Stills.Hours.Blocks) == 0:
+			always := *ch.Stills
+			always.Hours = nil
+			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".hours", Channel: ch.ID,
+				Sentence: fmt.Sprintf("%s is to take stills, but at no hour of the week.", ch.Name), Reason: "Its stills have hours, and none is among them.",
+				Fix: fix("Take them always", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: &always}})})
+		case ch.Stills != nil && ch.Stills.Mode == "trigger" && len(c.causes.Stills[i]) == 0:
+			f := Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".mode", Channel: ch.ID,
+				Sentence: fmt.Sprintf("%s takes stills on trigger, but nothing triggers them.", ch.Name),
+				Reason:   "Its detection is off, and no other cause is tied to them."}
+			if !ch.Detection.On {
+				on := ch.Detection
+				on.On = true
+				f.Fix = fix("Switch detection on", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: on}})
+			}
+			c.about(f)
+		}
+	}
+}
+
+// plainStills are what a channel takes of which nothing is said: of medium quality, no larger than is shown on a telephone.
+func plainStills(ch *plan.Channel) *plan.Stills {
+	s := &plan.Stills{Mode: "trigger", EverySeconds: 5, Width: 1280, Height: 720, Quality: 3}
+	if main := ch.Streams.Main; main != nil && main.Width < s.Width {
+		s.Width, s.Height = main.Width, main.Height
+	}
+	return s
+}
+
+// offsite: a copy that never catches up, or comes later than a thief.
+func offsite(c *site) {
+	o, copied := c.plan.Offsite, c.figures.Offsite
+	if o == nil || copied == nil {
+		return
+	}
+	if copied.WorstWaitSeconds == nil {
+		c.about(Finding{Rule: "copy-never-catches-up", Severity: Error, Path: "offsite.uplinkKbps",
+			Sentence: plan.Say("The copy off site never catches up: a week brings %.3g %% of what the uplink carries.", copied.UplinkPercent),
+			Reason:   plan.Say("%.3g GB a day are to be copied over %.4g kbit/s. Copy less, or let the sub stream or stills go in its place.", copied.GigabytesPerDay, o.UplinkKbps)})
+		return
+	}
+	if copied.LateChannels == 0 {
+		return
+	}
+	worst, seconds := "", 0.0
+	for i := range c.figures.Channels {
+		if s := c.figures.Channels[i].WorstSafeSeconds; s != nil && *s > seconds {
+			seconds, worst = *s, c.plan.Channels[i].Name
+		}
+	}
+	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
+		Sentence: plan.Say("Footage of %d channels is off site later than a person needs to take the recorder, %s.", copied.LateChannels, plan.SecondsInWords(o.TakenWithinSeconds)),
+		Reason:   plan.Say("At worst, %s is safe %.3g min after the end of an event.", worst, seconds/60)})
+}
+
+// losses: nobody would hear that a picture is lost, or that somebody opens the recorder.
+func losses(c *site) {
+	if len(c.plan.Messages) == 0 {
+		return // nobody is told of anything
+	}
+	told := make([]bool, len(c.plan.Channels))
+	for _, lists := range [][][]cause.Tie{c.causes.Messages, c.causes.Outputs, c.causes.Monitors} {
+		for _, list := range lists {
+			for _, t := range list {
+				if t.Cause.Kind == cause.Lost {
+					told[t.Cause.At] = true
+				}
+			}
+		}
+	}
+	var without []string
+	var ties []edit.Edit
+	first := -1
+	for i := range c.plan.Channels {
+		if ch := &c.plan.Channels[i]; !told[i] && !ch.NoCamera {
+			if first < 0 {
+				first = i
+			}
+			without = append(without, ch.ID)
+			ties = append(ties, edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Lost: ch.ID, PerMonth: lostPerMonth}, Message: []string{c.plan.Messages[0].ID}}}})
+		}
+	}
+	if len(without) > 0 {
+		s := "Nobody is told when the picture of " + c.plan.Channels[first].Name + " is lost."
+		if len(without) > 1 {
+			s = fmt.Sprintf("Nobody is told when the picture of any of %d channels is lost.", len(without))
+		}
+		c.about(Finding{Rule: "loss-untold", Severity: Hint, Path: fmt.Sprintf("channels[%d]", first), Channel: without[0], Channels: without, Sentence: s,
+			Reason: "A camera that fails would be noticed when its footage is wanted.",
+			Fix:    &Fix{"Tell " + c.plan.Messages[0].To, ties}})
+	}
+	for i, r := range c.plan.Recorders {
+		if !slices.ContainsFunc(c.plan.AlarmInputs, func(a plan.AlarmInput) bool { return a.Guards == r.ID }) {
+			c.about(Finding{Rule: "no-tamper-contact", Severity: Hint, Path: fmt.Sprintf("recorders[%d]", i), Recorder: r.ID,
+				Sentence: fmt.Sprintf("Nobody would notice that %s is opened or taken away.", r.Name),
+				Reason:   "No alarm input watches its housing."})
+		}
+	}
+}
+
+// lostPerMonth is how often a picture is lost where nobody has counted.
+const lostPerMonth = 0.1
+
+// contacts: an alarm input records something, and nobody has looked which way round its contact is.
+func contacts(c *site) {
+	for i, a := range c.plan.AlarmInputs {
+		n := 0
+		for k, list := range c.causes.Records {
+			for _, t := range list {
+				if t.Cause.Kind == cause.Alarm && t.Cause.At == i && !c.plan.Channels[k].NoCamera {
+					n++
+				}
+			}
+		}
+		if a.Contact == "" && n > 0 {
+			c.about(Finding{Rule: "contact-unknown", Severity: Hint, Path: fmt.Sprintf("alarmInputs[%d].contact", i), Recorder: a.Recorder,
+				Sentence: fmt.Sprintf("Nobody has said whether %s is normally open or normally closed.", a.Name),
+				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %d channels recording.", n)})
+		}
+	}
+}

@@ -1,0 +1,215 @@
+package estimate
+
+import (
+	"wakefield/core/alert"
+	"wakefield/core/cause"
+	"wakefield/core/footage"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// TieFigures is how often one tie of the plan's effects acts, and why it does not.
+type TieFigures struct {
+	Effect  int     `json:"effect" doc:"Place among the plan's effects"`
+	Does    string  `json:"does" enum:"record,message,output,monitor,preset,still,offsite"`
+	To      string  `json:"to" doc:"Id of what does it: a channel, message, output or monitor"`
+	Preset  string  `json:"preset,omitempty" doc:"Id of the preset that a camera is sent to"`
+	Happens float64 `json:"happensPerDay" doc:"Triggers of the cause, in the hours of the tie"`
+	Acts    float64 `json:"actsPerDay" doc:"Of these, those at which what is tied listens, is not quiet, has what it needs"`
+	Why     WhyNot  `json:"why,omitempty" enum:"off,never,hours,deaf,quiet,empty,nothing" doc:"Why it never acts; absent where it does"`
+	Hours   string  `json:"hours,omitempty" doc:"When what is tied listens, where that is not always"`
+}
+
+// WhyNot is why a tie never acts.
+type WhyNot string
+
+const (
+	WhyOff     WhyNot = "off"     // detection of the channel is off, or it has no camera
+	WhyNever   WhyNot = "never"   // the cause never happens
+	WhyHours   WhyNot = "hours"   // the cause does not happen in the hours of the tie
+	WhyDeaf    WhyNot = "deaf"    // the duty does not listen then
+	WhyQuiet   WhyNot = "quiet"   // the receiver is quiet then, or the output off
+	WhyEmpty   WhyNot = "empty"   // the channel has no camera
+	WhyNothing WhyNot = "nothing" // no stills are set up, no uplink is, or the duty writes nothing then
+)
+
+// Ties are the figures of every tie of the plan's effects, effect by effect.
+func (s *Result) Ties() []TieFigures {
+	out := []TieFigures{}
+	index := s.resolver.channels
+	for i := range s.plan.Effects {
+		e := &s.plan.Effects[i]
+		if e.Idle() {
+			continue
+		}
+		causes := s.causesOf(i)
+		holds := e.Hours.Holding()
+		happens := causes.PerDay(holds)
+		add := func(does, to, preset string, listens week.Steps[bool], not WhyNot) {
+			f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, Happens: happens}
+			f.Acts = causes.PerDay(week.Map(week.Both(holds, listens), func(p week.Pair[bool, bool]) bool { return p.A && p.B }))
+			if f.Acts < 1e-9 {
+				f.Acts = 0
+			}
+			switch {
+			case f.Acts > 0:
+			case happens == 0:
+				f.Why = s.whyNot(e, causes)
+			default:
+				f.Why = not
+			}
+			if len(listens) > 1 {
+				f.Hours = plan.HoursInWords(plan.HoursWhere(listens))
+			}
+			out = append(out, f)
+		}
+		always := week.Constant(true)
+		for _, id := range e.Record {
+			k := index[id]
+			not := WhyDeaf
+			if s.plan.Channels[k].NoCamera {
+				not = WhyEmpty
+			}
+			add("record", id, "", s.Listens(k, e.When), not)
+		}
+		for _, id := range e.Message {
+			add("message", id, "", s.plan.Message(id).Hours.Holding(), WhyQuiet)
+		}
+		for _, id := range e.Output {
+			add("output", id, "", s.plan.Output(id).Hours.Holding(), WhyQuiet)
+		}
+		for _, id := range e.Monitor {
+			add("monitor", id, "", always, WhyNothing)
+		}
+		for _, sent := range e.Preset {
+			add("preset", sent.Channel, sent.Preset, week.Constant(!s.plan.Channels[index[sent.Channel]].NoCamera), WhyEmpty)
+		}
+		for _, id := range e.Still {
+			add("still", id, "", s.takesStills(index[id]), WhyNothing)
+		}
+		for _, id := range e.Offsite {
+			add("offsite", id, "", s.copiesWhen(index[id]), WhyNothing)
+		}
+	}
+	return out
+}
+
+// causesOf are the triggers of the cause of effect i, at any hour.
+func (s *Result) causesOf(i int) *alert.Counter {
+	e := s.plan.Effects[i]
+	c := s.resolver.causes.CauseOf(&e.When)
+	return alert.NewCounter(streamsOf(s.resolver.heard([]cause.Tie{{Cause: c, Hours: week.Constant(true)}}), week.Constant(true)))
+}
+
+// CausePerDay is how often a cause happens a day, at any hour.
+func (s *Result) CausePerDay(w plan.When) float64 {
+	c := s.resolver.causes.CauseOf(&w)
+	return alert.NewCounter(streamsOf(s.resolver.heard([]cause.Tie{{Cause: c, Hours: week.Constant(true)}}), week.Constant(true))).PerDay(week.Constant(true))
+}
+
+func (s *Result) whyNot(e *plan.Effect, causes *alert.Counter) WhyNot {
+	if causes.PerDay(week.Constant(true)) > 0 {
+		return WhyHours
+	}
+	if c := s.plan.Channel(e.When.Motion); c != nil && (c.NoCamera || !c.Detection.On) {
+		return WhyOff
+	}
+	return WhyNever
+}
+
+// Listens is when the duty of channel i records for a cause alone: motion, or an alarm, as which all other causes count. A
+// button is always listened to.
+func (s *Result) Listens(i int, w plan.When) week.Steps[bool] {
+	if s.plan.Channels[i].NoCamera {
+		return week.Constant(false)
+	}
+	if w.Button != "" {
+		return week.Constant(true)
+	}
+	return week.Map(s.Duties(i), func(id string) bool {
+		d := s.resolver.duties[id]
+		if d == nil || d.Event == nil {
+			return false
+		}
+		by := admits(d.Event)
+		if w.Motion != "" {
+			return by == footage.Motion || by == footage.Either
+		}
+		return by == footage.Alarm || by == footage.Either
+	})
+}
+
+// takesStills is when channel i takes stills of what is tied to them.
+func (s *Result) takesStills(i int) week.Steps[bool] {
+	c := &s.plan.Channels[i]
+	if c.Stills == nil || c.NoCamera {
+		return week.Constant(false)
+	}
+	return c.Stills.Hours.Holding()
+}
+
+// copiesWhen is when there is something of channel i to copy.
+func (s *Result) copiesWhen(i int) week.Steps[bool] {
+	if s.plan.Offsite == nil || s.plan.Channels[i].NoCamera {
+		return week.Constant(false)
+	}
+	if s.plan.Offsite.Copy == CopyStills {
+		return s.takesStills(i)
+	}
+	what := s.plan.Offsite.Copy
+	if what == "" {
+		what = CopyRecorded
+	}
+	return week.Map(s.inputs[i].regimes, func(g footage.Regime) bool {
+		return copying(&s.plan.Channels[i], g, what).Admit != footage.Nothing
+	})
+}
+
+// WrongWay is what an alarm input would do if its contact were set the wrong way round: it would be in alarm whenever it is
+// not now.
+type WrongWay struct {
+	Channels        []string `json:"channels" doc:"Those that it would keep recording"`
+	GigabytesPerDay float64  `json:"moreGigabytesPerDay" doc:"Than now"`
+	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Of the channel of the verdict, then"`
+	Now             *float64 `json:"keptDaysNow" required:"true"`
+}
+
+// WrongWayOf tries an alarm input the wrong way round; false where the plan has none of that id.
+func (s *Result) WrongWayOf(id string) (WrongWay, bool) {
+	p := *s.plan
+	input := p.AlarmInput(id)
+	if input == nil {
+		return WrongWay{}, false
+	}
+	out := WrongWay{Channels: []string{}, Now: s.Verdict.KeptDays}
+	at := 0
+	for k := range p.AlarmInputs {
+		if p.AlarmInputs[k].ID == id {
+			at = k
+		}
+	}
+	for i, ties := range s.resolver.causes.Records {
+		for _, t := range ties {
+			if t.Cause.Kind == cause.Alarm && t.Cause.At == at && !p.Channels[i].NoCamera && s.Listens(i, plan.When{Alarm: id}).Share(func(on bool) bool { return on }) > 0 {
+				out.Channels = append(out.Channels, p.Channels[i].ID)
+			}
+		}
+	}
+	// An alarm that is as good as always there.
+	always := plan.Activity{ID: "wrong way round", Name: "Wrong way round", Known: "measured", MeanSeconds: 3600, OtherwisePerHour: 60}
+	for p.Activity(always.ID) != nil {
+		always.ID += "'"
+	}
+	p.Activities = append(p.Activities[:len(p.Activities):len(p.Activities)], always)
+	p.AlarmInputs = append([]plan.AlarmInput(nil), p.AlarmInputs...)
+	p.AlarmInputs[at].Activity = always.ID
+	then := Figures(&p, s)
+	out.GigabytesPerDay = then.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay
+	out.KeptDays = then.Verdict.KeptDays
+	for i := range then.Channels {
+		if then.Channels[i].ID == s.Verdict.Channel {
+			out.KeptDays = then.Channels[i].RetentionDays
+		}
+	}
+	return out, true
+}
