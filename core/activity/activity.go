@@ -58,7 +58,7 @@ func (p Process) Scale(f float64) Process {
 
 // Equal tells whether two processes are the same.
 func (p Process) Equal(q Process) bool {
-	return p.Mean == q.Mean && p.Group == q.Group && p.Intensity.equal(q.Intensity)
+	return p.Mean == q.Mean && p.Group == q.Group && p.Intensity.Equal(q.Intensity)
 }
 
 // Intensity is a rate in events a second, constant between edges, that repeats
@@ -119,7 +119,8 @@ func (in Intensity) upTo(t float64) float64 {
 	return n
 }
 
-func (in Intensity) equal(other Intensity) bool {
+// Equal tells whether two intensities are the same.
+func (in Intensity) Equal(other Intensity) bool {
 	if len(in.edges) != len(other.edges) {
 		return false
 	}

@@ -69,6 +69,9 @@ func newFlow(s Stream) flow {
 	return f
 }
 
+// Merge puts streams together that cannot be told from one, for whoever asks several things of them.
+func Merge(streams []Stream) []Stream { return streamsOf(flows(streams)) }
+
 // streamsOf are the streams of flows.
 func streamsOf(list []flow) []Stream {
 	out := make([]Stream, len(list))
@@ -92,10 +95,12 @@ type Counter struct{ all flow }
 
 // NewCounter is one of streams.
 func NewCounter(streams []Stream) *Counter {
-	rates := make([]activity.Intensity, 0, len(streams)+1)
-	rates = append(rates, activity.New(week.Constant(0.0), 1).Intensity)
+	rates := make([]activity.Intensity, 0, len(streams))
 	for i := range streams {
 		rates = append(rates, streams[i].Rate)
+	}
+	if len(rates) == 0 {
+		rates = append(rates, activity.New(week.Constant(0.0), 1).Intensity)
 	}
 	return &Counter{newFlow(Stream{Rate: activity.Sum(rates)})}
 }

@@ -1,6 +1,9 @@
 package alert
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // A Tie is some streams of triggers, and for how long each trigger holds.
 type Tie struct {
@@ -97,10 +100,10 @@ func Taken(ties []Tie) (share, begins Hours) {
 // they are over.
 func CutShort(ties [][]Stream, seconds float64) (cut Hours) {
 	var all []Stream
-	own := make([]holding, len(ties))
+	var own []alike
 	for i := range ties {
 		all = append(all, ties[i]...)
-		own[i] = holding{flows(ties[i]), seconds}
+		own = count(own, ties[i], seconds)
 	}
 	every := holding{flows(all), seconds}
 	bends := cuts(streamsOf(every.flows), func(s *Stream) []float64 {
@@ -119,9 +122,27 @@ func CutShort(ties [][]Stream, seconds float64) (cut Hours) {
 				r += own[i].flows[k].Rate.At(t)
 			}
 			if r > 0 {
-				rate += r * -math.Expm1(-max(0, others-own[i].covered(after)))
+				rate += own[i].times * r * -math.Expm1(-max(0, others-own[i].covered(after)))
 			}
 		}
 		return rate
 	})
+}
+
+// alike are ties that are alike, such as channels of one activity.
+type alike struct {
+	holding
+	streams []Stream
+	times   float64
+}
+
+// count adds a tie to those that it is like.
+func count(list []alike, tie []Stream, seconds float64) []alike {
+	for i := range list {
+		if slices.EqualFunc(list[i].streams, tie, Stream.equal) {
+			list[i].times++
+			return list
+		}
+	}
+	return append(list, alike{holding{flows(tie), seconds}, tie, 1})
 }

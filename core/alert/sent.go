@@ -14,7 +14,7 @@ const ShortestInterval, LongestInterval = 1, week.Seconds
 //
 //	s(t) = τ(t)·(1 − ∫ from t−T to t of s)
 //
-// exactly, solved over the periodic week in cells of T/32. Triggers that come in groups are no strangers to each other. Who is
+// exactly, solved over the periodic week in cells of T/32, of T/16 below half an hour and T/8 below five minutes. Triggers that come in groups are no strangers to each other. Who is
 // free since x seconds has had none of a group for x seconds: what comes then is the first of its group, at the rate τ(t)
 // times the chance that none of its group came in the x seconds before. And where the interval is shorter than a group,
 // more of the group that went out last may come after it: as many as make an isolated group go out as often as it does.
@@ -38,9 +38,13 @@ func Sent(streams []Stream, interval float64) (h Hours) {
 		before = all
 	}
 	// What little the cells make too much of never goes out.
-	if came, went := Triggers(streams), h.PerDay(); went > came.PerDay() {
+	came := 0.0
+	for i := range p.streams {
+		came += p.streams[i].Rate.Total() / 7
+	}
+	if went := h.PerDay(); went > came {
 		for k := range h {
-			h[k] *= came.PerDay() / went
+			h[k] *= came / went
 		}
 	}
 	return h
@@ -70,8 +74,11 @@ func newPlay(streams []Stream, interval float64) *play {
 		longest = max(longest, streams[i].spread())
 	}
 	parts := 32
-	if longest > 8*interval {
-		parts = 8
+	switch {
+	case longest > 8*interval || longest == 0 && interval < 300:
+		parts = 8 // what happens within so short an interval is hardly seen in an hour
+	case longest == 0 && interval < 1800:
+		parts = 16
 	}
 	p := &play{longest: longest, streams: streams, interval: interval, cell: interval / float64(parts), ages: 1, sent: make([]float64, parts)}
 	p.edges = append(changes(streams, func(*Stream) []float64 { return nil }), 0)
@@ -204,7 +211,11 @@ func (p *play) week(h *Hours) {
 			still = 0
 		}
 		out := p.step(&now)
-		add(h, at, at+p.cell, out)
+		if hour := int(at / 3600); at+p.cell <= float64(hour+1)*3600 {
+			h[hour] += out
+		} else {
+			add(h, at, at+p.cell, out)
+		}
 		at += p.cell
 		if math.Abs(out-last) <= 1e-9*out || now.none && out == 0 {
 			still++

@@ -26,6 +26,10 @@ func Of(events activity.Process, d activity.Detection, hours week.Steps[bool]) S
 	return Stream{triggers.Intensity, events.Group, d.Notices(events.Mean)}
 }
 
+func (s Stream) equal(o Stream) bool {
+	return s.Group == o.Group && s.Chance == o.Chance && s.Rate.Equal(o.Rate)
+}
+
 func (s *Stream) grouped() bool { return s.Group.Grouped() && s.Chance > 0 }
 
 // spread is over how long the triggers of a group are spread; 0 for single ones.

@@ -133,10 +133,13 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 func same[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
 func told(m *plan.Message, causes []*trigger) (h toldHours) {
-	streams := streamsOf(causes, m.Hours.Holding())
+	streams := alert.Merge(streamsOf(causes, m.Hours.Holding()))
 	all := alert.Triggers(streams)
 	h.sent = alert.Sent(streams, m.AtMostEverySeconds)
-	every := alert.Triggers(streamsOf(causes, week.Constant(true)))
+	every := all
+	if m.Hours != nil {
+		every = alert.Triggers(streamsOf(causes, week.Constant(true)))
+	}
 	for k := range all {
 		h.held[k] = max(0, all[k]-h.sent[k])
 		h.quiet[k] = max(0, every[k]-all[k])
@@ -175,6 +178,7 @@ func (r *resolver) shows(m *plan.Monitor, ties []cause.Tie) (h shownHours) {
 		apart[k] = streamsOf(r.heard(ties[k:k+1]), week.Constant(true))
 		all = append(all, apart[k]...)
 	}
+	all = alert.Merge(all)
 	h.shown = alert.Triggers(all)
 	h.on, _ = alert.Taken([]alert.Tie{{Streams: all, Seconds: m.DwellSeconds}})
 	h.cut = alert.CutShort(apart, m.DwellSeconds)

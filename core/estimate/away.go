@@ -38,16 +38,16 @@ func (r *resolver) awayOf(i int) *away {
 func (s *Result) move(p *plan.Plan, earlier *Result) {
 	s.away = make([]*away, len(p.Channels))
 	before := earlier.byID()
-	for i := range p.Channels {
+	parallel(len(p.Channels), func(i int) {
 		c := &s.Channels[i]
 		var a *away
-		if j, ok := before[c.ID]; ok && earlier.resolver.shared == s.resolver.shared && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
+		if j, ok := before[c.ID]; ok && earlier.resolver.hearing == s.resolver.hearing && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
 			a = earlier.away[j]
 		} else {
 			a = s.resolver.awayOf(i)
 		}
 		if a == nil {
-			continue
+			return
 		}
 		gone := *a
 		s.away[i] = &gone
@@ -66,7 +66,7 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 		}
 		gone.missed = missed/7 - c.Evidence.MissedPerDay
 		c.Evidence = newEvidence(full/7, low/7, missed/7)
-	}
+	})
 }
 
 // Away is how much a movable camera misses at home.

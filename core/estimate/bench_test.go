@@ -139,3 +139,88 @@ func BenchmarkAlone(b *testing.B) {
 		})
 	}
 }
+
+// tiedDepot is a depot with 40 alarm inputs, 2,000 ties, 20 receivers, outputs, monitors, movable cameras, stills and a copy
+// off site.
+func tiedDepot() *plan.Plan {
+	p := depot(192)
+	for i := range 40 {
+		p.AlarmInputs = append(p.AlarmInputs, plan.AlarmInput{ID: fmt.Sprint("i", i), Name: "I", Recorder: "r", Activity: fmt.Sprint("a", i%12)})
+	}
+	for i := range 20 {
+		p.Messages = append(p.Messages, plan.Message{ID: fmt.Sprint("m", i), Name: "M", To: "M", AtMostEverySeconds: 60 * float64(1+i)})
+	}
+	for i := range 8 {
+		p.Outputs = append(p.Outputs, plan.Output{ID: fmt.Sprint("o", i), Name: "O", Recorder: "r", Kind: "light", HoldSeconds: 30, Prolonged: i%2 == 0})
+	}
+	p.Monitors = []plan.Monitor{{ID: "v0", Name: "V", DwellSeconds: 15}, {ID: "v1", Name: "V", DwellSeconds: 30}}
+	p.Offsite = &plan.Offsite{UplinkKbps: 100_000}
+	ties := 0
+	add := func(e plan.Effect) {
+		ties += e.Ties()
+		p.Effects = append(p.Effects, e)
+	}
+	at := func(i int) string { return fmt.Sprint("c", i%192) }
+	for i := range 192 {
+		e := plan.Effect{When: plan.When{Motion: at(i)}, Record: []string{at(i + 1), at(i + 2)}, Message: []string{fmt.Sprint("m", i%20), fmt.Sprint("m", (i+7)%20)},
+			Output: []string{fmt.Sprint("o", i%8)}, Monitor: []string{fmt.Sprint("v", i%2)}}
+		if i%16 == 0 {
+			p.Channels[(i+3)%192].Movable = &plan.Movable{Home: "h", Presets: []plan.Preset{{ID: "h", Name: "H"}, {ID: "q", Name: "Q"}}}
+			e.Preset = []plan.PresetTie{{Channel: at(i + 3), Preset: "q", DwellSeconds: 20}}
+		}
+		if i%4 == 0 {
+			e.Offsite = []string{at(i)}
+			p.Channels[i].Stills = &plan.Stills{Mode: "trigger", EverySeconds: 5, Width: 1280, Height: 720, Quality: 3}
+		}
+		add(e)
+		add(plan.Effect{When: plan.When{Lost: at(i), PerMonth: 0.1}, Message: []string{"m0", "m1"}})
+	}
+	for i := range 40 {
+		add(plan.Effect{When: plan.When{Alarm: fmt.Sprint("i", i)}, Record: []string{at(i * 4), at(i*4 + 1), at(i*4 + 2)}, Message: []string{fmt.Sprint("m", i%20)}, Monitor: []string{"v0"}})
+	}
+	for i := 0; ties < 2000; i++ {
+		add(plan.Effect{When: plan.When{Tampered: at(i), PerMonth: 0.05}, Message: []string{fmt.Sprint("m", i%20)}, Output: []string{"o0"}})
+	}
+	return p
+}
+
+// BenchmarkTies is all that causes do beside recording, and the estimate with and without it.
+func BenchmarkTies(b *testing.B) {
+	p := tiedDepot()
+	plain := *p
+	plain.Messages, plain.Outputs, plain.Monitors, plain.Offsite = nil, nil, nil, nil
+	plain.Channels = append([]plan.Channel(nil), p.Channels...)
+	plain.Effects = nil
+	for _, e := range p.Effects {
+		if e.Record != nil {
+			plain.Effects = append(plain.Effects, plan.Effect{When: e.When, Record: e.Record})
+		}
+	}
+	for i := range plain.Channels {
+		plain.Channels[i].Movable, plain.Channels[i].Stills = nil, nil
+	}
+	b.Run("estimate", func(b *testing.B) {
+		for b.Loop() {
+			Figures(p, nil)
+		}
+	})
+	b.Run("estimate without", func(b *testing.B) {
+		for b.Loop() {
+			Figures(&plain, nil)
+		}
+	})
+	before := Figures(p, nil)
+	b.Run("ties", func(b *testing.B) {
+		for b.Loop() {
+			before.Ties()
+		}
+	})
+	q := *p
+	q.Messages = append([]plan.Message(nil), p.Messages...)
+	q.Messages[3].AtMostEverySeconds = 90
+	b.Run("an interval changed", func(b *testing.B) {
+		for b.Loop() {
+			Figures(&q, before)
+		}
+	})
+}

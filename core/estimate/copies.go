@@ -110,7 +110,7 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 			continue
 		}
 		any = true
-		if j, ok := before[p.Channels[i].ID]; ok && earlier.copies != nil && earlier.copies.what == what && earlier.resolver.shared == r.shared && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		if j, ok := before[p.Channels[i].ID]; ok && earlier.copies != nil && earlier.copies.what == what && earlier.resolver.hearing == r.hearing && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			out.channel[i] = earlier.copies.channel[j]
 			continue
 		}

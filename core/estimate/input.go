@@ -118,6 +118,7 @@ type resolver struct {
 
 // shared is what does not change as long as no channel hears of anything else.
 type shared struct {
+	hearing   *hearing
 	processes map[string]known // of activities
 	duties    map[string]*plan.Duty
 	weeks     map[string]week.Steps[string]
@@ -131,6 +132,9 @@ type shared struct {
 	self      []tied    // what of its own motion records a channel
 	call      []float64 // presses × seconds a week that record each channel: −log of the share not covered
 }
+
+// hearing is one and the same for as long as no channel hears of anything else, whatever is told or switched.
+type hearing struct{ _ byte }
 
 // resolve resolves every channel of a plan. Where nothing but channels changed since
 // an earlier estimate, and nothing that others listen to, the rest is taken from
@@ -173,6 +177,7 @@ func saysTheSameBeside(p, q *plan.Plan) bool {
 
 func newResolver(p *plan.Plan, earlier *Result) *resolver {
 	r := &resolver{p, &shared{
+		hearing:   new(hearing),
 		processes: make(map[string]known, len(p.Activities)),
 		duties:    make(map[string]*plan.Duty, len(p.Duties)),
 		weeks:     make(map[string]week.Steps[string], len(p.Weeks)),

@@ -57,7 +57,7 @@ func (s *Result) still(p *plan.Plan, earlier *Result) {
 	before := earlier.byID()
 	var anew []int
 	for i := range p.Channels {
-		if j, ok := before[p.Channels[i].ID]; ok && earlier.resolver.shared == s.resolver.shared && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		if j, ok := before[p.Channels[i].ID]; ok && earlier.resolver.hearing == s.resolver.hearing && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			s.stills[i] = earlier.stills[j]
 		} else if p.Channels[i].Stills != nil {
 			anew = append(anew, i)

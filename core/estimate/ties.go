@@ -35,61 +35,69 @@ const (
 
 // Ties are the figures of every tie of the plan's effects, effect by effect.
 func (s *Result) Ties() []TieFigures {
+	by := make([][]TieFigures, len(s.plan.Effects))
+	parallel(len(by), func(i int) { by[i] = s.tiesOf(i) })
 	out := []TieFigures{}
+	for _, list := range by {
+		out = append(out, list...)
+	}
+	return out
+}
+
+// tiesOf are the figures of the ties of effect i.
+func (s *Result) tiesOf(i int) (out []TieFigures) {
 	index := s.resolver.channels
-	for i := range s.plan.Effects {
-		e := &s.plan.Effects[i]
-		if e.Idle() {
-			continue
+	e := &s.plan.Effects[i]
+	if e.Idle() {
+		return nil
+	}
+	causes := s.causesOf(i)
+	holds := e.Hours.Holding()
+	happens := causes.PerDay(holds)
+	add := func(does, to, preset string, listens week.Steps[bool], not WhyNot) {
+		f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, Happens: happens}
+		f.Acts = causes.PerDay(week.Map(week.Both(holds, listens), func(p week.Pair[bool, bool]) bool { return p.A && p.B }))
+		if f.Acts < 1e-9 {
+			f.Acts = 0
 		}
-		causes := s.causesOf(i)
-		holds := e.Hours.Holding()
-		happens := causes.PerDay(holds)
-		add := func(does, to, preset string, listens week.Steps[bool], not WhyNot) {
-			f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, Happens: happens}
-			f.Acts = causes.PerDay(week.Map(week.Both(holds, listens), func(p week.Pair[bool, bool]) bool { return p.A && p.B }))
-			if f.Acts < 1e-9 {
-				f.Acts = 0
-			}
-			switch {
-			case f.Acts > 0:
-			case happens == 0:
-				f.Why = s.whyNot(e, causes)
-			default:
-				f.Why = not
-			}
-			if len(listens) > 1 {
-				f.Hours = plan.HoursInWords(plan.HoursWhere(listens))
-			}
-			out = append(out, f)
+		switch {
+		case f.Acts > 0:
+		case happens == 0:
+			f.Why = s.whyNot(e, causes)
+		default:
+			f.Why = not
 		}
-		always := week.Constant(true)
-		for _, id := range e.Record {
-			k := index[id]
-			not := WhyDeaf
-			if s.plan.Channels[k].NoCamera {
-				not = WhyEmpty
-			}
-			add("record", id, "", s.Listens(k, e.When), not)
+		if len(listens) > 1 && f.Acts < f.Happens {
+			f.Hours = plan.HoursInWords(plan.HoursWhere(listens))
 		}
-		for _, id := range e.Message {
-			add("message", id, "", s.plan.Message(id).Hours.Holding(), WhyQuiet)
+		out = append(out, f)
+	}
+	always := week.Constant(true)
+	for _, id := range e.Record {
+		k := index[id]
+		not := WhyDeaf
+		if s.plan.Channels[k].NoCamera {
+			not = WhyEmpty
 		}
-		for _, id := range e.Output {
-			add("output", id, "", s.plan.Output(id).Hours.Holding(), WhyQuiet)
-		}
-		for _, id := range e.Monitor {
-			add("monitor", id, "", always, WhyNothing)
-		}
-		for _, sent := range e.Preset {
-			add("preset", sent.Channel, sent.Preset, week.Constant(!s.plan.Channels[index[sent.Channel]].NoCamera), WhyEmpty)
-		}
-		for _, id := range e.Still {
-			add("still", id, "", s.takesStills(index[id]), WhyNothing)
-		}
-		for _, id := range e.Offsite {
-			add("offsite", id, "", s.copiesWhen(index[id]), WhyNothing)
-		}
+		add("record", id, "", s.Listens(k, e.When), not)
+	}
+	for _, id := range e.Message {
+		add("message", id, "", s.plan.Message(id).Hours.Holding(), WhyQuiet)
+	}
+	for _, id := range e.Output {
+		add("output", id, "", s.plan.Output(id).Hours.Holding(), WhyQuiet)
+	}
+	for _, id := range e.Monitor {
+		add("monitor", id, "", always, WhyNothing)
+	}
+	for _, sent := range e.Preset {
+		add("preset", sent.Channel, sent.Preset, week.Constant(!s.plan.Channels[index[sent.Channel]].NoCamera), WhyEmpty)
+	}
+	for _, id := range e.Still {
+		add("still", id, "", s.takesStills(index[id]), WhyNothing)
+	}
+	for _, id := range e.Offsite {
+		add("offsite", id, "", s.copiesWhen(index[id]), WhyNothing)
 	}
 	return out
 }
