@@ -104,15 +104,12 @@ func (s *Result) tiesOf(i int) (out []TieFigures) {
 
 // causesOf are the triggers of the cause of effect i, at any hour.
 func (s *Result) causesOf(i int) *alert.Counter {
-	e := s.plan.Effects[i]
-	c := s.resolver.causes.CauseOf(&e.When)
-	return alert.NewCounter(streamsOf(s.resolver.heard([]cause.Tie{{Cause: c, Hours: week.Constant(true)}}), week.Constant(true)))
+	return s.counterOf(s.plan.Effects[i].When)
 }
 
-// CausePerDay is how often a cause happens a day, at any hour.
-func (s *Result) CausePerDay(w plan.When) float64 {
-	c := s.resolver.causes.CauseOf(&w)
-	return alert.NewCounter(streamsOf(s.resolver.heard([]cause.Tie{{Cause: c, Hours: week.Constant(true)}}), week.Constant(true))).PerDay(week.Constant(true))
+func (s *Result) counterOf(w plan.When) *alert.Counter {
+	always := week.Constant(true)
+	return alert.NewCounter(streamsOf(s.resolver.heard([]cause.Tie{{Cause: s.resolver.causes.CauseOf(&w), Hours: always}}), always))
 }
 
 func (s *Result) whyNot(e *plan.Effect, causes *alert.Counter) WhyNot {
@@ -171,53 +168,4 @@ func (s *Result) copiesWhen(i int) week.Steps[bool] {
 	return week.Map(s.inputs[i].regimes, func(g footage.Regime) bool {
 		return copying(&s.plan.Channels[i], g, what).Admit != footage.Nothing
 	})
-}
-
-// WrongWay is what an alarm input would do if its contact were set the wrong way round: it would be in alarm whenever it is
-// not now.
-type WrongWay struct {
-	Channels        []string `json:"channels" doc:"Those that it would keep recording"`
-	GigabytesPerDay float64  `json:"moreGigabytesPerDay" doc:"Than now"`
-	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Of the channel of the verdict, then"`
-	Now             *float64 `json:"keptDaysNow" required:"true"`
-}
-
-// WrongWayOf tries an alarm input the wrong way round; false where the plan has none of that id.
-func (s *Result) WrongWayOf(id string) (WrongWay, bool) {
-	p := *s.plan
-	input := p.AlarmInput(id)
-	if input == nil {
-		return WrongWay{}, false
-	}
-	out := WrongWay{Channels: []string{}, Now: s.Verdict.KeptDays}
-	at := 0
-	for k := range p.AlarmInputs {
-		if p.AlarmInputs[k].ID == id {
-			at = k
-		}
-	}
-	for i, ties := range s.resolver.causes.Records {
-		for _, t := range ties {
-			if t.Cause.Kind == cause.Alarm && t.Cause.At == at && !p.Channels[i].NoCamera && s.Listens(i, plan.When{Alarm: id}).Share(func(on bool) bool { return on }) > 0 {
-				out.Channels = append(out.Channels, p.Channels[i].ID)
-			}
-		}
-	}
-	// An alarm that is as good as always there.
-	always := plan.Activity{ID: "wrong way round", Name: "Wrong way round", Known: "measured", MeanSeconds: 3600, OtherwisePerHour: 60}
-	for p.Activity(always.ID) != nil {
-		always.ID += "'"
-	}
-	p.Activities = append(p.Activities[:len(p.Activities):len(p.Activities)], always)
-	p.AlarmInputs = append([]plan.AlarmInput(nil), p.AlarmInputs...)
-	p.AlarmInputs[at].Activity = always.ID
-	then := Figures(&p, s)
-	out.GigabytesPerDay = then.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay
-	out.KeptDays = then.Verdict.KeptDays
-	for i := range then.Channels {
-		if then.Channels[i].ID == s.Verdict.Channel {
-			out.KeptDays = then.Channels[i].RetentionDays
-		}
-	}
-	return out, true
 }

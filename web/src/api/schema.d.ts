@@ -157,6 +157,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/alerts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Messages, outputs, monitors, movable cameras, stills and the copy off site by hour */
+        post: operations["alerts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/channels.{format}": {
         parameters: {
             query?: never;
@@ -304,6 +321,23 @@ export interface paths {
         put?: never;
         /** Ids for new things, made of their names */
         post: operations["freeIDs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/inputs/{input}/wrong": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an alarm input does whose contact is set the wrong way round */
+        get: operations["wrongWay"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -593,6 +627,23 @@ export interface paths {
         put?: never;
         /** What some channels write together */
         post: operations["tideOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/ties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that can happen, what it is tied to, and how often each tie acts */
+        get: operations["ties"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -959,11 +1010,34 @@ export interface components {
         };
         AlarmInput: {
             activity: string;
-            /** @enum {string} */
+            /**
+             * @description Absent where nobody has looked
+             * @enum {string}
+             */
             contact?: "normallyOpen" | "normallyClosed";
+            /** @description Id of the recorder whose housing the contact watches */
+            guards?: string;
             id: string;
             name: string;
             recorder: string;
+        };
+        AlertsBody: {
+            /** @description Absent where nothing is copied */
+            copy?: components["schemas"]["EstimatedCopyHours"];
+            hours: components["schemas"]["EstimatedAlertHours"];
+            messages: components["schemas"]["EstimatedTold"][];
+            monitors: components["schemas"]["EstimatedShown"][];
+            offsite?: components["schemas"]["EstimatedCopied"];
+            outputs: components["schemas"]["EstimatedSwitched"][];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
+        AlertsRequest: {
+            /** @description What is being tried, and not kept yet */
+            edits: components["schemas"]["Edit"][];
         };
         AllChoices: {
             activitiesKnown: components["schemas"]["Choice"][];
@@ -1158,6 +1232,8 @@ export interface components {
             keep?: components["schemas"]["Keep"];
             /** @description Id of the camera kind; settings that differ from it depart from it */
             kind?: string;
+            /** @description Where a camera that moves can look; absent for one that stands still */
+            movable?: components["schemas"]["Movable"];
             name: string;
             /** @description The channel is empty */
             noCamera?: boolean;
@@ -1178,6 +1254,8 @@ export interface components {
             recorder: string;
             /** @description What the camera looks at */
             scene?: components["schemas"]["Scene"];
+            /** @description Single pictures kept beside the footage */
+            stills?: components["schemas"]["Stills"];
             streams?: components["schemas"]["Streams"];
             week: string | components["schemas"]["OwnWeek"];
         };
@@ -1311,7 +1389,7 @@ export interface components {
         Edit: {
             /** @description Accept a finding, with a reason */
             acceptFinding?: components["schemas"]["AcceptFinding"];
-            /** @description Add a cause and what it records */
+            /** @description Tie a cause to what it does */
             addEffect?: components["schemas"]["AddEffect"];
             /** @description Give channels the settings of a camera kind */
             applyKind?: components["schemas"]["ApplyKind"];
@@ -1335,16 +1413,28 @@ export interface components {
             paintRate?: components["schemas"]["PaintRate"];
             /** @description Remove an activity */
             removeActivity?: components["schemas"]["RemoveActivity"];
+            /** @description Remove an alarm input, with its ties */
+            removeAlarmInput?: components["schemas"]["RemoveAlarmInput"];
             /** @description Remove a detection area */
             removeArea?: components["schemas"]["RemoveArea"];
+            /** @description Remove a call button, with its ties */
+            removeCallButton?: components["schemas"]["RemoveCallButton"];
             /** @description Remove channels */
             removeChannels?: components["schemas"]["RemoveChannels"];
             /** @description Remove a duty, another taking its hours */
             removeDuty?: components["schemas"]["RemoveDuty"];
+            /** @description Untie a cause from what it does */
+            removeEffect?: components["schemas"]["RemoveEffect"];
             /** @description Remove a camera kind */
             removeKind?: components["schemas"]["RemoveKind"];
+            /** @description Remove a message, with its ties */
+            removeMessage?: components["schemas"]["RemoveMessage"];
+            /** @description Remove a monitor, with its ties */
+            removeMonitor?: components["schemas"]["RemoveMonitor"];
             /** @description Remove a kind of thing that walks */
             removeObject?: components["schemas"]["RemoveObject"];
+            /** @description Remove an output, with its ties */
+            removeOutput?: components["schemas"]["RemoveOutput"];
             /** @description Remove a patch */
             removePatch?: components["schemas"]["RemovePatch"];
             /** @description Remove a pool of drives */
@@ -1359,10 +1449,14 @@ export interface components {
             reopenFinding?: components["schemas"]["ReopenFinding"];
             /** @description Add or replace an activity */
             setActivity?: components["schemas"]["SetActivity"];
+            /** @description Add or replace an alarm input */
+            setAlarmInput?: components["schemas"]["SetAlarmInput"];
             /** @description Add or replace a detection area */
             setArea?: components["schemas"]["SetArea"];
             /** @description Set the audio bitrate */
             setAudio?: components["schemas"]["SetAudio"];
+            /** @description Add or replace a call button */
+            setCallButton?: components["schemas"]["SetCallButton"];
             /** @description Set cells of the channel table; rows without a channel add one */
             setCells?: components["schemas"]["SetCells"];
             /** @description Add or replace a channel */
@@ -1377,8 +1471,18 @@ export interface components {
             setKeep?: components["schemas"]["SetKeep"];
             /** @description Add or replace a camera kind */
             setKind?: components["schemas"]["SetKind"];
+            /** @description Add or replace a message */
+            setMessage?: components["schemas"]["SetMessage"];
+            /** @description Add or replace a monitor */
+            setMonitor?: components["schemas"]["SetMonitor"];
+            /** @description Set where a camera can look */
+            setMovable?: components["schemas"]["SetMovable"];
             /** @description Add or replace a kind of thing that walks */
             setObject?: components["schemas"]["SetObject"];
+            /** @description Set what carries the copy off site */
+            setOffsite?: components["schemas"]["SetOffsite"];
+            /** @description Add or replace an output */
+            setOutput?: components["schemas"]["SetOutput"];
             /** @description Add or replace a patch */
             setPatch?: components["schemas"]["SetPatch"];
             /** @description Add or replace a pool of drives */
@@ -1391,6 +1495,8 @@ export interface components {
             setSite?: components["schemas"]["SetSite"];
             /** @description Set the special days of the site */
             setSpecialDays?: components["schemas"]["SetSpecialDays"];
+            /** @description Set which stills channels take */
+            setStills?: components["schemas"]["SetStills"];
             /** @description Set what a stream is */
             setStream?: components["schemas"]["SetStream"];
             /** @description Set pre- and post-event times */
@@ -1401,8 +1507,22 @@ export interface components {
             setWeek?: components["schemas"]["SetWeek"];
         };
         Effect: {
+            /** @description When the ties hold, by the moment of the trigger; absent for always */
+            hours?: components["schemas"]["HourList"];
+            /** @description Ids of the messages that go out */
+            message?: string[];
+            /** @description Ids of the monitors that show it */
+            monitor?: string[];
+            /** @description Ids of the channels whose footage of it is copied off site */
+            offsite?: string[];
+            /** @description Ids of the outputs that go on */
+            output?: string[];
+            /** @description Movable cameras that are sent to look */
+            preset?: components["schemas"]["PresetTie"][];
             /** @description Ids of the channels that record */
-            record: string[];
+            record?: string[];
+            /** @description Ids of the channels that take stills */
+            still?: string[];
             when: components["schemas"]["When"];
         };
         ErrorDetail: {
@@ -1446,6 +1566,15 @@ export interface components {
              */
             type: string;
         };
+        EstimatedAlertHours: {
+            /** @description Of channels that something sends */
+            away: components["schemas"]["EstimatedAwayHours"][];
+            messages: components["schemas"]["EstimatedToldHours"][];
+            monitors: components["schemas"]["EstimatedShownHours"][];
+            outputs: components["schemas"]["EstimatedSwitchedHours"][];
+            /** @description Of channels that take any */
+            stills: components["schemas"]["EstimatedStillHours"][];
+        };
         EstimatedAreaSight: {
             id: string;
             /**
@@ -1464,6 +1593,21 @@ export interface components {
              */
             smallestPercent: number;
         };
+        EstimatedAwayHours: {
+            /** @description Share of the hour away from home, 0 to 1 */
+            away: number[];
+            channel: string;
+            /**
+             * Format: double
+             * @description Share of the wanted events at home during which it is away
+             */
+            eventsPercent: number;
+            /**
+             * Format: double
+             * @description Wanted events at home that would be on disk if it were there
+             */
+            missedPerDay: number;
+        };
         EstimatedBoxAt: {
             /** Format: double */
             bottom: number;
@@ -1476,9 +1620,37 @@ export interface components {
             /** Format: double */
             top: number;
         };
+        EstimatedCauseLine: {
+            /**
+             * Format: double
+             * @description Absent where nobody has said how often
+             */
+            happensPerDay?: number;
+            /**
+             * @description Of a channel's motion, what it records: itself, maybe others too; others only; nothing; or its detection is off
+             * @enum {string}
+             */
+            keeps?: "itself" | "others" | "nothing" | "off";
+            /** @enum {string} */
+            kind: "motion" | "alarm" | "button" | "lost" | "tampered";
+            /** @description Of the channel or area, the alarm input or the button */
+            name: string;
+            /** @description Id of the channel whose area it is, or that it is about */
+            of?: string;
+            /** @description As a tie names it */
+            when: components["schemas"]["When"];
+        };
         EstimatedChannel: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of footage
+             */
             averageKbps: number;
+            /**
+             * Format: double
+             * @description Share of time a movable camera looks elsewhere; absent where nothing sends it
+             */
+            awayPercent?: number;
             /**
              * Format: double
              * @description Of the wanted events while detection is on, how many it notices by place, size and reliability; absent where it is off
@@ -1495,7 +1667,10 @@ export interface components {
              * @description Main stream in full while something moves
              */
             fullKbps: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of footage and stills
+             */
             gigabytesPerDay: number;
             /**
              * Format: double
@@ -1515,8 +1690,18 @@ export interface components {
              * @description Days kept, typically
              */
             retentionDays: number | null;
+            /**
+             * Format: double
+             * @description From the end of an event until its footage is off site, with the uplink open and idle; absent where it is not copied
+             */
+            safeSeconds?: number;
             /** @description Whether it typically keeps less than required */
             short: boolean;
+            /**
+             * Format: double
+             * @description Absent where it takes none
+             */
+            stillsPerDay?: number;
             /**
              * Format: double
              * @description Own motion triggers
@@ -1529,9 +1714,91 @@ export interface components {
             worstDays: number | null;
             /**
              * Format: double
+             * @description The same at the worst minute of the week; absent where it is not copied, or the uplink never catches up
+             */
+            worstSafeSeconds?: number;
+            /**
+             * Format: double
              * @description Share of time in which anything is written
              */
             writtenPercent: number;
+        };
+        EstimatedCopied: {
+            /**
+             * Format: double
+             * @description Copied
+             */
+            gigabytesPerDay: number;
+            /**
+             * Format: int64
+             * @description Channels that are not safe, at the worst minute, within the time a person needs to take the recorder
+             */
+            lateChannels: number;
+            /**
+             * Format: double
+             * @description Of what the uplink carries in a week, how much the copies take; above 100 they never catch up
+             */
+            uplinkPercent: number;
+            /**
+             * Format: double
+             * @description Longest that a copy waits before it begins; null where the uplink never catches up
+             */
+            worstWaitSeconds: number | null;
+        };
+        EstimatedCopyChannel: {
+            channel: string;
+            /**
+             * Format: double
+             * @description Of one event
+             */
+            eventMB: number;
+            /**
+             * Format: double
+             * @description Mean of the week
+             */
+            kbps: number;
+            /** @description Whether that is later than a person needs to take the recorder */
+            late: boolean;
+            /**
+             * Format: double
+             * @description From the first of an event's footage until all of it is safe, at worst
+             */
+            onlyOnSiteSeconds: number | null;
+            /** Format: double */
+            safeSeconds: number;
+            /**
+             * Format: double
+             * @description Null where the uplink never catches up
+             */
+            worstSafeSeconds: number | null;
+        };
+        EstimatedCopyHours: {
+            /** @description Largest that waits in the hour; empty where it grows without end */
+            backlogGB: number[];
+            channels: components["schemas"]["EstimatedCopyChannel"][];
+            /** @description What is copied, and what could be in its place */
+            instead: components["schemas"]["EstimatedCopyInstead"][];
+            /** @description Copied, mean of the hour */
+            kbps: number[];
+        };
+        EstimatedCopyInstead: {
+            chosen: boolean;
+            /** @enum {string} */
+            copy: "recorded" | "sub" | "stills";
+            /** Format: double */
+            gigabytesPerDay: number;
+            /** Format: double */
+            uplinkPercent: number;
+            /**
+             * Format: int64
+             * @description Channels of which nothing would be copied, as they have no such stream or no stills
+             */
+            without: number;
+            /**
+             * Format: double
+             * @description Of the channel that is safe last; null where the uplink never catches up
+             */
+            worstSafeSeconds: number | null;
         };
         EstimatedCourse: {
             /**
@@ -1847,6 +2114,38 @@ export interface components {
             /** Format: double */
             usableGB: number;
         };
+        EstimatedShown: {
+            /**
+             * Format: double
+             * @description The same in the busiest hour of the week
+             */
+            busiestOnPercent: number;
+            /**
+             * Format: double
+             * @description Share of the showings that another cause cuts short
+             */
+            cutShortPercent: number;
+            id: string;
+            /**
+             * Format: double
+             * @description Share of time it shows something
+             */
+            onPercent: number;
+            /**
+             * Format: double
+             * @description Showings
+             */
+            perDay: number;
+        };
+        EstimatedShownHours: {
+            /** @description Showings cut short */
+            cutShort: number[];
+            id: string;
+            /** @description Share of the hour it shows something, 0 to 1 */
+            on: number[];
+            /** @description Showings */
+            shown: number[];
+        };
         EstimatedSight: {
             areas: components["schemas"]["EstimatedAreaSight"][];
             /**
@@ -1873,6 +2172,114 @@ export interface components {
              * @description What the area sees of it, of the picture
              */
             ofPicturePercent: number;
+        };
+        EstimatedStillHours: {
+            channel: string;
+            /** Format: double */
+            gigabytesPerDay: number;
+            /**
+             * Format: double
+             * @description Of one
+             */
+            kilobytes: number;
+            taken: number[];
+        };
+        EstimatedSwitched: {
+            id: string;
+            /**
+             * Format: double
+             * @description Share of that time it is on
+             */
+            nightOnPercent: number;
+            /**
+             * Format: double
+             * @description Times it goes on from 22:00 to 06:00
+             */
+            nightPerDay: number;
+            /**
+             * Format: double
+             * @description Share of time it is on
+             */
+            onPercent: number;
+            /**
+             * Format: double
+             * @description Times it goes on
+             */
+            perDay: number;
+        };
+        EstimatedSwitchedHours: {
+            /** @description Times it goes on */
+            begins: number[];
+            id: string;
+            /** @description Share of the hour it is on, 0 to 1 */
+            on: number[];
+        };
+        EstimatedTieFigures: {
+            /**
+             * Format: double
+             * @description Of these, those at which what is tied listens, is not quiet, has what it needs
+             */
+            actsPerDay: number;
+            /** @enum {string} */
+            does: "record" | "message" | "output" | "monitor" | "preset" | "still" | "offsite";
+            /**
+             * Format: int64
+             * @description Place among the plan's effects
+             */
+            effect: number;
+            /**
+             * Format: double
+             * @description Triggers of the cause, in the hours of the tie
+             */
+            happensPerDay: number;
+            /** @description When what is tied listens, where that is not always */
+            hours?: string;
+            /** @description Id of the preset that a camera is sent to */
+            preset?: string;
+            /** @description Id of what does it: a channel, message, output or monitor */
+            to: string;
+            /**
+             * @description Why it never acts; absent where it does
+             * @enum {string}
+             */
+            why?: "off" | "never" | "hours" | "deaf" | "quiet" | "empty" | "nothing";
+        };
+        EstimatedTold: {
+            /**
+             * Format: double
+             * @description That go out in the busiest hour of the week
+             */
+            busiestPerHour: number;
+            /**
+             * Format: double
+             * @description Causes within its hours of which none goes out, as another did not long before
+             */
+            heldBackPerDay: number;
+            id: string;
+            /**
+             * Format: double
+             * @description That go out from 22:00 to 06:00
+             */
+            nightPerDay: number;
+            /**
+             * Format: double
+             * @description Messages that go out
+             */
+            perDay: number;
+            /**
+             * Format: double
+             * @description Causes outside its hours
+             */
+            quietPerDay: number;
+        };
+        EstimatedToldHours: {
+            /** @description Held back */
+            held: number[];
+            id: string;
+            /** @description Outside its hours */
+            quiet: number[];
+            /** @description Messages that go out */
+            sent: number[];
         };
         EstimatedUnknown: {
             /** @description Of the activity, or of the channel whose bitrates it is */
@@ -1980,6 +2387,22 @@ export interface components {
             tooSmallSeconds: number;
             /** @description Where it is in the picture, at most 60 moments evenly spread */
             track: components["schemas"]["EstimatedBoxAt"][];
+        };
+        EstimatedWrongWay: {
+            /** @description Those that it would keep recording */
+            channels: string[];
+            /**
+             * Format: double
+             * @description Of the channel of the verdict, then
+             */
+            keptDays: number | null;
+            /** Format: double */
+            keptDaysNow: number | null;
+            /**
+             * Format: double
+             * @description Than now
+             */
+            moreGigabytesPerDay: number;
         };
         EstimatedYear: {
             /** @description The channel that comes off worst against its days */
@@ -2290,6 +2713,26 @@ export interface components {
             /** @description What makes the figures doubtful */
             warnings: string[];
         };
+        Message: {
+            /**
+             * Format: double
+             * @description Two never go out closer together
+             */
+            atMostEverySeconds: number;
+            /** @description When it goes out; absent for always */
+            hours?: components["schemas"]["HourList"];
+            id: string;
+            /**
+             * Format: double
+             * @description More are not read any more; absent for 30
+             */
+            mostPerDay?: number;
+            name: string;
+            /** @description Whether a still of the channel that it is about goes with it */
+            still?: boolean;
+            /** @description Who receives it, in words */
+            to: string;
+        };
         ModelTable: {
             /** @description Of adaptive encoders while nothing moves */
             adaptive: components["schemas"]["AdaptiveTable"];
@@ -2311,6 +2754,20 @@ export interface components {
              * @description Factor between neighbouring qualities
              */
             step: number;
+        };
+        Monitor: {
+            /**
+             * Format: double
+             * @description How long each showing lasts, unless the next cuts it short
+             */
+            dwellSeconds: number;
+            id: string;
+            name: string;
+        };
+        Movable: {
+            /** @description Id of the preset where it rests */
+            home: string;
+            presets: components["schemas"]["Preset"][];
         };
         MoveChannels: {
             /** @description Id of the channel they come before; absent for the end */
@@ -2347,6 +2804,25 @@ export interface components {
             name: string;
             /** Format: double */
             widthM: number;
+        };
+        Offsite: {
+            /**
+             * @description What is copied of an event: its footage as recorded, that of the sub stream, or stills; absent for as recorded
+             * @enum {string}
+             */
+            copy?: "recorded" | "sub" | "stills";
+            /** @description When it copies; absent for always */
+            hours?: components["schemas"]["HourList"];
+            /**
+             * Format: double
+             * @description How long a person would need to take the recorder away
+             */
+            takenWithinSeconds?: number;
+            /**
+             * Format: double
+             * @description What the uplink carries, for all copies together
+             */
+            uplinkKbps: number;
         };
         Opening: {
             /**
@@ -2412,6 +2888,19 @@ export interface components {
             assumed: components["schemas"]["Assumed"];
             findings: components["schemas"]["Finding"][];
             verdict: components["schemas"]["EstimatedVerdict"];
+        };
+        Output: {
+            /** Format: double */
+            holdSeconds: number;
+            /** @description When it goes on; absent for always */
+            hours?: components["schemas"]["HourList"];
+            id: string;
+            /** @enum {string} */
+            kind: "relay" | "sounder" | "light" | "siren";
+            name: string;
+            /** @description Whether every trigger prolongs it; otherwise it is on for the time held, and triggers in it do nothing */
+            prolonged?: boolean;
+            recorder: string;
         };
         OwnWeek: {
             blocks?: components["schemas"]["DutyBlock"][];
@@ -2490,10 +2979,18 @@ export interface components {
             format: "wakefield-plan/1";
             /** @description Camera kinds */
             kinds?: components["schemas"]["Kind"][];
+            /** @description Who is told */
+            messages?: components["schemas"]["Message"][];
+            /** @description Screens that show the newest cause */
+            monitors?: components["schemas"]["Monitor"][];
             /** @description Name of the plan or variant */
             name: string;
             /** @description What walks through pictures, beside person, child, vehicle and smallAnimal */
             objects?: components["schemas"]["Object"][];
+            /** @description The copy of footage elsewhere */
+            offsite?: components["schemas"]["Offsite"];
+            /** @description Relays, sounders, lights and sirens */
+            outputs?: components["schemas"]["Output"][];
             recorders: components["schemas"]["Recorder"][];
             site: components["schemas"]["Site"];
             weeks?: components["schemas"]["Week"][];
@@ -2523,6 +3020,20 @@ export interface components {
             name: string;
             /** Format: double */
             reservePercent?: number;
+        };
+        Preset: {
+            id: string;
+            name: string;
+        };
+        PresetTie: {
+            channel: string;
+            /**
+             * Format: double
+             * @description How long it looks there after each trigger
+             */
+            dwellSeconds: number;
+            /** @description Id of one of the channel's presets */
+            preset: string;
         };
         RailStep: {
             duty: string;
@@ -2813,9 +3324,15 @@ export interface components {
             activity: string;
             instead?: string;
         };
+        RemoveAlarmInput: {
+            alarmInput: string;
+        };
         RemoveArea: {
             area: string;
             channel: string;
+        };
+        RemoveCallButton: {
+            callButton: string;
         };
         RemoveChannels: {
             channels: string[];
@@ -2824,12 +3341,25 @@ export interface components {
             duty: string;
             instead?: string;
         };
+        RemoveEffect: {
+            /** @description The ties that go */
+            effect: components["schemas"]["Effect"];
+        };
         RemoveKind: {
             kind: string;
+        };
+        RemoveMessage: {
+            message: string;
+        };
+        RemoveMonitor: {
+            monitor: string;
         };
         RemoveObject: {
             instead?: string;
             object: string;
+        };
+        RemoveOutput: {
+            output: string;
         };
         RemovePatch: {
             channel: string;
@@ -2930,6 +3460,9 @@ export interface components {
         SetActivity: {
             activity: components["schemas"]["Activity"];
         };
+        SetAlarmInput: {
+            alarmInput: components["schemas"]["AlarmInput"];
+        };
         SetArea: {
             area: components["schemas"]["Area"];
             channel: string;
@@ -2938,6 +3471,9 @@ export interface components {
             /** Format: double */
             audioKbps: number;
             channels: string[];
+        };
+        SetCallButton: {
+            callButton: components["schemas"]["CallButton"];
         };
         SetCells: {
             /** @description Ids of the columns */
@@ -2980,8 +3516,24 @@ export interface components {
         SetKind: {
             kind: components["schemas"]["Kind"];
         };
+        SetMessage: {
+            message: components["schemas"]["Message"];
+        };
+        SetMonitor: {
+            monitor: components["schemas"]["Monitor"];
+        };
+        SetMovable: {
+            channel: string;
+            movable?: components["schemas"]["Movable"];
+        };
         SetObject: {
             object: components["schemas"]["Object"];
+        };
+        SetOffsite: {
+            offsite?: components["schemas"]["Offsite"];
+        };
+        SetOutput: {
+            output: components["schemas"]["Output"];
         };
         SetPatch: {
             channel: string;
@@ -3010,6 +3562,10 @@ export interface components {
         };
         SetSpecialDays: {
             days: components["schemas"]["SpecialDay"][];
+        };
+        SetStills: {
+            channels: string[];
+            stills?: components["schemas"]["Stills"];
         };
         SetStream: {
             channels: string[];
@@ -3138,6 +3694,31 @@ export interface components {
              */
             version: number;
         };
+        Stills: {
+            /**
+             * Format: double
+             * @description Smallest interval
+             */
+            everySeconds: number;
+            /** Format: int64 */
+            height: number;
+            /** @description When they are taken; absent for always */
+            hours?: components["schemas"]["HourList"];
+            /**
+             * Format: double
+             * @description Measured mean size, kB of 1,000 bytes
+             */
+            kilobytes?: number;
+            /**
+             * @description Timed at every interval, or on trigger: while the channel's own motion or what is tied to them goes on
+             * @enum {string}
+             */
+            mode: "timed" | "trigger";
+            /** Format: int64 */
+            quality?: number;
+            /** Format: int64 */
+            width: number;
+        };
         StoredSite: {
             /** @description Id of the plan that is carried out */
             adopted: string;
@@ -3239,6 +3820,15 @@ export interface components {
              */
             to?: number;
         };
+        TiesBody: {
+            causes: components["schemas"]["EstimatedCauseLine"][];
+            ties: components["schemas"]["EstimatedTieFigures"][];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
         TriedCells: {
             bad: components["schemas"]["CellError"][];
             /** @description The rows in which every cell can be set; absent where there are none */
@@ -3332,8 +3922,21 @@ export interface components {
         When: {
             /** @description Id of an alarm input */
             alarm?: string;
+            /** @description Id of one of its watched areas, beside motion; absent for motion in any */
+            area?: string;
+            /** @description Id of a call button */
+            button?: string;
+            /** @description Id of a channel whose picture is lost */
+            lost?: string;
             /** @description Id of a channel */
             motion?: string;
+            /**
+             * Format: double
+             * @description How often, beside lost and tampered; a month is a twelfth of 365.25 days
+             */
+            perMonth?: number;
+            /** @description Id of a channel whose camera is tampered with */
+            tampered?: string;
         };
         WrittenHours: {
             /** @description Whether they cover all of it */
@@ -3677,6 +4280,42 @@ export interface operations {
             };
         };
     };
+    alerts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlertsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlertsBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     exportTable: {
         parameters: {
             query?: never;
@@ -3991,6 +4630,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FreeIDs"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    wrongWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                /** @description Id of the alarm input */
+                input: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedWrongWay"];
                 };
             };
             /** @description Error */
@@ -4624,6 +5297,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tide"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    ties: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TiesBody"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,88 @@
+package estimate
+
+import (
+	"wakefield/core/cause"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// CauseLine is something that can happen.
+type CauseLine struct {
+	When    plan.When `json:"when" doc:"As a tie names it"`
+	Kind    string    `json:"kind" enum:"motion,alarm,button,lost,tampered"`
+	Name    string    `json:"name" doc:"Of the channel or area, the alarm input or the button"`
+	Of      string    `json:"of,omitempty" doc:"Id of the channel whose area it is, or that it is about"`
+	Happens *float64  `json:"happensPerDay,omitempty" doc:"Absent where nobody has said how often"`
+	Keeps   string    `json:"keeps,omitempty" enum:"itself,others,nothing,off" doc:"Of a channel's motion, what it records: itself, maybe others too; others only; nothing; or its detection is off"`
+}
+
+// CauseLines is all that can happen at a site: motion on every channel and in each of its areas, alarm inputs, buttons, lost
+// pictures and tampering.
+func (s *Result) CauseLines() []CauseLine {
+	p, r := s.plan, s.resolver
+	out := []CauseLine{}
+	add := func(kind cause.Kind, name, of string, w plan.When, keeps string) {
+		line := CauseLine{When: w, Kind: string(kind), Name: name, Of: of, Keeps: keeps}
+		if (kind != cause.Lost && kind != cause.Tampered) || w.PerMonth > 0 {
+			perDay := s.counterOf(w).PerDay(week.Constant(true))
+			line.Happens = &perDay
+		}
+		out = append(out, line)
+	}
+	keeps := make([]string, len(p.Channels))
+	for i := range keeps {
+		keeps[i] = "nothing"
+		if c := &p.Channels[i]; c.NoCamera || !c.Detection.On {
+			keeps[i] = "off"
+		}
+	}
+	for i, from := range r.toMotion {
+		for _, k := range from {
+			if k == i {
+				keeps[k] = "itself"
+			} else if keeps[k] == "nothing" {
+				keeps[k] = "others"
+			}
+		}
+	}
+	for i := range p.Channels {
+		c := &p.Channels[i]
+		if c.NoCamera {
+			continue
+		}
+		add(cause.Motion, c.Name, c.ID, plan.When{Motion: c.ID}, keeps[i])
+		for _, a := range c.Detection.List() {
+			if !a.Ignore {
+				add(cause.Motion, a.Name, c.ID, plan.When{Motion: c.ID, Area: a.ID}, "")
+			}
+		}
+	}
+	for _, a := range p.AlarmInputs {
+		add(cause.Alarm, a.Name, "", plan.When{Alarm: a.ID}, "")
+	}
+	for _, b := range p.CallButtons {
+		add(cause.Button, b.Name, "", plan.When{Button: b.ID}, "")
+	}
+	often := make(map[plan.When]float64)
+	for _, e := range p.Effects {
+		if w := e.When; w.PerMonth > 0 {
+			w.PerMonth = 0
+			often[w] = e.When.PerMonth
+		}
+	}
+	for _, kind := range []cause.Kind{cause.Lost, cause.Tampered} {
+		for i := range p.Channels {
+			c := &p.Channels[i]
+			if c.NoCamera {
+				continue
+			}
+			w := plan.When{Lost: c.ID}
+			if kind == cause.Tampered {
+				w = plan.When{Tampered: c.ID}
+			}
+			w.PerMonth = often[w]
+			add(kind, c.Name, c.ID, w, "")
+		}
+	}
+	return out
+}

@@ -1,0 +1,91 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/edit"
+	"wakefield/core/estimate"
+)
+
+// registerCauses adds what is asked of what causes what.
+func registerCauses(api huma.API, s *service) {
+	huma.Register(api, op("ties", http.MethodGet, "/api/plans/{id}/ties", "All that can happen, what it is tied to, and how often each tie acts"), s.ties)
+	huma.Register(api, op("alerts", http.MethodPost, "/api/plans/{id}/alerts", "Messages, outputs, monitors, movable cameras, stills and the copy off site by hour"), s.alerts)
+	huma.Register(api, op("wrongWay", http.MethodGet, "/api/plans/{id}/inputs/{input}/wrong", "What an alarm input does whose contact is set the wrong way round"), s.wrongWay)
+}
+
+// TiesBody is all that can happen, and what it is tied to.
+type TiesBody struct {
+	Version int64                 `json:"version" doc:"Of the plan"`
+	Causes  []estimate.CauseLine  `json:"causes"`
+	Ties    []estimate.TieFigures `json:"ties"`
+}
+
+func (s *service) ties(ctx context.Context, in *PlanParam) (*body[TiesBody], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	out, err := heavily(ctx, s.heavy.edits, func() (TiesBody, error) {
+		return TiesBody{e.head.Version, e.site.CauseLines(), e.site.Ties()}, nil
+	})
+	return &body[TiesBody]{out}, s.problem(ctx, err)
+}
+
+// AlertsBody is what causes do beside recording, with figures by hour of the week.
+type AlertsBody struct {
+	Version  int64               `json:"version" doc:"Of the plan"`
+	Messages []estimate.Told     `json:"messages"`
+	Outputs  []estimate.Switched `json:"outputs"`
+	Monitors []estimate.Shown    `json:"monitors"`
+	Offsite  *estimate.Copied    `json:"offsite,omitempty"`
+	Hours    estimate.AlertHours `json:"hours"`
+	Copy     *estimate.CopyHours `json:"copy,omitempty" doc:"Absent where nothing is copied"`
+}
+
+func (s *service) alerts(ctx context.Context, in *struct {
+	PlanParam
+	Body struct {
+		Edits []edit.Edit `json:"edits" maxItems:"20" doc:"What is being tried, and not kept yet"`
+	}
+}) (*body[AlertsBody], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	out, err := heavily(ctx, s.heavy.edits, func() (AlertsBody, error) { return alertsOf(ctx, e, in.Body.Edits) })
+	return &body[AlertsBody]{out}, s.problem(ctx, err)
+}
+
+func alertsOf(ctx context.Context, e entry, edits []edit.Edit) (out AlertsBody, err error) {
+	result := e.site
+	if len(edits) > 0 {
+		next, err := edit.After(e.head.Plan, edits...)
+		if err != nil {
+			return out, err
+		}
+		if result, err = estimate.FiguresContext(ctx, next, e.site); err != nil {
+			return out, err
+		}
+	}
+	return AlertsBody{e.head.Version, result.Messages, result.Outputs, result.Monitors, result.Offsite, result.AlertHours(), result.CopyByHour()}, nil
+}
+
+func (s *service) wrongWay(ctx context.Context, in *struct {
+	PlanParam
+	Input string `path:"input" maxLength:"300" doc:"Id of the alarm input"`
+}) (*body[estimate.WrongWay], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	if e.head.Plan.AlarmInput(in.Input) == nil {
+		return nil, huma.Error404NotFound("There is no alarm input " + in.Input + ".")
+	}
+	out, err := heavily(ctx, s.heavy.edits, func() (estimate.WrongWay, error) { return e.site.WrongWayOf(in.Input), nil })
+	return &body[estimate.WrongWay]{out}, s.problem(ctx, err)
+}
+

@@ -1,0 +1,66 @@
+package server
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan/plantest"
+)
+
+// TestWhatCausesWhat asks for all ties, for what they do by hour, and for the same with a change that is not kept.
+func TestWhatCausesWhat(t *testing.T) {
+	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/ties-of-every-kind.json"))
+	ties := call[TiesBody](c, "GET", "/api/plans/site/ties", "", 200)
+	names := map[string]estimate.CauseLine{}
+	for _, line := range ties.Causes {
+		names[line.Kind+" "+line.Name] = line
+		if line.When.Area != "" && (line.Of != line.When.Motion || line.Happens == nil || *line.Happens <= 0) {
+			t.Errorf("%+v", line)
+		}
+	}
+	for name, keeps := range map[string]string{"motion Yard": "itself",  "alarm Hatch contact": "", "button Help point": "", "lost Slip": "", "tampered Yard": ""} {
+		if line, ok := names[name]; !ok || line.Keeps != keeps {
+			t.Errorf("%s: %+v", name, line)
+		}
+	}
+	if lost := names["lost Yard"]; lost.Happens != nil || names["lost Slip"].Happens == nil || math.Abs(*names["button Help point"].Happens-20.0/7) > 1e-9 {
+		t.Errorf("%+v", lost)
+	}
+	if len(ties.Ties) != 25 || ties.Version != 1 {
+		t.Errorf("%d ties", len(ties.Ties))
+	}
+	for _, tie := range ties.Ties {
+		if tie.Acts < 0 || tie.Acts > tie.Happens*1.000001 || (tie.Acts == 0) != (tie.Why != "") {
+			t.Errorf("%+v", tie)
+		}
+	}
+	was := call[AlertsBody](c, "POST", "/api/plans/site/alerts", `{"edits":[]}`, 200)
+	if len(was.Messages) != 2 || len(was.Hours.Messages[0].Sent) != 168 || len(was.Hours.Away) != 1 || len(was.Hours.Stills) != 2 || was.Copy == nil || len(was.Copy.Lower) != 3 || len(was.Copy.Channels) != 1 {
+		t.Errorf("%+v", was)
+	}
+	rare := `{"edits":[{"setMessage":{"message":{"id":"m2","name":"Office","to":"The office","atMostEverySeconds":86400}}}]}`
+	if then := call[AlertsBody](c, "POST", "/api/plans/site/alerts", rare, 200); then.Messages[1].PerDay >= 1.01 || then.Messages[1].HeldBackPerDay <= was.Messages[1].HeldBackPerDay {
+		t.Errorf("%+v", then.Messages[1])
+	}
+	if again := call[AlertsBody](c, "POST", "/api/plans/site/alerts", `{"edits":[]}`, 200); again.Messages[1] != was.Messages[1] {
+		t.Error("what was tried was kept")
+	}
+	call[problemBody](c, "POST", "/api/plans/site/alerts", strings.Replace(rare, "86400", "0", 1), 422)
+	call[problemBody](c, "GET", "/api/plans/nowhere/ties", "", 404)
+	call[problemBody](c, "POST", "/api/plans/nowhere/alerts", `{"edits":[]}`, 404)
+}
+
+// TestAContactTheWrongWayRound asks what it would do.
+func TestAContactTheWrongWayRound(t *testing.T) {
+	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/ties-of-every-kind.json"))
+	wrong := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a1/wrong", "", 200)
+	if len(wrong.Channels) != 1 || wrong.Channels[0] != "slip" || wrong.GigabytesPerDay <= 0 || wrong.KeptDays == nil || *wrong.KeptDays >= *wrong.Now {
+		t.Errorf("%+v", wrong)
+	}
+	if none := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a2/wrong", "", 200); len(none.Channels) != 0 || none.GigabytesPerDay != 0 {
+		t.Errorf("%+v", none)
+	}
+	call[problemBody](c, "GET", "/api/plans/site/inputs/a9/wrong", "", 404)
+}
