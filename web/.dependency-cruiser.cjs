@@ -12,6 +12,7 @@ const floors = [
   ['forms'],
   ['findings'],
   ['shell'],
+  ['causes'],
   ['week', 'kit', 'weeks', 'triggers', 'history', 'sites'],
 ]
 

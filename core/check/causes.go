@@ -264,7 +264,7 @@ func offsite(c *site) {
 		}
 	}
 	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
-		Sentence: plan.Say("Footage of %d channels is off site later than a person needs to take the recorder, %s.", copied.LateChannels, plan.SecondsInWords(o.TakenWithinSeconds)),
+		Sentence: plan.Say("Footage of %s is off site later than a person needs to take the recorder, %s.", channelCount(copied.LateChannels), plan.SecondsInWords(o.TakenWithinSeconds)),
 		Reason:   plan.Say("At worst, %s is safe %.3g min after the end of an event.", worst, seconds/60)})
 }
 
@@ -330,7 +330,14 @@ func contacts(c *site) {
 		if a.Contact == "" && n > 0 {
 			c.about(Finding{Rule: "contact-unknown", Severity: Hint, Path: fmt.Sprintf("alarmInputs[%d].contact", i), Recorder: a.Recorder,
 				Sentence: fmt.Sprintf("Nobody has said whether %s is normally open or normally closed.", a.Name),
-				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %d channels recording.", n)})
+				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %s recording.", channelCount(n))})
 		}
 	}
+}
+
+func channelCount(n int) string {
+	if n == 1 {
+		return "1 channel"
+	}
+	return fmt.Sprintf("%d channels", n)
 }

@@ -71,7 +71,7 @@ func causeRules() []ruleTest {
 			c.Stills.Hours = &plan.HourList{Blocks: []plan.Hours{}}
 		}, "One is to take stills, but at no hour of the week"},
 		{"copy-never-catches-up", Error, func(p *plan.Plan, c *plan.Channel) { copied(p, 200, 0) }, "The copy off site never catches up: a week brings 160 %"},
-		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) }, "Footage of 1 channels is off site later than a person needs to take the recorder, 30 s"},
+		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) }, "Footage of 1 channel is off site later than a person needs to take the recorder, 30 s"},
 		{"loss-untold", Hint, func(p *plan.Plan, c *plan.Channel) {
 			phone(p, 3600)
 			copies(p)

@@ -40,6 +40,10 @@ var (
 	Scenes          = Choices{{"still", "still"}, {"moderate", "moderate"}, {"busy", "busy"}}
 	Detectors       = Choices{{"camera", "by the camera"}, {"recorder", "by the recorder"}}
 	SmallestOf      = Choices{{"picture", "of the picture"}, {"area", "of the area"}}
+	Contacts        = Choices{{"normallyOpen", "normally open"}, {"normallyClosed", "normally closed"}}
+	OutputKinds     = Choices{{"relay", "relay"}, {"light", "light"}, {"sounder", "sounder"}, {"siren", "siren"}}
+	StillModes      = Choices{{"trigger", "on trigger"}, {"timed", "at fixed times"}}
+	Copies          = Choices{{"recorded", "footage as recorded"}, {"sub", "the sub stream"}, {"stills", "stills only"}}
 	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )
 
@@ -55,12 +59,16 @@ type AllChoices struct {
 	Streams         Choices  `json:"streams"`
 	Detectors       Choices  `json:"detectors"`
 	SmallestOf      Choices  `json:"smallestOf"`
+	Contacts        Choices  `json:"contacts"`
+	OutputKinds     Choices  `json:"outputKinds"`
+	StillModes      Choices  `json:"stillModes"`
+	Copies          Choices  `json:"copies" doc:"What of an event goes off site"`
 	Objects         Choices  `json:"objects" doc:"Things that walk, which every plan knows"`
 	Sizes           []string `json:"sizes" doc:"Pictures that cameras usually have; others are possible"`
 }
 
 // Every is all choices there are.
-var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors, SmallestOf, objectChoices(),
+var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors, SmallestOf, Contacts, OutputKinds, StillModes, Copies, objectChoices(),
 	[]string{"640×360", "704×576", "1280×720", "1920×1080", "2560×1440", "2688×1520", "3072×2048", "3840×2160"}}
 
 // Limits are what a member may be, of what stands in its tag.

@@ -2,7 +2,19 @@ import { computed, shallowRef } from 'vue'
 
 import { again } from './again'
 import { api } from './client'
-import type { Activity, Area, Detection, Pool, Rate, Stream, StreamName } from './types'
+import type {
+  Activity,
+  AlarmInput,
+  Area,
+  Detection,
+  Offsite,
+  Output,
+  Pool,
+  Rate,
+  Stills,
+  Stream,
+  StreamName,
+} from './types'
 import type { components } from './schema'
 
 type PlanFormat = components['schemas']['PlanFormat']
@@ -31,6 +43,10 @@ export const choices = {
   scenes: computed(() => pairs<NonNullable<Rate['scene']>>(format.value?.choices.scenes)),
   detectors: computed(() => pairs<NonNullable<Detection['by']>>(format.value?.choices.detectors)),
   smallestOf: computed(() => pairs<NonNullable<Area['smallest']>['of']>(format.value?.choices.smallestOf)),
+  contacts: computed(() => pairs<NonNullable<AlarmInput['contact']>>(format.value?.choices.contacts)),
+  outputKinds: computed(() => pairs<Output['kind']>(format.value?.choices.outputKinds)),
+  stillModes: computed(() => pairs<Stills['mode']>(format.value?.choices.stillModes)),
+  copies: computed(() => pairs<NonNullable<Offsite['copy']>>(format.value?.choices.copies)),
   objects: computed(() => pairs<string>(format.value?.choices.objects)),
   streams: computed(() => pairs<StreamName>(format.value?.choices.streams)),
   qualities: computed(() => {

@@ -1042,10 +1042,14 @@ export interface components {
         AllChoices: {
             activitiesKnown: components["schemas"]["Choice"][];
             codecs: components["schemas"]["Choice"][];
+            contacts: components["schemas"]["Choice"][];
+            /** @description What of an event goes off site */
+            copies: components["schemas"]["Choice"][];
             detectors: components["schemas"]["Choice"][];
             layouts: components["schemas"]["Choice"][];
             /** @description Things that walk, which every plan knows */
             objects: components["schemas"]["Choice"][];
+            outputKinds: components["schemas"]["Choice"][];
             qualities: number[];
             rateKinds: components["schemas"]["Choice"][];
             ratesKnown: components["schemas"]["Choice"][];
@@ -1053,6 +1057,7 @@ export interface components {
             /** @description Pictures that cameras usually have; others are possible */
             sizes: string[];
             smallestOf: components["schemas"]["Choice"][];
+            stillModes: components["schemas"]["Choice"][];
             streams: components["schemas"]["Choice"][];
         };
         Answer: {

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 
+import PartNav from '../shell/PartNav.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import ActivitiesPart from './activities/ActivitiesPart.vue'
@@ -41,17 +42,7 @@ const tabs = computed(() => {
 <template>
   <div class="kit">
     <h1 class="visually-hidden">Kit of {{ site.plan?.site.name }}</h1>
-    <nav class="parts" aria-label="Kit">
-      <RouterLink
-        v-for="t in tabs"
-        :key="t.id"
-        :to="{ name: 'kit', params: { part: t.id === 'channels' ? '' : t.id } }"
-        :class="{ here: part === t.id }"
-        :aria-current="part === t.id ? 'page' : undefined"
-        :data-part="t.id"
-        >{{ t.name }}</RouterLink
-      >
-    </nav>
+    <PartNav page="kit" label="Kit" :parts="tabs" :here="part" />
     <component :is="parts[part]" class="part" />
   </div>
 </template>
@@ -61,27 +52,5 @@ const tabs = computed(() => {
   display: grid;
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   height: 100%;
-}
-
-.parts {
-  display: flex;
-  gap: 18px;
-  padding: 7px 16px 0;
-  border-bottom: 1px solid var(--rule);
-  white-space: nowrap;
-  overflow-x: auto;
-}
-
-.parts a {
-  text-decoration: none;
-  color: var(--soft);
-  padding-bottom: 4px;
-  border-bottom: 2px solid transparent;
-}
-
-.parts a.here {
-  color: var(--ink);
-  font-weight: 600;
-  border-color: var(--base);
 }
 </style>

@@ -8,7 +8,7 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import { three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
-import HoursStrip from './HoursStrip.vue'
+import HoursStrip from '../forms/HoursStrip.vue'
 import StandFields from './StandFields.vue'
 import type { Picture } from './usePicture'
 

@@ -9,7 +9,7 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import { three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import HoursField from '../ui/HoursField.vue'
-import HoursStrip from './HoursStrip.vue'
+import HoursStrip from '../forms/HoursStrip.vue'
 import NumberField from '../ui/NumberField.vue'
 import type { Picture } from './usePicture'
 

@@ -42,9 +42,11 @@ const weeks = computed(() => [
   ...(site.plan?.weeks ?? []).map((w) => [w.id, w.name] as const),
 ])
 
-/** Whether an alarm input records any of them. */
+/** Whether an alarm, or another cause that counts as one, records any of them. */
 const alarmed = computed(() =>
-  (site.plan?.effects ?? []).some((e) => e.when.alarm && e.record.some((id) => ids.value.includes(id))),
+  (site.plan?.effects ?? []).some(
+    (e) => !e.when.motion && !e.when.button && e.record?.some((id) => ids.value.includes(id)),
+  ),
 )
 
 /** Sets the seconds kept around an alarm; 0 means as for motion. */

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { choices, nameOf } from '../api/format'
+import type { CopyHours, Offsite } from '../api/types'
+import { useSite } from '../site/useSite'
+import { about } from '../ui/duration'
+import { gigabytes, kbps, three } from '../ui/figures'
+
+/** For each channel when an event's footage is safe elsewhere; and what copying less would do. */
+defineProps<{ copy: CopyHours }>()
+const emit = defineEmits<{ instead: [what: Offsite['copy']] }>()
+const site = useSite()
+const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seconds))
+</script>
+
+<template>
+  <section>
+    <h2>Until it is safe elsewhere</h2>
+    <table data-test="safe">
+      <thead>
+        <tr>
+          <th scope="col">Channel</th>
+          <th scope="col">of one event</th>
+          <th scope="col">in the mean</th>
+          <th scope="col">uplink idle</th>
+          <th scope="col">at worst</th>
+          <th scope="col">only on site, at worst</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="c in copy.channels" :key="c.channel" :data-safe="c.channel">
+          <th scope="row">{{ site.channels.get(c.channel)?.name }}</th>
+          <td>{{ three(c.eventMB) }} MB</td>
+          <td>{{ kbps(c.kbps) }}</td>
+          <td>{{ about(c.safeSeconds) }}</td>
+          <td :class="{ short: c.late || c.worstSafeSeconds == null }">{{ safe(c.worstSafeSeconds) }}</td>
+          <td>{{ safe(c.onlyOnSiteSeconds) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <h2>Copying less</h2>
+    <table data-test="instead">
+      <tbody>
+        <tr v-for="i in copy.instead" :key="i.copy" :data-instead="i.copy">
+          <th scope="row">{{ nameOf(choices.copies.value, i.copy) }}</th>
+          <td>{{ gigabytes(i.gigabytesPerDay) }} a day</td>
+          <td>{{ three(i.uplinkPercent) }} % of the uplink</td>
+          <td>safe after {{ safe(i.worstSafeSeconds) }} at worst</td>
+          <td class="soft">{{ i.without ? `${i.without} of the channels have none` : '' }}</td>
+          <td>
+            <span v-if="i.chosen" class="soft">chosen</span>
+            <button v-else type="button" class="plain-button link" @click="emit('instead', i.copy)">Copy this</button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+table {
+  border-collapse: collapse;
+}
+
+td,
+thead th {
+  padding: 2px 0 2px 26px;
+  text-align: right;
+}
+
+th {
+  text-align: left;
+  font-weight: 400;
+}
+
+thead th {
+  color: var(--soft);
+  font-size: 12px;
+}
+
+thead th:first-child {
+  text-align: left;
+  padding-left: 0;
+}
+
+tbody tr {
+  border-top: 1px solid var(--rule);
+}
+
+section {
+  overflow-x: auto;
+}
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import FindingItem from '../findings/FindingItem.vue'
+import { useSite } from '../site/useSite'
+import ChoiceField from '../ui/ChoiceField.vue'
+import MovableCard from './MovableCard.vue'
+import StillsTable from './StillsTable.vue'
+import { useAlerts } from './useAlerts'
+import { useEdits } from './useEdits'
+
+/** Cameras that move, and stills. */
+const site = useSite()
+const edits = useEdits()
+const { data: alerts, failure } = useAlerts()
+const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
+const moving = computed(() => cameras.value.filter((c) => c.movable))
+const others = computed(() =>
+  cameras.value.filter((c) => !c.movable).map((c) => [c.id, `${c.number} ${c.name}`] as const),
+)
+const start = (channel: string) =>
+  edits.change({
+    setMovable: {
+      channel,
+      movable: {
+        home: 'preset-1',
+        presets: [
+          { id: 'preset-1', name: 'Home' },
+          { id: 'preset-2', name: 'Preset 2' },
+        ],
+      },
+    },
+  })
+const findings = computed(() =>
+  site.findings.filter((f) => !f.accepted && ['camera-away', 'stills-incomplete'].includes(f.rule)),
+)
+</script>
+
+<template>
+  <div class="part">
+    <h1 class="visually-hidden">Movable cameras and stills of {{ site.plan?.site.name }}</h1>
+    <p v-if="failure || edits.problem.value" class="short" role="alert">{{ failure || edits.problem.value }}</p>
+    <ul v-if="findings.length" class="findings">
+      <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
+    </ul>
+    <section data-test="movable">
+      <h2>Movable cameras</h2>
+      <p v-if="!moving.length" class="soft">No camera of this site can move.</p>
+      <MovableCard v-for="c in moving" :key="c.id" :channel="c" :alerts="alerts" />
+      <ChoiceField
+        v-if="others.length"
+        class="start"
+        label="This one moves too"
+        :value="undefined"
+        :choices="others"
+        @change="start"
+      />
+    </section>
+    <StillsTable :alerts="alerts" />
+  </div>
+</template>
+
+<style scoped src="./part.css"></style>
+<style scoped>
+.start {
+  max-width: 320px;
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { Hours } from '../api/types'
+import HoursField from '../ui/HoursField.vue'
+import NumberField from '../ui/NumberField.vue'
+import type { TieRow } from './useTies'
+import { aDay, doesNames, whyWords } from './words'
+
+/** One tie: what causes what, how often a day, when, and why it does not. */
+const { row } = defineProps<{ row: TieRow }>()
+const emit = defineEmits<{ untie: []; hours: [at: Hours[]]; dwell: [seconds: number] }>()
+const open = ref(false)
+const f = computed(() => row.figures)
+/** Part of what happens is lost, and when it is not. */
+const part = computed(() =>
+  !f.value.why && f.value.actsPerDay < 0.999 * f.value.happensPerDay
+    ? `of ${aDay(f.value.happensPerDay)}; it listens ${f.value.hours ?? 'at times'}`
+    : '',
+)
+</script>
+
+<template>
+  <li :data-tie="row.key">
+    <p>
+      <b>{{ row.cause.name }}</b>
+      <span v-if="row.cause.line.kind === 'lost'"> (picture lost)</span>
+      <span v-else-if="row.cause.line.kind === 'tampered'"> (tampering)</span>
+      {{ doesNames[row.target.does].toLowerCase() }} <b>{{ row.target.name }}</b><template v-if="row.dwell">
+        for {{ row.dwell }} s</template
+      >
+    </p>
+    <p class="soft">
+      <b v-if="f.why" class="short" data-test="why">never acts: {{ whyWords[f.why] }}</b>
+      <template v-else>{{ aDay(f.actsPerDay) }} {{ part }}</template>
+      <button type="button" class="plain-button link" :aria-expanded="open" data-test="tie-hours" @click="open = !open">
+        {{ row.hours ? 'at some hours' : 'always' }}
+      </button>
+      <button type="button" class="plain-button link" data-test="untie" @click="emit('untie')">Untie</button>
+    </p>
+    <div v-if="open" class="more">
+      <HoursField label="It holds" empty="always" :value="row.hours" @change="(at) => emit('hours', at)" />
+      <NumberField
+        v-if="row.dwell"
+        label="Looks there for"
+        unit="s"
+        :value="row.dwell"
+        member="effects.preset.dwellSeconds"
+        @change="(s) => emit('dwell', s)"
+      />
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  padding: 4px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+p {
+  margin: 0;
+}
+
+.link {
+  margin-left: 8px;
+}
+
+.more {
+  padding: 3px 0 2px 10px;
+}
+</style>

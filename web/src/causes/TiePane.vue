@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import FindingItem from '../findings/FindingItem.vue'
+import { useSite } from '../site/useSite'
+import DurationField from '../ui/DurationField.vue'
+import { count } from '../ui/figures'
+import HoursField from '../ui/HoursField.vue'
+import NumberField from '../ui/NumberField.vue'
+import OwnTies from './OwnTies.vue'
+import ThingForm from './ThingForm.vue'
+import TieLine from './TieLine.vue'
+import type { Ties } from './useTies'
+
+/** What is picked: tied or untied at once, each tie with its figures, and the thing itself where it is one. */
+const { ties } = defineProps<{ ties: Ties }>()
+const site = useSite()
+const { picks, shown, hours, dwell, perMonth, seeing } = ties
+const from = computed(() => picks.value.causes)
+const to = computed(() => picks.value.targets)
+const most = 60 // ties that are told one by one
+
+/** Pairs that are picked and not tied at these hours yet. */
+const open = computed(() => from.value.length * to.value.length)
+const counted = computed(() => from.value.some((c) => c.line.kind === 'lost' || c.line.kind === 'tampered'))
+const sends = computed(() => to.value.some((t) => t.does === 'preset'))
+const often = computed(() => perMonth.value ?? from.value.find((c) => c.line.when.perMonth)?.line.when.perMonth ?? 0.1)
+function setOften(n: number) {
+  perMonth.value = n
+  // What is tied already happens as often.
+  const rows = shown.value.filter((r) => r.cause.line.when.perMonth !== undefined)
+  const each = new Map(rows.map((r) => [r.cause.key, r]))
+  if (each.size) ties.setHours([...each.values()][0]!, [...each.values()][0]!.hours ?? [])
+}
+/** Findings about the effects that are shown. */
+const findings = computed(() => {
+  const effects = new Set(shown.value.map((r) => r.figures.effect))
+  return site.findings.filter((f) => {
+    const m = /^effects\[(\d+)\]/.exec(f.path)
+    return m && !f.accepted && effects.has(Number(m[1]))
+  })
+})
+</script>
+
+<template>
+  <aside class="pane" aria-label="What is picked">
+    <p v-if="!from.length && !to.length" class="soft" data-test="nothing-picked">
+      Pick what happens and what it does: their ties are shown here, with how often a day each acts. Pick on both sides,
+      many at once with Ctrl or Shift, and tie them.
+    </p>
+    <template v-else>
+      <div v-if="from.length && to.length" class="tie">
+        <button type="button" class="act" data-test="tie" @click="ties.tie()">
+          Tie {{ from.length === 1 ? from[0]!.name : count(from.length, 'cause') }} to
+          {{ to.length === 1 ? to[0]!.name : count(to.length, 'effect') }}
+        </button>
+        <button
+          v-if="shown.length"
+          type="button"
+          class="act quiet"
+          data-test="untie-all"
+          @click="ties.untie(shown.slice(0, 900))"
+        >
+          Untie {{ shown.length < open || shown.length > 1 ? count(shown.length, 'tie') : '' }}
+        </button>
+        <HoursField label="New ties hold" empty="always" :value="hours" @change="(v) => (hours = v)" />
+        <DurationField
+          v-if="sends"
+          label="The camera looks there for"
+          :value="dwell"
+          member="effects.preset.dwellSeconds"
+          @change="(v) => (dwell = v)"
+        />
+        <NumberField
+          v-if="counted"
+          label="It happens"
+          unit="a month"
+          :value="often"
+          member="effects.when.perMonth"
+          @change="setOften"
+        />
+      </div>
+      <div v-if="seeing.length > 1 && !to.length" class="tie">
+        <button type="button" class="act" data-test="see-the-same" @click="ties.seeTheSame()">
+          These {{ seeing.length }} see the same place
+        </button>
+        <p class="soft">Motion on each of them records all the others then.</p>
+      </div>
+      <ThingForm v-if="from.length + to.length === 1" :cause="from[0]?.line" :target="to[0]" />
+      <OwnTies v-if="from.length === 1 && !to.length" :cause="from[0]!.line" />
+      <h2>
+        {{ shown.length ? count(shown.length, 'tie') : 'No ties'
+        }}<span v-if="shown.length > most" class="soft">; the first {{ most }}</span>
+      </h2>
+      <ul>
+        <TieLine
+          v-for="row in shown.slice(0, most)"
+          :key="row.key"
+          :row="row"
+          @untie="ties.untie([row])"
+          @hours="(at) => ties.setHours(row, at)"
+          @dwell="(s) => ties.setDwell(row, s)"
+        />
+      </ul>
+      <ul v-if="findings.length">
+        <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
+      </ul>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.pane {
+  overflow: auto;
+  padding: 4px 14px 12px;
+  background: var(--sheet);
+  border-left: 1px solid var(--rule);
+}
+
+.tie {
+  padding-bottom: 8px;
+  margin-bottom: 6px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.tie .act {
+  margin: 0 6px 6px 0;
+}
+
+h2 {
+  margin: 8px 0 2px;
+}
+
+p {
+  margin: 2px 0 6px;
+}
+
+ul {
+  list-style: none;
+  margin: 0 0 8px;
+  padding: 0;
+}
+</style>
