@@ -3,7 +3,7 @@ import { choices, nameOf } from '../api/format'
 import type { CopyHours, Offsite } from '../api/types'
 import { useSite } from '../site/useSite'
 import { about } from '../ui/duration'
-import { gigabytes, kbps, three } from '../ui/figures'
+import { amount, kbps, three } from '../ui/figures'
 
 /** For each channel when an event's footage is safe elsewhere; and what copying less would do. */
 defineProps<{ copy: CopyHours }>()
@@ -42,7 +42,7 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
       <tbody>
         <tr v-for="i in copy.instead" :key="i.copy" :data-instead="i.copy">
           <th scope="row">{{ nameOf(choices.copies.value, i.copy) }}</th>
-          <td>{{ gigabytes(i.gigabytesPerDay) }} a day</td>
+          <td>{{ amount(i.gigabytesPerDay) }} a day</td>
           <td>{{ three(i.uplinkPercent) }} % of the uplink</td>
           <td>safe after {{ safe(i.worstSafeSeconds) }} at worst</td>
           <td class="soft">{{ i.without ? `${i.without} of the channels have none` : '' }}</td>

@@ -24,7 +24,17 @@ const steps = (list: number[]) =>
   list.map((v, i) => `${i ? 'L' : 'M'}${i} ${y(v).toFixed(2)}H${i + 1}`).join('') + `L168 ${H}`
 const area = computed(() => `${steps(props.ink)}H0Z`)
 const contour = computed(() => steps(all.value))
-const dark = computed(() => (props.quiet ?? []).flatMap((q, i) => (q ? [i] : [])))
+/** Quiet hours, joined to stretches. */
+const dark = computed(() => {
+  const out: { from: number; to: number }[] = []
+  for (const [i, q] of (props.quiet ?? []).entries()) {
+    if (!q) continue
+    const last = out.at(-1)
+    if (last?.to === i) last.to = i + 1
+    else out.push({ from: i, to: i + 1 })
+  }
+  return out
+})
 
 const at = ref<number>()
 function point(event: PointerEvent) {
@@ -58,7 +68,7 @@ const said = computed(() => {
       @keydown="key"
     >
       <svg :viewBox="`0 0 168 ${H}`" preserveAspectRatio="none" aria-hidden="true">
-        <rect v-for="h in dark" :key="h" :x="h" y="0" width="1.02" :height="H" class="quiet" />
+        <rect v-for="d in dark" :key="d.from" :x="d.from" y="0" :width="d.to - d.from" :height="H" class="quiet" />
         <path :d="area" class="ink" />
         <path v-if="outline" :d="contour" class="outline" />
         <line v-if="line" x1="0" x2="168" :y1="y(line)" :y2="y(line)" class="level" />
@@ -122,7 +132,7 @@ svg {
 }
 
 .quiet {
-  fill: color-mix(in srgb, var(--soft) 20%, transparent);
+  fill: color-mix(in srgb, var(--soft) 12%, transparent);
 }
 
 .at {

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import FindingItem from '../findings/FindingItem.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import FindingsOf from './FindingsOf.vue'
 
 /** What nobody would hear of: lost pictures, a recorder that is opened, a receiver that is quiet just then. */
 const site = useSite()
 const rules = ['loss-untold', 'no-tamper-contact', 'message-quiet', 'tie-never-acts']
-const findings = computed(() => site.findings.filter((f) => rules.includes(f.rule) && !f.accepted))
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera).length)
 const lost = computed(
   () =>
@@ -29,19 +28,11 @@ const guarded = computed(() => new Set((site.plan?.alarmInputs ?? []).flatMap((a
       {{ count(site.plan?.recorders.length ?? 0, 'recorder') }} have a contact in their housing.
       <template v-if="!site.plan?.messages?.length"> Nobody is told of anything yet: make a message above.</template>
     </p>
-    <ul>
-      <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
-    </ul>
+    <FindingsOf :rules="rules" />
   </section>
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 p {
   margin: 2px 0 6px;
 }

@@ -5,10 +5,16 @@ import type { Alerts, Message } from '../api/types'
 import { durationInWords } from '../ui/duration'
 import { three } from '../ui/figures'
 import HourRibbon from './HourRibbon.vue'
+import FindingsOf from './FindingsOf.vue'
 import MessageForm from './MessageForm.vue'
 
 /** A receiver's week: what goes out, what is held back, and what falls into quiet hours. */
-const { message, alerts } = defineProps<{ message: Message; alerts: Alerts | undefined; trying: number | undefined }>()
+const { message, alerts } = defineProps<{
+  message: Message
+  alerts: Alerts | undefined
+  trying: number | undefined
+  index: number
+}>()
 const emit = defineEmits<{ try: [seconds: number]; keep: [seconds: number] }>()
 const steps = [10, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400, 28800, 86400]
 const figures = computed(() => alerts?.messages?.find((m) => m.id === message.id))
@@ -74,15 +80,21 @@ const say = (i: number) => {
           @change="emit('keep', steps[Number(($event.target as HTMLInputElement).value)]!)"
         />
       </label>
+      <FindingsOf :at="`messages[${index}]`" />
     </div>
   </article>
 </template>
 
 <style scoped>
 .turn {
-  display: grid;
-  grid-template-columns: 230px minmax(0, 260px);
+  display: flex;
+  gap: 6px;
   align-items: center;
+}
+
+.turn input {
+  width: 260px;
+  margin-left: 10px;
 }
 
 input {

@@ -3,15 +3,15 @@ import { computed } from 'vue'
 
 import { choices, nameOf } from '../api/format'
 import type { Edit, Offsite } from '../api/types'
-import FindingItem from '../findings/FindingItem.vue'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { about } from '../ui/duration'
 import DurationField from '../ui/DurationField.vue'
-import { gigabytes, kbps, three } from '../ui/figures'
+import { amount, kbps, three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import CopyTable from './CopyTable.vue'
+import FindingsOf from './FindingsOf.vue'
 import HourRibbon from './HourRibbon.vue'
 import { useAlerts } from './useAlerts'
 import { useEdits } from './useEdits'
@@ -30,7 +30,6 @@ const worst = computed(() => {
   const list = copy.value?.channels ?? []
   return list.toSorted((a, b) => (b.worstSafeSeconds ?? Infinity) - (a.worstSafeSeconds ?? Infinity))[0]
 })
-const findings = computed(() => site.findings.filter((f) => !f.accepted && f.path.startsWith('offsite')))
 const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { ...offsite.value!, copy: what } } }]
 </script>
 
@@ -50,9 +49,7 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
       </button>
     </template>
     <template v-else>
-      <ul v-if="findings.length" class="findings">
-        <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
-      </ul>
+      <FindingsOf at="offsite" />
       <section class="card">
         <div data-test="uplink">
           <NumberField
@@ -75,7 +72,7 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
             @change="(what) => change(...instead(what))"
           />
           <DurationField
-            label="Taking the recorder takes"
+            label="To take the recorder"
             :value="offsite.takenWithinSeconds"
             member="offsite.takenWithinSeconds"
             none="not said"
@@ -99,12 +96,12 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
             label="What waits for the uplink"
             :ink="backlog"
             tone="alarm"
-            :say="(i) => `${gigabytes(backlog[i] ?? 0)} waits`"
+            :say="(i) => `${amount(backlog[i] ?? 0)} waits`"
           />
           <p class="figures">
             <span
-              ><b>{{ gigabytes(figures.gigabytesPerDay) }}</b> a day, <b>{{ three(figures.uplinkPercent) }} %</b> of
-              what the uplink carries</span
+              ><b>{{ amount(figures.gigabytesPerDay) }}</b> a day, <b>{{ three(figures.uplinkPercent) }} %</b> of what
+              the uplink carries</span
             >
             <span v-if="figures.worstWaitSeconds == null" class="short"><b>never catches up</b></span>
             <span v-else-if="figures.worstWaitSeconds > 0.5"

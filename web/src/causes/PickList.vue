@@ -34,12 +34,12 @@ const items = computed(() => {
     (r) =>
       (!group.value || r.group === group.value) && (!words || `${r.group} ${r.name}`.toLowerCase().includes(words)),
   )
-  const out: ({ heading: string } | { row: PickRow })[] = []
+  const out: ({ heading: string } | { row: PickRow; kind?: string })[] = []
   const put = (heading: string, rows: PickRow[]) => {
     if (rows.length) out.push({ heading }, ...rows.map((row) => ({ row })))
   }
   const first = props.tiedFirst ? fits.filter((r) => props.tied.has(r.key)) : []
-  put('Tied to what is picked', first)
+  if (first.length) out.push({ heading: 'Tied to what is picked' }, ...first.map((row) => ({ row, kind: row.group })))
   const rest = props.tiedFirst ? fits.filter((r) => !props.tied.has(r.key)) : fits
   for (const g of groups.value)
     put(
@@ -119,7 +119,9 @@ defineExpose({ yOf })
             @click="'row' in item && click($event, item.row.key)"
           >
             <template v-if="'row' in item">
-              <span class="name" :title="item.row.name">{{ item.row.name }}</span>
+              <span class="name" :title="item.row.name"
+                ><span v-if="item.kind" class="soft">{{ item.kind }} </span>{{ item.row.name }}</span
+              >
               <span v-if="item.row.note" class="note" :class="item.row.short ? 'short' : 'soft'">{{
                 item.row.note
               }}</span>

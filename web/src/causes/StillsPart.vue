@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import FindingItem from '../findings/FindingItem.vue'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
+import FindingsOf from './FindingsOf.vue'
 import MovableCard from './MovableCard.vue'
 import StillsTable from './StillsTable.vue'
 import { useAlerts } from './useAlerts'
@@ -31,18 +31,13 @@ const start = (channel: string) =>
       },
     },
   })
-const findings = computed(() =>
-  site.findings.filter((f) => !f.accepted && ['camera-away', 'stills-incomplete'].includes(f.rule)),
-)
 </script>
 
 <template>
   <div class="part">
     <h1 class="visually-hidden">Movable cameras and stills of {{ site.plan?.site.name }}</h1>
     <p v-if="failure || edits.problem.value" class="short" role="alert">{{ failure || edits.problem.value }}</p>
-    <ul v-if="findings.length" class="findings">
-      <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
-    </ul>
+    <FindingsOf :rules="['camera-away', 'stills-incomplete']" />
     <section data-test="movable">
       <h2>Movable cameras</h2>
       <p v-if="!moving.length" class="soft">No camera of this site can move.</p>

@@ -6,7 +6,7 @@ import type { Alerts, Channel, Stills } from '../api/types'
 import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import DurationField from '../ui/DurationField.vue'
-import { three } from '../ui/figures'
+import { amount, three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import { readSize } from '../ui/size'
@@ -50,7 +50,7 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
     <h2>Stills</h2>
     <p v-if="!taking.length" class="soft">No channel takes stills. They share the pool with its footage.</p>
     <p v-else>
-      <b>{{ three(total) }} GB a day</b> in all, counted in the days kept.
+      <b>{{ amount(total) }} a day</b> in all, counted in the days kept.
     </p>
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>
     <article v-for="c in taking" :key="c.id" class="row" :data-stills="c.id">
@@ -99,7 +99,7 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
       <p class="sum">
         <template v-if="hours(c)"
           ><b data-test="stills-per-day">{{ three(site.figures.get(c.id)?.stillsPerDay ?? 0) }}</b> a day of
-          {{ three(hours(c)!.kilobytes) }} kB: <b>{{ three(hours(c)!.gigabytesPerDay) }} GB</b> a day<template
+          {{ three(hours(c)!.kilobytes) }} kB: <b>{{ amount(hours(c)!.gigabytesPerDay) }}</b> a day<template
             v-if="messages(c).length"
             >; with
             {{

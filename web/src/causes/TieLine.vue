@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { Hours } from '../api/types'
+import type { Finding, Hours } from '../api/types'
+import { useFindings } from '../findings/useFindings'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import type { TieRow } from './useTies'
 import { aDay, doesNames, whyWords } from './words'
 
 /** One tie: what causes what, how often a day, when, and why it does not. */
-const { row } = defineProps<{ row: TieRow }>()
+const { row } = defineProps<{ row: TieRow; finding: Finding | undefined }>()
+const { mend } = useFindings()
 const emit = defineEmits<{ untie: []; hours: [at: Hours[]]; dwell: [seconds: number] }>()
 const open = ref(false)
 const f = computed(() => row.figures)
@@ -38,6 +40,13 @@ const part = computed(() =>
       </button>
       <button type="button" class="plain-button link" data-test="untie" @click="emit('untie')">Untie</button>
     </p>
+    <p v-if="finding" class="mend">
+      <span class="soft">{{ finding.reason }}</span>
+      <button v-if="finding.fix" type="button" class="act quiet" data-test="mend-tie" @click="mend(finding)">
+        {{ finding.fix.label }}
+      </button>
+      <span v-else class="soft">{{ finding.decision }}</span>
+    </p>
     <div v-if="open" class="more">
       <HoursField label="It holds" empty="always" :value="row.hours" @change="(at) => emit('hours', at)" />
       <NumberField
@@ -64,6 +73,15 @@ p {
 
 .link {
   margin-left: 8px;
+}
+
+.mend {
+  font-size: 12.5px;
+}
+
+.mend .act {
+  display: block;
+  margin: 3px 0 4px;
 }
 
 .more {

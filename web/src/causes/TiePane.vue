@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import FindingItem from '../findings/FindingItem.vue'
 import { useSite } from '../site/useSite'
 import DurationField from '../ui/DurationField.vue'
 import { count } from '../ui/figures'
@@ -10,7 +9,7 @@ import NumberField from '../ui/NumberField.vue'
 import OwnTies from './OwnTies.vue'
 import ThingForm from './ThingForm.vue'
 import TieLine from './TieLine.vue'
-import type { Ties } from './useTies'
+import type { TieRow, Ties } from './useTies'
 
 /** What is picked: tied or untied at once, each tie with its figures, and the thing itself where it is one. */
 const { ties } = defineProps<{ ties: Ties }>()
@@ -32,14 +31,13 @@ function setOften(n: number) {
   const each = new Map(rows.map((r) => [r.cause.key, r]))
   if (each.size) ties.setHours([...each.values()][0]!, [...each.values()][0]!.hours ?? [])
 }
-/** Findings about the effects that are shown. */
-const findings = computed(() => {
-  const effects = new Set(shown.value.map((r) => r.figures.effect))
-  return site.findings.filter((f) => {
-    const m = /^effects\[(\d+)\]/.exec(f.path)
-    return m && !f.accepted && effects.has(Number(m[1]))
-  })
-})
+/** What was found about a tie: about it alone, where it records, or about all ties of its effect that never act. */
+function findingOf(row: TieRow) {
+  const { effect, does, to: id } = row.figures
+  const at = site.plan?.effects?.[effect]?.record?.indexOf(id) ?? -1
+  const path = does === 'record' ? `effects[${effect}].record[${at}]` : `effects[${effect}]`
+  return site.findings.find((f) => f.path === path && !f.accepted && (does === 'record' || row.figures.why))
+}
 </script>
 
 <template>
@@ -97,13 +95,11 @@ const findings = computed(() => {
           v-for="row in shown.slice(0, most)"
           :key="row.key"
           :row="row"
+          :finding="findingOf(row)"
           @untie="ties.untie([row])"
           @hours="(at) => ties.setHours(row, at)"
           @dwell="(s) => ties.setDwell(row, s)"
         />
-      </ul>
-      <ul v-if="findings.length">
-        <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
       </ul>
     </template>
   </aside>

@@ -6,6 +6,7 @@ import type { Finding, FixEffect } from '../api/types'
 import { useSite } from '../site/useSite'
 import { useHand } from '../hand/useHand'
 import { change, three } from '../ui/figures'
+import { placeOf } from './placeOf'
 import { channelsOf, sentenceOn, useFindings } from './useFindings'
 
 const props = defineProps<{ finding: Finding; linked?: boolean; on?: string; effect?: FixEffect }>()
@@ -48,10 +49,11 @@ function keep() {
 const most = 24 // places that are listed
 
 /** Goes where the finding is decided. */
+const place = computed(() => placeOf(props.finding))
 function show() {
   if (channelsOf(props.finding).length) hand.show(channelsOf(props.finding))
-  else hand.panel = 'disk'
-  void router.push({ name: 'week' })
+  else if (place.value!.name === 'week') hand.panel = 'disk'
+  void router.push(place.value!)
 }
 </script>
 
@@ -89,14 +91,7 @@ function show() {
           {{ finding.fix.label }}{{ finding.places && !finding.pool ? `, all ${finding.places.length}` : '' }}
         </button>
         <span v-if="finding.fix && !finding.accepted && does" class="soft" data-test="effect">{{ does }}</span>
-        <button
-          v-if="linked && (finding.channel || finding.pool)"
-          type="button"
-          class="plain-button show"
-          @click="show"
-        >
-          Show where
-        </button>
+        <button v-if="linked && place" type="button" class="plain-button show" @click="show">Show where</button>
         <button
           v-if="finding.accepted"
           type="button"

@@ -43,6 +43,11 @@ export function gigabytes(value: number): string {
   return Math.abs(value) >= 1000 ? `${three(value / 1000)} TB` : `${three(value)} GB`
 }
 
+/** Writes GB of what may be little: MB below a tenth. */
+export function amount(value: number): string {
+  return Math.abs(value) < 0.0995 ? `${three(value * 1000)} MB` : gigabytes(value)
+}
+
 /** Writes a bitrate. */
 export function kbps(value: number): string {
   return value >= 10000
