@@ -139,7 +139,7 @@ type alike struct {
 // count adds a tie to those that it is like.
 func count(list []alike, tie []Stream, seconds float64) []alike {
 	for i := range list {
-		if slices.EqualFunc(list[i].streams, tie, Stream.equal) {
+		if slices.EqualFunc(list[i].streams, tie, Stream.Equal) {
 			list[i].times++
 			return list
 		}

@@ -26,7 +26,8 @@ func Of(events activity.Process, d activity.Detection, hours week.Steps[bool]) S
 	return Stream{triggers.Intensity, events.Group, d.Notices(events.Mean)}
 }
 
-func (s Stream) equal(o Stream) bool {
+// Equal tells whether two streams are the same.
+func (s Stream) Equal(o Stream) bool {
 	return s.Group == o.Group && s.Chance == o.Chance && s.Rate.Equal(o.Rate)
 }
 

@@ -3,6 +3,7 @@ package check
 import (
 	"fmt"
 	"slices"
+	"sort"
 
 	"wakefield/core/cause"
 	"wakefield/core/edit"
@@ -97,6 +98,9 @@ func (c *site) target(t *estimate.TieFigures) string {
 	return "footage of " + name
 }
 
+// intervals are those that a fix offers, seconds.
+var intervals = []float64{60, 120, 300, 600, 900, 1800, 3600, 7200, 14400, 28800, 86400}
+
 // messages: more than anyone reads, most of them held back, a receiver that is quiet just when it matters.
 func messages(c *site) {
 	for k := range c.plan.Messages {
@@ -107,13 +111,14 @@ func messages(c *site) {
 			f := Finding{Rule: "too-many-messages", Severity: Warning, Path: path + ".atMostEverySeconds",
 				Sentence: plan.Say("%s is told %.3g times a day, more than the %v that are read.", m.To, told.PerDay, m.Readable()),
 				Reason:   plan.Say("%s sends at most one every %s; %.3g go out in the busiest hour, %.3g at night.", m.Name, every, told.BusiestPerHour, told.NightPerDay)}
-			for _, seconds := range []float64{60, 120, 300, 600, 900, 1800, 3600, 7200, 14400, 28800, 86400} {
-				if seconds > m.AtMostEverySeconds && c.figures.SentAt(k, seconds) <= m.Readable() {
-					rarer := *m
-					rarer.AtMostEverySeconds = seconds
-					f.Fix = fix("At most one every "+plan.SecondsInWords(seconds), edit.Edit{SetMessage: &edit.SetMessage{Message: rarer}})
-					break
-				}
+			// The longer the interval the less goes out.
+			at := sort.Search(len(intervals), func(i int) bool {
+				return intervals[i] > m.AtMostEverySeconds && c.figures.SentAt(m.ID, intervals[i]) <= m.Readable()
+			})
+			if at < len(intervals) {
+				rarer := *m
+				rarer.AtMostEverySeconds = intervals[at]
+				f.Fix = fix("At most one every "+plan.SecondsInWords(intervals[at]), edit.Edit{SetMessage: &edit.SetMessage{Message: rarer}})
 			}
 			c.about(f)
 		} else if told.HeldBackPerDay >= 1 && told.HeldBackPerDay > told.PerDay {

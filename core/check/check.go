@@ -222,7 +222,7 @@ type channel struct {
 }
 
 func newSite(p *plan.Plan, s *estimate.Result) *site {
-	c := &site{plan: p, figures: s, duties: make(map[string]*plan.Duty), causes: cause.Of(p), ties: s.Ties(), found: []Finding{}}
+	c := &site{plan: p, figures: s, duties: make(map[string]*plan.Duty), causes: s.Causes(), ties: s.Ties(), found: []Finding{}}
 	for i := range p.Duties {
 		c.duties[p.Duties[i].ID] = &p.Duties[i]
 	}
@@ -282,15 +282,7 @@ func (c *site) where(ch *channel, f func(*plan.Duty) bool) week.Steps[bool] {
 
 // and is where both hold.
 func and(a, b week.Steps[bool]) week.Steps[bool] {
-	out := week.Constant(false)
-	for span, on := range a.Runs() {
-		for other, also := range b.Runs() {
-			if on && also {
-				out = out.Paint(week.Span{From: max(span.From, other.From), To: min(span.To, other.To)}, true)
-			}
-		}
-	}
-	return out
+	return week.Map(week.Both(a, b), func(p week.Pair[bool, bool]) bool { return p.A && p.B })
 }
 
 func not(a week.Steps[bool]) week.Steps[bool] {

@@ -111,45 +111,82 @@ func alarmWithoutInput(c *site, ch *channel) {
 }
 
 // effectsNotAdmitted: something is told to record a channel whose duty does not
-// listen.
+// listen. What is told at the same hours is one finding.
 func effectsNotAdmitted(c *site) {
-	for i, e := range c.plan.Effects {
-		kind := "alarms"
-		switch {
-		case e.When.Button != "":
+	type told struct {
+		channel int
+		kind    string
+		hours   string
+	}
+	type ties struct {
+		effect, at int // of the first
+		more       int
+	}
+	known := make(map[told]*ties)
+	var order []told
+	index := make(map[string]int, len(c.plan.Channels))
+	for i := range c.plan.Channels {
+		index[c.plan.Channels[i].ID] = i
+	}
+	for i := range c.plan.Effects {
+		e := &c.plan.Effects[i]
+		if e.When.Button != "" {
 			continue // a button is always listened to
-		case e.When.Motion != "":
-			kind = "motion"
 		}
-		happens := lower(c.plan.CauseInWords(e.When))
+		key := told{kind: "alarms"}
+		if e.When.Motion != "" {
+			key.kind = "motion"
+		}
+		if e.Hours != nil {
+			key.hours = plan.HoursText(e.Hours.Blocks)
+		}
 		for k, id := range e.Record {
-			j := slices.IndexFunc(c.plan.Channels, func(ch plan.Channel) bool { return ch.ID == id })
-			ch := &c.plan.Channels[j]
-			steps := c.figures.Listens(j, e.When)
-			holds := e.Hours.Holding()
-			deaf := hours(and(holds, not(steps)))
-			if deaf == 0 || ch.NoCamera {
+			key.channel = index[id]
+			if c.plan.Channels[key.channel].NoCamera {
 				continue
 			}
-			f := Finding{
-				Rule: "effect-not-admitted", Severity: Hint, Path: fmt.Sprintf("effects[%d].record[%d]", i, k), Channel: id,
-				Sentence: plan.Say("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, happens, deaf, kind),
-				Reason:   fmt.Sprintf("It listens only then: %s.", inWords(steps)),
+			if t := known[key]; t != nil {
+				t.more++
+				continue
 			}
-			if deaf == hours(holds) {
-				f.Severity = Error
-				f.Sentence = fmt.Sprintf("%s is told to record by %s, but none of its duties listens to %s.", ch.Name, happens, kind)
-				f.Reason = "The event layer of every duty in its week leaves it out."
-				if e.Hours != nil {
-					f.Sentence = fmt.Sprintf("%s is told to record by %s, but its duty never listens to %s in the hours of that tie.", ch.Name, happens, kind)
-					f.Reason = fmt.Sprintf("The tie holds %s.", plan.HoursInWords(e.Hours.Blocks))
-				}
-			}
-			f.Fix = c.letListen(ch, c.figures.Duties(j), and(holds, not(steps)), kind)
-			f.Cost = deaf / 168
-			c.found = append(c.found, f)
+			known[key] = &ties{effect: i, at: k}
+			order = append(order, key)
 		}
 	}
+	for _, key := range order {
+		c.deafTo(key.channel, key.kind, known[key].effect, known[key].at, known[key].more)
+	}
+}
+
+// deafTo reports that a channel does not listen to a cause, and to some more like it, at all hours of the tie.
+func (c *site) deafTo(channel int, kind string, effect, at, more int) {
+	ch, e := &c.plan.Channels[channel], &c.plan.Effects[effect]
+	steps, holds := c.figures.Listens(channel, e.When), e.Hours.Holding()
+	deaf := hours(and(holds, not(steps)))
+	if deaf == 0 {
+		return
+	}
+	happens := lower(c.plan.CauseInWords(e.When))
+	if more > 0 {
+		happens += fmt.Sprintf(" and %d more", more)
+	}
+	f := Finding{
+		Rule: "effect-not-admitted", Severity: Hint, Path: fmt.Sprintf("effects[%d].record[%d]", effect, at), Channel: ch.ID,
+		Sentence: plan.Say("%s is told to record by %s, but for %.3g hours a week its duty does not listen to %s.", ch.Name, happens, deaf, kind),
+		Reason:   fmt.Sprintf("It listens only then: %s.", inWords(steps)),
+	}
+	if deaf == hours(holds) {
+		f.Severity = Error
+		f.Sentence = fmt.Sprintf("%s is told to record by %s, but none of its duties listens to %s.", ch.Name, happens, kind)
+		f.Reason = "The event layer of every duty in its week leaves it out."
+		if e.Hours != nil {
+			f.Sentence = fmt.Sprintf("%s is told to record by %s, but its duty never listens to %s in the hours of that tie.", ch.Name, happens, kind)
+			f.Reason = fmt.Sprintf("The tie holds %s.", plan.HoursInWords(e.Hours.Blocks))
+		}
+	}
+	f.Fix = c.letListen(ch, c.figures.Duties(channel), and(holds, not(steps)), kind)
+	f.Cost = deaf / 168
+	c.found = append(c.found, f)
 }
 
 // lower begins a cause in the middle of a sentence, where it does not begin with a name.

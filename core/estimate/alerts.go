@@ -1,6 +1,9 @@
 package estimate
 
 import (
+	"slices"
+	"sync"
+
 	"wakefield/core/alert"
 	"wakefield/core/cause"
 	"wakefield/core/plan"
@@ -90,61 +93,104 @@ type alerts struct {
 	outputs  []plan.Output
 	monitors []plan.Monitor
 
-	told     []toldHours
-	switched []switchedHours
-	shown    []shownHours
+	told     map[string]*toldHours // by id
+	switched map[string]*switchedHours
+	shown    map[string]*shownHours
 }
 
-type toldHours struct{ sent, held, quiet alert.Hours }
-type switchedHours struct{ begins, on alert.Hours }
-type shownHours struct{ shown, on, cut alert.Hours }
-
-// alert finds what messages, outputs and monitors do. Where nothing changed that they hear of, an earlier estimate knows.
+// alert finds what messages, outputs and monitors do. What hears of the same as in an earlier estimate does the same.
 func (s *Result) alert(p *plan.Plan, earlier *Result) {
-	if earlier != nil && earlier.alerts.resolver == s.resolver.shared && same(p.Messages, earlier.alerts.messages) && same(p.Outputs, earlier.alerts.outputs) && same(p.Monitors, earlier.alerts.monitors) {
-		s.alerts = earlier.alerts
+	before := new(alerts)
+	if earlier != nil {
+		before = earlier.alerts
+	}
+	if before.resolver == s.resolver.shared && same(p.Messages, before.messages) && same(p.Outputs, before.outputs) && same(p.Monitors, before.monitors) {
+		s.alerts = before
 		s.Messages, s.Outputs, s.Monitors = earlier.Messages, earlier.Outputs, earlier.Monitors
 		return
 	}
-	a := &alerts{resolver: s.resolver.shared, messages: p.Messages, outputs: p.Outputs, monitors: p.Monitors,
-		told: make([]toldHours, len(p.Messages)), switched: make([]switchedHours, len(p.Outputs)), shown: make([]shownHours, len(p.Monitors))}
 	r := s.resolver
 	nm, no := len(p.Messages), len(p.Outputs)
-	s.Messages, s.Outputs, s.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, len(p.Monitors))
+	told, switched, shown := make([]*toldHours, nm), make([]*switchedHours, no), make([]*shownHours, len(p.Monitors))
 	parallel(nm+no+len(p.Monitors), func(k int) {
 		switch {
 		case k < nm:
-			a.told[k] = told(&p.Messages[k], r.heard(r.causes.Messages[k]))
-			s.Messages[k] = a.told[k].figures(p.Messages[k].ID)
+			m := &p.Messages[k]
+			told[k] = tellOf(m, r.heard(r.causes.Messages[k])).find(before.told[m.ID])
 		case k < nm+no:
 			k -= nm
-			a.switched[k] = switched(&p.Outputs[k], r.heard(r.causes.Outputs[k]))
-			s.Outputs[k] = a.switched[k].figures(p.Outputs[k].ID)
+			o := &p.Outputs[k]
+			switched[k] = switchOf(o, r.heard(r.causes.Outputs[k])).find(before.switched[o.ID])
 		default:
 			k -= nm + no
-			a.shown[k] = r.shows(&p.Monitors[k], r.causes.Monitors[k])
-			s.Monitors[k] = a.shown[k].figures(p.Monitors[k].ID)
+			m := &p.Monitors[k]
+			shown[k] = r.showOf(m, r.causes.Monitors[k]).find(before.shown[m.ID])
 		}
 	})
+	s.Messages, s.Outputs, s.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, len(p.Monitors))
+	a := &alerts{resolver: r.shared, messages: p.Messages, outputs: p.Outputs, monitors: p.Monitors,
+		told: make(map[string]*toldHours, nm), switched: make(map[string]*switchedHours, no), shown: make(map[string]*shownHours)}
+	for k, h := range told {
+		a.told[p.Messages[k].ID], s.Messages[k] = h, h.figures(p.Messages[k].ID)
+	}
+	for k, h := range switched {
+		a.switched[p.Outputs[k].ID], s.Outputs[k] = h, h.figures(p.Outputs[k].ID)
+	}
+	for k, h := range shown {
+		a.shown[p.Monitors[k].ID], s.Monitors[k] = h, h.figures(p.Monitors[k].ID)
+	}
 	s.alerts = a
 }
 
 // same tells whether two lists are one and the same.
 func same[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
-func told(m *plan.Message, causes []*trigger) (h toldHours) {
-	streams := alert.Merge(streamsOf(causes, m.Hours.Holding()))
-	all := alert.Triggers(streams)
-	h.sent = alert.Sent(streams, m.AtMostEverySeconds)
-	every := all
+func alike(a, b []alert.Stream) bool { return slices.EqualFunc(a, b, alert.Stream.Equal) }
+
+// toldHours is what goes to one receiver hour by hour, and of what that was found.
+type toldHours struct {
+	every       float64        // the interval, seconds
+	in, all     []alert.Stream // within its hours, and at any
+	sent        alert.Hours
+	held, quiet alert.Hours
+
+	mu    sync.Mutex
+	tried map[float64]float64 // what would go out a day, by the interval
+}
+
+// tellOf is what a receiver hears of, before it is found what that comes to.
+func tellOf(m *plan.Message, causes []*trigger) *toldHours {
+	h := &toldHours{every: m.AtMostEverySeconds, in: alert.Merge(streamsOf(causes, m.Hours.Holding()))}
+	h.all = h.in
 	if m.Hours != nil {
-		every = alert.Triggers(streamsOf(causes, week.Constant(true)))
-	}
-	for k := range all {
-		h.held[k] = max(0, all[k]-h.sent[k])
-		h.quiet[k] = max(0, every[k]-all[k])
+		h.all = alert.Merge(streamsOf(causes, week.Constant(true)))
 	}
 	return h
+}
+
+func (h *toldHours) find(before *toldHours) *toldHours {
+	if before != nil && h.every == before.every && alike(h.in, before.in) && alike(h.all, before.all) {
+		return before
+	}
+	h.tried = make(map[float64]float64)
+	in, every := alert.Triggers(h.in), alert.Triggers(h.all)
+	h.sent = alert.Sent(h.in, h.every)
+	for k := range in {
+		h.held[k] = max(0, in[k]-h.sent[k])
+		h.quiet[k] = max(0, every[k]-in[k])
+	}
+	return h
+}
+
+// at is what would go out a day at another interval.
+func (h *toldHours) at(seconds float64) float64 {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if _, ok := h.tried[seconds]; !ok {
+		sent := alert.Sent(h.in, seconds)
+		h.tried[seconds] = sent.PerDay()
+	}
+	return h.tried[seconds]
 }
 
 func (h *toldHours) figures(id string) Told {
@@ -155,14 +201,33 @@ func (h *toldHours) figures(id string) Told {
 	return t
 }
 
-func switched(o *plan.Output, causes []*trigger) (h switchedHours) {
-	streams := streamsOf(causes, o.Hours.Holding())
-	if o.Prolonged {
-		h.on, h.begins = alert.Taken([]alert.Tie{{Streams: streams, Seconds: o.HoldSeconds}})
-		return h
+// SentAt is how often a message would go out a day if at most one did in so many seconds.
+func (s *Result) SentAt(message string, seconds float64) float64 {
+	return s.alerts.told[message].at(seconds)
+}
+
+// switchedHours is when an output is on hour by hour, and of what that was found.
+type switchedHours struct {
+	hold       float64
+	prolonged  bool
+	in         []alert.Stream
+	begins, on alert.Hours
+}
+
+func switchOf(o *plan.Output, causes []*trigger) *switchedHours {
+	return &switchedHours{hold: o.HoldSeconds, prolonged: o.Prolonged, in: alert.Merge(streamsOf(causes, o.Hours.Holding()))}
+}
+
+func (h *switchedHours) find(before *switchedHours) *switchedHours {
+	switch {
+	case before != nil && h.hold == before.hold && h.prolonged == before.prolonged && alike(h.in, before.in):
+		return before
+	case h.prolonged:
+		h.on, h.begins = alert.Taken([]alert.Tie{{Streams: h.in, Seconds: h.hold}})
+	default:
+		h.begins = alert.Sent(h.in, h.hold)
+		h.on = h.begins.Held(h.hold)
 	}
-	h.begins = alert.Sent(streams, o.HoldSeconds)
-	h.on = h.begins.Held(o.HoldSeconds)
 	return h
 }
 
@@ -170,18 +235,34 @@ func (h *switchedHours) figures(id string) Switched {
 	return Switched{id, h.begins.PerDay(), 100 * h.on.Mean(), h.begins.NightPerDay(), 100 * h.on.NightPerDay() / alert.NightHours}
 }
 
-// shows is what a monitor shows, each tie apart.
-func (r *resolver) shows(m *plan.Monitor, ties []cause.Tie) (h shownHours) {
-	apart := make([][]alert.Stream, len(ties))
-	var all []alert.Stream
+// shownHours is what a monitor shows hour by hour, and of what that was found.
+type shownHours struct {
+	dwell          float64
+	ties           [][]alert.Stream
+	shown, on, cut alert.Hours
+}
+
+// showOf is what a monitor shows, each tie apart.
+func (r *resolver) showOf(m *plan.Monitor, ties []cause.Tie) *shownHours {
+	h := &shownHours{dwell: m.DwellSeconds, ties: make([][]alert.Stream, len(ties))}
 	for k := range ties {
-		apart[k] = streamsOf(r.heard(ties[k:k+1]), week.Constant(true))
-		all = append(all, apart[k]...)
+		h.ties[k] = streamsOf(r.heard(ties[k:k+1]), week.Constant(true))
+	}
+	return h
+}
+
+func (h *shownHours) find(before *shownHours) *shownHours {
+	if before != nil && h.dwell == before.dwell && slices.EqualFunc(h.ties, before.ties, alike) {
+		return before
+	}
+	var all []alert.Stream
+	for _, tie := range h.ties {
+		all = append(all, tie...)
 	}
 	all = alert.Merge(all)
 	h.shown = alert.Triggers(all)
-	h.on, _ = alert.Taken([]alert.Tie{{Streams: all, Seconds: m.DwellSeconds}})
-	h.cut = alert.CutShort(apart, m.DwellSeconds)
+	h.on, _ = alert.Taken([]alert.Tie{{Streams: all, Seconds: h.dwell}})
+	h.cut = alert.CutShort(h.ties, h.dwell)
 	return h
 }
 
@@ -199,16 +280,16 @@ func (h *shownHours) figures(id string) Shown {
 // AlertHours are the figures of alerts hour by hour.
 func (s *Result) AlertHours() AlertHours {
 	out := AlertHours{Messages: []ToldHours{}, Outputs: []SwitchedHours{}, Monitors: []ShownHours{}, Away: []AwayHours{}, Stills: []StillHours{}}
-	for k := range s.alerts.told {
-		h := &s.alerts.told[k]
+	for k := range s.Messages {
+		h := s.alerts.told[s.Messages[k].ID]
 		out.Messages = append(out.Messages, ToldHours{s.Messages[k].ID, h.sent[:], h.held[:], h.quiet[:]})
 	}
-	for k := range s.alerts.switched {
-		h := &s.alerts.switched[k]
+	for k := range s.Outputs {
+		h := s.alerts.switched[s.Outputs[k].ID]
 		out.Outputs = append(out.Outputs, SwitchedHours{s.Outputs[k].ID, h.begins[:], h.on[:]})
 	}
-	for k := range s.alerts.shown {
-		h := &s.alerts.shown[k]
+	for k := range s.Monitors {
+		h := s.alerts.shown[s.Monitors[k].ID]
 		out.Monitors = append(out.Monitors, ShownHours{s.Monitors[k].ID, h.shown[:], h.on[:], h.cut[:]})
 	}
 	for i := range s.Channels {
@@ -222,10 +303,4 @@ func (s *Result) AlertHours() AlertHours {
 		}
 	}
 	return out
-}
-
-// SentAt is how often message k would go out a day if at most one did in so many seconds.
-func (s *Result) SentAt(k int, seconds float64) float64 {
-	h := alert.Sent(streamsOf(s.resolver.heard(s.resolver.causes.Messages[k]), s.plan.Messages[k].Hours.Holding()), seconds)
-	return h.PerDay()
 }

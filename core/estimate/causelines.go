@@ -22,12 +22,7 @@ func (s *Result) CauseLines() []CauseLine {
 	p, r := s.plan, s.resolver
 	out := []CauseLine{}
 	add := func(kind cause.Kind, name, of string, w plan.When, keeps string) {
-		line := CauseLine{When: w, Kind: string(kind), Name: name, Of: of, Keeps: keeps}
-		if (kind != cause.Lost && kind != cause.Tampered) || w.PerMonth > 0 {
-			perDay := s.counterOf(w).PerDay(week.Constant(true))
-			line.Happens = &perDay
-		}
-		out = append(out, line)
+		out = append(out, CauseLine{When: w, Kind: string(kind), Name: name, Of: of, Keeps: keeps})
 	}
 	keeps := make([]string, len(p.Channels))
 	for i := range keeps {
@@ -84,5 +79,12 @@ func (s *Result) CauseLines() []CauseLine {
 			add(kind, c.Name, c.ID, w, "")
 		}
 	}
+	parallel(len(out), func(k int) {
+		line := &out[k]
+		if line.When.Lost == "" && line.When.Tampered == "" || line.When.PerMonth > 0 {
+			perDay := s.counterOf(line.When).PerDay(week.Constant(true))
+			line.Happens = &perDay
+		}
+	})
 	return out
 }

@@ -43,6 +43,8 @@ type Result struct {
 	away     []*away   // by channel; nil where nothing sends it
 	stills   []*stills // by channel; nil where it takes none
 	copies   *copies   // nil where nothing is copied
+	tiesOnce sync.Once
+	ties     []TieFigures
 	special  sync.Once
 	year     *Year
 }

@@ -8,6 +8,9 @@ import (
 	"wakefield/core/week"
 )
 
+// Causes are what causes what in the plan that was estimated.
+func (s *Result) Causes() *cause.Causes { return s.resolver.causes }
+
 // TieFigures is how often one tie of the plan's effects acts, and why it does not.
 type TieFigures struct {
 	Effect  int     `json:"effect" doc:"Place among the plan's effects"`
@@ -33,8 +36,13 @@ const (
 	WhyNothing WhyNot = "nothing" // no stills are set up, no uplink is, or the duty writes nothing then
 )
 
-// Ties are the figures of every tie of the plan's effects, effect by effect.
+// Ties are the figures of every tie of the plan's effects, effect by effect. They are found once.
 func (s *Result) Ties() []TieFigures {
+	s.tiesOnce.Do(func() { s.ties = s.findTies() })
+	return s.ties
+}
+
+func (s *Result) findTies() []TieFigures {
 	by := make([][]TieFigures, len(s.plan.Effects))
 	parallel(len(by), func(i int) { by[i] = s.tiesOf(i) })
 	out := []TieFigures{}

@@ -64,6 +64,33 @@ func (p *Plan) EachMention(f func(Mention) bool) {
 	eachMention(nil, reflect.ValueOf(p).Elem(), reflect.Value{}, f)
 }
 
+// eachMentionSince does the same, but leaves out entries of lists that are as they were at
+// their place in an earlier plan.
+func (p *Plan) eachMentionSince(before *Plan, f func(Mention) bool) {
+	now, was := reflect.ValueOf(p).Elem(), reflect.ValueOf(before).Elem()
+	for _, m := range orderedMembers(now.Type()) {
+		list, old := now.FieldByIndex(m.index), was.FieldByIndex(m.index)
+		at := (*place)(nil).member(m.name)
+		if list.Kind() != reflect.Slice {
+			if mentions(m.typ) && !eachMention(at, list, reflect.Value{}, f) {
+				return
+			}
+			continue
+		}
+		if list.Len() == old.Len() && (list.Len() == 0 || list.Pointer() == old.Pointer()) || !mentions(m.typ) {
+			continue
+		}
+		for i := range list.Len() {
+			if i < old.Len() && reflect.DeepEqual(list.Index(i).Interface(), old.Index(i).Interface()) {
+				continue
+			}
+			if !eachMention(at.entry(i), list.Index(i), list.Index(i), f) {
+				return
+			}
+		}
+	}
+}
+
 // MentionsIn calls f with every place of what a pointer leads to that names a thing.
 func MentionsIn(v any, f func(Mention) bool) {
 	of := reflect.ValueOf(v).Elem()

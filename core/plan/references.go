@@ -19,11 +19,15 @@ func (p *Plan) Check() error {
 
 // checkReferences holds what no single member can tell: ids that are unique,
 // references that lead somewhere, times in order.
-func (p *Plan) checkReferences() error {
+func (p *Plan) checkReferences() error { return p.checkReferencesSince(nil) }
+
+// checkReferencesSince holds the same of a plan that was made from another one that
+// passed, which may be nil.
+func (p *Plan) checkReferencesSince(before *Plan) error {
 	c := &checker{plan: p}
 	c.site()
 	c.ids()
-	c.mentions()
+	c.mentions(before)
 	c.kinds()
 	c.duties()
 	c.weeks()
@@ -69,12 +73,13 @@ func (c *checker) ids() {
 	})
 }
 
-// mentions asks that every id leads somewhere.
-func (c *checker) mentions() {
+// mentions asks that every id leads somewhere. Where nothing that was there has gone, only
+// entries of lists that are other than before need to be asked.
+func (c *checker) mentions(before *Plan) {
 	for _, o := range ReadyObjects() {
 		c.known["object"][o.ID] = true
 	}
-	c.plan.EachMention(func(m Mention) bool {
+	leads := func(m Mention) bool {
 		for i, key := range m.Keys() {
 			if !c.known[m.Kind][key] {
 				path := m.Path()
@@ -85,7 +90,21 @@ func (c *checker) mentions() {
 			}
 		}
 		return c.err == nil
+	}
+	if before == nil || c.lost(before) {
+		c.plan.EachMention(leads)
+		return
+	}
+	c.plan.eachMentionSince(before, leads)
+}
+
+// lost tells whether a thing that there was before is no more.
+func (c *checker) lost(before *Plan) (lost bool) {
+	before.EachThing(func(t Thing) bool {
+		lost = !c.known[t.Kind][t.Key]
+		return !lost
 	})
+	return lost
 }
 
 func (c *checker) site() {

@@ -160,25 +160,35 @@ func (m member) limit(name string) (float64, bool) {
 func CheckAt(path string, v any) error { return checkRules(path, reflect.ValueOf(v).Elem()) }
 
 // CheckSince enforces what Check does on a plan that was made from another one that
-// passed: channels that are as they were there need no second look at their limits.
+// passed: entries of its lists that are as they were there need no second look at their
+// limits.
 func (p *Plan) CheckSince(before *Plan) error {
 	rest := *p
-	rest.Channels = nil
-	for i := range p.Channels {
-		if i < len(before.Channels) && reflect.DeepEqual(p.Channels[i], before.Channels[i]) {
+	now, was, left := reflect.ValueOf(p).Elem(), reflect.ValueOf(before).Elem(), reflect.ValueOf(&rest).Elem()
+	for _, m := range orderedMembers(now.Type()) {
+		list, old := now.FieldByIndex(m.index), was.FieldByIndex(m.index)
+		if list.Kind() != reflect.Slice {
 			continue
 		}
-		if err := checkRules("channels["+strconv.Itoa(i)+"]", reflect.ValueOf(p).Elem().FieldByName("Channels").Index(i)); err != nil {
+		if err := m.check(m.name, list); err != nil {
 			return err
 		}
+		if list.Len() != old.Len() || list.Len() > 0 && list.Pointer() != old.Pointer() {
+			for i := range list.Len() {
+				if i < old.Len() && reflect.DeepEqual(list.Index(i).Interface(), old.Index(i).Interface()) {
+					continue
+				}
+				if err := checkRules(m.name+"["+strconv.Itoa(i)+"]", list.Index(i)); err != nil {
+					return err
+				}
+			}
+		}
+		left.FieldByIndex(m.index).SetZero()
 	}
 	if err := rest.checkLimits(); err != nil {
 		return err
 	}
-	if limit, ok := membersOf(reflect.TypeFor[Plan]())["channels"].limit("maxItems"); ok && float64(len(p.Channels)) > limit {
-		return Wrong("channels", "%d entries; at most %v are possible", len(p.Channels), limit)
-	}
-	return p.checkReferences()
+	return p.checkReferencesSince(before)
 }
 
 // checkLimits enforces the limits of every member of a plan.

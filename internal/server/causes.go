@@ -24,6 +24,44 @@ type TiesBody struct {
 	Ties    []estimate.TieFigures `json:"ties"`
 }
 
+// TieChange is what became of the list of ties by a change: some of it was put in the place of what was there.
+type TieChange struct {
+	From  int                   `json:"from" doc:"Place in the list"`
+	Gone  int                   `json:"gone" doc:"How many there are no longer from there on"`
+	Put   []estimate.TieFigures `json:"put" doc:"What is there now"`
+	Shift int                   `json:"shift" doc:"What is added to the place among the plan's effects of those behind it"`
+}
+
+// mostPut are told with a change; of more, whoever wants to know asks for all.
+const mostPut = 100
+
+// tieChange is what became of the ties; nil where nothing did, or too much.
+func tieChange(before, after []estimate.TieFigures) *TieChange {
+	from := 0
+	for from < len(before) && from < len(after) && before[from] == after[from] {
+		from++
+	}
+	shift, same := 0, 0
+	if n, m := len(before), len(after); n > 0 && m > 0 {
+		shift = after[m-1].Effect - before[n-1].Effect
+	}
+	for same < len(before)-from && same < len(after)-from {
+		was := before[len(before)-1-same]
+		was.Effect += shift
+		if was != after[len(after)-1-same] {
+			break
+		}
+		same++
+	}
+	put := after[from : len(after)-same]
+	if gone := len(before) - same - from; gone > 0 || len(put) > 0 {
+		if len(put) <= mostPut {
+			return &TieChange{from, gone, append([]estimate.TieFigures{}, put...), shift}
+		}
+	}
+	return nil
+}
+
 func (s *service) ties(ctx context.Context, in *PlanParam) (*body[TiesBody], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
@@ -88,4 +126,3 @@ func (s *service) wrongWay(ctx context.Context, in *struct {
 	out, err := heavily(ctx, s.heavy.edits, func() (estimate.WrongWay, error) { return e.site.WrongWayOf(in.Input), nil })
 	return &body[estimate.WrongWay]{out}, s.problem(ctx, err)
 }
-

@@ -1,7 +1,9 @@
 package server
 
 import (
+	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -20,7 +22,7 @@ func TestWhatCausesWhat(t *testing.T) {
 			t.Errorf("%+v", line)
 		}
 	}
-	for name, keeps := range map[string]string{"motion Yard": "itself",  "alarm Hatch contact": "", "button Help point": "", "lost Slip": "", "tampered Yard": ""} {
+	for name, keeps := range map[string]string{"motion Yard": "itself", "alarm Hatch contact": "", "button Help point": "", "lost Slip": "", "tampered Yard": ""} {
 		if line, ok := names[name]; !ok || line.Keeps != keeps {
 			t.Errorf("%s: %+v", name, line)
 		}
@@ -63,4 +65,32 @@ func TestAContactTheWrongWayRound(t *testing.T) {
 		t.Errorf("%+v", none)
 	}
 	call[problemBody](c, "GET", "/api/plans/site/inputs/a9/wrong", "", 404)
+}
+
+// TestAChangeTellsItsTies follows the list of ties by what changes tell of it.
+func TestAChangeTellsItsTies(t *testing.T) {
+	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/ties-of-every-kind.json"))
+	list := call[TiesBody](c, "GET", "/api/plans/site/ties", "", 200).Ties
+	for i, edit := range []string{
+		`{"addEffect":{"effect":{"when":{"motion":"yard"},"message":["m1"]}}}`,
+		`{"addEffect":{"effect":{"when":{"alarm":"a2"},"monitor":["v1"],"output":["o1"]}}}`,
+		`{"removeEffect":{"effect":{"when":{"lost":"slip"},"message":["m1","m2"],"record":["slip"]}}}`,
+		`{"removeAlarmInput":{"alarmInput":"a1"}}`,
+		`{"setAudio":{"channels":["slip"],"audioKbps":10}}`,
+		`{"setMessage":{"message":{"id":"m1","name":"Night phone","to":"The porter","atMostEverySeconds":60,"hours":{"blocks":[{"from":"18:00","to":"19:00"}]}}}}`,
+	} {
+		a := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(`{"version":%d,"edits":[%s]}`, i+1, edit), 200)
+		if a.Ties != nil {
+			behind := slices.Clone(list[a.Ties.From+a.Ties.Gone:])
+			for k := range behind {
+				behind[k].Effect += a.Ties.Shift
+			}
+			list = append(append(slices.Clone(list[:a.Ties.From]), a.Ties.Put...), behind...)
+		} else if i != 4 {
+			t.Errorf("%s changes no tie", edit)
+		}
+		if now := call[TiesBody](c, "GET", "/api/plans/site/ties", "", 200).Ties; !slices.Equal(now, list) {
+			t.Fatalf("%s: %+v, want %+v", edit, list, now)
+		}
+	}
 }

@@ -41,6 +41,7 @@ type Answer struct {
 	Ribbons  []Ribbon           `json:"ribbons" doc:"Of the channels whose ribbon changed"`
 	Order    []string           `json:"order" doc:"Ids of all channels in the order of the plan"`
 	Rows     []TableRow         `json:"rows" doc:"Rows of the channel table that changed"`
+	Ties     *TieChange         `json:"ties,omitempty" doc:"What became of the ties; absent where nothing did, or so much that it is asked for"`
 }
 
 func state(e entry) State {
@@ -87,5 +88,6 @@ func answer(before, after entry) *Answer {
 			a.Ribbons = append(a.Ribbons, ribbon(after.site, i))
 		}
 	}
+	a.Ties = tieChange(before.site.Ties(), after.site.Ties())
 	return a
 }

@@ -5,6 +5,7 @@ import (
 	"reflect"
 	"slices"
 	"strconv"
+	"strings"
 
 	jsonpatch "github.com/evanphx/json-patch/v5"
 	"github.com/wI2L/jsondiff"
@@ -64,28 +65,49 @@ func written(operations []jsondiff.Operation) (json.RawMessage, error) {
 }
 
 // patches compares two plans in both directions. Only members that differ are looked
-// at, and of the channels, where they are the same ones in the same order, only those
-// that differ.
+// at, and of lists as long as they were only the entries that differ; of channels, where
+// they are the same ones in the same order.
 func patches(from, to *plan.Plan) (forward, backward json.RawMessage, err error) {
 	var d difference
-	a, b := *from, *to
-	if sameChannels(from, to) {
-		for i := range from.Channels {
-			if reflect.DeepEqual(from.Channels[i], to.Channels[i]) {
-				continue
-			}
-			if err := d.compare("/channels/"+strconv.Itoa(i), from.Channels[i], to.Channels[i]); err != nil {
+	a, b := reflect.ValueOf(from).Elem(), reflect.ValueOf(to).Elem()
+	rest, other := *from, *to
+	left, right := reflect.ValueOf(&rest).Elem(), reflect.ValueOf(&other).Elem()
+	for k := range a.NumField() {
+		x, y := a.Field(k), b.Field(k)
+		if x.Kind() != reflect.Slice || x.Len() != y.Len() || x.Len() == 0 {
+			continue
+		}
+		if name, _, _ := strings.Cut(a.Type().Field(k).Tag.Get("json"), ","); name != "channels" || sameChannels(from, to) {
+			if err := d.entries("/"+name, x, y); err != nil {
 				return nil, nil, err
 			}
+			left.Field(k).SetZero()
+			right.Field(k).SetZero()
 		}
-		a.Channels, b.Channels = nil, nil
 	}
-	if !reflect.DeepEqual(a, b) {
-		if err := d.compare("", a, b); err != nil {
+	if !reflect.DeepEqual(rest, other) {
+		if err := d.compare("", rest, other); err != nil {
 			return nil, nil, err
 		}
 	}
 	return d.written()
+}
+
+// entries adds what differs between two lists of one length, entry by entry.
+func (d *difference) entries(path string, a, b reflect.Value) error {
+	if a.Pointer() == b.Pointer() {
+		return nil
+	}
+	for i := range a.Len() {
+		x, y := a.Index(i).Interface(), b.Index(i).Interface()
+		if reflect.DeepEqual(x, y) {
+			continue
+		}
+		if err := d.compare(path+"/"+strconv.Itoa(i), x, y); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // documentPatches compares a document that is no plan with one.

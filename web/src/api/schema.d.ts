@@ -1082,6 +1082,8 @@ export interface components {
             /** @description What the change did */
             sentence: string;
             tide: components["schemas"]["Tide"];
+            /** @description What became of the ties; absent where nothing did, or so much that it is asked for */
+            ties?: components["schemas"]["TieChange"];
             /** @description What undo would take back; empty for nothing */
             undo: string;
             /** @description Whose change that is */
@@ -3824,6 +3826,25 @@ export interface components {
              * @description to here; absent for the end of the week
              */
             to?: number;
+        };
+        TieChange: {
+            /**
+             * Format: int64
+             * @description Place in the list
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description How many there are no longer from there on
+             */
+            gone: number;
+            /** @description What is there now */
+            put: components["schemas"]["EstimatedTieFigures"][];
+            /**
+             * Format: int64
+             * @description What is added to the place among the plan's effects of those behind it
+             */
+            shift: number;
         };
         TiesBody: {
             causes: components["schemas"]["EstimatedCauseLine"][];

@@ -25,7 +25,8 @@ const guarded = computed(() => new Set((site.plan?.alarmInputs ?? []).flatMap((a
     <h2>Losses</h2>
     <p class="soft">
       Somebody hears of a lost picture on {{ lost }} of {{ count(cameras, 'camera') }}; {{ guarded }} of
-      {{ count(site.plan?.recorders.length ?? 0, 'recorder') }} have a contact in their housing.
+      {{ count(site.plan?.recorders.length ?? 0, 'recorder') }} {{ guarded === 1 ? 'has' : 'have' }} a contact in the
+      housing.
       <template v-if="!site.plan?.messages?.length"> Nobody is told of anything yet: make a message above.</template>
     </p>
     <FindingsOf :rules="rules" />

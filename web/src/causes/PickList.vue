@@ -120,7 +120,8 @@ defineExpose({ yOf })
           >
             <template v-if="'row' in item">
               <span class="name" :title="item.row.name"
-                ><span v-if="item.kind" class="soft">{{ item.kind }} </span>{{ item.row.name }}</span
+                ><span v-if="item.kind" class="soft kind">{{ item.kind }}</span
+                >{{ item.row.name }}</span
               >
               <span v-if="item.row.note" class="note" :class="item.row.short ? 'short' : 'soft'">{{
                 item.row.note
@@ -228,6 +229,11 @@ h2 {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+
+.kind {
+  margin-right: 5px;
+  font-weight: 400;
 }
 
 .note {

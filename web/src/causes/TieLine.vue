@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { Finding, Hours } from '../api/types'
 import { useFindings } from '../findings/useFindings'
+import { three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import type { TieRow } from './useTies'
@@ -15,11 +16,12 @@ const emit = defineEmits<{ untie: []; hours: [at: Hours[]]; dwell: [seconds: num
 const open = ref(false)
 const f = computed(() => row.figures)
 /** Part of what happens is lost, and when it is not. */
-const part = computed(() =>
-  !f.value.why && f.value.actsPerDay < 0.999 * f.value.happensPerDay
-    ? `of ${aDay(f.value.happensPerDay)}; it listens ${f.value.hours ?? 'at times'}`
-    : '',
-)
+const part = computed(() => {
+  const share = f.value.actsPerDay / f.value.happensPerDay
+  return !f.value.why && share < 0.999
+    ? `, ${three(100 * share)} % of what happens; it listens ${f.value.hours ?? 'at times'}`
+    : ''
+})
 </script>
 
 <template>
@@ -34,7 +36,7 @@ const part = computed(() =>
     </p>
     <p class="soft">
       <b v-if="f.why" class="short" data-test="why">never acts: {{ whyWords[f.why] }}</b>
-      <template v-else>{{ aDay(f.actsPerDay) }} {{ part }}</template>
+      <template v-else>{{ aDay(f.actsPerDay) }}{{ part }}</template>
       <button type="button" class="plain-button link" :aria-expanded="open" data-test="tie-hours" @click="open = !open">
         {{ row.hours ? 'at some hours' : 'always' }}
       </button>

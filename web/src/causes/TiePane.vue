@@ -31,12 +31,23 @@ function setOften(n: number) {
   const each = new Map(rows.map((r) => [r.cause.key, r]))
   if (each.size) ties.setHours([...each.values()][0]!, [...each.values()][0]!.hours ?? [])
 }
-/** What was found about a tie: about it alone, where it records, or about all ties of its effect that never act. */
+/** What was found about a tie: where it records, about its channel and causes of that sort; else about its effect. */
 function findingOf(row: TieRow) {
-  const { effect, does, to: id } = row.figures
-  const at = site.plan?.effects?.[effect]?.record?.indexOf(id) ?? -1
-  const path = does === 'record' ? `effects[${effect}].record[${at}]` : `effects[${effect}]`
-  return site.findings.find((f) => f.path === path && !f.accepted && (does === 'record' || row.figures.why))
+  const { effect, does, to: id, why } = row.figures
+  const effects = site.plan?.effects ?? []
+  return site.findings.find((f) => {
+    if (f.accepted) return false
+    if (does !== 'record') return !!why && f.path === `effects[${effect}]`
+    const first = effects[Number(/^effects\[(\d+)\]\.record/.exec(f.path)?.[1] ?? -1)]
+    const here = effects[effect]
+    return (
+      f.channel === id &&
+      !!first &&
+      !!here &&
+      !first.when.motion === !here.when.motion &&
+      JSON.stringify(first.hours) === JSON.stringify(here.hours)
+    )
+  })
 }
 </script>
 

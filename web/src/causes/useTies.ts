@@ -44,7 +44,23 @@ export function useTies() {
   const { data, failure } = useAnswer(
     () => site.version,
     () => api.GET('/api/plans/{id}/ties', { params: site.here }),
-    { debounce: 15, keep: true },
+    { debounce: 60, keep: true },
+  )
+  // A change tells what became of the ties; the rest follows when all are asked for.
+  watch(
+    () => site.answered,
+    (answer) => {
+      const known = data.value
+      if (!answer?.ties || !known || known.version + 1 !== answer.version) return
+      const { from, gone, put, shift } = answer.ties
+      const behind = (known.ties ?? []).slice(from + gone)
+      const moved = shift ? behind.map((t) => ({ ...t, effect: t.effect + shift })) : behind
+      data.value = {
+        ...known,
+        version: answer.version,
+        ties: [...(known.ties ?? []).slice(0, from), ...(put ?? []), ...moved],
+      }
+    },
   )
   const channelName = (id?: string) => site.channels.get(id ?? '')?.name ?? id ?? ''
 
