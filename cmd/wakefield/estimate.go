@@ -121,7 +121,10 @@ func writeTable(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 	for i, r := range s.Recorders {
 		fmt.Fprintf(t, "%s\t%.1f\t%.1f\t%.1f\t%v\t\n", p.Recorders[i].Name, r.AverageMbps, r.BusiestMbps, r.IntakeMbps, p.Recorders[i].IngestMbps)
 	}
-	return t.Flush()
+	if err := t.Flush(); err != nil {
+		return err
+	}
+	return writeAlerts(w, p, s)
 }
 
 // days writes a retention; footage that nothing takes away has none.

@@ -71,13 +71,15 @@ func quay(t *testing.T) []byte {
 func TestEstimateForPeopleAndPrograms(t *testing.T) {
 	file := write(t, quay(t))
 	table, _, status := run(t, "estimate", file)
-	if status != 0 || !strings.Contains(table, "Gangway A") || !strings.Contains(table, "Harbour office recorder") || !strings.Contains(table, "no camera") {
+	if status != 0 || !strings.Contains(table, "Gangway A") || !strings.Contains(table, "Harbour office recorder") || !strings.Contains(table, "no camera") ||
+		!strings.Contains(table, "Duty phone") || !strings.Contains(table, "Yard horn") || !strings.Contains(table, "Harbour office screen") || !strings.Contains(table, "Fuel store") {
 		t.Errorf("status %d:\n%s", status, table)
 	}
 	out, _, status := run(t, "estimate", "--json", file)
 	var figures struct {
-		Format                     string
-		Channels, Pools, Recorders []map[string]any
+		Format                                                  string
+		Channels, Pools, Recorders, Messages, Outputs, Monitors []map[string]any
+		Offsite                                                 map[string]any
 	}
 	if err := json.Unmarshal([]byte(out), &figures); err != nil || status != 0 {
 		t.Fatalf("status %d, %v", status, err)
@@ -92,8 +94,13 @@ func TestEstimateForPeopleAndPrograms(t *testing.T) {
 		"channels":  {"id", "writtenPercent", "eventPercent", "averageKbps", "gigabytesPerDay", "retentionDays", "worstDays", "triggersPerDay"},
 		"pools":     {"id", "usableGB", "gigabytesPerDay", "retentionDays", "worstDays"},
 		"recorders": {"id", "averageMbps", "intakeMbps"},
+		"messages":  {"id", "perDay", "heldBackPerDay"},
+		"outputs":   {"id", "perDay", "onPercent"},
+		"monitors":  {"id", "perDay", "onPercent", "cutShortPercent"},
+		"offsite":   {"gigabytesPerDay", "worstWaitSeconds"},
 	} {
-		first := map[string][]map[string]any{"channels": figures.Channels, "pools": figures.Pools, "recorders": figures.Recorders}[list][0]
+		first := map[string][]map[string]any{"channels": figures.Channels, "pools": figures.Pools, "recorders": figures.Recorders,
+			"messages": figures.Messages, "outputs": figures.Outputs, "monitors": figures.Monitors, "offsite": {figures.Offsite}}[list][0]
 		for _, name := range members {
 			if _, ok := first[name]; !ok {
 				t.Errorf("%s have no %s", list, name)
@@ -134,7 +141,7 @@ func TestCheckTellsErrorsByItsStatus(t *testing.T) {
 	}
 	p := demo.PennywhistleQuay()
 	p.Channels = p.Channels[2:3] // the waiting room alone
-	p.Effects, p.CallButtons = nil, nil
+	p.Effects, p.CallButtons, p.Messages = nil, nil, nil
 	data, err := p.Write()
 	if err != nil {
 		t.Fatal(err)
