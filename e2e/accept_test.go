@@ -17,7 +17,7 @@ func TestAFindingIsAccepted(t *testing.T) {
 	p.shows(`[data-rule="likely-misses"]`, "4 channels miss many wanted events")
 	p.shows(`[data-rule="likely-misses"] [data-test="effect"]`, "missed events a day")
 	p.shows(`[data-rule="below-at-least"] [data-test="effect"]`, "days, ")
-	p.shows(`[data-rule="effect-not-admitted"] [data-test="decision"]`, "For you to decide: ")
+	p.shows(`[data-rule="mostly-held-back"] [data-test="decision"]`, "For you to decide: ")
 	p.click(`[data-rule="audio"] [data-test="accept"]`)
 	p.keys("the customer has put up a notice")
 	p.keys(kb.Enter)

@@ -56,7 +56,7 @@ func TestAnAreaIsPainted(t *testing.T) {
 		t.Errorf("%.3f is left of %.3f", less, wide)
 	}
 	p.press(p.in(0.5, 0.6), p.in(0.9, 0.6))
-	p.until(`document.querySelector('[data-thing="area area-1"] .cells').getBoundingClientRect().width > 500`)
+	p.until(`document.querySelector('[data-thing="area area-1"] .cells').getBoundingClientRect().width > 440`)
 	p.keys(kb.Escape)
 	p.until(`document.querySelector('[data-thing="area area-1"] .cells').getBoundingClientRect().width < 300`)
 	p.mouse(input.DispatchMouseEventTypeMouseReleased, p.in(0.9, 0.6), chromedp.ButtonLeft)

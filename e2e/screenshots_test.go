@@ -6,9 +6,7 @@ import (
 	"path/filepath"
 	"testing"
 
-	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
-	"github.com/chromedp/chromedp/kb"
 
 	"wakefield/internal/demo"
 )
@@ -56,12 +54,6 @@ func TestScreenshots(t *testing.T) {
 	p.choose("booth")
 	p.shows(`.findings`, "records audio")
 	p.shoot(dir, "channel")
-	p.click(`[data-duty="keyframes"]`)
-	p.click(`[data-test="edit-duty"]`)
-	p.shows(".says", "keyframes")
-	p.until(`document.getAnimations().length === 0`)
-	p.shoot(dir, "duty")
-	p.keys("\x1b")
 	p.open(week+"/findings", ".finding")
 	p.shoot(dir, "findings")
 
@@ -70,23 +62,6 @@ func TestScreenshots(t *testing.T) {
 	p.item(`[data-day="fri"]`, "Look closer")
 	p.until(`!!document.querySelector('[data-test="whole-week"]') && document.getAnimations().length === 0`)
 	p.shoot(dir, "day")
-
-	p.open(week, gangwayA+" canvas")
-	p.shows(verdict, "days")
-	at := p.on("lane-1", 4*1440+6*60)
-	p.mouse(input.DispatchMouseEventTypeMouseMoved, at)
-	for range 7 {
-		p.wheel(at, -300)
-	}
-	p.mouse(input.DispatchMouseEventTypeMouseMoved, at)
-	p.shows(".look", "Vehicle lane 1")
-	p.shoot(dir, "close")
-	p.open(week, gangwayA+" canvas")
-	p.choose("kiosk")
-	p.keys("c", kb.ModifierCtrl)
-	p.choose("lane-1", "barrier")
-	p.shows(`[data-test="draft"]`, "h a week")
-	p.shoot(dir, "copy")
 
 	p.open("/", `main li`)
 	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
@@ -109,6 +84,17 @@ func TestScreenshots(t *testing.T) {
 	p.shows(`[data-test="walk-says"]`, "is noticed after")
 	p.until("fetch(document.querySelector('[data-test=\"still\"]').getAttribute('href')).then(r => r.ok)")
 	p.shoot(dir, "triggers")
+	p.open(week+"/triggers/causes", `[data-pick="motion hall"]`)
+	p.find("causes", "a")
+	p.until(`!!document.querySelector('[data-pick="alarm fuel-contact"]') || (document.querySelector('[data-test="causes"] [role=listbox]').scrollTop += 300, false)`)
+	p.click(`[data-pick="alarm fuel-contact"]`)
+	p.shows(`[data-test="why"]`, "never acts")
+	p.until(`document.querySelectorAll('[data-test="strands"] path').length > 7`)
+	p.shoot(dir, "causes")
+	p.open(week+"/triggers/messages", `[data-card="pier-office"] [data-test="per-day"]`)
+	p.shoot(dir, "messages")
+	p.open(week+"/triggers/offsite", `[data-safe="fuel"]`)
+	p.shoot(dir, "offsite")
 	p.open(week+"/kit/recorders", `[data-scenario="more"]`)
 	p.shoot(dir, "recorders")
 	p.open(week+"/kit/activities", `[data-test="rate-curve"]`)

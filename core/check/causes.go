@@ -288,7 +288,7 @@ func losses(c *site) {
 			}
 		}
 	}
-	var without []string
+	without := 0
 	var ties []edit.Edit
 	first := -1
 	for i := range c.plan.Channels {
@@ -296,16 +296,16 @@ func losses(c *site) {
 			if first < 0 {
 				first = i
 			}
-			without = append(without, ch.ID)
+			without++
 			ties = append(ties, edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Lost: ch.ID, PerMonth: lostPerMonth}, Message: []string{c.plan.Messages[0].ID}}}})
 		}
 	}
-	if len(without) > 0 {
+	if without > 0 {
 		s := "Nobody is told when the picture of " + c.plan.Channels[first].Name + " is lost."
-		if len(without) > 1 {
-			s = fmt.Sprintf("Nobody is told when the picture of any of %d channels is lost.", len(without))
+		if without > 1 {
+			s = fmt.Sprintf("Nobody is told when the picture of any of %d channels is lost.", without)
 		}
-		c.about(Finding{Rule: "loss-untold", Severity: Hint, Path: fmt.Sprintf("channels[%d]", first), Channel: without[0], Channels: without, Sentence: s,
+		c.about(Finding{Rule: "loss-untold", Severity: Hint, Path: "effects", Sentence: s,
 			Reason: "A camera that fails would be noticed when its footage is wanted.",
 			Fix:    &Fix{"Tell " + c.plan.Messages[0].To, ties}})
 	}

@@ -203,7 +203,7 @@ func TestEdits(t *testing.T) {
 			"Channel added",
 			func(p *plan.Plan) bool {
 				c := p.Channel("far-gate")
-				return c != nil && c.Number == 3 && c.Streams.Main.Width == 2560 && c.Streams.Sub == nil && c.Recorder == "r1"
+				return c != nil && c.Movable == nil && c.Stills == nil && c.Number == 3 && c.Streams.Main.Width == 2560 && c.Streams.Sub == nil && c.Recorder == "r1"
 			}},
 		{"renumber", Edit{MoveChannels: &MoveChannels{Channels: []string{"c2"}, Recorder: "r1", Before: "c1"}},
 			"Gate moved before Yard",

@@ -134,7 +134,7 @@ func hasMessage(id string) func(*plan.Effect) bool {
 
 // TestPlayedAlertsAgree plays out what causes do beside recording.
 func TestPlayedAlertsAgree(t *testing.T) {
-	const weeks = 150
+	const weeks = 80
 	files, _ := filepath.Glob("testdata/plans/*.json")
 	held := 0
 	for _, file := range files {

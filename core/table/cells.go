@@ -160,7 +160,7 @@ func newChannel(p *plan.Plan) (plan.Channel, error) {
 	for i := len(p.Channels) - 1; i >= 0; i-- {
 		if like := p.Channels[i]; !like.NoCamera {
 			c = like
-			c.ID, c.Nuisance, c.Detection.Areas, c.Scene = "new", "", nil, nil
+			c.ID, c.Nuisance, c.Detection.Areas, c.Scene, c.Movable, c.Stills = "new", "", nil, nil, nil, nil
 			c.Streams = plan.Streams{Main: unmeasured(like.Streams.Main), Sub: unmeasured(like.Streams.Sub), Third: unmeasured(like.Streams.Third)}
 			break
 		}

@@ -88,6 +88,8 @@ func answer(before, after entry) *Answer {
 			a.Ribbons = append(a.Ribbons, ribbon(after.site, i))
 		}
 	}
-	a.Ties = tieChange(before.site.Ties(), after.site.Ties())
+	if before.site != nil { // else all of it is new
+		a.Ties = tieChange(before.site.Ties(), after.site.Ties())
+	}
 	return a
 }
