@@ -185,7 +185,13 @@ func (c *site) deafTo(channel int, kind string, effect, at, more int) {
 		}
 	}
 	f.Fix = c.letListen(ch, c.figures.Duties(channel), and(holds, not(steps)), kind)
-	f.Cost = deaf / 168
+	f.Cost, f.worse = deaf/168, deaf
+	f.cause = fmt.Sprint(f.Rule, f.Severity, kind, e.Hours != nil, f.Fix == nil)
+	words := "%d channels are told to record by " + kind + " at hours in which their duties do not listen."
+	if f.Severity == Error {
+		words = "%d channels are told to record by " + kind + ", but their duties never listen then."
+	}
+	f.several = func(n int) string { return fmt.Sprintf(words, n) }
 	c.found = append(c.found, f)
 }
 

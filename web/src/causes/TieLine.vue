@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { Finding, Hours } from '../api/types'
-import { useFindings } from '../findings/useFindings'
+import type { Edit, Hours } from '../api/types'
+import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
@@ -10,8 +10,11 @@ import type { TieRow } from './useTies'
 import { aDay, doesNames, whyWords } from './words'
 
 /** One tie: what causes what, how often a day, when, and why it does not. */
-const { row } = defineProps<{ row: TieRow; finding: Finding | undefined }>()
-const { mend } = useFindings()
+const { row } = defineProps<{
+  row: TieRow
+  finding: { reason: string; label?: string; edits: Edit[]; decision?: string } | undefined
+}>()
+const site = useSite()
 const emit = defineEmits<{ untie: []; hours: [at: Hours[]]; dwell: [seconds: number] }>()
 const open = ref(false)
 const f = computed(() => row.figures)
@@ -44,8 +47,14 @@ const part = computed(() => {
     </p>
     <p v-if="finding" class="mend">
       <span class="soft">{{ finding.reason }}</span>
-      <button v-if="finding.fix" type="button" class="act quiet" data-test="mend-tie" @click="mend(finding)">
-        {{ finding.fix.label }}
+      <button
+        v-if="finding.label"
+        type="button"
+        class="act quiet"
+        data-test="mend-tie"
+        @click="site.change(finding.edits)"
+      >
+        {{ finding.label }}
       </button>
       <span v-else class="soft">{{ finding.decision }}</span>
     </p>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import type { Edit } from '../api/types'
+import { channelsOf } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import DurationField from '../ui/DurationField.vue'
 import { count } from '../ui/figures'
@@ -32,22 +34,21 @@ function setOften(n: number) {
   if (each.size) ties.setHours([...each.values()][0]!, [...each.values()][0]!.hours ?? [])
 }
 /** What was found about a tie: where it records, about its channel and causes of that sort; else about its effect. */
-function findingOf(row: TieRow) {
+function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]; decision?: string } | undefined {
   const { effect, does, to: id, why } = row.figures
   const effects = site.plan?.effects ?? []
-  return site.findings.find((f) => {
-    if (f.accepted) return false
+  const here = effects[effect]
+  const found = site.findings.find((f) => {
+    if (f.accepted || !here) return false
     if (does !== 'record') return !!why && f.path === `effects[${effect}]`
     const first = effects[Number(/^effects\[(\d+)\]\.record/.exec(f.path)?.[1] ?? -1)]
-    const here = effects[effect]
-    return (
-      f.channel === id &&
-      !!first &&
-      !!here &&
-      !first.when.motion === !here.when.motion &&
-      JSON.stringify(first.hours) === JSON.stringify(here.hours)
-    )
+    const isSort = !!first && !first.when.motion === !here.when.motion && !first.hours === !here.hours
+    return isSort && channelsOf(f).includes(id)
   })
+  if (!found) return undefined
+  // Of several channels only this one is mended here.
+  const edits = (found.fix?.edits ?? []).filter((e) => !found.places || !e.paint || e.paint.channels?.includes(id))
+  return { reason: found.places ? '' : found.reason, label: found.fix?.label, edits, decision: found.decision }
 }
 </script>
 
