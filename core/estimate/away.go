@@ -53,20 +53,28 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 		s.away[i] = &gone
 		percent := 100 * gone.share.Mean()
 		c.AwayPercent = &percent
-		full, low, missed := 0.0, 0.0, 0.0
 		for _, b := range s.played[i].week {
-			share := min(1, gone.share[b.Span.From/week.Hour])
-			full += b.Full * (1 - share)
-			low += b.Low * (1 - share)
-			missed += b.Missed + (b.Full+b.Low)*share
-			gone.percent += share * (b.Full + b.Low + b.Missed)
+			gone.percent += min(1, gone.share[b.Span.From/week.Hour]) * (b.Full + b.Low + b.Missed)
 		}
-		if all := full + low + missed; all > 0 {
-			gone.percent *= 100 / all
+		left := gone.missing(s.played[i])
+		if left.EventsPerDay > 0 {
+			gone.percent *= 100 / (7 * left.EventsPerDay)
 		}
-		gone.missed = missed/7 - c.Evidence.MissedPerDay
-		c.Evidence = newEvidence(full/7, low/7, missed/7)
+		gone.missed = left.MissedPerDay - c.Evidence.MissedPerDay
+		c.Evidence = left
 	})
+}
+
+// missing is the evidence of a week of footage, with what happens at home while the camera is away counted as missed.
+func (a *away) missing(p *played) Evidence {
+	full, low, missed := 0.0, 0.0, 0.0
+	for _, b := range p.week {
+		share := min(1, a.share[b.Span.From/week.Hour])
+		full += b.Full * (1 - share)
+		low += b.Low * (1 - share)
+		missed += b.Missed + (b.Full+b.Low)*share
+	}
+	return newEvidence(full/7, low/7, missed/7)
 }
 
 // Away is how much a movable camera misses at home.

@@ -293,7 +293,12 @@ func (n *noticing) of(c *plan.Channel, k int) []activity.Detection {
 // input resolves channel i.
 func (r *resolver) input(i int) input {
 	c := &r.plan.Channels[i]
-	in := input{empty: c.NoCamera, duties: r.steps(c)}
+	return r.inputOf(i, c, r.steps(c))
+}
+
+// inputOf resolves channel i as if it were c, with duties of its own.
+func (r *resolver) inputOf(i int, c *plan.Channel, duties week.Steps[string]) input {
+	in := input{empty: c.NoCamera, duties: duties}
 	if in.empty {
 		return in
 	}
@@ -308,13 +313,13 @@ func (r *resolver) input(i int) input {
 		in.full = max(in.full, in.regimes[run].Value.Call.Idle, in.regimes[run].Value.Call.Active)
 	}
 	in.scene = footage.Scene{Call: -math.Expm1(-r.call[i])}
-	r.sources(i, &in)
+	r.sources(i, c, &in)
 	return in
 }
 
-// sources fills in what happens to channel i.
-func (r *resolver) sources(i int, in *input) {
-	c, h := &r.plan.Channels[i], &in.heard
+// sources fills in what happens to channel i, as if it were c.
+func (r *resolver) sources(i int, c *plan.Channel, in *input) {
+	h := &in.heard
 	if c.Activity != "" {
 		h.by = r.noticing[i].wanted
 	}

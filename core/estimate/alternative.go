@@ -1,0 +1,48 @@
+package estimate
+
+import (
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+	"wakefield/core/week"
+)
+
+// Alternative is what a channel would write, and what would be kept, under other settings.
+type Alternative struct {
+	Daily    storage.Bytes // written in a mean day, stills among them
+	Evidence Evidence
+}
+
+// Alternatives tries other settings of single channels of a plan that was estimated.
+type Alternatives struct {
+	site     *Result
+	resolver *resolver
+}
+
+// Alternatives are those of the plan with more duties to choose from than it has.
+func (s *Result) Alternatives(more []plan.Duty) *Alternatives {
+	sh := *s.resolver.shared
+	sh.duties = make(map[string]*plan.Duty, len(s.plan.Duties)+len(more))
+	for i := range s.plan.Duties {
+		sh.duties[s.plan.Duties[i].ID] = &s.plan.Duties[i]
+	}
+	for i := range more {
+		sh.duties[more[i].ID] = &more[i]
+	}
+	return &Alternatives{s, &resolver{s.plan, &sh}}
+}
+
+// Of tries channel i as if it were c, with other duties. c may differ from the channel in nothing that others hear of: in its
+// streams, audio, seconds kept, limits and week alone.
+func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alternative {
+	s := a.site
+	in := a.resolver.inputOf(i, c, duties)
+	played := newPlayed(&in, in.play(nil))
+	out := Alternative{Daily: s.stillBytes(i), Evidence: newEvidence(played.mean.Full/7, played.mean.Low/7, played.mean.Missed/7)}
+	for _, written := range played.hourly {
+		out.Daily += written / 7
+	}
+	if gone := s.away[i]; gone != nil {
+		out.Evidence = gone.missing(played)
+	}
+	return out
+}

@@ -1,0 +1,259 @@
+package solve
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"wakefield/core/edit"
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+	"wakefield/core/week"
+)
+
+// Choice is one way of setting a channel.
+type Choice struct {
+	Words []string      // what is changed, each as a fitter would enter it, without the channel's name; empty as it is
+	Edits []edit.Edit   // that make it so
+	Daily storage.Bytes // written in a mean day
+
+	evidence estimate.Evidence
+	frames   bool // whether it has fewer frames than now
+}
+
+// mostChoices of a channel are tried.
+const mostChoices = 60
+
+// frameRates are those that are offered, frames a second.
+var frameRates = []float64{12, 8, 5, 2}
+
+// fewerFrames are duties like those of a plan whose base layer keeps fewer frames.
+func fewerFrames(p *plan.Plan) (out []plan.Duty) {
+	taken := func(id string) bool {
+		same := func(d plan.Duty) bool { return d.ID == id }
+		return slices.ContainsFunc(p.Duties, same) || slices.ContainsFunc(out, same)
+	}
+	for _, d := range p.Duties {
+		if d.Base == nil || d.Base.KeyframesOnly || d.Base.Stream != plan.Main {
+			continue
+		}
+		for _, fps := range frameRates {
+			if d.Base.FPS > 0 && d.Base.FPS <= fps {
+				continue
+			}
+			base := *d.Base
+			base.FPS = fps
+			fewer := d
+			fewer.Base, fewer.Mark = &base, 0
+			fewer.Name = plan.Say("%s, %v frames", d.Name, fps)
+			fewer.ID = plan.FreeID(fewer.Name, "duty", taken)
+			out = append(out, fewer)
+		}
+	}
+	return out
+}
+
+// way is one part of a choice: duties, or another setting.
+type way struct {
+	words  string
+	edits  []edit.Edit
+	change func(*plan.Channel)
+	duties map[string]string // duties that take the place of others
+	frames bool
+}
+
+// choicesOf are the choices of channel i, as it is first.
+func (p *Prepared) choicesOf(try *estimate.Alternatives, i int) []Choice {
+	c, figures := &p.plan.Channels[i], &p.site.Channels[i]
+	asIs := Choice{Daily: storage.Bytes(figures.GigabytesPerDay) * storage.GB, evidence: figures.Evidence}
+	out := []Choice{asIs}
+	if c.NoCamera {
+		return out
+	}
+	duties := p.site.Duties(i)
+	none := []way{{}}
+	for _, a := range append(none, p.dutyWays(c, duties)...) {
+		for _, b := range append(none, postWays(c)...) {
+			for _, q := range append(none, qualityWays(c)...) {
+				if len(out) == mostChoices {
+					return out
+				}
+				if choice := together(c, []way{a, b, q}); len(choice.Edits) > 0 {
+					changed := *c
+					steps := duties
+					for _, w := range []way{a, b, q} {
+						if w.change != nil {
+							w.change(&changed)
+						}
+						if w.duties != nil {
+							steps = week.Map(steps, func(id string) string {
+								if to, ok := w.duties[id]; ok {
+									return to
+								}
+								return id
+							})
+						}
+					}
+					got := try.Of(i, &changed, steps)
+					choice.Daily, choice.evidence = got.Daily, got.Evidence
+					if choice.Daily < asIs.Daily { // else it wins nothing
+						out = append(out, choice)
+					}
+				}
+			}
+		}
+	}
+	return out
+}
+
+func together(c *plan.Channel, ways []way) (out Choice) {
+	for _, w := range ways {
+		if w.words == "" {
+			continue
+		}
+		out.Words = append(out.Words, w.words)
+		out.Edits = append(out.Edits, w.edits...)
+		out.frames = out.frames || w.frames
+	}
+	return out
+}
+
+// dutyWays replace the duties of a channel's week by others that its camera can do: each by itself, and all of them by one.
+func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []way) {
+	all := append(slices.Clone(p.plan.Duties), p.duties...)
+	byID := func(id string) *plan.Duty {
+		if k := slices.IndexFunc(all, func(d plan.Duty) bool { return d.ID == id }); k >= 0 {
+			return &all[k]
+		}
+		return nil
+	}
+	can := func(d *plan.Duty) bool {
+		return (d.Base != nil || d.Event != nil && slices.Contains(d.Event.On, plan.Motion) && d.Event.Match != "all") &&
+			(d.Base == nil || c.Streams.Get(d.Base.Stream) != nil) && (d.Event == nil || c.Streams.Get(d.Event.Stream) != nil)
+	}
+	var now []string
+	for _, step := range duties {
+		if d := byID(step.Value); d != nil && (d.Base != nil || d.Event != nil) && !slices.Contains(now, step.Value) {
+			now = append(now, step.Value)
+		}
+	}
+	replace := func(gone []string, to *plan.Duty) way {
+		w := way{duties: make(map[string]string)}
+		names := make([]string, len(gone))
+		for k, id := range gone {
+			d := byID(id)
+			names[k] = d.Name
+			w.duties[id] = to.ID
+			w.frames = w.frames || fewer(c, d, to)
+		}
+		hours := plan.HoursWhere(week.Map(duties, func(id string) bool { return slices.Contains(gone, id) }))
+		w.words = fmt.Sprintf("%s instead of %s", to.Name, list(names))
+		if len(gone) < len(now) {
+			w.words += ", " + plan.HoursInWords(hours)
+		}
+		if !slices.ContainsFunc(p.plan.Duties, func(d plan.Duty) bool { return d.ID == to.ID }) {
+			w.edits = append(w.edits, edit.Edit{SetDuty: &edit.SetDuty{Duty: *to}})
+		}
+		w.edits = append(w.edits, edit.Edit{Paint: &edit.Paint{Channels: []string{c.ID}, Hours: hours, Duty: to.ID}})
+		return w
+	}
+	for k := range all {
+		to := &all[k]
+		if !can(to) {
+			continue
+		}
+		var others []string
+		for _, id := range now {
+			if id != to.ID {
+				others = append(others, id)
+			}
+		}
+		if len(others) > 1 {
+			out = append(out, replace(others, to))
+		}
+		for _, id := range others {
+			out = append(out, replace([]string{id}, to))
+		}
+	}
+	return out
+}
+
+// fewer tells whether one duty's base layer keeps fewer frames than another's.
+func fewer(c *plan.Channel, from, to *plan.Duty) bool {
+	frames := func(d *plan.Duty) float64 {
+		switch {
+		case d.Base == nil:
+			return math.Inf(1) // what is not written has no frame rate
+		case d.Base.KeyframesOnly:
+			return 1 / c.Streams.Get(d.Base.Stream).GOPSeconds
+		}
+		all := c.Streams.Get(d.Base.Stream).FPS
+		if d.Base.FPS > 0 {
+			return min(all, d.Base.FPS)
+		}
+		return all
+	}
+	return from.Base != nil && to.Base != nil && c.Streams.Get(from.Base.Stream) != nil && frames(to) < frames(from)
+}
+
+// postWays keep fewer seconds after an event.
+func postWays(c *plan.Channel) (out []way) {
+	for _, post := range []float64{10, 5} {
+		if c.PostSeconds <= 1.5*post {
+			continue
+		}
+		// Alarms that have no times of their own keep theirs.
+		times := edit.SetTimes{Channels: []string{c.ID}, PostSeconds: &post}
+		if c.AlarmPostSeconds == nil {
+			kept := c.PostSeconds
+			times.AlarmPostSeconds = &kept
+		}
+		out = append(out, way{
+			words: plan.Say("%v s after an event instead of %v", post, c.PostSeconds),
+			edits: []edit.Edit{{SetTimes: &times}},
+			change: func(c *plan.Channel) {
+				if c.AlarmPostSeconds == nil {
+					kept := c.PostSeconds
+					c.AlarmPostSeconds = &kept
+				}
+				c.PostSeconds = post
+			},
+		})
+	}
+	return out
+}
+
+// qualityWays lower the quality of a main stream whose bitrate is modelled by it.
+func qualityWays(c *plan.Channel) (out []way) {
+	main := c.Streams.Main
+	if main == nil || main.Rate.Kind != "modelled" || main.Rate.Quality <= 1 {
+		return nil
+	}
+	rate := main.Rate
+	rate.Quality--
+	return []way{{
+		words: fmt.Sprintf("quality %d instead of %d", rate.Quality, main.Rate.Quality),
+		edits: []edit.Edit{{SetRate: &edit.SetRate{Channels: []string{c.ID}, Stream: plan.Main, Rate: rate}}},
+		change: func(c *plan.Channel) {
+			stream := *c.Streams.Main
+			stream.Rate = rate
+			c.Streams.Main = &stream
+		},
+	}}
+}
+
+func list(names []string) string {
+	switch n := len(names); {
+	case n == 0:
+		return ""
+	case n == 1:
+		return names[0]
+	default:
+		s := names[0]
+		for _, name := range names[1 : n-1] {
+			s += ", " + name
+		}
+		return s + " and " + names[n-1]
+	}
+}

@@ -1,0 +1,146 @@
+// Package solve says what it would take to keep footage longer, and what would be lost.
+//
+// A [Choice] is one way of setting a channel: duties replaced by others, fewer frames, fewer seconds kept after an event, a
+// lower quality. Each has what the channel writes a day then, and what is lost of the evidence: of the wanted events a day
+// those that are missed, and [Ask.LowCounts] of those that are kept low, times how much the channel matters. [Prepare]
+// estimates all of them once. [Prepared.Frontier] goes from the plan as it is to the most that can be kept, always by the
+// change that loses least for what it saves; [Prepared.Answer] finds the least that must be lost for a number of days: a
+// multiple-choice knapsack for each pool (see [Least]).
+package solve
+
+import (
+	"context"
+	"runtime"
+	"slices"
+	"sync"
+	"sync/atomic"
+
+	"wakefield/core/estimate"
+	"wakefield/core/plan"
+	"wakefield/core/storage"
+)
+
+// Ask is what is wanted, and what may not be touched.
+type Ask struct {
+	Days      float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
+	Locked    map[string]bool    // ids of channels that stay as they are
+	Frames    bool               // whether no channel may have fewer frames
+	Matters   map[string]float64 // how much channels matter, by id, 1 to 3; 2 for others
+	LowCounts float64            // what an event that is kept low counts as, of one that is missed, 0 to 1; see DefaultLow
+}
+
+// DefaultLow is what an event that is kept low counts as where nothing is said.
+const DefaultLow = 0.5
+
+// Prepared is a plan with what every channel could be.
+type Prepared struct {
+	plan     *plan.Plan
+	site     *estimate.Result
+	choices  [][]Choice // of each channel; the first is as it is
+	duties   []plan.Duty
+	evidence []estimate.Evidence
+}
+
+// Prepare estimates all choices of a plan, over all cores. earlier, which may be nil, is an earlier preparation of the same
+// site: channels that are as they were there are not estimated anew. told is called with how many channels are done; it may be
+// nil. It is given up with the error of the context when that ends.
+func Prepare(ctx context.Context, p *plan.Plan, site *estimate.Result, earlier *Prepared, told func(done, all int)) (*Prepared, error) {
+	out := &Prepared{plan: p, site: site, choices: make([][]Choice, len(p.Channels))}
+	out.duties = fewerFrames(p)
+	try := site.Alternatives(out.duties)
+	var done atomic.Int64
+	var next atomic.Int64
+	var wait sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wait.Go(func() {
+			for ctx.Err() == nil {
+				i := int(next.Add(1)) - 1
+				if i >= len(p.Channels) {
+					return
+				}
+				if kept := earlier.of(p, site, i); kept != nil {
+					out.choices[i] = kept
+				} else {
+					out.choices[i] = out.choicesOf(try, i)
+				}
+				if n := int(done.Add(1)); told != nil {
+					told(n, len(p.Channels))
+				}
+			}
+		})
+	}
+	wait.Wait()
+	return out, ctx.Err()
+}
+
+// of are the choices of channel i where they are those of an earlier preparation.
+func (e *Prepared) of(p *plan.Plan, site *estimate.Result, i int) []Choice {
+	if e == nil || i >= len(e.plan.Channels) || p.Channels[i] != e.plan.Channels[i] || site.Channels[i].Evidence != e.site.Channels[i].Evidence ||
+		site.Channels[i].GigabytesPerDay != e.site.Channels[i].GigabytesPerDay || !sameList(p.Duties, e.plan.Duties) || !sameList(p.Weeks, e.plan.Weeks) || !p.SharesWhatChannelsHear(e.plan) {
+		return nil
+	}
+	return e.choices[i]
+}
+
+func sameList[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
+
+// loss is what a choice of channel i loses against the plan as it is, in missed events a day.
+func (p *Prepared) loss(ask *Ask, i int, c *Choice) float64 {
+	now := p.choices[i][0].evidence
+	matters := 2.0
+	if m, ok := ask.Matters[p.plan.Channels[i].ID]; ok {
+		matters = m
+	}
+	return matters / 2 * (c.evidence.MissedPerDay - now.MissedPerDay + ask.LowCounts*(c.evidence.LowPerDay-now.LowPerDay))
+}
+
+// allowed tells whether an ask lets a channel be so.
+func (p *Prepared) allowed(ask *Ask, i, k int) bool {
+	return k == 0 || !ask.Locked[p.plan.Channels[i].ID] && !(ask.Frames && p.choices[i][k].frames)
+}
+
+// pool is one pool with its channels.
+type pool struct {
+	id       string
+	usable   storage.Bytes
+	channels []int
+	required bool // whether footage on it must be kept
+}
+
+func (p *Prepared) pools() (out []pool) {
+	at := make(map[string]int)
+	for _, f := range p.site.Pools {
+		at[f.ID] = len(out)
+		out = append(out, pool{id: f.ID, usable: storage.Bytes(f.UsableGB) * storage.GB})
+	}
+	required := false
+	for i := range p.plan.Channels {
+		c := &p.plan.Channels[i]
+		if c.NoCamera {
+			continue
+		}
+		k := at[c.Pool]
+		out[k].channels = append(out[k].channels, i)
+		if c.Keep.AtLeastDays > 0 {
+			out[k].required, required = true, true
+		}
+	}
+	out = slices.DeleteFunc(out, func(x pool) bool { return len(x.channels) == 0 || required && !x.required })
+	return out
+}
+
+// rate is what a channel asks of its pool if it is so.
+func (p *Prepared) rate(i, k int) storage.Rate {
+	keep := &p.plan.Channels[i].Keep
+	daily := p.choices[i][k].Daily
+	return storage.Rate{Daily: daily, Limit: storage.Limit(daily, storage.Days(keep.AtMostDays), storage.Bytes(keep.QuotaGB)*storage.GB)}
+}
+
+// days is how long a pool typically keeps, its channels being as picked.
+func (p *Prepared) days(of *pool, picks []int) storage.Days {
+	rates := make([]storage.Rate, len(of.channels))
+	for n, i := range of.channels {
+		rates[n] = p.rate(i, picks[i])
+	}
+	return storage.Typical(of.usable, rates)
+}
