@@ -42,8 +42,18 @@ func TestEveryPageIsAccessible(t *testing.T) {
 			p.click(`[data-test="by-hour"]`)
 			p.until(`!!document.querySelector('[data-test="patch-cost"]') && !!document.querySelector('[data-test="when"]')`)
 		},
-		"/sites/quay/findings": func() { p.do(chromedp.WaitReady(chromedp.CSS(".finding"))) },
-		"/sites/quay/history":  func() { p.do(chromedp.WaitReady(chromedp.CSS(".history li"))) },
+		"/sites/quay/triggers/causes": func() {
+			p.find("causes", "fuel store contact")
+			p.click(`[data-pick="alarm fuel-contact"]`)
+			p.until(`document.querySelectorAll('[data-tie]').length > 5 && !!document.querySelector('[data-test="wrong-way"]')`)
+			p.click(`[data-test="tie-hours"]`)
+		},
+		"/sites/quay/triggers/messages": func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-card="harbour-screen"] svg`))) },
+		"/sites/quay/triggers/stills":   func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-test="stills-per-day"]`))) },
+		"/sites/quay/triggers/offsite":  func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-safe="fuel"]`))) },
+		"/sites/quay/storage":           func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-lever]`))) },
+		"/sites/quay/findings":          func() { p.do(chromedp.WaitReady(chromedp.CSS(".finding"))) },
+		"/sites/quay/history":           func() { p.do(chromedp.WaitReady(chromedp.CSS(".history li"))) },
 	}
 	// Further states of a page, looked at once more.
 	then := map[string]func(){

@@ -20,6 +20,7 @@ type Choice struct {
 
 	evidence estimate.Evidence
 	frames   bool // whether it has fewer frames than now
+	quality  bool // whether its pictures are worse than now, which no evidence counts
 }
 
 // mostChoices of a channel are tried.
@@ -60,7 +61,8 @@ type way struct {
 	edits  []edit.Edit
 	change func(*plan.Channel)
 	duties map[string]string // duties that take the place of others
-	frames bool
+
+	frames, quality bool
 }
 
 // choicesOf are the choices of channel i, as it is first.
@@ -114,7 +116,7 @@ func together(c *plan.Channel, ways []way) (out Choice) {
 		}
 		out.Words = append(out.Words, w.words)
 		out.Edits = append(out.Edits, w.edits...)
-		out.frames = out.frames || w.frames
+		out.frames, out.quality = out.frames || w.frames, out.quality || w.quality
 	}
 	return out
 }
@@ -158,6 +160,8 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 		w.edits = append(w.edits, edit.Edit{Paint: &edit.Paint{Channels: []string{c.ID}, Hours: hours, Duty: to.ID}})
 		return w
 	}
+	// What listens to alarms goes on doing so: what is tied to them counts in no evidence.
+	alarm := func(d *plan.Duty) bool { return d.Event != nil && slices.Contains(d.Event.On, plan.Alarm) }
 	for k := range all {
 		to := &all[k]
 		if !can(to) {
@@ -165,7 +169,7 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 		}
 		var others []string
 		for _, id := range now {
-			if id != to.ID {
+			if id != to.ID && (alarm(to) || !alarm(byID(id))) {
 				others = append(others, id)
 			}
 		}
@@ -199,8 +203,8 @@ func fewer(c *plan.Channel, from, to *plan.Duty) bool {
 
 // postWays keep fewer seconds after an event.
 func postWays(c *plan.Channel) (out []way) {
-	for _, post := range []float64{10, 5} {
-		if c.PostSeconds <= 1.5*post {
+	for _, post := range []float64{20, 10} {
+		if c.PostSeconds <= 1.2*post {
 			continue
 		}
 		// Alarms that have no times of their own keep theirs.
@@ -233,8 +237,9 @@ func qualityWays(c *plan.Channel) (out []way) {
 	rate := main.Rate
 	rate.Quality--
 	return []way{{
-		words: fmt.Sprintf("quality %d instead of %d", rate.Quality, main.Rate.Quality),
-		edits: []edit.Edit{{SetRate: &edit.SetRate{Channels: []string{c.ID}, Stream: plan.Main, Rate: rate}}},
+		quality: true,
+		words:   fmt.Sprintf("quality %d instead of %d", rate.Quality, main.Rate.Quality),
+		edits:   []edit.Edit{{SetRate: &edit.SetRate{Channels: []string{c.ID}, Stream: plan.Main, Rate: rate}}},
 		change: func(c *plan.Channel) {
 			stream := *c.Streams.Main
 			stream.Rate = rate

@@ -26,6 +26,9 @@ type Lever struct {
 	Loss    float64
 }
 
+// leastWon is how many days a lever wins at least.
+const leastWon = 0.05
+
 // Levers are the single changes that win days, most days for what is lost first. Of equal gain those that lose nothing come
 // first, most days first.
 func (p *Prepared) Levers(ask *Ask) (out []Lever) {
@@ -43,7 +46,7 @@ func (p *Prepared) Levers(ask *Ask) (out []Lever) {
 				picks[i] = k
 				then := p.days(&of, picks)
 				picks[i] = 0
-				if then <= now || !then.Bounded() {
+				if float64(then-now) < leastWon || !then.Bounded() {
 					continue
 				}
 				out = append(out, Lever{p.plan.Channels[i].ID, &p.choices[i][k], float64(then - now), p.loss(ask, i, &p.choices[i][k])})

@@ -25,6 +25,7 @@ type Ask struct {
 	Days      float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
 	Locked    map[string]bool    // ids of channels that stay as they are
 	Frames    bool               // whether no channel may have fewer frames
+	Quality   bool               // whether pictures may be worse, which no evidence counts
 	Matters   map[string]float64 // how much channels matter, by id, 1 to 3; 2 for others
 	LowCounts float64            // what an event that is kept low counts as, of one that is missed, 0 to 1; see DefaultLow
 }
@@ -96,7 +97,8 @@ func (p *Prepared) loss(ask *Ask, i int, c *Choice) float64 {
 
 // allowed tells whether an ask lets a channel be so.
 func (p *Prepared) allowed(ask *Ask, i, k int) bool {
-	return k == 0 || !ask.Locked[p.plan.Channels[i].ID] && !(ask.Frames && p.choices[i][k].frames)
+	c := &p.choices[i][k]
+	return k == 0 || !ask.Locked[p.plan.Channels[i].ID] && !(ask.Frames && c.frames) && (ask.Quality || !c.quality)
 }
 
 // pool is one pool with its channels.

@@ -106,7 +106,7 @@ func TestTheAnswerIsWhatBruteForceFinds(t *testing.T) {
 	reached, beyond := 0, 0
 	for round := range 36 {
 		p := prepared(t, small(rng, 2+rng.IntN(2)))
-		ask := &Ask{LowCounts: DefaultLow, Frames: round%5 == 4, Matters: map[string]float64{"c0": 1 + 2*rng.Float64()}}
+		ask := &Ask{LowCounts: DefaultLow, Frames: round%5 == 4, Quality: round%3 == 0, Matters: map[string]float64{"c0": 1 + 2*rng.Float64()}}
 		frontier := p.Frontier(ask)
 		most := frontier[len(frontier)-1].Days
 		if !frontier[len(frontier)-1].Bounded {
@@ -189,7 +189,7 @@ func TestTheFrontierRises(t *testing.T) {
 				t.Fatalf("%+v after %+v", at, frontier[k-1])
 			}
 			for i, pick := range at.picks {
-				if pick != 0 && (ask.Locked[p.plan.Channels[i].ID] || p.choices[i][pick].frames) {
+				if pick != 0 && (ask.Locked[p.plan.Channels[i].ID] || p.choices[i][pick].frames || p.choices[i][pick].quality) {
 					t.Fatalf("%s was changed: %v", p.plan.Channels[i].ID, p.choices[i][pick].Words)
 				}
 			}
@@ -266,4 +266,69 @@ func TestAnAskTwiceIsOneAnswer(t *testing.T) {
 	if fmt.Sprint(a.Changes, a.Point) != fmt.Sprint(b.Changes, b.Point) {
 		t.Errorf("%v and %v", a.Changes, b.Changes)
 	}
+}
+
+// TestAlarmsAreStillHeard asks that no choice stops listening to alarms.
+func TestAlarmsAreStillHeard(t *testing.T) {
+	p := small(rand.New(rand.NewPCG(4, 4)), 3)
+	p.Duties = append(p.Duties, plan.Duty{ID: "either", Name: "Motion or alarm", Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}}})
+	for i := range p.Channels {
+		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "low"}}
+	}
+	tried := 0
+	for _, list := range prepared(t, p).choices {
+		for _, choice := range list {
+			for _, e := range choice.Edits {
+				if e.Paint != nil {
+					tried++
+					if to := e.Paint.Duty; to != "either" {
+						t.Errorf("%v", choice.Words)
+					}
+				}
+			}
+		}
+	}
+	if tried == 0 {
+		t.Error("nothing was painted")
+	}
+}
+
+// BenchmarkDepot is 192 channels on six pools.
+func BenchmarkDepot(b *testing.B) {
+	rng := rand.New(rand.NewPCG(1, 1))
+	p := small(rng, 192)
+	p.Recorders[0].Channels = 192
+	site := estimate.Figures(p, nil)
+	made, err := Prepare(context.Background(), p, site, nil, nil)
+	if err != nil {
+		b.Fatal(err)
+	}
+	n := 0
+	for _, list := range made.choices {
+		n += len(list)
+	}
+	b.Run("prepare", func(b *testing.B) {
+		for b.Loop() {
+			Prepare(context.Background(), p, site, nil, nil)
+		}
+		b.ReportMetric(float64(n)/192, "choices")
+	})
+	ask := &Ask{LowCounts: DefaultLow, Locked: map[string]bool{"c3": true}}
+	frontier := made.Frontier(ask)
+	ask.Days = (frontier[0].Days + frontier[len(frontier)-1].Days) / 2
+	b.Run("frontier", func(b *testing.B) {
+		for b.Loop() {
+			made.Frontier(ask)
+		}
+	})
+	b.Run("levers", func(b *testing.B) {
+		for b.Loop() {
+			made.Levers(ask)
+		}
+	})
+	b.Run("answer", func(b *testing.B) {
+		for b.Loop() {
+			made.Answer(context.Background(), ask)
+		}
+	})
 }

@@ -11,6 +11,7 @@ const shown: Record<string, RouteComponent> = {
   kit: () => import('./kit/KitPage.vue'),
   weeks: () => import('./weeks/WeeksPage.vue'),
   triggers: () => import('./triggers/TriggersPage.vue'),
+  storage: () => import('./storage/StoragePage.vue'),
   findings: () => import('./findings/FindingsPage.vue'),
   history: () => import('./history/HistoryPage.vue'),
 }

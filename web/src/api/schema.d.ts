@@ -429,6 +429,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What it would take to keep footage for a number of days */
+        post: operations["reach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/redo": {
         parameters: {
             query?: never;
@@ -3088,6 +3105,77 @@ export interface components {
              */
             to: string;
         };
+        Reach: {
+            changes: components["schemas"]["ReachChange"][];
+            edits: components["schemas"]["Edit"][];
+            /** @description Whether nothing less can be lost; else it is the best that was found */
+            exact: boolean;
+            /** @description From the plan as it is to the most that can be kept */
+            frontier: components["schemas"]["ReachPoint"][];
+            /** @description Single changes, most days for what is lost first; the best of each channel */
+            levers: components["schemas"]["ReachLever"][];
+            /** @description Where it cannot be had: the locked channel without whose lock most days could be */
+            lock?: string;
+            /** Format: double */
+            lockDays?: number;
+            point: components["schemas"]["ReachPoint"];
+            /** @description Whether it can be had; else the point is the most that can */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
+        ReachChange: {
+            channels: string[];
+            words: string;
+        };
+        ReachLever: {
+            channel: string;
+            edits: components["schemas"]["Edit"][];
+            /** Format: double */
+            lostPerDay: number;
+            /**
+             * Format: double
+             * @description Of the channel's pool
+             */
+            moreDays: number;
+            words: string[];
+        };
+        ReachPoint: {
+            /**
+             * Format: double
+             * @description Typically kept by the pool that keeps least; null where none is ever full
+             */
+            days: number | null;
+            /** Format: double */
+            gigabytesPerDay: number;
+            /**
+             * Format: double
+             * @description Wanted events a day that are missed more than now; those kept low count by their weight
+             */
+            lostPerDay: number;
+        };
+        ReachRequest: {
+            /** Format: double */
+            days: number;
+            /** @description Whether no channel may have fewer frames */
+            frames?: boolean;
+            /** @description Ids of channels that stay as they are */
+            locked?: string[];
+            /**
+             * Format: double
+             * @description What an event that is kept low counts as; absent for a half of a missed one
+             */
+            lowCounts?: number;
+            /** @description How much channels matter, by id, 1 to 3; 2 for others */
+            matters?: {
+                [key: string]: number;
+            };
+            /** @description Whether pictures may be worse, which no evidence counts */
+            quality?: boolean;
+        };
         ReadBadCell: {
             /** @description Heading of the column; empty for the row as a whole */
             column: string;
@@ -4886,6 +4974,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EstimatedScenario"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    reach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReachRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"];
                 };
             };
             /** @description Error */

@@ -58,10 +58,15 @@ const { count } = useFindings()
     padding: 0;
     border: 0;
     border-top: 1px solid var(--rule);
+    min-width: 0;
+    overflow-x: auto;
   }
 
-  .rail a {
-    flex: 1;
+  .rail a,
+  .rail a.under {
+    flex: 1 0 auto;
+    padding: 9px 9px 8px;
+    align-items: center;
     border-left: 0;
     border-top: 3px solid transparent;
   }

@@ -1,0 +1,162 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"sync"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/edit"
+	"wakefield/core/solve"
+)
+
+// registerReach adds the question what it would take to keep footage longer.
+func registerReach(api huma.API, s *service) {
+	huma.Register(api, op("reach", http.MethodPost, "/api/plans/{id}/reach", "What it would take to keep footage for a number of days"), s.reach)
+}
+
+// ReachPoint is one set of changes.
+type ReachPoint struct {
+	Days      *float64 `json:"days" required:"true" doc:"Typically kept by the pool that keeps least; null where none is ever full"`
+	Lost      float64  `json:"lostPerDay" doc:"Wanted events a day that are missed more than now; those kept low count by their weight"`
+	Gigabytes float64  `json:"gigabytesPerDay"`
+}
+
+// ReachChange is a change in words, with the channels it is for.
+type ReachChange struct {
+	Words    string   `json:"words"`
+	Channels []string `json:"channels"`
+}
+
+// ReachLever is one change of one channel by itself.
+type ReachLever struct {
+	Channel string      `json:"channel"`
+	Words   []string    `json:"words"`
+	Edits   []edit.Edit `json:"edits"`
+	More    float64     `json:"moreDays" doc:"Of the channel's pool"`
+	Lost    float64     `json:"lostPerDay"`
+}
+
+// Reach is what it would take.
+type Reach struct {
+	Version  int64         `json:"version" doc:"Of the plan"`
+	Reached  bool          `json:"reached" doc:"Whether it can be had; else the point is the most that can"`
+	Exact    bool          `json:"exact" doc:"Whether nothing less can be lost; else it is the best that was found"`
+	Point    ReachPoint    `json:"point"`
+	Changes  []ReachChange `json:"changes"`
+	Edits    []edit.Edit   `json:"edits"`
+	Lock     string        `json:"lock,omitempty" doc:"Where it cannot be had: the locked channel without whose lock most days could be"`
+	LockDays float64       `json:"lockDays,omitempty"`
+	Levers   []ReachLever  `json:"levers" doc:"Single changes, most days for what is lost first; the best of each channel"`
+	Frontier []ReachPoint  `json:"frontier" doc:"From the plan as it is to the most that can be kept"`
+}
+
+// mostLevers are told.
+const mostLevers = 40
+
+func (s *service) reach(ctx context.Context, in *struct {
+	PlanParam
+	Body struct {
+		Days    float64            `json:"days" minimum:"0.1" maximum:"36500"`
+		Locked  []string           `json:"locked,omitempty" maxItems:"5000" doc:"Ids of channels that stay as they are"`
+		Frames  bool               `json:"frames,omitempty" doc:"Whether no channel may have fewer frames"`
+		Quality bool               `json:"quality,omitempty" doc:"Whether pictures may be worse, which no evidence counts"`
+		Matters map[string]float64 `json:"matters,omitempty" doc:"How much channels matter, by id, 1 to 3; 2 for others"`
+		Low     *float64           `json:"lowCounts,omitempty" minimum:"0" maximum:"1" doc:"What an event that is kept low counts as; absent for a half of a missed one"`
+	}
+}) (*body[Reach], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	ask := &solve.Ask{Days: in.Body.Days, Frames: in.Body.Frames, Quality: in.Body.Quality, Matters: in.Body.Matters, LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
+	if in.Body.Low != nil {
+		ask.LowCounts = *in.Body.Low
+	}
+	for _, id := range in.Body.Locked {
+		if _, err := channelIn(e.head.Plan, id); err != nil {
+			return nil, err
+		}
+		ask.Locked[id] = true
+	}
+	for id, m := range in.Body.Matters {
+		if _, err := channelIn(e.head.Plan, id); err != nil {
+			return nil, err
+		}
+		if m < 1 || m > 3 {
+			return nil, huma.Error422UnprocessableEntity("A channel matters from 1 to 3.")
+		}
+	}
+	out, err := heavily(ctx, s.heavy.heavy, func() (Reach, error) { return s.reached(ctx, e, ask) })
+	return &body[Reach]{out}, s.problem(ctx, err)
+}
+
+func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Reach, err error) {
+	p, err := s.prepared.of(ctx, e)
+	if err != nil {
+		return out, err
+	}
+	answer, err := p.Answer(ctx, ask)
+	if err != nil {
+		return out, err
+	}
+	out = Reach{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: reachPoint(&answer.Point), Edits: append([]edit.Edit{}, answer.Edits...),
+		Lock: answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{}}
+	for _, c := range answer.Changes {
+		out.Changes = append(out.Changes, ReachChange{c.Words, c.Channels})
+	}
+	for _, at := range p.Frontier(ask) {
+		out.Frontier = append(out.Frontier, reachPoint(&at))
+	}
+	told := make(map[string]bool)
+	for _, l := range p.Levers(ask) {
+		if !told[l.Channel] && len(out.Levers) < mostLevers {
+			told[l.Channel] = true
+			out.Levers = append(out.Levers, ReachLever{l.Channel, l.Choice.Words, l.Choice.Edits, l.More, l.Loss})
+		}
+	}
+	return out, nil
+}
+
+func reachPoint(p *solve.Point) ReachPoint {
+	out := ReachPoint{Lost: p.Loss, Gigabytes: p.Gigabytes}
+	if p.Bounded {
+		out.Days = &p.Days
+	}
+	return out
+}
+
+// preparations are plans with what every channel could be, the last of each plan that was asked about.
+type preparations struct {
+	mu   sync.Mutex
+	last map[string]preparation
+}
+
+type preparation struct {
+	version int64
+	*solve.Prepared
+}
+
+// mostPrepared are kept.
+const mostPrepared = 20
+
+func (p *preparations) of(ctx context.Context, e entry) (*solve.Prepared, error) {
+	p.mu.Lock()
+	last := p.last[e.head.ID]
+	p.mu.Unlock()
+	if last.Prepared != nil && last.version == e.head.Version {
+		return last.Prepared, nil
+	}
+	made, err := solve.Prepare(ctx, e.head.Plan, e.site, last.Prepared, nil)
+	if err != nil {
+		return nil, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.last == nil || len(p.last) >= mostPrepared {
+		p.last = make(map[string]preparation)
+	}
+	p.last[e.head.ID] = preparation{e.head.Version, made}
+	return made, nil
+}

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { ElOption, ElSelect } from 'element-plus'
+import { computed, useId } from 'vue'
+
+import { useSite } from '../site/useSite'
+import { change, count, three } from '../ui/figures'
+import { notice } from '../ui/notice'
+import NumberField from '../ui/NumberField.vue'
+import SwitchField from '../ui/SwitchField.vue'
+import FrontierChart from './FrontierChart.vue'
+import LeverList from './LeverList.vue'
+import { useReach } from './useReach'
+
+/** What would it take: a target, what may not be touched, the least that is lost, in words a fitter could enter. */
+const site = useSite()
+const id = useId()
+const { wanted, locked, frames, quality, days, data, failure, asking } = useReach()
+const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
+const name = (channel: string) => site.channels.get(channel)?.name ?? channel
+
+/** Channels in words: a whole group by its name, up to three by theirs, more by number. */
+function who(channels: string[]): string {
+  const groups = new Set(channels.map((c) => site.channels.get(c)?.group))
+  const [group] = groups
+  const whole = cameras.value.filter((c) => c.group && c.group === group).length
+  if (groups.size === 1 && group && channels.length > 1 && whole === channels.length) return `All of ${group}`
+  return channels.length > 3 ? count(channels.length, 'channel') : channels.map(name).join(', ')
+}
+/** Events that are lost, or won, in words. */
+function lost(n: number) {
+  const text = change(n)
+  if (!text) return 'nothing lost'
+  return n > 0 ? `${three(n)} events a day lost` : `${three(-n)} events a day won`
+}
+const isThere = computed(() => !!data.value?.reached && !data.value.edits?.length)
+function make() {
+  site.change(data.value!.edits!)
+  notice('Done here. Ctrl+Z takes it back.', { seconds: 4 })
+}
+</script>
+
+<template>
+  <section data-test="reach">
+    <h2>What would it take?</h2>
+    <div class="ask">
+      <NumberField
+        label="Keep"
+        unit="days"
+        :value="days"
+        :min="0.1"
+        :max="36500"
+        data-field="target"
+        @change="(v) => (wanted = v)"
+      />
+      <div class="lock">
+        <label :for="id">without touching</label>
+        <ElSelect
+          :id="id"
+          v-model="locked"
+          multiple
+          filterable
+          collapse-tags
+          :max-collapse-tags="2"
+          size="small"
+          placeholder="any may be changed"
+          data-choice="locked"
+        >
+          <ElOption v-for="c in cameras" :key="c.id" :value="c.id" :label="`${c.number} ${c.name}`" />
+        </ElSelect>
+      </div>
+      <SwitchField label="No fewer frames" :value="frames" @change="(on) => (frames = on)" />
+      <SwitchField label="Pictures may be worse" :value="quality" @change="(on) => (quality = on)" />
+    </div>
+    <p v-if="failure" class="short" role="alert">{{ failure }}</p>
+    <p v-else-if="!data" class="soft">{{ asking ? 'Trying every channel…' : '' }}</p>
+    <template v-else>
+      <FrontierChart
+        v-if="(data.frontier?.length ?? 0) > 1"
+        :points="data.frontier!"
+        :days="days"
+        :at="data.point"
+        @days="(d) => (wanted = d)"
+      />
+      <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
+      <p data-test="answer">
+        <template v-if="isThere">That many days are kept already; nothing need be changed.</template>
+        <template v-else-if="data.reached"
+          ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b> and
+          <b>{{ lost(data.point.lostPerDay) }}</b>{{
+            data.exact ? ', the best there is' : ', the best that was found'
+          }}; {{ three(data.point.gigabytesPerDay) }} GB a day. An event that is kept low counts half.<template
+            v-if="quality"
+          >
+            Worse pictures count in no evidence.</template
+          ></template
+        >
+        <template v-else
+          ><b class="short">Not to be had.</b> At most
+          <b>{{ data.point.days == null ? 'any number of' : three(data.point.days) }} days</b> by what may be
+          changed<template v-if="data.lock"
+            >; the lock of {{ name(data.lock) }} costs most, {{ three(data.lockDays ?? 0) }} days</template
+          >. More drives, or fewer channels on this pool, would have to do the rest.</template
+        >
+      </p>
+      <ol class="changes" data-test="changes">
+        <li v-for="c in data.changes" :key="c.words">
+          <b>{{ who(c.channels ?? []) }}</b>: {{ c.words }}
+        </li>
+      </ol>
+      <button v-if="data.edits?.length" type="button" class="act" data-test="do-it" @click="make">
+        Do it here, {{ count(data.changes?.length ?? 0, 'change') }}
+      </button>
+      <LeverList :levers="data.levers ?? []" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.ask :deep(.field) {
+  gap: 8px;
+}
+
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 22px;
+  align-items: center;
+}
+
+.lock {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  white-space: nowrap;
+}
+
+.lock .el-select {
+  width: 230px;
+}
+
+.changes {
+  margin: 4px 0 8px;
+  padding-left: 22px;
+}
+</style>
