@@ -55,6 +55,12 @@ func played(rng *rand.Rand, s Stream, weeks int) (times []float64) {
 	return times
 }
 
+// Of are the triggers that a detection makes of events, as far as they fall into some hours.
+func Of(events activity.Process, d activity.Detection, hours week.Steps[bool]) Stream {
+	triggers := activity.Detection{Hours: hours, Catch: 1}.Triggers(d.Triggers(events))
+	return Stream{triggers.Intensity, events.Group, d.Notices(events.Mean)}
+}
+
 func stream(perHour week.Steps[activity.PerHour], group activity.Group, chance float64) Stream {
 	p := activity.New(perHour, 10)
 	p.Group = group

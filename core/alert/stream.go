@@ -20,12 +20,6 @@ type Stream struct {
 	Chance float64            // that an event of a group becomes a trigger, > 0 to 1
 }
 
-// Of are the triggers that a detection makes of events, as far as they fall into some hours.
-func Of(events activity.Process, d activity.Detection, hours week.Steps[bool]) Stream {
-	triggers := activity.Detection{Hours: hours, Catch: 1}.Triggers(d.Triggers(events))
-	return Stream{triggers.Intensity, events.Group, d.Notices(events.Mean)}
-}
-
 // Equal tells whether two streams are the same.
 func (s Stream) Equal(o Stream) bool {
 	return s.Group == o.Group && s.Chance == o.Chance && s.Rate.Equal(o.Rate)

@@ -24,9 +24,6 @@ const (
 	Button   Kind = "button"
 )
 
-// Kinds are all of them, in the order in which they are told.
-func Kinds() []Kind { return []Kind{Motion, Alarm, Lost, Tampered, Button} }
-
 // Cause is one thing that can happen.
 type Cause struct {
 	Kind     Kind

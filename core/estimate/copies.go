@@ -77,7 +77,7 @@ func (s *Result) copy(p *plan.Plan, earlier *Result) {
 // safe is how many seconds after the end of an event a channel's footage of it is off site, idle and at worst.
 func (c *copies) safe(of *copied, kbps float64) (idle, worst float64) {
 	wait, _ := c.queue.Worst(of.size)
-	return of.after + of.size/kbps, of.after + wait
+	return of.after + uplink.Idle(of.size, kbps), of.after + wait
 }
 
 func (c *copies) figures(o *plan.Offsite) *Copied {

@@ -35,11 +35,10 @@ const DefaultLow = 0.5
 
 // Prepared is a plan with what every channel could be.
 type Prepared struct {
-	plan     *plan.Plan
-	site     *estimate.Result
-	choices  [][]Choice // of each channel; the first is as it is
-	duties   []plan.Duty
-	evidence []estimate.Evidence
+	plan    *plan.Plan
+	site    *estimate.Result
+	choices [][]Choice  // of each channel; the first is as it is
+	duties  []plan.Duty // that choices may need, beside the plan's
 }
 
 // Prepare estimates all choices of a plan, over all cores. earlier, which may be nil, is an earlier preparation of the same

@@ -69,8 +69,8 @@ func (q *Queue) Wait(m week.Minute, size Kbits) float64 {
 	return q.leaves(m, q.backlog[m]+size)
 }
 
-// Idle is the shortest that Wait can be: there is no backlog, and the uplink is open.
-func (q *Queue) Idle(size Kbits, kbps float64) float64 { return size / kbps }
+// Idle is the seconds that an amount takes at so many kbit/s where nothing waits: the shortest that Wait can be.
+func Idle(size Kbits, kbps float64) float64 { return size / kbps }
 
 // leaves is the seconds from a minute on until an amount is carried away.
 func (q *Queue) leaves(from week.Minute, amount Kbits) float64 {

@@ -37,7 +37,7 @@ func TestABacklogRisesAndFalls(t *testing.T) {
 	if math.Abs(worst-7208) > 1e-6 || at != 9*60 {
 		t.Errorf("the longest wait is %v s at %v, want 7208 s at %v", worst, at, 9*60)
 	}
-	if got := q.Wait(0, 8000); math.Abs(got-8) > 1e-9 || q.Idle(8000, 1000) != 8 {
+	if got := q.Wait(0, 8000); math.Abs(got-8) > 1e-9 || Idle(8000, 1000) != 8 {
 		t.Errorf("at rest %v s", got)
 	}
 	if h := q.ByHour(); h[8] != q.backlog[9*60] || h[0] != 0 {
@@ -108,7 +108,7 @@ func FuzzWait(f *testing.F) {
 		w := q.Wait(week.Minute(at), size)
 		worst, _ := q.Worst(size)
 		worst += 1e-6 * (1 + worst)
-		if math.IsNaN(w) || w < q.Idle(size, kbps)*(1-1e-9)-1e-6 || w > worst || q.Wait(week.Minute(at), size/2) > w {
+		if math.IsNaN(w) || w < Idle(size, kbps)*(1-1e-9)-1e-6 || w > worst || q.Wait(week.Minute(at), size/2) > w {
 			t.Errorf("waits %v s of %v s at worst", w, worst)
 		}
 	})

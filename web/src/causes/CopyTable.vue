@@ -4,11 +4,17 @@ import type { CopyHours, Offsite } from '../api/types'
 import { useSite } from '../site/useSite'
 import { about } from '../ui/duration'
 import { amount, kbps, three } from '../ui/figures'
+import { whenName } from './whenName'
 
 /** For each channel when an event's footage is safe elsewhere; and what copying less would do. */
 defineProps<{ copy: CopyHours }>()
 const emit = defineEmits<{ instead: [what: Offsite['copy']] }>()
 const site = useSite()
+const because = (channel: string) =>
+  (site.plan?.effects ?? [])
+    .filter((e) => e.offsite?.includes(channel))
+    .map((e) => whenName(site.plan, e.when))
+    .join(', ')
 const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seconds))
 </script>
 
@@ -19,6 +25,7 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
       <thead>
         <tr>
           <th scope="col">Channel</th>
+          <th scope="col" class="because">copied when</th>
           <th scope="col">of one event</th>
           <th scope="col">in the mean</th>
           <th scope="col">uplink idle</th>
@@ -29,6 +36,7 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
       <tbody>
         <tr v-for="c in copy.channels" :key="c.channel" :data-safe="c.channel">
           <th scope="row">{{ site.channels.get(c.channel)?.name }}</th>
+          <td class="because">{{ because(c.channel) }}</td>
           <td>{{ three(c.eventMB) }} MB</td>
           <td>{{ kbps(c.kbps) }}</td>
           <td>{{ about(c.safeSeconds) }}</td>
@@ -84,6 +92,11 @@ thead th:first-child {
 
 tbody tr {
   border-top: 1px solid var(--rule);
+}
+
+td.because,
+thead .because {
+  text-align: left;
 }
 
 section {

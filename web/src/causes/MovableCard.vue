@@ -8,6 +8,7 @@ import { three } from '../ui/figures'
 import TextField from '../ui/TextField.vue'
 import HourRibbon from './HourRibbon.vue'
 import { useEdits } from './useEdits'
+import { whenName } from './whenName'
 
 /** A camera that moves: where it can look, where it rests, what sends it, and what it misses at home. */
 const { channel, alerts } = defineProps<{ channel: Channel; alerts: Alerts | undefined }>()
@@ -33,11 +34,7 @@ const senders = computed(() =>
     (e.preset ?? [])
       .filter((p) => p.channel === channel.id)
       .map((p) => ({
-        by:
-          site.channels.get(e.when.motion ?? e.when.lost ?? e.when.tampered ?? '')?.name ??
-          site.plan?.alarmInputs?.find((a) => a.id === e.when.alarm)?.name ??
-          site.plan?.callButtons?.find((b) => b.id === e.when.button)?.name ??
-          '',
+        by: whenName(site.plan, e.when),
         to: presets.value.find((x) => x.id === p.preset)?.name ?? p.preset,
         seconds: p.dwellSeconds,
       })),

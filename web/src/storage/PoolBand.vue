@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { PoolFigures } from '../api/types'
 import { useSite } from '../site/useSite'
 import { daysInWords, gigabytes, three } from '../ui/figures'
+import { usePoolMarks } from './usePoolMarks'
 
 /**
  * What is on a pool, from now back to the oldest: a strip for each channel, as wide as its days, as high as it writes,
@@ -52,6 +53,7 @@ const said = computed(() => {
   const s = strips.value.find((t) => t.id === pointed.value)
   return s ? `${s.name}: ${gigabytes(s.gb)} a day, ${daysInWords(s.kept)}, ${gigabytes(s.gb * s.kept)} on disk` : ''
 })
+const marks = usePoolMarks(() => pool)
 const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * longest.value)))
 </script>
 
@@ -84,25 +86,32 @@ const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * l
         :class="[`tone${s.tone}`, { pointed: pointed === s.id }]"
         @pointermove="pointed = s.id"
       />
-      <line v-for="r in required" :key="r" :x1="x(r)" :x2="x(r)" y1="0" :y2="H + 6" class="required" />
       <line
-        v-if="pool.worstDays != null"
-        :x1="x(pool.worstDays)"
-        :x2="x(pool.worstDays)"
+        v-for="m in marks"
+        :key="m.name"
+        :x1="x(m.days)"
+        :x2="x(m.days)"
         y1="0"
-        :y2="H"
-        class="worst"
+        :y2="H + 5"
+        class="mark"
+        :class="m.kind"
       />
       <line x1="0" x2="1000" :y1="H" :y2="H" class="axis" />
     </svg>
     <p class="scale soft" aria-hidden="true">
       <span v-for="t in ticks" :key="t" :style="{ left: `${x(t) / 10}%` }">{{ t ? `${t} d` : 'now' }}</span>
-      <b v-for="r in required" :key="`r${r}`" :style="{ left: `${x(r) / 10}%` }" class="short">{{ r }} required</b>
+    </p>
+    <p class="legend">
+      <span v-for="m in marks" :key="m.name"
+        ><svg viewBox="0 0 20 8" aria-hidden="true">
+          <line x1="0" x2="20" y1="4" y2="4" class="mark" :class="m.kind" />
+        </svg>
+        {{ m.name }}</span
+      >
+      <span v-if="!marks.length" class="soft">Nothing is required of what is kept here.</span>
     </p>
     <p v-if="!compact || said" class="said soft" aria-live="polite">
-      {{
-        said || 'Solid: a channel, as wide as its days. Dashed: what is required; dotted: the worst hour of the week.'
-      }}
+      {{ said || 'A strip for each channel, as wide as its days and as high as what it writes: its area is its disk.' }}
     </p>
   </section>
 </template>
@@ -151,13 +160,21 @@ svg {
   fill: var(--motion);
 }
 
-.required,
-.worst,
+.mark,
 .axis {
-  stroke: var(--short);
+  stroke: var(--soft);
   stroke-width: 1.5;
-  stroke-dasharray: 6 3;
   vector-effect: non-scaling-stroke;
+}
+
+.required {
+  stroke: var(--short);
+  stroke-dasharray: 6 3;
+}
+
+.permitted {
+  stroke: var(--alarm);
+  stroke-dasharray: 10 3;
 }
 
 .worst {
@@ -165,20 +182,38 @@ svg {
   stroke-dasharray: 1.5 3;
 }
 
-.axis {
-  stroke: var(--soft);
-  stroke-dasharray: none;
+.year {
+  stroke: var(--motion);
+  stroke-dasharray: 3 2;
+}
+
+.failed {
+  stroke: var(--ink);
+  stroke-dasharray: 8 2 2 2;
+}
+
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 18px;
+  margin: 0;
+  font-size: 12.5px;
+}
+
+.legend svg {
+  display: inline-block;
+  width: 22px;
+  height: 8px;
 }
 
 .scale {
   position: relative;
-  height: 30px;
-  margin: -22px 0 0;
+  height: 16px;
+  margin: -22px 0 2px;
   font-size: 11.5px;
 }
 
-.scale span,
-.scale b {
+.scale span {
   position: absolute;
   transform: translateX(-50%);
   white-space: nowrap;
@@ -186,10 +221,6 @@ svg {
 
 .scale span:first-child {
   transform: none;
-}
-
-.scale b {
-  top: 14px;
 }
 
 .said {
