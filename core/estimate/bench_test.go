@@ -212,7 +212,7 @@ func BenchmarkTies(b *testing.B) {
 	before := Figures(p, nil)
 	b.Run("ties", func(b *testing.B) {
 		for b.Loop() {
-			before.Ties()
+			before.findTies()
 		}
 	})
 	q := *p

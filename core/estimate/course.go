@@ -211,6 +211,13 @@ func (s *Result) course(i int, byHour bool) Course {
 		out.gate(GateTied)
 		return out.Course
 	}
+	// Where ties name areas or hours, the others of its triggers record nothing.
+	if counts := r.motionOf(i, r.recordingTies(i)); counts.part {
+		caught = nil
+		for _, by := range counts.noticing.wanted {
+			caught = append(caught, by.Triggers(wanted))
+		}
+	}
 	out.gate(GateTied, caught...)
 	listens := week.Constant(false)
 	for _, j := range recorded {

@@ -298,3 +298,36 @@ func BenchmarkScenes(b *testing.B) {
 		})
 	}
 }
+
+// TestTiesByAreaAndHourNarrowTheCourse lets motion record by one of its areas at some hours only: the rest falls out where it
+// is tied, and the duty waits in vain at the other hours.
+func TestTiesByAreaAndHourNarrowTheCourse(t *testing.T) {
+	p := plantest.Read(t, "testdata/plans/watched-yard.json")
+	no := false
+	p.Channels[0].Detection.RecordsSelf = &no
+	gate := func(s *Result, name GateName) Gate {
+		for _, g := range s.CourseOf(0).Gates {
+			if g.Gate == name {
+				return g
+			}
+		}
+		t.Fatalf("no gate %s", name)
+		return Gate{}
+	}
+	p.Effects = []plan.Effect{{When: plan.When{Motion: "yard"}, Record: []string{"yard"}}}
+	all := gate(Figures(p, nil), GateTied)
+	if all.Lost > 1e-9 || all.Pass <= 0 {
+		t.Errorf("%+v", all)
+	}
+	p.Effects[0].When.Area = "door" // watches from 20:00 to 06:00 on working days
+	byArea := gate(Figures(p, nil), GateTied)
+	p.Effects[0].Hours = &plan.HourList{Blocks: []plan.Hours{{From: 22 * 60, To: 24 * 60}}}
+	s := Figures(p, nil)
+	byHour := gate(s, GateTied)
+	if byArea.Pass >= all.Pass || byHour.Pass >= byArea.Pass || byHour.Pass <= 0 {
+		t.Errorf("%v of all motion, %v at the door, %v at the door late", all.Pass, byArea.Pass, byHour.Pass)
+	}
+	if deaf := s.Deaf(0).Share(func(on bool) bool { return on }); math.Abs(deaf-(1-10.0/168)) > 1e-9 {
+		t.Errorf("deaf for %v hours, want all but ten", 168*deaf)
+	}
+}

@@ -1,6 +1,9 @@
 package estimate
 
 import (
+	"cmp"
+	"slices"
+
 	"wakefield/core/activity"
 	"wakefield/core/alert"
 	"wakefield/core/cause"
@@ -64,7 +67,8 @@ func byChannel(ties []cause.Tie) (out []channelTies) {
 	return out
 }
 
-// mostTies of one channel's motion to one thing are told apart, more than there can be areas.
+// mostTies of one channel's motion to one thing are told apart: one for each area that can be drawn. A tie to all of its motion
+// at some hours is the one more that there can be, and is told first.
 const mostTies = 64
 
 // motionOf is what of a channel's motion some ties let count: that in any of the areas that they name, at their hours.
@@ -74,6 +78,8 @@ func (r *resolver) motionOf(from int, ties []*cause.Tie) tied {
 			return tied{noticing: r.noticing[from], triggers: r.triggers[from]}
 		}
 	}
+	ties = slices.Clone(ties)
+	slices.SortStableFunc(ties, func(a, b *cause.Tie) int { return cmp.Compare(a.Cause.Area, b.Cause.Area) })
 	ties = ties[:min(len(ties), mostTies)]
 	holds := week.Constant(uint64(0))
 	for k, t := range ties {
@@ -106,6 +112,38 @@ func (r *resolver) motionOf(from int, ties []*cause.Tie) tied {
 		out.noticing.add(by.during(week.Map(holds, func(v uint64) bool { return v == which })))
 	}
 	out.triggers = r.detected(from, &out.noticing)
+	return out
+}
+
+// recordingTies are the ties by which the motion of a channel records any channel that has a camera, each cause once.
+func (r *resolver) recordingTies(from int) (out []*cause.Tie) {
+	at := make(map[cause.Cause]*cause.Tie)
+	for i, ties := range r.causes.Records {
+		for k := range ties {
+			t := &ties[k]
+			if t.Cause.Kind != cause.Motion || t.Cause.At != from || r.plan.Channels[i].NoCamera {
+				continue
+			}
+			if known := at[t.Cause]; known != nil {
+				known.Hours = week.Map(week.Both(known.Hours, t.Hours), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
+				continue
+			}
+			one := *t
+			at[t.Cause] = &one
+			out = append(out, &one)
+		}
+	}
+	return out
+}
+
+// hours is when anything is noticed.
+func (n *noticing) hours() week.Steps[bool] {
+	out := week.Constant(false)
+	for _, list := range append([][]activity.Detection{n.wanted, n.nuisance}, n.patches...) {
+		for _, d := range list {
+			out = week.Map(week.Both(out, d.Hours), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
+		}
+	}
 	return out
 }
 
