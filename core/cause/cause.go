@@ -173,8 +173,26 @@ func (f *finder) each(lists [][]Tie, at map[string]int, ids []string, tie Tie) {
 	}
 }
 
+// few ties are gone through; of more it is remembered where they are.
+const few = 12
+
 // add puts a tie into a list; one of the same cause that is there counts at its hours too.
 func (f *finder) add(list *[]Tie, tie Tie) {
+	if len(*list) < few {
+		for k := range *list {
+			if (*list)[k].Cause == tie.Cause {
+				(*list)[k].Hours = either((*list)[k].Hours, tie.Hours)
+				return
+			}
+		}
+		*list = append(*list, tie)
+		return
+	}
+	if len(*list) == few {
+		for k := range *list {
+			f.known[place{list, (*list)[k].Cause, ""}] = k
+		}
+	}
 	at := place{list, tie.Cause, ""}
 	if k, ok := f.known[at]; ok {
 		(*list)[k].Hours = either((*list)[k].Hours, tie.Hours)

@@ -112,19 +112,20 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 	r := s.resolver
 	nm, no := len(p.Messages), len(p.Outputs)
 	told, switched, shown := make([]*toldHours, nm), make([]*switchedHours, no), make([]*shownHours, len(p.Monitors))
-	parallel(nm+no+len(p.Monitors), func(k int) {
+	nv := len(p.Monitors)
+	parallel(nv+no+nm, func(k int) { // what takes longest first
 		switch {
-		case k < nm:
-			m := &p.Messages[k]
-			told[k] = tellOf(m, r.heard(r.causes.Messages[k])).find(before.told[m.ID])
-		case k < nm+no:
-			k -= nm
+		case k < nv:
+			m := &p.Monitors[k]
+			shown[k] = r.showOf(m, r.causes.Monitors[k]).find(before.shown[m.ID])
+		case k < nv+no:
+			k -= nv
 			o := &p.Outputs[k]
 			switched[k] = switchOf(o, r.heard(r.causes.Outputs[k])).find(before.switched[o.ID])
 		default:
-			k -= nm + no
-			m := &p.Monitors[k]
-			shown[k] = r.showOf(m, r.causes.Monitors[k]).find(before.shown[m.ID])
+			k -= nv + no
+			m := &p.Messages[k]
+			told[k] = tellOf(m, r.heard(r.causes.Messages[k])).find(before.told[m.ID])
 		}
 	})
 	s.Messages, s.Outputs, s.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, len(p.Monitors))

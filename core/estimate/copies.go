@@ -119,7 +119,7 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 	if !any {
 		return nil
 	}
-	parallel(len(anew), func(k int) { out.channel[anew[k]] = s.copyOf(anew[k], what) })
+	s.copyAll(out, anew, what)
 	arrives := make([]float64, week.Length)
 	for _, c := range out.channel {
 		if c == nil {
@@ -143,9 +143,41 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 	return out
 }
 
+// copyAll finds what some channels send off site. Those whose copies divide the time in the same way are played once.
+func (s *Result) copyAll(out *copies, which []int, what string) {
+	inputs := make([]*input, len(which))
+	parallel(len(which), func(k int) { out.channel[which[k]], inputs[k] = s.copyOf(which[k], what) })
+	alike := make(map[uint64]int)
+	like := make([]int, len(which))
+	var distinct []int
+	for k, in := range inputs {
+		if in == nil {
+			continue
+		}
+		print := in.fingerprint()
+		if first, ok := alike[print]; ok && in.playsAlike(inputs[first]) {
+			like[k] = first
+			continue
+		}
+		alike[print], like[k] = k, k
+		distinct = append(distinct, k)
+	}
+	shares := make([][]footage.Shares, len(which))
+	parallel(len(distinct), func(n int) {
+		k := distinct[n]
+		shares[k] = footage.Play(inputs[k].scene, inputs[k].regimes)
+	})
+	parallel(len(which), func(k int) {
+		if inputs[k] != nil {
+			out.channel[which[k]].week = footage.Price(shares[like[k]], inputs[k].regimes)
+		}
+	})
+}
+
 // copyOf is what channel i sends off site: the footage that its duty writes of the causes that are tied to the copy, be it
 // the event layer's or, where the duty does not listen, the base layer's.
-func (s *Result) copyOf(i int, what string) *copied {
+// It is played yet from the input that comes with it; stills are not.
+func (s *Result) copyOf(i int, what string) (*copied, *input) {
 	c, r, in := &s.plan.Channels[i], s.resolver, &s.inputs[i]
 	var motion, other []cause.Tie
 	for _, t := range r.causes.Offsite[i] {
@@ -188,14 +220,14 @@ func (s *Result) copyOf(i int, what string) *copied {
 	weigh(h.motion, h.pre, h.post)
 	weigh(h.alarm, h.alarmPre, h.alarmPost)
 	if all == 0 || cost.Active == 0 && what != CopyStills {
-		return nil
+		return nil, nil
 	}
 	out.after, out.size, out.whole = out.after/all, size/all, seconds/all
 	if what == CopyStills {
-		return r.copyStills(c, &h, out, all)
+		return r.copyStills(c, &h, out, all), nil
 	}
-	out.week = footage.Price(footage.Play(scene, regimes), regimes)
-	return out
+	h.findCauses()
+	return out, &input{regimes: regimes, scene: scene, heard: h}
 }
 
 // copyStills is the copy of stills alone: they are there as soon as they are taken.

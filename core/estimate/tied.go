@@ -20,6 +20,13 @@ type tied struct {
 
 // tie finds what records each channel.
 func (r *resolver) tie() {
+	// Ties of one effect have their triggers in common.
+	type once struct {
+		cause cause.Cause
+		hours *week.Step[bool]
+		len   int
+	}
+	made := make(map[once]*trigger)
 	for i, ties := range r.causes.Records {
 		for _, of := range byChannel(ties) {
 			counts := r.motionOf(of.at, of.ties)
@@ -31,7 +38,11 @@ func (r *resolver) tie() {
 		}
 		for k := range ties {
 			if t := &ties[k]; t.Cause.Kind != cause.Motion {
-				r.toAlarm[i] = append(r.toAlarm[i], r.elsewhere(t))
+				key := once{t.Cause, &t.Hours[0], len(t.Hours)}
+				if made[key] == nil {
+					made[key] = r.elsewhere(t)
+				}
+				r.toAlarm[i] = append(r.toAlarm[i], made[key])
 			}
 		}
 		for k := range r.causes.Held[i] {

@@ -62,10 +62,20 @@ export function useTies() {
       }
     },
   )
-  const channelName = (id?: string) => site.channels.get(id ?? '')?.name ?? id ?? ''
+  // Parts of what is told and of the plan by themselves: what did not change is not made anew.
+  const lines = computed(() => data.value?.causes)
+  const figures = computed(() => data.value?.ties)
+  const effects = computed(() => site.plan?.effects)
+  const channels = computed(() => site.plan?.channels)
+  const messages = computed(() => site.plan?.messages)
+  const outputs = computed(() => site.plan?.outputs)
+  const monitors = computed(() => site.plan?.monitors)
+
+  const names = computed(() => new Map((channels.value ?? []).map((c) => [c.id, c.name])))
+  const channelName = (id?: string) => names.value.get(id ?? '') ?? id ?? ''
 
   const causes = computed<CauseRow[]>(() =>
-    (data.value?.causes ?? []).map((line) => ({
+    (lines.value ?? []).map((line) => ({
       key: causeKey(line.when),
       line,
       name: causeName(line, channelName),
@@ -73,9 +83,7 @@ export function useTies() {
     })),
   )
   const targets = computed<Target[]>(() => {
-    const p = site.plan
-    if (!p) return []
-    const cameras = p.channels.filter((c) => !c.noCamera)
+    const cameras = (channels.value ?? []).filter((c) => !c.noCamera)
     const make = (does: Does, to: string, name: string, preset?: string): Target => ({
       key: effectKey(does, to, preset),
       does,
@@ -85,9 +93,9 @@ export function useTies() {
       group: doesNames[does],
     })
     return [
-      ...(p.messages ?? []).map((m) => make('message', m.id, m.name)),
-      ...(p.outputs ?? []).map((o) => make('output', o.id, o.name)),
-      ...(p.monitors ?? []).map((m) => make('monitor', m.id, m.name)),
+      ...(messages.value ?? []).map((m) => make('message', m.id, m.name)),
+      ...(outputs.value ?? []).map((o) => make('output', o.id, o.name)),
+      ...(monitors.value ?? []).map((m) => make('monitor', m.id, m.name)),
       ...cameras.flatMap((c) =>
         (c.movable?.presets ?? []).map((x) => make('preset', c.id, `${c.name} to ${x.name}`, x.id)),
       ),
@@ -100,10 +108,10 @@ export function useTies() {
   const targetBy = computed(() => new Map(targets.value.map((t) => [t.key, t])))
 
   const ties = computed<TieRow[]>(() => {
-    const effects = site.plan?.effects ?? []
+    const known = effects.value ?? []
     // The answer may be of an older plan than the one shown; it is asked anew then.
-    return (data.value?.ties ?? []).flatMap((figures) => {
-      const effect = effects[figures.effect]
+    return (figures.value ?? []).flatMap((figures) => {
+      const effect = known[figures.effect]
       const cause = effect && causeBy.value.get(causeKey(effect.when))
       const target = targetBy.value.get(effectKey(figures.does, figures.to, figures.preset))
       if (!effect || !cause || !target) return []
