@@ -181,7 +181,7 @@ func (f *finder) add(list *[]Tie, tie Tie) {
 	if len(*list) < few {
 		for k := range *list {
 			if (*list)[k].Cause == tie.Cause {
-				(*list)[k].Hours = either((*list)[k].Hours, tie.Hours)
+				(*list)[k].Hours = week.Or((*list)[k].Hours, tie.Hours)
 				return
 			}
 		}
@@ -195,7 +195,7 @@ func (f *finder) add(list *[]Tie, tie Tie) {
 	}
 	at := place{list, tie.Cause, ""}
 	if k, ok := f.known[at]; ok {
-		(*list)[k].Hours = either((*list)[k].Hours, tie.Hours)
+		(*list)[k].Hours = week.Or((*list)[k].Hours, tie.Hours)
 		return
 	}
 	f.known[at] = len(*list)
@@ -205,15 +205,11 @@ func (f *finder) add(list *[]Tie, tie Tie) {
 func (f *finder) send(list *[]Sending, s Sending) {
 	at := place{list, s.Cause, fmt.Sprintf("%s %v", s.Preset, s.Seconds)}
 	if k, ok := f.known[at]; ok {
-		(*list)[k].Hours = either((*list)[k].Hours, s.Hours)
+		(*list)[k].Hours = week.Or((*list)[k].Hours, s.Hours)
 		return
 	}
 	f.known[at] = len(*list)
 	*list = append(*list, s)
-}
-
-func either(a, b week.Steps[bool]) week.Steps[bool] {
-	return week.Map(week.Both(a, b), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
 }
 
 // CauseOf is the cause that a plan names.

@@ -280,11 +280,6 @@ func (c *site) where(ch *channel, f func(*plan.Duty) bool) week.Steps[bool] {
 	})
 }
 
-// and is where both hold.
-func and(a, b week.Steps[bool]) week.Steps[bool] {
-	return week.Map(week.Both(a, b), func(p week.Pair[bool, bool]) bool { return p.A && p.B })
-}
-
 func not(a week.Steps[bool]) week.Steps[bool] {
 	return week.Map(a, func(on bool) bool { return !on })
 }

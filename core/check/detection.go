@@ -37,14 +37,14 @@ func blindHours(c *site, ch *channel) {
 		return
 	}
 	own := func(d *plan.Duty) bool { return admitsMotion(d) }
-	blind := and(c.where(ch, own), not(ch.Detection.Steps()))
+	blind := week.And(c.where(ch, own), not(ch.Detection.Steps()))
 	if hours(blind) == 0 || !ch.Detection.TiedToSelf() {
 		return
 	}
 	always := ch.Detection
 	always.Hours = nil
 	severity := Warning
-	if hours(and(blind, c.where(ch, func(d *plan.Duty) bool { return d.Base == nil && !admitsAlarm(d) }))) > 0 {
+	if hours(week.And(blind, c.where(ch, func(d *plan.Duty) bool { return d.Base == nil && !admitsAlarm(d) }))) > 0 {
 		severity = Error
 	}
 	c.report(ch, severity, "blind-hours", "detection.hours",
@@ -101,7 +101,7 @@ func alarmWithoutInput(c *site, ch *channel) {
 			Effect: plan.Effect{When: plan.When{Alarm: here[0].ID}, Record: []string{ch.ID}}}})
 	}
 	severity := Error
-	if hours(and(waits, c.where(ch, func(d *plan.Duty) bool { return d.Base == nil }))) == 0 {
+	if hours(week.And(waits, c.where(ch, func(d *plan.Duty) bool { return d.Base == nil }))) == 0 {
 		severity = Warning
 	}
 	c.report(ch, severity, "alarm-without-input", "week",
@@ -162,7 +162,7 @@ func effectsNotAdmitted(c *site) {
 func (c *site) deafTo(channel int, kind string, effect, at, more int) {
 	ch, e := &c.plan.Channels[channel], &c.plan.Effects[effect]
 	steps, holds := c.figures.Listens(channel, e.When), e.Hours.Holding()
-	deaf := hours(and(holds, not(steps)))
+	deaf := hours(week.And(holds, not(steps)))
 	if deaf == 0 {
 		return
 	}
@@ -184,7 +184,7 @@ func (c *site) deafTo(channel int, kind string, effect, at, more int) {
 			f.Reason = fmt.Sprintf("The tie holds %s.", plan.HoursInWords(e.Hours.Blocks))
 		}
 	}
-	f.Fix = c.letListen(ch, c.figures.Duties(channel), and(holds, not(steps)), kind)
+	f.Fix = c.letListen(ch, c.figures.Duties(channel), week.And(holds, not(steps)), kind)
 	f.Cost, f.worse = deaf/168, deaf
 	f.cause = fmt.Sprint(f.Rule, f.Severity, kind, e.Hours != nil, f.Fix == nil)
 	words := "%d channels are told to record by " + kind + " at hours in which their duties do not listen."
@@ -219,7 +219,7 @@ func (c *site) letListen(ch *plan.Channel, duties week.Steps[string], then week.
 	list := c.plan.Duties
 	for _, id := range distinct(duties) {
 		d := c.duties[id]
-		at := and(then, week.Map(duties, func(at string) bool { return at == id }))
+		at := week.And(then, week.Map(duties, func(at string) bool { return at == id }))
 		if d == nil || hours(at) == 0 || d.Base == nil && d.Event == nil {
 			continue
 		}

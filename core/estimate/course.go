@@ -221,7 +221,7 @@ func (s *Result) course(i int, byHour bool) Course {
 	out.gate(GateTied, caught...)
 	listens := week.Constant(false)
 	for _, j := range recorded {
-		listens = week.Map(week.Both(listens, r.listensToMotion(s, j)), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
+		listens = week.Or(listens, r.listensToMotion(s, j))
 	}
 	var heard []activity.Process
 	for _, by := range caught {

@@ -136,7 +136,7 @@ func (r *resolver) recordingTies(from int) (out []*cause.Tie) {
 				continue
 			}
 			if known := at[t.Cause]; known != nil {
-				known.Hours = week.Map(week.Both(known.Hours, t.Hours), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
+				known.Hours = week.Or(known.Hours, t.Hours)
 				continue
 			}
 			one := *t
@@ -152,7 +152,7 @@ func (n *noticing) hours() week.Steps[bool] {
 	out := week.Constant(false)
 	for _, list := range append([][]activity.Detection{n.wanted, n.nuisance}, n.patches...) {
 		for _, d := range list {
-			out = week.Map(week.Both(out, d.Hours), func(p week.Pair[bool, bool]) bool { return p.A || p.B })
+			out = week.Or(out, d.Hours)
 		}
 	}
 	return out
@@ -175,7 +175,7 @@ func (r *resolver) inAreas(i int, areas map[string]bool) noticing {
 func (n *noticing) during(hours week.Steps[bool]) (out noticing) {
 	part := func(list []activity.Detection) (out []activity.Detection) {
 		for _, d := range list {
-			d.Hours = week.Map(week.Both(d.Hours, hours), func(p week.Pair[bool, bool]) bool { return p.A && p.B })
+			d.Hours = week.And(d.Hours, hours)
 			out = append(out, d)
 		}
 		return out

@@ -64,7 +64,7 @@ func (s *Result) tiesOf(i int) (out []TieFigures) {
 	happens := causes.PerDay(holds)
 	add := func(does, to, preset string, listens week.Steps[bool], not WhyNot) {
 		f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, Happens: happens}
-		f.Acts = causes.PerDay(week.Map(week.Both(holds, listens), func(p week.Pair[bool, bool]) bool { return p.A && p.B }))
+		f.Acts = causes.PerDay(week.And(holds, listens))
 		if f.Acts < 1e-9 {
 			f.Acts = 0
 		}

@@ -285,7 +285,7 @@ func (d *Detection) Watching(a *Area) week.Steps[bool] {
 	if a.Hours == nil {
 		return on
 	}
-	return week.Map(week.Both(on, a.Hours.Steps()), func(p week.Pair[bool, bool]) bool { return p.A && p.B })
+	return week.And(on, a.Hours.Steps())
 }
 
 // List are the areas of the detection that are drawn.

@@ -119,6 +119,16 @@ func Both[A, B comparable](a Steps[A], b Steps[B]) Steps[Pair[A, B]] {
 	return out
 }
 
+// And is when both hold.
+func And(a, b Steps[bool]) Steps[bool] {
+	return Map(Both(a, b), func(p Pair[bool, bool]) bool { return p.A && p.B })
+}
+
+// Or is when either holds, or both.
+func Or(a, b Steps[bool]) Steps[bool] {
+	return Map(Both(a, b), func(p Pair[bool, bool]) bool { return p.A || p.B })
+}
+
 // Share is the part of the week, 0 to 1, for which the value satisfies f.
 func (s Steps[T]) Share(f func(T) bool) float64 {
 	var n Minute

@@ -108,6 +108,19 @@ func TestBoth(t *testing.T) {
 	}
 }
 
+func TestAndOr(t *testing.T) {
+	a, b := Constant(false).Paint(Span{600, 1200}, true), Constant(false).Paint(Span{900, 1500}, true)
+	and, or := And(a, b), Or(a, b)
+	for m := Minute(0); m < 2000; m += 50 {
+		if and.At(m) != (a.At(m) && b.At(m)) || or.At(m) != (a.At(m) || b.At(m)) {
+			t.Errorf("at %d: both %v, either %v, of %v and %v", m, and.At(m), or.At(m), a.At(m), b.At(m))
+		}
+	}
+	if len(and) != 3 || len(or) != 3 {
+		t.Errorf("%v and %v, want three steps of each", and, or)
+	}
+}
+
 func TestBlocksAreWhatAPersonWouldWrite(t *testing.T) {
 	weekdays := []Weekday{Monday, Tuesday, Wednesday, Thursday, Friday}
 	tests := [][]Block[string]{
