@@ -143,6 +143,38 @@ func TestTiesHaveHours(t *testing.T) {
 	}
 }
 
+// TestHowOftenPicturesAreLost says it of two cameras at once, and not of the one picked after them.
+func TestHowOftenPicturesAreLost(t *testing.T) {
+	s, p := causes(t)
+	often := func(channel string) float64 {
+		if e := effect(s.plan(t), plan.When{Lost: channel}); e != nil {
+			return e.When.PerMonth
+		}
+		return 0
+	}
+	p.find("causes", "lost")
+	p.click(`[data-pick="lost booth"]`)
+	p.fill(`.pane`, "It happens", "0.5")
+	p.revision(2)
+	p.click(`[data-pick="lost fuel"]`)
+	p.until(`[...document.querySelectorAll('.pane input')].some((i) => i.value === '0.1')`)
+	p.beside(`[data-pick="lost booth"]`)
+	p.until(`[...document.querySelectorAll('.pane label')].some((l) => l.innerText.trim() === 'It happens' && document.getElementById(l.htmlFor).value === '')`)
+	p.fill(`.pane`, "It happens", "2")
+	p.revision(3)
+	if often("booth") != 2 || often("fuel") != 2 {
+		t.Errorf("%v and %v a month, want 2 of both", often("booth"), often("fuel"))
+	}
+	p.click(`[data-pick="lost hall"]`)
+	p.find("targets", "pier office")
+	p.click(`[data-pick="message pier-office"]`)
+	p.click(`[data-test="tie"]`)
+	p.revision(4)
+	if often("hall") != 0.1 || often("fuel") != 2 {
+		t.Errorf("%v a month for one that nobody spoke of, %v of the other", often("hall"), often("fuel"))
+	}
+}
+
 // TestTwoPeopleTieOneCause ties different things in two browsers at once.
 func TestTwoPeopleTieOneCause(t *testing.T) {
 	s, p := causes(t)

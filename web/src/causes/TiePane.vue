@@ -16,23 +16,13 @@ import type { TieRow, Ties } from './useTies'
 /** What is picked: tied or untied at once, each tie with its figures, and the thing itself where it is one. */
 const { ties } = defineProps<{ ties: Ties }>()
 const site = useSite()
-const { picks, shown, hours, dwell, perMonth, seeing } = ties
+const { picks, shown, hours, dwell, counted, rates, seeing } = ties
 const from = computed(() => picks.value.causes)
 const to = computed(() => picks.value.targets)
 const most = 60 // ties that are told one by one
 
-/** Pairs that are picked and not tied at these hours yet. */
-const open = computed(() => from.value.length * to.value.length)
-const counted = computed(() => from.value.some((c) => c.line.kind === 'lost' || c.line.kind === 'tampered'))
+const pairs = computed(() => from.value.length * to.value.length)
 const sends = computed(() => to.value.some((t) => t.does === 'preset'))
-const often = computed(() => perMonth.value ?? from.value.find((c) => c.line.when.perMonth)?.line.when.perMonth ?? 0.1)
-function setOften(n: number) {
-  perMonth.value = n
-  // What is tied already happens as often.
-  const rows = shown.value.filter((r) => r.cause.line.when.perMonth !== undefined)
-  const each = new Map(rows.map((r) => [r.cause.key, r]))
-  if (each.size) ties.setHours([...each.values()][0]!, [...each.values()][0]!.hours ?? [])
-}
 /** What was found about a tie: where it records, about its channel and causes of that sort; else about its effect. */
 function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]; decision?: string } | undefined {
   const { effect, does, to: id, why } = row.figures
@@ -71,7 +61,7 @@ function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]
           data-test="untie-all"
           @click="ties.untie(shown.slice(0, 900))"
         >
-          Untie {{ shown.length < open || shown.length > 1 ? count(shown.length, 'tie') : '' }}
+          Untie {{ shown.length < pairs || shown.length > 1 ? count(shown.length, 'tie') : '' }}
         </button>
         <HoursField label="New ties hold" empty="always" :value="hours" @change="(v) => (hours = v)" />
         <DurationField
@@ -81,15 +71,16 @@ function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]
           member="effects.preset.dwellSeconds"
           @change="(v) => (dwell = v)"
         />
-        <NumberField
-          v-if="counted"
-          label="It happens"
-          unit="a month"
-          :value="often"
-          member="effects.when.perMonth"
-          @change="setOften"
-        />
       </div>
+      <NumberField
+        v-if="counted.length"
+        label="It happens"
+        unit="a month"
+        :value="[...rates][0]"
+        :mixed="rates.size > 1"
+        member="effects.when.perMonth"
+        @change="ties.setPerMonth"
+      />
       <div v-if="seeing.length > 1 && !to.length" class="tie">
         <button type="button" class="act" data-test="see-the-same" @click="ties.seeTheSame()">
           These {{ seeing.length }} see the same place

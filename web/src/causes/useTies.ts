@@ -40,7 +40,7 @@ export function useTies() {
   const pickedTargets = ref<string[]>([])
   const hours = ref<Hours[]>([]) // of ties that are made
   const dwell = ref(20) // seconds that a camera looks away
-  const perMonth = ref<number>() // of losses that are tied
+  const perMonth = ref<number>() // how often what is picked happens, where no tie says it yet
   const { data, failure } = useAnswer(
     () => site.version,
     () => api.GET('/api/plans/{id}/ties', { params: site.here }),
@@ -136,6 +136,10 @@ export function useTies() {
     const [c, t] = [new Set(pickedCauses.value), new Set(pickedTargets.value)]
     return ties.value.filter((x) => c.has(x.cause.key) || t.has(x.target.key))
   })
+  watch(
+    () => pickedCauses.value.join(' '),
+    () => (perMonth.value = undefined),
+  )
   watch([causeBy, targetBy], () => {
     if (!data.value) return
     pickedCauses.value = pickedCauses.value.filter((k) => causeBy.value.has(k))
@@ -150,7 +154,7 @@ export function useTies() {
   /** The effect that ties a cause to targets. */
   function effectOf(cause: CauseLine, list: Target[], at?: Hours[], looks = dwell.value): Effect {
     const when = { ...cause.when }
-    if (cause.kind === 'lost' || cause.kind === 'tampered') when.perMonth = perMonth.value ?? when.perMonth ?? 0.1
+    if (cause.kind === 'lost' || cause.kind === 'tampered') when.perMonth ??= perMonth.value ?? 0.1
     const of = (does: Does) => {
       const ids = list.filter((t) => t.does === does).map((t) => t.to)
       return ids.length ? ids : undefined
@@ -185,6 +189,22 @@ export function useTies() {
   const setDwell = (row: TieRow, looks: number) =>
     site.change([{ addEffect: { effect: effectBetween(row, row.hours, looks) } }])
 
+  /** Picked causes of which the plan is told how often they happen. */
+  const counted = computed(() => picks.value.causes.filter((c) => c.line.kind === 'lost' || c.line.kind === 'tampered'))
+  /** How often a month they happen, each. */
+  const rates = computed(() => new Set(counted.value.map((c) => c.line.when.perMonth ?? perMonth.value ?? 0.1)))
+  /** Says it of all of them: in the plan where they are tied, else when they are. */
+  function setPerMonth(n: number) {
+    perMonth.value = n
+    const edits = counted.value.flatMap((c): Edit[] => {
+      const row = ties.value.find((t) => t.cause.key === c.key)
+      if (!row) return []
+      const effect = effectBetween(row)
+      return [{ addEffect: { effect: { ...effect, when: { ...effect.when, perMonth: n } } } }]
+    })
+    if (edits.length) site.change(edits)
+  }
+
   /** Channels that see the same place: motion on each records all the others. */
   const seeing = computed(() =>
     picks.value.causes.filter((c) => c.line.kind === 'motion' && !c.line.when.area).map((c) => c.line.when.motion!),
@@ -216,7 +236,9 @@ export function useTies() {
     pickedTargets,
     hours,
     dwell,
-    perMonth,
+    counted,
+    rates,
+    setPerMonth,
     failure,
     data,
     tie,
