@@ -154,13 +154,13 @@ func TestHowOftenPicturesAreLost(t *testing.T) {
 	}
 	p.find("causes", "lost")
 	p.click(`[data-pick="lost booth"]`)
-	p.fill(`.pane`, "It happens", "0.5")
+	p.fill(`.pane`, "Times a month", "0.5")
 	p.revision(2)
 	p.click(`[data-pick="lost fuel"]`)
 	p.until(`[...document.querySelectorAll('.pane input')].some((i) => i.value === '0.1')`)
 	p.beside(`[data-pick="lost booth"]`)
-	p.until(`[...document.querySelectorAll('.pane label')].some((l) => l.innerText.trim() === 'It happens' && document.getElementById(l.htmlFor).value === '')`)
-	p.fill(`.pane`, "It happens", "2")
+	p.until(`[...document.querySelectorAll('.pane label')].some((l) => l.innerText.trim() === 'Times a month' && document.getElementById(l.htmlFor).value === '')`)
+	p.fill(`.pane`, "Times a month", "2")
 	p.revision(3)
 	if often("booth") != 2 || often("fuel") != 2 {
 		t.Errorf("%v and %v a month, want 2 of both", often("booth"), often("fuel"))

@@ -74,8 +74,7 @@ function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]
       </div>
       <NumberField
         v-if="counted.length"
-        label="It happens"
-        unit="a month"
+        label="Times a month"
         :value="[...rates][0]"
         :mixed="rates.size > 1"
         member="effects.when.perMonth"
