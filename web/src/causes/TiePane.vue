@@ -16,7 +16,7 @@ import type { TieRow, Ties } from './useTies'
 /** What is picked: tied or untied at once, each tie with its figures, and the thing itself where it is one. */
 const { ties } = defineProps<{ ties: Ties }>()
 const site = useSite()
-const { picks, shown, hours, dwell, counted, rates, seeing } = ties
+const { picks, pickedCauses, shown, hours, dwell, counted, rates, seeing } = ties
 const from = computed(() => picks.value.causes)
 const to = computed(() => picks.value.targets)
 const most = 60 // ties that are told one by one
@@ -74,6 +74,7 @@ function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]
       </div>
       <NumberField
         v-if="counted.length"
+        :key="pickedCauses.join(' ')"
         label="Times a month"
         :value="[...rates][0]"
         :mixed="rates.size > 1"
