@@ -10,6 +10,7 @@ import (
 	"cmp"
 	"fmt"
 	"hash/fnv"
+	"reflect"
 	"slices"
 
 	"wakefield/core/cause"
@@ -68,6 +69,13 @@ type Place struct {
 type Fix struct {
 	Label string      `json:"label" doc:"What the edits do"`
 	Edits []edit.Edit `json:"edits"`
+}
+
+// Equal tells whether two findings say the same.
+func (f *Finding) Equal(other *Finding) bool {
+	a, b := *f, *other
+	a.several, b.several = nil, nil // functions compare as different, and their words are in the sentence
+	return reflect.DeepEqual(a, b)
 }
 
 // Findings checks a plan with its estimate. Most severe come first, of these what costs

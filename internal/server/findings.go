@@ -32,3 +32,34 @@ func (s *service) fixes(ctx context.Context, in *PlanParam) (*body[[]check.FixEf
 	list, err := heavily(ctx, s.heavy.heavy, func() ([]check.FixEffect, error) { return check.Effects(ctx, e.head.Plan, e.site, e.found) })
 	return &body[[]check.FixEffect]{list}, s.problem(ctx, err)
 }
+
+// FindingRun is part of a list of findings after a change: a run of those from before,
+// or one that is new.
+type FindingRun struct {
+	From  int            `json:"from,omitempty" doc:"Index of the first of the run in the list from before"`
+	Count int            `json:"count,omitempty" doc:"How many of the list from before stand here unchanged; 0 for a new one"`
+	New   *check.Finding `json:"finding,omitempty" doc:"The new one"`
+}
+
+// findingRuns tells what findings became in terms of those from before: most stay as they
+// were, and all of them together are most of an answer.
+func findingRuns(before, after []check.Finding) []FindingRun {
+	was := make(map[string]int, len(before))
+	for i := range before {
+		was[before[i].ID] = i
+	}
+	runs := []FindingRun{}
+	for i := range after {
+		k, ok := was[after[i].ID]
+		if !ok || !after[i].Equal(&before[k]) {
+			runs = append(runs, FindingRun{New: &after[i]})
+			continue
+		}
+		if n := len(runs); n > 0 && runs[n-1].New == nil && runs[n-1].From+runs[n-1].Count == k {
+			runs[n-1].Count++
+			continue
+		}
+		runs = append(runs, FindingRun{From: k, Count: 1})
+	}
+	return runs
+}

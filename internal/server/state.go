@@ -17,7 +17,6 @@ type State struct {
 	Intake  []estimate.Recorder `json:"recorders"`
 	Verdict estimate.Verdict    `json:"verdict"`
 	Year    *YearVerdict        `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
-	Found   []check.Finding     `json:"findings" doc:"Most severe first"`
 	Rails   []NamedRail         `json:"rails" doc:"Of the named weeks"`
 	Tide    Tide                `json:"tide"`
 }
@@ -25,6 +24,7 @@ type State struct {
 // View is a plan as the pages show it.
 type View struct {
 	State
+	Found   []check.Finding    `json:"findings" doc:"Most severe first"`
 	ID      string             `json:"id"`
 	Site    string             `json:"site" doc:"Id of the site that it is a plan of"`
 	Plan    *plan.Plan         `json:"plan"`
@@ -35,6 +35,7 @@ type View struct {
 // Answer is what a change changed.
 type Answer struct {
 	State
+	Found    []FindingRun       `json:"findings" doc:"The findings in their order, most severe first: runs of those from before, and new ones"`
 	Sentence string             `json:"sentence" doc:"What the change did"`
 	Patch    []any              `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version before"`
 	Figures  []estimate.Channel `json:"figures" doc:"Of the channels whose figures changed"`
@@ -47,7 +48,7 @@ type Answer struct {
 func state(e entry) State {
 	return State{
 		Version: e.head.Version, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
-		Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site), Found: e.found,
+		Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site),
 		Rails: rails(e.head.Plan), Tide: tide(e, week.Whole),
 	}
 }
@@ -68,7 +69,7 @@ func yearVerdict(s *estimate.Result) *YearVerdict {
 }
 
 func view(e entry) *View {
-	v := &View{State: state(e), ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan, Figures: e.site.Channels, Ribbons: []Ribbon{}}
+	v := &View{State: state(e), Found: e.found, ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan, Figures: e.site.Channels, Ribbons: []Ribbon{}}
 	for i := range e.site.Channels {
 		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
 	}
@@ -77,7 +78,7 @@ func view(e entry) *View {
 
 // answer tells what differs between two versions.
 func answer(before, after entry) *Answer {
-	a := &Answer{State: state(after), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
+	a := &Answer{State: state(after), Found: findingRuns(before.found, after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {
 		a.Order = append(a.Order, c.ID)

@@ -1080,8 +1080,8 @@ export interface components {
         Answer: {
             /** @description Of the channels whose figures changed */
             figures: components["schemas"]["EstimatedChannel"][];
-            /** @description Most severe first */
-            findings: components["schemas"]["Finding"][];
+            /** @description The findings in their order, most severe first: runs of those from before, and new ones */
+            findings: components["schemas"]["FindingRun"][];
             /** @description Ids of all channels in the order of the plan */
             order: string[];
             /** @description JSON Patch (RFC 6902) of the plan from the version before */
@@ -2523,6 +2523,20 @@ export interface components {
             sentence: string;
             /** @enum {string} */
             severity: "error" | "warning" | "hint";
+        };
+        FindingRun: {
+            /**
+             * Format: int64
+             * @description How many of the list from before stand here unchanged; 0 for a new one
+             */
+            count?: number;
+            /** @description The new one */
+            finding?: components["schemas"]["Finding"];
+            /**
+             * Format: int64
+             * @description Index of the first of the run in the list from before
+             */
+            from?: number;
         };
         Fix: {
             edits: components["schemas"]["Edit"][];

@@ -97,7 +97,6 @@ export const useSite = defineStore('site', () => {
     verdict.value = state.verdict
     year.value = state.year
     tide.value = state.tide
-    findings.value = state.findings
     rails.value = new Map(state.rails.map((r) => [r.id, r.rail]))
   }
 
@@ -108,6 +107,7 @@ export const useSite = defineStore('site', () => {
     figures.clear()
     for (const f of view.figures) figures.set(f.id, f)
     plan.value = view.plan
+    findings.value = view.findings
     opened.value ??= view.verdict
     takeState(view)
     loaded.value++
@@ -127,6 +127,10 @@ export const useSite = defineStore('site', () => {
       ribbons.delete(gone)
     }
     plan.value = patched(plan.value, answer.patch as Operation[])
+    const before = findings.value
+    findings.value = answer.findings.flatMap((run) =>
+      run.finding ? [run.finding] : before.slice(run.from ?? 0, (run.from ?? 0) + (run.count ?? 0)),
+    )
     takeState(answer)
     answered.value = answer
     mine.value = { ...mine.value, [planId.value]: [...(mine.value[planId.value] ?? []), answer.version].slice(-200) }
