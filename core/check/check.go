@@ -16,6 +16,7 @@ import (
 	"wakefield/core/cause"
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -82,15 +83,17 @@ func (f *Finding) Equal(other *Finding) bool {
 // most, then by place; those that are accepted come last.
 func Findings(p *plan.Plan, s *estimate.Result) []Finding {
 	c := newSite(p, s)
-	for i := range p.Channels {
-		ch := &channel{Channel: &p.Channels[i], index: i, figures: &s.Channels[i], duties: s.Duties(i)}
-		for _, rule := range channelRules {
-			rule(c, ch)
+	by := make([][]Finding, 1+len(siteRules)) // of each rule: they do not depend on each other
+	parallel.Do(len(by), func(i int) {
+		part := *c
+		if i == 0 {
+			part.lookAtChannels()
+		} else {
+			siteRules[i-1](&part)
 		}
-	}
-	for _, rule := range siteRules {
-		rule(c)
-	}
+		by[i] = part.found
+	})
+	c.found = append(c.found, slices.Concat(by...)...)
 	c.found = together(c.found)
 	for i := range c.found {
 		f := &c.found[i]
@@ -114,6 +117,16 @@ func Findings(p *plan.Plan, s *estimate.Result) []Finding {
 		return cmp.Or(cmp.Compare(open(a), open(b)), cmp.Compare(a.Severity.rank(), b.Severity.rank()), cmp.Compare(b.Cost, a.Cost))
 	})
 	return c.found
+}
+
+// lookAtChannels applies the rules of channels to each of them.
+func (c *site) lookAtChannels() {
+	for i := range c.plan.Channels {
+		ch := &channel{Channel: &c.plan.Channels[i], index: i, figures: &c.figures.Channels[i], duties: c.figures.Duties(i)}
+		for _, rule := range channelRules {
+			rule(c, ch)
+		}
+	}
 }
 
 // key is what an acceptance names: what the finding says, and of several channels a mark of

@@ -6,6 +6,7 @@ import (
 
 	"wakefield/core/alert"
 	"wakefield/core/cause"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -113,7 +114,7 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 	nm, no := len(p.Messages), len(p.Outputs)
 	told, switched, shown := make([]*toldHours, nm), make([]*switchedHours, no), make([]*shownHours, len(p.Monitors))
 	nv := len(p.Monitors)
-	parallel(nv+no+nm, func(k int) { // what takes longest first
+	parallel.Do(nv+no+nm, func(k int) { // what takes longest first
 		switch {
 		case k < nv:
 			m := &p.Monitors[k]

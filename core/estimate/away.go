@@ -3,6 +3,7 @@ package estimate
 import (
 	"wakefield/core/alert"
 	"wakefield/core/cause"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -38,7 +39,7 @@ func (r *resolver) awayOf(i int) *away {
 func (s *Result) move(p *plan.Plan, earlier *Result) {
 	s.away = make([]*away, len(p.Channels))
 	before := earlier.byID()
-	parallel(len(p.Channels), func(i int) {
+	parallel.Do(len(p.Channels), func(i int) {
 		c := &s.Channels[i]
 		var a *away
 		if j, ok := before[c.ID]; ok && earlier.resolver.hearing == s.resolver.hearing && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {

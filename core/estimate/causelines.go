@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"wakefield/core/cause"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -79,7 +80,7 @@ func (s *Result) CauseLines() []CauseLine {
 			add(kind, c.Name, c.ID, w, "")
 		}
 	}
-	parallel(len(out), func(k int) {
+	parallel.Do(len(out), func(k int) {
 		line := &out[k]
 		if line.When.Lost == "" && line.When.Tampered == "" || line.When.PerMonth > 0 {
 			perDay := s.counterOf(line.When).PerDay(week.Constant(true))

@@ -7,6 +7,7 @@ import (
 	"wakefield/core/alert"
 	"wakefield/core/cause"
 	"wakefield/core/footage"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/uplink"
 	"wakefield/core/video"
@@ -146,7 +147,7 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 // copyAll finds what some channels send off site. Those whose copies divide the time in the same way are played once.
 func (s *Result) copyAll(out *copies, which []int, what string) {
 	inputs := make([]*input, len(which))
-	parallel(len(which), func(k int) { out.channel[which[k]], inputs[k] = s.copyOf(which[k], what) })
+	parallel.Do(len(which), func(k int) { out.channel[which[k]], inputs[k] = s.copyOf(which[k], what) })
 	alike := make(map[uint64]int)
 	like := make([]int, len(which))
 	var distinct []int
@@ -163,11 +164,11 @@ func (s *Result) copyAll(out *copies, which []int, what string) {
 		distinct = append(distinct, k)
 	}
 	shares := make([][]footage.Shares, len(which))
-	parallel(len(distinct), func(n int) {
+	parallel.Do(len(distinct), func(n int) {
 		k := distinct[n]
 		shares[k] = footage.Play(inputs[k].scene, inputs[k].regimes)
 	})
-	parallel(len(which), func(k int) {
+	parallel.Do(len(which), func(k int) {
 		if inputs[k] != nil {
 			out.channel[which[k]].week = footage.Price(shares[like[k]], inputs[k].regimes)
 		}

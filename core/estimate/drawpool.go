@@ -3,6 +3,7 @@ package estimate
 import (
 	"slices"
 
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 )
@@ -93,7 +94,7 @@ func (d *poolDraw) draw(s *Result, p *plan.Plan, members []int) {
 	d.holds = make([]bool, Draws)
 	const chunk = 125
 	held := make([][]int, Draws/chunk) // draws in which each member keeps its days, by part
-	parallel(Draws/chunk, func(part int) {
+	parallel.Do(Draws/chunk, func(part int) {
 		rates := make([]storage.Rate, len(members))
 		limits := make([]storage.Days, len(members))
 		held[part] = make([]int, len(members))
@@ -125,7 +126,7 @@ func (d *poolDraw) draw(s *Result, p *plan.Plan, members []int) {
 	})
 	d.sure = rangeOf(kept)
 	d.members = make([]memberDraw, len(members))
-	parallel(len(members), func(k int) {
+	parallel.Do(len(members), func(k int) {
 		for _, part := range held {
 			d.members[k].holds += 100 * float64(part[k]) / Draws
 		}

@@ -12,6 +12,7 @@ import (
 	"sync"
 
 	"wakefield/core/footage"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 	"wakefield/core/week"
@@ -247,7 +248,7 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 		alike[print] = i
 		distinct = append(distinct, i)
 	}
-	parallel(len(distinct), func(k int) {
+	parallel.Do(len(distinct), func(k int) {
 		if ctx.Err() == nil {
 			in := &s.inputs[distinct[k]]
 			s.played[distinct[k]] = newPlayed(in, in.play(nil))

@@ -9,6 +9,7 @@ import (
 	"wakefield/core/activity"
 	"wakefield/core/cause"
 	"wakefield/core/footage"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/video"
 	"wakefield/core/week"
@@ -213,7 +214,7 @@ func newResolver(p *plan.Plan, earlier *Result) *resolver {
 func (r *resolver) notice(earlier *Result) {
 	r.noticing = make([]noticing, len(r.plan.Channels))
 	process := func(id string) activity.Process { return r.processes[id].Process }
-	parallel(len(r.noticing), func(i int) {
+	parallel.Do(len(r.noticing), func(i int) {
 		c := &r.plan.Channels[i]
 		if earlier != nil && r.noticesAsBefore(c, i, earlier) {
 			r.noticing[i] = earlier.resolver.noticing[i]

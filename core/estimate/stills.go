@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"wakefield/core/alert"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 	"wakefield/core/week"
@@ -63,7 +64,7 @@ func (s *Result) still(p *plan.Plan, earlier *Result) {
 			anew = append(anew, i)
 		}
 	}
-	parallel(len(anew), func(k int) { s.stills[anew[k]] = s.resolver.stillsOf(anew[k]) })
+	parallel.Do(len(anew), func(k int) { s.stills[anew[k]] = s.resolver.stillsOf(anew[k]) })
 	for i, st := range s.stills {
 		if st != nil {
 			perDay := st.taken.PerDay()

@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"wakefield/core/footage"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 )
 
@@ -82,7 +83,7 @@ func (s *Result) draw(ctx context.Context, p *plan.Plan, earlier *Result) error 
 		}
 		alike[k] = append(alike[k], i)
 	}
-	parallel(len(alike), func(k int) {
+	parallel.Do(len(alike), func(k int) {
 		if ctx.Err() != nil {
 			return
 		}

@@ -4,6 +4,7 @@ import (
 	"wakefield/core/alert"
 	"wakefield/core/cause"
 	"wakefield/core/footage"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -44,7 +45,7 @@ func (s *Result) Ties() []TieFigures {
 
 func (s *Result) findTies() []TieFigures {
 	by := make([][]TieFigures, len(s.plan.Effects))
-	parallel(len(by), func(i int) { by[i] = s.tiesOf(i) })
+	parallel.Do(len(by), func(i int) { by[i] = s.tiesOf(i) })
 	out := []TieFigures{}
 	for _, list := range by {
 		out = append(out, list...)
@@ -64,7 +65,9 @@ func (s *Result) tiesOf(i int) (out []TieFigures) {
 	happens := causes.PerDay(holds)
 	add := func(does, to, preset string, listens week.Steps[bool], not WhyNot) {
 		f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, Happens: happens}
-		f.Acts = causes.PerDay(week.And(holds, listens))
+		if f.Acts = happens; len(listens) != 1 || !listens[0].Value {
+			f.Acts = causes.PerDay(week.And(holds, listens))
+		}
 		if f.Acts < 1e-9 {
 			f.Acts = 0
 		}

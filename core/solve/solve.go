@@ -10,12 +10,11 @@ package solve
 
 import (
 	"context"
-	"runtime"
 	"slices"
-	"sync"
 	"sync/atomic"
 
 	"wakefield/core/estimate"
+	"wakefield/core/parallel"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 )
@@ -49,27 +48,19 @@ func Prepare(ctx context.Context, p *plan.Plan, site *estimate.Result, earlier *
 	out.duties = fewerFrames(p)
 	try := site.Alternatives(out.duties)
 	var done atomic.Int64
-	var next atomic.Int64
-	var wait sync.WaitGroup
-	for range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for ctx.Err() == nil {
-				i := int(next.Add(1)) - 1
-				if i >= len(p.Channels) {
-					return
-				}
-				if kept := earlier.of(p, site, i); kept != nil {
-					out.choices[i] = kept
-				} else {
-					out.choices[i] = out.choicesOf(try, i)
-				}
-				if n := int(done.Add(1)); told != nil {
-					told(n, len(p.Channels))
-				}
-			}
-		})
-	}
-	wait.Wait()
+	parallel.Do(len(p.Channels), func(i int) {
+		if ctx.Err() != nil {
+			return
+		}
+		if kept := earlier.of(p, site, i); kept != nil {
+			out.choices[i] = kept
+		} else {
+			out.choices[i] = out.choicesOf(try, i)
+		}
+		if n := int(done.Add(1)); told != nil {
+			told(n, len(p.Channels))
+		}
+	})
 	return out, ctx.Err()
 }
 

@@ -119,8 +119,17 @@ func Both[A, B comparable](a Steps[A], b Steps[B]) Steps[Pair[A, B]] {
 	return out
 }
 
-// And is when both hold.
+// And is when both hold. Where one of them holds always or never it may share the other's steps.
 func And(a, b Steps[bool]) Steps[bool] {
+	if len(b) == 1 {
+		a, b = b, a
+	}
+	if len(a) == 1 && len(b) > 0 {
+		if a[0].Value {
+			return b
+		}
+		return a
+	}
 	return Map(Both(a, b), func(p Pair[bool, bool]) bool { return p.A && p.B })
 }
 

@@ -1,4 +1,4 @@
-package estimate
+package parallel
 
 import (
 	"runtime"
@@ -6,11 +6,11 @@ import (
 	"testing"
 )
 
-func TestParallel(t *testing.T) {
+func TestDo(t *testing.T) {
 	defer runtime.GOMAXPROCS(runtime.GOMAXPROCS(4))
 	for _, n := range []int{0, 1, 3, 100} {
 		var sum atomic.Int64
-		parallel(n, func(i int) { sum.Add(int64(i + 1)) })
+		Do(n, func(i int) { sum.Add(int64(i + 1)) })
 		if sum.Load() != int64(n*(n+1)/2) {
 			t.Errorf("of %d things those done add up to %d", n, sum.Load())
 		}
@@ -20,7 +20,7 @@ func TestParallel(t *testing.T) {
 			t.Errorf("recovered %v", why)
 		}
 	}()
-	parallel(8, func(i int) {
+	Do(8, func(i int) {
 		if i == 5 {
 			panic("no such thing")
 		}
