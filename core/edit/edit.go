@@ -46,9 +46,12 @@ type Edit struct {
 	SetMovable       *SetMovable       `json:"setMovable,omitempty" doc:"Set where a camera can look"`
 	SetStills        *SetStills        `json:"setStills,omitempty" doc:"Set which stills channels take"`
 	SetOffsite       *SetOffsite       `json:"setOffsite,omitempty" doc:"Set what carries the copy off site"`
+	SetMatters       *SetMatters       `json:"setMatters,omitempty" doc:"Set how much channels matter"`
+	SetPrices        *SetPrices        `json:"setPrices,omitempty" doc:"Set what drives cost"`
 	SetChannel       *SetChannel       `json:"setChannel,omitempty" doc:"Add or replace a channel"`
 	SetCells         *SetCells         `json:"setCells,omitempty" doc:"Set cells of the channel table; rows without a channel add one"`
 	MoveChannels     *MoveChannels     `json:"moveChannels,omitempty" doc:"Renumber channels, or move them to another recorder"`
+	KeepOn           *KeepOn           `json:"keepOn,omitempty" doc:"Keep channels on another pool"`
 	RemoveChannels   *RemoveChannels   `json:"removeChannels,omitempty" doc:"Remove channels"`
 	SetKind          *SetKind          `json:"setKind,omitempty" doc:"Add or replace a camera kind"`
 	RemoveKind       *RemoveKind       `json:"removeKind,omitempty" doc:"Remove a camera kind"`

@@ -52,6 +52,9 @@ func (e *AddEffect) apply(p *plan.Plan) (*plan.Plan, error) {
 	return &next, nil
 }
 
+// TieInWords is a cause with what it does, in words.
+func TieInWords(p *plan.Plan, e plan.Effect) string { return (&AddEffect{e}).sentence(p) }
+
 func (e *AddEffect) sentence(p *plan.Plan) string {
 	return p.CauseInWords(e.Effect.When) + " " + does(p, &e.Effect, "records", "tells", "switches", "shows on", "sends", "takes stills on", "copies off site")
 }

@@ -32,7 +32,19 @@ type Channel struct {
 	Movable          *Movable  `json:"movable,omitempty" aside:"yes" doc:"Where a camera that moves can look; absent for one that stands still"`
 	Stills           *Stills   `json:"stills,omitempty" aside:"yes" doc:"Single pictures kept beside the footage"`
 	Keep             Keep      `json:"keep,omitzero" aside:"yes"`
+	Matters          float64   `json:"matters,omitempty" aside:"yes" minimum:"1" maximum:"3" doc:"How much what it loses matters beside others; absent for 2"`
 	Week             WeekRef   `json:"week" aside:"yes"`
+}
+
+// MattersUsually is how much a channel matters where nothing is said.
+const MattersUsually = 2.0
+
+// Weight is how much a channel matters, 1 to 3.
+func (c *Channel) Weight() float64 {
+	if c.Matters == 0 {
+		return MattersUsually
+	}
+	return c.Matters
 }
 
 // Streams are the pictures a camera offers.

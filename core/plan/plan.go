@@ -8,6 +8,8 @@
 package plan
 
 import (
+	"math"
+
 	"wakefield/core/week"
 )
 
@@ -34,6 +36,7 @@ type Plan struct {
 	Monitors    []Monitor    `json:"monitors,omitempty" aside:"yes" holds:"monitor" maxItems:"100" doc:"Screens that show the newest cause"`
 	Offsite     *Offsite     `json:"offsite,omitempty" aside:"yes" doc:"The copy of footage elsewhere"`
 	Effects     []Effect     `json:"effects,omitempty" holds:"-" apart:"yes" maxItems:"10000"`
+	Prices      *Prices      `json:"prices,omitempty" aside:"yes" doc:"What drives cost"`
 	Accepted    []Accepted   `json:"accepted,omitempty" aside:"yes" holds:"acceptance" maxItems:"5000" doc:"Findings taken on purpose"`
 }
 
@@ -181,6 +184,31 @@ type DriveGroup struct {
 	Count     int     `json:"count" minimum:"1" maximum:"1000"`
 	Terabytes float64 `json:"terabytes" minimum:"0.001" maximum:"1000" doc:"Size of one, TB of 10^12 bytes"`
 	YearlyTB  float64 `json:"yearlyTB,omitempty" minimum:"0.001" maximum:"1000000" doc:"Workload rating of one drive, TB a year"`
+}
+
+// Prices are what it costs to keep footage longer.
+type Prices struct {
+	Currency string       `json:"currency" key:"yes" minLength:"1" maxLength:"20" doc:"In which prices are, such as EUR"`
+	Drives   []DrivePrice `json:"drives,omitempty" holds:"-" maxItems:"100"`
+}
+
+// DrivePrice is what one drive of a size costs.
+type DrivePrice struct {
+	Terabytes float64 `json:"terabytes" minimum:"0.001" maximum:"1000" doc:"Size of the drive, TB of 10^12 bytes"`
+	Each      float64 `json:"each" minimum:"0" maximum:"1000000000"`
+}
+
+// Of is the price of a drive of a size, and whether it is known. Sizes are compared to a
+// thousandth.
+func (p *Prices) Of(terabytes float64) (each float64, known bool) {
+	if p != nil {
+		for _, d := range p.Drives {
+			if math.Abs(d.Terabytes-terabytes) < terabytes/1000 {
+				return d.Each, true
+			}
+		}
+	}
+	return 0, false
 }
 
 // AlarmInput is a contact wired to a recorder.

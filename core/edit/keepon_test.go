@@ -1,0 +1,30 @@
+package edit
+
+import (
+	"testing"
+
+	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
+)
+
+// TestKeepOnAnotherRecorder takes channels to a pool of a recorder that they are not on.
+func TestKeepOnAnotherRecorder(t *testing.T) {
+	p := plantest.Read(t, "../../internal/demo/pennywhistle-quay.json")
+	second := plan.Recorder{ID: "attic", Name: "Attic recorder", Channels: 8, IngestMbps: 80, Pools: []plan.Pool{
+		{ID: "attic-1", Name: "First", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 4}}},
+		{ID: "attic-2", Name: "Second", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 8}}},
+	}}
+	a, b := p.Channels[3].ID, p.Channels[5].ID
+	next, err := After(p, Edit{SetRecorder: &SetRecorder{second}}, Edit{KeepOn: &KeepOn{[]string{b, a}, "attic-2"}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for number, id := range []string{b, a} {
+		if c := next.Channel(id); c.Recorder != "attic" || c.Pool != "attic-2" || c.Number != number+1 {
+			t.Errorf("%s is channel %d of %s on %s", id, c.Number, c.Recorder, c.Pool)
+		}
+	}
+	if p.Channel(a).Pool == "attic-2" {
+		t.Error("the plan before was changed")
+	}
+}
