@@ -1,6 +1,7 @@
 package compare
 
 import (
+	"cmp"
 	"encoding/json"
 	"reflect"
 	"slices"
@@ -13,15 +14,30 @@ import (
 // with what they name and it does not have either; and those that the other does not have go. A part that is in neither is a
 // [*plan.Error], as is one that is in both as it is.
 func Carry(to, from *plan.Plan, parts []Part) ([]edit.Edit, error) {
-	c := &carrier{to: to, from: from, done: make(map[string]reflect.Value)}
+	c := &carrier{to: to, from: from, done: make(map[string]reflect.Value), kinds: make(map[string]string), gone: make(map[string][]string)}
 	for i, p := range parts {
 		if err := c.part(p); err != nil {
 			return nil, plan.Within(plan.Say("parts[%d]", i), err)
 		}
 	}
 	edits := c.edits
+	// Recorders are set with the pools that they have, so they come before pools are.
+	slices.SortStableFunc(c.order, func(a, b string) int {
+		rank := func(name string) int {
+			if c.kinds[name] == "recorder" {
+				return 0
+			}
+			return 1
+		}
+		return cmp.Compare(rank(a), rank(b))
+	})
 	for _, key := range c.order {
 		edits = append(edits, setters[c.kinds[key]](c, c.done[key]))
+	}
+	for _, kind := range goingOrder {
+		for _, key := range c.gone[kind] {
+			edits = append(edits, removers[kind](key))
+		}
 	}
 	edits = append(edits, c.last...)
 	if len(edits) == 0 {
@@ -38,8 +54,12 @@ type carrier struct {
 	kinds    map[string]string
 	order    []string
 	edits    []edit.Edit
+	gone     map[string][]string // keys of what goes, by kind
 	last     []edit.Edit
 }
+
+// goingOrder is the order in which things go: what names others before what is named.
+var goingOrder = []string{"channel", "alarm input", "call button", "message", "output", "monitor", "pool", "recorder", "week", "duty", "activity", "object", "camera kind"}
 
 func (c *carrier) part(p Part) error {
 	switch p.Kind {
@@ -61,7 +81,7 @@ func (c *carrier) part(p Part) error {
 	case !ok && !has:
 		return plan.Wrong("key", "no %s %q in either plan", p.Kind, p.Key)
 	case !ok:
-		c.last = append(c.last, removers[p.Kind](p.Key))
+		c.gone[p.Kind] = append(c.gone[p.Kind], p.Key)
 		return nil
 	case !has || p.Member == "":
 		c.put(p.Kind, p.Key, copyOf(there))
@@ -104,9 +124,6 @@ func (c *carrier) put(kind, key string, v reflect.Value) {
 		}
 		return true
 	})
-	if c.kinds == nil {
-		c.kinds = make(map[string]string)
-	}
 	c.kinds[name] = kind
 	c.order = append(c.order, name)
 }

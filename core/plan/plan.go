@@ -9,6 +9,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 
 	"wakefield/core/week"
 )
@@ -209,6 +210,23 @@ func (p *Prices) Of(terabytes float64) (each float64, known bool) {
 		}
 	}
 	return 0, false
+}
+
+// DrivesCost is what all drives of a plan cost, as far as prices are known, and the sizes of
+// drives of which they are not, each once.
+func (p *Plan) DrivesCost() (total float64, unknown []float64) {
+	for i := range p.Recorders {
+		for k := range p.Recorders[i].Pools {
+			for _, d := range p.Recorders[i].Pools[k].Drives {
+				each, known := p.Prices.Of(d.Terabytes)
+				total += each * float64(d.Count)
+				if !known && !slices.Contains(unknown, d.Terabytes) {
+					unknown = append(unknown, d.Terabytes)
+				}
+			}
+		}
+	}
+	return total, unknown
 }
 
 // AlarmInput is a contact wired to a recorder.

@@ -76,6 +76,12 @@ func problemOf(err error) error {
 		return huma.Error404NotFound("There is no such revision.")
 	case errors.Is(err, store.ErrNothing):
 		return huma.Error422UnprocessableEntity("There is nothing to take back.")
+	case errors.Is(err, store.ErrAdopted):
+		return huma.Error422UnprocessableEntity("This variant is the adopted one; adopt another before you take it away.")
+	case errors.Is(err, store.ErrRemoved):
+		return huma.Error422UnprocessableEntity("This variant was taken away; take it out again first.")
+	case errors.Is(err, store.ErrManyVariants):
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; take one away first.", store.MostVariants))
 	case errors.Is(err, store.ErrManyPictures):
 		return huma.Error422UnprocessableEntity("The site keeps as many pictures as it may, those of its history too. This one was not kept; a duplicate of the site begins with those in use.")
 	case errors.Is(err, errBusy):

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/rand"
 	"net/http"
+	"slices"
 	"strings"
 	"sync"
 	"wakefield/core/check"
@@ -19,20 +20,23 @@ import (
 func registerSites(api huma.API, s *service) {
 	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
 	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
-	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with its adopted plan and that one's figures"), s.site)
+	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with one of its plans and that one's figures"), s.site)
 	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan holds"), s.siteVerdict)
 	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
 	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Put a site away, or take it out again"), s.archive)
 }
 
-// SiteView is a site and its adopted plan as the pages show it.
+// SiteView is a site and one of its plans as the pages show it.
 type SiteView struct {
 	Site *store.Site `json:"site"`
 	Plan *View       `json:"plan"`
 }
 
-func (s *service) site(ctx context.Context, in *SiteParam) (*body[*SiteView], error) {
-	site, e, err := s.adopted(ctx, in.ID)
+func (s *service) site(ctx context.Context, in *struct {
+	SiteParam
+	Plan string `query:"plan" maxLength:"200" doc:"Id of the plan; empty for the adopted one"`
+}) (*body[*SiteView], error) {
+	site, e, err := s.planOf(ctx, in.ID, in.Plan)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -41,11 +45,22 @@ func (s *service) site(ctx context.Context, in *SiteParam) (*body[*SiteView], er
 
 // adopted is a site with its adopted plan as it stands.
 func (s *service) adopted(ctx context.Context, id string) (*store.Site, entry, error) {
+	return s.planOf(ctx, id, "")
+}
+
+// planOf is a site with one of its plans as it stands; with none named, the adopted one.
+func (s *service) planOf(ctx context.Context, id, planID string) (*store.Site, entry, error) {
 	site, err := s.store.Site(ctx, id)
 	if err != nil {
 		return nil, entry{}, err
 	}
-	e, err := s.current(ctx, site.Adopted)
+	if planID == "" {
+		planID = site.Adopted
+	}
+	if !slices.ContainsFunc(site.Plans, func(l store.PlanLine) bool { return l.ID == planID }) {
+		return nil, entry{}, store.ErrNotFound
+	}
+	e, err := s.current(ctx, planID)
 	return site, e, err
 }
 
@@ -65,7 +80,7 @@ type SiteLine struct {
 	State *SiteVerdict `json:"state,omitempty" doc:"Absent where it is not known at once; ask for it"`
 }
 
-// verdicts remembers the verdict of every site asked for, at its version.
+// verdicts remembers the verdict of every plan asked for, at its version.
 type verdicts struct {
 	mutex sync.Mutex
 	known map[string]SiteVerdict
@@ -101,18 +116,18 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], err
 	}
 	out := make([]SiteLine, len(list))
 	for i, summary := range list {
-		out[i] = SiteLine{summary, s.verdicts.get(summary.ID, summary.Version)}
+		out[i] = SiteLine{summary, s.verdicts.get(summary.Plan, summary.Version)}
 	}
 	return &body[[]SiteLine]{out}, nil
 }
 
 func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {
-	_, e, err := s.adopted(ctx, in.ID)
+	site, e, err := s.adopted(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	v := siteVerdict(e)
-	s.verdicts.put(in.ID, v)
+	s.verdicts.put(site.Adopted, v)
 	return &body[SiteVerdict]{v}, nil
 }
 

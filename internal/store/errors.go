@@ -21,6 +21,12 @@ var (
 	ErrNothing = errors.New("nothing to take back")
 	// ErrNotArchived says that a plan that is worked on is not removed for good.
 	ErrNotArchived = errors.New("it is not archived")
+	// ErrAdopted says that the plan that is carried out cannot be taken away.
+	ErrAdopted = errors.New("it is the one that is carried out")
+	// ErrRemoved says that a plan was taken away, and has to be taken out again first.
+	ErrRemoved = errors.New("it was taken away")
+	// ErrManyVariants says that a site has as many plans as it may.
+	ErrManyVariants = errors.New("the site has as many variants as it may")
 	// ErrManyPictures says that a site keeps as many pictures as it may.
 	ErrManyPictures = errors.New("the site keeps as many pictures as it may")
 )

@@ -23,6 +23,9 @@ type PlanLine struct {
 	Name    string    `json:"name"`
 	Version int64     `json:"version"`
 	Changed time.Time `json:"changed"`
+	Removed bool      `json:"removed" doc:"Whether it was taken away"`
+	// KeptDays is what was worked out when it was changed last.
+	KeptDays *float64 `json:"keptDays" required:"true" doc:"For how many days the channel that is kept shortest is kept; null where nothing takes it away, or nobody worked it out"`
 }
 
 // Create stores a new site with its first plan, as version 1; both have the id, and the
@@ -64,14 +67,14 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 // Site returns a site with its plans. It fails with ErrNotFound where there is none.
 func (s *Store) Site(ctx context.Context, id string) (*Site, error) {
 	rows, err := s.pool.Query(ctx, `
-		select s.adopted, s.archived_at is not null, p.id, coalesce(p.document->>'name', ''), p.version, p.changed_at
-		from site s join plan p on p.site = s.id where s.id = $1 order by p.created_at, p.id`, id)
+		select s.adopted, s.archived_at is not null, p.id, coalesce(p.document->>'name', ''), p.version, p.changed_at, p.removed_at is not null, r.kept_days
+		from site s join plan p on p.site = s.id left join revision r on r.plan = p.id and r.number = p.version where s.id = $1 order by p.created_at, p.id`, id)
 	if err != nil {
 		return nil, err
 	}
 	site := &Site{ID: id}
 	var line PlanLine
-	_, err = pgx.ForEachRow(rows, []any{&site.Adopted, &site.Archived, &line.ID, &line.Name, &line.Version, &line.Changed}, func() error {
+	_, err = pgx.ForEachRow(rows, []any{&site.Adopted, &site.Archived, &line.ID, &line.Name, &line.Version, &line.Changed, &line.Removed, &line.KeptDays}, func() error {
 		site.Plans = append(site.Plans, line)
 		return nil
 	})

@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carry differences over from another plan of the site */
+        post: operations["carry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/channels.{format}": {
         parameters: {
             query?: never;
@@ -514,6 +531,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/revisions/{number}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is otherwise now than after a revision */
+        get: operations["differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/revisions/{number}/name": {
         parameters: {
             query?: never;
@@ -828,9 +862,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A site with its adopted plan and that one's figures */
+        /** A site with one of its plans and that one's figures */
         get: operations["getSite"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/adopted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Make a variant the one that is carried out */
+        put: operations["adopt"];
         post?: never;
         delete?: never;
         options?: never;
@@ -855,6 +906,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Plans of a site side by side */
+        get: operations["compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/compare/ribbons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The weeks of channels that two plans of a site write otherwise */
+        get: operations["comparedRibbons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/duplicate": {
         parameters: {
             query?: never;
@@ -866,6 +951,58 @@ export interface paths {
         put?: never;
         /** Make a site like another */
         post: operations["duplicateSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plans of a site: its variants */
+        get: operations["variants"];
+        put?: never;
+        /** Make a variant like another plan of the site, with changes or without */
+        post: operations["makeVariant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/plans/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a variant from a plan file, or from a zip archive of one with its pictures */
+        post: operations["importVariant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/plans/{plan}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a variant away, or out again */
+        post: operations["removeVariant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1024,6 +1161,10 @@ export interface components {
         };
         AddEffect: {
             effect: components["schemas"]["Effect"];
+        };
+        AdoptRequest: {
+            /** @description Id of the plan */
+            plan: string;
         };
         AlarmInput: {
             activity: string;
@@ -1199,6 +1340,11 @@ export interface components {
             pressesPerWeek: number;
             records: string[];
         };
+        CarryRequest: {
+            /** @description Id of the plan that it is in */
+            from: string;
+            parts: components["schemas"]["Part"][];
+        };
         CellError: {
             /** Format: int64 */
             column: number;
@@ -1256,6 +1402,11 @@ export interface components {
             keep?: components["schemas"]["Keep"];
             /** @description Id of the camera kind; settings that differ from it depart from it */
             kind?: string;
+            /**
+             * Format: double
+             * @description How much what it loses matters beside others; absent for 2
+             */
+            matters?: number;
             /** @description Where a camera that moves can look; absent for one that stands still */
             movable?: components["schemas"]["Movable"];
             name: string;
@@ -1286,6 +1437,56 @@ export interface components {
         Choice: {
             id: string;
             name: string;
+        };
+        Compared: {
+            adopted: boolean;
+            /** @description From the first plan; none of the first */
+            differs: components["schemas"]["Sentence"][];
+            /** @description Open ones, by severity */
+            findings: {
+                [key: string]: number;
+            };
+            id: string;
+            /**
+             * Format: double
+             * @description That go out, to all receivers
+             */
+            messagesPerDay: number;
+            name: string;
+            pools: components["schemas"]["EstimatedPool"][];
+            /** @description Of the drives; absent where the plan has no prices */
+            price?: components["schemas"]["ComparedPrice"];
+            verdict: components["schemas"]["EstimatedVerdict"];
+            /** Format: int64 */
+            version: number;
+            /** @description The worst date; absent where no date is special */
+            year?: components["schemas"]["YearVerdict"];
+        };
+        ComparedPrice: {
+            currency: string;
+            /**
+             * Format: double
+             * @description Of the drives whose price is known
+             */
+            total: number;
+            /** @description Sizes of drives whose price is not known */
+            unknownTerabytes: number[];
+        };
+        ComparedRibbon: {
+            first?: components["schemas"]["Ink"];
+            /**
+             * Format: double
+             * @description The higher of its full rates
+             */
+            fullKbps: number;
+            /**
+             * Format: double
+             * @description Of the second plan beside the first
+             */
+            gigabytesPerDayChange: number;
+            id: string;
+            name: string;
+            second?: components["schemas"]["Ink"];
         };
         CopyAreas: {
             from: string;
@@ -1381,6 +1582,15 @@ export interface components {
              */
             yearlyTB?: number;
         };
+        DrivePrice: {
+            /** Format: double */
+            each: number;
+            /**
+             * Format: double
+             * @description Size of the drive, TB of 10^12 bytes
+             */
+            terabytes: number;
+        };
         DuplicateSiteRequest: {
             /** @description Name of the new site */
             name: string;
@@ -1427,6 +1637,8 @@ export interface components {
             departWeek?: components["schemas"]["DepartWeek"];
             /** @description Let channels follow a named week */
             followWeek?: components["schemas"]["FollowWeek"];
+            /** @description Keep channels on another pool */
+            keepOn?: components["schemas"]["KeepOn"];
             /** @description Keep a channel's week under a name */
             keepWeek?: components["schemas"]["KeepWeek"];
             /** @description Renumber channels, or move them to another recorder */
@@ -1495,6 +1707,8 @@ export interface components {
             setKeep?: components["schemas"]["SetKeep"];
             /** @description Add or replace a camera kind */
             setKind?: components["schemas"]["SetKind"];
+            /** @description Set how much channels matter */
+            setMatters?: components["schemas"]["SetMatters"];
             /** @description Add or replace a message */
             setMessage?: components["schemas"]["SetMessage"];
             /** @description Add or replace a monitor */
@@ -1511,6 +1725,8 @@ export interface components {
             setPatch?: components["schemas"]["SetPatch"];
             /** @description Add or replace a pool of drives */
             setPool?: components["schemas"]["SetPool"];
+            /** @description Set what drives cost */
+            setPrices?: components["schemas"]["SetPrices"];
             /** @description Set the bitrate of a stream */
             setRate?: components["schemas"]["SetRate"];
             /** @description Add or replace a recorder */
@@ -2662,6 +2878,10 @@ export interface components {
             /** Format: double */
             quotaGB?: number;
         };
+        KeepOn: {
+            channels: string[];
+            pool: string;
+        };
         KeepWeek: {
             /** @description Other channels that follow it too */
             channels?: string[];
@@ -2703,6 +2923,18 @@ export interface components {
             minimum?: number;
             /** @description Whether it is a whole number */
             whole?: boolean;
+        };
+        MakeVariantRequest: {
+            /** @description What is changed in it at once */
+            edits?: components["schemas"]["Edit"][];
+            /** @description Id of the plan of the site that it begins as */
+            like: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description Version of that plan which the edits are made on; absent for the newest
+             */
+            version?: number;
         };
         MeasureNightRequest: {
             /** Format: double */
@@ -2960,6 +3192,14 @@ export interface components {
             /** Format: double */
             perHour: number;
         };
+        Part: {
+            /** @description What tells the thing apart: its id; of a tie the tie; empty for the plan and its site */
+            key?: string;
+            /** @description Of the thing: plan, site, tie, or what a list of the plan holds, such as channel or duty */
+            kind: string;
+            /** @description The setting; empty where the whole thing is there in one of the plans only */
+            member?: string;
+        };
         Patch: {
             activity: string;
             /**
@@ -3029,6 +3269,8 @@ export interface components {
             offsite?: components["schemas"]["Offsite"];
             /** @description Relays, sounders, lights and sirens */
             outputs?: components["schemas"]["Output"][];
+            /** @description What drives cost */
+            prices?: components["schemas"]["Prices"];
             recorders: components["schemas"]["Recorder"][];
             site: components["schemas"]["Site"];
             weeks?: components["schemas"]["Week"][];
@@ -3044,7 +3286,14 @@ export interface components {
             /** Format: date-time */
             changed: string;
             id: string;
+            /**
+             * Format: double
+             * @description For how many days the channel that is kept shortest is kept; null where nothing takes it away, or nobody worked it out
+             */
+            keptDays: number | null;
             name: string;
+            /** @description Whether it was taken away */
+            removed: boolean;
             /** Format: int64 */
             version: number;
         };
@@ -3072,6 +3321,11 @@ export interface components {
             dwellSeconds: number;
             /** @description Id of one of the channel's presets */
             preset: string;
+        };
+        Prices: {
+            /** @description In which prices are, such as EUR */
+            currency: string;
+            drives?: components["schemas"]["DrivePrice"][];
         };
         RailStep: {
             duty: string;
@@ -3480,6 +3734,9 @@ export interface components {
         RemoveRecorder: {
             recorder: string;
         };
+        RemoveVariantRequest: {
+            removed: boolean;
+        };
         RemoveWalk: {
             channel: string;
             walk: string;
@@ -3566,6 +3823,18 @@ export interface components {
             /** Format: double */
             x: number;
         };
+        Sentence: {
+            /** @description Ids of the channels it is about */
+            channels: string[];
+            /** @description Of what it is about */
+            kind: string;
+            /** @description What it is about, for carrying it over */
+            parts: components["schemas"]["Part"][];
+            /** @description What it is about: channels, or another thing; with an upper case letter */
+            who: string;
+            /** @description What differs, the second plan's side first */
+            words: string;
+        };
         SetActivity: {
             activity: components["schemas"]["Activity"];
         };
@@ -3625,6 +3894,11 @@ export interface components {
         SetKind: {
             kind: components["schemas"]["Kind"];
         };
+        SetMatters: {
+            channels: string[];
+            /** Format: double */
+            matters?: number;
+        };
         SetMessage: {
             message: components["schemas"]["Message"];
         };
@@ -3651,6 +3925,9 @@ export interface components {
         SetPool: {
             pool: components["schemas"]["Pool"];
             recorder: string;
+        };
+        SetPrices: {
+            prices?: components["schemas"]["Prices"];
         };
         SetRate: {
             channels: string[];
@@ -4444,6 +4721,47 @@ export interface operations {
             };
         };
     };
+    carry: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     exportTable: {
         parameters: {
             query?: never;
@@ -5192,6 +5510,39 @@ export interface operations {
             };
         };
     };
+    differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sentence"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     nameRevision: {
         parameters: {
             query?: never;
@@ -5861,7 +6212,10 @@ export interface operations {
     };
     getSite: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Id of the plan; empty for the adopted one */
+                plan?: string;
+            };
             header?: never;
             path: {
                 /** @description Id of the site */
@@ -5879,6 +6233,40 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SiteView"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    adopt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdoptRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -5925,6 +6313,76 @@ export interface operations {
             };
         };
     };
+    compare: {
+        parameters: {
+            query?: {
+                /** @description Ids of plans of the site, separated by commas; the others are compared with the first */
+                plans?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    comparedRibbons: {
+        parameters: {
+            query?: {
+                first?: string;
+                second?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedRibbon"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     duplicateSite: {
         parameters: {
             query?: never;
@@ -5954,6 +6412,156 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CreatedSite"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    variants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredSite"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    makeVariant: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeVariantRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedSite"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importVariant: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedSite"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeVariant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                /** @description Id of the plan */
+                plan: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveVariantRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
