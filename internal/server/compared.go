@@ -18,6 +18,7 @@ import (
 // registerCompared adds what is told of the difference between plans.
 func registerCompared(api huma.API, s *service) {
 	huma.Register(api, op("compare", http.MethodGet, "/api/sites/{id}/compare", "Plans of a site side by side"), s.compare)
+	huma.Register(api, op("compareFile", http.MethodGet, "/api/sites/{id}/compare/file", "Plans of a site side by side, as a page that can be sent"), s.compareFile)
 	huma.Register(api, op("comparedRibbons", http.MethodGet, "/api/sites/{id}/compare/ribbons", "The weeks of channels that two plans of a site write otherwise"), s.comparedRibbons)
 	huma.Register(api, op("differences", http.MethodGet, "/api/plans/{id}/revisions/{number}/differences", "What is otherwise now than after a revision"), s.differences)
 }
@@ -55,10 +56,12 @@ func priceOf(p *plan.Plan) *ComparedPrice {
 	return &ComparedPrice{p.Prices.Currency, total, append([]float64{}, unknown...)}
 }
 
-func (s *service) compare(ctx context.Context, in *struct {
+type compareRequest struct {
 	SiteParam
 	Plans string `query:"plans" maxLength:"1000" doc:"Ids of plans of the site, separated by commas; the others are compared with the first"`
-}) (*body[[]Compared], error) {
+}
+
+func (s *service) compare(ctx context.Context, in *compareRequest) (*body[[]Compared], error) {
 	ids := strings.Split(in.Plans, ",")
 	if in.Plans == "" || len(ids) > MostCompared {
 		return nil, huma.Error422UnprocessableEntity("From one to four plans are compared.")

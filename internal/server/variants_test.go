@@ -32,6 +32,10 @@ func TestVariants(t *testing.T) {
 	if len(list) != 2 || !list[0].Adopted || len(list[0].Differs) != 0 || len(list[1].Differs) != 2 || list[0].Price != nil || list[1].Price.Total != 0 || len(list[1].Price.Unknown) == 0 {
 		t.Fatalf("%+v", list)
 	}
+	if status, header, page := c.send("GET", "/api/sites/site/compare/file?plans=site,"+longer.ID, ""); status != 200 || !strings.Contains(header.Get("Content-Disposition"), "site-variants.html") ||
+		!strings.Contains(page, "<b>Kiosk front</b>: keep at least 60 days") || !strings.Contains(page, "Longer nights") {
+		t.Errorf("%d %s", status, page)
+	}
 	told := list[1].Differs[0]
 	if told.Who != "Kiosk front" || !strings.HasPrefix(told.Words, "keep at least 60 days instead of") {
 		t.Errorf("%v", told)

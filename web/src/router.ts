@@ -12,6 +12,7 @@ const shown: Record<string, RouteComponent> = {
   weeks: () => import('./weeks/WeeksPage.vue'),
   triggers: () => import('./triggers/TriggersPage.vue'),
   storage: () => import('./storage/StoragePage.vue'),
+  compare: () => import('./compare/ComparePage.vue'),
   findings: () => import('./findings/FindingsPage.vue'),
   history: () => import('./history/HistoryPage.vue'),
 }
@@ -29,4 +30,11 @@ export const router = createRouter({
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
+})
+
+/** Which variant is open goes along from page to page of a site. */
+router.beforeEach((to, from) => {
+  if (!from.query.variant || to.query.variant !== undefined || !to.params.id || to.params.id !== from.params.id)
+    return true
+  return { ...to, query: { ...to.query, variant: from.query.variant } }
 })

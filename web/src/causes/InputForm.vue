@@ -20,7 +20,7 @@ const guarded = computed(() => [['', 'no recorder'] as const, ...recorders.value
 const activities = computed(() => (site.plan?.activities ?? []).map((a) => [a.id, a.name] as const))
 const set = (part: Partial<AlarmInput>) => change({ setAlarmInput: { alarmInput: { ...input, ...part } } })
 const { data: wrong } = useAnswer(
-  () => [site.version, input.id],
+  () => [site.stamp, input.id],
   () => api.GET('/api/plans/{id}/inputs/{input}/wrong', { params: { path: { id: site.planId, input: input.id } } }),
   { debounce: 100, keep: true },
 )

@@ -30,7 +30,7 @@ function keep(message: Message, atMostEverySeconds: number) {
   if (atMostEverySeconds === message.atMostEverySeconds) trying.value = undefined
   else edits.change({ setMessage: { message: { ...message, atMostEverySeconds } } })
 }
-watch([() => site.version, edits.problem], () => (trying.value = undefined))
+watch([() => site.stamp, edits.problem], () => (trying.value = undefined))
 </script>
 
 <template>

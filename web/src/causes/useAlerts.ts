@@ -7,7 +7,7 @@ import { useSite } from '../site/useSite'
 export function useAlerts(trying: () => Edit[] = () => []) {
   const site = useSite()
   return useAnswer(
-    () => [site.version, JSON.stringify(trying())],
+    () => [site.stamp, JSON.stringify(trying())],
     () => api.POST('/api/plans/{id}/alerts', { params: site.here, body: { edits: trying() } }),
     { debounce: 15, keep: true },
   )

@@ -42,9 +42,13 @@ export function useTies() {
   const dwell = ref(20) // seconds that a camera looks away
   const perMonth = ref<number>() // how often what is picked happens, where no tie says it yet
   const { data, failure } = useAnswer(
-    () => site.version,
+    () => site.stamp,
     () => api.GET('/api/plans/{id}/ties', { params: site.here }),
     { debounce: 60, keep: true },
+  )
+  watch(
+    () => site.planId,
+    () => (data.value = undefined),
   )
   // A change tells what became of the ties; the rest follows when all are asked for.
   watch(

@@ -8,7 +8,7 @@ import { useSite } from '../site/useSite'
 export function useEffects() {
   const site = useSite()
   const { data } = useAnswer(
-    () => [site.planId, site.version],
+    () => [site.stamp],
     () => api.GET('/api/plans/{id}/fixes', { params: site.here }),
   )
   return computed(() => new Map((data.value ?? []).map((e) => [e.id, e])))

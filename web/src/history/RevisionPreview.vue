@@ -21,6 +21,16 @@ const { data: view, failure } = useAnswer(
   { keep: true },
 )
 
+const { data: differs } = useAnswer(
+  () => [props.revision, site.stamp],
+  () =>
+    api.GET('/api/plans/{id}/revisions/{number}/differences', {
+      params: { path: { id: site.planId, number: props.revision } },
+    }),
+  { keep: true },
+)
+const MOST = 30
+
 const duties = computed(() => new Map((view.value?.plan?.duties ?? []).map((d) => [d.id, d])))
 const ribbons = computed(() => new Map((view.value?.ribbons ?? []).map((r) => [r.id, r])))
 const figures = computed(() => new Map((view.value?.figures ?? []).map((f) => [f.id, f])))
@@ -52,6 +62,16 @@ const differing = computed(() => (view.value?.plan?.channels ?? []).filter((c) =
         <dt>weeks other than now</dt>
         <dd>{{ count(differing, 'channel') }}</dd>
       </dl>
+      <template v-if="differs">
+        <h3>Otherwise now than then</h3>
+        <p v-if="!differs.length" class="soft">Nothing.</p>
+        <ul class="differs" data-test="since-then">
+          <li v-for="(d, i) in differs.slice(0, MOST)" :key="i">
+            <b>{{ d.who }}</b>: {{ d.words }}
+          </li>
+          <li v-if="differs.length > MOST" class="soft">and {{ differs.length - MOST }} more</li>
+        </ul>
+      </template>
       <div ref="box" class="ribbons">
         <div v-for="c in view.plan?.channels ?? []" :key="c.id" class="row" :class="{ other: other(c.id) }">
           <span class="name">{{ c.name }}</span>
@@ -77,6 +97,16 @@ const differing = computed(() => (view.value?.plan?.channels ?? []).filter((c) =
   top: 0;
   max-height: calc(100vh - 150px);
   overflow: auto;
+}
+
+h3 {
+  margin: 10px 0 2px;
+  font-size: 13px;
+}
+
+.differs {
+  margin: 0;
+  padding-left: 18px;
 }
 
 .ribbons {

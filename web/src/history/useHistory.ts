@@ -27,7 +27,7 @@ export function useHistory() {
       params: { ...site.here, query: { before, limit: page, ...search.value } },
     })
   const { data, failure, again } = useAnswer(
-    () => [site.planId, site.version, search.value],
+    () => [site.stamp, search.value],
     () => question(0),
     { keep: true },
   )

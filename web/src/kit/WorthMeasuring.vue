@@ -23,7 +23,7 @@ function said(u: Unknown) {
 }
 
 const { data: found, failure } = useAnswer(
-  () => [site.planId, site.version],
+  () => [site.stamp],
   () => api.GET('/api/plans/{id}/knowing', { params: site.here }),
   { keep: true },
 )

@@ -2,10 +2,21 @@
 import { ElButton, ElDialog } from 'element-plus'
 import { computed } from 'vue'
 
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 
 const site = useSite()
+const { data: differs } = useAnswer(
+  () => site.conflict,
+  () =>
+    site.conflict && site.conflict.on > 0
+      ? api.GET('/api/plans/{id}/revisions/{number}/differences', {
+          params: { path: { id: site.planId, number: site.conflict.on } },
+        })
+      : undefined,
+)
 const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.conflict = undefined) })
 </script>
 
@@ -18,6 +29,15 @@ const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.confl
         {{ r.sentence }} <span class="soft">({{ r.author }})</span>
       </li>
     </ul>
+    <template v-if="differs?.length">
+      <p>What is otherwise now than where your change began:</p>
+      <ul data-test="since-differs">
+        <li v-for="(d, i) in differs.slice(0, 12)" :key="i">
+          <b>{{ d.who }}</b>: {{ d.words }}
+        </li>
+        <li v-if="differs.length > 12" class="soft">and {{ differs.length - 12 }} more</li>
+      </ul>
+    </template>
     <template #footer>
       <ElButton @click="open = false">Keep theirs</ElButton>
       <ElButton type="primary" data-test="again" @click="site.tryAgain()">Apply mine</ElButton>

@@ -21,6 +21,7 @@ const sheets = [
       ['Ctrl+K', 'find a channel, a page or an act'],
       ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
       ...pages.map((p) => [`Alt+Shift+${p.key}`, p.title]),
+      ['Alt+Shift+V', 'the next variant of the site'],
       ['?', 'this sheet'],
       ['Esc', 'leave what is in hand'],
     ],

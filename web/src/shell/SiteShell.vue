@@ -2,7 +2,7 @@
 import { until } from '@vueuse/core'
 import { ElSkeleton } from 'element-plus'
 import { onUnmounted, watch } from 'vue'
-import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router'
+import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router'
 
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
@@ -30,11 +30,12 @@ async function stay(): Promise<boolean> {
   return false
 }
 onBeforeRouteLeave(stay)
-onBeforeRouteUpdate((to) => to.params.id === props.id || stay())
+onBeforeRouteUpdate((to, from) => (to.params.id === props.id && to.query.variant === from.query.variant) || stay())
 
+const route = useRoute()
 watch(
-  () => props.id,
-  (id) => void site.open(id),
+  () => [props.id, String(route.query.variant ?? '')] as const,
+  ([id, variant]) => void site.open(id, variant),
   { immediate: true },
 )
 onUnmounted(() => site.close())

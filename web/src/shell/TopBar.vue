@@ -6,6 +6,7 @@ import { author } from '../api/author'
 import { useSite } from '../site/useSite'
 import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
+import VariantMenu from './VariantMenu.vue'
 
 const site = useSite()
 const exported = (as: 'file' | 'zip') => location.assign(`/api/plans/${site.planId}/${as}`)
@@ -47,8 +48,8 @@ const undoTitle = computed(() =>
     <RouterLink to="/" class="brand">Wakefield</RouterLink>
     <template v-if="site.plan">
       <span class="where"
-        ><b>{{ site.plan.site.name }}</b> <span class="soft">/ {{ site.plan.name }}</span></span
-      >
+        ><b>{{ site.plan.site.name }}</b> <VariantMenu
+      /></span>
       <span
         class="state"
         :class="{ short: site.state === 'away' || site.aside.length }"
@@ -225,7 +226,6 @@ svg {
     padding: 2px 4px;
   }
 
-  .where .soft,
   kbd {
     display: none;
   }
@@ -233,7 +233,6 @@ svg {
 
 @media (max-width: 500px) {
   .tool.text,
-  .where .soft,
   .state {
     display: none;
   }

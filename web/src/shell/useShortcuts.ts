@@ -2,17 +2,23 @@ import { useEventListener } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 
 import { useSite } from '../site/useSite'
+import { useVariants } from '../site/useVariants'
 import { pages } from './pages'
 
 /**
- * Keys on every page of a site: Alt+Shift and a letter go to a page; Ctrl+Z and Ctrl+Y (or Ctrl+Shift+Z) undo and redo,
- * except in a field that is being typed in.
+ * Keys on every page of a site: Alt+Shift and a letter go to a page, with V to the next variant; Ctrl+Z and Ctrl+Y (or
+ * Ctrl+Shift+Z) undo and redo, except in a field that is being typed in.
  */
 export function useShortcuts() {
   const site = useSite()
   const router = useRouter()
+  const variants = useVariants()
   useEventListener(document, 'keydown', (event) => {
     const page = event.altKey && event.shiftKey && pages.find((p) => event.code === `Key${p.key}`)
+    if (event.altKey && event.shiftKey && event.code === 'KeyV') {
+      event.preventDefault()
+      variants.next()
+    }
     if (page) {
       event.preventDefault()
       void router.push({ name: page.name })

@@ -19,7 +19,9 @@ import type {
   Rail,
   RecorderFigures,
   Ribbon,
+  StoredSite,
   Tide,
+  Variant,
   Verdict,
   View,
   YearVerdict,
@@ -37,7 +39,11 @@ export const useSite = defineStore('site', () => {
   const id = ref('')
   const planId = ref('') // of the plan that is open, the site's adopted one
   const here = computed(() => ({ path: { id: planId.value } })) // the parameters of questions about it
+  const variants = shallowRef<Variant[]>([]) // the plans of the site, those taken away too
+  const adopted = ref('') // which of them is carried out
+  let wanted = '' // the one that was asked for
   const version = ref(0)
+  const stamp = computed(() => `${planId.value} ${version.value}`) // of a plan at a version, over all plans
   const undoes = ref('')
   const undoesBy = ref('') // whose change undo would take back
   const redoes = ref('')
@@ -56,15 +62,17 @@ export const useSite = defineStore('site', () => {
   const unreadable = ref(false) // whether what is stored is beyond this program
   const answered = shallowRef<Answer>() // the last answer, for those who keep more of it
   const loaded = ref(0) // how often the site was read whole
-  const conflict = shallowRef<{ since: Conflict['since']; more: number; pending: Pending }>()
+  const conflict = shallowRef<{ on: number; since: Conflict['since']; more: number; pending: Pending }>()
 
-  async function open(site: string) {
+  /** Opens a plan of a site; without one named, the adopted one. What is shown of the site stays until it is there. */
+  async function open(site: string, variant = '') {
     if (site !== id.value) {
       plan.value = undefined
-      opened.value = undefined
       planId.value = ''
+      variants.value = []
     }
     id.value = site
+    wanted = variant
     await reload()
   }
 
@@ -73,17 +81,33 @@ export const useSite = defineStore('site', () => {
     id.value = ''
     planId.value = ''
     plan.value = undefined
-    opened.value = undefined
+    wanted = ''
   }
 
   async function reload() {
-    const asked = id.value
-    const told = await ask(api.GET('/api/sites/{id}', { params: { path: { id: asked } } }))
-    if (asked !== id.value) return // left in the meantime
+    const [asked, variant] = [id.value, wanted]
+    const told = await ask(
+      api.GET('/api/sites/{id}', { params: { path: { id: asked }, query: { plan: variant || undefined } } }),
+    )
+    if (asked !== id.value || variant !== wanted) return // left in the meantime
     failure.value = told.problem
     unreadable.value = told.error?.type === 'wakefield:unreadable'
-    if (told.data) takeView(told.data.plan)
-    else if (unreadable.value) planId.value = asked
+    if (told.data) {
+      takeSite(told.data.site)
+      takeView(told.data.plan)
+    } else if (unreadable.value) planId.value = variant || asked
+  }
+
+  function takeSite(site: StoredSite) {
+    variants.value = site.plans ?? []
+    adopted.value = site.adopted
+  }
+
+  /** Asks which variants there are, as others may have made some. */
+  async function lookForVariants() {
+    const asked = id.value
+    const told = await ask(api.GET('/api/sites/{id}/plans', { params: { path: { id: asked } } }))
+    if (told.data && asked === id.value) takeSite(told.data)
   }
 
   /** What comes whole with every answer. */
@@ -101,6 +125,7 @@ export const useSite = defineStore('site', () => {
   }
 
   function takeView(view: View) {
+    if (view.id !== planId.value) opened.value = undefined
     planId.value = view.id
     ribbons.clear()
     for (const r of view.ribbons) ribbons.set(r.id, r)
@@ -156,7 +181,12 @@ export const useSite = defineStore('site', () => {
   async function refused(status: number, problem: Problem, pending: Pending): Promise<Sent> {
     if (mayPass(status)) return { now: 'later' }
     if (status === 409) {
-      conflict.value = { since: (problem as Conflict).since, more: (problem as Conflict).more, pending }
+      conflict.value = {
+        on: version.value,
+        since: (problem as Conflict).since,
+        more: (problem as Conflict).more,
+        pending,
+      }
       await reload()
     } else if (status >= 500) {
       return { now: 'aside', why: inWords(problem) }
@@ -269,6 +299,10 @@ export const useSite = defineStore('site', () => {
     rails,
     freeIds,
     version,
+    stamp,
+    variants,
+    adopted,
+    lookForVariants,
     undoes,
     undoesBy,
     redoes,

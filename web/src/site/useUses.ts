@@ -8,7 +8,7 @@ import { useSite } from './useSite'
 export function useUses(kind: string, thing: () => string | undefined) {
   const site = useSite()
   const { data } = useAnswer(
-    () => [site.version, thing()],
+    () => [site.stamp, thing()],
     () => {
       const id = thing()
       if (!id || !site.planId) return undefined

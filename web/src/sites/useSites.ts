@@ -16,8 +16,8 @@ export function useSites() {
     const told = await ask(api.GET('/api/sites'))
     failure.value = told.problem
     if (!told.data) return
-    const known = new Map((sites.value ?? []).map((s) => [`${s.id} ${s.version}`, s.state]))
-    sites.value = told.data.map((s) => ({ ...s, state: s.state ?? known.get(`${s.id} ${s.version}`) }))
+    const known = new Map((sites.value ?? []).map((s) => [`${s.plan} ${s.version}`, s.state]))
+    sites.value = told.data.map((s) => ({ ...s, state: s.state ?? known.get(`${s.plan} ${s.version}`) }))
     for (const s of sites.value) if (!s.state && !s.archived) await judge(s.id)
   }
 

@@ -3,6 +3,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, useId } from 'vue'
 
 import { useSite } from '../site/useSite'
+import { useVariants } from '../site/useVariants'
 import { change, count, three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import NumberField from '../ui/NumberField.vue'
@@ -37,6 +38,13 @@ function make() {
   site.change(data.value!.edits!)
   notice('Done here. Ctrl+Z takes it back.', { seconds: 4 })
 }
+const variants = useVariants()
+/** What was found as a variant of its own; the one that is open stays as it is. */
+const asVariant = () =>
+  variants.make(
+    data.value!.point.days == null ? `${site.plan!.name}, never full` : `${three(data.value!.point.days)} days`,
+    data.value!.edits,
+  )
 </script>
 
 <template>
@@ -107,9 +115,14 @@ function make() {
           <b>{{ who(c.channels ?? []) }}</b>: {{ c.words }}
         </li>
       </ol>
-      <button v-if="data.edits?.length" type="button" class="act" data-test="do-it" @click="make">
-        Do it here, {{ count(data.changes?.length ?? 0, 'change') }}
-      </button>
+      <p v-if="data.edits?.length" class="acts">
+        <button type="button" class="act" data-test="do-it" @click="make">
+          Do it here, {{ count(data.changes?.length ?? 0, 'change') }}
+        </button>
+        <button type="button" class="act quiet" data-test="make-it-a-variant" @click="asVariant">
+          Make it a variant
+        </button>
+      </p>
       <LeverList :levers="data.levers ?? []" />
     </template>
   </section>
@@ -136,6 +149,11 @@ function make() {
 
 .lock .el-select {
   width: 230px;
+}
+
+.acts {
+  display: flex;
+  gap: 12px;
 }
 
 .changes {

@@ -18,7 +18,7 @@ const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', t
 export function usePoolMarks(pool: () => PoolFigures) {
   const site = useSite()
   const { data: scenarios } = useAnswer(
-    () => [site.version, pool().id],
+    () => [site.stamp, pool().id],
     () => api.GET('/api/plans/{id}/pools/{pool}/whatif', { params: { path: { id: site.planId, pool: pool().id } } }),
     { keep: true, debounce: 80 },
   )

@@ -19,7 +19,7 @@ export function useReach() {
     return Math.max(1, Math.round(1.25 * (v?.keptDays ?? 30)))
   })
   const { data, failure, asking } = useAnswer(
-    () => [site.version, days.value, locked.value.join(), frames.value, quality.value],
+    () => [site.stamp, days.value, locked.value.join(), frames.value, quality.value],
     () =>
       api.POST('/api/plans/{id}/reach', {
         params: site.here,

@@ -14,7 +14,7 @@ const picked = defineModel<{ day?: number; hour?: number }>({ required: true })
 const emit = defineEmits<{ course: [course: Course['hours']] }>()
 const site = useSite()
 const { data, failure } = useAnswer(
-  () => [channel, site.version],
+  () => [channel, site.stamp],
   async () => {
     const told = await api.GET('/api/plans/{id}/channels/{channel}/course', {
       params: { path: { id: site.planId, channel } },

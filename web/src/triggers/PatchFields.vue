@@ -19,7 +19,7 @@ const activities = computed(() => (site.plan?.activities ?? []).map((a) => [a.id
 const setPatch = (part: Partial<Patch>) => picture.change([{ setPatch: { channel, patch: { ...patch, ...part } } }])
 
 const { data: cost, failure } = useAnswer(
-  () => [site.version, channel, patch.id],
+  () => [site.stamp, channel, patch.id],
   () =>
     api.GET('/api/plans/{id}/channels/{channel}/patches/{patch}/cost', {
       params: { path: { id: site.planId, channel, patch: patch.id } },

@@ -14,7 +14,7 @@ const site = useSite()
 const search = ref('')
 const order = ref<'trouble' | 'groups'>('groups')
 const { data: lines, failure } = useAnswer(
-  () => site.version,
+  () => site.stamp,
   () => api.GET('/api/plans/{id}/triggers', { params: site.here }),
   { debounce: 60, keep: true },
 )

@@ -81,7 +81,7 @@ export function usePicture(channel: () => Channel | undefined) {
 
   const live = computed(() => (held.value ? moved(held.value) : undefined))
   const { data: seen, failure } = useAnswer(
-    () => [channel()?.id, site.version, JSON.stringify([live.value, stand.value])],
+    () => [channel()?.id, site.stamp, JSON.stringify([live.value, stand.value])],
     () => {
       const c = channel()
       if (!c) return undefined
@@ -103,7 +103,7 @@ export function usePicture(channel: () => Channel | undefined) {
     })
   }
   watch(
-    () => site.version,
+    () => site.stamp,
     () => (held.value = undefined),
   )
   watch(picked, () => (moment.value = stand.value = undefined))

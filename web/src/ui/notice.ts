@@ -1,12 +1,37 @@
 import { ElMessage } from 'element-plus'
+import { h } from 'vue'
 
 /**
  * Says something in passing, at the foot of the window, where it covers no figure of the verdict. Long ones can be
- * closed.
+ * closed; one that can be taken back says how.
  */
-export function notice(message: string, { seconds = 4, error = false } = {}) {
-  ElMessage({
-    message,
+export function notice(
+  message: string,
+  {
+    seconds = 4,
+    error = false,
+    act,
+  }: { seconds?: number; error?: boolean; act?: { label: string; run: () => void } } = {},
+) {
+  const shown = ElMessage({
+    message: act
+      ? h('span', [
+          `${message} `,
+          h(
+            'button',
+            {
+              type: 'button',
+              class: 'plain-button link',
+              'data-test': 'notice-act',
+              onClick: () => {
+                shown.close()
+                act.run()
+              },
+            },
+            act.label,
+          ),
+        ])
+      : message,
     type: error ? 'error' : 'info',
     icon: undefined,
     duration: seconds * 1000,

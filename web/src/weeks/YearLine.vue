@@ -10,7 +10,7 @@ import { three } from '../ui/figures'
 const props = defineProps<{ year: number }>()
 const site = useSite()
 const { data: found, failure } = useAnswer(
-  () => [props.year, site.version],
+  () => [props.year, site.stamp],
   () => api.GET('/api/plans/{id}/year', { params: { ...site.here, query: { year: props.year } } }),
   { keep: true },
 )

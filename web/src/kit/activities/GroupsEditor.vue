@@ -44,7 +44,7 @@ const when = computed(
 
 /** What the site would be if the events came otherwise. */
 const { data: draft } = useAnswer(
-  () => [props.activity, site.version],
+  () => [props.activity, site.stamp],
   () => {
     const groups = isGrouped.value ? single : { size: 3, withinSeconds: 60 }
     const edits = [{ setActivity: { activity: { ...props.activity, groups } } }]

@@ -42,7 +42,7 @@ const drives = computed(() =>
 )
 
 const { data: scenarios } = useAnswer(
-  () => [site.version, props.pool.id],
+  () => [site.stamp, props.pool.id],
   () => api.GET('/api/plans/{id}/pools/{pool}/whatif', { params: { path: { id: site.planId, pool: props.pool.id } } }),
   { keep: true },
 )

@@ -22,7 +22,7 @@ const { pixelRatio } = useDevicePixelRatio()
 const ofSelection = ref(false)
 const chosen = computed(() => (ofSelection.value && hand.selection.length ? hand.selection : []))
 const { data: asked } = useAnswer(
-  () => [chosen.value, hand.brush, site.version],
+  () => [chosen.value, hand.brush, site.stamp],
   () => {
     if (!chosen.value.length && !hand.brush) return undefined
     const body = { ...(chosen.value.length && { channels: chosen.value }), ...hand.brush }

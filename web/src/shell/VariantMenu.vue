@@ -1,0 +1,210 @@
+<script setup lang="ts">
+import { ElPopover } from 'element-plus'
+import { computed, ref } from 'vue'
+
+import { useSite } from '../site/useSite'
+import { useVariants } from '../site/useVariants'
+import { daysInWords } from '../ui/figures'
+import FilePick from '../ui/FilePick.vue'
+
+/** Which variant of the site is open; another is one click away. */
+const site = useSite()
+const { here, away, show, make, importFile, adopt, remove, rename } = useVariants()
+const open = ref(false)
+const wish = ref('')
+const current = computed(() => site.variants.find((v) => v.id === site.planId))
+const isAdopted = computed(() => site.planId === site.adopted)
+
+const making = ref(false)
+async function made() {
+  if (making.value) return // a second Enter makes no second one
+  making.value = true
+  const name = wish.value.trim() || `${site.plan!.name}, other`
+  if (await make(name)) {
+    wish.value = ''
+    open.value = false
+  }
+  making.value = false
+}
+const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
+</script>
+
+<template>
+  <ElPopover
+    v-model:visible="open"
+    trigger="click"
+    placement="bottom-start"
+    :width="360"
+    @show="site.lookForVariants()"
+  >
+    <template #reference>
+      <button
+        type="button"
+        class="which"
+        :title="`Variants of this site (the next one: Alt+Shift+V)`"
+        data-test="variant"
+        :data-variant="site.planId"
+      >
+        / {{ site.plan?.name }}<span v-if="!isAdopted" class="tag">not adopted</span>
+        <span v-if="here.length > 1" class="many">{{ here.length }}</span><span aria-hidden="true"> ▾</span>
+      </button>
+    </template>
+    <div class="menu" data-test="variants">
+      <h2>Variants</h2>
+      <ul>
+        <li v-for="v in here" :key="v.id" :data-variant-row="v.id">
+          <button
+            type="button"
+            class="plain-button row"
+            :aria-current="v.id === site.planId ? 'true' : undefined"
+            @click="((open = false), void show(v.id))"
+          >
+            <span
+              ><b v-if="v.id === site.planId">{{ v.name }}</b
+              ><template v-else>{{ v.name }}</template
+              ><i v-if="v.id === site.adopted"> adopted</i></span
+            ><span class="soft">{{ days(v.keptDays) }}</span>
+          </button>
+        </li>
+      </ul>
+      <form class="new" @submit.prevent="made">
+        <input
+          v-model="wish"
+          aria-label="Name of a new variant"
+          placeholder="Name of a new one, like this"
+          maxlength="200"
+          data-field="new-variant"
+        />
+        <button type="submit" class="act" data-test="make-variant">Make it</button>
+      </form>
+      <p class="acts">
+        <button v-if="!isAdopted" type="button" class="plain-button link" data-test="adopt" @click="adopt(site.planId)">
+          Adopt this one
+        </button>
+        <button
+          v-if="!isAdopted && current"
+          type="button"
+          class="plain-button link"
+          data-test="remove-variant"
+          @click="((open = false), void remove(current!, true))"
+        >
+          Take this one away
+        </button>
+        <RouterLink :to="{ name: 'compare' }" @click="open = false">Compare</RouterLink>
+        <FilePick label="From a plan file" accept=".json,.zip,application/json,application/zip" @pick="importFile" />
+      </p>
+      <label class="name"
+        >Name of this one
+        <input
+          :value="site.plan?.name"
+          maxlength="200"
+          data-field="variant-name"
+          @change="(e) => rename((e.target as HTMLInputElement).value)"
+        />
+      </label>
+      <template v-if="away.length">
+        <h2>Taken away</h2>
+        <ul>
+          <li v-for="v in away" :key="v.id" class="gone">
+            <span>{{ v.name }}</span><button
+              type="button"
+              class="plain-button link"
+              :data-restore="v.id"
+              @click="remove(v, false)"
+            >
+              Take out again
+            </button>
+          </li>
+        </ul>
+      </template>
+    </div>
+  </ElPopover>
+</template>
+
+<style scoped>
+.which {
+  background: none;
+  border: 0;
+  border-radius: 5px;
+  padding: 2px 6px;
+  color: var(--soft);
+  cursor: pointer;
+  max-width: 340px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.which:hover {
+  background: var(--band);
+}
+
+.tag {
+  margin-left: 6px;
+  padding: 0 5px;
+  border: 1px solid var(--alarm);
+  border-radius: 8px;
+  color: var(--alarm);
+  font-size: 11.5px;
+}
+
+.many {
+  margin-left: 5px;
+  font-size: 11.5px;
+}
+
+h2 {
+  margin: 0 0 4px;
+  font-size: 13px;
+}
+
+ul {
+  list-style: none;
+  margin: 0 0 8px;
+  padding: 0;
+  max-height: 240px;
+  overflow: auto;
+}
+
+.row,
+.gone {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  width: 100%;
+  padding: 3px 6px;
+  text-align: left;
+}
+
+.row:hover {
+  background: var(--band);
+}
+
+i {
+  color: var(--motion);
+}
+
+.new,
+.name {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+input {
+  flex: 1;
+  min-width: 0;
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--soft);
+  border-radius: 5px;
+  padding: 3px 7px;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  margin: 8px 0;
+}
+</style>
