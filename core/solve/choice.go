@@ -19,8 +19,10 @@ type Choice struct {
 	Daily storage.Bytes // written in a mean day
 
 	evidence estimate.Evidence
-	frames   bool // whether it has fewer frames than now
-	quality  bool // whether its pictures are worse than now, which no evidence counts
+	frames   bool       // whether it has fewer frames than now
+	quality  bool       // whether its pictures are worse than now, which no evidence counts
+	alone    bool       // whether it is offered by itself only, as somebody has to know that it can be done
+	keep     *plan.Keep // what is kept then, where that is otherwise
 }
 
 // mostChoices of a channel are tried.
@@ -63,6 +65,7 @@ type way struct {
 	duties map[string]string // duties that take the place of others
 
 	frames, quality bool
+	keep            *plan.Keep
 }
 
 // choicesOf are the choices of channel i, as it is first.
@@ -79,7 +82,7 @@ func (p *Prepared) choicesOf(try *estimate.Alternatives, i int) []Choice {
 		for _, b := range append(none, postWays(c)...) {
 			for _, q := range append(none, qualityWays(c)...) {
 				if len(out) == mostChoices {
-					return out
+					return append(out, p.lone(try, i, duties)...)
 				}
 				if choice := together(c, []way{a, b, q}); len(choice.Edits) > 0 {
 					changed := *c
@@ -106,7 +109,24 @@ func (p *Prepared) choicesOf(try *estimate.Alternatives, i int) []Choice {
 			}
 		}
 	}
-	return out
+	return append(out, p.lone(try, i, duties)...)
+}
+
+// lone are choices that are offered by themselves only.
+func (p *Prepared) lone(try *estimate.Alternatives, i int, duties week.Steps[string]) (out []Choice) {
+	c := &p.plan.Channels[i]
+	for _, w := range p.loneWays(i) {
+		choice := together(c, []way{w})
+		choice.alone, choice.keep = true, w.keep
+		changed := *c
+		if w.change != nil {
+			w.change(&changed)
+		}
+		got := try.Of(i, &changed, duties)
+		choice.Daily, choice.evidence = got.Daily, got.Evidence
+		out = append(out, choice)
+	}
+	return append(out, p.masks(i)...)
 }
 
 func together(c *plan.Channel, ways []way) (out Choice) {

@@ -21,12 +21,14 @@ import (
 
 // Ask is what is wanted, and what may not be touched.
 type Ask struct {
-	Days      float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
-	Locked    map[string]bool    // ids of channels that stay as they are
-	Frames    bool               // whether no channel may have fewer frames
-	Quality   bool               // whether pictures may be worse, which no evidence counts
-	Matters   map[string]float64 // how much channels matter, by id, 1 to 3; 2 for others
-	LowCounts float64            // what an event that is kept low counts as, of one that is missed, 0 to 1; see DefaultLow
+	Days       float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
+	Locked     map[string]bool    // ids of channels that stay as they are
+	Frames     bool               // whether no channel may have fewer frames
+	Quality    bool               // whether pictures may be worse, which no evidence counts
+	Matters    map[string]float64 // how much channels matter, by id, 1 to 3; for others as the plan says
+	MoreDrives int                // how many more drives a pool may be given, or larger ones in their place; 0 for none
+	Money      *float64           // most that drives may cost, in the plan's currency; nil where nobody says
+	LowCounts  float64            // what an event that is kept low counts as, of one that is missed, 0 to 1; see DefaultLow
 }
 
 // DefaultLow is what an event that is kept low counts as where nothing is said.
@@ -78,17 +80,23 @@ func sameList[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 ||
 // loss is what a choice of channel i loses against the plan as it is, in missed events a day.
 func (p *Prepared) loss(ask *Ask, i int, c *Choice) float64 {
 	now := p.choices[i][0].evidence
-	matters := 2.0
+	matters := p.plan.Channels[i].Weight()
 	if m, ok := ask.Matters[p.plan.Channels[i].ID]; ok {
 		matters = m
 	}
-	return matters / 2 * (c.evidence.MissedPerDay - now.MissedPerDay + ask.LowCounts*(c.evidence.LowPerDay-now.LowPerDay))
+	return matters / plan.MattersUsually * (c.evidence.MissedPerDay - now.MissedPerDay + ask.LowCounts*(c.evidence.LowPerDay-now.LowPerDay))
 }
 
 // allowed tells whether an ask lets a channel be so.
 func (p *Prepared) allowed(ask *Ask, i, k int) bool {
 	c := &p.choices[i][k]
-	return k == 0 || !ask.Locked[p.plan.Channels[i].ID] && !(ask.Frames && c.frames) && (ask.Quality || !c.quality)
+	return k == 0 || !c.alone && p.free(ask, i, k)
+}
+
+// free tells whether no lock is on a choice.
+func (p *Prepared) free(ask *Ask, i, k int) bool {
+	c := &p.choices[i][k]
+	return !ask.Locked[p.plan.Channels[i].ID] && !(ask.Frames && c.frames) && (ask.Quality || !c.quality)
 }
 
 // pool is one pool with its channels.
@@ -99,13 +107,20 @@ type pool struct {
 	required bool // whether footage on it must be kept
 }
 
+// pools are those in question: where footage must be kept, or all where none must.
 func (p *Prepared) pools() (out []pool) {
+	out = p.all()
+	required := slices.ContainsFunc(out, func(x pool) bool { return x.required })
+	return slices.DeleteFunc(out, func(x pool) bool { return len(x.channels) == 0 || required && !x.required })
+}
+
+// all are all pools with their channels.
+func (p *Prepared) all() (out []pool) {
 	at := make(map[string]int)
 	for _, f := range p.site.Pools {
 		at[f.ID] = len(out)
 		out = append(out, pool{id: f.ID, usable: storage.Bytes(f.UsableGB) * storage.GB})
 	}
-	required := false
 	for i := range p.plan.Channels {
 		c := &p.plan.Channels[i]
 		if c.NoCamera {
@@ -114,16 +129,18 @@ func (p *Prepared) pools() (out []pool) {
 		k := at[c.Pool]
 		out[k].channels = append(out[k].channels, i)
 		if c.Keep.AtLeastDays > 0 {
-			out[k].required, required = true, true
+			out[k].required = true
 		}
 	}
-	out = slices.DeleteFunc(out, func(x pool) bool { return len(x.channels) == 0 || required && !x.required })
 	return out
 }
 
 // rate is what a channel asks of its pool if it is so.
 func (p *Prepared) rate(i, k int) storage.Rate {
 	keep := &p.plan.Channels[i].Keep
+	if other := p.choices[i][k].keep; other != nil {
+		keep = other
+	}
 	daily := p.choices[i][k].Daily
 	return storage.Rate{Daily: daily, Limit: storage.Limit(daily, storage.Days(keep.AtMostDays), storage.Bytes(keep.QuotaGB)*storage.GB)}
 }
