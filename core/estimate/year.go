@@ -190,6 +190,10 @@ type profiles struct {
 	kinds map[special]bool
 	made  map[profileOf]*[storage.HoursOfWeek]storage.Bytes
 	play  map[playOf][]footage.Shares
+
+	inputs []input
+	played []*played
+	events bool // whether only what events make them write
 }
 
 type profileOf struct {
@@ -205,7 +209,7 @@ type playOf struct {
 }
 
 func newProfiles(s *Result, d *dates) *profiles {
-	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares)}
+	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares), inputs: s.inputs, played: s.played}
 	for _, kind := range d.kinds {
 		p.kinds[kind] = true
 	}
@@ -215,15 +219,15 @@ func newProfiles(s *Result, d *dates) *profiles {
 // of is what a channel writes in each hour of a week whose days are all of a kind.
 func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.Bytes {
 	if kind == (special{}) {
-		return &p.site.played[channel].hourly
+		return &p.played[channel].hourly
 	}
 	key := profileOf{channel, kind}
 	if got := p.made[key]; got != nil {
 		return got
 	}
-	in := p.site.inputs[channel]
+	in := p.inputs[channel]
 	if in.empty {
-		return &p.site.played[channel].hourly
+		return &p.played[channel].hourly
 	}
 	c := &p.site.plan.Channels[channel]
 	duties := in.duties
@@ -234,10 +238,13 @@ func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.B
 		duties = repeated(in.duties, week.Weekday(kind.useDay-1))
 	}
 	in.regimes = p.site.resolver.regimes(c, duties)
+	if p.events {
+		in.regimes = eventsOnly(in.regimes)
+	}
 	if kind.factor != 0 {
 		in.scene = in.scene.Times(max(kind.factor, 0))
 	}
-	share := playOf{&p.site.played[channel].shares[0], kind, shapeOf(&in)}
+	share := playOf{&p.played[channel].shares[0], kind, shapeOf(&in)}
 	shares, ok := p.play[share]
 	if !ok {
 		shares = footage.Play(in.scene, in.regimes)

@@ -259,6 +259,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/disk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the disk goes, by duty and by hour of the day */
+        get: operations["disk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/draft": {
         parameters: {
             query?: never;
@@ -463,6 +480,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/reach/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the question what it would take has got */
+        get: operations["reachProgress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/redo": {
         parameters: {
             query?: never;
@@ -661,6 +695,23 @@ export interface paths {
         put?: never;
         /** Which cells could be set, without setting any */
         post: operations["tryCells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/takeoff": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much footage channels write over a stretch of time */
+        post: operations["takeOff"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2123,6 +2174,14 @@ export interface components {
             /** Format: double */
             idleKbps: number;
         };
+        EstimatedDiskUse: {
+            /** @description By what was decided, most first */
+            duties: components["schemas"]["EstimatedDutyUse"][];
+            /** @description GB a day by the hour of the day */
+            hours: number[];
+            /** Format: double */
+            stillsGigabytesPerDay: number;
+        };
         EstimatedDistanceLine: {
             /** Format: double */
             metres: number;
@@ -2131,6 +2190,22 @@ export interface components {
              * @description Share of the height from the top
              */
             y: number;
+        };
+        EstimatedDutyUse: {
+            /**
+             * Format: int64
+             * @description On which it does
+             */
+            channels: number;
+            /** Format: double */
+            gigabytesPerDay: number;
+            /**
+             * Format: double
+             * @description For which it holds, of all channels
+             */
+            hoursPerWeek: number;
+            id: string;
+            name: string;
         };
         EstimatedEvidence: {
             /** Format: double */
@@ -2470,6 +2545,34 @@ export interface components {
             id: string;
             /** @description Share of the hour it is on, 0 to 1 */
             on: number[];
+        };
+        EstimatedTaken: {
+            channels: components["schemas"]["EstimatedTakenChannel"][];
+            /**
+             * Format: double
+             * @description Expected, of all channels
+             */
+            gigabytes: number;
+            /**
+             * Format: double
+             * @description Of the stretch; clocks that change are in it
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description For how many days the channel that is kept shortest is: by then it has to be taken off; null where nothing takes it away
+             */
+            keptDays: number | null;
+            /**
+             * Format: double
+             * @description MB a second that the drives of the recorders have to spare while they record in their busiest hour; null where nobody says what they manage
+             */
+            spareMBps: number | null;
+        };
+        EstimatedTakenChannel: {
+            /** Format: double */
+            gigabytes: number;
+            id: string;
         };
         EstimatedTieFigures: {
             /**
@@ -3393,11 +3496,13 @@ export interface components {
         Reach: {
             changes: components["schemas"]["ReachChange"][];
             edits: components["schemas"]["Edit"][];
+            /** @description Whether any wanted events are expected; without them nothing counts as lost */
+            evidence: boolean;
             /** @description Whether nothing less can be lost; else it is the best that was found */
             exact: boolean;
             /** @description From the plan as it is to the most that can be kept */
             frontier: components["schemas"]["ReachPoint"][];
-            /** @description Single changes, most days for what is lost first; the best of each channel */
+            /** @description Single changes, most days for what is lost first; the best three of each channel */
             levers: components["schemas"]["ReachLever"][];
             /** @description Where it cannot be had: the locked channel without whose lock most days could be */
             lock?: string;
@@ -3406,6 +3511,8 @@ export interface components {
             point: components["schemas"]["ReachPoint"];
             /** @description Whether it can be had; else the point is the most that can */
             reached: boolean;
+            /** @description Sizes of drives that were left out, as nobody says what they cost */
+            unpricedTerabytes: number[];
             /**
              * Format: int64
              * @description Of the plan
@@ -3417,15 +3524,25 @@ export interface components {
             words: string;
         };
         ReachLever: {
-            channel: string;
+            /** @description Id; absent for one of a pool */
+            channel?: string;
             edits: components["schemas"]["Edit"][];
             /** Format: double */
             lostPerDay: number;
             /**
              * Format: double
-             * @description Of the channel's pool
+             * @description Of the pool
              */
             moreDays: number;
+            /** @description Id of the pool that wins days */
+            pool: string;
+            /**
+             * Format: double
+             * @description 0 for what costs nothing; null where nobody says what it costs
+             */
+            price: number | null;
+            /** Format: double */
+            savesGigabytesPerDay: number;
             words: string[];
         };
         ReachPoint: {
@@ -3441,6 +3558,20 @@ export interface components {
              * @description Wanted events a day that are missed more than now; those kept low count by their weight
              */
             lostPerDay: number;
+            /**
+             * Format: double
+             * @description Of the drives that are bought, as far as prices are known
+             */
+            price: number;
+        };
+        ReachProgress: {
+            /** Format: int64 */
+            all: number;
+            /**
+             * Format: int64
+             * @description Channels that are tried; 0 where nothing is asked
+             */
+            done: number;
         };
         ReachRequest: {
             /** Format: double */
@@ -3454,10 +3585,20 @@ export interface components {
              * @description What an event that is kept low counts as; absent for a half of a missed one
              */
             lowCounts?: number;
-            /** @description How much channels matter, by id, 1 to 3; 2 for others */
+            /** @description How much channels matter, by id, 1 to 3; for others as the plan says */
             matters?: {
                 [key: string]: number;
             };
+            /**
+             * Format: double
+             * @description Most that drives may cost; absent where nobody says
+             */
+            money?: number;
+            /**
+             * Format: int64
+             * @description How many more drives a pool may be given, or larger ones in their place
+             */
+            moreDrives?: number;
             /** @description Whether pictures may be worse, which no evidence counts */
             quality?: boolean;
         };
@@ -4189,6 +4330,15 @@ export interface components {
             id: string;
             /** @description One for each column */
             values: string[];
+        };
+        TakeOffRequest: {
+            /** @description Ids */
+            channels: string[];
+            /** @description Only what is written for events */
+            eventsOnly?: boolean;
+            /** @description On the clocks of the site, such as 2026-12-07T08:00 */
+            from: string;
+            to: string;
         };
         Tide: {
             alarm: number[];
@@ -4922,6 +5072,38 @@ export interface operations {
             };
         };
     };
+    disk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedDiskUse"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     draft: {
         parameters: {
             query?: never;
@@ -5372,6 +5554,38 @@ export interface operations {
             };
         };
     };
+    reachProgress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachProgress"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -5793,6 +6007,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TriedCells"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takeOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOffRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimatedTaken"];
                 };
             };
             /** @description Error */
