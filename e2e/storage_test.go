@@ -48,13 +48,89 @@ func TestWhatCannotBeHad(t *testing.T) {
 	p.number(`[data-test="reach"]`, "target", "44")
 	p.shows(`[data-test="answer"]`, "GB a day")
 	lever := eval[string](p, `document.querySelector('[data-lever]').dataset.lever`)
-	p.click(`[data-lever="` + lever + `"] button`)
+	p.click(`[data-lever="` + lever + `"] [data-test="try"]`)
+	p.shows(`[data-test="tried"]`, "Nothing is changed yet")
+	p.click(`[data-test="keep-lever"]`)
 	p.revision(2)
 	if s.plan(t).Channel(lever) == nil {
 		t.Error(lever)
 	}
 	p.click(`[data-test="disk-list"] [data-way="group"]`)
 	p.until(`document.querySelectorAll('[data-test="disk-list"] tbody tr').length === 4`)
+	p.click(`[data-test="disk-list"] [data-way="hour"]`)
+	p.until(`document.querySelectorAll('[data-test="disk-list"] tbody tr').length === 24`)
+	p.click(`[data-test="disk-list"] [data-way="duty"]`)
+	p.shows(`[data-test="disk-list"]`, "Round the clock")
+}
+
+// TestDrivesForASum allows a drive more, gives one size a price, and asks for a sum.
+func TestDrivesForASum(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	p.number(`[data-test="reach"]`, "target", "60")
+	p.number(`[data-test="reach"]`, "drives", "4")
+	p.shows(`[data-test="changes"]`, "more drive")
+	p.shows(`[data-test="levers"]`, "not known")
+	p.number(`[data-test="reach"]`, "money", "500")
+	p.shows(`[data-test="unpriced"]`, "2.00 TB")
+	p.until(`!document.querySelector('[data-test="changes"]').innerText.includes('more drive')`)
+	p.click(`[data-test="prices"] .acts button`)
+	p.revision(2)
+	p.number(`[data-test="prices"]`, "price", "90")
+	p.revision(3)
+	p.shows(`[data-test="changes"]`, "more drive")
+	p.shows(`[data-test="answer"]`, "EUR")
+	p.until(`!document.querySelector('[data-test="unpriced"]')`)
+	p.click(`[data-test="do-it"]`)
+	p.revision(4)
+	if now := s.plan(t); now.Pool("array").Drives[0].Count <= 4 {
+		t.Errorf("%+v", now.Pool("array").Drives)
+	}
+}
+
+// TestPoolsAndLimits splits a pool, drags a channel onto the new one, sets a limit and what matters, and takes footage off.
+func TestPoolsAndLimits(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	p.click(`[data-tab="pools"]`)
+	p.click(`[data-member="booth"] input`)
+	p.number(`[data-test="picked"]`, "most", "62")
+	p.revision(2)
+	p.click(`[data-test="picked"] [data-way="3"]`)
+	p.revision(3)
+	if c := s.plan(t).Channel("booth"); c.Keep.AtMostDays != 62 || c.Matters != 3 || c.Keep.AtLeastDays != 40 {
+		t.Errorf("%+v", c.Keep)
+	}
+	p.click(`[data-pool-card="array"] summary`)
+	p.click(`[data-split="array"]`)
+	p.revision(4)
+	p.until(`document.querySelectorAll('[data-pool-card]').length === 2 && document.querySelectorAll('[data-band]').length === 2`)
+	second := eval[string](p, `document.querySelectorAll('[data-pool-card]')[1].dataset.poolCard`)
+	if c := s.plan(t).Channel("booth"); c.Pool != second {
+		t.Errorf("the booth is kept on %s", c.Pool)
+	}
+	eval[bool](p, `(() => {
+		const data = new DataTransfer()
+		const fire = (e, type) => e.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }))
+		const from = document.querySelector('[data-member="hall"]'), to = document.querySelectorAll('[data-pool-card]')[1]
+		fire(from, 'dragstart'); fire(to, 'dragover'); fire(to, 'drop')
+		return true
+	})()`)
+	p.revision(5)
+	if c := s.plan(t).Channel("hall"); c.Pool != second {
+		t.Errorf("the hall is kept on %s", c.Pool)
+	}
+	p.click(`[data-tab="off"]`)
+	p.shows(`[data-test="taken"]`, "GB")
+	all := p.text(`[data-test="taken"]`)
+	eval[bool](p, `(document.querySelector('[data-field="from-time"]').focus(), document.querySelector('[data-field="from-time"]').select(), true)`)
+	p.keys("25:00")
+	p.shows(`[data-test="take-off"]`, "A time is written as 08:00.")
+	eval[bool](p, `(document.querySelector('[data-field="from-time"]').select(), true)`)
+	p.keys("17.30")
+	p.until(`document.querySelector('[data-test="taken"]') && document.querySelector('[data-test="taken"]').innerText !== ` + quoted(all))
+	p.shows(`[data-test="sentence"]`, "17:30")
+	p.shows(`[data-test="sentence"]`, "USB drive")
 }
 
 func quoted(text string) string { return "`" + strings.ReplaceAll(text, "`", "") + "`" }

@@ -51,6 +51,7 @@ type Edit struct {
 	SetChannel       *SetChannel       `json:"setChannel,omitempty" doc:"Add or replace a channel"`
 	SetCells         *SetCells         `json:"setCells,omitempty" doc:"Set cells of the channel table; rows without a channel add one"`
 	MoveChannels     *MoveChannels     `json:"moveChannels,omitempty" doc:"Renumber channels, or move them to another recorder"`
+	SplitPool        *SplitPool        `json:"splitPool,omitempty" doc:"Make half of a pool's drives a pool of their own"`
 	KeepOn           *KeepOn           `json:"keepOn,omitempty" doc:"Keep channels on another pool"`
 	RemoveChannels   *RemoveChannels   `json:"removeChannels,omitempty" doc:"Remove channels"`
 	SetKind          *SetKind          `json:"setKind,omitempty" doc:"Add or replace a camera kind"`

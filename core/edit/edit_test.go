@@ -200,6 +200,11 @@ func TestEdits(t *testing.T) {
 		{"no prices", Edit{SetPrices: &SetPrices{}},
 			"No prices",
 			func(p *plan.Plan) bool { return p.Prices == nil }},
+		{"split a pool", Edit{SplitPool: &SplitPool{"p1", "p1-second", "Second", []string{"c1"}}},
+			"Array split: Second",
+			func(p *plan.Plan) bool {
+				return p.Channel("c1").Pool == "p1-second" && p.Channel("c2").Pool == "p1" && p.Recorders[0].Pools[1].ID == "p1-second" && len(p.Pool("p1-second").Drives) == 1
+			}},
 		{"keep on a pool", Edit{KeepOn: &KeepOn{[]string{"c1"}, "p1"}},
 			"Yard: kept on Array",
 			func(p *plan.Plan) bool { return p.Channel("c1").Pool == "p1" }},
@@ -449,6 +454,8 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetMovable: &SetMovable{"c1", &plan.Movable{Home: "x", Presets: []plan.Preset{{ID: "y", Name: "Y"}}}}}, `channels[0].movable.home: no preset "x"`},
 		{Edit{SetMovable: &SetMovable{"c1", &plan.Movable{Home: "y", Presets: []plan.Preset{{ID: "y", Name: "Y"}, {ID: "y", Name: "Y"}}}}}, `channels[0].movable.presets[1].id: a second preset "y"`},
 		{Edit{SetStills: &SetStills{[]string{"c1"}, &plan.Stills{Mode: "timed", EverySeconds: 5, Width: 640, Height: 480}}}, "edits[1].setStills.stills: wants exactly one of quality and kilobytes"},
+		{Edit{SplitPool: &SplitPool{"p9", "p2", "Second", nil}}, `edits[1].splitPool.pool: no pool "p9"`},
+		{Edit{SplitPool: &SplitPool{"p1", "p1", "Second", nil}}, `edits[1].splitPool.id: a pool "p1" is there already`},
 		{Edit{KeepOn: &KeepOn{[]string{"c1"}, "attic"}}, `edits[1].keepOn.pool: no pool "attic"`},
 		{Edit{KeepOn: &KeepOn{[]string{"nobody"}, "p1"}}, `edits[1].keepOn.channels[0]: no channel "nobody"`},
 		{Edit{SetMatters: &SetMatters{[]string{"c1"}, 4}}, "edits[1].setMatters.matters: 4 is above 3"},

@@ -28,3 +28,18 @@ func TestKeepOnAnotherRecorder(t *testing.T) {
 		t.Error("the plan before was changed")
 	}
 }
+
+func TestHalvesOfDrives(t *testing.T) {
+	list := []plan.DriveGroup{{Count: 3, Terabytes: 8}, {Count: 2, Terabytes: 4}}
+	stay, moved := halves(list, 3)
+	if len(stay) != 1 || stay[0].Count != 2 || len(moved) != 2 || moved[0].Count != 1 || moved[1].Count != 2 || list[0].Count != 3 {
+		t.Errorf("%v and %v of %v", stay, moved, list)
+	}
+	p := plantest.Read(t, "../../internal/demo/pennywhistle-quay.json")
+	one := p.Recorders[0].Pools[0]
+	one.Drives = []plan.DriveGroup{{Count: 1, Terabytes: 4}}
+	one.Layout = "span"
+	if _, err := After(p, Edit{SetPool: &SetPool{p.Recorders[0].ID, one}}, Edit{SplitPool: &SplitPool{one.ID, "other", "Other", nil}}); err == nil {
+		t.Error("a single drive was split")
+	}
+}

@@ -24,6 +24,19 @@ type Taken struct {
 	SpareMBps *float64       `json:"spareMBps" required:"true" doc:"MB a second that the drives of the recorders have to spare while they record in their busiest hour; null where nobody says what they manage"`
 }
 
+// Minutes is how long it takes at so many MB a second, or at what the drives have to spare where that is less; nil where they
+// have nothing to spare.
+func (t *Taken) Minutes(mbps float64) *float64 {
+	if t.SpareMBps != nil {
+		mbps = min(mbps, *t.SpareMBps)
+	}
+	if mbps <= 0 {
+		return nil
+	}
+	minutes := t.Gigabytes * 1000 / mbps / 60
+	return &minutes
+}
+
 // TakenChannel is the part of one channel.
 type TakenChannel struct {
 	ID        string  `json:"id"`

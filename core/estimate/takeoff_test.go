@@ -63,6 +63,16 @@ func TestTakeOff(t *testing.T) {
 			t.Errorf("from %v to %v was taken off", span[0], span[1])
 		}
 	}
+	slow, nothing := 2.0, 0.0
+	if m := (&Taken{Gigabytes: 6}).Minutes(10); m == nil || *m != 10 {
+		t.Errorf("6 GB at 10 MB/s in %v minutes", m)
+	}
+	if m := (&Taken{Gigabytes: 6, SpareMBps: &slow}).Minutes(10); m == nil || *m != 50 {
+		t.Errorf("6 GB at 2 MB/s in %v minutes", m)
+	}
+	if m := (&Taken{Gigabytes: 6, SpareMBps: &nothing}).Minutes(10); m != nil {
+		t.Errorf("%v minutes of drives that have nothing to spare", *m)
+	}
 	if rest := take(all, monday, monday.AddDate(0, 0, 1), false).SpareMBps; (rest == nil) != (p.Recorders[0].DriveMBps == 0) {
 		t.Errorf("%v to spare of %v", rest, p.Recorders[0].DriveMBps)
 	}

@@ -18,6 +18,13 @@ func registerTakeOff(api huma.API, s *service) {
 // localTime is how a moment is written on the clocks of a site.
 const localTime = "2006-01-02T15:04"
 
+// TakenOff is footage that is taken off, and how long that takes.
+type TakenOff struct {
+	estimate.Taken
+	USBMinutes     *float64 `json:"usbMinutes" required:"true" doc:"To a USB drive; null where the drives have nothing to spare"`
+	NetworkMinutes *float64 `json:"networkMinutes" required:"true" doc:"Over the network; null where the drives have nothing to spare"`
+}
+
 func (s *service) takeOff(ctx context.Context, in *struct {
 	PlanParam
 	Body struct {
@@ -25,8 +32,10 @@ func (s *service) takeOff(ctx context.Context, in *struct {
 		From     string   `json:"from" maxLength:"16" doc:"On the clocks of the site, such as 2026-12-07T08:00"`
 		To       string   `json:"to" maxLength:"16"`
 		Events   bool     `json:"eventsOnly,omitempty" doc:"Only what is written for events"`
+		USB      float64  `json:"usbMBps" minimum:"0.01" maximum:"100000" doc:"What a USB drive takes, MB a second"`
+		Network  float64  `json:"networkMbps" minimum:"0.01" maximum:"1000000" doc:"What the network takes"`
 	}
-}) (*body[estimate.Taken], error) {
+}) (*body[TakenOff], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -61,12 +70,12 @@ func (s *service) takeOff(ctx context.Context, in *struct {
 	if !to.After(from) {
 		return nil, huma.Error422UnprocessableEntity("The stretch ends before it begins.")
 	}
-	out, err := heavily(ctx, s.heavy.heavy, func() (estimate.Taken, error) {
+	out, err := heavily(ctx, s.heavy.heavy, func() (TakenOff, error) {
 		t, ok := e.site.TakeOff(channels, from, to, in.Body.Events)
 		if !ok {
-			return t, huma.Error422UnprocessableEntity("A stretch of 400 days at most can be taken off, in years from 1970 to 2200.")
+			return TakenOff{}, huma.Error422UnprocessableEntity("A stretch of 400 days at most can be taken off, in years from 1970 to 2200.")
 		}
-		return t, nil
+		return TakenOff{t, t.Minutes(in.Body.USB), t.Minutes(in.Body.Network / 8)}, nil
 	})
-	return &body[estimate.Taken]{out}, s.problem(ctx, err)
+	return &body[TakenOff]{out}, s.problem(ctx, err)
 }

@@ -1813,6 +1813,8 @@ export interface components {
             setWalk?: components["schemas"]["SetWalk"];
             /** @description Add or replace a named week */
             setWeek?: components["schemas"]["SetWeek"];
+            /** @description Make half of a pool's drives a pool of their own */
+            splitPool?: components["schemas"]["SplitPool"];
         };
         Effect: {
             /** @description When the ties hold, by the moment of the trigger; absent for always */
@@ -2545,29 +2547,6 @@ export interface components {
             id: string;
             /** @description Share of the hour it is on, 0 to 1 */
             on: number[];
-        };
-        EstimatedTaken: {
-            channels: components["schemas"]["EstimatedTakenChannel"][];
-            /**
-             * Format: double
-             * @description Expected, of all channels
-             */
-            gigabytes: number;
-            /**
-             * Format: double
-             * @description Of the stretch; clocks that change are in it
-             */
-            hours: number;
-            /**
-             * Format: double
-             * @description For how many days the channel that is kept shortest is: by then it has to be taken off; null where nothing takes it away
-             */
-            keptDays: number | null;
-            /**
-             * Format: double
-             * @description MB a second that the drives of the recorders have to spare while they record in their busiest hour; null where nobody says what they manage
-             */
-            spareMBps: number | null;
         };
         EstimatedTakenChannel: {
             /** Format: double */
@@ -4225,6 +4204,15 @@ export interface components {
             /** @description Whether it comes every year, on the same day of the month */
             yearly?: boolean;
         };
+        SplitPool: {
+            /** @description Ids of channels that are kept on the new pool */
+            channels?: string[];
+            /** @description Of the new pool */
+            id: string;
+            /** @description Of the new pool */
+            name: string;
+            pool: string;
+        };
         Stand: {
             /** @description Id of the area that looks at it */
             area: string;
@@ -4338,7 +4326,50 @@ export interface components {
             eventsOnly?: boolean;
             /** @description On the clocks of the site, such as 2026-12-07T08:00 */
             from: string;
+            /**
+             * Format: double
+             * @description What the network takes
+             */
+            networkMbps: number;
             to: string;
+            /**
+             * Format: double
+             * @description What a USB drive takes, MB a second
+             */
+            usbMBps: number;
+        };
+        TakenOff: {
+            channels: components["schemas"]["EstimatedTakenChannel"][];
+            /**
+             * Format: double
+             * @description Expected, of all channels
+             */
+            gigabytes: number;
+            /**
+             * Format: double
+             * @description Of the stretch; clocks that change are in it
+             */
+            hours: number;
+            /**
+             * Format: double
+             * @description For how many days the channel that is kept shortest is: by then it has to be taken off; null where nothing takes it away
+             */
+            keptDays: number | null;
+            /**
+             * Format: double
+             * @description Over the network; null where the drives have nothing to spare
+             */
+            networkMinutes: number | null;
+            /**
+             * Format: double
+             * @description MB a second that the drives of the recorders have to spare while they record in their busiest hour; null where nobody says what they manage
+             */
+            spareMBps: number | null;
+            /**
+             * Format: double
+             * @description To a USB drive; null where the drives have nothing to spare
+             */
+            usbMinutes: number | null;
         };
         Tide: {
             alarm: number[];
@@ -6042,7 +6073,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EstimatedTaken"];
+                    "application/json": components["schemas"]["TakenOff"];
                 };
             };
             /** @description Error */

@@ -1,28 +1,69 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
 import { useSite } from '../site/useSite'
-import { gigabytes, three } from '../ui/figures'
+import { amount, count, three } from '../ui/figures'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 
-/** Where the disk goes: by channel or by group, most first. */
+/** Where the disk goes: by channel, group, duty or hour of the day, most first. */
 const site = useSite()
-const by = ref<'channel' | 'group'>('channel')
-const rows = computed(() => {
-  const out = new Map<string, { name: string; gb: number; days?: number | null }>()
+type By = 'channel' | 'group' | 'duty' | 'hour'
+const by = ref<By>('channel')
+const { data: use } = useAnswer(
+  () => [site.stamp, by.value === 'duty' || by.value === 'hour'],
+  () =>
+    by.value === 'duty' || by.value === 'hour' ? api.GET('/api/plans/{id}/disk', { params: site.here }) : undefined,
+)
+interface Row {
+  key: string
+  name: string
+  gb: number
+  also: string
+}
+const two = (n: number) => String(n).padStart(2, '0')
+const rows = computed<Row[]>(() => {
+  if (by.value === 'duty')
+    return (use.value?.duties ?? []).map((d) => ({
+      key: d.id,
+      name: d.name,
+      gb: d.gigabytesPerDay,
+      also: count(d.channels, 'channel'),
+    }))
+  if (by.value === 'hour')
+    return (use.value?.hours ?? []).map((gb, h) => ({
+      key: two(h),
+      name: `${two(h)}:00 to ${two(h + 1)}:00`,
+      gb,
+      also: '',
+    }))
+  const out = new Map<string, Row>()
   for (const c of site.plan?.channels ?? []) {
     const f = site.figures.get(c.id)
     if (c.noCamera || !f) continue
-    const [key, name] =
-      by.value === 'channel' ? [c.id, `${c.number} ${c.name}`] : [c.group ?? '', c.group || 'no group']
-    const row = out.get(key) ?? { name, gb: 0, days: by.value === 'channel' ? f.retentionDays : undefined }
+    const isGroup = by.value === 'group'
+    const key = isGroup ? (c.group ?? '') : c.id
+    const row = out.get(key) ?? {
+      key,
+      name: isGroup ? c.group || 'no group' : `${c.number} ${c.name}`,
+      gb: 0,
+      also: isGroup || f.retentionDays == null ? '' : three(f.retentionDays),
+    }
     row.gb += f.gigabytesPerDay
     out.set(key, row)
   }
-  return [...out].map(([key, row]) => ({ key, ...row })).sort((a, b) => b.gb - a.gb)
+  return [...out.values()].sort((a, b) => b.gb - a.gb)
 })
 const sum = computed(() => rows.value.reduce((s, r) => s + r.gb, 0))
+const largest = computed(() => Math.max(0, ...rows.value.map((r) => r.gb)) || 1)
 const share = (gb: number) => (sum.value ? (100 * gb) / sum.value : 0)
+const heads: Record<By, [string, string]> = {
+  channel: ['channel', 'days'],
+  group: ['group', ''],
+  duty: ['duty', 'on'],
+  hour: ['hour of the day', ''],
+}
 </script>
 
 <template>
@@ -34,26 +75,25 @@ const share = (gb: number) => (sum.value ? (100 * gb) / sum.value : 0)
       :ways="[
         ['channel', 'Channels'],
         ['group', 'Groups'],
+        ['duty', 'Duties'],
+        ['hour', 'Hours'],
       ]"
     />
     <table>
       <thead>
         <tr class="soft">
-          <th scope="col">{{ by === 'channel' ? 'channel' : 'group' }}</th>
+          <th scope="col">{{ heads[by][0] }}</th>
           <th scope="col" class="number">a day</th>
           <th scope="col" class="number">share</th>
-          <th v-if="by === 'channel'" scope="col" class="number">days</th>
+          <th v-if="heads[by][1]" scope="col" class="number">{{ heads[by][1] }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="r in rows" :key="r.key" :data-row="r.key">
-          <th scope="row">
-            {{ r.name
-            }}<i :style="{ width: `${(share(r.gb) / (share(rows[0]!.gb) || 1)) * 100}%` }" aria-hidden="true" />
-          </th>
-          <td class="number">{{ gigabytes(r.gb) }}</td>
+          <th scope="row">{{ r.name }}<i :style="{ width: `${(100 * r.gb) / largest}%` }" aria-hidden="true" /></th>
+          <td class="number">{{ amount(r.gb) }}</td>
           <td class="number soft">{{ three(share(r.gb)) }} %</td>
-          <td v-if="by === 'channel'" class="number soft">{{ r.days == null ? '–' : three(r.days) }}</td>
+          <td v-if="heads[by][1]" class="number soft">{{ r.also || '–' }}</td>
         </tr>
       </tbody>
     </table>

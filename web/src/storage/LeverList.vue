@@ -1,11 +1,38 @@
 <script setup lang="ts">
-import type { ReachLever } from '../api/types'
-import { useSite } from '../site/useSite'
-import { change } from '../ui/figures'
+import { ref, watch } from 'vue'
 
-/** Single changes, the best of each channel, most days for what is lost first. */
-defineProps<{ levers: ReachLever[] }>()
+import { ask } from '../api/ask'
+import { api } from '../api/client'
+import type { Draft, ReachLever } from '../api/types'
+import { useSite } from '../site/useSite'
+import { change, days, three } from '../ui/figures'
+
+/** Single changes, most days for what is lost first. Each can be tried before it is kept. */
+const { levers } = defineProps<{ levers: ReachLever[] }>()
 const site = useSite()
+const tried = ref<number>()
+const draft = ref<Draft>()
+const problem = ref('')
+watch(
+  () => [levers, site.stamp],
+  () => (tried.value = draft.value = undefined),
+)
+
+/** Asks what a change would do, and shows it without keeping it. */
+async function attempt(i: number) {
+  tried.value = i
+  draft.value = undefined
+  const body = { version: site.version, edits: levers[i]!.edits }
+  const told = await ask(api.POST('/api/plans/{id}/draft', { params: site.here, body }))
+  if (tried.value !== i) return
+  draft.value = told.data
+  problem.value = told.problem
+}
+const poolName = (id: string) => site.plan?.recorders.flatMap((r) => r.pools).find((p) => p.id === id)?.name ?? id
+function price(l: ReachLever) {
+  if (l.price == null) return 'not known'
+  return l.price ? `${three(l.price)} ${site.plan?.prices?.currency ?? ''}` : 'none'
+}
 </script>
 
 <template>
@@ -14,23 +41,48 @@ const site = useSite()
     <table data-test="levers">
       <thead>
         <tr>
-          <th scope="col">Channel</th>
+          <th scope="col">Channel or pool</th>
           <th scope="col">change</th>
           <th scope="col" class="number">days</th>
+          <th scope="col" class="number">GB a day</th>
           <th scope="col" class="number">events lost a day</th>
-          <th scope="col"><span class="visually-hidden">make it</span></th>
+          <th scope="col" class="number">price</th>
+          <th scope="col"><span class="visually-hidden">try it</span></th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="l in levers" :key="l.channel" :data-lever="l.channel">
-          <th scope="row">{{ site.channels.get(l.channel)?.name }}</th>
-          <td>{{ (l.words ?? []).join('; ') }}</td>
-          <td class="number">{{ change(l.moreDays) || '0' }}</td>
-          <td class="number">{{ change(l.lostPerDay) || 'none' }}</td>
-          <td>
-            <button type="button" class="plain-button link" @click="site.change(l.edits ?? [])">Do it</button>
-          </td>
-        </tr>
+        <template v-for="(l, i) in levers" :key="i">
+          <tr :data-lever="l.channel ?? l.pool">
+            <th scope="row">{{ l.channel ? site.channels.get(l.channel)?.name : poolName(l.pool) }}</th>
+            <td>{{ (l.words ?? []).join('; ') }}</td>
+            <td class="number">{{ change(l.moreDays) || '0' }}</td>
+            <td class="number">{{ change(-l.savesGigabytesPerDay) || '0' }}</td>
+            <td class="number">{{ change(l.lostPerDay) || 'none' }}</td>
+            <td class="number">{{ price(l) }}</td>
+            <td>
+              <button type="button" class="plain-button link" data-test="try" @click="attempt(i)">Try it</button>
+            </td>
+          </tr>
+          <tr v-if="tried === i" class="tried" data-test="tried">
+            <td colspan="7">
+              <span v-if="draft"
+                >With it: <b>{{ days(draft.verdict.keptDays) }}</b><template v-if="draft.verdict.requiredDays != null">
+                  of {{ three(draft.verdict.requiredDays) }} required</template
+                >, {{ three(draft.gigabytesPerDay) }} GB a day,
+                {{ change(draft.evidenceChange.missedPerDay) || 'no' }} events a day missed more. Nothing is changed
+                yet.</span
+              >
+              <span v-else-if="problem" class="short">{{ problem }}</span>
+              <span v-else class="soft">Trying…</span>
+              <span class="acts">
+                <button type="button" class="act" data-test="keep-lever" @click="site.change(l.edits ?? [])">
+                  Do it
+                </button>
+                <button type="button" class="plain-button link" @click="tried = undefined">Leave it</button>
+              </span>
+            </td>
+          </tr>
+        </template>
       </tbody>
     </table>
   </template>
@@ -39,12 +91,12 @@ const site = useSite()
 <style scoped>
 table {
   border-collapse: collapse;
-  max-width: 860px;
+  max-width: 940px;
 }
 
 td,
 th {
-  padding: 2px 16px 2px 0;
+  padding: 2px 14px 2px 0;
   text-align: left;
   font-weight: 400;
   vertical-align: baseline;
@@ -69,5 +121,20 @@ thead th {
 
 tbody tr {
   border-top: 1px solid var(--rule);
+}
+
+.tried {
+  background: var(--band);
+}
+
+.tried td {
+  white-space: normal;
+  padding: 6px 8px;
+}
+
+.acts {
+  display: inline-flex;
+  gap: 12px;
+  margin-left: 12px;
 }
 </style>

@@ -53,6 +53,13 @@ const said = computed(() => {
   const s = strips.value.find((t) => t.id === pointed.value)
   return s ? `${s.name}: ${gigabytes(s.gb)} a day, ${daysInWords(s.kept)}, ${gigabytes(s.gb * s.kept)} on disk` : ''
 })
+const explained = computed(
+  () =>
+    'A strip for each channel, as wide as its days and as high as what it writes: its area is its disk. ' +
+    (pool.retentionDays == null
+      ? 'Limits of age and quotas keep the pool from ever being full.'
+      : `Begun empty, the pool is full for the first time after ${daysInWords(pool.retentionDays)}.`),
+)
 const marks = usePoolMarks(() => pool)
 const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * longest.value)))
 </script>
@@ -69,7 +76,15 @@ const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * l
         ></span
       >
     </h2>
+    <p v-if="!pool.usableGB" data-test="no-drives">
+      There are no drives in this pool yet, so nothing is kept. Add them under <i>Pools and limits</i>.
+    </p>
+    <p v-if="!pool.usableGB" data-test="no-drives">
+      There are no drives in this pool yet, so nothing is kept. Add them under <i>Pools and limits</i>.
+    </p>
     <svg
+      v-else
+      v-else
       viewBox="0 0 1000 150"
       preserveAspectRatio="none"
       role="img"
@@ -111,7 +126,7 @@ const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * l
       <span v-if="!marks.length" class="soft">Nothing is required of what is kept here.</span>
     </p>
     <p v-if="!compact || said" class="said soft" aria-live="polite">
-      {{ said || 'A strip for each channel, as wide as its days and as high as what it writes: its area is its disk.' }}
+      {{ said || explained }}
     </p>
   </section>
 </template>

@@ -10,12 +10,17 @@ import NumberField from '../ui/NumberField.vue'
 import SwitchField from '../ui/SwitchField.vue'
 import FrontierChart from './FrontierChart.vue'
 import LeverList from './LeverList.vue'
-import { useReach } from './useReach'
+import PricesForm from './PricesForm.vue'
+import { ofGroup, useReach } from './useReach'
 
 /** What would it take: a target, what may not be touched, the least that is lost, in words a fitter could enter. */
 const site = useSite()
 const id = useId()
-const { wanted, locked, frames, quality, days, data, failure, asking } = useReach()
+const reach = useReach()
+const { wanted, locked, frames, quality, drives, money, days, data, failure, asking, progress, stop, stopped } = reach
+const groups = computed(() => [...new Set(cameras.value.flatMap((c) => c.group || []))])
+const currency = computed(() => site.plan?.prices?.currency ?? '')
+const sizes = (list: number[]) => list.map((tb) => `${three(tb)} TB`).join(', ')
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
 const name = (channel: string) => site.channels.get(channel)?.name ?? channel
 
@@ -73,13 +78,45 @@ const asVariant = () =>
           placeholder="any may be changed"
           data-choice="locked"
         >
+          <ElOption v-for="g in groups" :key="`g ${g}`" :value="ofGroup(g)" :label="`All of ${g}`" />
           <ElOption v-for="c in cameras" :key="c.id" :value="c.id" :label="`${c.number} ${c.name}`" />
         </ElSelect>
       </div>
       <SwitchField label="No fewer frames" :value="frames" @change="(on) => (frames = on)" />
+      <NumberField
+        label="More drives a pool, at most"
+        :value="drives"
+        :min="0"
+        :max="24"
+        whole
+        data-field="drives"
+        @change="(v) => (drives = v)"
+      />
+      <NumberField
+        v-if="drives"
+        label="for at most"
+        :unit="currency"
+        :value="money"
+        :min="0"
+        optional
+        data-field="money"
+        @change="(v) => (money = v)"
+        @clear="money = undefined"
+      />
       <SwitchField label="Pictures may be worse" :value="quality" @change="(on) => (quality = on)" />
     </div>
-    <p v-if="failure" class="short" role="alert">{{ failure }}</p>
+    <details v-if="drives || site.plan?.prices" :open="!!drives">
+      <summary>Prices of drives</summary>
+      <PricesForm />
+    </details>
+    <p v-if="asking && progress !== undefined" class="going" role="status" data-test="reach-progress">
+      <progress max="100" :value="progress" /> Trying every channel: {{ Math.round(progress) }} %
+      <button type="button" class="plain-button link" data-test="stop-reach" @click="stop">Stop</button>
+    </p>
+    <p v-if="stopped" role="status">
+      Stopped. <button type="button" class="plain-button link" @click="reach.again()">Ask again</button>
+    </p>
+    <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!data" class="soft">{{ asking ? 'Trying every channel…' : '' }}</p>
     <template v-else>
       <FrontierChart
@@ -90,15 +127,24 @@ const asVariant = () =>
         @days="(d) => (wanted = d)"
       />
       <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
+      <p v-if="!data.evidence" data-test="no-evidence">
+        No events are expected here, so nothing counts as lost. Say on
+        <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what happens in
+        front of the cameras; then the price in evidence shows.
+      </p>
+      <p v-if="data.unpricedTerabytes?.length" data-test="unpriced">
+        Drives of {{ sizes(data.unpricedTerabytes) }} have no price, so they are left out where a sum is given.
+      </p>
       <p data-test="answer">
         <template v-if="isThere">That many days are kept already; nothing need be changed.</template>
         <template v-else-if="data.reached"
           ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b> and
           <b>{{ lost(data.point.lostPerDay) }}</b>{{
             data.exact ? ', the best there is' : ', the best that was found'
-          }}; {{ three(data.point.gigabytesPerDay) }} GB a day. An event that is kept low counts half.<template
-            v-if="quality"
+          }}; {{ three(data.point.gigabytesPerDay) }} GB a day.<template v-if="data.point.price">
+            The drives cost {{ three(data.point.price) }} {{ currency }}.</template
           >
+          An event that is kept low counts half.<template v-if="quality">
             Worse pictures count in no evidence.</template
           ></template
         >
@@ -112,7 +158,10 @@ const asVariant = () =>
       </p>
       <ol class="changes" data-test="changes">
         <li v-for="c in data.changes" :key="c.words">
-          <b>{{ who(c.channels ?? []) }}</b>: {{ c.words }}
+          <template v-if="c.channels?.length"
+            ><b>{{ who(c.channels) }}</b
+            >: </template
+          >{{ c.words }}
         </li>
       </ol>
       <p v-if="data.edits?.length" class="acts">
@@ -149,6 +198,17 @@ const asVariant = () =>
 
 .lock .el-select {
   width: 230px;
+}
+
+.going {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+
+summary {
+  cursor: pointer;
+  color: var(--soft);
 }
 
 .acts {

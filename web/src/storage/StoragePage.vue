@@ -1,11 +1,22 @@
 <script setup lang="ts">
+import { ref } from 'vue'
+
 import { useSite } from '../site/useSite'
+import TabBar from '../ui/TabBar.vue'
 import DiskList from './DiskList.vue'
 import PoolBand from './PoolBand.vue'
+import PoolsPart from './PoolsPart.vue'
 import ReachPart from './ReachPart.vue'
+import TakeOff from './TakeOff.vue'
 
 /** The disks: what is on them, where they go, and what it would take to keep footage longer. */
 const site = useSite()
+const part = ref<'goes' | 'pools' | 'off'>('goes')
+const parts = [
+  ['goes', 'Where it goes'],
+  ['pools', 'Pools and limits'],
+  ['off', 'Taking off'],
+] as const
 </script>
 
 <template>
@@ -19,8 +30,11 @@ const site = useSite()
       </p>
       <ReachPart v-else />
     </div>
-    <aside class="right" aria-label="Where the disk goes">
-      <DiskList />
+    <aside class="right" aria-label="The disks">
+      <TabBar v-model="part" :tabs="parts" />
+      <DiskList v-if="part === 'goes'" />
+      <PoolsPart v-else-if="part === 'pools'" />
+      <TakeOff v-else />
     </aside>
   </div>
 </template>
@@ -28,18 +42,20 @@ const site = useSite()
 <style scoped>
 .storage {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 340px;
+  grid-template-columns: minmax(0, 1fr) 360px;
   height: 100%;
 }
 
 .left {
+  position: relative;
   overflow: auto;
   padding: 12px 18px 30px;
 }
 
 .right {
+  position: relative;
   overflow: auto;
-  padding: 12px 16px 30px;
+  padding: 6px 16px 30px;
   background: var(--sheet);
   border-left: 1px solid var(--rule);
 }

@@ -1,16 +1,23 @@
-import { computed, ref } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, onScopeDispose, ref, watch } from 'vue'
 
-import { useAnswer } from '../api/ask'
+import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { useSite } from '../site/useSite'
+
+/** A group in the list of what may not be touched. */
+export const ofGroup = (group: string) => `group ${group}`
 
 /** What it would take to keep footage for a number of days, and what may not be touched for it. */
 export function useReach() {
   const site = useSite()
   const wanted = ref<number>() // days that were asked for
-  const locked = ref<string[]>([])
+  const locked = ref<string[]>([]) // ids of channels, and groups
   const frames = ref(false)
   const quality = ref(false)
+  const drives = ref(0) // how many more a pool may be given
+  const money = ref<number>() // what they may cost
+  const stopped = ref(false)
   /** Until somebody asks: what is required and not kept, else a quarter more than is kept. */
   const days = computed(() => {
     const v = site.verdict
@@ -18,21 +25,56 @@ export function useReach() {
     if (v?.short && v.requiredDays) return v.requiredDays
     return Math.max(1, Math.round(1.25 * (v?.keptDays ?? 30)))
   })
-  const { data, failure, asking } = useAnswer(
-    () => [site.stamp, days.value, locked.value.join(), frames.value, quality.value],
-    () =>
-      api.POST('/api/plans/{id}/reach', {
+  const lockedChannels = computed(() => {
+    const names = new Set(locked.value)
+    return (site.plan?.channels ?? [])
+      .filter((c) => names.has(c.id) || (c.group && names.has(ofGroup(c.group))))
+      .map((c) => c.id)
+  })
+
+  let way = new AbortController() // of the question under way; the next one takes its place
+  const { data, failure, asking, again } = useAnswer(
+    () => [site.stamp, days.value, lockedChannels.value.join(), frames.value, quality.value, drives.value, money.value],
+    () => {
+      way.abort()
+      way = new AbortController()
+      stopped.value = false
+      return api.POST('/api/plans/{id}/reach', {
         params: site.here,
+        signal: way.signal,
         body: {
           days: days.value,
-          locked: locked.value.filter((id) => site.channels.has(id)),
+          locked: lockedChannels.value,
           frames: frames.value || undefined,
           quality: quality.value || undefined,
+          moreDrives: drives.value || undefined,
+          money: drives.value ? money.value : undefined,
         },
-      }),
+      })
+    },
     { debounce: 60, keep: true },
   )
-  return { wanted, locked, frames, quality, days, data, failure, asking }
-}
 
-export type Reaching = ReturnType<typeof useReach>
+  /** How far a long question has got, in percent. */
+  const progress = ref<number>()
+  const { pause, resume } = useIntervalFn(
+    async () => {
+      const told = await ask(api.GET('/api/plans/{id}/reach/progress', { params: site.here }))
+      progress.value = told.data?.all ? (100 * told.data.done) / told.data.all : undefined
+    },
+    400,
+    { immediate: false },
+  )
+  watch(asking, (on) => {
+    progress.value = undefined
+    if (on) resume()
+    else pause()
+  })
+  function stop() {
+    stopped.value = true
+    way.abort()
+  }
+  onScopeDispose(() => way.abort())
+
+  return { wanted, locked, frames, quality, drives, money, days, data, failure, asking, again, progress, stop, stopped }
+}
