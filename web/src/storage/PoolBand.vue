@@ -79,11 +79,7 @@ const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * l
     <p v-if="!pool.usableGB" data-test="no-drives">
       There are no drives in this pool yet, so nothing is kept. Add them under <i>Pools and limits</i>.
     </p>
-    <p v-if="!pool.usableGB" data-test="no-drives">
-      There are no drives in this pool yet, so nothing is kept. Add them under <i>Pools and limits</i>.
-    </p>
     <svg
-      v-else
       v-else
       viewBox="0 0 1000 150"
       preserveAspectRatio="none"
