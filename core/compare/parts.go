@@ -12,7 +12,6 @@ import (
 
 var (
 	ownWeek = reflect.TypeFor[plan.OwnWeek]()
-	weekRef = reflect.TypeFor[plan.WeekRef]()
 	areas   = reflect.TypeFor[plan.Areas]()
 )
 
