@@ -146,3 +146,12 @@ func encoded(s *plan.Stream) video.Stream {
 	}
 	return out
 }
+
+// DutyAt is what a duty means on channel i in every minute of the week: which layers write what, and which triggers count.
+// The play-out of single weeks asks it too, so that a duty means the same to both.
+func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
+	return s.resolver.regimes(&s.plan.Channels[i], week.Constant(duty))
+}
+
+// WeekOf are the duties of a named week.
+func (s *Result) WeekOf(id string) week.Steps[string] { return s.resolver.weeks[id] }

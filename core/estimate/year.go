@@ -394,3 +394,8 @@ func (d *dates) filling(usable storage.Bytes, all []storage.Series) *float64 {
 	days := float64(ring.Full+1) / 24
 	return &days
 }
+
+// Repeated is a week all of whose days are like one of another week.
+func Repeated(duties week.Steps[string], day week.Weekday) week.Steps[string] {
+	return repeated(duties, day)
+}

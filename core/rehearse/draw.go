@@ -1,0 +1,246 @@
+package rehearse
+
+import (
+	"cmp"
+	"hash/fnv"
+	"math/rand/v2"
+	"slices"
+
+	"wakefield/core/parallel"
+	"wakefield/core/plan"
+	"wakefield/core/week"
+)
+
+// luck draws numbers by nothing but whole numbers, comparisons and single sums, products and quotients, which every machine
+// rounds alike.
+type luck struct{ pcg *rand.PCG }
+
+// newLuck is the luck of one source of events in one week.
+func newLuck(seed uint64, source string) luck {
+	h := fnv.New64a()
+	h.Write([]byte(source))
+	return luck{rand.NewPCG(seed, h.Sum64())}
+}
+
+// u is uniform from 0 to below 1.
+func (l luck) u() float64 { return float64(l.pcg.Uint64()>>11) / (1 << 53) }
+
+// exp is exponential with mean 1, by von Neumann's comparisons of uniform numbers.
+func (l luck) exp() float64 {
+	for whole := 0.0; ; whole++ {
+		first := l.u()
+		last, odd := first, true
+		for {
+			next := l.u()
+			if next >= last {
+				break
+			}
+			last, odd = next, !odd
+		}
+		if odd {
+			return whole + first
+		}
+	}
+}
+
+// poisson is how many there are where mean are expected.
+func (l luck) poisson(mean float64) (n int) {
+	for at := l.exp(); at < mean; at += l.exp() {
+		n++
+	}
+	return n
+}
+
+// drawing draws all that happens.
+type drawing struct {
+	r     *Rehearsal
+	rates map[string][]rated // of activities
+}
+
+// rated is a stretch of time with one rate of events.
+type rated struct {
+	from, to Ms
+	perMs    float64
+}
+
+func newDrawing(r *Rehearsal) *drawing {
+	d := &drawing{r, make(map[string][]rated, len(r.plan.Activities))}
+	for i := range r.plan.Activities {
+		a := &r.plan.Activities[i]
+		rates := a.Rates()
+		var list []rated
+		over(r.clock, func(*plan.SpecialDay) week.Steps[float64] { return rates }, func(from, to Ms, perHour float64, special *plan.SpecialDay) {
+			if special != nil && special.RateFactor != nil {
+				perHour *= *special.RateFactor
+			}
+			if perHour > 0 {
+				list = append(list, rated{from, to, perHour / float64(Hour)})
+			}
+		})
+		d.rates[a.ID] = list
+	}
+	return d
+}
+
+// each calls f with every source of events that an activity describes.
+func (d *drawing) each(f func(s source)) {
+	p := d.r.plan
+	for i := range p.Channels {
+		c := &p.Channels[i]
+		if c.NoCamera {
+			continue
+		}
+		if c.Activity != "" {
+			f(source{Wanted, i, 0, c.Activity, c.ID})
+		}
+		if c.Nuisance != "" {
+			f(source{Nuisance, i, 0, c.Nuisance, c.ID})
+		}
+		if c.Scene != nil {
+			for k := range c.Scene.Patches {
+				f(source{Patch, i, k, c.Scene.Patches[k].Activity, c.ID + "/" + c.Scene.Patches[k].ID})
+			}
+		}
+	}
+	for i := range p.AlarmInputs {
+		f(source{Alarm, -1, i, p.AlarmInputs[i].Activity, p.AlarmInputs[i].ID})
+	}
+}
+
+// source is a source of events that an activity describes.
+type source struct {
+	kind        Source
+	channel, at int
+	activity    string
+	id          string
+}
+
+// expected is how many events are expected.
+func (d *drawing) expected() float64 {
+	perActivity := make(map[string]float64, len(d.rates))
+	for id, list := range d.rates {
+		for _, s := range list {
+			perActivity[id] += s.perMs * float64(s.to-s.from)
+		}
+	}
+	sum := 0.0
+	d.each(func(s source) { sum += perActivity[s.activity] })
+	days := float64(d.r.clock.end-d.r.clock.begin) / float64(Day)
+	for _, b := range d.r.plan.CallButtons {
+		sum += b.PressesPerWeek / 7 * days
+	}
+	return sum
+}
+
+// draw fills in the events of the rehearsal, in order.
+func (d *drawing) draw() {
+	var sources []source
+	d.each(func(s source) { sources = append(sources, s) })
+	lists := make([][]Event, len(sources))
+	notices := make([]*notice, len(d.r.plan.Channels))
+	for i := range notices {
+		notices[i] = newNotice(d.r, i)
+	}
+	parallel.Do(len(sources), func(k int) { lists[k] = d.events(sources[k], notices) })
+	all := slices.Concat(lists...)
+	all = append(all, d.rare()...)
+	slices.SortStableFunc(all, func(a, b Event) int {
+		return cmp.Or(cmp.Compare(a.Start, b.Start), cmp.Compare(a.Channel, b.Channel), cmp.Compare(a.Source, b.Source), cmp.Compare(a.At, b.At), cmp.Compare(a.End, b.End))
+	})
+	r := d.r
+	r.Events = all
+	r.own = make([][]int, len(r.plan.Channels))
+	r.clock.of[Alarm], r.clock.of[Button] = make([][]int, len(r.plan.AlarmInputs)), make([][]int, len(r.plan.CallButtons))
+	r.clock.of[Lost], r.clock.of[Tampered] = make([][]int, len(r.plan.Channels)), make([][]int, len(r.plan.Channels))
+	for n := range all {
+		switch e := &all[n]; e.Source {
+		case Wanted, Nuisance, Patch:
+			r.own[e.Channel] = append(r.own[e.Channel], n)
+		case Lost, Tampered:
+			r.clock.of[e.Source][e.Channel] = append(r.clock.of[e.Source][e.Channel], n)
+		default:
+			r.clock.of[e.Source][e.At] = append(r.clock.of[e.Source][e.At], n)
+		}
+	}
+}
+
+// events draws what one source does.
+func (d *drawing) events(s source, notices []*notice) (out []Event) {
+	a := d.r.plan.Activity(s.activity)
+	l := newLuck(d.r.Ask.Seed, string(s.kind)+" "+s.id+" "+s.activity)
+	size := 1.0
+	if a.Groups != nil {
+		size = a.Groups.Size
+	}
+	event := func(start Ms) {
+		e := Event{Source: s.kind, Channel: s.channel, At: s.at, Walk: -1, Start: start}
+		e.End = start + max(1, Ms(l.exp()*a.MeanSeconds*float64(Second)))
+		if e.Trigger = start; s.channel >= 0 {
+			notices[s.channel].of(&e, l)
+		}
+		if e.Start < d.r.clock.end {
+			out = append(out, e)
+		}
+	}
+	left := l.exp() // until the next one, in expected numbers
+	for _, r := range d.rates[s.activity] {
+		per := r.perMs / size
+		for at := 0.0; ; {
+			room := (float64(r.to-r.from) - at) * per
+			if left > room {
+				left -= room
+				break
+			}
+			at += left / per
+			left = l.exp()
+			start := r.from + Ms(at)
+			if a.Groups == nil {
+				event(start)
+				continue
+			}
+			for range 1 + l.poisson(size-1) {
+				event(start + Ms(l.u()*a.Groups.WithinSeconds*float64(Second)))
+			}
+		}
+	}
+	return out
+}
+
+// rare draws buttons, lost pictures and tampering, which happen at any hour alike.
+func (d *drawing) rare() (out []Event) {
+	p, c := d.r.plan, d.r.clock
+	moments := func(source string, perDay float64, f func(Ms)) {
+		l := newLuck(d.r.Ask.Seed, source)
+		if perDay <= 0 {
+			return
+		}
+		every := float64(Day) / perDay
+		for at := float64(c.begin) + float64(l.exp()*every); at < float64(c.end); at += float64(l.exp() * every) {
+			f(Ms(at))
+		}
+	}
+	for i := range p.CallButtons {
+		b := &p.CallButtons[i]
+		moments("button "+b.ID, b.PressesPerWeek/7, func(at Ms) {
+			out = append(out, Event{Source: Button, Channel: -1, At: i, Walk: -1, Start: at, End: at, Trigger: at})
+		})
+	}
+	seen := make(map[plan.When]bool)
+	for i := range p.Effects {
+		w := p.Effects[i].When
+		id, kind := w.Lost, Lost
+		if w.Tampered != "" {
+			id, kind = w.Tampered, Tampered
+		}
+		if key := (plan.When{Lost: w.Lost, Tampered: w.Tampered}); id == "" || seen[key] {
+			continue
+		} else {
+			seen[key] = true
+		}
+		channel := slices.IndexFunc(p.Channels, func(c plan.Channel) bool { return c.ID == id })
+		moments(string(kind)+" "+id, w.PerMonth*12/365.25, func(at Ms) {
+			out = append(out, Event{Source: kind, Channel: channel, Walk: -1, Start: at, End: at, Trigger: at})
+		})
+	}
+	return out
+}
