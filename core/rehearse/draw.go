@@ -55,6 +55,8 @@ func (l luck) poisson(mean float64) (n int) {
 type drawing struct {
 	r     *Rehearsal
 	rates map[string][]rated // of activities
+
+	only func(source) bool // which sources are drawn; nil for all
 }
 
 // rated is a stretch of time with one rate of events.
@@ -64,7 +66,7 @@ type rated struct {
 }
 
 func newDrawing(r *Rehearsal) *drawing {
-	d := &drawing{r, make(map[string][]rated, len(r.plan.Activities))}
+	d := &drawing{r: r, rates: make(map[string][]rated, len(r.plan.Activities))}
 	for i := range r.plan.Activities {
 		a := &r.plan.Activities[i]
 		rates := a.Rates()
@@ -135,11 +137,17 @@ func (d *drawing) expected() float64 {
 // draw fills in the events of the rehearsal, in order.
 func (d *drawing) draw() {
 	var sources []source
-	d.each(func(s source) { sources = append(sources, s) })
+	d.each(func(s source) {
+		if d.only == nil || d.only(s) {
+			sources = append(sources, s)
+		}
+	})
 	lists := make([][]Event, len(sources))
 	notices := make([]*notice, len(d.r.plan.Channels))
-	for i := range notices {
-		notices[i] = newNotice(d.r, i)
+	for _, s := range sources {
+		if s.channel >= 0 && notices[s.channel] == nil {
+			notices[s.channel] = newNotice(d.r, s.channel)
+		}
 	}
 	parallel.Do(len(sources), func(k int) { lists[k] = d.events(sources[k], notices) })
 	all := slices.Concat(lists...)

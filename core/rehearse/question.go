@@ -1,0 +1,238 @@
+package rehearse
+
+import (
+	"context"
+	"slices"
+	"sort"
+
+	"wakefield/core/estimate"
+	"wakefield/core/parallel"
+	"wakefield/core/storage"
+)
+
+// Have is what is on disk of a channel at a moment, or of a stretch of time.
+type Have struct {
+	Fate    Fate    // of a stretch the least there is of it
+	Share   float64 // of the stretch that is on disk at all; 0 or 1 at a moment
+	Full    float64 // of the stretch in full
+	Segment int     // place of the segment at the beginning; -1 for none
+	Why     Why
+}
+
+// Have tells whether there is footage of a channel from one moment to another, which may be the same.
+func (r *Rehearsal) Have(channel int, from, to Ms) Have {
+	if to <= from {
+		to = from + 1
+	}
+	out := Have{Segment: -1, Fate: Missed}
+	list := r.Segments[channel]
+	k := sort.Search(len(list), func(i int) bool { return list[i].To > from })
+	var some, full Ms
+	for at := k; at < len(list) && list[at].From < to; at++ {
+		s := &list[at]
+		if at == k && s.From <= from {
+			out.Segment = k
+		}
+		part := min(s.To, to) - max(s.From, from)
+		some += part
+		if s.Event || r.whole(channel, s) {
+			full += part
+		}
+	}
+	if of := within(r.Away[channel], from); of {
+		out.Why = AwayThen // there is footage, of another place
+		some, full = 0, 0
+	}
+	out.Share, out.Full = float64(some)/float64(to-from), float64(full)/float64(to-from)
+	switch {
+	case full == to-from:
+		out.Fate = Full
+	case some == to-from:
+		out.Fate = Low
+	}
+	if out.Why == "" {
+		out.Why = r.whyHave(channel, from, out)
+	}
+	return out
+}
+
+// whole tells whether a segment of the base layer is as much as the event layer would write.
+func (r *Rehearsal) whole(channel int, s *Segment) bool {
+	g := r.site.DutyAt(channel, s.Duty).At(r.clock.minute(s.From))
+	return g.Whole
+}
+
+func (r *Rehearsal) whyHave(channel int, at Ms, h Have) Why {
+	if h.Segment >= 0 {
+		switch s := &r.Segments[channel][h.Segment]; {
+		case s.Button:
+			return ByButton
+		case s.Event && s.Others:
+			return ByOthers
+		case s.Event:
+			return ByItself
+		case r.whole(channel, s):
+			return ByBase
+		}
+		return LowOnly
+	}
+	for _, d := range r.runs(channel) {
+		if d.From <= at && at < d.To && (d.regime.Admit != 0 || d.regime.HasBase) {
+			return Deaf // it waits for something, and nothing came
+		}
+	}
+	return TurnedOff
+}
+
+// DutyAt is the duty of a channel at a moment, by its id.
+func (r *Rehearsal) DutyAt(channel int, at Ms) string {
+	return runAt(r.runs(channel), at).duty
+}
+
+// Odds are how often there is footage of a channel in many rehearsals.
+type Odds struct {
+	Rehearsals      int
+	Full, Low, Gone int
+}
+
+// mostOdds is how many rehearsals are played for the odds of a moment.
+const mostOdds = 200
+
+// OddsOf plays many weeks, as the one that was asked about but with other numbers, and counts in how many there is footage of a
+// channel from one moment to another. It is given up with the error of the context when that ends.
+func OddsOf(ctx context.Context, site *estimate.Result, ask Ask, channel int, from, to Ms) (o Odds, err error) {
+	first, err := alone(ctx, site, ask, channel)
+	if err != nil {
+		return o, err
+	}
+	fates := make([]Fate, mostOdds)
+	parallel.Do(mostOdds, func(k int) {
+		if ctx.Err() != nil {
+			return
+		}
+		other := ask
+		other.Seed = ask.Seed + uint64(k) + 1
+		if r, err := first.again(ctx, other); err == nil {
+			fates[k] = r.Have(channel, from, to).Fate
+		}
+	})
+	for _, f := range fates {
+		switch f {
+		case Full:
+			o.Full++
+		case Low:
+			o.Low++
+		case Missed:
+			o.Gone++
+		}
+	}
+	o.Rehearsals = o.Full + o.Low + o.Gone
+	return o, ctx.Err()
+}
+
+// KeptUntil is for how many days after it was written the footage of a channel is kept typically; infinite where nothing takes
+// it away.
+func KeptUntil(site *estimate.Result, channel int) storage.Days {
+	if d := site.Channels[channel].RetentionDays; d != nil {
+		return storage.Days(*d)
+	}
+	return storage.Forever
+}
+
+// Gap is a stretch without any picture.
+type Gap struct {
+	Channel int
+	Span
+}
+
+// LongestGaps are for every channel the longest stretch without any picture, longest first; channels that always have one are
+// left out.
+func (r *Rehearsal) LongestGaps() (out []Gap) {
+	for i := range r.Segments {
+		if r.plan.Channels[i].NoCamera {
+			continue
+		}
+		longest := Span{}
+		at := Ms(0)
+		for _, s := range append(slices.Clone(r.Segments[i]), Segment{From: r.Length, To: r.Length}) {
+			if s.From-at > longest.To-longest.From {
+				longest = Span{at, s.From}
+			}
+			at = max(at, s.To)
+		}
+		if longest.To > longest.From {
+			out = append(out, Gap{i, longest})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Gap) int { return int((b.To - b.From) - (a.To - a.From)) })
+	return out
+}
+
+// WorstHour is the hour in which most wanted events are missed, and how many; its beginning.
+func (r *Rehearsal) WorstHour() (at Ms, missed int) {
+	by := make(map[Ms]int)
+	for k := range r.Events {
+		if e := &r.Events[k]; e.Source == Wanted && e.Fate == Missed && e.Start >= 0 && e.Start < r.Length {
+			by[e.Start/Hour*Hour]++
+		}
+	}
+	for hour, n := range by {
+		if n > missed || n == missed && hour < at {
+			at, missed = hour, n
+		}
+	}
+	return at, missed
+}
+
+// Safety is when the footage of an event is safe off site.
+type Safety struct {
+	Event   int
+	Channel int
+	Safe    Ms // when; see Waits
+	Waits   Ms // after the event was over
+}
+
+// SlowestToSafety are the clips that take longest to reach safety, longest first: one behind the other over the uplink, in its
+// hours, each as large as the footage around its event.
+func (r *Rehearsal) SlowestToSafety(most int) (out []Safety) {
+	o := r.plan.Offsite
+	if o == nil {
+		return nil
+	}
+	causes := r.site.Causes()
+	for i := range r.plan.Channels {
+		c := &r.plan.Channels[i]
+		for _, n := range r.joined(causes.Offsite[i]) {
+			e := &r.Events[n]
+			from, to := e.Trigger-Ms(c.PreSeconds*float64(Second)), e.End+Ms(c.PostSeconds*float64(Second))
+			if from < 0 || to > r.Length {
+				continue
+			}
+			kbit := 0.0
+			for _, s := range r.Segments[i] {
+				if part := min(s.To, to) - max(s.From, from); part > 0 {
+					kbit += s.Kbit * float64(part) / float64(s.To-s.From)
+				}
+			}
+			if kbit > 0 {
+				out = append(out, Safety{n, i, to, Ms(kbit / o.UplinkKbps * float64(Second))}) // Waits is how long it takes, for now
+			}
+		}
+	}
+	slices.SortFunc(out, func(a, b Safety) int { return int(a.Safe - b.Safe) })
+	hours, free := o.Hours.Holding(), Ms(0)
+	for k := range out {
+		at, left := max(out[k].Safe, free), out[k].Waits
+		for limit := at + 30*Day; left > 0 && at < limit; {
+			step := min(left, Minute-(at-r.clock.begin)%Minute)
+			if hours.At(r.clock.minute(at)) {
+				left -= step
+			}
+			at += step
+		}
+		free = at
+		out[k].Safe, out[k].Waits = at, at-r.Events[out[k].Event].End
+	}
+	slices.SortStableFunc(out, func(a, b Safety) int { return int(b.Waits - a.Waits) })
+	return out[:min(most, len(out))]
+}
