@@ -13,7 +13,7 @@ const floors = [
   ['findings'],
   ['shell'],
   ['causes'],
-  ['week', 'kit', 'weeks', 'triggers', 'storage', 'compare', 'history', 'sites'],
+  ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'history', 'sites'],
 ]
 
 const upward = floors.flatMap((rooms, floor) =>

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
 
 	"wakefield/core/plan"
 )
@@ -26,7 +27,7 @@ type Step struct {
 // Clock is a moment on the clocks of the site, such as "Tuesday 14:03:12".
 func (r *Rehearsal) Clock(at Ms) string { return r.clock.at(at).Format("Monday 15:04:05") }
 
-func (r *Rehearsal) time(at Ms) string { return r.clock.at(at).Format("15:04:05") }
+func (r *Rehearsal) hhmmss(at Ms) string { return r.clock.at(at).Format("15:04:05") }
 
 // seconds is a length of time in words.
 func seconds(m Ms) string {
@@ -63,7 +64,10 @@ func (r *Rehearsal) What(n int) string {
 	case Nuisance:
 		return c.Name + ", " + name(c.Nuisance) + ", unwanted"
 	}
-	s := c.Name + ", " + name(c.Activity)
+	s := c.Name
+	if a := name(c.Activity); a != c.Name {
+		s += ", " + a
+	}
 	if e.Walk >= 0 {
 		s += " by " + c.Scene.Walks[e.Walk].Name
 	}
@@ -145,7 +149,7 @@ func (r *Rehearsal) Tell(n int) Story {
 				with += "s"
 			}
 		}
-		step("recorded", true, "%s writes from %s to %s%s.", r.plan.Channels[i].Name, r.time(g.From), r.time(r.Segments[i][last].To), with)
+		step("recorded", true, "%s writes from %s to %s%s.", r.plan.Channels[i].Name, r.hhmmss(g.From), r.hhmmss(r.Segments[i][last].To), with)
 	}
 	r.tellOthers(n, step)
 	if e.Fate != "" {
@@ -175,7 +179,7 @@ func (r *Rehearsal) tellOthers(n int, step func(gate string, passed bool, words 
 		m := &r.plan.Messages[k]
 		switch {
 		case slices.Contains(t.Went, n):
-			step("message", true, "%s was told at %s.", m.Name, r.time(at))
+			step("message", true, "%s was told at %s.", m.Name, r.hhmmss(at))
 		case slices.Contains(t.Held, n):
 			last := at
 			for _, w := range t.Went {
@@ -183,7 +187,7 @@ func (r *Rehearsal) tellOthers(n int, step func(gate string, passed bool, words 
 					last = r.Events[w].Trigger
 				}
 			}
-			step("message", false, "%s was not told: the last message was at %s, and the next goes out %s later at the earliest.", m.Name, r.time(last), plan.SecondsInWords(m.AtMostEverySeconds))
+			step("message", false, "%s was not told: the last message was at %s, and the next goes out %s later at the earliest.", m.Name, r.hhmmss(last), plan.SecondsInWords(m.AtMostEverySeconds))
 		case slices.Contains(t.Quiet, n):
 			step("message", false, "%s was not told: these are quiet hours.", m.Name)
 		}
@@ -191,7 +195,7 @@ func (r *Rehearsal) tellOthers(n int, step func(gate string, passed bool, words 
 	for k, o := range r.Outputs {
 		for _, s := range o.On {
 			if s.From == at {
-				step("output", true, "%s went on, until %s.", r.plan.Outputs[k].Name, r.time(s.To))
+				step("output", true, "%s went on, until %s.", r.plan.Outputs[k].Name, r.hhmmss(s.To))
 			}
 		}
 	}
@@ -201,17 +205,34 @@ func (r *Rehearsal) tellOthers(n int, step func(gate string, passed bool, words 
 				continue
 			}
 			if s.Cut {
-				step("monitor", false, "%s showed it until %s, when the next cut it short.", r.plan.Monitors[k].Name, r.time(s.To))
+				step("monitor", false, "%s showed it until %s, when the next cut it short.", r.plan.Monitors[k].Name, r.hhmmss(s.To))
 			} else {
-				step("monitor", true, "%s showed it until %s.", r.plan.Monitors[k].Name, r.time(s.To))
+				step("monitor", true, "%s showed it until %s.", r.plan.Monitors[k].Name, r.hhmmss(s.To))
 			}
 		}
 	}
 	for i := range r.Away {
 		for _, s := range r.Away[i] {
 			if s.From == at {
-				step("preset", true, "%s looked elsewhere until %s.", r.plan.Channels[i].Name, r.time(s.To))
+				step("preset", true, "%s looked elsewhere until %s.", r.plan.Channels[i].Name, r.hhmmss(s.To))
 			}
 		}
 	}
 }
+
+// Moment is a moment on the clocks of the site.
+func (r *Rehearsal) Moment(at Ms) time.Time { return r.clock.at(at) }
+
+// Plan is the plan that was played.
+func (r *Rehearsal) Plan() *plan.Plan { return r.plan }
+
+// Of are the events of a channel, by their place, whoever they are wanted by.
+func (r *Rehearsal) Of(channel int) []int { return r.own[channel] }
+
+// SinceMidnight is how long after the first midnight a moment on the clocks of the site is.
+func (r *Rehearsal) SinceMidnight(at time.Time) Ms {
+	return Ms(at.Sub(r.clock.midnight).Milliseconds())
+}
+
+// Zone is where the clocks of the site are.
+func (r *Rehearsal) Zone() *time.Location { return r.clock.zone }

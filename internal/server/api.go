@@ -48,6 +48,8 @@ type service struct {
 	beat     time.Duration
 	verdicts verdicts
 	prepared preparations
+
+	rehearsals rehearsals
 }
 
 type body[T any] struct{ Body T }
@@ -143,7 +145,7 @@ func making(op huma.Operation) huma.Operation {
 func register(api huma.API, s *service) {
 	for _, resource := range []func(huma.API, *service){
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
-		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide, registerChanges,
+		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff, registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide, registerChanges,
 	} {
 		resource(api, s)
 	}

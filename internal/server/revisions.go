@@ -36,17 +36,20 @@ func (s *service) revision(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	then, err := heavily(ctx, s.heavy.heavy, func() (entry, error) {
-		then, err := s.store.At(ctx, e.head, in.Number)
-		if err != nil {
-			return entry{}, err
-		}
-		return s.estimate(ctx, &store.Head{ID: in.ID, Version: in.Number, Plan: then}, e.site)
-	})
+	then, err := heavily(ctx, s.heavy.heavy, func() (entry, error) { return s.revisionOf(ctx, e, in.Number) })
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	return &body[*View]{view(then)}, nil
+}
+
+// revisionOf is a plan as it stood after a revision.
+func (s *service) revisionOf(ctx context.Context, e entry, number int64) (entry, error) {
+	then, err := s.store.At(ctx, e.head, number)
+	if err != nil {
+		return entry{}, err
+	}
+	return s.estimate(ctx, &store.Head{ID: e.head.ID, Site: e.head.Site, Version: number, Plan: then}, e.site)
 }
 
 func (s *service) nameRevision(ctx context.Context, in *struct {

@@ -12,6 +12,7 @@ const shown: Record<string, RouteComponent> = {
   weeks: () => import('./weeks/WeeksPage.vue'),
   triggers: () => import('./triggers/TriggersPage.vue'),
   storage: () => import('./storage/StoragePage.vue'),
+  rehearse: () => import('./rehearse/RehearsePage.vue'),
   compare: () => import('./compare/ComparePage.vue'),
   findings: () => import('./findings/FindingsPage.vue'),
   history: () => import('./history/HistoryPage.vue'),

@@ -514,6 +514,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A week played out on real dates */
+        get: operations["rehearse"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/rehearse/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same happenings under another plan of the site, or an earlier revision */
+        get: operations["rehearsedBeside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/rehearse/event": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of one event, gate by gate */
+        get: operations["rehearsedEvent"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/rehearse/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What happened as a file */
+        get: operations["rehearsedFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/rehearse/have": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether there would be footage of a channel at a moment, why, and until when */
+        get: operations["rehearsedFootage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/rehearse/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** In how many of 200 rehearsals there would be */
+        get: operations["rehearsedOdds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/rehearse/worst": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The longest stretches without a picture, the hour with most missed, the slowest copies */
+        get: operations["rehearsedWorst"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/return": {
         parameters: {
             query?: never;
@@ -1320,6 +1439,24 @@ export interface components {
             /** @description The worst date; absent where no date is special */
             year?: components["schemas"]["YearVerdict"];
         };
+        Answered: {
+            /** @description What holds it there, in words */
+            causes: string[];
+            /** @description Name of the duty then */
+            duty: string;
+            /** @description The same, by which they are asked about */
+            events: number[];
+            /** @enum {string} */
+            fate: "full" | "low" | "missed";
+            /** @description Date on which it would be overwritten, by the typical days kept; absent where nothing takes it away */
+            goneOn?: string;
+            /**
+             * Format: double
+             * @description Of the stretch that is on disk
+             */
+            sharePercent: number;
+            words: string;
+        };
         ApplyKind: {
             channels: string[];
             kind: string;
@@ -1398,6 +1535,29 @@ export interface components {
             model: components["schemas"]["ModelTable"];
             /** @description Ids of those that a camera can look at */
             scenes: string[];
+        };
+        Beside: {
+            after: components["schemas"]["Sums"];
+            before: components["schemas"]["Sums"];
+            /**
+             * Format: int64
+             * @description How many there are beside those
+             */
+            more: number;
+            /** @description What the other is */
+            name: string;
+            /** @description Wanted events with another fate, in order */
+            turned: components["schemas"]["BesideTurned"][];
+        };
+        BesideTurned: {
+            /** @enum {string} */
+            after: "full" | "low" | "missed";
+            /** Format: double */
+            at: number;
+            /** @enum {string} */
+            before: "full" | "low" | "missed";
+            channel: string;
+            words: string;
         };
         CallButton: {
             /** Format: double */
@@ -3174,6 +3334,16 @@ export interface components {
             /** Format: double */
             widthM: number;
         };
+        Odds: {
+            /** Format: int64 */
+            full: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: int64 */
+            missed: number;
+            /** Format: int64 */
+            rehearsals: number;
+        };
         Offsite: {
             /**
              * @description What is copied of an event: its footage as recorded, that of the sub stream, or stills; absent for as recorded
@@ -3395,6 +3565,73 @@ export interface components {
             removed: boolean;
             /** Format: int64 */
             version: number;
+        };
+        Played: {
+            /** @description Those with a camera, in the order of the plan */
+            channels: components["schemas"]["PlayedChannel"][];
+            days: components["schemas"]["PlayedDay"][];
+            messages: components["schemas"]["PlayedMessage"][];
+            monitors: components["schemas"]["PlayedShown"][];
+            /**
+             * Format: double
+             * @description Length of all days; one may have 23 or 25 hours
+             */
+            seconds: number;
+            sums: components["schemas"]["Sums"];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
+        PlayedChannel: {
+            /** @description Of a movable camera: beginnings and ends of looking elsewhere, in turn */
+            away: number[];
+            /** @description By which an event is asked about */
+            event: number[];
+            /** @description 0 missed, 1 kept low, 2 kept in full, 3 unwanted and no trigger, 4 unwanted and a trigger */
+            fate: number[];
+            /** @description Of the stretches of footage */
+            from: number[];
+            id: string;
+            /** @description 0 the base layer, 1 events of its own, 2 others' events and alarms, 3 a button */
+            layer: number[];
+            length: number[];
+            /** @description Of its events */
+            start: number[];
+            to: number[];
+        };
+        PlayedDay: {
+            /** Format: date */
+            date: string;
+            /**
+             * Format: double
+             * @description Seconds since the first midnight
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description 23 or 25 where clocks change
+             */
+            hours: number;
+            /** @description Name of the special day that it is */
+            special?: string;
+        };
+        PlayedMessage: {
+            held: number[];
+            /** @description The events that were held back */
+            heldEvent: number[];
+            id: string;
+            name: string;
+            went: number[];
+        };
+        PlayedShown: {
+            /** @description Id of the channel that it is about; empty for none */
+            channel: string[];
+            from: number[];
+            id: string;
+            name: string;
+            to: number[];
         };
         Pool: {
             drives: components["schemas"]["DriveGroup"][];
@@ -4219,6 +4456,11 @@ export interface components {
             feet: number[];
             object: string;
         };
+        Step: {
+            gate: string;
+            passed: boolean;
+            words: string;
+        };
         StepRequestBody: {
             /**
              * Format: int64
@@ -4260,6 +4502,14 @@ export interface components {
             /** @description All its plans, the oldest first */
             plans: components["schemas"]["PlanLine"][];
         };
+        Story: {
+            /** @description Ids of the channels that write for it */
+            channels: string[];
+            /** @description What happened */
+            sentence: string;
+            /** @description The gates on its way, in order */
+            steps: components["schemas"]["Step"][];
+        };
         Stream: {
             /** @enum {string} */
             codec: "h264" | "h265" | "av1" | "mjpeg";
@@ -4292,6 +4542,38 @@ export interface components {
             from: number;
             /** Format: double */
             to: number;
+        };
+        Sums: {
+            /** Format: int64 */
+            full: number;
+            /** Format: double */
+            gigabytes: number;
+            /** Format: int64 */
+            heldBack: number;
+            /**
+             * Format: double
+             * @description Of footage, of all channels
+             */
+            hours: number;
+            /** Format: int64 */
+            low: number;
+            /**
+             * Format: int64
+             * @description That went out
+             */
+            messages: number;
+            /** Format: int64 */
+            missed: number;
+            /**
+             * Format: int64
+             * @description Triggers of what nobody wants
+             */
+            unwanted: number;
+            /**
+             * Format: int64
+             * @description Wanted events
+             */
+            wanted: number;
         };
         Table: {
             columns: components["schemas"]["TableColumn"][];
@@ -4540,6 +4822,42 @@ export interface components {
             perMonth?: number;
             /** @description Id of a channel whose camera is tampered with */
             tampered?: string;
+        };
+        Worst: {
+            /** @description Whether there is a copy off site */
+            copied: boolean;
+            /** @description The longest stretch without a picture of each channel, longest first */
+            gaps: components["schemas"]["WorstGap"][];
+            /** @description In which most wanted events are missed; absent where none is */
+            hour?: components["schemas"]["WorstHour"];
+            /** @description Footage that takes longest to be safe off site */
+            slow: components["schemas"]["WorstCopy"][];
+        };
+        WorstCopy: {
+            /** Format: double */
+            at: number;
+            channel: string;
+            /** Format: int64 */
+            event: number;
+            /**
+             * Format: double
+             * @description From the end of the event until it is safe
+             */
+            seconds: number;
+        };
+        WorstGap: {
+            channel: string;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+        };
+        WorstHour: {
+            /** Format: double */
+            from: number;
+            /** Format: int64 */
+            missed: number;
+            words: string;
         };
         WrittenHours: {
             /** @description Whether they cover all of it */
@@ -5645,6 +5963,290 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearse: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Played"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearsedBeside: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+                /** @description Id of another plan of the site */
+                variant?: string;
+                /** @description Or a revision of this one */
+                revision?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearsedEvent: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+                event?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Story"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearsedFile: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+                kind?: "csv" | "xlsx" | "ics" | "json";
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearsedFootage: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+                channel?: string;
+                /** @description Seconds since the first midnight */
+                at?: number;
+                /** @description Of a stretch; 0 for a moment */
+                to?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answered"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearsedOdds: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+                channel?: string;
+                /** @description Seconds since the first midnight */
+                at?: number;
+                /** @description Of a stretch; 0 for a moment */
+                to?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Odds"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rehearsedWorst: {
+        parameters: {
+            query?: {
+                /** @description First date, such as 2026-12-07 */
+                from?: string;
+                days?: number;
+                /** @description Which of all weeks: the same number is the same week */
+                number?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worst"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,112 @@
+package e2e
+
+import (
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+)
+
+// TestAMissedEventIsMended rehearses a week, finds an event that was missed, reads why, mends it by a finding's fix, and finds it kept in the same week.
+func TestAMissedEventIsMended(t *testing.T) {
+	_, p := quay(t)
+	p.open("/sites/quay/rehearse?from=2026-12-07&days=3&number=4", `[data-test="sums"]`)
+	sums := func() (n []int) {
+		for _, word := range strings.FieldsFunc(p.text(`[data-test="sums"]`), func(r rune) bool { return r < '0' || r > '9' }) {
+			k, _ := strconv.Atoi(word)
+			n = append(n, k)
+		}
+		return n
+	}
+	first := sums()
+	if len(first) < 4 || first[0] != first[1]+first[2]+first[3] || first[3] == 0 {
+		t.Fatalf("%v", first)
+	}
+	p.typed(`[data-field="find"] input, input[data-field="find"]`, "slipway")
+	p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').startsWith('1 channels')`)
+	p.click(`[data-test="next-missed"]`)
+	p.shows(`[data-test="story"]`, "On disk it is missed")
+	event := p.text(`[data-test="story"] h2`)
+	p.click(`[data-mend^="likely-misses"]`)
+	p.revision(2)
+	p.until(`document.querySelector('[data-test="story"] h2').innerText === ` + quoted(event) + ` && !document.querySelector('[data-test="story"]').innerText.includes('On disk it is missed')`)
+	p.shows(`[data-test="story"]`, "On disk it is kept")
+	p.until(`parseInt(document.querySelector('[data-test="sums"] b.short').innerText) < ` + strconv.Itoa(first[3]))
+
+	// The same week before: what was missed is kept now, and nothing is lost.
+	p.click(`[data-tab="beside"]`)
+	p.shows(`[data-test="beside"]`, "Revision 1")
+	p.until(`parseInt(document.querySelector('[data-test="turned"] b').innerText) > 0`)
+	if lost := p.text(`[data-test="turned"] b + b, [data-test="turned"] b:nth-of-type(2)`); lost != "0" {
+		t.Errorf("%s events are lost by the fix", lost)
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(3)
+	p.until(`document.querySelector('[data-test="sums"] b.short').innerText.startsWith('` + strconv.Itoa(first[3]) + `')`)
+}
+
+// TestAQuestionIsAnswered asks for a moment, typed and pointed at, draws another week, plays, and reads the list.
+func TestAQuestionIsAnswered(t *testing.T) {
+	_, p := quay(t)
+	p.open("/sites/quay/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
+	was := p.text(`[data-test="sums"]`)
+	p.click(`[data-tab="ask"]`)
+	p.shows(`[data-test="answer"]`, "Ticket hall is on disk")
+	p.until(`document.querySelector('[data-test="odds"]')?.innerText.includes('of 200')`)
+	eval[bool](p, `(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
+	p.keys("2:70" + kb.Enter)
+	p.shows(`[data-test="ask"]`, "A time is written as 08:00")
+	eval[bool](p, `(document.querySelector('[data-field="ask-time"]').select(), true)`)
+	p.keys("3.30" + kb.Enter)
+	p.shows(`[data-test="ask"]`, "03:30:00")
+	p.shows(`[data-test="answer"]`, "No: nothing of Ticket hall")
+	box := eval[[]float64](p, `(({left, top, width}) => [left, top, width])(document.querySelector('[data-test="timeline"]').getBoundingClientRect())`)
+	p.clickAt(point{box[0] + 148 + (box[2]-148)*0.5, box[1] + 34 + 40 + 34}) // the booth, on Thursday, below its events
+	p.shows(`[data-test="ask"]`, "Thu 10 Dec")
+	p.shows(`[data-test="answer"]`, "Ticket booth is on disk")
+
+	p.click(`[data-test="another"]`)
+	p.until(`location.search.includes('number=5')`)
+	p.until(`document.querySelector('[data-test="sums"]').innerText !== ` + quoted(was))
+	p.number(`[data-test="rehearse"]`, "number", "4")
+	p.until(`document.querySelector('[data-test="sums"]').innerText === ` + quoted(was))
+
+	p.click(`[data-tab="worst"]`)
+	p.shows(`[data-test="worst"]`, "wanted events are not on disk")
+	p.click(`[data-tab="watch"]`)
+	now := p.text(`[data-test="now"]`)
+	p.click(`[data-test="watch"] [data-way="600"]`)
+	p.click(`[data-test="play"]`)
+	p.until(`document.querySelector('[data-test="now"]').innerText !== ` + quoted(now))
+	p.click(`[data-test="play"]`)
+	p.until(`document.querySelectorAll('[data-tile]').length === 15`)
+	p.click(`[data-tab="list"]`)
+	p.shows(`[data-test="event-list"]`, "kept in full")
+	p.click(`[data-test="next-held"]`)
+	p.click(`[data-tab="story"]`)
+	p.shows(`[data-test="story"]`, "was not told")
+}
+
+// TestDaysThatCannotBeRehearsed types dates and numbers that are none, and rates that would fill the world.
+func TestDaysThatCannotBeRehearsed(t *testing.T) {
+	s, p := quay(t)
+	p.open("/sites/quay/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
+	p.number(`[data-test="rehearse"]`, "days", "15")
+	p.shows(`[data-test="rehearse"]`, "at most 14")
+	p.open("/sites/quay/rehearse?from=1066-10-14", `[data-test="rehearse-failure"]`)
+	p.shows(`[data-test="rehearse-failure"]`, "1970")
+	p.open("/sites/quay/rehearse?from=nonsense", `[data-test="rehearse-failure"]`)
+	p.shows(`[data-test="rehearse-failure"]`, "No such date")
+	a := s.plan(t).Activities[0]
+	body := fmt.Sprintf(`{"version":1,"edits":[{"setActivity":{"activity":{"id":%q,"name":%q,"known":"guess","meanSeconds":1,"otherwisePerHour":1000000}}}]}`, a.ID, a.Name)
+	answer, err := http.Post(s.url+"/api/plans/quay/edits", "application/json", strings.NewReader(body))
+	if err != nil || answer.StatusCode != 200 {
+		t.Fatal(err, answer.Status)
+	}
+	answer.Body.Close()
+	p.open("/sites/quay/rehearse?from=2026-12-07&days=14", `[data-test="rehearse-failure"]`)
+	p.shows(`[data-test="rehearse-failure"]`, "events would happen")
+}

@@ -1,0 +1,90 @@
+package server
+
+import (
+	"encoding/csv"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"wakefield/internal/demo"
+	"wakefield/internal/formats"
+)
+
+// TestARehearsedWeek plays days out, asks about events and moments, and takes the week away as files.
+func TestARehearsedWeek(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	const week = "from=2026-10-24&days=3&number=7" // a night with an hour twice
+	w := call[Played](c, "GET", "/api/plans/site/rehearse?"+week, "", 200)
+	if w.Seconds != 73*3600 || len(w.Days) != 3 || w.Days[1].Hours != 25 && w.Days[1].Hours != 24 || len(w.Channels) != 15 || w.Sums.Wanted < 1000 || w.Sums.Full+w.Sums.Low+w.Sums.Missed != w.Sums.Wanted {
+		t.Fatalf("%v s, %+v, %+v", w.Seconds, w.Days, w.Sums)
+	}
+	fates := [5]int{}
+	for _, ch := range w.Channels {
+		if len(ch.From) != len(ch.To) || len(ch.From) != len(ch.Layer) || len(ch.Start) != len(ch.Fate) || len(ch.Start) != len(ch.Event) {
+			t.Fatalf("%s: columns of different lengths", ch.ID)
+		}
+		for k, fate := range ch.Fate {
+			if ch.Start[k] >= 0 {
+				fates[fate]++
+			}
+		}
+	}
+	if fates[0] != w.Sums.Missed || fates[1] != w.Sums.Low || fates[2] != w.Sums.Full {
+		t.Errorf("%v against %+v", fates, w.Sums)
+	}
+	hall := w.Channels[0]
+	story := call[map[string]any](c, "GET", fmt.Sprintf("/api/plans/site/rehearse/event?%s&event=%d", week, hall.Event[3]), "", 200)
+	if !strings.Contains(story["sentence"].(string), "Ticket hall") {
+		t.Errorf("%v", story)
+	}
+	at := func(more string) string { return "/api/plans/site/rehearse/have?" + week + "&channel=hall&at=" + more }
+	if a := call[Answered](c, "GET", at("43200"), "", 200); a.Fate != "full" || a.Duty == "" || a.GoneDate == "" || a.Share != 100 {
+		t.Errorf("%+v", a)
+	}
+	if o := call[Odds](c, "GET", "/api/plans/site/rehearse/odds?"+week+"&channel=hall&at=43200", "", 200); o.Rehearsals != 200 || o.Full+o.Low+o.Missed != 200 || o.Full < 150 {
+		t.Errorf("%+v", o)
+	}
+	worst := call[Worst](c, "GET", "/api/plans/site/rehearse/worst?"+week, "", 200)
+	if worst.Hour == nil || len(worst.Gaps) == 0 || !worst.Copied {
+		t.Errorf("%+v", worst)
+	}
+	for k, slow := range worst.Slow {
+		if k > 0 && slow.Seconds > worst.Slow[k-1].Seconds {
+			t.Errorf("%+v is not slowest first", worst.Slow)
+		}
+	}
+	file := func(kind string) string {
+		status, header, data := c.send("GET", "/api/plans/site/rehearse/file?kind="+kind+"&"+week, "")
+		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number-7."+kind) {
+			t.Fatalf("%s: %d %s", kind, status, data)
+		}
+		return data
+	}
+	rows, err := csv.NewReader(strings.NewReader(strings.TrimPrefix(file("csv"), "\ufeff"))).ReadAll()
+	if err != nil || len(rows) < w.Sums.Wanted {
+		t.Errorf("%d rows, %v", len(rows), err)
+	}
+	if sheet := file("xlsx"); !strings.HasPrefix(sheet, "PK") {
+		t.Error("the workbook is none")
+	}
+	if n := strings.Count(file("ics"), "BEGIN:VEVENT"); n != w.Sums.Wanted {
+		t.Errorf("%d events in the calendar, %d wanted", n, w.Sums.Wanted)
+	}
+	var footage formats.WeekFile
+	if err := json.Unmarshal([]byte(file("json")), &footage); err != nil || footage.Format != formats.WeekFormat || len(footage.Channels) != 16 || len(footage.Channels[0].Segments) == 0 {
+		t.Errorf("%v", err)
+	}
+
+	call[Answer](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setTimes":{"channels":["kiosk","gangway-a"],"postSeconds":0,"preSeconds":0}}]}`, 200)
+	if b := call[Beside](c, "GET", "/api/plans/site/rehearse/beside?"+week+"&revision=1", "", 200); b.Before != w.Sums || b.Before.Wanted != b.After.Wanted || b.After.Hours >= b.Before.Hours {
+		t.Errorf("%+v, then %+v", b.Before, b.After)
+	}
+	for path, status := range map[string]int{
+		"/api/plans/site/rehearse?from=2026-13-40": 422, "/api/plans/site/rehearse?from=1066-10-14": 422, "/api/plans/site/rehearse?from=2026-10-24&days=15": 422, "/api/plans/nowhere/rehearse?from=2026-10-24": 404,
+		"/api/plans/site/rehearse/event?" + week + "&event=99999999": 404, "/api/plans/site/rehearse/beside?" + week: 422, "/api/plans/site/rehearse/beside?" + week + "&variant=nowhere": 404,
+		"/api/plans/site/rehearse/have?" + week + "&channel=nobody&at=1": 404, at("1000000"): 422,
+	} {
+		call[problemBody](c, "GET", path, "", status)
+	}
+}

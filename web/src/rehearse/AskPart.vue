@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { ElInput, ElOption, ElSelect } from 'element-plus'
+import { computed, ref, useId, watch } from 'vue'
+
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import { useSite } from '../site/useSite'
+import { momentOf } from './clock'
+import type { Rehearsing } from './useRehearsal'
+
+/** Would we have it: a channel and a moment, or a stretch; the answer, and in how many of 200 rehearsals. */
+const { r, asked = undefined } = defineProps<{ r: Rehearsing; asked?: { channel: string; at: number } }>()
+const site = useSite()
+const id = useId()
+const channel = ref('')
+const at = ref(36_000)
+const long = ref(0) // seconds of a stretch; 0 for a moment
+const day = ref(0)
+const time = ref('10:00')
+const wrong = ref('')
+const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
+watch(
+  () => asked,
+  (a) => {
+    if (!a) return
+    channel.value = a.channel
+    at.value = a.at
+  },
+  { immediate: true },
+)
+watch(cameras, (list) => (channel.value ||= list[0]?.id ?? ''), { immediate: true })
+
+/** Takes a day and a time of day as people type it. */
+function ask() {
+  const m = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/.exec(time.value.trim())
+  wrong.value = m ? '' : 'A time is written as 08:00 or 08:00:30.'
+  const d = r.data.value?.days[day.value]
+  if (m && d) at.value = d.from + 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0)
+}
+const query = computed(() => ({
+  ...r.query.value,
+  channel: channel.value,
+  at: at.value,
+  to: long.value ? at.value + long.value : undefined,
+}))
+const { data: have, failure } = useAnswer(
+  () => [r.data.value, JSON.stringify(query.value)],
+  () =>
+    channel.value && r.data.value
+      ? api.GET('/api/plans/{id}/rehearse/have', { params: { ...site.here, query: query.value } })
+      : undefined,
+  { keep: true },
+)
+const { data: odds, asking } = useAnswer(
+  () => [r.data.value, JSON.stringify(query.value)],
+  () =>
+    channel.value && r.data.value
+      ? api.GET('/api/plans/{id}/rehearse/odds', { params: { ...site.here, query: query.value } })
+      : undefined,
+  { debounce: 250 },
+)
+const point = (event: number) => r.point({ channel: channel.value, event, start: at.value })
+</script>
+
+<template>
+  <section data-test="ask">
+    <h2>Would we have it?</h2>
+    <label :for="id">Channel</label>
+    <ElSelect :id="id" v-model="channel" filterable size="small" data-choice="asked">
+      <ElOption v-for="c in cameras" :key="c.id" :value="c.id" :label="`${c.number} ${c.name}`" />
+    </ElSelect>
+    <form class="when" @submit.prevent="ask">
+      <ElSelect v-model="day" size="small" aria-label="Day">
+        <ElOption
+          v-for="(d, k) in r.data.value?.days ?? []"
+          :key="d.date"
+          :value="k"
+          :label="momentOf(r.data.value!, d.from).slice(0, -9)"
+        />
+      </ElSelect>
+      <ElInput v-model="time" size="small" aria-label="Time" data-field="ask-time" />
+      <ElSelect v-model="long" size="small" aria-label="For how long">
+        <ElOption :value="0" label="that moment" />
+        <ElOption :value="60" label="for 1 min" />
+        <ElOption :value="600" label="for 10 min" />
+        <ElOption :value="3600" label="for 1 h" />
+      </ElSelect>
+      <button type="submit" class="act" data-test="ask-it">Ask</button>
+    </form>
+    <p v-if="wrong || failure" class="short" role="alert">{{ wrong || failure }}</p>
+    <template v-else-if="have && r.data.value">
+      <p class="soft">{{ momentOf(r.data.value, at) }}, {{ have.duty || 'no duty' }}</p>
+      <p class="answer" :class="have.fate" data-test="answer">{{ have.words }}</p>
+      <p v-if="have.goneOn">By the typical days kept it would be overwritten on {{ have.goneOn }}.</p>
+      <template v-if="have.causes?.length">
+        <h3>What holds it there</h3>
+        <ul>
+          <li v-for="(c, i) in have.causes" :key="i">
+            <button type="button" class="plain-button link" @click="point(have.events![i]!)">{{ c }}</button>
+          </li>
+        </ul>
+      </template>
+      <p v-if="odds" data-test="odds">
+        In {{ odds.full + odds.low }} of {{ odds.rehearsals }} rehearsals there is footage then<template v-if="odds.low"
+          >, in {{ odds.low }} of them low only</template
+        >.
+      </p>
+      <p v-else class="soft">{{ asking ? 'Playing 200 other weeks…' : '' }}</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 0 0 6px;
+}
+
+h3 {
+  margin: 10px 0 0;
+  font-size: 13px;
+}
+
+.when {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) 74px minmax(0, 1fr) auto;
+  gap: 6px;
+  margin: 6px 0;
+}
+
+.answer {
+  font-weight: 600;
+}
+
+.missed {
+  color: var(--short);
+}
+
+ul {
+  margin: 2px 0;
+  padding-left: 18px;
+}
+</style>

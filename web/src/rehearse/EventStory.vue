@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import { useFindings } from '../findings/useFindings'
+import { useSite } from '../site/useSite'
+import { computed } from 'vue'
+
+import type { Rehearsing } from './useRehearsal'
+
+/** What became of the event that is pointed at, gate by gate, and the findings about its channel. */
+const { r } = defineProps<{ r: Rehearsing }>()
+const site = useSite()
+const { mend } = useFindings()
+const { data: story, failure } = useAnswer(
+  () => [r.pointed.value?.event, r.data.value],
+  () =>
+    r.pointed.value && r.data.value
+      ? api.GET('/api/plans/{id}/rehearse/event', {
+          params: { ...site.here, query: { ...r.query.value, event: r.pointed.value.event } },
+        })
+      : undefined,
+  { keep: true },
+)
+const findings = computed(() =>
+  site.findings
+    .filter((f) => !f.accepted && f.fix && (f.channels ?? [f.channel]).includes(r.pointed.value?.channel))
+    .slice(0, 3),
+)
+</script>
+
+<template>
+  <section data-test="story">
+    <p v-if="!r.pointed.value" class="soft">
+      Point at an event on the timeline, or find the next that was missed. Point at footage to ask what holds it there.
+    </p>
+    <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
+    <template v-else-if="story">
+      <h2>{{ story.sentence }}</h2>
+      <ol>
+        <li v-for="(s, i) in story.steps" :key="i" :class="{ no: !s.passed }" :data-gate="s.gate">
+          <span aria-hidden="true">{{ s.passed ? '●' : '○' }}</span> {{ s.words }}
+        </li>
+      </ol>
+      <template v-if="findings.length">
+        <h3>What would mend it</h3>
+        <p v-for="f in findings" :key="f.id" class="finding">
+          {{ f.sentence }}
+          <button type="button" class="act quiet" :data-mend="f.id" @click="mend(f)">{{ f.fix!.label }}</button>
+        </p>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 0 0 6px;
+}
+
+h3 {
+  margin: 12px 0 2px;
+  font-size: 13px;
+}
+
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+li {
+  padding: 3px 0;
+}
+
+.no {
+  color: var(--short);
+}
+
+.finding {
+  margin: 4px 0;
+}
+</style>

@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { computed, ref, watch } from 'vue'
+
+import { useSite } from '../site/useSite'
+import DateField from '../ui/DateField.vue'
+import { count, gigabytes } from '../ui/figures'
+import NumberField from '../ui/NumberField.vue'
+import TabBar from '../ui/TabBar.vue'
+import AskPart from './AskPart.vue'
+import BesidePart from './BesidePart.vue'
+import EventList from './EventList.vue'
+import EventStory from './EventStory.vue'
+import TimeLine from './TimeLine.vue'
+import FindBar from './FindBar.vue'
+import { useRehearsal } from './useRehearsal'
+import WatchPart from './WatchPart.vue'
+import WorstPart from './WorstPart.vue'
+
+/** Days played out before anyone drives there: what happened, what the plan did with it, and questions about it. */
+const site = useSite()
+const r = useRehearsal()
+const { from, days, number, data, failure, asking, go, another } = r
+const part = ref<'story' | 'ask' | 'worst' | 'watch' | 'beside' | 'list'>('story')
+const parts = [
+  ['story', 'Event'],
+  ['ask', 'Ask'],
+  ['worst', 'Worst'],
+  ['watch', 'Watch'],
+  ['beside', 'Before'],
+  ['list', 'List'],
+] as const
+const asked = ref<{ channel: string; at: number }>()
+watch(r.pointed, (p) => p && part.value !== 'list' && (part.value = 'story'))
+function moment(channel: string, at: number) {
+  asked.value = { channel, at }
+  part.value = 'ask'
+}
+const sums = computed(() => data.value?.sums)
+const hasActivity = computed(() => (site.plan?.channels ?? []).some((c) => c.activity))
+const file = (kind: string) =>
+  location.assign(
+    `/api/plans/${site.planId}/rehearse/file?kind=${kind}&from=${from.value}&days=${days.value}&number=${number.value}`,
+  )
+/** The timeline as it is seen, as a picture for the customer. */
+function picture() {
+  const canvas = document.querySelector<HTMLCanvasElement>('[data-test=timeline] canvas')!
+  const out = document.createElement('canvas')
+  out.width = canvas.width
+  out.height = canvas.height
+  const c = out.getContext('2d')!
+  c.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--sheet')
+  c.fillRect(0, 0, out.width, out.height)
+  c.drawImage(canvas, 0, 0)
+  const link = document.createElement('a')
+  link.href = out.toDataURL('image/png')
+  link.download = `rehearsal-${from.value}-number-${number.value}.png`
+  link.click()
+}
+const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
+</script>
+
+<template>
+  <div class="rehearse" data-test="rehearse">
+    <header>
+      <h1 class="visually-hidden">Rehearse</h1>
+      <DateField label="From" :value="from" @change="(d) => go({ from: d })" />
+      <NumberField
+        label="Days"
+        :value="days"
+        :min="1"
+        :max="14"
+        whole
+        data-field="days"
+        @change="(d) => go({ days: d })"
+      />
+      <NumberField
+        label="Number"
+        :value="number"
+        :min="1"
+        :max="4294967295"
+        whole
+        data-field="number"
+        @change="(n) => go({ number: n })"
+      />
+      <button type="button" class="act" data-test="another" @click="another">Another week</button>
+      <ElDropdown trigger="click" @command="save">
+        <button type="button" class="act quiet" data-test="save-week">Save</button>
+        <template #dropdown>
+          <ElDropdownMenu>
+            <ElDropdownItem command="csv">What happened, as CSV</ElDropdownItem>
+            <ElDropdownItem command="xlsx">What happened, as XLSX</ElDropdownItem>
+            <ElDropdownItem command="ics">Events, as a calendar</ElDropdownItem>
+            <ElDropdownItem command="json">Footage, as JSON</ElDropdownItem>
+            <ElDropdownItem command="png">The timeline, as a picture</ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
+      <p v-if="sums && !failure" class="sums" data-test="sums">
+        <b>{{ sums.wanted }}</b> wanted events: {{ sums.full }} kept in full, {{ sums.low }} low,
+        <b :class="{ short: sums.missed }">{{ sums.missed }} missed</b>; {{ count(sums.unwanted, 'unwanted trigger') }};
+        {{ gigabytes(sums.gigabytes)
+        }}<template v-if="data?.messages?.length"
+          >; {{ count(sums.messages, 'message') }} sent, {{ sums.heldBack }} held back</template
+        ><span v-if="asking" class="soft"> playing…</span>
+      </p>
+    </header>
+    <p v-if="failure" class="short pad" role="alert" data-test="rehearse-failure">{{ failure }}</p>
+    <p v-else-if="data && !hasActivity" class="pad" data-test="no-activity">
+      Nothing is expected to happen in front of any camera, so nothing does here. Say on
+      <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what does.
+    </p>
+    <FindBar :r="r" />
+    <div class="body">
+      <TimeLine :r="r" @moment="moment" />
+      <aside aria-label="What became of it">
+        <TabBar v-model="part" :tabs="parts" />
+        <EventStory v-if="part === 'story'" :r="r" />
+        <AskPart v-else-if="part === 'ask'" :r="r" :asked="asked" />
+        <WorstPart v-else-if="part === 'worst'" :r="r" />
+        <WatchPart v-else-if="part === 'watch'" :r="r" />
+        <BesidePart v-else-if="part === 'beside'" :r="r" />
+        <EventList v-else-if="data" :r="r" />
+      </aside>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+  padding: 8px 14px 4px;
+}
+
+header :deep(.el-input) {
+  max-width: 118px;
+}
+
+.rehearse {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  min-height: 0;
+}
+
+header {
+  padding-top: 2px;
+  padding-bottom: 6px;
+}
+
+.sums,
+.pad {
+  margin: 0;
+}
+
+.pad {
+  padding: 2px 14px;
+}
+
+.body {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 350px;
+  min-height: 0;
+  border-top: 1px solid var(--rule);
+}
+
+aside {
+  position: relative;
+  overflow: auto;
+  padding: 2px 14px 24px;
+  border-left: 1px solid var(--rule);
+}
+
+header :deep(.field) {
+  gap: 6px;
+}
+
+@media (max-width: 900px) {
+  .rehearse {
+    overflow: auto;
+  }
+
+  .body {
+    grid-template: 420px auto / minmax(0, 1fr);
+    min-height: 760px;
+  }
+
+  aside {
+    border-left: 0;
+  }
+}
+</style>

@@ -1,0 +1,169 @@
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import type { PlayedChannel } from '../api/types'
+import { useSite } from '../site/useSite'
+
+/** An event as the timeline has it. */
+export interface Pointed {
+  channel: string
+  event: number
+  start: number
+}
+
+/** Fates as the server tells them. */
+export const MISSED = 0
+export const LOW = 1
+export const FULL = 2
+
+const pad = (n: number) => String(n).padStart(2, '0')
+
+/** The Monday after today, as a date. */
+function nextMonday() {
+  const d = new Date()
+  d.setDate(d.getDate() + ((8 - d.getDay()) % 7 || 7))
+  return `${d.getFullYear()}-${pad(d.getMonth() + 1)}-${pad(d.getDate())}`
+}
+
+/** The days that are played out: which, by which number, what happened in them, and what is pointed at. */
+export function useRehearsal() {
+  const site = useSite()
+  const route = useRoute()
+  const router = useRouter()
+  const from = computed(() => String(route.query.from ?? nextMonday()))
+  const days = computed(() => Number(route.query.days ?? 7) || 7)
+  const number = computed(() => Number(route.query.number ?? 1) || 1)
+  /** The address names the days and the number, so that two people see the same week. */
+  const go = (change: { from?: string; days?: number; number?: number }) =>
+    router.replace({
+      query: { ...route.query, from: from.value, days: days.value, number: number.value, ...change },
+    })
+  const another = () => go({ number: number.value + 1 })
+  const query = computed(() => ({ from: from.value, days: days.value, number: number.value }))
+
+  const { data, failure, asking } = useAnswer(
+    () => [site.stamp, from.value, days.value, number.value],
+    () => api.GET('/api/plans/{id}/rehearse', { params: { ...site.here, query: query.value } }),
+    { keep: true, debounce: 60 },
+  )
+  const seconds = computed(() => data.value?.seconds ?? 7 * 86400)
+
+  // What is in view, and what is pointed at.
+  const view = ref({ from: 0, to: 7 * 86400 })
+  const head = ref(0) // the play head, seconds since the first midnight
+  const pointed = shallowRef<Pointed>()
+  const words = ref('') // channels are found by
+  const fates = ref<'all' | 'missed' | 'low' | 'unwanted'>('all')
+  watch(
+    () => [from.value, days.value, number.value],
+    () => {
+      pointed.value = undefined
+    },
+  )
+  watch(seconds, (s) => {
+    if (view.value.to > s || view.value.from === 0) view.value = { from: 0, to: s }
+    head.value = Math.min(head.value, s)
+  })
+
+  const rows = computed<PlayedChannel[]>(() => {
+    const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+    return (data.value?.channels ?? []).filter((c) => {
+      const ch = site.channels.get(c.id)
+      return wanted.every((w) => `${ch?.number} ${ch?.name} ${ch?.group ?? ''}`.toLowerCase().includes(w))
+    })
+  })
+  const shows = (fate: number) =>
+    fates.value === 'all' ||
+    (fates.value === 'missed' ? fate === MISSED : fates.value === 'low' ? fate === LOW : fate >= 3)
+
+  /** Brings a moment into view, at the zoom there is. */
+  function show(at: number, wide?: number) {
+    const half = (wide ?? view.value.to - view.value.from) / 2
+    const middle = Math.max(half, Math.min(seconds.value - half, at))
+    view.value = { from: Math.max(0, middle - half), to: Math.min(seconds.value, middle + half) }
+  }
+  const SHORTEST = 10
+  /** Looks closer, by a factor, at a moment that stays where it is. */
+  function zoom(by: number, at = (view.value.from + view.value.to) / 2) {
+    const now = view.value.to - view.value.from
+    const wide = Math.min(seconds.value, Math.max(SHORTEST, now / by))
+    const share = (at - view.value.from) / now
+    const start = Math.max(0, Math.min(seconds.value - wide, at - share * wide))
+    view.value = { from: start, to: start + wide }
+  }
+  function pan(by: number) {
+    const wide = view.value.to - view.value.from
+    const start = Math.max(0, Math.min(seconds.value - wide, view.value.from + by))
+    view.value = { from: start, to: start + wide }
+  }
+
+  /** Finds the next event after the one that is pointed at, or after the beginning, of those that fit. */
+  function next(fits: (fate: number, channel: string) => boolean) {
+    const after = pointed.value?.start ?? -1
+    let best: Pointed | undefined
+    for (const c of rows.value) {
+      c.start.forEach((start, k) => {
+        if (start <= after || (best && start >= best.start) || !fits(c.fate[k]!, c.id)) return
+        best = { channel: c.id, event: c.event[k]!, start }
+      })
+    }
+    if (!best && after >= 0) {
+      pointed.value = undefined
+      return next(fits)
+    }
+    if (best) point(best)
+    return !!best
+  }
+  /** Finds the next message that was held back. */
+  function nextHeld() {
+    const after = pointed.value?.start ?? -1
+    const all = (data.value?.messages ?? [])
+      .flatMap((m) => m.held.map((at, k) => ({ at, event: m.heldEvent[k]! })))
+      .sort((a, b) => a.at - b.at)
+    const found = all.find((h) => h.at > after) ?? all[0]
+    if (found) point({ channel: '', event: found.event, start: found.at })
+    return !!found
+  }
+  /** Puts the play head somewhere in the days. */
+  function seek(at: number) {
+    head.value = Math.max(0, Math.min(seconds.value, at))
+  }
+  const showAll = () => (view.value = { from: 0, to: seconds.value })
+  function point(p: Pointed) {
+    pointed.value = p
+    head.value = p.start
+    if (p.start < view.value.from || p.start > view.value.to) show(p.start)
+  }
+
+  return {
+    from,
+    days,
+    number,
+    go,
+    another,
+    query,
+    data,
+    failure,
+    asking,
+    seconds,
+    view,
+    head,
+    pointed,
+    words,
+    fates,
+    rows,
+    shows,
+    show,
+    zoom,
+    pan,
+    next,
+    nextHeld,
+    point,
+    seek,
+    showAll,
+  }
+}
+
+export type Rehearsing = ReturnType<typeof useRehearsal>
