@@ -13,6 +13,7 @@ import (
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 	"sync"
 
+	"wakefield/core/plan"
 	"wakefield/core/rehearse"
 	"wakefield/core/week"
 	"wakefield/internal/formats"
@@ -125,6 +126,13 @@ type Played struct {
 	Sums     rehearse.Sums   `json:"sums"`
 	Messages []PlayedMessage `json:"messages"`
 	Monitors []PlayedShown   `json:"monitors"`
+	Others   []PlayedDates   `json:"others" doc:"Weeks worth a look: the next with a special day, and with a change of clocks"`
+}
+
+// PlayedDates are dates worth a look.
+type PlayedDates struct {
+	Name string    `json:"name"`
+	From week.Date `json:"from"`
 }
 
 // PlayedDay is one day of a rehearsal.
@@ -145,6 +153,7 @@ type PlayedChannel struct {
 	Length []float64 `json:"length"`
 	Fate   []int     `json:"fate" doc:"0 missed, 1 kept low, 2 kept in full, 3 unwanted and no trigger, 4 unwanted and a trigger"`
 	Event  []int     `json:"event" doc:"By which an event is asked about"`
+	Walk   []int     `json:"walk" doc:"Which of the channel's walks it took, −1 for none; empty where the channel has none"`
 	Away   []float64 `json:"away" doc:"Of a movable camera: beginnings and ends of looking elsewhere, in turn"`
 }
 
@@ -210,6 +219,7 @@ func drawn(e entry, r *rehearse.Rehearsal) *Played {
 		}
 		return at
 	}
+	out.Others = worthALook(p, r.Ask.From, zone)
 	for k, t := range r.Told {
 		held := slices.DeleteFunc(slices.Clone(t.Held), func(n int) bool { return r.Events[n].Trigger < 0 || r.Events[n].Trigger >= r.Length })
 		out.Messages = append(out.Messages, PlayedMessage{t.ID, p.Messages[k].Name, times(t.Went), times(t.Held), append([]int{}, held...)})
@@ -232,7 +242,7 @@ func drawn(e entry, r *rehearse.Rehearsal) *Played {
 }
 
 func channelDrawn(r *rehearse.Rehearsal, i int) PlayedChannel {
-	c := PlayedChannel{ID: r.Plan().Channels[i].ID, From: []float64{}, To: []float64{}, Layer: []int{}, Start: []float64{}, Length: []float64{}, Fate: []int{}, Event: []int{}, Away: []float64{}}
+	c := PlayedChannel{ID: r.Plan().Channels[i].ID, From: []float64{}, To: []float64{}, Layer: []int{}, Start: []float64{}, Length: []float64{}, Fate: []int{}, Event: []int{}, Walk: []int{}, Away: []float64{}}
 	for _, g := range r.Segments[i] {
 		layer := 0
 		switch {
@@ -260,6 +270,9 @@ func channelDrawn(r *rehearse.Rehearsal, i int) PlayedChannel {
 		}
 		c.Start, c.Length = append(c.Start, secs(e.Start)), append(c.Length, secs(e.End-e.Start))
 		c.Fate, c.Event = append(c.Fate, fate), append(c.Event, n)
+		if sc := r.Plan().Channels[i].Scene; sc != nil && len(sc.Walks) > 0 {
+			c.Walk = append(c.Walk, e.Walk)
+		}
 	}
 	for _, a := range r.Away[i] {
 		if a.To > 0 && a.From < r.Length {
@@ -518,4 +531,32 @@ func (s *service) rehearsedFile(ctx context.Context, in *struct {
 	})
 	name := fmt.Sprintf("%s-%s-number-%d.%s", in.ID, in.From, in.Seed, in.Kind)
 	return &file{types[in.Kind], `attachment; filename="` + name + `"`, data}, s.problem(ctx, err)
+}
+
+// worthALook are the Mondays of weeks after a date that are not like others: the first with a special day, and the first in
+// which clocks change, within a year.
+func worthALook(p *plan.Plan, after week.Date, zone *time.Location) []PlayedDates {
+	out := []PlayedDates{}
+	first := after.At(0, time.UTC)
+	dateAt := func(k int) (d week.Date) {
+		d.Year, d.Month, d.Day = first.AddDate(0, 0, k).Date()
+		return d
+	}
+	monday := func(k int) week.Date { return dateAt(k - int(dateAt(k).Weekday())) }
+	for k, s := range p.Site.SpecialDaysFrom(after, 366) {
+		if s != nil && monday(k) != monday(0) {
+			out = append(out, PlayedDates{s.Name, monday(k)})
+			break
+		}
+	}
+	for k := 7; k < 366; k++ {
+		if hours := dateAt(k+1).At(0, zone).Sub(dateAt(k).At(0, zone)).Hours(); hours != 24 && monday(k) != monday(0) {
+			name := "clocks go back"
+			if hours < 24 {
+				name = "clocks go forward"
+			}
+			return append(out, PlayedDates{name, monday(k)})
+		}
+	}
+	return out
 }

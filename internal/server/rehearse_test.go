@@ -19,6 +19,9 @@ func TestARehearsedWeek(t *testing.T) {
 	if w.Seconds != 73*3600 || len(w.Days) != 3 || w.Days[1].Hours != 25 && w.Days[1].Hours != 24 || len(w.Channels) != 15 || w.Sums.Wanted < 1000 || w.Sums.Full+w.Sums.Low+w.Sums.Missed != w.Sums.Wanted {
 		t.Fatalf("%v s, %+v, %+v", w.Seconds, w.Days, w.Sums)
 	}
+	if len(w.Others) != 2 || w.Others[1].Name != "clocks go forward" || w.Others[1].From.Weekday() != 0 || w.Others[0].From.Weekday() != 0 {
+		t.Errorf("%+v", w.Others)
+	}
 	fates := [5]int{}
 	for _, ch := range w.Channels {
 		if len(ch.From) != len(ch.To) || len(ch.From) != len(ch.Layer) || len(ch.Start) != len(ch.Fate) || len(ch.Start) != len(ch.Event) {

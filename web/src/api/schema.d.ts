@@ -3572,6 +3572,8 @@ export interface components {
             days: components["schemas"]["PlayedDay"][];
             messages: components["schemas"]["PlayedMessage"][];
             monitors: components["schemas"]["PlayedShown"][];
+            /** @description Weeks worth a look: the next with a special day, and with a change of clocks */
+            others: components["schemas"]["PlayedDates"][];
             /**
              * Format: double
              * @description Length of all days; one may have 23 or 25 hours
@@ -3600,6 +3602,13 @@ export interface components {
             /** @description Of its events */
             start: number[];
             to: number[];
+            /** @description Which of the channel's walks it took, −1 for none; empty where the channel has none */
+            walk: number[];
+        };
+        PlayedDates: {
+            /** Format: date */
+            from: string;
+            name: string;
         };
         PlayedDay: {
             /** Format: date */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElInputNumber, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, useId, watch } from 'vue'
+import { computed, onUnmounted, ref, useId, watch } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -53,6 +53,12 @@ const rows: [string, keyof Beside['before']][] = [
 const rank = { full: 2, low: 1, missed: 0 }
 const kept = computed(() => (data.value?.turned ?? []).filter((t) => rank[t.after] > rank[t.before]))
 const lost = computed(() => (data.value?.turned ?? []).filter((t) => rank[t.after] < rank[t.before]))
+watch(data, (d) => {
+  r.mark(
+    new Map((d?.turned ?? []).map((t) => [`${t.channel} ${t.at}`, rank[t.after] > rank[t.before] ? 'kept' : 'lost'])),
+  )
+})
+onUnmounted(() => r.mark(new Map()))
 const fates = { full: 'in full', low: 'low', missed: 'missed' }
 const number = (n: number) => (Number.isInteger(n) ? String(n) : three(n))
 </script>

@@ -36,6 +36,9 @@ function find(what: 'missed' | 'held') {
       ]"
     />
     <button type="button" class="plain-button link" data-test="next-missed" @click="find('missed')">Next missed</button>
+    <button type="button" class="plain-button link" data-test="next-event" @click="r.next((fate) => r.shows(fate))">
+      Next event
+    </button>
     <button
       v-if="data?.messages?.length"
       type="button"

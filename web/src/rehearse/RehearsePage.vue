@@ -83,6 +83,17 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
         data-field="number"
         @change="(n) => go({ number: n })"
       />
+      <button
+        v-for="o in data?.others ?? []"
+        :key="o.name"
+        type="button"
+        class="plain-button link"
+        :title="`The week of ${o.from}`"
+        data-test="other-week"
+        @click="go({ from: o.from, days: 7 })"
+      >
+        {{ o.name }}
+      </button>
       <button type="button" class="act" data-test="another" @click="another">Another week</button>
       <ElDropdown trigger="click" @command="save">
         <button type="button" class="act quiet" data-test="save-week">Save</button>
@@ -102,10 +113,16 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
         {{ gigabytes(sums.gigabytes)
         }}<template v-if="data?.messages?.length"
           >; {{ count(sums.messages, 'message') }} sent, {{ sums.heldBack }} held back</template
-        ><span v-if="asking" class="soft"> playing…</span>
+        ><span v-if="asking" class="soft">
+          playing… <button type="button" class="plain-button link" data-test="stop" @click="r.stop">Stop</button></span
+        >
       </p>
     </header>
-    <p v-if="failure" class="short pad" role="alert" data-test="rehearse-failure">{{ failure }}</p>
+    <p v-if="r.stopped.value" class="pad" role="status">
+      Stopped; what is shown was played before.
+      <button type="button" class="plain-button link" @click="r.again()">Play these days</button>
+    </p>
+    <p v-else-if="failure" class="short pad" role="alert" data-test="rehearse-failure">{{ failure }}</p>
     <p v-else-if="data && !hasActivity" class="pad" data-test="no-activity">
       Nothing is expected to happen in front of any camera, so nothing does here. Say on
       <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what does.

@@ -80,7 +80,7 @@ function draw() {
     const top = HEAD + k * ROW - y.value
     c.fillStyle = p.rule
     c.fillRect(0, top + ROW - 1, wide.value, 1)
-    drawRow(c, row, top, s, p, r.shows, r.pointed.value?.event)
+    drawRow(c, row, top, s, p, r.shows, r.pointed.value?.event, r.turned.value)
   }
   c.restore()
   const x = xOf(s, r.head.value)

@@ -6,6 +6,7 @@ import { useSite } from '../site/useSite'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 import { momentOf } from './clock'
 import { firstFrom } from './drawTimeline'
+import SceneNow from './SceneNow.vue'
 import type { Rehearsing } from './useRehearsal'
 
 /** Plays the days: channels as tiles that show what is written and why, what the monitors show, where cameras look. */
@@ -39,6 +40,7 @@ useEventListener(document, 'keydown', (event) => {
   else if (event.key === 'ArrowLeft') advance(-1)
 })
 
+const looked = ref('') // the channel that is looked through
 const layers = ['base layer', 'event of its own', 'another’s event or alarm', 'button']
 interface Tile {
   id: string
@@ -101,6 +103,7 @@ const shown = computed(() =>
       {{ momentOf(r.data.value, Math.min(r.head.value, r.seconds.value - 1)) }}
     </p>
     <p v-for="m in shown" :key="m.name" class="soft">{{ m.name }} shows {{ m.what }}.</p>
+    <SceneNow v-if="looked" :key="looked" :r="r" :channel="looked" />
     <ul class="tiles">
       <li
         v-for="t in tiles"
@@ -109,7 +112,15 @@ const shown = computed(() =>
         :title="t.layer < 0 ? 'nothing is written' : layers[t.layer]"
         :data-tile="t.id"
       >
-        <b>{{ t.name }}</b>
+        <button
+          type="button"
+          class="plain-button"
+          :aria-pressed="looked === t.id"
+          title="Look through this camera"
+          @click="looked = looked === t.id ? '' : t.id"
+        >
+          <b>{{ t.name }}</b>
+        </button>
         <span>{{ t.away ? 'looks elsewhere' : t.layer < 0 ? 'nothing' : layers[t.layer] }}</span>
       </li>
     </ul>
@@ -145,6 +156,12 @@ li {
   padding: 3px 6px;
   min-width: 0;
   font-size: 12px;
+}
+
+li button {
+  display: block;
+  width: 100%;
+  text-align: left;
 }
 
 li b,

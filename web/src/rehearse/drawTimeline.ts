@@ -34,6 +34,7 @@ export function drawRow(
   p: Palette,
   shows: (fate: number) => boolean,
   pointed?: number,
+  turned?: Map<string, 'kept' | 'lost'>,
 ) {
   const floor = top + ROW - 5
   const ceiling = floor - INK
@@ -56,6 +57,8 @@ export function drawRow(
     const fate = channel.fate[k]!
     if (!shows(fate)) continue
     const x = xOf(s, channel.start[k]!)
+    const other = turned?.size ? turned.get(`${channel.id} ${channel.start[k]!}`) : undefined
+    if (other) triangle(c, x, top + DOTS + 3, other === 'kept', p)
     // Where many stand in one place, those that were missed are drawn, and one of the others.
     if (x - last < 1.2 && fate !== MISSED && channel.event[k] !== pointed) continue
     last = x
@@ -69,6 +72,16 @@ export function drawRow(
       c.lineWidth = 1
     }
   }
+}
+
+/** An event that turned out otherwise before: upwards where it is kept now, downwards where it is lost. */
+function triangle(c: CanvasRenderingContext2D, x: number, y: number, up: boolean, p: Palette) {
+  c.fillStyle = up ? p.motion : p.short
+  c.beginPath()
+  c.moveTo(x - 4, up ? y + 3 : y - 3)
+  c.lineTo(x + 4, up ? y + 3 : y - 3)
+  c.lineTo(x, up ? y - 4 : y + 4)
+  c.fill()
 }
 
 function layer(

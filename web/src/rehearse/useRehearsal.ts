@@ -1,4 +1,4 @@
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { useAnswer } from '../api/ask'
@@ -43,11 +43,30 @@ export function useRehearsal() {
   const another = () => go({ number: number.value + 1 })
   const query = computed(() => ({ from: from.value, days: days.value, number: number.value }))
 
-  const { data, failure, asking } = useAnswer(
+  let way = new AbortController() // of the play under way
+  const stopped = ref(false)
+  const { data, failure, asking, again } = useAnswer(
     () => [site.stamp, from.value, days.value, number.value],
-    () => api.GET('/api/plans/{id}/rehearse', { params: { ...site.here, query: query.value } }),
+    () => {
+      way.abort()
+      way = new AbortController()
+      stopped.value = false
+      return api.GET('/api/plans/{id}/rehearse', {
+        params: { ...site.here, query: query.value },
+        signal: way.signal,
+      })
+    },
     { keep: true, debounce: 60 },
   )
+  /** Gives up playing; what was played before stays. */
+  function stop() {
+    stopped.value = true
+    way.abort()
+  }
+  onScopeDispose(() => way.abort())
+  /** Events that turned out otherwise before, by channel and beginning: whether they are kept now, or lost. */
+  const turned = shallowRef(new Map<string, 'kept' | 'lost'>())
+  const mark = (events: Map<string, 'kept' | 'lost'>) => (turned.value = events)
   const seconds = computed(() => data.value?.seconds ?? 7 * 86400)
 
   // What is in view, and what is pointed at.
@@ -162,6 +181,11 @@ export function useRehearsal() {
     nextHeld,
     point,
     seek,
+    stop,
+    stopped,
+    again,
+    turned,
+    mark,
     showAll,
   }
 }
