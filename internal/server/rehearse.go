@@ -175,7 +175,8 @@ type PlayedShown struct {
 	Channel []string  `json:"channel" doc:"Id of the channel that it is about; empty for none"`
 }
 
-func secs(m rehearse.Ms) float64 { return float64(m) / 1000 }
+// secs is a time in seconds, to a tenth: nobody looks closer.
+func secs(m rehearse.Ms) float64 { return math.Round(float64(m)/100) / 10 }
 
 func (s *service) rehearse(ctx context.Context, in *RehearseParam) (*body[*Played], error) {
 	e, r, err := s.rehearsed(ctx, in)

@@ -44,7 +44,7 @@ func New(ctx context.Context, s *store.Store, o Options) http.Handler {
 	meters := newMeters(s, hub)
 	r := chi.NewRouter()
 	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts),
-		http.NewCrossOriginProtection().Handler, middleware.Compress(5), limited, newGate().bodies)
+		http.NewCrossOriginProtection().Handler, middleware.Compress(1), limited, newGate().bodies)
 	go s.Watch(ctx, o.Log, hub.tell)
 	register(newAPI(r), &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), heavy: newSlots()})
 	r.Method(http.MethodGet, "/metrics", meters.handler())

@@ -20,6 +20,7 @@ const { width, height } = useElementSize(box)
 const { y } = useScroll(box)
 const wide = computed(() => Math.max(50, width.value - NAMES))
 const scale = computed(() => ({ ...r.view.value, width: wide.value }))
+const headX = computed(() => xOf(scale.value, r.head.value))
 const name = (id: string) => site.channels.get(id)?.name ?? id
 
 /** Steps between the times along the top, so that they have room. */
@@ -83,9 +84,6 @@ function draw() {
     drawRow(c, row, top, s, p, r.shows, r.pointed.value?.event, r.turned.value)
   }
   c.restore()
-  const x = xOf(s, r.head.value)
-  c.fillStyle = p.short
-  c.fillRect(x, HEAD - 8, 1.5, height.value)
   c.restore()
   c.fillStyle = p.ink
   c.save()
@@ -199,6 +197,12 @@ const spoken = computed(() => {
   >
     <div class="pinned">
       <canvas ref="canvas" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
+      <!-- The play head moves by itself: nothing is drawn anew for it. -->
+      <i
+        v-if="headX >= 0 && headX <= wide"
+        class="head"
+        :style="{ transform: `translateX(${NAMES + headX}px)`, height: `${height - HEAD + 8}px`, top: `${HEAD - 8}px` }"
+      />
     </div>
     <div :style="{ height: `${HEAD + r.rows.value.length * ROW + 4}px` }" />
   </div>
@@ -218,6 +222,14 @@ const spoken = computed(() => {
   position: sticky;
   top: 0;
   height: 0;
+}
+
+.head {
+  position: absolute;
+  left: 0;
+  width: 1.5px;
+  background: var(--short);
+  pointer-events: none;
 }
 
 canvas {

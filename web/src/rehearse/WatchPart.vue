@@ -108,6 +108,7 @@ const shown = computed(() =>
       <li
         v-for="t in tiles"
         :key="t.id"
+        v-memo="[t.layer, t.away, t.event, t.name, looked === t.id]"
         :class="[`l${t.layer}`, { event: t.event }]"
         :title="t.layer < 0 ? 'nothing is written' : layers[t.layer]"
         :data-tile="t.id"
