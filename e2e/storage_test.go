@@ -63,6 +63,25 @@ func TestWhatCannotBeHad(t *testing.T) {
 	p.shows(`[data-test="disk-list"]`, "Round the clock")
 }
 
+// TestALockThatMakesItImpossible locks the ticket booth, then its whole group; which lock costs most is told.
+func TestALockThatMakesItImpossible(t *testing.T) {
+	_, p := quay(t)
+	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	p.number(`[data-test="reach"]`, "target", "46")
+	p.shows(`[data-test="answer"]`, "the best there is")
+	p.click(`[data-choice="locked"] .el-select__wrapper`)
+	for _, name := range []string{"2 Ticket booth", "1 Ticket hall"} {
+		p.until(`(() => {
+			const option = [...document.querySelectorAll('.el-select-dropdown__item')].find((e) => e.innerText === ` + quoted(name) + ` && e.offsetParent)
+			if (option) option.click()
+			return !!option
+		})()`)
+	}
+	p.shows(`[data-test="answer"]`, "Not to be had.")
+	p.shows(`[data-test="answer"]`, "costs most")
+	p.until(`!document.querySelector('[data-test="changes"]').innerText.includes('Ticket')`)
+}
+
 // TestDrivesForASum allows a drive more, gives one size a price, and asks for a sum.
 func TestDrivesForASum(t *testing.T) {
 	s, p := quay(t)

@@ -37,7 +37,7 @@ const (
 // MostDays is how many days are rehearsed at most, and MostEvents how many events may be expected in them.
 const (
 	MostDays   = 14
-	MostEvents = 2_000_000
+	MostEvents = 400_000
 )
 
 // Ask is what is to be rehearsed.

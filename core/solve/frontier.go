@@ -3,6 +3,7 @@ package solve
 import (
 	"cmp"
 	"context"
+	"maps"
 	"slices"
 
 	"wakefield/core/edit"
@@ -383,20 +384,32 @@ func (p *Prepared) things(ask *Ask, of *pool, days storage.Days) (things [][]Opt
 
 // costliestLock finds the locked channel without whose lock most days could be kept.
 func (p *Prepared) costliestLock(ask *Ask, out *Answer) {
+	pools := p.pools()
+	room := p.room(ask, pools)
+	for k, n := range p.largest(ask, pools, room) {
+		pools[k].usable = room.options[k][n].Usable
+	}
+	most := func(ask *Ask) storage.Days {
+		least := storage.Forever
+		for k := range pools {
+			least = min(least, p.most(ask, &pools[k]))
+		}
+		return least
+	}
+	now := most(ask)
+	free := *ask
+	free.Locked = maps.Clone(ask.Locked)
 	for i := range p.plan.Channels {
 		id := p.plan.Channels[i].ID
 		if !ask.Locked[id] {
 			continue
 		}
-		free := *ask
-		free.Locked = make(map[string]bool)
-		for other := range ask.Locked {
-			free.Locked[other] = other != id
+		free.Locked[id] = false
+		const century = 36_500 // days; what is never full counts as that
+		if then := min(most(&free), century); float64(then-now) > out.LockDays {
+			out.Lock, out.LockDays = id, float64(then-now)
 		}
-		frontier := p.Frontier(&free)
-		if most := frontier[len(frontier)-1]; most.Days-out.Days > out.LockDays {
-			out.Lock, out.LockDays = id, most.Days-out.Days
-		}
+		free.Locked[id] = true
 	}
 }
 

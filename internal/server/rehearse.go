@@ -50,6 +50,8 @@ func (p *RehearseParam) ask() (rehearse.Ask, error) {
 type rehearsals struct {
 	mu   sync.Mutex
 	last *simplelru.LRU[rehearsalOf, *rehearse.Rehearsal]
+
+	events int // of all of them
 }
 
 type rehearsalOf struct {
@@ -58,8 +60,12 @@ type rehearsalOf struct {
 	ask     rehearse.Ask
 }
 
-// mostRehearsals are remembered; one of a hundred thousand events takes some 30 MB.
-const mostRehearsals = 6
+// mostRehearsals are remembered, and mostRemembered events of them together: an event takes some 200 bytes, with the footage
+// around it.
+const (
+	mostRehearsals = 20
+	mostRemembered = 600_000
+)
 
 func (m *rehearsals) get(of rehearsalOf) *rehearse.Rehearsal {
 	m.mu.Lock()
@@ -77,7 +83,21 @@ func (m *rehearsals) put(of rehearsalOf, r *rehearse.Rehearsal) {
 	if m.last == nil {
 		m.last, _ = simplelru.NewLRU[rehearsalOf, *rehearse.Rehearsal](mostRehearsals, nil) // the size is above 0
 	}
-	m.last.Add(of, r)
+	if old, ok := m.last.Peek(of); ok {
+		m.events -= len(old.Events)
+	}
+	if m.last.Add(of, r) {
+		m.events = 0 // one went; count anew
+		for _, v := range m.last.Values() {
+			m.events += len(v.Events)
+		}
+	} else {
+		m.events += len(r.Events)
+	}
+	for m.events > mostRemembered && m.last.Len() > 1 {
+		_, old, _ := m.last.RemoveOldest()
+		m.events -= len(old.Events)
+	}
 }
 
 // played is a rehearsal of a plan as it stands.

@@ -102,12 +102,11 @@ tbody th {
 }
 
 .mark {
-  color: var(--motion);
   font-size: 11.5px;
 }
 
 i {
-  color: var(--motion);
+  color: var(--soft);
 }
 
 .acts {

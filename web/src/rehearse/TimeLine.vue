@@ -175,7 +175,7 @@ function key(event: KeyboardEvent) {
 }
 const spoken = computed(() => {
   const data = r.data.value
-  if (!data) return ''
+  if (!data) return 'The days are being played'
   return `${r.rows.value.length} channels from ${momentOf(data, r.view.value.from)} to ${momentOf(data, r.view.value.to - 1)}. The list below says what is in view.`
 })
 </script>

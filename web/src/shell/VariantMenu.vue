@@ -181,7 +181,18 @@ ul {
 }
 
 i {
-  color: var(--motion);
+  color: var(--soft);
+}
+
+@media (max-width: 500px) {
+  .which {
+    max-width: 96px;
+    padding: 2px;
+  }
+
+  .tag {
+    display: none;
+  }
 }
 
 .new,
