@@ -123,7 +123,7 @@ func (r *Rehearsal) Tell(n int) Story {
 	default:
 		step("happened", true, "It counts at once.")
 	}
-	if e.Channel >= 0 {
+	if e.Channel >= 0 && (e.Gate == Passed || e.Fate == Full || e.Fate == Low) {
 		duty := r.DutyAt(e.Channel, e.Trigger)
 		if d := r.plan.Duty(duty); d != nil {
 			duty = d.Name

@@ -82,7 +82,7 @@ async function adopt(id: string) {
         </p>
         <p v-if="weeks && !weeks.length" class="soft">Both write the same at every hour.</p>
         <p v-if="shown.length" class="days soft" aria-hidden="true">
-          <span v-for="d in dayNames" :key="d">{{ d }}</span>
+          <span v-for="d in dayNames" :key="d">{{ d.slice(0, 3) }}</span>
         </p>
         <TwoWeeks v-for="r in shown" :key="r.id" :ribbon="r" />
         <p v-if="(weeks?.length ?? 0) > shown.length" class="soft">

@@ -46,7 +46,7 @@ function find(what: 'missed' | 'held') {
       data-test="next-held"
       @click="find('held')"
     >
-      Next message held back
+      Next held back
     </button>
     <span class="zoom">
       <button

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, useScroll } from '@vueuse/core'
-import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
+import { computed, onMounted, useTemplateRef, watch, watchEffect } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { palette } from '../theme/palette'
@@ -61,7 +61,9 @@ function draw() {
     c.fillRect(left, 0, 1, height.value)
     c.fillStyle = day.special ? p.alarm : p.ink
     const odd = day.hours === 24 ? '' : `, ${day.hours} h`
-    c.fillText(`${dayName(day.date)}${day.special ? `, ${day.special}` : ''}${odd}`, Math.max(4, left + 4), 13)
+    const text = `${dayName(day.date)}${day.special ? `, ${day.special}` : ''}${odd}`
+    const room = right - Math.max(0, left)
+    if (room > 20) c.fillText(room > 74 ? text : text.slice(0, 3), Math.max(4, left + 4), 13, Math.max(20, room - 6))
   }
   c.fillStyle = p.soft
   if (step.value < 86400)
@@ -96,6 +98,14 @@ function draw() {
   }
   c.restore()
 }
+/** The row of what is pointed at comes into view. */
+watch(r.pointed, (p) => {
+  const k = r.rows.value.findIndex((c) => c.id === p?.channel)
+  if (k < 0 || !box.value) return
+  const top = k * ROW
+  if (top < y.value) box.value.scrollTop = top
+  else if (top + ROW + HEAD > y.value + height.value) box.value.scrollTop = top + ROW + HEAD - height.value
+})
 onMounted(() => watchEffect(draw, { flush: 'post' }))
 
 /** The moment and the row at a place of the pointer. */
