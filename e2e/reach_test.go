@@ -33,8 +33,8 @@ func TestNumbersCarryTheirRecorder(t *testing.T) {
 		t.Errorf("number %q", number)
 	}
 	p.shows(`[data-test="where-disk"]`, "others")
-	first := p.text(`[data-test="where-disk"] li .name`)
-	p.click(`[data-test="where-disk"] li button`)
+	first := p.text(`[data-test="where-disk"] tbody button`)
+	p.click(`[data-test="where-disk"] tbody button`)
 	p.shows(".pane h2", first)
 }
 

@@ -9,7 +9,7 @@ const floors = [
   ['hand'],
   ['drawing'],
   ['duties'],
-  ['forms'],
+  ['forms', 'disk'],
   ['findings'],
   ['shell'],
   ['causes'],

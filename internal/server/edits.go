@@ -29,7 +29,7 @@ type changeRequest struct {
 	SentBy
 	Body struct {
 		Version int64       `json:"version" doc:"Version of the plan that the change is made on"`
-		Edits   []edit.Edit `json:"edits" minItems:"1" maxItems:"1000"`
+		Edits   []edit.Edit `json:"edits" minItems:"1" maxItems:"5000"`
 	}
 }
 

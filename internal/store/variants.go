@@ -29,7 +29,7 @@ func (s *Store) AddPlan(ctx context.Context, site, id string, note Note, p *plan
 			return orNone(err, ErrNotFound)
 		}
 		var many int
-		if err := tx.QueryRow(ctx, `select count(*) from plan where site = $1 and removed_at is null and request is distinct from $2`, site, note.request()).Scan(&many); err != nil {
+		if err := tx.QueryRow(ctx, `select count(*) from plan where site = $1 and removed_at is null and (request is null or request is distinct from $2)`, site, note.request()).Scan(&many); err != nil {
 			return err
 		}
 		if many >= MostVariants {

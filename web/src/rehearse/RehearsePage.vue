@@ -64,6 +64,7 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
   <div class="rehearse" data-test="rehearse">
     <header>
       <h1 class="visually-hidden">Rehearse</h1>
+      <span aria-hidden="true">From</span>
       <DateField label="From" :value="from" @change="(d) => go({ from: d })" />
       <NumberField
         label="Days"

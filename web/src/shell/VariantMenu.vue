@@ -26,6 +26,12 @@ async function made() {
   }
   making.value = false
 }
+/** A name that is none is not taken, and the one there is stands again. */
+function renamed(event: Event) {
+  const field = event.target as HTMLInputElement
+  if (field.value.trim()) rename(field.value)
+  else field.value = site.plan!.name
+}
 const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
 </script>
 
@@ -45,7 +51,8 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
         data-test="variant"
         :data-variant="site.planId"
       >
-        / {{ site.plan?.name }}<span v-if="!isAdopted" class="tag">not adopted</span>
+        / {{ site.plan?.name }}<span v-if="current?.removed" class="tag">taken away</span
+        ><span v-else-if="!isAdopted" class="tag">not adopted</span>
         <span v-if="here.length > 1" class="many">{{ here.length }}</span><span aria-hidden="true"> ▾</span>
       </button>
     </template>
@@ -95,12 +102,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
       </p>
       <label class="name"
         >Name of this one
-        <input
-          :value="site.plan?.name"
-          maxlength="200"
-          data-field="variant-name"
-          @change="(e) => rename((e.target as HTMLInputElement).value)"
-        />
+        <input :value="site.plan?.name" maxlength="200" data-field="variant-name" @change="renamed" />
       </label>
       <template v-if="away.length">
         <h2>Taken away</h2>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Prices } from '../api/types'
 import { useSite } from '../site/useSite'
@@ -19,7 +19,14 @@ const missing = computed(() => {
 const set = (change: Partial<Prices>) => site.change([{ setPrices: { prices: { ...prices.value, ...change } } }])
 const put = (i: number, change: Partial<{ terabytes: number; each: number }>) =>
   set({ drives: list.value.map((d, k) => (k === i ? { ...d, ...change } : d)) })
-const add = (terabytes: number) => set({ drives: [...list.value, { terabytes, each: 0 }] })
+/** Sizes whose price is being asked: what nobody has said costs something, not nothing. */
+const pending = ref<number[]>([])
+const add = (terabytes: number) => pending.value.includes(terabytes) || pending.value.push(terabytes)
+function price(k: number, each: number) {
+  const terabytes = pending.value[k]!
+  pending.value.splice(k, 1)
+  set({ drives: [...list.value, { terabytes, each }] })
+}
 </script>
 
 <template>
@@ -45,6 +52,24 @@ const add = (terabytes: number) => set({ drives: [...list.value, { terabytes, ea
       <button type="button" class="plain-button link" @click="set({ drives: list.filter((_, k) => k !== i) })">
         Remove
       </button>
+    </div>
+    <div v-for="(tb, k) in pending" :key="`p ${k}`" class="drive">
+      <NumberField
+        label="A drive of"
+        unit="TB"
+        :value="tb"
+        member="prices.drives.terabytes"
+        @change="(v) => (pending[k] = v)"
+      />
+      <NumberField
+        label="costs"
+        :unit="prices.currency"
+        :value="undefined"
+        :min="0"
+        optional
+        data-field="price"
+        @change="(v) => price(k, v)"
+      />
     </div>
     <p class="acts">
       <button v-for="tb in missing" :key="tb" type="button" class="plain-button link" @click="add(tb)">

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
+import DiskList from '../disk/DiskList.vue'
 import { useSite } from '../site/useSite'
 import TabBar from '../ui/TabBar.vue'
-import DiskList from './DiskList.vue'
 import PoolBand from './PoolBand.vue'
 import PoolsPart from './PoolsPart.vue'
 import ReachPart from './ReachPart.vue'

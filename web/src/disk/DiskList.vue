@@ -7,7 +7,12 @@ import { useSite } from '../site/useSite'
 import { amount, count, three } from '../ui/figures'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 
-/** Where the disk goes: by channel, group, duty or hour of the day, most first. */
+/** Where the disk goes: by channel, group, duty or hour of the day, most first. Channels and groups can be picked. */
+const { most = 0, pick = undefined } = defineProps<{
+  bare?: boolean
+  most?: number // so many rows, and the rest together; 0 for all
+  pick?: (channels: string[]) => void
+}>()
 const site = useSite()
 type By = 'channel' | 'group' | 'duty' | 'hour'
 const by = ref<By>('channel')
@@ -32,12 +37,9 @@ const rows = computed<Row[]>(() => {
       also: count(d.channels, 'channel'),
     }))
   if (by.value === 'hour')
-    return (use.value?.hours ?? []).map((gb, h) => ({
-      key: two(h),
-      name: `${two(h)}:00 to ${two(h + 1)}:00`,
-      gb,
-      also: '',
-    }))
+    return (use.value?.hours ?? [])
+      .map((gb, h) => ({ key: two(h), name: `${two(h)}:00 to ${two(h + 1)}:00`, gb, also: '' }))
+      .sort((a, b) => b.gb - a.gb)
   const out = new Map<string, Row>()
   for (const c of site.plan?.channels ?? []) {
     const f = site.figures.get(c.id)
@@ -46,7 +48,7 @@ const rows = computed<Row[]>(() => {
     const key = isGroup ? (c.group ?? '') : c.id
     const row = out.get(key) ?? {
       key,
-      name: isGroup ? c.group || 'no group' : `${c.number} ${c.name}`,
+      name: isGroup ? c.group || 'no group' : c.name,
       gb: 0,
       also: isGroup || f.retentionDays == null ? '' : three(f.retentionDays),
     }
@@ -55,7 +57,14 @@ const rows = computed<Row[]>(() => {
   }
   return [...out.values()].sort((a, b) => b.gb - a.gb)
 })
+/** The channels of a row. */
+const members = (key: string) =>
+  by.value === 'channel'
+    ? [key]
+    : (site.plan?.channels ?? []).filter((c) => !c.noCamera && (c.group ?? '') === key).map((c) => c.id)
 const sum = computed(() => rows.value.reduce((s, r) => s + r.gb, 0))
+const shown = computed(() => (most ? rows.value.slice(0, most) : rows.value))
+const rest = computed(() => rows.value.slice(shown.value.length))
 const largest = computed(() => Math.max(0, ...rows.value.map((r) => r.gb)) || 1)
 const share = (gb: number) => (sum.value ? (100 * gb) / sum.value : 0)
 const heads: Record<By, [string, string]> = {
@@ -68,7 +77,7 @@ const heads: Record<By, [string, string]> = {
 
 <template>
   <section data-test="disk-list">
-    <h2>Where the disk goes</h2>
+    <h2 v-if="!bare">Where the disk goes</h2>
     <SegmentChoice
       v-model="by"
       label="By"
@@ -89,11 +98,26 @@ const heads: Record<By, [string, string]> = {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in rows" :key="r.key" :data-row="r.key">
-          <th scope="row">{{ r.name }}<i :style="{ width: `${(100 * r.gb) / largest}%` }" aria-hidden="true" /></th>
+        <tr v-for="r in shown" :key="r.key" :data-row="r.key">
+          <th scope="row">
+            <button
+              v-if="pick && (by === 'channel' || by === 'group')"
+              type="button"
+              class="plain-button"
+              :title="`Select ${r.name}`"
+              @click="pick(members(r.key))"
+            >
+              {{ r.name }}</button><template v-else>{{ r.name }}</template
+            ><i :style="{ width: `${(100 * r.gb) / largest}%` }" aria-hidden="true" />
+          </th>
           <td class="number">{{ amount(r.gb) }}</td>
           <td class="number soft">{{ three(share(r.gb)) }} %</td>
           <td v-if="heads[by][1]" class="number soft">{{ r.also || '–' }}</td>
+        </tr>
+        <tr v-if="rest.length" class="soft">
+          <th scope="row">{{ rest.length }} others</th>
+          <td class="number">{{ amount(rest.reduce((s, r) => s + r.gb, 0)) }}</td>
+          <td class="number">{{ three(share(rest.reduce((s, r) => s + r.gb, 0))) }} %</td>
         </tr>
       </tbody>
     </table>
@@ -120,6 +144,14 @@ th {
   text-align: left;
   font-weight: 400;
   width: 46%;
+}
+
+button {
+  text-align: left;
+}
+
+button:hover {
+  text-decoration: underline;
 }
 
 i {
