@@ -13,7 +13,6 @@ package rehearse
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
 	"time"
 
@@ -37,7 +36,7 @@ const (
 // MostDays is how many days are rehearsed at most, and MostEvents how many events may be expected in them.
 const (
 	MostDays   = 14
-	MostEvents = 400_000
+	MostEvents = 1_000_000
 )
 
 // Ask is what is to be rehearsed.
@@ -157,9 +156,9 @@ type TooManyError struct {
 
 func (e *TooManyError) Error() string {
 	if e.Days < 1 {
-		return fmt.Sprintf("about %.3g events would happen, more than are played, even on one day", e.Events)
+		return plan.Say("about %.3g events would happen, more than are played, even on one day", e.Events)
 	}
-	return fmt.Sprintf("about %.3g events would happen, more than are played; %d days can be", e.Events, e.Days)
+	return plan.Say("about %.3g events would happen, more than are played; %d days can be", e.Events, e.Days)
 }
 
 // Play plays a plan that was estimated. It fails with a [*plan.Error] for dates that cannot be rehearsed, with a

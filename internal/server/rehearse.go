@@ -64,7 +64,7 @@ type rehearsalOf struct {
 // around it.
 const (
 	mostRehearsals = 20
-	mostRemembered = 600_000
+	mostRemembered = 1_200_000
 )
 
 func (m *rehearsals) get(of rehearsalOf) *rehearse.Rehearsal {
@@ -108,7 +108,7 @@ func (s *service) played(ctx context.Context, e entry, ask rehearse.Ask) (*rehea
 	}
 	r, err := heavily(ctx, s.heavy.heavy, func() (*rehearse.Rehearsal, error) { return rehearse.Play(ctx, e.site, ask) })
 	if many := new(rehearse.TooManyError); errors.As(err, &many) {
-		words := fmt.Sprintf("About %.3g events would happen in these days, more than the %d that are played.", many.Events, rehearse.MostEvents)
+		words := plan.Say("About %.3g events would happen in these days, more than the %d that are played.", many.Events, rehearse.MostEvents)
 		if many.Days > 0 {
 			words += fmt.Sprintf(" %d days can be played.", many.Days)
 		} else {
