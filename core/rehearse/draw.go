@@ -194,7 +194,7 @@ func (d *drawing) events(s source, notices []*notice) (out []Event) {
 	for _, r := range d.rates[s.activity] {
 		per := r.perMs / size
 		for at := 0.0; ; {
-			room := (float64(r.to-r.from) - at) * per
+			room := float64((float64(r.to-r.from) - at) * per) // rounded by itself: some machines would add to a product unrounded
 			if left > room {
 				left -= room
 				break
