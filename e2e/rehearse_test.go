@@ -15,7 +15,7 @@ func TestAMissedEventIsMended(t *testing.T) {
 	_, p := quay(t)
 	p.open("/sites/quay/rehearse?from=2026-12-07&days=3&number=4", `[data-test="sums"]`)
 	sums := func() (n []int) {
-		for _, word := range strings.FieldsFunc(p.text(`[data-test="sums"]`), func(r rune) bool { return r < '0' || r > '9' }) {
+		for _, word := range strings.FieldsFunc(strings.ReplaceAll(p.text(`[data-test="sums"]`), "\u202f", ""), func(r rune) bool { return r < '0' || r > '9' }) {
 			k, _ := strconv.Atoi(word)
 			n = append(n, k)
 		}

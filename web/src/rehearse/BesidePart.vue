@@ -6,7 +6,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { Beside } from '../api/types'
 import { useSite } from '../site/useSite'
-import { three } from '../ui/figures'
+import { three, whole } from '../ui/figures'
 import type { Rehearsing } from './useRehearsal'
 
 /** The same happenings before and after: under another variant, or under an earlier revision of this one. */
@@ -60,7 +60,7 @@ watch(data, (d) => {
 })
 onUnmounted(() => r.mark(new Map()))
 const fates = { full: 'in full', low: 'low', missed: 'missed' }
-const number = (n: number) => (Number.isInteger(n) ? String(n) : three(n))
+const number = (n: number) => (Number.isInteger(n) ? whole(n) : three(n))
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 
 import { useSite } from '../site/useSite'
 import DateField from '../ui/DateField.vue'
-import { count, gigabytes } from '../ui/figures'
+import { gigabytes, whole } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import TabBar from '../ui/TabBar.vue'
 import AskPart from './AskPart.vue'
@@ -109,11 +109,11 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
         </template>
       </ElDropdown>
       <p v-if="sums && !failure" class="sums" data-test="sums">
-        <b>{{ sums.wanted }}</b> wanted events: {{ sums.full }} kept in full, {{ sums.low }} low,
-        <b :class="{ short: sums.missed }">{{ sums.missed }} missed</b>; {{ count(sums.unwanted, 'unwanted trigger') }};
-        {{ gigabytes(sums.gigabytes)
+        <b>{{ whole(sums.wanted) }}</b> wanted events: {{ whole(sums.full) }} kept in full, {{ whole(sums.low) }} low,
+        <b :class="{ short: sums.missed }">{{ whole(sums.missed) }} missed</b>; {{ whole(sums.unwanted) }} unwanted
+        triggers; {{ gigabytes(sums.gigabytes)
         }}<template v-if="data?.messages?.length"
-          >; {{ count(sums.messages, 'message') }} sent, {{ sums.heldBack }} held back</template
+          >; {{ whole(sums.messages) }} messages sent, {{ whole(sums.heldBack) }} held back</template
         ><span v-if="asking" class="soft">
           playing… <button type="button" class="plain-button link" data-test="stop" @click="r.stop">Stop</button></span
         >

@@ -31,6 +31,9 @@ export function days(value: number | null | undefined): string {
   return value == null ? 'no limit' : value > CENTURY ? '> 100 y' : `${three(value)} d`
 }
 
+/** Writes a count with its thousands apart. */
+export const whole = (value: number) => value.toLocaleString('en-GB').replace(/,/g, '\u202f')
+
 /** Writes a change with its sign, empty where it would show as none. */
 export function change(value: number): string {
   const text = three(Math.abs(value))
