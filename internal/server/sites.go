@@ -175,6 +175,14 @@ func (s *service) importPlan(ctx context.Context, in *struct {
 
 // create makes a site of a plan that can be estimated, and what comes along with it.
 func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
+	return s.begin(ctx, note, read, func(head *store.Head, note store.Note, with []store.With) (*store.Head, error) {
+		return s.store.Create(ctx, head.ID, note, head.Plan, with...)
+	})
+}
+
+// begin estimates a plan that is new, and keeps it with what comes along.
+func (s *service) begin(ctx context.Context, note store.Note, read func() (*plan.Plan, []store.With, error),
+	keep func(*store.Head, store.Note, []store.With) (*store.Head, error)) (*body[CreatedSite], error) {
 	head, err := heavily(ctx, s.heavy.heavy, func() (*store.Head, error) {
 		p, with, err := read()
 		if err != nil {
@@ -186,7 +194,7 @@ func (s *service) create(ctx context.Context, note store.Note, read func() (*pla
 			return nil, err
 		}
 		note.KeptDays = made.site.Verdict.KeptDays
-		return s.store.Create(ctx, head.ID, note, p, with...)
+		return keep(head, note, with)
 	})
 	if err != nil {
 		return nil, s.problem(ctx, err)

@@ -29,23 +29,9 @@ func (s *service) variants(ctx context.Context, in *SiteParam) (*body[*store.Sit
 
 // addVariant stores a variant of a site that can be estimated.
 func (s *service) addVariant(ctx context.Context, site string, note store.Note, read func() (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
-	head, err := heavily(ctx, s.heavy.heavy, func() (*store.Head, error) {
-		p, with, err := read()
-		if err != nil {
-			return nil, err
-		}
-		head := &store.Head{ID: newID(p.Site.Name), Version: 1, Plan: p}
-		made, err := s.estimate(ctx, head, nil)
-		if err != nil {
-			return nil, err
-		}
-		note.KeptDays = made.site.Verdict.KeptDays
-		return s.store.AddPlan(ctx, site, head.ID, note, p, with...)
+	return s.begin(ctx, note, read, func(head *store.Head, note store.Note, with []store.With) (*store.Head, error) {
+		return s.store.AddPlan(ctx, site, head.ID, note, head.Plan, with...)
 	})
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	return &body[CreatedSite]{CreatedSite{head.ID, head.Version}}, nil
 }
 
 func (s *service) makeVariant(ctx context.Context, in *struct {

@@ -46,14 +46,7 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 		if _, err := tx.Exec(ctx, `insert into plan (id, site, version, document) values ($1, $1, 1, $2)`, id, document); err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward, kept_days)
-			values ($1, 1, 'made', $2, $3, '[]', '[]', $4)`, id, note.Author, note.sentence(), note.KeptDays)
-		for _, bring := range with {
-			if err == nil {
-				err = bring(ctx, tx, id)
-			}
-		}
-		return err
+		return begin(ctx, tx, id, id, note, with)
 	})
 	if duplicates(err, "site_request_key") {
 		err = s.pool.QueryRow(ctx, `select adopted from site where request = $1`, note.Request).Scan(&id)
@@ -62,6 +55,18 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 		return nil, err
 	}
 	return s.Load(ctx, id)
+}
+
+// begin stores the first revision of a plan of a site, and what comes along with it.
+func begin(ctx context.Context, tx pgx.Tx, site, id string, note Note, with []With) error {
+	_, err := tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward, kept_days)
+		values ($1, 1, 'made', $2, $3, '[]', '[]', $4)`, id, note.Author, note.sentence(), note.KeptDays)
+	for _, bring := range with {
+		if err == nil {
+			err = bring(ctx, tx, site)
+		}
+	}
+	return err
 }
 
 // Site returns a site with its plans. It fails with ErrNotFound where there is none.

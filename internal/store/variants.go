@@ -38,14 +38,7 @@ func (s *Store) AddPlan(ctx context.Context, site, id string, note Note, p *plan
 		if _, err := tx.Exec(ctx, `insert into plan (id, site, version, document, request) values ($1, $2, 1, $3, $4)`, id, site, document, note.request()); err != nil {
 			return err
 		}
-		_, err := tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward, kept_days)
-			values ($1, 1, 'made', $2, $3, '[]', '[]', $4)`, id, note.Author, note.sentence(), note.KeptDays)
-		for _, bring := range with {
-			if err == nil {
-				err = bring(ctx, tx, site)
-			}
-		}
-		return err
+		return begin(ctx, tx, site, id, note, with)
 	})
 	if duplicates(err, "plan_request_key") {
 		err = s.pool.QueryRow(ctx, `select id from plan where request = $1`, note.Request).Scan(&id)
