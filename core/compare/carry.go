@@ -114,7 +114,14 @@ func (c *carrier) put(kind, key string, v reflect.Value) {
 		return
 	}
 	c.done[name] = v // before what it names, so that nothing is looked at twice
-	plan.MentionsIn(v.Addr().Interface(), func(m plan.Mention) bool {
+	c.bring(v.Addr().Interface())
+	c.kinds[name] = kind
+	c.order = append(c.order, name)
+}
+
+// bring sets what a pointer leads to names, where only the other plan has it.
+func (c *carrier) bring(v any) {
+	plan.MentionsIn(v, func(m plan.Mention) bool {
 		for _, id := range m.Keys() {
 			if _, here := thing(c.to, m.Kind, id); !here && setters[m.Kind] != nil {
 				if there, ok := thing(c.from, m.Kind, id); ok {
@@ -124,8 +131,6 @@ func (c *carrier) put(kind, key string, v reflect.Value) {
 		}
 		return true
 	})
-	c.kinds[name] = kind
-	c.order = append(c.order, name)
 }
 
 func copyOf(v reflect.Value) reflect.Value {
@@ -188,16 +193,7 @@ func (c *carrier) tie(key string) error {
 			if tieKey(one) != key {
 				continue
 			}
-			plan.MentionsIn(&one, func(m plan.Mention) bool {
-				for _, id := range m.Keys() {
-					if _, here := thing(c.to, m.Kind, id); !here && setters[m.Kind] != nil {
-						if there, ok := thing(c.from, m.Kind, id); ok {
-							c.put(m.Kind, id, copyOf(there))
-						}
-					}
-				}
-				return true
-			})
+			c.bring(&one)
 			c.last = append(c.last, edit.Edit{AddEffect: &edit.AddEffect{Effect: one}})
 			return nil
 		}

@@ -235,7 +235,7 @@ func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.B
 	case kind.week != "":
 		duties = p.site.resolver.weeks[kind.week]
 	case kind.useDay > 0:
-		duties = repeated(in.duties, week.Weekday(kind.useDay-1))
+		duties = Repeated(in.duties, week.Weekday(kind.useDay-1))
 	}
 	in.regimes = p.site.resolver.regimes(c, duties)
 	if p.events {
@@ -270,8 +270,8 @@ func shapeOf(in *input) string {
 	return string(shape)
 }
 
-// repeated is a week all of whose days are like one.
-func repeated(duties week.Steps[string], day week.Weekday) week.Steps[string] {
+// Repeated is a week all of whose days are like one.
+func Repeated(duties week.Steps[string], day week.Weekday) week.Steps[string] {
 	out := duties
 	for run, duty := range duties.Runs() {
 		from, to := max(run.From, week.Minute(day)*week.Day), min(run.To, week.Minute(day+1)*week.Day)
@@ -393,9 +393,4 @@ func (d *dates) filling(usable storage.Bytes, all []storage.Series) *float64 {
 	}
 	days := float64(ring.Full+1) / 24
 	return &days
-}
-
-// Repeated is a week all of whose days are like one of another week.
-func Repeated(duties week.Steps[string], day week.Weekday) week.Steps[string] {
-	return repeated(duties, day)
 }

@@ -14,7 +14,6 @@ type one struct {
 	channel int
 	hears   map[int]bool // channels whose motion it hears of, itself among them
 	inputs  map[int]bool
-	buttons map[int]bool
 }
 
 // alone prepares a channel for being played by itself, with those that it hears of.
@@ -28,9 +27,9 @@ func alone(ctx context.Context, site *estimate.Result, ask Ask, channel int) (*o
 		return nil, err
 	}
 	o := &one{base: &Rehearsal{Ask: ask, plan: p, site: site, lead: leadOf(p), tail: 2 * Hour}, channel: channel,
-		hears: map[int]bool{channel: true}, inputs: make(map[int]bool), buttons: make(map[int]bool)}
+		hears: map[int]bool{channel: true}, inputs: make(map[int]bool)}
 	o.base.clock = newClock(p, ask, zone, o.base.lead, o.base.tail)
-	o.base.Length = o.base.clock.length
+	o.base.Length, o.base.areas = o.base.clock.length, areasOf(p)
 	causes := site.Causes()
 	hear := func(c cause.Cause) {
 		switch c.Kind {
@@ -38,9 +37,7 @@ func alone(ctx context.Context, site *estimate.Result, ask Ask, channel int) (*o
 			o.hears[c.At] = true
 		case cause.Alarm:
 			o.inputs[c.At] = true
-		default:
-			o.buttons[c.At] = true
-		}
+		} // buttons are few, and drawn for all
 	}
 	for _, ties := range [][]cause.Tie{causes.Records[channel], causes.Held[channel]} {
 		for k := range ties {
@@ -60,9 +57,6 @@ func (o *one) again(ctx context.Context, ask Ask) (*Rehearsal, error) {
 	}
 	r := *o.base
 	r.Ask = ask
-	clock := *o.base.clock
-	clock.of = make(map[Source][][]int)
-	r.clock = &clock
 	d := newDrawing(&r)
 	d.only = func(s source) bool {
 		if s.channel >= 0 {

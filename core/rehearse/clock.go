@@ -3,8 +3,6 @@ package rehearse
 import (
 	"time"
 
-	"wakefield/core/estimate"
-	"wakefield/core/picture"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -17,10 +15,6 @@ type clock struct {
 	stretches  []stretch
 	midnight   time.Time // the first
 	zone       *time.Location
-
-	areas [][]string         // ids of the watched areas of each channel
-	watch [][]picture.Watch  // and they themselves
-	of    map[Source][][]int // events of inputs, buttons, lost pictures and tampering, by place
 }
 
 // stretch is a time over which clocks run on without a jump, within one date.
@@ -31,7 +25,7 @@ type stretch struct {
 }
 
 func newClock(p *plan.Plan, ask Ask, zone *time.Location, lead, tail Ms) *clock {
-	c := &clock{zone: zone, midnight: ask.From.At(0, zone), of: make(map[Source][][]int)}
+	c := &clock{zone: zone, midnight: ask.From.At(0, zone)}
 	last := ask.From.At(0, time.UTC).AddDate(0, 0, ask.Days)
 	c.length = Ms(dateOf(last).At(0, zone).Sub(c.midnight).Milliseconds())
 	c.begin, c.end = -lead, c.length+tail
@@ -52,12 +46,6 @@ func newClock(p *plan.Plan, ask Ask, zone *time.Location, lead, tail Ms) *clock 
 			continue
 		}
 		c.stretches = append(c.stretches, stretch{at, min(at+Minute, c.end), minute, special[date]})
-	}
-	c.areas, c.watch = make([][]string, len(p.Channels)), make([][]picture.Watch, len(p.Channels))
-	for i := range p.Channels {
-		if p.Channels[i].Detection.Drawn() {
-			c.watch[i], c.areas[i], _ = estimate.Watching(&p.Channels[i])
-		}
 	}
 	return c
 }

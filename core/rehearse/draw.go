@@ -157,17 +157,17 @@ func (d *drawing) draw() {
 	})
 	r := d.r
 	r.Events = all
-	r.own = make([][]int, len(r.plan.Channels))
-	r.clock.of[Alarm], r.clock.of[Button] = make([][]int, len(r.plan.AlarmInputs)), make([][]int, len(r.plan.CallButtons))
-	r.clock.of[Lost], r.clock.of[Tampered] = make([][]int, len(r.plan.Channels)), make([][]int, len(r.plan.Channels))
+	r.own, r.other = make([][]int, len(r.plan.Channels)), make(map[Source][][]int)
+	r.other[Alarm], r.other[Button] = make([][]int, len(r.plan.AlarmInputs)), make([][]int, len(r.plan.CallButtons))
+	r.other[Lost], r.other[Tampered] = make([][]int, len(r.plan.Channels)), make([][]int, len(r.plan.Channels))
 	for n := range all {
 		switch e := &all[n]; e.Source {
 		case Wanted, Nuisance, Patch:
 			r.own[e.Channel] = append(r.own[e.Channel], n)
 		case Lost, Tampered:
-			r.clock.of[e.Source][e.Channel] = append(r.clock.of[e.Source][e.Channel], n)
+			r.other[e.Source][e.Channel] = append(r.other[e.Source][e.Channel], n)
 		default:
-			r.clock.of[e.Source][e.At] = append(r.clock.of[e.Source][e.At], n)
+			r.other[e.Source][e.At] = append(r.other[e.Source][e.At], n)
 		}
 	}
 }

@@ -140,9 +140,11 @@ type Rehearsal struct {
 	plan  *plan.Plan
 	site  *estimate.Result
 	clock *clock
-	lead  Ms      // what is played before the first midnight
-	tail  Ms      // and after the last
-	own   [][]int // by channel: its events
+	lead  Ms                 // what is played before the first midnight
+	tail  Ms                 // and after the last
+	own   [][]int            // by channel: its events
+	other map[Source][][]int // events of inputs, buttons, lost pictures and tampering, by place
+	areas [][]string         // by channel: ids of the watched areas, in the order of their bits
 }
 
 // Span is a stretch of time.
@@ -177,7 +179,7 @@ func Play(ctx context.Context, site *estimate.Result, ask Ask) (*Rehearsal, erro
 	}
 	r := &Rehearsal{Ask: ask, plan: p, site: site, lead: leadOf(p), tail: 2 * Hour}
 	r.clock = newClock(p, ask, zone, r.lead, r.tail)
-	r.Length = r.clock.length
+	r.Length, r.areas = r.clock.length, areasOf(p)
 	d := newDrawing(r)
 	if n := d.expected(); n > MostEvents {
 		perDay := n / float64(r.clock.end-r.clock.begin) * float64(Day)
@@ -205,6 +207,19 @@ func Play(ctx context.Context, site *estimate.Result, ask Ask) (*Rehearsal, erro
 	return r, ctx.Err()
 }
 
+// areasOf are the ids of the watched areas of every channel.
+func areasOf(p *plan.Plan) [][]string {
+	out := make([][]string, len(p.Channels))
+	for i := range p.Channels {
+		for _, a := range p.Channels[i].Detection.List() {
+			if !a.Ignore {
+				out[i] = append(out[i], a.ID)
+			}
+		}
+	}
+	return out
+}
+
 // leadOf is how long before the first midnight has to be played: what may cast its shadow on the days.
 func leadOf(p *plan.Plan) Ms {
 	longest := 86400.0
@@ -229,7 +244,7 @@ func (r *Rehearsal) triggers(tie *cause.Tie) (out []int) {
 	of := r.sourceOf(tie.Cause)
 	bit := uint64(0)
 	if tie.Cause.Area != "" {
-		if k := slices.Index(r.clock.areas[tie.Cause.At], tie.Cause.Area); k >= 0 {
+		if k := slices.Index(r.areas[tie.Cause.At], tie.Cause.Area); k >= 0 {
 			bit = 1 << k
 		}
 	}
@@ -252,13 +267,13 @@ func (r *Rehearsal) sourceOf(c cause.Cause) []int {
 	case cause.Motion:
 		return r.own[c.At]
 	case cause.Alarm:
-		return r.clock.of[Alarm][c.At]
+		return r.other[Alarm][c.At]
 	case cause.Button:
-		return r.clock.of[Button][c.At]
+		return r.other[Button][c.At]
 	case cause.Lost:
-		return r.clock.of[Lost][c.At]
+		return r.other[Lost][c.At]
 	}
-	return r.clock.of[Tampered][c.At]
+	return r.other[Tampered][c.At]
 }
 
 // joined are events of several ties, each once, in order.

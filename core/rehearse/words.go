@@ -13,7 +13,6 @@ import (
 type Story struct {
 	Sentence string   `json:"sentence" doc:"What happened"`
 	Steps    []Step   `json:"steps" doc:"The gates on its way, in order"`
-	Records  []int    `json:"-"`
 	Channels []string `json:"channels" doc:"Ids of the channels that write for it"`
 }
 
@@ -104,7 +103,7 @@ func FateWords(f Fate) string { return fateWords[f] }
 // Tell is what became of an event.
 func (r *Rehearsal) Tell(n int) Story {
 	e := &r.Events[n]
-	s := Story{Sentence: r.Clock(e.Start) + ", " + r.What(n), Channels: []string{}, Records: e.Records}
+	s := Story{Sentence: r.Clock(e.Start) + ", " + r.What(n), Channels: []string{}}
 	if e.End > e.Start {
 		s.Sentence += ", for " + seconds(e.End-e.Start)
 	}
@@ -169,7 +168,7 @@ func (r *Rehearsal) areaNames(e *Event) string {
 		return ""
 	}
 	var names []string
-	for k, id := range r.clock.areas[e.Channel] {
+	for k, id := range r.areas[e.Channel] {
 		if a := r.plan.Channels[e.Channel].Detection.Area(id); e.Areas>>k&1 == 1 && a != nil {
 			names = append(names, a.Name)
 		}
