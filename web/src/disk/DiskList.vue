@@ -8,8 +8,12 @@ import { amount, count, three } from '../ui/figures'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 
 /** Where the disk goes: by channel, group, duty or hour of the day, most first. Channels and groups can be picked. */
-const { most = 0, pick = undefined } = defineProps<{
-  bare?: boolean
+const {
+  bare,
+  most = 0,
+  pick = undefined,
+} = defineProps<{
+  bare?: boolean // in a narrow pane: without a heading, and without what stands beside it anyway
   most?: number // so many rows, and the rest together; 0 for all
   pick?: (channels: string[]) => void
 }>()
@@ -76,7 +80,7 @@ const heads: Record<By, [string, string]> = {
 </script>
 
 <template>
-  <section data-test="disk-list">
+  <section data-test="disk-list" :class="{ bare }">
     <h2 v-if="!bare">Where the disk goes</h2>
     <SegmentChoice
       v-model="by"
@@ -94,7 +98,7 @@ const heads: Record<By, [string, string]> = {
           <th scope="col">{{ heads[by][0] }}</th>
           <th scope="col" class="number">a day</th>
           <th scope="col" class="number">share</th>
-          <th v-if="heads[by][1]" scope="col" class="number">{{ heads[by][1] }}</th>
+          <th v-if="heads[by][1] && !bare" scope="col" class="number">{{ heads[by][1] }}</th>
         </tr>
       </thead>
       <tbody>
@@ -112,7 +116,7 @@ const heads: Record<By, [string, string]> = {
           </th>
           <td class="number">{{ amount(r.gb) }}</td>
           <td class="number soft">{{ three(share(r.gb)) }} %</td>
-          <td v-if="heads[by][1]" class="number soft">{{ r.also || '–' }}</td>
+          <td v-if="heads[by][1] && !bare" class="number soft">{{ r.also || '–' }}</td>
         </tr>
         <tr v-if="rest.length" class="soft">
           <th scope="row">{{ rest.length }} others</th>
@@ -144,6 +148,18 @@ th {
   text-align: left;
   font-weight: 400;
   width: 46%;
+}
+
+.bare :deep(.el-segmented__item) {
+  padding: 0 5px;
+}
+
+.bare td {
+  padding-left: 5px;
+}
+
+.bare th {
+  width: auto;
 }
 
 button {
