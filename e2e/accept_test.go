@@ -9,8 +9,7 @@ import (
 // TestAFindingIsAccepted accepts a finding with a reason: it stands apart and is not
 // counted, comes back when its figures change, and can be opened again.
 func TestAFindingIsAccepted(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/findings", `[data-rule="audio"]`)
+	s, p := quayAt(t, "/findings", `[data-rule="audio"]`)
 	p.shows(`[data-test="verdict-findings"]`, "2 · ")
 	before := p.text(`[data-test="verdict-findings"] b`)
 	// Misses of several channels are one finding, each told.

@@ -137,8 +137,7 @@ func TestActivitiesAreDrawn(t *testing.T) {
 
 // TestEventsComeInGroups makes and unmakes groups, and reads what they do to the days.
 func TestEventsComeInGroups(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/kit/activities", `[data-activity="booth"]`)
+	s, p := quayAt(t, "/kit/activities", `[data-activity="booth"]`)
 	p.click(`[data-activity="gangway"]`)
 	p.shows(`[data-test="groups"]`, "about 4 at a time, within 90 s")
 	p.shows(`[data-test="without-groups"]`, "If each came by itself: 34.8 days kept (−1.7")
@@ -177,8 +176,7 @@ func TestEventsComeInGroups(t *testing.T) {
 // TestWhatIsWorthMeasuringIsListed reads which unknowns matter most; once one is measured
 // it is not listed any more.
 func TestWhatIsWorthMeasuringIsListed(t *testing.T) {
-	_, p := quay(t)
-	p.open("/sites/quay/kit/site", `[data-test="knowing"]`)
+	_, p := quayAt(t, "/kit/site", `[data-test="knowing"]`)
 	p.until(`document.querySelectorAll('[data-test="knowing"] li').length > 2`)
 	first := p.text(`[data-test="knowing"] li span`)
 	p.shows(`[data-test="common"]`, "% of the doubt is common to the site")

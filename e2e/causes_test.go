@@ -14,8 +14,7 @@ import (
 // causes opens the ferry terminal where causes are tied to what they do.
 func causes(t *testing.T) (*site, *page) {
 	t.Helper()
-	s, p := quay(t)
-	p.open("/sites/quay/triggers/causes", `[data-pick="motion hall"]`)
+	s, p := quayAt(t, "/triggers/causes", `[data-pick="motion hall"]`)
 	p.until(`document.querySelectorAll('[data-test="targets"] [data-pick]').length > 3`)
 	return s, p
 }
@@ -224,8 +223,7 @@ func TestInputsAndButtonsAreMade(t *testing.T) {
 
 // TestAnIntervalIsTurned turns how often a receiver is told, watches what goes out and is held back, and gives it quiet hours.
 func TestAnIntervalIsTurned(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/triggers/messages", `[data-card="pier-office"] [data-test="per-day"]`)
+	s, p := quayAt(t, "/triggers/messages", `[data-card="pier-office"] [data-test="per-day"]`)
 	card := `[data-card="pier-office"] `
 	p.shows(card+`[data-test="per-day"]`, "40.4")
 	p.shows(card, "Pier office is told 40.4 times a day, more than the 30 that are read")
@@ -256,8 +254,7 @@ func TestAnIntervalIsTurned(t *testing.T) {
 
 // TestPresetsAndStills makes a camera movable, takes stills, and mends what is missing of them.
 func TestPresetsAndStills(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/triggers/stills", `[data-movable="slipway"] [data-test="away"]`)
+	s, p := quayAt(t, "/triggers/stills", `[data-movable="slipway"] [data-test="away"]`)
 	p.shows(`[data-movable="slipway"]`, "Fuel store contact sends it to Fuel store hatch for 60 s")
 	p.click(`[data-movable="slipway"] button[aria-label="Remove the preset Fuel store hatch"]`)
 	p.shows(`[data-movable="slipway"]`, "Fuel store contact sends it to the preset hatch; untie that first")
@@ -285,8 +282,7 @@ func TestPresetsAndStills(t *testing.T) {
 
 // TestWhenACopyIsSafe reads how long footage stays only on site, slows the uplink down, and copies less.
 func TestWhenACopyIsSafe(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/triggers/offsite", `[data-safe="fuel"]`)
+	s, p := quayAt(t, "/triggers/offsite", `[data-safe="fuel"]`)
 	p.shows(`[data-test="race"]`, "Fuel store is safe last, 4.6 min after an event")
 	p.fill(`[data-test="uplink"]`, "Uplink", "0")
 	p.shows(`[data-test="uplink"]`, "at least 1")

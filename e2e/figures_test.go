@@ -107,8 +107,10 @@ func TestStrokesSnapToHalfHours(t *testing.T) {
 	p.mouse(input.DispatchMouseEventTypeMouseReleased, on(734), chromedp.ButtonLeft, shift)
 	p.revision(4)
 	first, last := week.Minute(0), week.Minute(0)
+	painted := s.plan(t)
+	steps := painted.WeekOf(painted.Channel("booth")).Steps()
 	for m := 2 * week.Day; m < 3*week.Day; m++ {
-		if s.duty(t, "booth", m) == "off" {
+		if steps.At(m) == "off" {
 			if first == 0 {
 				first = m
 			}
@@ -122,8 +124,7 @@ func TestStrokesSnapToHalfHours(t *testing.T) {
 
 // TestTheLastRowIsCopied copies cells up to the table's last row, as text of a spreadsheet.
 func TestTheLastRowIsCopied(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/kit", table)
+	s, p := quayAt(t, "/kit", table)
 	channels := s.plan(t).Channels
 	last := channels[len(channels)-1]
 	p.clickCell(cell(channels[0].ID, "name"))

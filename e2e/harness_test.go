@@ -8,7 +8,6 @@ import (
 	"net"
 	"net/http"
 	"os"
-	"os/exec"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -26,7 +25,11 @@ import (
 
 var cluster *localpg.Cluster
 
-func TestMain(m *testing.M) { os.Exit(pgtest.Run(m, &cluster)) }
+func TestMain(m *testing.M) {
+	status := pgtest.Run(m, &cluster)
+	closeBrowsers()
+	os.Exit(status)
+}
 
 // site is a running application with one sample site, in a database of its own.
 type site struct {
@@ -90,35 +93,17 @@ type page struct {
 	url string
 }
 
-// browser starts Chromium with a fresh profile.
+// browser opens a window of a browser that no other test uses meanwhile. Every site has a port of its own, and with
+// it an origin: what one test keeps in the browser, no other sees.
 func browser(t testing.TB, s *site, width, height int) *page {
 	t.Helper()
-	path := ""
-	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
-		if p, err := exec.LookPath(name); err == nil {
-			path = p
-			break
-		}
-	}
-	if path == "" {
-		t.Fatal("Chromium is not installed; scripts/prepare installs Debian's")
-	}
-	options := []chromedp.ExecAllocatorOption{
-		chromedp.ExecPath(path), chromedp.Headless, chromedp.NoFirstRun, chromedp.DisableGPU,
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
-		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
-		chromedp.Flag("disable-dev-shm-usage", true), chromedp.Flag("hide-scrollbars", true), chromedp.Flag("force-color-profile", "srgb"),
-		chromedp.WindowSize(width, height), chromedp.WSURLReadTimeout(2 * time.Minute),
-	}
-	if os.Geteuid() == 0 {
-		options = append(options, chromedp.NoSandbox)
-	}
-	allocator, stop := chromedp.NewExecAllocator(context.Background(), options...)
-	t.Cleanup(stop)
-	p := &page{TB: t, url: s.url}
-	var close context.CancelFunc
-	p.ctx, close = chromedp.NewContext(allocator)
-	t.Cleanup(close)
+	b := borrow(t)
+	ctx, _ := chromedp.NewContext(b)
+	t.Cleanup(func() {
+		chromedp.Cancel(ctx) // waits until the window is closed
+		giveBack(b)
+	})
+	p := &page{TB: t, ctx: ctx, url: s.url}
 	p.begin(width, height)
 	return p
 }

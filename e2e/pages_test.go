@@ -48,7 +48,6 @@ func (k knownPage) parts() []string {
 // TestEveryPageIsReached goes to each page by the rail, by its key and by the command box.
 func TestEveryPageIsReached(t *testing.T) {
 	_, p := quay(t)
-	p.open("/sites/quay", gangwayA+" canvas")
 	for _, known := range knownPages(t) {
 		here := `document.querySelector('main.page')?.dataset.page === "` + known.Name + `" && !!document.querySelector('main.page h1')`
 		away := func() {

@@ -12,8 +12,7 @@ import (
 
 // TestAMissedEventIsMended rehearses a week, finds an event that was missed, reads why, mends it by a finding's fix, and finds it kept in the same week.
 func TestAMissedEventIsMended(t *testing.T) {
-	_, p := quay(t)
-	p.open("/sites/quay/rehearse?from=2026-12-07&days=3&number=4", `[data-test="sums"]`)
+	_, p := quayAt(t, "/rehearse?from=2026-12-07&days=3&number=4", `[data-test="sums"]`)
 	sums := func() (n []int) {
 		for _, word := range strings.FieldsFunc(strings.ReplaceAll(p.text(`[data-test="sums"]`), "\u202f", ""), func(r rune) bool { return r < '0' || r > '9' }) {
 			k, _ := strconv.Atoi(word)
@@ -50,8 +49,7 @@ func TestAMissedEventIsMended(t *testing.T) {
 
 // TestAQuestionIsAnswered asks for a moment, typed and pointed at, draws another week, plays, and reads the list.
 func TestAQuestionIsAnswered(t *testing.T) {
-	_, p := quay(t)
-	p.open("/sites/quay/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
+	_, p := quayAt(t, "/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
 	was := p.text(`[data-test="sums"]`)
 	p.click(`[data-tab="ask"]`)
 	p.shows(`[data-test="answer"]`, "Ticket hall is on disk")
@@ -92,8 +90,7 @@ func TestAQuestionIsAnswered(t *testing.T) {
 
 // TestDaysThatCannotBeRehearsed types dates and numbers that are none, and rates that would fill the world.
 func TestDaysThatCannotBeRehearsed(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
+	s, p := quayAt(t, "/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
 	p.number(`[data-test="rehearse"]`, "days", "15")
 	p.shows(`[data-test="rehearse"]`, "at most 14")
 	p.open("/sites/quay/rehearse?from=1066-10-14", `[data-test="rehearse-failure"]`)

@@ -155,8 +155,7 @@ func TestNamedWeeks(t *testing.T) {
 // TestAWeekIsTypedAndMadeOfACalendar types hours into a named week, and makes another of
 // the hours that a calendar has.
 func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/weeks", `[data-week="lanes"]`)
+	s, p := quayAt(t, "/weeks", `[data-week="lanes"]`)
 	p.click(`[data-duty="off"]`)
 	p.click(`[data-week="lanes"] [data-test="typed-hours"] input`)
 	p.keys("sun 7.45-9" + kb.Enter)
@@ -191,8 +190,7 @@ func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
 }
 
 func TestSpecialDays(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/weeks", `[data-tab="days"]`)
+	s, p := quayAt(t, "/weeks", `[data-tab="days"]`)
 	p.click(`[data-tab="days"]`)
 	p.until(`!!document.querySelector('[data-date$="-03-17"]')`)
 	p.still(`[data-date$="-03-17"]`)
@@ -231,8 +229,7 @@ func TestSpecialDays(t *testing.T) {
 // TestDatesAreTypedAsPeopleWriteThem types dates into special days: each is one edit once
 // it is complete, and one that is refused stays with its reason.
 func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/weeks", `[data-tab="days"]`)
+	s, p := quayAt(t, "/weeks", `[data-tab="days"]`)
 	p.click(`[data-tab="days"]`)
 	field := func(which string) string { return `[data-special="2026-12-25"] [data-test="` + which + `"] input` }
 	enter := func(which, text string) {
@@ -311,8 +308,10 @@ func TestEdgesAreDraggedToTheMinute(t *testing.T) {
 	p.mouse(input.DispatchMouseEventTypeMouseReleased, on("booth", 447), chromedp.ButtonLeft)
 	p.revision(3)
 	edge := 0
+	painted := s.plan(t)
+	steps := painted.WeekOf(painted.Channel("booth")).Steps()
 	for m := 360; m < 600; m++ {
-		if s.duty(t, "booth", week.Day+week.Minute(m)) == "off" {
+		if steps.At(week.Day+week.Minute(m)) == "off" {
 			edge = m
 			break
 		}

@@ -9,8 +9,7 @@ import (
 
 // TestATargetIsReached asks for more days, drags along the frontier, makes the changes, and takes them back.
 func TestATargetIsReached(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
 	p.shows(`[data-band="array"]`, "days")
 	p.shows(`[data-test="answer"]`, "40") // what the booth lacks is asked for first
 	before := s.plan(t)
@@ -39,8 +38,7 @@ func TestATargetIsReached(t *testing.T) {
 
 // TestWhatCannotBeHad locks every channel and asks for far too much; then makes a single change.
 func TestWhatCannotBeHad(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
 	p.number(`[data-test="reach"]`, "target", "0")
 	p.shows(`[data-test="reach"]`, "at least 0.1")
 	p.number(`[data-test="reach"]`, "target", "9000")
@@ -65,8 +63,7 @@ func TestWhatCannotBeHad(t *testing.T) {
 
 // TestALockThatMakesItImpossible locks the ticket booth, then its whole group; which lock costs most is told.
 func TestALockThatMakesItImpossible(t *testing.T) {
-	_, p := quay(t)
-	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	_, p := quayAt(t, "/storage", `[data-test="do-it"]`)
 	p.number(`[data-test="reach"]`, "target", "46")
 	p.shows(`[data-test="answer"]`, "the best there is")
 	p.click(`[data-choice="locked"] .el-select__wrapper`)
@@ -84,8 +81,7 @@ func TestALockThatMakesItImpossible(t *testing.T) {
 
 // TestDrivesForASum allows a drive more, gives one size a price, and asks for a sum.
 func TestDrivesForASum(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
 	p.number(`[data-test="reach"]`, "target", "60")
 	p.number(`[data-test="reach"]`, "drives", "4")
 	p.shows(`[data-test="changes"]`, "more drive")
@@ -108,8 +104,7 @@ func TestDrivesForASum(t *testing.T) {
 
 // TestPoolsAndLimits splits a pool, drags a channel onto the new one, sets a limit and what matters, and takes footage off.
 func TestPoolsAndLimits(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/storage", `[data-test="do-it"]`)
+	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
 	p.click(`[data-tab="pools"]`)
 	p.click(`[data-member="booth"] input`)
 	p.number(`[data-test="picked"]`, "most", "62")

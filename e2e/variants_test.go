@@ -10,8 +10,7 @@ import (
 
 // TestATargetAsAVariant asks for more days, makes a variant of the answer, compares the two, carries a difference over, adopts the variant, and takes that back.
 func TestATargetAsAVariant(t *testing.T) {
-	s, p := quay(t)
-	p.open("/sites/quay/storage", `[data-test="make-it-a-variant"]`)
+	s, p := quayAt(t, "/storage", `[data-test="make-it-a-variant"]`)
 	p.number(`[data-test="reach"]`, "target", "45")
 	p.shows(`[data-test="answer"]`, "45")
 	first := p.text(`[data-test="variant"]`)
@@ -54,8 +53,7 @@ func TestATargetAsAVariant(t *testing.T) {
 
 // TestVariantsAreTakenAwayAndOut makes one by the menu, renames it, takes it away and out again.
 func TestVariantsAreTakenAwayAndOut(t *testing.T) {
-	_, p := quay(t)
-	p.open("/sites/quay/compare", `[data-test="lonely"]`)
+	_, p := quayAt(t, "/compare", `[data-test="lonely"]`)
 	p.click(`[data-test="variant"]`)
 	p.click(`[data-field="new-variant"]`)
 	p.keys("Fewer drives" + kb.Enter + kb.Enter) // a second Enter makes no second one

@@ -26,9 +26,15 @@ const (
 // quay opens Pennywhistle Quay on the Week page.
 func quay(t testing.TB) (*site, *page) {
 	t.Helper()
+	return quayAt(t, "", gangwayA+" canvas")
+}
+
+// quayAt opens a page of it.
+func quayAt(t testing.TB, path, css string) (*site, *page) {
+	t.Helper()
 	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 1280, 800)
-	p.open("/sites/quay", gangwayA+" canvas")
+	p.open("/sites/quay"+path, css)
 	p.shows(verdict, "days")
 	return s, p
 }

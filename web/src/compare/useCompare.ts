@@ -60,14 +60,14 @@ export function useCompare() {
     }
     if (to.id === site.planId) await site.reload()
     await refresh()
-    notice(`Carried over into ${to.name}.`, { seconds: 8, act: { label: 'Undo', run: () => void undo(to) } })
+    const { version } = told.data
+    notice(`Carried over into ${to.name}.`, { seconds: 8, act: { label: 'Undo', run: () => void undo(to, version) } })
   }
 
-  /** Takes the last change of a variant back, whether it is open or not. */
-  async function undo(of: Compared) {
-    const now = list.value.find((c) => c.id === of.id) ?? of
+  /** Takes back the change that made a version of a variant, whether it is open or not; not what came after it. */
+  async function undo(of: Compared, version: number) {
     const params = { path: { id: of.id }, header: { 'Idempotency-Key': newKey() } }
-    const told = await ask(again(() => api.POST('/api/plans/{id}/undo', { params, body: { version: now.version } })))
+    const told = await ask(again(() => api.POST('/api/plans/{id}/undo', { params, body: { version } })))
     if (told.problem) notice(told.problem, { error: true, seconds: 8 })
     if (of.id === site.planId) await site.reload()
     await refresh()
