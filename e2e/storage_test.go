@@ -1,10 +1,16 @@
 package e2e
 
 import (
+	"fmt"
+	"math"
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp/kb"
+
+	"wakefield/core/estimate"
+	"wakefield/core/storage"
 )
 
 // TestATargetIsReached asks for more days, drags along the frontier, makes the changes, and takes them back.
@@ -147,3 +153,46 @@ func TestPoolsAndLimits(t *testing.T) {
 }
 
 func quoted(text string) string { return "`" + strings.ReplaceAll(text, "`", "") + "`" }
+
+// TestThePastOfThePool reads what is short beside the band, looks at its layers in all ways, and points at one; with
+// what is short made up for, nothing is hatched any more.
+func TestThePastOfThePool(t *testing.T) {
+	s, p := quayAt(t, "/storage", `[data-test="short-gb"]`)
+	made := s.plan(t)
+	short := estimate.Figures(made, nil).Pools[0].ShortGB
+	p.shows(`[data-test="short-gb"]`, three(short)+" GB short")
+	groups, cameras := map[string]bool{}, 0
+	for _, c := range made.Channels {
+		if !c.NoCamera {
+			groups[c.Group] = true
+			cameras++
+		}
+	}
+	layers := func(n int) { p.until(fmt.Sprintf(`document.querySelectorAll('[data-layer]').length === %d`, n)) }
+	layers(len(groups))
+	p.click(`[data-way="channels"]`)
+	layers(cameras)
+	p.click(`[data-way="causes"]`)
+	layers(3)
+	// The layers together are as large as the disk: their outlines are, in the unit of the picture, of its area.
+	area := eval[float64](p, `(() => {
+		const size = (path) => {
+			const points = path.getAttribute('d').match(/[-0-9.]+ [-0-9.]+/g).map((s) => s.split(' ').map(Number))
+			return Math.abs(points.reduce((s, [x, y], i) => {
+				const [u, v] = points[(i + 1) % points.length]
+				return s + (x * v - u * y) / 2
+			}, 0))
+		}
+		const all = [...document.querySelectorAll('[data-layer]')].map(size)
+		const short = document.querySelector('[data-test="short-area"]')
+		return all.reduce((a, b) => a + b) / (short.getAttribute('width') * short.getAttribute('height'))
+	})()`)
+	if disk := made.Recorders[0].Pools[0]; math.Abs(area*short/float64(estimate.Array(&disk).Usable()/storage.GB)-1) > 0.02 {
+		t.Errorf("the band is %.2f times as large as what is short, which is %.0f GB", area, short)
+	}
+	at := eval[[]float64](p, `(({left, bottom, width}) => [left + width / 3, bottom - 4])(document.querySelector('[data-layer="base"]').getBoundingClientRect())`)
+	p.mouse(input.DispatchMouseEventTypeMouseMoved, point{at[0], at[1]})
+	p.shows(`[data-band="array"] .said`, "base layer: ")
+	p.click(`[data-test="do-it"]`)
+	p.until(`!document.querySelector('[data-test="short-gb"]') && !document.querySelector('[data-test="short-area"]')`)
+}

@@ -124,6 +124,7 @@ type Pool struct {
 	RedundantGB     float64  `json:"redundantGB" doc:"Mirrors and parity, and what larger drives have beyond the smallest"`
 	ReserveGB       float64  `json:"reserveGB" doc:"Kept free"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay"`
+	ShortGB         float64  `json:"shortGB" doc:"Usable GB that are missing for all that is required of the pool's channels, typically"`
 	RetentionDays   *float64 `json:"retentionDays" required:"true"`
 	WorstDays       *float64 `json:"worstDays" required:"true"`
 	Sure            *Range   `json:"likelyDays,omitempty"`

@@ -77,6 +77,13 @@ func (s *Result) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 		s.Channels[i].RetentionDays = days(min(typical, limits[k]))
 		s.Channels[i].WorstDays = days(each[k])
 	}
+	// What a limit of its own keeps a channel from is not for want of room.
+	required := storage.Days(0)
+	for k, i := range members {
+		if r := storage.Days(p.Channels[i].Keep.AtLeastDays); r <= limits[k] {
+			required = max(required, r)
+		}
+	}
 	return Pool{
 		ID:              pool.ID,
 		BoughtGB:        float64(a.Bought() / storage.GB),
@@ -85,6 +92,7 @@ func (s *Result) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 		RedundantGB:     float64((a.Bought() - a.Spare() - a.Whole()) / storage.GB),
 		ReserveGB:       float64((a.Whole() - usable) / storage.GB),
 		GigabytesPerDay: float64(daily / storage.GB),
+		ShortGB:         max(0, float64((storage.Held(required, rates)-usable)/storage.GB)),
 		RetentionDays:   days(typical),
 		WorstDays:       days(worst),
 		YearlyTB:        float64(daily/storage.TB) * 365.25,

@@ -83,6 +83,21 @@ func Typical(usable Bytes, rates []Rate) Days {
 	return Forever
 }
 
+// Held is what channels hold when all footage that their own limits let live is h days old:
+//
+//	Σ over channels daily · min(h, limit)
+//
+// It is the usable space at which [Typical] is h, where no limit keeps the pool from filling.
+func Held(h Days, rates []Rate) Bytes {
+	held := Bytes(0)
+	for _, r := range rates {
+		if r.Daily > 0 {
+			held += r.Daily * Bytes(min(h, r.Limit))
+		}
+	}
+	return held
+}
+
 // Worst is the shortest retention over all "now"s of the week: looking back from
 // Sunday night is not looking back from Friday noon. perChannel holds what each
 // load's own limits and the pool leave it at worst.

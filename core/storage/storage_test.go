@@ -72,6 +72,11 @@ func TestTypical(t *testing.T) {
 		if got := Typical(1000*GB, test.rates); got != test.want && math.Abs(float64(got-test.want)) > 1e-9 {
 			t.Errorf("%s: %v, want %v", test.name, got, test.want)
 		}
+		if test.want.Bounded() {
+			if held := Held(test.want, test.rates); math.Abs(float64(held/GB)-1000) > 1e-6 {
+				t.Errorf("%s: after %v days %v GB are held, want 1000", test.name, test.want, held/GB)
+			}
+		}
 	}
 	if Forever.Bounded() || !Days(3).Bounded() {
 		t.Error("Bounded")

@@ -2498,6 +2498,11 @@ export interface components {
             retentionDays: number | null;
             /**
              * Format: double
+             * @description Usable GB that are missing for all that is required of the pool's channels, typically
+             */
+            shortGB: number;
+            /**
+             * Format: double
              * @description Of what was bought: hot spares
              */
             spareGB: number;

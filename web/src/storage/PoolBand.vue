@@ -1,67 +1,44 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { PoolFigures } from '../api/types'
+import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
 import { daysInWords, gigabytes, three } from '../ui/figures'
+import BandPicture from './BandPicture.vue'
+import './marks.css'
+import { useLayers, type By } from './useLayers'
 import { usePoolMarks } from './usePoolMarks'
 
-/**
- * What is on a pool, from now back to the oldest: a strip for each channel, as wide as its days, as high as it writes,
- * so that its area is its bytes. What is required stands as ticks over it.
- */
-const { pool } = defineProps<{ pool: PoolFigures; compact: boolean }>()
+/** What is on a pool, from now back to the oldest, with what is required of it and what is short. */
+const { pool, by, year } = defineProps<{ pool: PoolFigures; by: By; year: YearPool | undefined; compact: boolean }>()
 const site = useSite()
-const H = 120
-const members = computed(() =>
-  (site.plan?.channels ?? [])
-    .filter((c) => c.pool === pool.id && !c.noCamera)
-    .map((c) => ({ channel: c, figures: site.figures.get(c.id) }))
-    .filter((m) => (m.figures?.gigabytesPerDay ?? 0) > 0)
-    .sort((a, b) => b.figures!.gigabytesPerDay - a.figures!.gigabytesPerDay),
+const { members, days, layers } = useLayers(
+  () => pool,
+  () => by,
 )
-const sum = computed(() => members.value.reduce((s, m) => s + m.figures!.gigabytesPerDay, 0))
-const required = computed(() =>
-  [...new Set(members.value.flatMap((m) => m.figures!.requiredDays ?? []))].sort((a, b) => a - b),
+const { marks, failed } = usePoolMarks(
+  () => pool,
+  () => year,
 )
-const longest = computed(() =>
-  Math.max(1, pool.retentionDays ?? 0, ...required.value, ...members.value.map((m) => m.figures!.retentionDays ?? 0)),
-)
-const scale = computed(() => longest.value * 1.08)
-const strips = computed(() => {
-  let y = 0
-  return members.value.map((m, i) => {
-    const height = (H * m.figures!.gigabytesPerDay) / (sum.value || 1)
-    const kept = m.figures!.retentionDays ?? longest.value
-    const strip = {
-      id: m.channel.id,
-      name: m.channel.name,
-      y,
-      height,
-      kept,
-      gb: m.figures!.gigabytesPerDay,
-      isShort: m.figures!.short,
-      tone: i % 3,
-    }
-    y += height
-    return strip
-  })
-})
-const x = (days: number) => (1000 * days) / scale.value
+const kept = computed(() => pool.retentionDays ?? days.value)
 const pointed = ref('')
+const back = ref(0)
 const said = computed(() => {
-  const s = strips.value.find((t) => t.id === pointed.value)
-  return s ? `${s.name}: ${gigabytes(s.gb)} a day, ${daysInWords(s.kept)}, ${gigabytes(s.gb * s.kept)} on disk` : ''
+  const l = layers.value.find((o) => o.id === pointed.value)
+  if (!l) return ''
+  const longest = Math.max(...l.parts.map((p) => p.kept))
+  return `${l.name}: ${gigabytes(l.gigabytesPerDay)} a day, the oldest ${daysInWords(longest)} old; pointed at ${three(back.value)} days back`
 })
 const explained = computed(
   () =>
-    'A strip for each channel, as wide as its days and as high as what it writes: its area is its disk. ' +
+    `Ordinary weeks back from a Sunday midnight${days.value < 8 ? ', hour by hour' : days.value < 500 ? ', a step for each day' : ''}; the area is the disk. ` +
     (pool.retentionDays == null
       ? 'Limits of age and quotas keep the pool from ever being full.'
-      : `Begun empty, the pool is full for the first time after ${daysInWords(pool.retentionDays)}.`),
+      : `Begun empty, it is full for the first time after ${daysInWords(pool.retentionDays)}.`) +
+    (failed.value ? ` If a drive fails: ${failed.value.consequence}` : ''),
 )
-const marks = usePoolMarks(() => pool)
-const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * longest.value)))
+const step = computed(() => [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((s) => days.value / s <= 8) ?? 5000)
+const ticks = computed(() => Array.from({ length: Math.floor(days.value / step.value) + 1 }, (_, i) => i * step.value))
 </script>
 
 <template>
@@ -79,39 +56,23 @@ const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((f) => Math.round(f * l
     <p v-if="!pool.usableGB" data-test="no-drives">
       There are no drives in this pool yet, so nothing is kept. Add them under <i>Pools and limits</i>.
     </p>
-    <svg
-      v-else
-      viewBox="0 0 1000 150"
-      preserveAspectRatio="none"
-      role="img"
-      :aria-label="`${strips.length} channels, now on the left, the oldest on the right. ${said}`"
-      @pointerleave="pointed = ''"
-    >
-      <rect
-        v-for="s in strips"
-        :key="s.id"
-        :x="0"
-        :y="s.y"
-        :width="x(s.kept)"
-        :height="Math.max(0.6, s.height - 0.6)"
-        :class="[`tone${s.tone}`, { pointed: pointed === s.id }]"
-        @pointermove="pointed = s.id"
+    <template v-else>
+      <BandPicture
+        :layers="layers"
+        :days="days"
+        :marks="marks"
+        :short-g-b="pool.shortGB"
+        :kept="kept"
+        :pointed="pointed"
+        :label="`What is on the disks: ${members.length} channels, now on the left, the oldest on the right. ${said}`"
+        @point="(layer, daysBack) => ((pointed = layer), (back = daysBack))"
       />
-      <line
-        v-for="m in marks"
-        :key="m.name"
-        :x1="x(m.days)"
-        :x2="x(m.days)"
-        y1="0"
-        :y2="H + 5"
-        class="mark"
-        :class="m.kind"
-      />
-      <line x1="0" x2="1000" :y1="H" :y2="H" class="axis" />
-    </svg>
-    <p class="scale soft" aria-hidden="true">
-      <span v-for="t in ticks" :key="t" :style="{ left: `${x(t) / 10}%` }">{{ t ? `${t} d` : 'now' }}</span>
-    </p>
+      <p class="scale soft" aria-hidden="true">
+        <span v-for="t in ticks" :key="t" :style="{ left: `${(100 * t) / (days * 1.04)}%` }">{{
+          t ? `${t} d` : 'now'
+        }}</span>
+      </p>
+    </template>
     <p class="legend">
       <span v-for="m in marks" :key="m.name"
         ><svg viewBox="0 0 20 8" aria-hidden="true">
@@ -141,66 +102,25 @@ h2 span {
   margin-left: 8px;
 }
 
-svg {
-  display: block;
-  width: 100%;
-  height: 150px;
+.compact :deep(.picture) {
+  height: 66px;
 }
 
-.compact svg {
-  height: 62px;
+.scale {
+  position: relative;
+  height: 16px;
+  margin: 1px 0 2px;
+  font-size: 11.5px;
 }
 
-.compact .scale {
-  margin-top: -9px;
+.scale span {
+  position: absolute;
+  transform: translateX(-50%);
+  white-space: nowrap;
 }
 
-.tone0 {
-  fill: var(--base);
-}
-
-.tone1 {
-  fill: color-mix(in srgb, var(--base) 78%, var(--sheet));
-}
-
-.tone2 {
-  fill: color-mix(in srgb, var(--base) 58%, var(--sheet));
-}
-
-.pointed {
-  fill: var(--motion);
-}
-
-.mark,
-.axis {
-  stroke: var(--soft);
-  stroke-width: 1.5;
-  vector-effect: non-scaling-stroke;
-}
-
-.required {
-  stroke: var(--short);
-  stroke-dasharray: 6 3;
-}
-
-.permitted {
-  stroke: var(--alarm);
-  stroke-dasharray: 10 3;
-}
-
-.worst {
-  stroke: var(--ink);
-  stroke-dasharray: 1.5 3;
-}
-
-.year {
-  stroke: var(--motion);
-  stroke-dasharray: 3 2;
-}
-
-.failed {
-  stroke: var(--ink);
-  stroke-dasharray: 8 2 2 2;
+.scale span:first-child {
+  transform: none;
 }
 
 .legend {
@@ -217,25 +137,13 @@ svg {
   height: 8px;
 }
 
-.scale {
-  position: relative;
-  height: 16px;
-  margin: -22px 0 2px;
-  font-size: 11.5px;
-}
-
-.scale span {
-  position: absolute;
-  transform: translateX(-50%);
-  white-space: nowrap;
-}
-
-.scale span:first-child {
-  transform: none;
-}
-
 .said {
+  min-height: 2lh;
   margin: 0;
   font-size: 12px;
+}
+
+.compact .said {
+  min-height: 0;
 }
 </style>

@@ -54,10 +54,10 @@ const asVariant = () =>
 
 <template>
   <section data-test="reach">
-    <h2>What would it take?</h2>
-    <div class="ask">
+    <div class="question">
+      <h2>What would it take to keep</h2>
       <NumberField
-        label="Keep"
+        label="Days to keep"
         unit="days"
         :value="days"
         :min="0.1"
@@ -65,8 +65,11 @@ const asVariant = () =>
         data-field="target"
         @change="(v) => (wanted = v)"
       />
+      <b>on every channel?</b>
+    </div>
+    <div class="ask">
       <div class="lock">
-        <label :for="id">without touching</label>
+        <label :for="id">Not to be touched</label>
         <ElSelect
           :id="id"
           v-model="locked"
@@ -75,7 +78,7 @@ const asVariant = () =>
           collapse-tags
           :max-collapse-tags="2"
           size="small"
-          placeholder="any may be changed"
+          placeholder="all may be changed"
           data-choice="locked"
         >
           <ElOption v-for="g in groups" :key="`g ${g}`" :value="ofGroup(g)" :label="`All of ${g}`" />
@@ -180,6 +183,39 @@ const asVariant = () =>
 <style scoped>
 .ask :deep(.field) {
   gap: 8px;
+}
+
+.question {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+  align-items: center;
+  margin: 6px 0 2px;
+}
+
+.question h2,
+.question b {
+  margin: 0;
+  font-weight: 700;
+  font-size: 14.5px;
+}
+
+.question :deep(.field) {
+  display: flex;
+  gap: 6px;
+  width: auto;
+}
+
+.question :deep(.field > label) {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+}
+
+.question :deep(.el-input) {
+  width: 64px;
 }
 
 .ask {

@@ -1,17 +1,29 @@
 <script setup lang="ts">
+import { useStorage } from '@vueuse/core'
 import { ref } from 'vue'
 
 import DiskList from '../disk/DiskList.vue'
+import { useYear } from '../disk/useYear'
+import YearLine from '../disk/YearLine.vue'
 import { useSite } from '../site/useSite'
+import SegmentChoice from '../ui/SegmentChoice.vue'
 import TabBar from '../ui/TabBar.vue'
 import PoolBand from './PoolBand.vue'
 import PoolsPart from './PoolsPart.vue'
 import ReachPart from './ReachPart.vue'
 import TakeOff from './TakeOff.vue'
+import type { By } from './useLayers'
 
 /** The disks: what is on them, where they go, and what it would take to keep footage longer. */
 const site = useSite()
 const part = ref<'goes' | 'pools' | 'off'>('goes')
+const by = useStorage<By>('wakefield-band', 'groups')
+const { data: year, failure } = useYear()
+const ways = [
+  ['groups', 'Groups'],
+  ['channels', 'Channels'],
+  ['causes', 'Why'],
+] as const
 const parts = [
   ['goes', 'Where it goes'],
   ['pools', 'Pools and limits'],
@@ -23,7 +35,18 @@ const parts = [
   <div class="storage">
     <h1 class="visually-hidden">Storage of {{ site.plan?.site.name }}</h1>
     <div class="left">
-      <PoolBand v-for="p in site.pools" :key="p.id" :pool="p" :compact="site.pools.length > 2" />
+      <header v-if="site.pools.length">
+        <h2>What is on the disks, back to the oldest footage</h2>
+        <SegmentChoice v-model="by" label="Layers of the picture" :ways="ways" />
+      </header>
+      <PoolBand
+        v-for="p in site.pools"
+        :key="p.id"
+        :pool="p"
+        :by="by"
+        :year="year?.pools.find((y) => y.id === p.id)"
+        :compact="site.pools.length > 2"
+      />
       <p v-if="!site.pools.length" class="soft">
         There is no pool of drives yet.
         <RouterLink :to="{ name: 'kit', params: { part: 'recorders' } }">Make one in Kit.</RouterLink>
@@ -32,7 +55,13 @@ const parts = [
     </div>
     <aside class="right" aria-label="The disks">
       <TabBar v-model="part" :tabs="parts" />
-      <DiskList v-if="part === 'goes'" />
+      <template v-if="part === 'goes'">
+        <DiskList />
+        <section v-if="site.pools.length">
+          <h2>Days kept over {{ year ? year.from.slice(0, 4) : 'the year' }}</h2>
+          <YearLine :found="year" :failure="failure" brief />
+        </section>
+      </template>
       <PoolsPart v-else-if="part === 'pools'" />
       <TakeOff v-else />
     </aside>
@@ -50,6 +79,14 @@ const parts = [
   position: relative;
   overflow: auto;
   padding: 12px 18px 30px;
+}
+
+header {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  justify-content: space-between;
+  margin-bottom: 4px;
 }
 
 .right {

@@ -2,7 +2,7 @@ import { computed } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
-import type { PoolFigures } from '../api/types'
+import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 
@@ -15,7 +15,7 @@ export interface PoolMark {
 const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })
 
 /** What the days of a pool are held against, each with its mark. */
-export function usePoolMarks(pool: () => PoolFigures) {
+export function usePoolMarks(pool: () => PoolFigures, year: () => YearPool | undefined) {
   const site = useSite()
   const { data: scenarios } = useAnswer(
     () => [site.stamp, pool().id],
@@ -26,20 +26,21 @@ export function usePoolMarks(pool: () => PoolFigures) {
   const each = (of: (id: string) => number | null | undefined) =>
     [...new Set(channels.value.flatMap((c) => of(c.id) ?? []))].sort((a, b) => a - b)
 
-  return computed(() => {
+  const failed = computed(() => scenarios.value?.find((s) => s.id === 'failed'))
+  const marks = computed(() => {
     const p = pool()
     const out: PoolMark[] = []
     const add = (kind: PoolMark['kind'], days: number, name: string) => out.push({ kind, days, name })
     for (const d of each((id) => site.figures.get(id)?.requiredDays)) add('required', d, `${d} days required`)
     for (const d of each((id) => site.channels.get(id)?.keep?.atMostDays)) add('permitted', d, `${d} days permitted`)
     if (p.worstDays != null) add('worst', p.worstDays, `${three(p.worstDays)} at the worst hour`)
-    // The year's worst date is told of the pool that comes off worst.
-    const y = site.year
-    if (y && p.id === site.channels.get(site.verdict?.channel ?? '')?.pool)
-      add('year', y.worstDays, `${three(y.worstDays)} on ${date.format(Date.parse(y.worstDate))}`)
-    const failed = scenarios.value?.find((s) => s.id === 'failed')
-    if (failed?.poolDays != null && failed.lostPercent < 100 && failed.poolDays < (p.retentionDays ?? Infinity) - 0.05)
-      add('failed', failed.poolDays, `${three(failed.poolDays)} after a failed drive`)
+    const worst = year()
+    if (worst?.worstDays != null && worst.worstDate)
+      add('year', worst.worstDays, `${three(worst.worstDays)} on ${date.format(Date.parse(worst.worstDate))}`)
+    const f = failed.value
+    if (f?.poolDays != null && f.lostPercent < 100 && f.poolDays < (p.retentionDays ?? Infinity) - 0.05)
+      add('failed', f.poolDays, `${three(f.poolDays)} after a failed drive`)
     return out
   })
+  return { marks, failed }
 }

@@ -4,17 +4,19 @@ import { computed, ref } from 'vue'
 import { ask } from '../api/ask'
 import { api, fileBody, inWords } from '../api/client'
 import type { ReadDates, SpecialDay } from '../api/types'
+import { useYear } from '../disk/useYear'
+import YearLine from '../disk/YearLine.vue'
 import { useSite } from '../site/useSite'
 import FilePick from '../ui/FilePick.vue'
 import { count } from '../ui/figures'
 import TermTip from '../ui/TermTip.vue'
 import SpecialDayRow from './SpecialDayRow.vue'
-import YearLine from './YearLine.vue'
 import YearStrip from './YearStrip.vue'
 
 /** The dates on which another day of the week, or another week, holds. */
 const site = useSite()
 const year = ref(new Date().getFullYear())
+const { data: line, failure: lineFailure } = useYear(() => year.value)
 const chosen = ref(-1)
 const problem = ref('')
 const found = ref<ReadDates>()
@@ -52,7 +54,7 @@ function accept() {
 
 <template>
   <div class="special">
-    <YearLine v-if="days.length" :year="year" />
+    <YearLine v-if="days.length" :found="line" :failure="lineFailure" />
     <YearStrip v-model="year" :days="days" :chosen="chosen" @add="add" @choose="(i) => (chosen = i)" />
     <section aria-label="Special days">
       <p class="acts">
