@@ -2,7 +2,7 @@
 import { computed, useId, useTemplateRef } from 'vue'
 
 import { gigabytes } from '../ui/figures'
-import { stack, steps, type Layer } from './band'
+import { edgesOf, stack, stepOf, type Layer } from './band'
 import type { PoolMark } from './usePoolMarks'
 
 /**
@@ -25,8 +25,8 @@ const id = useId()
 const picture = useTemplateRef('picture')
 const scale = computed(() => days * 1.04)
 const x = (d: number) => (W * d) / scale.value
-const edges = computed(() => steps(layers, days))
-const outlines = computed(() => stack(layers, edges.value))
+const edges = computed(() => edgesOf(layers, days))
+const outlines = computed(() => stack(layers, edges.value, stepOf(days)))
 const top = computed(() => Math.max(1, ...(outlines.value.at(-1)?.map(([, , high]) => high) ?? [])))
 const y = (kbps: number) => H - (kbps / top.value) * (H - 6)
 const paths = computed(() =>
@@ -50,7 +50,8 @@ const names = computed(() => {
       const under = spans.filter(([from], j) => from < start + wide && (spans[j + 1]?.[0] ?? days) > start)
       const low = y(Math.max(...under.map((p) => p[1])))
       const high = y(Math.min(...under.map((p) => p[2])))
-      if (low - high > best.room) best = { room: low - high, at: (low + high) / 2 / H, left: x(start) / W }
+      if (low - high > best.room * (best.at ? 1.4 : 1))
+        best = { room: low - high, at: (low + high) / 2 / H, left: x(start) / W }
     }
     return best.at ? [{ id: l.id, name: l.name, tone: i % 4, ...best }] : []
   })
@@ -99,6 +100,7 @@ function move(event: PointerEvent) {
         class="wanting"
         data-test="short-area"
       />
+      <line v-for="m in marks" :key="`under ${m.name}`" :x1="x(m.days)" :x2="x(m.days)" y1="0" :y2="H" class="halo" />
       <line
         v-for="m in marks"
         :key="m.name"
@@ -180,7 +182,11 @@ path.pointed {
 .name {
   position: absolute;
   transform: translateY(-50%);
-  line-height: 1;
+  max-width: 11%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  line-height: 1.1;
   font-size: 11.5px;
   color: var(--on-base);
   pointer-events: none;
@@ -189,6 +195,12 @@ path.pointed {
 .name.on2,
 .name.on3 {
   color: var(--ink);
+}
+
+@media (max-width: 700px) {
+  .name {
+    display: none;
+  }
 }
 
 .lacking {
@@ -211,6 +223,14 @@ path.pointed {
   background: color-mix(in srgb, var(--paper) 82%, transparent);
   color: var(--short);
   font-size: 12px;
+  pointer-events: none;
+}
+
+.halo {
+  stroke: var(--paper);
+  stroke-width: 4;
+  stroke-opacity: 0.75;
+  vector-effect: non-scaling-stroke;
   pointer-events: none;
 }
 

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
 import { daysInWords, gigabytes, three } from '../ui/figures'
+import { stepOf } from './band'
 import BandPicture from './BandPicture.vue'
 import './marks.css'
 import { useLayers, type By } from './useLayers'
@@ -31,7 +32,7 @@ const said = computed(() => {
 })
 const explained = computed(
   () =>
-    `Ordinary weeks back from a Sunday midnight${days.value < 8 ? ', hour by hour' : days.value < 500 ? ', a step for each day' : ''}; the area is the disk. ` +
+    `Ordinary weeks back from a Sunday midnight${stepOf(days.value) < 1 ? ', hour by hour' : stepOf(days.value) > 1 ? '' : ', a step for each day'}; the area is the disk. ` +
     (pool.retentionDays == null
       ? 'Limits of age and quotas keep the pool from ever being full.'
       : `Begun empty, it is full for the first time after ${daysInWords(pool.retentionDays)}.`) +

@@ -51,45 +51,40 @@ export function add(layer: Layer, kept: number, rates: Float64Array) {
   part.mean = part.rates.reduce((s, r) => s + r, 0) / HOURS
 }
 
-/** The mean rate of a layer over a stretch of the past, in days back from Sunday midnight. */
-export function rateOf(layer: Layer, from: number, to: number): number {
-  let sum = 0
-  for (const { kept, rates, mean } of layer.parts) {
-    const end = Math.min(to, kept)
-    if (end <= from) continue
-    if (to - from >= 7) {
-      sum += (mean * (end - from)) / (to - from)
-      continue
-    }
-    let held = 0
-    for (let t = from; t < end - 1e-9;) {
-      const hour = Math.floor(t * 24 + 1e-9)
-      const next = Math.min(end, (hour + 1) / 24)
-      held += rates[HOURS - 1 - (hour % HOURS)]! * (next - t)
-      t = next
-    }
-    sum += held / (to - from)
-  }
-  return sum
-}
+/** The step of the picture in days: an hour, a day or more, by how far back it goes. */
+export const stepOf = (days: number) => (days < 8 ? 1 / 24 : days < 500 ? 1 : Math.ceil(days / 500))
 
-/** The steps of the picture: an hour, a day or a week, by how far back it goes; and every end of something kept. */
-export function steps(layers: Layer[], days: number): number[] {
-  const unit = days < 8 ? 1 / 24 : days < 500 ? 1 : days / 500
-  const edges = Array.from({ length: Math.ceil(days / unit) + 1 }, (_, i) => Math.min(days, i * unit))
+/** Where something changes in the picture: at every step, and at every end of something kept. */
+export function edgesOf(layers: Layer[], days: number): number[] {
+  const step = stepOf(days)
+  const edges = Array.from({ length: Math.ceil(days / step) + 1 }, (_, i) => Math.min(days, i * step))
   const ends = layers.flatMap((l) => l.parts.map((p) => p.kept)).filter((end) => end < days)
   return [...new Set([...edges, ...ends.slice(0, 1000)])].sort((a, b) => a - b)
 }
 
+/** The mean rate of a layer in the step that a moment lies in, in days back from Sunday midnight. */
+function rateOf(layer: Layer, at: number, step: number): number {
+  const first = Math.round(Math.floor(at / step + 1e-9) * step * 24)
+  const hours = Math.round(step * 24)
+  let sum = 0
+  for (const { kept, rates, mean } of layer.parts) {
+    if (kept <= at + 1e-9) continue
+    let part = 0
+    if (hours < HOURS) for (let h = first; h < first + hours; h++) part += rates[HOURS - 1 - (h % HOURS)]! / hours
+    sum += hours < HOURS ? part : mean
+  }
+  return sum
+}
+
 /** Outlines of layers that lie on each other, bottom first: points of [days, kbit/s below, kbit/s above]. */
-export function stack(layers: Layer[], edges: number[]): [number, number, number][][] {
+export function stack(layers: Layer[], edges: number[], step: number): [number, number, number][][] {
   const below = new Float64Array(edges.length)
   return layers.map((layer) => {
     const outline: [number, number, number][] = []
     for (let i = 0; i + 1 < edges.length; i++) {
       const [from, to] = [edges[i]!, edges[i + 1]!]
       const low = below[i]!
-      const high = low + rateOf(layer, from, to)
+      const high = low + rateOf(layer, from, step)
       outline.push([from, low, high], [to, low, high])
       below[i] = high
     }
