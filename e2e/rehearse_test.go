@@ -28,6 +28,7 @@ func TestAMissedEventIsMended(t *testing.T) {
 	p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').startsWith('1 channels')`)
 	p.click(`[data-test="next-missed"]`)
 	p.shows(`[data-test="story"]`, "On disk it is missed")
+	p.shows(`[data-test="story"] [data-test="answer"]`, "No: nothing of Slipway")
 	event := p.text(`[data-test="story"] h2`)
 	p.click(`[data-mend^="likely-misses"]`)
 	p.revision(2)
@@ -61,8 +62,19 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	p.keys("3.30" + kb.Enter)
 	p.shows(`[data-test="ask"]`, "03:30:00")
 	p.shows(`[data-test="answer"]`, "No: nothing of Ticket hall")
+	// A day is looked at first; the strip of all days brings another into view, and its frame is dragged to the next.
+	strip := eval[[]float64](p, `(({left, top, width}) => [left, top + 20, width])(document.querySelector('[data-test="overview"]').getBoundingClientRect())`)
+	on := func(day float64) point { return point{strip[0] + strip[2]*day/7, strip[1]} }
+	seen := func(day string) {
+		p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').includes('from ` + day + `')`)
+	}
+	seen("Mon 7 Dec 00:00:00")
+	p.clickAt(on(2.5))
+	seen("Wed 9 Dec")
+	p.drag(on(2.6), on(3.6))
+	seen("Thu 10 Dec")
 	box := eval[[]float64](p, `(({left, top, width}) => [left, top, width])(document.querySelector('[data-test="timeline"]').getBoundingClientRect())`)
-	p.clickAt(point{box[0] + 148 + (box[2]-148)*0.5, box[1] + 34 + 40 + 34}) // the booth, on Thursday, below its events
+	p.clickAt(point{box[0] + 148 + (box[2]-148)*0.5, box[1] + 34 + 40 + 34}) // the booth, on Thursday at noon, below its events
 	p.shows(`[data-test="ask"]`, "Thu 10 Dec")
 	p.shows(`[data-test="answer"]`, "Ticket booth is on disk")
 

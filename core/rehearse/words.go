@@ -73,7 +73,7 @@ func (r *Rehearsal) What(n int) string {
 		s += ", " + a
 	}
 	if e.Walk >= 0 {
-		s += " by " + c.Scene.Walks[e.Walk].Name
+		s += ", the way “" + c.Scene.Walks[e.Walk].Name + "”"
 	}
 	return s
 }

@@ -2,10 +2,9 @@
 import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 
-import { useAnswer } from '../api/ask'
-import { api } from '../api/client'
 import { useSite } from '../site/useSite'
 import { momentOf } from './clock'
+import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 
 /** Would we have it: a channel and a moment, or a stretch; the answer, and in how many of 200 rehearsals. */
@@ -37,29 +36,6 @@ function ask() {
   const d = r.data.value?.days[day.value]
   if (m && d) at.value = d.from + 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0)
 }
-const query = computed(() => ({
-  ...r.query.value,
-  channel: channel.value,
-  at: at.value,
-  to: long.value ? at.value + long.value : undefined,
-}))
-const { data: have, failure } = useAnswer(
-  () => [r.data.value, JSON.stringify(query.value)],
-  () =>
-    channel.value && r.data.value
-      ? api.GET('/api/plans/{id}/rehearse/have', { params: { ...site.here, query: query.value } })
-      : undefined,
-  { keep: true },
-)
-const { data: odds, asking } = useAnswer(
-  () => [r.data.value, JSON.stringify(query.value)],
-  () =>
-    channel.value && r.data.value
-      ? api.GET('/api/plans/{id}/rehearse/odds', { params: { ...site.here, query: query.value } })
-      : undefined,
-  { debounce: 250 },
-)
-const point = (event: number) => r.point({ channel: channel.value, event, start: at.value })
 </script>
 
 <template>
@@ -87,26 +63,8 @@ const point = (event: number) => r.point({ channel: channel.value, event, start:
       </ElSelect>
       <button type="submit" class="act" data-test="ask-it">Ask</button>
     </form>
-    <p v-if="wrong || failure" class="short" role="alert">{{ wrong || failure }}</p>
-    <template v-else-if="have && r.data.value">
-      <p class="soft">{{ momentOf(r.data.value, at) }}, {{ have.duty || 'no duty' }}</p>
-      <p class="answer" :class="have.fate" data-test="answer">{{ have.words }}</p>
-      <p v-if="have.goneOn">By the typical days kept it would be overwritten on {{ have.goneOn }}.</p>
-      <template v-if="have.causes?.length">
-        <h3>What holds it there</h3>
-        <ul>
-          <li v-for="(c, i) in have.causes" :key="i">
-            <button type="button" class="plain-button link" @click="point(have.events![i]!)">{{ c }}</button>
-          </li>
-        </ul>
-      </template>
-      <p v-if="odds" data-test="odds">
-        In {{ odds.full + odds.low }} of {{ odds.rehearsals }} rehearsals there is footage then<template v-if="odds.low"
-          >, in {{ odds.low }} of them low only</template
-        >.
-      </p>
-      <p v-else class="soft">{{ asking ? 'Playing 200 other weeks…' : '' }}</p>
-    </template>
+    <p v-if="wrong" class="short" role="alert">{{ wrong }}</p>
+    <HaveAnswer v-else :r="r" :channel="channel" :at="at" :to="long ? at + long : undefined" />
   </section>
 </template>
 
@@ -115,28 +73,10 @@ h2 {
   margin: 0 0 6px;
 }
 
-h3 {
-  margin: 10px 0 0;
-  font-size: 13px;
-}
-
 .when {
   display: grid;
   grid-template-columns: minmax(0, 1.2fr) 74px minmax(0, 1fr) auto;
   gap: 6px;
   margin: 6px 0;
-}
-
-.answer {
-  font-weight: 600;
-}
-
-.missed {
-  color: var(--short);
-}
-
-ul {
-  margin: 2px 0;
-  padding-left: 18px;
 }
 </style>

@@ -5,6 +5,7 @@ import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { computed } from 'vue'
 
+import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 
 /** What became of the event that is pointed at, gate by gate, and the findings about its channel. */
@@ -35,6 +36,10 @@ const findings = computed(() =>
     </p>
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <template v-else-if="story">
+      <template v-if="r.pointed.value.channel">
+        <h3>Would we have it?</h3>
+        <HaveAnswer :r="r" :channel="r.pointed.value.channel" :at="r.pointed.value.start" brief />
+      </template>
       <h2>{{ story.sentence }}</h2>
       <ol>
         <li v-for="(s, i) in story.steps" :key="i" :class="{ no: !s.passed }" :data-gate="s.gate">

@@ -11,6 +11,7 @@ import AskPart from './AskPart.vue'
 import BesidePart from './BesidePart.vue'
 import EventList from './EventList.vue'
 import EventStory from './EventStory.vue'
+import OverView from './OverView.vue'
 import TimeLine from './TimeLine.vue'
 import FindBar from './FindBar.vue'
 import { useRehearsal } from './useRehearsal'
@@ -130,7 +131,10 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
     </p>
     <FindBar :r="r" />
     <div class="body">
-      <TimeLine :r="r" @moment="moment" />
+      <div class="times">
+        <OverView :r="r" />
+        <TimeLine :r="r" @moment="moment" />
+      </div>
       <aside aria-label="What became of it">
         <TabBar v-model="part" :tabs="parts" />
         <EventStory v-if="part === 'story'" :r="r" />
@@ -184,6 +188,13 @@ header {
   grid-template-columns: minmax(0, 1fr) 350px;
   min-height: 0;
   border-top: 1px solid var(--rule);
+}
+
+.times {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-width: 0;
+  min-height: 0;
 }
 
 aside {

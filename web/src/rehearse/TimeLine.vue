@@ -5,7 +5,7 @@ import { computed, onMounted, useTemplateRef, watch, watchEffect } from 'vue'
 import { useSite } from '../site/useSite'
 import { palette } from '../theme/palette'
 import { clockOf, dayName, momentOf } from './clock'
-import { drawRow, EVENTS, firstFrom, ROW, xOf } from './drawTimeline'
+import { drawRow, EVENTS, firstFrom, NAMES, ROW, xOf } from './drawTimeline'
 import type { Rehearsing } from './useRehearsal'
 
 /** The days along the top, channels below with what would be on disk; only the rows in view are drawn. */
@@ -13,7 +13,6 @@ const { r } = defineProps<{ r: Rehearsing }>()
 const emit = defineEmits<{ moment: [channel: string, at: number] }>()
 const site = useSite()
 const HEAD = 34
-const NAMES = 148
 const box = useTemplateRef('box')
 const canvas = useTemplateRef('canvas')
 const { width, height } = useElementSize(box)
@@ -87,16 +86,22 @@ function draw() {
   }
   c.restore()
   c.restore()
-  c.fillStyle = p.ink
   c.save()
   c.beginPath()
   c.rect(0, HEAD, NAMES - 6, height.value)
   c.clip()
-  for (let k = first; k < last; k++) {
-    const id = r.rows.value[k]!.id
-    c.fillText(`${site.channels.get(id)?.number} ${name(id)}`, 6, HEAD + k * ROW - y.value + 26)
-  }
+  for (let k = first; k < last; k++) drawName(c, k, HEAD + k * ROW - y.value)
   c.restore()
+}
+/** A channel's name, below that of its group where one begins. */
+function drawName(c: CanvasRenderingContext2D, k: number, top: number) {
+  const group = (row: number) => site.channels.get(r.rows.value[row]?.id ?? '')?.group ?? ''
+  const { id } = r.rows.value[k]!
+  c.fillStyle = palette.value.ink
+  c.fillText(`${site.channels.get(id)?.number} ${name(id)}`, 6, top + 27)
+  if (!group(k) || (k > 0 && group(k) === group(k - 1))) return
+  c.fillStyle = palette.value.soft
+  c.fillText(group(k), 6, top + 12)
 }
 /** The row of what is pointed at comes into view. */
 watch(r.pointed, (p) => {

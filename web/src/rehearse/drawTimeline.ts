@@ -3,6 +3,7 @@ import type { Palette } from '../theme/palette'
 import { FULL, LOW, MISSED } from './useRehearsal'
 
 export const ROW = 40
+export const NAMES = 148 // the column of names
 export const EVENTS = 19 // how far down a row events are meant, and below it footage
 const INK = 15 // height of the footage
 const DOTS = 17 // where events stand

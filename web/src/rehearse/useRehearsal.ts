@@ -70,7 +70,8 @@ export function useRehearsal() {
   const seconds = computed(() => data.value?.seconds ?? 7 * 86400)
 
   // What is in view, and what is pointed at.
-  const view = ref({ from: 0, to: 7 * 86400 })
+  const FIRST = 86_400 // how much is looked at first, below all days
+  const view = ref({ from: 0, to: FIRST })
   const head = ref(0) // the play head, seconds since the first midnight
   const pointed = shallowRef<Pointed>()
   const words = ref('') // channels are found by
@@ -82,7 +83,7 @@ export function useRehearsal() {
     },
   )
   watch(seconds, (s) => {
-    if (view.value.to > s || view.value.from === 0) view.value = { from: 0, to: s }
+    if (view.value.to > s) view.value = { from: 0, to: Math.min(s, FIRST) }
     head.value = Math.min(head.value, s)
   })
 
