@@ -31,6 +31,7 @@ func TestATargetAsAVariant(t *testing.T) {
 	p.shows(`[data-test="verdicts"] .best`, "45.0 d of 40.0 required")
 	p.shows(`[data-test="differences"]`, "instead of")
 	p.until(`document.querySelectorAll('[data-two] canvas').length > 0`)
+	p.until(`document.querySelectorAll("[data-test=two-years] [data-curve]").length === 2`)
 	count := eval[int](p, `document.querySelectorAll('[data-difference]').length`)
 	last := eval[string](p, `[...document.querySelectorAll('[data-difference] span')].find((e) => /instead of/.test(e.innerText)).innerText`)
 	eval[bool](p, `([...document.querySelectorAll('[data-difference]')].find((e) => /instead of/.test(e.innerText)).querySelector('[data-test="also"]').click(), true)`)

@@ -96,8 +96,4 @@ const say = (i: number) => {
   width: 260px;
   margin-left: 10px;
 }
-
-input {
-  accent-color: var(--base);
-}
 </style>

@@ -7,6 +7,7 @@ import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
 import { dayNames } from '../time/week'
 import DifferenceList from './DifferenceList.vue'
+import TwoYears from './TwoYears.vue'
 import TwoWeeks from './TwoWeeks.vue'
 import { MOST, useCompare } from './useCompare'
 import VerdictTable from './VerdictTable.vue'
@@ -62,16 +63,19 @@ async function adopt(id: string) {
     </p>
     <p v-else-if="!list.length && asking" class="soft">Comparing…</p>
     <p v-else-if="!chosen.length" class="soft">Pick the variants to compare, above.</p>
-    <VerdictTable
-      v-if="list.length"
-      :list="list"
-      :second="second"
-      :open="site.planId"
-      @look="(id) => (other = id)"
-      @lead="lead"
-      @show="(id) => variants.show(id)"
-      @adopt="adopt"
-    />
+    <div class="verdicts">
+      <VerdictTable
+        v-if="list.length"
+        :list="list"
+        :second="second"
+        :open="site.planId"
+        @look="(id) => (other = id)"
+        @lead="lead"
+        @show="(id) => variants.show(id)"
+        @adopt="adopt"
+      />
+      <TwoYears v-if="first && second" :first="first" :second="second" />
+    </div>
     <div v-if="first && second" class="panes">
       <DifferenceList :key="second.id" :first="first" :second="second" @carry="carry" />
       <section data-test="two-weeks">
@@ -126,6 +130,13 @@ fieldset {
   display: flex;
   gap: 16px;
   margin-left: auto;
+}
+
+.verdicts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px 28px;
+  align-items: flex-start;
 }
 
 .panes {

@@ -1,4 +1,5 @@
 import type { Compared } from '../api/types'
+import { dayAndMonth } from '../ui/date'
 import { days, gigabytes, three } from '../ui/figures'
 
 /** A figure that variants are held against each other by. */
@@ -34,7 +35,7 @@ export const rows: Row[] = [
   {
     name: 'on the worst date of the year',
     of: (c) => c.year?.worstDays,
-    say: (c) => (c.year ? `${days(c.year.worstDays)} on ${c.year.worstDate}` : 'no date is special'),
+    say: (c) => (c.year ? `${days(c.year.worstDays)} on ${dayAndMonth(c.year.worstDate)}` : 'no date is special'),
     better: 'more',
   },
   {

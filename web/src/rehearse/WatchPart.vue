@@ -137,7 +137,6 @@ const shown = computed(() =>
 }
 
 .player input {
-  accent-color: var(--base);
   grid-column: 1 / -1;
 }
 

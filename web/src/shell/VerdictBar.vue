@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { choices, nameOf } from '../api/format'
 import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
+import { dayAndMonth } from '../ui/date'
 import { change, count, daysInWords, gigabytes, three } from '../ui/figures'
 import { useHand } from '../hand/useHand'
 
@@ -33,13 +34,11 @@ const drives = computed(() => {
   return `${pool.drives.map((g) => `${g.count} × ${g.terabytes} TB`).join(' + ')}, ${layout}`
 })
 
-const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })
-
 /** The date of the year on which less is kept than in an ordinary week. */
 const worstDate = computed(() => {
   const y = site.year
   if (!y || v.value.worstDays == null || y.worstDays >= v.value.worstDays - 0.05) return ''
-  return `${three(y.worstDays)} on ${date.format(Date.parse(y.worstDate))}${y.name ? `, ${y.name}` : ''}`
+  return `${three(y.worstDays)} on ${dayAndMonth(y.worstDate)}${y.name ? `, ${y.name}` : ''}`
 })
 
 const points = computed(() => {

@@ -218,10 +218,6 @@ legend {
   font-size: 12px;
 }
 
-.duty input {
-  accent-color: var(--base);
-}
-
 .columns :deep(.field) {
   grid-template-columns: minmax(0, 1fr) minmax(0, 240px) 40px;
 }

@@ -4,6 +4,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
+import { dayAndMonth } from '../ui/date'
 import { three } from '../ui/figures'
 
 export interface PoolMark {
@@ -11,8 +12,6 @@ export interface PoolMark {
   days: number
   name: string
 }
-
-const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })
 
 /** What the days of a pool are held against, each with its mark. */
 export function usePoolMarks(pool: () => PoolFigures, year: () => YearPool | undefined) {
@@ -36,7 +35,7 @@ export function usePoolMarks(pool: () => PoolFigures, year: () => YearPool | und
     if (p.worstDays != null) add('worst', p.worstDays, `${three(p.worstDays)} at the worst hour`)
     const worst = year()
     if (worst?.worstDays != null && worst.worstDate)
-      add('year', worst.worstDays, `${three(worst.worstDays)} on ${date.format(Date.parse(worst.worstDate))}`)
+      add('year', worst.worstDays, `${three(worst.worstDays)} on ${dayAndMonth(worst.worstDate)}`)
     const f = failed.value
     if (f?.poolDays != null && f.lostPercent < 100 && f.poolDays < (p.retentionDays ?? Infinity) - 0.05)
       add('failed', f.poolDays, `${three(f.poolDays)} after a failed drive`)

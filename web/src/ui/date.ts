@@ -45,3 +45,8 @@ export function writeDate(date: string, locale = navigator.language): string {
     Date.parse(date),
   )
 }
+
+const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })
+
+/** Writes a date of a year that is known, such as 7 August. */
+export const dayAndMonth = (date: string) => short.format(Date.parse(date))

@@ -152,8 +152,4 @@ legend {
   color: var(--soft);
   padding: 0;
 }
-
-input {
-  accent-color: var(--base);
-}
 </style>
