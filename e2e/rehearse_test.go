@@ -98,6 +98,16 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	p.click(`[data-test="next-held"]`)
 	p.click(`[data-tab="story"]`)
 	p.shows(`[data-test="story"]`, "was not told")
+
+	// On the Sunday on which an hour comes twice, a time in the morning is what clocks show.
+	p.open("/sites/quay/rehearse?from=2026-10-25&days=1", `[data-test="sums"]`)
+	p.click(`[data-tab="ask"]`)
+	for typed, seconds := range map[string]int{"0:30": 1800, "10:00": 11 * 3600} {
+		eval[bool](p, `(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
+		p.keys(typed + kb.Enter)
+		p.until(`document.querySelector('[data-test="ask"]').innerText.includes("Sun 25 Oct ` + fmt.Sprintf("%05s", typed) + `:00")`)
+		p.until(fmt.Sprintf(`performance.getEntriesByType('resource').some((r) => r.name.includes('/have') && new URL(r.name).searchParams.get('at') === '%d')`, seconds))
+	}
 }
 
 // TestDaysThatCannotBeRehearsed types dates and numbers that are none, and rates that would fill the world.

@@ -19,6 +19,9 @@ func TestARehearsedWeek(t *testing.T) {
 	if w.Seconds != 73*3600 || len(w.Days) != 3 || w.Days[1].Hours != 25 && w.Days[1].Hours != 24 || len(w.Channels) != 15 || w.Sums.Wanted < 1000 || w.Sums.Full+w.Sums.Low+w.Sums.Missed != w.Sums.Wanted {
 		t.Fatalf("%v s, %+v, %+v", w.Seconds, w.Days, w.Sums)
 	}
+	if w.Days[0].Change != 0 || w.Days[1].Hours == 25 && (w.Days[1].Change < 3600 || w.Days[1].Change > 4*3600) {
+		t.Errorf("clocks change at %v and %v s", w.Days[0].Change, w.Days[1].Change)
+	}
 	if len(w.Others) != 2 || w.Others[1].Name != "clocks go forward" || w.Others[1].From.Weekday() != 0 || w.Others[0].From.Weekday() != 0 {
 		t.Errorf("%+v", w.Others)
 	}

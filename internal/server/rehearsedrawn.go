@@ -35,6 +35,7 @@ type PlayedDay struct {
 	Date    week.Date `json:"date"`
 	From    float64   `json:"from" doc:"Seconds since the first midnight"`
 	Hours   float64   `json:"hours" doc:"23 or 25 where clocks change"`
+	Change  float64   `json:"change,omitempty" doc:"Seconds after its midnight at which clocks change; absent where they do not"`
 	Special string    `json:"special,omitempty" doc:"Name of the special day that it is"`
 }
 
@@ -96,6 +97,9 @@ func drawn(e entry, r *rehearse.Rehearsal) *Played {
 		date, begins := midnight(k)
 		_, ends := midnight(k + 1)
 		day := PlayedDay{Date: date, From: secs(r.SinceMidnight(begins)), Hours: ends.Sub(begins).Hours()}
+		if _, change := begins.ZoneBounds(); change.After(begins) && change.Before(ends) {
+			day.Change = change.Sub(begins).Seconds()
+		}
 		if special[k] != nil {
 			day.Special = special[k].Name
 		}

@@ -3616,6 +3616,11 @@ export interface components {
             name: string;
         };
         PlayedDay: {
+            /**
+             * Format: double
+             * @description Seconds after its midnight at which clocks change; absent where they do not
+             */
+            change?: number;
             /** Format: date */
             date: string;
             /**

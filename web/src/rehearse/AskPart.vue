@@ -3,7 +3,7 @@ import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 
 import { useSite } from '../site/useSite'
-import { momentOf } from './clock'
+import { momentOf, secondsOf } from './clock'
 import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 
@@ -34,7 +34,7 @@ function ask() {
   const m = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/.exec(time.value.trim())
   wrong.value = m ? '' : 'A time is written as 08:00 or 08:00:30.'
   const d = r.data.value?.days[day.value]
-  if (m && d) at.value = d.from + 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0)
+  if (m && d) at.value = secondsOf(d, 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0))
 }
 </script>
 

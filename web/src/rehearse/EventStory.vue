@@ -22,11 +22,14 @@ const { data: story, failure } = useAnswer(
       : undefined,
   { keep: true },
 )
-const findings = computed(() =>
-  site.findings
-    .filter((f) => !f.accepted && f.fix && (f.channels ?? [f.channel]).includes(r.pointed.value?.channel))
-    .slice(0, 3),
-)
+/** What mends a loss on the way to disk; where there is nothing of that, what else is found of the channel. */
+const findings = computed(() => {
+  const all = site.findings.filter(
+    (f) => !f.accepted && f.fix && (f.channels ?? [f.channel]).includes(r.pointed.value?.channel),
+  )
+  const lossy = all.filter((f) => f.gate)
+  return (lossy.length ? lossy : all).slice(0, 3)
+})
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import { computed, onMounted, useTemplateRef, watch, watchEffect } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { palette } from '../theme/palette'
-import { clockOf, dayName, momentOf } from './clock'
+import { clockOf, dayName, momentOf, secondsOf } from './clock'
 import { drawRow, EVENTS, firstFrom, NAMES, ROW, xOf } from './drawTimeline'
 import type { Rehearsing } from './useRehearsal'
 
@@ -52,8 +52,8 @@ function draw() {
     // Night, from ten to six.
     c.fillStyle = p.ink
     c.globalAlpha = 0.05
-    c.fillRect(left, HEAD, xOf(s, day.from + 6 * 3600) - left, height.value)
-    const evening = xOf(s, day.from + (day.hours - 2) * 3600)
+    c.fillRect(left, HEAD, xOf(s, secondsOf(day, 6 * 3600)) - left, height.value)
+    const evening = xOf(s, secondsOf(day, 22 * 3600))
     c.fillRect(evening, HEAD, right - evening, height.value)
     c.globalAlpha = 1
     c.fillStyle = p.rule

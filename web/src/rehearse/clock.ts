@@ -13,15 +13,21 @@ const two = (n: number) => String(n).padStart(2, '0')
 
 export const dayName = (date: string) => weekday.format(Date.parse(date))
 
-/**
- * A time of day in seconds after midnight as clocks show it. In a day of 23 or 25 hours clocks are an hour off behind
- * the change, which is in the early morning everywhere that has one.
- */
+/** The time of day that clocks show at a moment. Behind a change of the clocks they are an hour off. */
 export function clockOf(data: Played, at: number): string {
   const day = dayAt(data, at)
   let s = Math.floor(at - day.from)
-  if (day.hours !== 24 && s >= 3 * 3600) s += (24 - day.hours) * 3600
+  if (day.change != null && s >= day.change) s += (24 - day.hours) * 3600
   return `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`
+}
+
+/**
+ * The moment of a day at which clocks show a time, in seconds after midnight: the first of two, and the change itself
+ * for a time that they leave out.
+ */
+export function secondsOf(day: Played['days'][number], seconds: number): number {
+  if (day.change == null || seconds < day.change) return day.from + seconds
+  return day.from + Math.max(day.change, seconds - (24 - day.hours) * 3600)
 }
 
 export const momentOf = (data: Played, at: number) => `${dayName(dayAt(data, at).date)} ${clockOf(data, at)}`
