@@ -59,7 +59,8 @@ const { data: wrong } = useAnswer(
     <p v-if="wrong?.channels?.length" data-test="wrong-way">
       Set the wrong way round it would be in alarm for ever and keep
       {{ count(wrong.channels.length, 'channel') }} recording:
-      <b>{{ changed(wrong.moreGigabytesPerDay) || '+0' }} GB a day</b>, {{ days(wrong.keptDays) }} kept rather than
+      <b>{{ changed(wrong.moreGigabytesPerDay) || '+0' }} GB a day</b>,
+      {{ days(wrong.keptDays).replace(' ', '\u00a0') }} kept rather than
       {{ wrong.keptDaysNow == null ? 'for ever' : three(wrong.keptDaysNow) }}.
     </p>
     <p v-else-if="wrong" class="soft">It records nothing: set the wrong way round it would cost no disk.</p>

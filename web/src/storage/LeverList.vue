@@ -36,7 +36,7 @@ function price(l: ReachLever) {
 </script>
 
 <template>
-  <template v-if="levers.length">
+  <div v-if="levers.length">
     <h2>One change by itself</h2>
     <table data-test="levers">
       <thead>
@@ -85,7 +85,7 @@ function price(l: ReachLever) {
         </template>
       </tbody>
     </table>
-  </template>
+  </div>
 </template>
 
 <style scoped>

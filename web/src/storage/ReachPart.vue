@@ -1,24 +1,19 @@
 <script setup lang="ts">
-import { ElOption, ElSelect } from 'element-plus'
-import { computed, useId } from 'vue'
+import { computed } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
 import { change, count, three } from '../ui/figures'
 import { notice } from '../ui/notice'
-import NumberField from '../ui/NumberField.vue'
-import SwitchField from '../ui/SwitchField.vue'
 import FrontierChart from './FrontierChart.vue'
 import LeverList from './LeverList.vue'
-import PricesForm from './PricesForm.vue'
-import { ofGroup, useReach } from './useReach'
+import ReachQuestion from './ReachQuestion.vue'
+import { useReach } from './useReach'
 
 /** What would it take: a target, what may not be touched, the least that is lost, in words a fitter could enter. */
 const site = useSite()
-const id = useId()
 const reach = useReach()
-const { wanted, locked, frames, quality, drives, money, days, data, failure, asking, progress, stop, stopped } = reach
-const groups = computed(() => [...new Set(cameras.value.flatMap((c) => c.group || []))])
+const { wanted, quality, days, data, failure, asking, progress, stop, stopped } = reach
 const currency = computed(() => site.plan?.prices?.currency ?? '')
 const sizes = (list: number[]) => list.map((tb) => `${three(tb)} TB`).join(', ')
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
@@ -54,64 +49,7 @@ const asVariant = () =>
 
 <template>
   <section data-test="reach">
-    <div class="question">
-      <h2>What would it take to keep</h2>
-      <NumberField
-        label="Days to keep"
-        unit="days"
-        :value="days"
-        :min="0.1"
-        :max="36500"
-        data-field="target"
-        @change="(v) => (wanted = v)"
-      />
-      <b>on every channel?</b>
-    </div>
-    <div class="ask">
-      <div class="lock">
-        <label :for="id">Not to be touched</label>
-        <ElSelect
-          :id="id"
-          v-model="locked"
-          multiple
-          filterable
-          collapse-tags
-          :max-collapse-tags="2"
-          size="small"
-          placeholder="all may be changed"
-          data-choice="locked"
-        >
-          <ElOption v-for="g in groups" :key="`g ${g}`" :value="ofGroup(g)" :label="`All of ${g}`" />
-          <ElOption v-for="c in cameras" :key="c.id" :value="c.id" :label="`${c.number} ${c.name}`" />
-        </ElSelect>
-      </div>
-      <SwitchField label="No fewer frames" :value="frames" @change="(on) => (frames = on)" />
-      <NumberField
-        label="More drives a pool, at most"
-        :value="drives"
-        :min="0"
-        :max="24"
-        whole
-        data-field="drives"
-        @change="(v) => (drives = v)"
-      />
-      <NumberField
-        v-if="drives"
-        label="for at most"
-        :unit="currency"
-        :value="money"
-        :min="0"
-        optional
-        data-field="money"
-        @change="(v) => (money = v)"
-        @clear="money = undefined"
-      />
-      <SwitchField label="Pictures may be worse" :value="quality" @change="(on) => (quality = on)" />
-    </div>
-    <details v-if="drives || site.plan?.prices" :open="!!drives">
-      <summary>Prices of drives</summary>
-      <PricesForm />
-    </details>
+    <ReachQuestion :reach="reach" />
     <p v-if="asking && progress !== undefined" class="going" role="status" data-test="reach-progress">
       <progress max="100" :value="progress" /> Trying every channel: {{ Math.round(progress) }} %
       <button type="button" class="plain-button link" data-test="stop-reach" @click="stop">Stop</button>
@@ -121,130 +59,81 @@ const asVariant = () =>
     </p>
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!data" class="soft">{{ asking ? 'Trying every channel…' : '' }}</p>
-    <template v-else>
-      <FrontierChart
-        v-if="(data.frontier?.length ?? 0) > 1"
-        :points="data.frontier!"
-        :days="days"
-        :at="data.point"
-        @days="(d) => (wanted = d)"
-      />
-      <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
-      <p v-if="!data.evidence" data-test="no-evidence">
-        No events are expected here, so nothing counts as lost. Say on
-        <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what happens in
-        front of the cameras; then the price in evidence shows.
-      </p>
-      <p v-if="data.unpricedTerabytes?.length" data-test="unpriced">
-        Drives of {{ sizes(data.unpricedTerabytes) }} have no price, so they are left out where a sum is given.
-      </p>
-      <p data-test="answer">
-        <template v-if="isThere">That many days are kept already; nothing need be changed.</template>
-        <template v-else-if="data.reached"
-          ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b> and
-          <b>{{ lost(data.point.lostPerDay) }}</b>{{
-            data.exact ? ', the best there is' : ', the best that was found'
-          }}; {{ three(data.point.gigabytesPerDay) }} GB a day.<template v-if="data.point.price">
-            The drives cost {{ three(data.point.price) }} {{ currency }}.</template
+    <div v-else class="found">
+      <div>
+        <FrontierChart
+          v-if="(data.frontier?.length ?? 0) > 1"
+          :points="data.frontier!"
+          :days="days"
+          :at="data.point"
+          @days="(d) => (wanted = d)"
+        />
+        <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
+        <p v-if="!data.evidence" data-test="no-evidence">
+          No events are expected here, so nothing counts as lost. Say on
+          <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what happens in
+          front of the cameras; then the price in evidence shows.
+        </p>
+        <p v-if="data.unpricedTerabytes?.length" data-test="unpriced">
+          Drives of {{ sizes(data.unpricedTerabytes) }} have no price, so they are left out where a sum is given.
+        </p>
+        <p data-test="answer">
+          <template v-if="isThere">That many days are kept already; nothing need be changed.</template>
+          <template v-else-if="data.reached"
+            ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b> and
+            <b>{{ lost(data.point.lostPerDay) }}</b>{{
+              data.exact ? ', the best there is' : ', the best that was found'
+            }}; {{ three(data.point.gigabytesPerDay) }} GB a day.<template v-if="data.point.price">
+              The drives cost {{ three(data.point.price) }} {{ currency }}.</template
+            >
+            An event that is kept low counts half.<template v-if="quality">
+              Worse pictures count in no evidence.</template
+            ></template
           >
-          An event that is kept low counts half.<template v-if="quality">
-            Worse pictures count in no evidence.</template
-          ></template
-        >
-        <template v-else
-          ><b class="short">Not to be had.</b> At most
-          <b>{{ data.point.days == null ? 'any number of' : three(data.point.days) }} days</b> by what may be
-          changed<template v-if="data.lock"
-            >; the lock of {{ name(data.lock) }} costs most, {{ three(data.lockDays ?? 0) }} days</template
-          >. More drives, or fewer channels on this pool, would have to do the rest.</template
-        >
-      </p>
-      <ol class="changes" data-test="changes">
-        <li v-for="c in data.changes" :key="c.words">
-          <template v-if="c.channels?.length"
-            ><b>{{ who(c.channels) }}</b
-            >: </template
-          >{{ c.words }}
-        </li>
-      </ol>
-      <p v-if="data.edits?.length" class="acts">
-        <button type="button" class="act" data-test="do-it" @click="make">
-          Do it here, {{ count(data.changes?.length ?? 0, 'change') }}
-        </button>
-        <button type="button" class="act quiet" data-test="make-it-a-variant" @click="asVariant">
-          Make it a variant
-        </button>
-      </p>
+          <template v-else
+            ><b class="short">Not to be had.</b> At most
+            <b>{{ data.point.days == null ? 'any number of' : three(data.point.days) }} days</b> by what may be
+            changed<template v-if="data.lock"
+              >; the lock of {{ name(data.lock) }} costs most, {{ three(data.lockDays ?? 0) }} days</template
+            >. More drives, or fewer channels on this pool, would have to do the rest.</template
+          >
+        </p>
+        <ol class="changes" data-test="changes">
+          <li v-for="c in data.changes" :key="c.words">
+            <template v-if="c.channels?.length"
+              ><b>{{ who(c.channels) }}</b
+              >: </template
+            >{{ c.words }}
+          </li>
+        </ol>
+        <p v-if="data.edits?.length" class="acts">
+          <button type="button" class="act" data-test="do-it" @click="make">
+            Do it here, {{ count(data.changes?.length ?? 0, 'change') }}
+          </button>
+          <button type="button" class="act quiet" data-test="make-it-a-variant" @click="asVariant">
+            Make it a variant
+          </button>
+        </p>
+      </div>
       <LeverList :levers="data.levers ?? []" />
-    </template>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.ask :deep(.field) {
-  gap: 8px;
-}
-
-.question {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 8px;
-  align-items: center;
-  margin: 6px 0 2px;
-}
-
-.question h2,
-.question b {
-  margin: 0;
-  font-weight: 700;
-  font-size: 14.5px;
-}
-
-.question :deep(.field) {
-  display: flex;
-  gap: 6px;
-  width: auto;
-}
-
-.question :deep(.field > label) {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
-
-.question :deep(.el-input) {
-  width: 64px;
-}
-
-.ask {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 22px;
-  align-items: center;
-}
-
-.lock {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  white-space: nowrap;
-}
-
-.lock .el-select {
-  width: 230px;
-}
-
 .going {
   display: flex;
   gap: 10px;
   align-items: center;
 }
 
-summary {
-  cursor: pointer;
-  color: var(--soft);
+@media (min-width: 1700px) {
+  .found {
+    display: grid;
+    grid-template-columns: minmax(0, 620px) minmax(0, 1fr);
+    gap: 36px;
+    align-items: start;
+  }
 }
 
 .acts {

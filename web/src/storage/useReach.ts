@@ -78,3 +78,5 @@ export function useReach() {
 
   return { wanted, locked, frames, quality, drives, money, days, data, failure, asking, again, progress, stop, stopped }
 }
+
+export type Reach = ReturnType<typeof useReach>
