@@ -98,9 +98,11 @@ func TestScreenshots(t *testing.T) {
 	p.open(week+"/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
 	p.click(`[data-test="next-missed"]`)
 	p.shows(`[data-test="story"]`, "On disk")
-	for range 6 {
+	p.click(`[data-test="next-missed"]`)
+	for range 2 {
 		p.click(`[data-test="closer"]`)
 	}
+	p.shows(`[data-test="odds"]`, "of 200")
 	p.shoot(dir, "rehearse")
 	p.open(week, gangwayA+" canvas")
 	p.click(`[data-duty="keyframes"]`)
