@@ -99,6 +99,17 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	p.click(`[data-tab="story"]`)
 	p.shows(`[data-test="story"]`, "was not told")
 
+	// Contacts and buttons have lines of their own, and their story.
+	p.click(`[data-tab="list"]`)
+	p.click(`[data-way="alarms"]`)
+	p.shows(`[data-test="event-list"]`, "contact: happened")
+	p.click(`[data-tab="story"]`)
+	p.click(`[data-test="next-event"]`)
+	p.shows(`[data-test="story"]`, "contact")
+	if text := p.text(`[data-test="story"]`); strings.Contains(text, "Would we have it") {
+		t.Errorf("a contact is asked for footage: %s", text)
+	}
+
 	// On the Sunday on which an hour comes twice, a time in the morning is what clocks show.
 	p.open("/sites/quay/rehearse?from=2026-10-25&days=1", `[data-test="sums"]`)
 	p.click(`[data-tab="ask"]`)

@@ -233,6 +233,15 @@ func (r *Rehearsal) Plan() *plan.Plan { return r.plan }
 // Of are the events of a channel, by their place, whoever they are wanted by.
 func (r *Rehearsal) Of(channel int) []int { return r.own[channel] }
 
+// OfCause are the events of an alarm input or a button, by its place in the plan, or those in which a channel's picture is
+// lost or it is tampered with; in order.
+func (r *Rehearsal) OfCause(s Source, at int) []int {
+	if list := r.other[s]; at < len(list) {
+		return list[at]
+	}
+	return nil
+}
+
 // SinceMidnight is how long after the first midnight a moment on the clocks of the site is.
 func (r *Rehearsal) SinceMidnight(at time.Time) Ms {
 	return Ms(at.Sub(r.clock.midnight).Milliseconds())

@@ -39,6 +39,25 @@ func TestARehearsedWeek(t *testing.T) {
 	if fates[0] != w.Sums.Missed || fates[1] != w.Sums.Low || fates[2] != w.Sums.Full {
 		t.Errorf("%v against %+v", fates, w.Sums)
 	}
+	plan := demo.PennywhistleQuay()
+	if len(w.Causes) < len(plan.AlarmInputs)+len(plan.CallButtons) || w.Causes[0].ID != plan.AlarmInputs[0].ID {
+		t.Errorf("%d causes", len(w.Causes))
+	}
+	happened := 0
+	for _, cause := range w.Causes {
+		if happened += len(cause.Start); len(cause.Start) != len(cause.Length) || len(cause.Start) != len(cause.Event) {
+			t.Errorf("%s: columns of different lengths", cause.Name)
+		}
+		for k := range min(1, len(cause.Event)) {
+			told := call[map[string]any](c, "GET", fmt.Sprintf("/api/plans/site/rehearse/event?%s&event=%d", week, cause.Event[k]), "", 200)
+			if !strings.Contains(told["sentence"].(string), cause.Name) {
+				t.Errorf("%s is told as %v", cause.Name, told)
+			}
+		}
+	}
+	if happened < 20 {
+		t.Errorf("%d alarms in three days", happened)
+	}
 	hall := w.Channels[0]
 	story := call[map[string]any](c, "GET", fmt.Sprintf("/api/plans/site/rehearse/event?%s&event=%d", week, hall.Event[3]), "", 200)
 	if !strings.Contains(story["sentence"].(string), "Ticket hall") {

@@ -18,6 +18,7 @@ type Played struct {
 	Seconds  float64         `json:"seconds" doc:"Length of all days; one may have 23 or 25 hours"`
 	Days     []PlayedDay     `json:"days"`
 	Channels []PlayedChannel `json:"channels" doc:"Those with a camera, in the order of the plan"`
+	Causes   []PlayedCause   `json:"causes" doc:"What happens beside the channels' own motion: alarm inputs, buttons, and pictures that are lost or tampered with"`
 	Sums     rehearse.Sums   `json:"sums"`
 	Messages []PlayedMessage `json:"messages"`
 	Monitors []PlayedShown   `json:"monitors"`
@@ -53,6 +54,16 @@ type PlayedChannel struct {
 	Away   []float64 `json:"away" doc:"Of a movable camera: beginnings and ends of looking elsewhere, in turn"`
 }
 
+// PlayedCause is when something else happened than motion before a camera.
+type PlayedCause struct {
+	Kind   string    `json:"kind" enum:"alarm,button,lost,tampered"`
+	ID     string    `json:"id" doc:"Of the input, the button or the channel"`
+	Name   string    `json:"name"`
+	Start  []float64 `json:"start"`
+	Length []float64 `json:"length"`
+	Event  []int     `json:"event" doc:"By which an event is asked about"`
+}
+
 // PlayedMessage is when a receiver was told, and not told.
 type PlayedMessage struct {
 	ID    string    `json:"id"`
@@ -85,7 +96,7 @@ func (s *service) rehearse(ctx context.Context, in *RehearseParam) (*body[*Playe
 // drawn turns a rehearsal into what is drawn of it.
 func drawn(e entry, r *rehearse.Rehearsal) *Played {
 	p := e.head.Plan
-	out := &Played{Version: e.head.Version, Seconds: secs(r.Length), Sums: r.Sums(), Channels: []PlayedChannel{}, Messages: []PlayedMessage{}, Monitors: []PlayedShown{}}
+	out := &Played{Version: e.head.Version, Seconds: secs(r.Length), Sums: r.Sums(), Channels: []PlayedChannel{}, Causes: causesDrawn(r), Messages: []PlayedMessage{}, Monitors: []PlayedShown{}}
 	zone := r.Zone()
 	special := p.Site.SpecialDaysFrom(r.Ask.From, r.Ask.Days)
 	midnight := func(k int) (week.Date, time.Time) {
@@ -180,6 +191,33 @@ func channelDrawn(r *rehearse.Rehearsal, i int) PlayedChannel {
 		}
 	}
 	return c
+}
+
+// causesDrawn are all inputs and buttons, and what happened to pictures.
+func causesDrawn(r *rehearse.Rehearsal) []PlayedCause {
+	p, out := r.Plan(), []PlayedCause{}
+	add := func(kind rehearse.Source, at int, id, name string, always bool) {
+		c := PlayedCause{string(kind), id, name, []float64{}, []float64{}, []int{}}
+		for _, n := range r.OfCause(kind, at) {
+			if e := &r.Events[n]; e.End > 0 && e.Start < r.Length {
+				c.Start, c.Length, c.Event = append(c.Start, secs(e.Start)), append(c.Length, secs(e.End-e.Start)), append(c.Event, n)
+			}
+		}
+		if always || len(c.Start) > 0 {
+			out = append(out, c)
+		}
+	}
+	for i, a := range p.AlarmInputs {
+		add(rehearse.Alarm, i, a.ID, a.Name, true)
+	}
+	for i, a := range p.CallButtons {
+		add(rehearse.Button, i, a.ID, a.Name, true)
+	}
+	for i, c := range p.Channels {
+		add(rehearse.Lost, i, c.ID, "Picture lost on "+c.Name, false)
+		add(rehearse.Tampered, i, c.ID, "Tampering with "+c.Name, false)
+	}
+	return out
 }
 
 // worthALook are the Mondays of weeks after a date that are not like others: the first with a special day, and the first in

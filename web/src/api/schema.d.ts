@@ -3572,6 +3572,8 @@ export interface components {
             version: number;
         };
         Played: {
+            /** @description What happens beside the channels' own motion: alarm inputs, buttons, and pictures that are lost or tampered with */
+            causes: components["schemas"]["PlayedCause"][];
             /** @description Those with a camera, in the order of the plan */
             channels: components["schemas"]["PlayedChannel"][];
             days: components["schemas"]["PlayedDay"][];
@@ -3590,6 +3592,17 @@ export interface components {
              * @description Of the plan
              */
             version: number;
+        };
+        PlayedCause: {
+            /** @description By which an event is asked about */
+            event: number[];
+            /** @description Of the input, the button or the channel */
+            id: string;
+            /** @enum {string} */
+            kind: "alarm" | "button" | "lost" | "tampered";
+            length: number[];
+            name: string;
+            start: number[];
         };
         PlayedChannel: {
             /** @description Of a movable camera: beginnings and ends of looking elsewhere, in turn */

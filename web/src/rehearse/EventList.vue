@@ -10,14 +10,21 @@ import { firstFrom } from './drawTimeline'
 const { r } = defineProps<{ r: Rehearsing }>()
 const site = useSite()
 const MOST = 200
-const words = ['missed', 'kept low', 'kept in full', 'unwanted, no trigger', 'unwanted, a trigger']
+const words = ['missed', 'kept low', 'kept in full', 'unwanted, no trigger', 'unwanted, a trigger', 'happened']
 const list = computed(() => {
   const { from, to } = r.view.value
-  const out: { channel: string; event: number; start: number; fate: number; length: number }[] = []
+  const out: { channel: string; name: string; event: number; start: number; fate: number; length: number }[] = []
   for (const c of r.rows.value) {
     for (let k = firstFrom(c.start, from); k < c.start.length && c.start[k]! < to; k++) {
       if (!r.shows(c.fate[k]!)) continue
-      out.push({ channel: c.id, event: c.event[k]!, start: c.start[k]!, fate: c.fate[k]!, length: c.length[k]! })
+      out.push({
+        channel: c.cause ? '' : c.id,
+        name: c.cause ?? site.channels.get(c.id)?.name ?? c.id,
+        event: c.event[k]!,
+        start: c.start[k]!,
+        fate: c.fate[k]!,
+        length: c.length[k]!,
+      })
       if (out.length > 20_000) return out
     }
   }
@@ -31,9 +38,8 @@ const list = computed(() => {
     <ol>
       <li v-for="e in list.slice(0, MOST)" :key="e.event">
         <button type="button" class="plain-button link" @click="r.point(e)">
-          {{ momentOf(r.data.value!, Math.max(0, e.start)) }}, {{ site.channels.get(e.channel)?.name }}
-        </button>
-        <span :class="{ short: e.fate === 0 }"> {{ words[e.fate] }}</span>
+          {{ momentOf(r.data.value!, Math.max(0, e.start)) }}, {{ e.name }}</button
+        ><span :class="{ short: e.fate === 0 }">{{ `: ${words[e.fate]}` }}</span>
       </li>
     </ol>
     <p v-if="list.length > MOST" class="soft">and {{ list.length - MOST }} more; look closer to see them.</p>

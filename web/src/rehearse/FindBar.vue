@@ -20,8 +20,8 @@ function find(what: 'missed' | 'held') {
     <ElInput
       v-model="words"
       size="small"
-      placeholder="Find channels"
-      aria-label="Find channels"
+      placeholder="Find channels, inputs"
+      aria-label="Find channels and inputs"
       clearable
       data-field="find"
     />
@@ -29,10 +29,11 @@ function find(what: 'missed' | 'held') {
       v-model="fates"
       label="Events"
       :ways="[
-        ['all', 'All events'],
+        ['all', 'All'],
         ['missed', 'Missed'],
         ['low', 'Low'],
         ['unwanted', 'Unwanted'],
+        ['alarms', 'Alarms', 'Contacts, buttons, and pictures that are lost or tampered with'],
       ]"
     />
     <button type="button" class="plain-button link" data-test="next-missed" @click="find('missed')">Next missed</button>

@@ -30,7 +30,7 @@ const areas = computed(() => {
 })
 /** Who is on a way now: each as a box where they are. */
 const walkers = computed(() => {
-  const c = r.rows.value.find((x) => x.id === channel)
+  const c = r.cameras.value.find((x) => x.id === channel)
   const s = sight.value
   if (!c || !s) return []
   const at = r.head.value

@@ -95,10 +95,13 @@ function draw() {
 }
 /** A channel's name, below that of its group where one begins. */
 function drawName(c: CanvasRenderingContext2D, k: number, top: number) {
-  const group = (row: number) => site.channels.get(r.rows.value[row]?.id ?? '')?.group ?? ''
-  const { id } = r.rows.value[k]!
+  const group = (at: number) => {
+    const row = r.rows.value[at]
+    return row?.group ?? site.channels.get(row?.id ?? '')?.group ?? ''
+  }
+  const { id, cause } = r.rows.value[k]!
   c.fillStyle = palette.value.ink
-  c.fillText(`${site.channels.get(id)?.number} ${name(id)}`, 6, top + 27)
+  c.fillText(cause ?? `${site.channels.get(id)?.number} ${name(id)}`, 6, top + 27, NAMES - 12)
   if (!group(k) || (k > 0 && group(k) === group(k - 1))) return
   c.fillStyle = palette.value.soft
   c.fillText(group(k), 6, top + 12)
@@ -144,7 +147,7 @@ function release(event: PointerEvent) {
   const { at, row, isOver, isFootage } = place(event)
   r.seek(at)
   if (!isOver || !row) return
-  if (isFootage) {
+  if (isFootage && !row.cause) {
     emit('moment', row.id, at)
     return
   }
@@ -158,8 +161,8 @@ function release(event: PointerEvent) {
       r.shows(row.fate[k]!)
     )
       if (found < 0 || row.fate[k]! < row.fate[found]!) found = k
-  if (found >= 0) r.point({ channel: row.id, event: row.event[found]!, start: row.start[found]! })
-  else emit('moment', row.id, at)
+  if (found >= 0) r.point({ channel: row.cause ? '' : row.id, event: row.event[found]!, start: row.start[found]! })
+  else if (!row.cause) emit('moment', row.id, at)
 }
 function wheel(event: WheelEvent) {
   if (event.ctrlKey || event.metaKey) {
@@ -191,7 +194,7 @@ function key(event: KeyboardEvent) {
 const spoken = computed(() => {
   const data = r.data.value
   if (!data) return 'The days are being played'
-  return `${r.rows.value.length} channels from ${momentOf(data, r.view.value.from)} to ${momentOf(data, r.view.value.to - 1)}. The list below says what is in view.`
+  return `${r.cameras.value.length} channels from ${momentOf(data, r.view.value.from)} to ${momentOf(data, r.view.value.to - 1)}. The list below says what is in view.`
 })
 </script>
 

@@ -51,7 +51,7 @@ interface Tile {
 }
 const tiles = computed<Tile[]>(() => {
   const at = r.head.value
-  return r.rows.value.map((c) => {
+  return r.cameras.value.map((c) => {
     const k = firstFrom(c.to, at + 1e-6)
     const on = k < c.from.length && c.from[k]! <= at
     let away = false

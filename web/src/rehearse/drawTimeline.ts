@@ -1,6 +1,6 @@
 import type { PlayedChannel } from '../api/types'
 import type { Palette } from '../theme/palette'
-import { FULL, LOW, MISSED } from './useRehearsal'
+import { FULL, LOW, MISSED, OTHER } from './useRehearsal'
 
 export const ROW = 40
 export const NAMES = 148 // the column of names
@@ -128,8 +128,16 @@ function layer(
   c.restore()
 }
 
-/** An event: hollow where it was missed, half where it is kept low, full where in full; a short tick where unwanted. */
+/**
+ * An event: hollow where it was missed, half where it is kept low, full where in full; a short tick where unwanted; in
+ * the colour of alarms where it is no motion.
+ */
 function mark(c: CanvasRenderingContext2D, fate: number, x: number, y: number, wide: number, p: Palette) {
+  if (fate === OTHER) {
+    c.fillStyle = p.alarm
+    c.fillRect(x, y - 9, Math.min(Math.max(2, wide), 400), 9)
+    return
+  }
   if (fate > FULL) {
     c.fillStyle = p.soft
     c.fillRect(x, y - (fate === 4 ? 5 : 3), 1, fate === 4 ? 5 : 3)

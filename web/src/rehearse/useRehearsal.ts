@@ -18,6 +18,15 @@ export const MISSED = 0
 export const LOW = 1
 export const FULL = 2
 
+export const OTHER = 5 // alarms, buttons, pictures that are lost
+
+/** A line of the timeline: a channel, or what happens beside the channels' own motion. */
+export interface Row extends PlayedChannel {
+  cause?: string // its name
+  group?: string
+}
+const groupsOfCauses = { alarm: 'Alarm inputs', button: 'Buttons', lost: 'Pictures', tampered: 'Pictures' }
+
 const pad = (n: number) => String(n).padStart(2, '0')
 
 /** The Monday after today, as a date. */
@@ -75,7 +84,7 @@ export function useRehearsal() {
   const head = ref(0) // the play head, seconds since the first midnight
   const pointed = shallowRef<Pointed>()
   const words = ref('') // channels are found by
-  const fates = ref<'all' | 'missed' | 'low' | 'unwanted'>('all')
+  const fates = ref<'all' | 'missed' | 'low' | 'unwanted' | 'alarms'>('all')
   watch(
     () => [from.value, days.value, number.value],
     () => {
@@ -87,16 +96,47 @@ export function useRehearsal() {
     head.value = Math.min(head.value, s)
   })
 
-  const rows = computed<PlayedChannel[]>(() => {
-    const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
-    return (data.value?.channels ?? []).filter((c) => {
+  const found = (text: string) =>
+    words.value
+      .toLowerCase()
+      .split(/\s+/)
+      .every((w) => text.toLowerCase().includes(w))
+  const cameras = computed<Row[]>(() =>
+    (data.value?.channels ?? []).filter((c) => {
       const ch = site.channels.get(c.id)
-      return wanted.every((w) => `${ch?.number} ${ch?.name} ${ch?.group ?? ''}`.toLowerCase().includes(w))
-    })
-  })
+      return found(`${ch?.number} ${ch?.name} ${ch?.group ?? ''}`)
+    }),
+  )
+  const causes = computed<Row[]>(() =>
+    (data.value?.causes ?? [])
+      .filter((c) => found(`${c.name} ${groupsOfCauses[c.kind]}`))
+      .map(({ kind, id, name, start, length, event }) => ({
+        id: `${kind} ${id}`,
+        cause: name,
+        group: groupsOfCauses[kind],
+        start,
+        length,
+        event,
+        fate: start.map(() => OTHER),
+        from: [],
+        to: [],
+        layer: [],
+        walk: [],
+        away: [],
+      })),
+  )
+  const rows = computed<Row[]>(() =>
+    fates.value === 'alarms'
+      ? causes.value
+      : fates.value === 'all'
+        ? [...cameras.value, ...causes.value]
+        : cameras.value,
+  )
   const shows = (fate: number) =>
     fates.value === 'all' ||
-    (fates.value === 'missed' ? fate === MISSED : fates.value === 'low' ? fate === LOW : fate >= 3)
+    { missed: fate === MISSED, low: fate === LOW, unwanted: fate > FULL && fate < OTHER, alarms: fate === OTHER }[
+      fates.value
+    ]
 
   /** Brings a moment into view, at the zoom there is. */
   function show(at: number, wide?: number) {
@@ -126,7 +166,7 @@ export function useRehearsal() {
     for (const c of rows.value) {
       c.start.forEach((start, k) => {
         if (start <= after || (best && start >= best.start) || !fits(c.fate[k]!, c.id)) return
-        best = { channel: c.id, event: c.event[k]!, start }
+        best = { channel: c.cause ? '' : c.id, event: c.event[k]!, start }
       })
     }
     if (!best && after >= 0) {
@@ -174,6 +214,7 @@ export function useRehearsal() {
     words,
     fates,
     rows,
+    cameras,
     shows,
     show,
     zoom,
