@@ -51,9 +51,11 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
         data-test="variant"
         :data-variant="site.planId"
       >
-        / {{ site.plan?.name }}<span v-if="current?.removed" class="tag">taken away</span
+        / {{ `${site.plan?.name} ` }}<span v-if="current?.removed" class="tag">taken away</span
         ><span v-else-if="!isAdopted" class="tag">not adopted</span>
-        <span v-if="here.length > 1" class="many">{{ here.length }}</span><span aria-hidden="true"> ▾</span>
+        <span v-if="here.length > 1" class="many">{{ `· ${here.length} variants` }}</span><span aria-hidden="true">
+          ▾</span
+        >
       </button>
     </template>
     <div class="menu" data-test="variants">

@@ -18,12 +18,12 @@ export function useReach() {
   const drives = ref(0) // how many more a pool may be given
   const money = ref<number>() // what they may cost
   const stopped = ref(false)
-  /** Until somebody asks: what is required and not kept, else a quarter more than is kept. */
+  /** Until somebody asks: what is required and not kept, else a tenth more than is kept. */
   const days = computed(() => {
     const v = site.verdict
     if (wanted.value !== undefined) return wanted.value
     if (v?.short && v.requiredDays) return v.requiredDays
-    return Math.max(1, Math.round(1.25 * (v?.keptDays ?? 30)))
+    return Math.max(1, Math.ceil(1.1 * (v?.keptDays ?? 30)))
   })
   const lockedChannels = computed(() => {
     const names = new Set(locked.value)
