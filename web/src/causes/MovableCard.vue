@@ -105,6 +105,7 @@ h3 {
 .preset {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 18px;
+  column-gap: 4px;
   align-items: center;
 }
 

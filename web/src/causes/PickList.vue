@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useEventListener } from '@vueuse/core'
+import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, useTemplateRef, watch } from 'vue'
 
 import { usePicking } from './usePicking'
@@ -81,10 +82,10 @@ defineExpose({ yOf })
     <h2>{{ label }}</h2>
     <div class="find">
       <input v-model="search" type="search" :placeholder="`Find among ${rows.length}`" :aria-label="`Find: ${label}`" />
-      <select v-model="group" :aria-label="`Kind: ${label}`">
-        <option value="">all kinds</option>
-        <option v-for="g in groups" :key="g" :value="g">{{ g }}</option>
-      </select>
+      <ElSelect v-model="group" size="small" :empty-values="[null, undefined]" :aria-label="`Kind: ${label}`">
+        <ElOption value="" label="all kinds" />
+        <ElOption v-for="g in groups" :key="g" :value="g" :label="g" />
+      </ElSelect>
     </div>
     <slot />
     <div
@@ -155,8 +156,7 @@ h2 {
   margin: 0 8px 5px;
 }
 
-.find input,
-.find select {
+.find > input {
   min-width: 0;
   background: var(--sheet);
   color: var(--ink);
@@ -165,8 +165,8 @@ h2 {
   padding: 2px 6px;
 }
 
-.find select {
-  max-width: 110px;
+.find .el-select {
+  width: 118px;
 }
 
 .rows {
