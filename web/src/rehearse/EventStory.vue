@@ -5,6 +5,7 @@ import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { computed } from 'vue'
 
+import { clockOf } from './clock'
 import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 
@@ -22,6 +23,11 @@ const { data: story, failure } = useAnswer(
       : undefined,
   { keep: true },
 )
+/** The middle of the event: of its first moments a camera may not have noticed anything yet. */
+const middle = computed(() => {
+  const p = r.pointed.value
+  return p ? Math.max(0, Math.round(10 * (p.start + (p.length ?? 0) / 2)) / 10) : 0
+})
 /** What mends a loss on the way to disk; where there is nothing of that, what else is found of the channel. */
 const findings = computed(() => {
   const all = site.findings.filter(
@@ -40,8 +46,8 @@ const findings = computed(() => {
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <template v-else-if="story">
       <template v-if="r.pointed.value.channel">
-        <h3>Would we have it?</h3>
-        <HaveAnswer :r="r" :channel="r.pointed.value.channel" :at="r.pointed.value.start" brief />
+        <h3>Would we have it, at {{ clockOf(r.data.value!, middle) }}?</h3>
+        <HaveAnswer :r="r" :channel="r.pointed.value.channel" :at="middle" brief />
       </template>
       <h2>{{ story.sentence }}</h2>
       <ol>

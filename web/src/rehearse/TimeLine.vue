@@ -5,7 +5,7 @@ import { computed, onMounted, useTemplateRef, watch, watchEffect } from 'vue'
 import { useSite } from '../site/useSite'
 import { palette } from '../theme/palette'
 import { clockOf, dayName, momentOf, secondsOf } from './clock'
-import { drawRow, EVENTS, firstFrom, NAMES, ROW, xOf } from './drawTimeline'
+import { drawName, drawRow, EVENTS, firstFrom, NAMES, ROW, STEPS, xOf } from './drawTimeline'
 import type { Rehearsing } from './useRehearsal'
 
 /** The days along the top, channels below with what would be on disk; only the rows in view are drawn. */
@@ -20,11 +20,17 @@ const { y } = useScroll(box)
 const wide = computed(() => Math.max(50, width.value - NAMES))
 const scale = computed(() => ({ ...r.view.value, width: wide.value }))
 const headX = computed(() => xOf(scale.value, r.head.value))
-const name = (id: string) => site.channels.get(id)?.name ?? id
+function nameOf(at: number) {
+  const { id, cause } = r.rows.value[at]!
+  return cause ?? `${site.channels.get(id)?.number} ${site.channels.get(id)?.name ?? id}`
+}
+/** The group that begins at a row. */
+function groupOf(at: number) {
+  const of = (k: number) => r.rows.value[k]?.group ?? site.channels.get(r.rows.value[k]?.id ?? '')?.group ?? ''
+  return at && of(at) === of(at - 1) ? '' : of(at)
+}
 
-/** Steps between the times along the top, so that they have room. */
-const steps = [1, 5, 10, 30, 60, 300, 900, 1800, 3600, 3 * 3600, 6 * 3600, 12 * 3600, 86400]
-const step = computed(() => steps.find((s) => (s / (scale.value.to - scale.value.from)) * wide.value > 62) ?? 86400)
+const step = computed(() => STEPS.find((s) => (s / (scale.value.to - scale.value.from)) * wide.value > 62) ?? 86400)
 
 function draw() {
   const c = canvas.value?.getContext('2d')
@@ -90,21 +96,8 @@ function draw() {
   c.beginPath()
   c.rect(0, HEAD, NAMES - 6, height.value)
   c.clip()
-  for (let k = first; k < last; k++) drawName(c, k, HEAD + k * ROW - y.value)
+  for (let k = first; k < last; k++) drawName(c, nameOf(k), groupOf(k), HEAD + k * ROW - y.value, p)
   c.restore()
-}
-/** A channel's name, below that of its group where one begins. */
-function drawName(c: CanvasRenderingContext2D, k: number, top: number) {
-  const group = (at: number) => {
-    const row = r.rows.value[at]
-    return row?.group ?? site.channels.get(row?.id ?? '')?.group ?? ''
-  }
-  const { id, cause } = r.rows.value[k]!
-  c.fillStyle = palette.value.ink
-  c.fillText(cause ?? `${site.channels.get(id)?.number} ${name(id)}`, 6, top + 27, NAMES - 12)
-  if (!group(k) || (k > 0 && group(k) === group(k - 1))) return
-  c.fillStyle = palette.value.soft
-  c.fillText(group(k), 6, top + 12)
 }
 /** The row of what is pointed at comes into view. */
 watch(r.pointed, (p) => {
@@ -161,7 +154,13 @@ function release(event: PointerEvent) {
       r.shows(row.fate[k]!)
     )
       if (found < 0 || row.fate[k]! < row.fate[found]!) found = k
-  if (found >= 0) r.point({ channel: row.cause ? '' : row.id, event: row.event[found]!, start: row.start[found]! })
+  if (found >= 0)
+    r.point({
+      channel: row.cause ? '' : row.id,
+      event: row.event[found]!,
+      start: row.start[found]!,
+      length: row.length[found]!,
+    })
   else if (!row.cause) emit('moment', row.id, at)
 }
 function wheel(event: WheelEvent) {

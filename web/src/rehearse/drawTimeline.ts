@@ -8,6 +8,9 @@ export const EVENTS = 19 // how far down a row events are meant, and below it fo
 const INK = 15 // height of the footage
 const DOTS = 17 // where events stand
 
+/** Steps between the times along the top, so that they have room. */
+export const STEPS = [1, 5, 10, 30, 60, 300, 900, 1800, 3600, 3 * 3600, 6 * 3600, 12 * 3600, 86400]
+
 export interface Scale {
   from: number
   to: number
@@ -73,6 +76,14 @@ export function drawRow(
       c.lineWidth = 1
     }
   }
+}
+
+/** Writes a row's name, below that of the group that begins with it. */
+export function drawName(c: CanvasRenderingContext2D, name: string, group: string, top: number, p: Palette) {
+  c.fillStyle = p.ink
+  c.fillText(name, 6, top + 27, NAMES - 12)
+  c.fillStyle = p.soft
+  if (group) c.fillText(group, 6, top + 12, NAMES - 12)
 }
 
 /** An event that turned out otherwise before: upwards where it is kept now, downwards where it is lost. */

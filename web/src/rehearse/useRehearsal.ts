@@ -11,6 +11,7 @@ export interface Pointed {
   channel: string
   event: number
   start: number
+  length?: number // seconds, where it is known
 }
 
 /** Fates as the server tells them. */
@@ -166,7 +167,7 @@ export function useRehearsal() {
     for (const c of rows.value) {
       c.start.forEach((start, k) => {
         if (start <= after || (best && start >= best.start) || !fits(c.fate[k]!, c.id)) return
-        best = { channel: c.cause ? '' : c.id, event: c.event[k]!, start }
+        best = { channel: c.cause ? '' : c.id, event: c.event[k]!, start, length: c.length[k]! }
       })
     }
     if (!best && after >= 0) {
