@@ -93,7 +93,9 @@ export function useRehearsal() {
     },
   )
   watch(seconds, (s) => {
-    if (view.value.to > s) view.value = { from: 0, to: Math.min(s, FIRST) }
+    const untouched = view.value.from === 0 && view.value.to === FIRST
+    const first = (data.value?.days[0]?.hours ?? 24) * 3600
+    if (view.value.to > s || untouched) view.value = { from: 0, to: Math.min(s, first) }
     head.value = Math.min(head.value, s)
   })
 
