@@ -196,26 +196,29 @@ func channelDrawn(r *rehearse.Rehearsal, i int) PlayedChannel {
 // causesDrawn are all inputs and buttons, and what happened to pictures.
 func causesDrawn(r *rehearse.Rehearsal) []PlayedCause {
 	p, out := r.Plan(), []PlayedCause{}
-	add := func(kind rehearse.Source, at int, id, name string, always bool) {
+	add := func(kind rehearse.Source, at int, id, name string) {
 		c := PlayedCause{string(kind), id, name, []float64{}, []float64{}, []int{}}
 		for _, n := range r.OfCause(kind, at) {
 			if e := &r.Events[n]; e.End > 0 && e.Start < r.Length {
 				c.Start, c.Length, c.Event = append(c.Start, secs(e.Start)), append(c.Length, secs(e.End-e.Start)), append(c.Event, n)
 			}
 		}
-		if always || len(c.Start) > 0 {
+		if c.Name == "" && len(c.Event) > 0 {
+			c.Name = r.What(c.Event[0])
+		}
+		if c.Name != "" {
 			out = append(out, c)
 		}
 	}
 	for i, a := range p.AlarmInputs {
-		add(rehearse.Alarm, i, a.ID, a.Name, true)
+		add(rehearse.Alarm, i, a.ID, a.Name)
 	}
 	for i, a := range p.CallButtons {
-		add(rehearse.Button, i, a.ID, a.Name, true)
+		add(rehearse.Button, i, a.ID, a.Name)
 	}
 	for i, c := range p.Channels {
-		add(rehearse.Lost, i, c.ID, "Picture lost on "+c.Name, false)
-		add(rehearse.Tampered, i, c.ID, "Tampering with "+c.Name, false)
+		add(rehearse.Lost, i, c.ID, "") // named by what happened, and left out where nothing did
+		add(rehearse.Tampered, i, c.ID, "")
 	}
 	return out
 }

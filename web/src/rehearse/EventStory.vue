@@ -26,7 +26,8 @@ const { data: story, failure } = useAnswer(
 /** The middle of the event: of its first moments a camera may not have noticed anything yet. */
 const middle = computed(() => {
   const p = r.pointed.value
-  return p ? Math.max(0, Math.round(10 * (p.start + (p.length ?? 0) / 2)) / 10) : 0
+  const at = p ? Math.round(10 * (p.start + (p.length ?? 0) / 2)) / 10 : 0
+  return Math.max(0, Math.min(r.seconds.value - 1, at)) // it may reach beyond what is played
 })
 /** What mends a loss on the way to disk; where there is nothing of that, what else is found of the channel. */
 const findings = computed(() => {

@@ -135,11 +135,14 @@ export function useRehearsal() {
         ? [...cameras.value, ...causes.value]
         : cameras.value,
   )
-  const shows = (fate: number) =>
-    fates.value === 'all' ||
-    { missed: fate === MISSED, low: fate === LOW, unwanted: fate > FULL && fate < OTHER, alarms: fate === OTHER }[
-      fates.value
-    ]
+  const fits = {
+    all: () => true,
+    missed: (fate: number) => fate === MISSED,
+    low: (fate: number) => fate === LOW,
+    unwanted: (fate: number) => fate > FULL && fate < OTHER,
+    alarms: (fate: number) => fate === OTHER,
+  }
+  const shows = (fate: number) => fits[fates.value](fate)
 
   /** Brings a moment into view, at the zoom there is. */
   function show(at: number, wide?: number) {

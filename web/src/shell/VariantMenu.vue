@@ -194,7 +194,8 @@ i {
     padding: 2px;
   }
 
-  .tag {
+  .tag,
+  .many {
     display: none;
   }
 }

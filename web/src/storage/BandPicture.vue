@@ -2,7 +2,7 @@
 import { computed, useId, useTemplateRef } from 'vue'
 
 import { gigabytes } from '../ui/figures'
-import { edgesOf, stack, stepOf, type Layer } from './band'
+import { edgesOf, MARGIN, stack, stepOf, type Layer } from './band'
 import type { PoolMark } from './usePoolMarks'
 
 /**
@@ -23,7 +23,7 @@ const W = 1000
 const H = 120
 const id = useId()
 const picture = useTemplateRef('picture')
-const scale = computed(() => days * 1.04)
+const scale = computed(() => days * MARGIN)
 const x = (d: number) => (W * d) / scale.value
 const edges = computed(() => edgesOf(layers, days))
 const outlines = computed(() => stack(layers, edges.value, stepOf(days)))

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
 import { daysInWords, gigabytes, three } from '../ui/figures'
-import { stepOf } from './band'
+import { MARGIN, stepOf } from './band'
 import BandPicture from './BandPicture.vue'
 import './marks.css'
 import { useLayers, type By } from './useLayers'
@@ -69,7 +69,7 @@ const ticks = computed(() => Array.from({ length: Math.floor(days.value / step.v
         @point="(layer, daysBack) => ((pointed = layer), (back = daysBack))"
       />
       <p class="scale soft" aria-hidden="true">
-        <span v-for="t in ticks" :key="t" :style="{ left: `${(100 * t) / (days * 1.04)}%` }">{{
+        <span v-for="t in ticks" :key="t" :style="{ left: `${(100 * t) / (days * MARGIN)}%` }">{{
           t ? `${t} d` : 'now'
         }}</span>
       </p>

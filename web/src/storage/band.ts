@@ -2,6 +2,9 @@ import type { Ribbon } from '../api/types'
 
 /** What a pool holds, drawn back from now: rates by the hour of an ordinary week, stacked, each until it is gone. */
 
+/** How much wider the picture is than what is in it, so that its end is seen. */
+export const MARGIN = 1.04
+
 const HOURS = 168
 const WEEK = 10_080
 export const causes = ['base', 'motion', 'alarm'] as const

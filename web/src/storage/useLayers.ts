@@ -4,6 +4,8 @@ import type { PoolFigures } from '../api/types'
 import { useSite } from '../site/useSite'
 import { add, causes, hoursOf, type Layer } from './band'
 
+const GIGABYTES_A_DAY = 86_400 / 8e6 // that one kbit/s comes to
+
 export type By = 'groups' | 'channels' | 'causes'
 const causeNames = { base: 'base layer', motion: 'motion', alarm: 'alarms' }
 
@@ -43,7 +45,7 @@ export function useLayers(pool: () => PoolFigures, by: () => By) {
       for (const cause of causes) add(of ?? layer(cause, causeNames[cause]), kept, hours[cause])
     }
     if (by() === 'causes')
-      for (const l of found.values()) l.gigabytesPerDay = l.parts.reduce((s, p) => s + p.mean, 0) * 0.0108
+      for (const l of found.values()) l.gigabytesPerDay = l.parts.reduce((s, p) => s + p.mean, 0) * GIGABYTES_A_DAY
     const list = [...found.values()]
     return by() === 'causes' ? list : list.sort((a, b) => b.gigabytesPerDay - a.gigabytesPerDay)
   })

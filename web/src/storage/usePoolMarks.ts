@@ -1,4 +1,4 @@
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -25,7 +25,12 @@ export function usePoolMarks(pool: () => PoolFigures, year: () => YearPool | und
   const each = (of: (id: string) => number | null | undefined) =>
     [...new Set(channels.value.flatMap((c) => of(c.id) ?? []))].sort((a, b) => a - b)
 
-  const failed = computed(() => scenarios.value?.find((s) => s.id === 'failed'))
+  // What a plan was like before a change says nothing of the days after it: it is told again when it is known.
+  const answered = ref('')
+  watch(scenarios, () => (answered.value = site.stamp))
+  const failed = computed(() =>
+    answered.value === site.stamp ? scenarios.value?.find((s) => s.id === 'failed') : undefined,
+  )
   const marks = computed(() => {
     const p = pool()
     const out: PoolMark[] = []
