@@ -1,6 +1,6 @@
 # Two commands set everything up on a fresh machine: make demo and make test.
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset test soak bench mutants build client screenshots clean
+.PHONY: help demo demo-reset test fuzz soak bench mutants build client screenshots clean
 
 help: ## what there is
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -13,6 +13,9 @@ demo-reset: ## the same, with fresh sample sites
 
 test: ## install what is missing and test everything
 	@scripts/prepare browser && scripts/build && mkdir -p .cache && scripts/test
+
+fuzz: ## search anew for inputs that break something, a minute a target (FUZZ=1h for longer)
+	@scripts/prepare && scripts/fuzz $(or $(FUZZ),1m)
 
 soak: ## keep the whole program under load while it is killed, for a minute (SOAK=10m for longer)
 	@scripts/prepare && scripts/build && WAKEFIELD_SOAK=$(or $(SOAK),1m) go test -tags soak ./internal/soak -run TestSoak -count=1 -timeout 0 -v

@@ -12,6 +12,7 @@ import (
 	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/core/seeded"
 )
 
 // TestExtremesWithinTheRules makes plans that are as far out as the rules allow.
@@ -65,7 +66,8 @@ func TestFiguresThatAreNoNumbersAreNamed(t *testing.T) {
 
 // FuzzAnyEdit makes edits at random, with numbers drawn from all that the rules allow,
 // their ends most of all. Whatever is accepted has figures.
-func FuzzAnyEdit(f *testing.F) {
+func FuzzAnyEdit(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 20)
 	for seed := range uint64(40) {
 		f.Add(seed)
 	}

@@ -7,10 +7,12 @@ import (
 	"testing"
 
 	"wakefield/core/picture"
+	"wakefield/core/seeded"
 )
 
 // FuzzCells gives areas cells of any kind. What the rules accept covers as much of the picture as there are cells painted.
-func FuzzCells(f *testing.F) {
+func FuzzCells(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	f.Add(16, 9, "AAAAAAAAD+AP4A/gD+AP4AAA")
 	f.Add(128, 96, strings.Repeat("qqqqqqqqqqqqqqqqqqqqqVVVVVVVVVVVVVVVVVVVVQ==", 1))
 	f.Add(1, 1, "gA==")

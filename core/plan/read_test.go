@@ -7,6 +7,8 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+
+	"wakefield/core/seeded"
 )
 
 func whole(t testing.TB) []byte {
@@ -107,7 +109,8 @@ func TestNotJSONSaysWhere(t *testing.T) {
 
 // FuzzRead asks that whatever is accepted is also accepted by encoding/json, means
 // the same there, and can be written and read again.
-func FuzzRead(f *testing.F) {
+func FuzzRead(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	f.Add(whole(f))
 	f.Add([]byte(`{"format":"wakefield-plan/1","name":"x","site":{"name":"x","timeZone":"UTC"},"duties":[],"recorders":[],"channels":[]}`))
 	f.Add([]byte(`{"channels":[{"week":{"otherwise":"a","blocks":[{"from":"22:00","to":"05:00","duty":"b"}]}}]}`))

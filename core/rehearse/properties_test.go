@@ -13,6 +13,7 @@ import (
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/core/seeded"
 	"wakefield/core/week"
 )
 
@@ -100,7 +101,8 @@ func TestTheWeekOfANumber(t *testing.T) {
 }
 
 // FuzzAnyPlan plays whatever is a plan.
-func FuzzAnyPlan(f *testing.F) {
+func FuzzAnyPlan(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 150)
 	files, _ := filepath.Glob("../estimate/testdata/plans/*.json")
 	for _, file := range files {
 		data, err := plantest.Read(f, file).Write()

@@ -4,6 +4,8 @@ import (
 	"math"
 	"math/rand/v2"
 	"testing"
+
+	"wakefield/core/seeded"
 )
 
 // brute tries everything.
@@ -102,7 +104,8 @@ func TestGivenUpItIsStillGood(t *testing.T) {
 }
 
 // FuzzLeast asks that what is picked obeys the budget, whatever the options are.
-func FuzzLeast(f *testing.F) {
+func FuzzLeast(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	f.Add(uint64(1), 5, 4, 20.0)
 	f.Add(uint64(9), 1, 1, 0.0)
 	f.Fuzz(func(t *testing.T, seed uint64, things, options int, budget float64) {

@@ -1,13 +1,13 @@
 package table
 
 import (
-	"math/rand/v2"
 	"reflect"
 	"strings"
 	"testing"
 
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/core/seeded"
 )
 
 // table is the whole channel table of a plan as an edit that sets it.
@@ -108,9 +108,10 @@ func TestDepartures(t *testing.T) {
 
 // FuzzCells sets a cell to any text: what is set is a plan, and what it then shows
 // sets the same again.
-func FuzzCells(f *testing.F) {
+func FuzzCells(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	for _, text := range []string{"", "H.265", "12,5", "1920x1080", "900–4200", "quality 3, busy", "quality 2, still, adaptive, at most 4000, ×1.6 all days 20:00-06:00", "900-4200, x1,5 Mon-Fri 20-6", "none", "own", "Yard", "1e308", "-3", "'=1"} {
-		f.Add(uint8(rand.IntN(len(Columns))), text)
+		f.Add(uint8(len(text)), text)
 		for i := range Columns {
 			f.Add(uint8(i), text)
 		}

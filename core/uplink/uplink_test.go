@@ -4,6 +4,7 @@ import (
 	"math"
 	"testing"
 
+	"wakefield/core/seeded"
 	"wakefield/core/week"
 )
 
@@ -97,7 +98,8 @@ func TestWhatNeverCatchesUp(t *testing.T) {
 }
 
 // FuzzWait asks that what waits leaves in order, and no sooner than the uplink can carry it.
-func FuzzWait(f *testing.F) {
+func FuzzWait(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	f.Add(100.0, 3000.0, 8, 1000.0, 8000.0, 500)
 	f.Add(0.0, 0.0, 0, 1e9, 1e12, 0)
 	f.Fuzz(func(t *testing.T, otherwise, busy float64, hour int, kbps, size float64, at int) {

@@ -4,6 +4,8 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+
+	"wakefield/core/seeded"
 )
 
 func TestReadHours(t *testing.T) {
@@ -53,7 +55,8 @@ func TestHoursText(t *testing.T) {
 	}
 }
 
-func FuzzReadHours(f *testing.F) {
+func FuzzReadHours(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	for _, seed := range []string{"Mon-Fri 07:45-16:10", "Sun 22-6, weekend", "Mon, Wed 8.30-12", "all days", "0745-1610"} {
 		f.Add(seed)
 	}

@@ -4,6 +4,8 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+
+	"wakefield/core/seeded"
 )
 
 func TestClockReadsWhatItWrites(t *testing.T) {
@@ -140,7 +142,8 @@ func TestBlocksAreWhatAPersonWouldWrite(t *testing.T) {
 
 // FuzzBlocks paints what the bytes say and asks that writing the steps as blocks
 // and reading them back changes nothing.
-func FuzzBlocks(f *testing.F) {
+func FuzzBlocks(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	f.Add([]byte{0, 12, 88, 1, 3, 200, 10, 2})
 	f.Add([]byte("06:00-22:00 and the nights between"))
 	f.Fuzz(func(t *testing.T, data []byte) {
@@ -161,7 +164,8 @@ func FuzzBlocks(f *testing.F) {
 	})
 }
 
-func FuzzClock(f *testing.F) {
+func FuzzClock(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	f.Add("06:30")
 	f.Add("24:00")
 	f.Fuzz(func(t *testing.T, text string) {

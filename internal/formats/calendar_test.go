@@ -10,6 +10,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/seeded"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
 )
@@ -213,7 +214,8 @@ func TestWeekInACalendar(t *testing.T) {
 	}
 }
 
-func FuzzReadSpecialDays(f *testing.F) {
+func FuzzReadSpecialDays(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 600)
 	p := demo.PennywhistleQuay()
 	f.Add(WriteSpecialDays(p, "quay", written))
 	f.Add(calendar("BEGIN:VEVENT\nDTSTART;VALUE=DATE:20270501\nRRULE:FREQ=YEARLY;UNTIL=2\nEND:VEVENT\n"))

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"wakefield/core/edit"
+	"wakefield/core/seeded"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
 )
@@ -97,7 +98,8 @@ func TestReadWeekOfOthers(t *testing.T) {
 	}
 }
 
-func FuzzReadWeek(f *testing.F) {
+func FuzzReadWeek(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 600)
 	p := demo.PennywhistleQuay()
 	data, err := WriteWeek(p, &p.Weeks[0], "quay", today, written)
 	if err != nil {

@@ -10,6 +10,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/seeded"
 	"wakefield/core/table"
 	"wakefield/internal/demo"
 )
@@ -134,7 +135,8 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 	}
 }
 
-func FuzzDefuse(f *testing.F) {
+func FuzzDefuse(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 2000)
 	for _, text := range []string{"", "=1", "'", "''", "'=", "''=", "\t", "a"} {
 		f.Add(text)
 	}
@@ -149,7 +151,8 @@ func FuzzDefuse(f *testing.F) {
 	})
 }
 
-func FuzzReadTable(f *testing.F) {
+func FuzzReadTable(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 1000)
 	p := demo.BrackenhallCiderWorks()
 	data, _ := WriteCSV(p)
 	f.Add(data)

@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"wakefield/core/seeded"
 	"wakefield/core/week"
 )
 
@@ -116,7 +117,8 @@ func TestALogSaysWhenItWasKept(t *testing.T) {
 	}
 }
 
-func FuzzReadLog(f *testing.F) {
+func FuzzReadLog(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 1500)
 	f.Add([]byte("begin,end\n2026-06-22 08:00:00,2026-06-22 08:00:09\n"))
 	f.Add([]byte("1782000000;3\n1782000100;5,5\n"))
 	f.Add([]byte("01/02/2026 08:00;00:01:00\n"))

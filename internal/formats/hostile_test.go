@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"wakefield/core/edit"
+	"wakefield/core/seeded"
 	"wakefield/core/week"
 	"wakefield/internal/demo"
 )
@@ -128,7 +129,8 @@ func TestTheLargestTablesAreRead(t *testing.T) {
 	}
 }
 
-func FuzzReadWorkbook(f *testing.F) {
+func FuzzReadWorkbook(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 500)
 	p := demo.BrackenhallCiderWorks()
 	data, _ := WriteXLSX(p)
 	f.Add(data)

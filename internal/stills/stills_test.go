@@ -15,6 +15,8 @@ import (
 	"os"
 	"strings"
 	"testing"
+
+	"wakefield/core/seeded"
 )
 
 // halves is a picture that is black at the left and white at the right.
@@ -233,7 +235,8 @@ func TestBundlesComeBack(t *testing.T) {
 }
 
 // FuzzTake takes in what may be a picture. Whatever is taken in is a plain JPEG within the limits, and stays as it is.
-func FuzzTake(f *testing.F) {
+func FuzzTake(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 500)
 	webp, err := os.ReadFile("testdata/half.webp")
 	if err != nil {
 		f.Fatal(err)
