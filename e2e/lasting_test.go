@@ -131,7 +131,7 @@ func TestAChangeWhoseAnswerIsLostIsMadeOnce(t *testing.T) {
 	if booth := s.duty(t, "booth", 660); booth != "clock" {
 		t.Errorf("booth %s", booth)
 	}
-	if v, err := s.store.Version(context.Background(), "quay"); err != nil || v != 3 || lost.Load() != 4 {
+	if v, err := s.store.Version(context.Background(), "quay"); err != nil || v.Version != 3 || lost.Load() != 4 {
 		t.Errorf("version %d after %d requests, %v", v, lost.Load(), err)
 	}
 }

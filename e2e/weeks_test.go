@@ -158,7 +158,7 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 	enter("to", "2027-01-07") // which it is already
 	enter("from", "2027-02-01")
 	p.shows(`[data-special="2026-12-25"] [role="alert"]`, "after its last date")
-	if v, err := s.store.Version(t.Context(), "quay"); err != nil || v != int64(revision) {
+	if v, err := s.store.Version(t.Context(), "quay"); err != nil || v.Version != int64(revision) {
 		t.Errorf("version %d after %d changes", v, revision-1)
 	}
 }

@@ -2,7 +2,6 @@ package rehearse
 
 import (
 	"context"
-	"time"
 
 	"wakefield/core/cause"
 	"wakefield/core/estimate"
@@ -21,15 +20,11 @@ func alone(ctx context.Context, site *estimate.Result, ask Ask, channel int) (*o
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	p := site.Plan()
-	zone, err := time.LoadLocation(p.Site.TimeZone)
+	base, err := prepared(site, ask)
 	if err != nil {
 		return nil, err
 	}
-	o := &one{base: &Rehearsal{Ask: ask, plan: p, site: site, lead: leadOf(p), tail: 2 * Hour}, channel: channel,
-		hears: map[int]bool{channel: true}, inputs: make(map[int]bool)}
-	o.base.clock = newClock(p, ask, zone, o.base.lead, o.base.tail)
-	o.base.Length, o.base.areas = o.base.clock.length, areasOf(p)
+	o := &one{base: base, channel: channel, hears: map[int]bool{channel: true}, inputs: make(map[int]bool)}
 	causes := site.Causes()
 	hear := func(c cause.Cause) {
 		switch c.Kind {
@@ -50,6 +45,14 @@ func alone(ctx context.Context, site *estimate.Result, ask Ask, channel int) (*o
 	return o, nil
 }
 
+// draws tells whether what a source does concerns the channel.
+func (o *one) draws(s source) bool {
+	if s.channel >= 0 {
+		return o.hears[s.channel]
+	}
+	return o.inputs[s.at]
+}
+
 // again plays the channel with another number.
 func (o *one) again(ctx context.Context, ask Ask) (*Rehearsal, error) {
 	if err := ctx.Err(); err != nil {
@@ -58,16 +61,13 @@ func (o *one) again(ctx context.Context, ask Ask) (*Rehearsal, error) {
 	r := *o.base
 	r.Ask = ask
 	d := newDrawing(&r)
-	d.only = func(s source) bool {
-		if s.channel >= 0 {
-			return o.hears[s.channel]
-		}
-		return o.inputs[s.at]
+	d.only = o.draws
+	if err := d.draw(ctx); err != nil {
+		return nil, err
 	}
-	d.draw()
 	causes := r.site.Causes()
 	r.Segments, r.Away, r.Stills = make([][]Segment, len(r.plan.Channels)), make([][]Span, len(r.plan.Channels)), make([][]Ms, len(r.plan.Channels))
 	r.away(causes, o.channel)
-	r.channel(causes, o.channel)
-	return &r, nil
+	r.channel(ctx, causes, o.channel)
+	return &r, ctx.Err()
 }

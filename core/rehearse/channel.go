@@ -2,6 +2,7 @@ package rehearse
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"sort"
 
@@ -35,7 +36,7 @@ type run struct {
 }
 
 // channel plays what a channel writes, and the fates of its wanted events. It returns the events that record it.
-func (r *Rehearsal) channel(causes *cause.Causes, i int) []int {
+func (r *Rehearsal) channel(ctx context.Context, causes *cause.Causes, i int) []int {
 	c := &r.plan.Channels[i]
 	if c.NoCamera {
 		for _, n := range r.own[i] {
@@ -45,7 +46,10 @@ func (r *Rehearsal) channel(causes *cause.Causes, i int) []int {
 	}
 	holds := r.holds(causes, i)
 	runs := r.runs(i)
-	r.Segments[i] = r.segments(i, holds, runs)
+	r.Segments[i] = r.segments(ctx, i, holds, runs)
+	if ctx.Err() != nil {
+		return nil
+	}
 	r.fates(i, holds, runs)
 	var all []int
 	for _, s := range r.Segments[i] {
@@ -148,7 +152,7 @@ type edge struct {
 }
 
 // segments goes from edge to edge and says what is written between, within the days asked for.
-func (r *Rehearsal) segments(i int, holds []hold, runs []run) (out []Segment) {
+func (r *Rehearsal) segments(ctx context.Context, i int, holds []hold, runs []run) (out []Segment) {
 	edges := make([]edge, 0, 2*len(holds)+2*len(r.own[i])+len(runs)+2)
 	for k, h := range holds {
 		edges = append(edges, edge{h.From, k, h.kind, true}, edge{h.To, k, h.kind, false})
@@ -161,24 +165,15 @@ func (r *Rehearsal) segments(i int, holds []hold, runs []run) (out []Segment) {
 	}
 	edges = append(edges, edge{0, -1, kinds, true}, edge{r.Length, -1, kinds, true})
 	slices.SortFunc(edges, func(a, b edge) int { return cmp.Compare(a.at, b.at) })
-	var count [kinds]int
-	var held []int // holds under way
-	at := 0        // of the runs
+	w := writing{r: r, channel: i, holds: holds, place: make([]int, len(holds))}
+	at := 0 // of the runs
 	for k := 0; k < len(edges); {
+		if stopped(ctx, k) {
+			return nil
+		}
 		from := edges[k].at
 		for ; k < len(edges) && edges[k].at == from; k++ {
-			e := edges[k]
-			switch {
-			case e.kind == kinds:
-			case e.begin:
-				if count[e.kind]++; e.hold >= 0 {
-					held = append(held, e.hold)
-				}
-			default:
-				if count[e.kind]--; e.hold >= 0 {
-					held = slices.DeleteFunc(held, func(h int) bool { return h == e.hold })
-				}
-			}
+			w.pass(edges[k])
 		}
 		if k == len(edges) || from < 0 || from >= r.Length {
 			continue
@@ -187,16 +182,61 @@ func (r *Rehearsal) segments(i int, holds []hold, runs []run) (out []Segment) {
 		for at < len(runs)-1 && runs[at].To <= from {
 			at++
 		}
-		out = r.write(out, i, Span{from, to}, &runs[at], count, held, holds)
+		w.write(Span{from, to}, &runs[at])
 	}
-	return out
+	for k := range w.out {
+		slices.Sort(w.out[k].Causes)
+		w.out[k].Causes = slices.Compact(w.out[k].Causes)
+	}
+	return w.out
+}
+
+// writing is what is written of a channel, as it goes from edge to edge. Each hold costs the same, however many are under way.
+type writing struct {
+	r       *Rehearsal
+	channel int
+	holds   []hold
+	out     []Segment
+
+	count [kinds]int
+	held  []int // holds under way, in no order
+	place []int // of each of them among those
+	fresh []int // those that began since something was written last
+	own   int   // of those under way, of the channel's own motion
+}
+
+// pass goes over an edge.
+func (w *writing) pass(e edge) {
+	step := 1
+	switch {
+	case e.kind == kinds:
+		return
+	case !e.begin:
+		step = -1
+	}
+	w.count[e.kind] += step
+	if e.hold < 0 {
+		return
+	}
+	if h := w.holds[e.hold]; h.kind == inMotion && w.r.Events[h.event].Channel == w.channel {
+		w.own += step
+	}
+	if e.begin {
+		w.place[e.hold] = len(w.held)
+		w.held, w.fresh = append(w.held, e.hold), append(w.fresh, e.hold)
+		return
+	}
+	last := w.held[len(w.held)-1]
+	w.held[w.place[e.hold]], w.place[last] = last, w.place[e.hold]
+	w.held = w.held[:len(w.held)-1]
+	w.place[e.hold] = -1
 }
 
 // write adds what is written over a stretch of time, to the last segment where it goes on.
-func (r *Rehearsal) write(out []Segment, i int, over Span, d *run, count [kinds]int, held []int, holds []hold) []Segment {
+func (w *writing) write(over Span, d *run) {
 	g := &d.regime
-	s := Segment{From: over.From, To: over.To, Duty: d.duty, Button: count[inCall] > 0}
-	s.Event = s.Button || admits(g.Admit, count[inMotion] > 0, count[inAlarm] > 0)
+	s := Segment{From: over.From, To: over.To, Duty: d.duty, Button: w.count[inCall] > 0}
+	s.Event = s.Button || admits(g.Admit, w.count[inMotion] > 0, w.count[inAlarm] > 0)
 	cost := g.Base
 	switch {
 	case s.Button:
@@ -204,37 +244,31 @@ func (r *Rehearsal) write(out []Segment, i int, over Span, d *run, count [kinds]
 	case s.Event:
 		cost = g.Event
 	case !g.HasBase:
-		return out
+		return
 	}
 	kbps := float64(cost.Idle)
-	if count[isActive] > 0 {
+	if w.count[isActive] > 0 {
 		kbps = float64(cost.Active)
 	}
 	s.Kbit = kbps * float64(over.To-over.From) / float64(Second)
-	if s.Event {
-		s.Others = true
-		for _, h := range held {
-			if holds[h].kind == inMotion && r.Events[holds[h].event].Channel == i {
-				s.Others = false
-			}
-		}
-	}
-	n := len(out)
-	goesOn := n > 0 && out[n-1].To == s.From && out[n-1].Duty == s.Duty && out[n-1].Event == s.Event && out[n-1].Button == s.Button && out[n-1].Others == s.Others
-	if !goesOn {
-		out = append(out, s)
-		n++
+	s.Others = s.Event && w.own == 0
+	n, causes := len(w.out), w.held
+	goesOn := n > 0 && w.out[n-1].To == s.From && w.out[n-1].Duty == s.Duty && w.out[n-1].Event == s.Event && w.out[n-1].Button == s.Button && w.out[n-1].Others == s.Others
+	if goesOn {
+		w.out[n-1].To, w.out[n-1].Kbit = s.To, w.out[n-1].Kbit+s.Kbit
+		causes = w.fresh
 	} else {
-		out[n-1].To, out[n-1].Kbit = s.To, out[n-1].Kbit+s.Kbit
+		w.out = append(w.out, s)
+		n++
 	}
 	if s.Event {
-		for _, h := range held {
-			if e := holds[h].event; !slices.Contains(out[n-1].Causes, e) {
-				out[n-1].Causes = append(out[n-1].Causes, e)
+		for _, h := range causes {
+			if w.place[h] >= 0 { // it is under way still
+				w.out[n-1].Causes = append(w.out[n-1].Causes, w.holds[h].event)
 			}
 		}
 	}
-	return out
+	w.fresh = w.fresh[:0]
 }
 
 // covering tells how many intervals of a kind cover a moment.

@@ -2,6 +2,7 @@ package rehearse
 
 import (
 	"cmp"
+	"context"
 	"hash/fnv"
 	"math/rand/v2"
 	"slices"
@@ -117,25 +118,8 @@ type source struct {
 	id          string
 }
 
-// expected is how many events are expected.
-func (d *drawing) expected() float64 {
-	perActivity := make(map[string]float64, len(d.rates))
-	for id, list := range d.rates {
-		for _, s := range list {
-			perActivity[id] += s.perMs * float64(s.to-s.from)
-		}
-	}
-	sum := 0.0
-	d.each(func(s source) { sum += perActivity[s.activity] })
-	days := float64(d.r.clock.end-d.r.clock.begin) / float64(Day)
-	for _, b := range d.r.plan.CallButtons {
-		sum += b.PressesPerWeek / 7 * days
-	}
-	return sum
-}
-
-// draw fills in the events of the rehearsal, in order.
-func (d *drawing) draw() {
+// draw fills in the events of the rehearsal, in order. It fails with the error of the context.
+func (d *drawing) draw(ctx context.Context) error {
 	var sources []source
 	d.each(func(s source) {
 		if d.only == nil || d.only(s) {
@@ -149,7 +133,10 @@ func (d *drawing) draw() {
 			notices[s.channel] = newNotice(d.r, s.channel)
 		}
 	}
-	parallel.Do(len(sources), func(k int) { lists[k] = d.events(sources[k], notices) })
+	parallel.Do(len(sources), func(k int) { lists[k] = d.events(ctx, sources[k], notices) })
+	if err := ctx.Err(); err != nil {
+		return err
+	}
 	all := slices.Concat(lists...)
 	all = append(all, d.rare()...)
 	slices.SortStableFunc(all, func(a, b Event) int {
@@ -170,17 +157,20 @@ func (d *drawing) draw() {
 			r.other[e.Source][e.At] = append(r.other[e.Source][e.At], n)
 		}
 	}
+	return ctx.Err()
 }
 
 // events draws what one source does.
-func (d *drawing) events(s source, notices []*notice) (out []Event) {
+func (d *drawing) events(ctx context.Context, s source, notices []*notice) (out []Event) {
 	a := d.r.plan.Activity(s.activity)
 	l := newLuck(d.r.Ask.Seed, string(s.kind)+" "+s.id+" "+s.activity)
 	size := 1.0
 	if a.Groups != nil {
 		size = a.Groups.Size
 	}
+	drawn := 0
 	event := func(start Ms) {
+		drawn++
 		e := Event{Source: s.kind, Channel: s.channel, At: s.at, Walk: -1, Start: start}
 		e.End = start + max(1, Ms(l.exp()*a.MeanSeconds*float64(Second)))
 		if e.Trigger = start; s.channel >= 0 {
@@ -193,7 +183,7 @@ func (d *drawing) events(s source, notices []*notice) (out []Event) {
 	left := l.exp() // until the next one, in expected numbers
 	for _, r := range d.rates[s.activity] {
 		per := r.perMs / size
-		for at := 0.0; ; {
+		for at := 0.0; !stopped(ctx, drawn); {
 			room := float64((float64(r.to-r.from) - at) * per) // rounded by itself: some machines would add to a product unrounded
 			if left > room {
 				left -= room

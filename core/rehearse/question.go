@@ -95,18 +95,21 @@ type Odds struct {
 	Full, Low, Gone int
 }
 
-// mostOdds is how many rehearsals are played for the odds of a moment.
-const mostOdds = 200
-
 // OddsOf plays many weeks, as the one that was asked about but with other numbers, and counts in how many there is footage of a
-// channel from one moment to another. It is given up with the error of the context when that ends.
+// channel from one moment to another. It fails as [Play] does.
 func OddsOf(ctx context.Context, site *estimate.Result, ask Ask, channel int, from, to Ms) (o Odds, err error) {
 	first, err := alone(ctx, site, ask, channel)
 	if err != nil {
 		return o, err
 	}
-	fates := make([]Fate, mostOdds)
-	parallel.Do(mostOdds, func(k int) {
+	d := newDrawing(first.base)
+	work := d.work(site.Causes(), first)
+	times := min(mostOdds, int(oddsBudget/max(1, work.Events+work.Holds)))
+	if times < leastOdds {
+		return o, &TooManyError{work, ask.Days * times / leastOdds}
+	}
+	fates := make([]Fate, times)
+	parallel.Do(times, func(k int) {
 		if ctx.Err() != nil {
 			return
 		}
@@ -116,6 +119,9 @@ func OddsOf(ctx context.Context, site *estimate.Result, ask Ask, channel int, fr
 			fates[k] = r.Have(channel, from, to).Fate
 		}
 	})
+	if err := ctx.Err(); err != nil {
+		return o, err
+	}
 	for _, f := range fates {
 		switch f {
 		case Full:

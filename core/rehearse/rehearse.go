@@ -33,12 +33,6 @@ const (
 	Day    Ms = 24 * Hour
 )
 
-// MostDays is how many days are rehearsed at most, and MostEvents how many events may be expected in them.
-const (
-	MostDays   = 14
-	MostEvents = 1_000_000
-)
-
 // Ask is what is to be rehearsed.
 type Ask struct {
 	From week.Date // first date
@@ -150,22 +144,8 @@ type Rehearsal struct {
 // Span is a stretch of time.
 type Span struct{ From, To Ms }
 
-// TooManyError says that too much would happen.
-type TooManyError struct {
-	Events float64 // expected
-	Days   int     // that can be played
-}
-
-func (e *TooManyError) Error() string {
-	if e.Days < 1 {
-		return plan.Say("about %.3g events would happen, more than are played, even on one day", e.Events)
-	}
-	return plan.Say("about %.3g events would happen, more than are played; %d days can be", e.Events, e.Days)
-}
-
-// Play plays a plan that was estimated. It fails with a [*plan.Error] for dates that cannot be rehearsed, with a
-// [*TooManyError], and with the error of the context when that ends.
-func Play(ctx context.Context, site *estimate.Result, ask Ask) (*Rehearsal, error) {
+// prepared is a rehearsal of which nothing is played yet. It fails with a [*plan.Error] for dates that cannot be rehearsed.
+func prepared(site *estimate.Result, ask Ask) (*Rehearsal, error) {
 	p := site.Plan()
 	if ask.Days < 1 || ask.Days > MostDays {
 		return nil, plan.Wrong("days", "from 1 to %d days are rehearsed", MostDays)
@@ -180,25 +160,37 @@ func Play(ctx context.Context, site *estimate.Result, ask Ask) (*Rehearsal, erro
 	r := &Rehearsal{Ask: ask, plan: p, site: site, lead: leadOf(p), tail: 2 * Hour}
 	r.clock = newClock(p, ask, zone, r.lead, r.tail)
 	r.Length, r.areas = r.clock.length, areasOf(p)
-	d := newDrawing(r)
-	if n := d.expected(); n > MostEvents {
-		perDay := n / float64(r.clock.end-r.clock.begin) * float64(Day)
-		return nil, &TooManyError{n, int((MostEvents/perDay*float64(Day) - float64(r.lead+r.tail)) / float64(Day))}
-	}
-	d.draw()
-	if err := ctx.Err(); err != nil {
+	return r, nil
+}
+
+// Play plays a plan that was estimated. It fails with a [*plan.Error] for dates that cannot be rehearsed, with a
+// [*TooManyError] before anything is played, and with the error of the context when that ends, at which it looks every few
+// milliseconds.
+func Play(ctx context.Context, site *estimate.Result, ask Ask) (*Rehearsal, error) {
+	r, err := prepared(site, ask)
+	if err != nil {
 		return nil, err
 	}
-	causes := site.Causes()
+	p, causes := site.Plan(), site.Causes()
+	d := newDrawing(r)
+	if err := d.bounded(d.work(causes, nil)); err != nil {
+		return nil, err
+	}
+	if err := d.draw(ctx); err != nil {
+		return nil, err
+	}
 	r.Segments, r.Away = make([][]Segment, len(p.Channels)), make([][]Span, len(p.Channels))
 	r.Stills = make([][]Ms, len(p.Channels))
-	r.tell(causes)
+	r.tell(ctx, causes)
 	records := make([][]int, len(p.Channels)) // by channel: the events that record it
 	parallel.Do(len(p.Channels), func(i int) {
 		if ctx.Err() == nil {
-			records[i] = r.channel(causes, i)
+			records[i] = r.channel(ctx, causes, i)
 		}
 	})
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
 	for i, list := range records {
 		for _, e := range list {
 			r.Events[e].Records = append(r.Events[e].Records, i)

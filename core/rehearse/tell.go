@@ -2,6 +2,7 @@ package rehearse
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 
@@ -37,13 +38,20 @@ type Showing struct {
 }
 
 // tell plays what causes do beside recording.
-func (r *Rehearsal) tell(causes *cause.Causes) {
+func (r *Rehearsal) tell(ctx context.Context, causes *cause.Causes) {
 	p := r.plan
 	r.Told, r.Outputs, r.Monitors = make([]Told, len(p.Messages)), make([]Switched, len(p.Outputs)), make([]Shown, len(p.Monitors))
-	parallel.Do(len(p.Messages), func(k int) { r.Told[k] = r.message(causes, k) })
-	parallel.Do(len(p.Outputs), func(k int) { r.Outputs[k] = r.output(causes, k) })
-	parallel.Do(len(p.Monitors), func(k int) { r.Monitors[k] = r.monitor(causes, k) })
-	parallel.Do(len(p.Channels), func(i int) {
+	each := func(n int, do func(k int)) {
+		parallel.Do(n, func(k int) {
+			if ctx.Err() == nil {
+				do(k)
+			}
+		})
+	}
+	each(len(p.Messages), func(k int) { r.Told[k] = r.message(causes, k) })
+	each(len(p.Outputs), func(k int) { r.Outputs[k] = r.output(causes, k) })
+	each(len(p.Monitors), func(k int) { r.Monitors[k] = r.monitor(causes, k) })
+	each(len(p.Channels), func(i int) {
 		r.away(causes, i)
 		r.stills(causes, i)
 	})
@@ -99,20 +107,20 @@ func (r *Rehearsal) monitor(causes *cause.Causes, k int) Shown {
 	})
 	out := Shown{ID: v.ID}
 	dwell := Ms(v.DwellSeconds * float64(Second))
-	for i, m := range all {
-		s := Showing{Event: m.event, From: r.Events[m.event].Trigger}
+	other := len(all) // the next that is of another tie
+	out.Showings = make([]Showing, len(all))
+	for i := len(all) - 1; i >= 0; i-- {
+		if i+1 < len(all) && all[i+1].tie != all[i].tie {
+			other = i + 1
+		}
+		s := Showing{Event: all[i].event, From: r.Events[all[i].event].Trigger}
 		s.To = s.From + dwell
-		for _, next := range all[i+1:] {
-			at := r.Events[next.event].Trigger
-			if at > s.From+dwell {
-				break
-			}
-			if next.tie != m.tie {
-				s.Cut, s.To = true, min(s.To, at)
-				break
+		if other < len(all) {
+			if at := r.Events[all[other].event].Trigger; at <= s.To {
+				s.Cut, s.To = true, at
 			}
 		}
-		out.Showings = append(out.Showings, s)
+		out.Showings[i] = s
 	}
 	return out
 }

@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"context"
 	"embed"
 	"image"
 	"math"
@@ -121,7 +122,7 @@ func pictures(views []view) []*stills.Still {
 		if err != nil {
 			panic("demo: " + err.Error())
 		}
-		still, err := stills.Take(data)
+		still, err := stills.Take(context.Background(), data)
 		if err != nil {
 			panic("demo: " + v.channel + ": " + err.Error())
 		}

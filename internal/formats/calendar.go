@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"strconv"
@@ -72,13 +73,16 @@ type Dates struct {
 // holds, unless they say themselves what does. Events with a time of day, and such
 // that come weekly or the like, are left out and named. Yearly events that end, and
 // those of which some are left out, are written date by date.
-func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates, error) {
-	c, err := parseCalendar(data)
+func ReadSpecialDays(ctx context.Context, data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates, error) {
+	c, err := parseCalendar(ctx, data)
 	if err != nil {
 		return nil, err
 	}
 	out := &Dates{Days: []plan.SpecialDay{}, LeftOut: []string{}}
 	for _, e := range c.Events() {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		days, err := specialDays(&e.ComponentBase, p, otherwise)
 		if err == nil {
 			err = possible(days)
@@ -96,12 +100,15 @@ func ReadSpecialDays(data []byte, p *plan.Plan, otherwise week.Weekday) (*Dates,
 }
 
 // parseCalendar reads a calendar in the encodings that text comes in.
-func parseCalendar(data []byte) (*ics.Calendar, error) {
+func parseCalendar(ctx context.Context, data []byte) (*ics.Calendar, error) {
 	data, _ = decoded(data)
 	if !bytes.Contains(data, []byte("BEGIN:VCALENDAR")) {
 		return nil, errors.New("not an iCalendar file: it does not begin with BEGIN:VCALENDAR")
 	}
 	if err := checkCalendar(data); err != nil {
+		return nil, err
+	}
+	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
 	c, err := ics.ParseCalendar(bytes.NewReader(data))

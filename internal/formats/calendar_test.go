@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"context"
 	"fmt"
 	"reflect"
 	"strconv"
@@ -27,7 +28,7 @@ func TestSpecialDaysComeBack(t *testing.T) {
 	if !strings.Contains(string(data), "DTSTART;VALUE=DATE:20271231\r\n") || !strings.Contains(string(data), "DTEND;VALUE=DATE:20280102\r\n") {
 		t.Errorf("%s", data)
 	}
-	got, err := ReadSpecialDays(data, p, week.Saturday)
+	got, err := ReadSpecialDays(context.Background(), data, p, week.Saturday)
 	if err != nil || len(got.LeftOut) > 0 || !reflect.DeepEqual(got.Days, p.Site.SpecialDays) {
 		t.Errorf("%v %+v", err, got)
 	}
@@ -51,7 +52,7 @@ func TestReadSpecialDaysOfOthers(t *testing.T) {
 			event("SUMMARY:Meeting\nDTSTART:20270601T080000Z\n") +
 			event("SUMMARY:Bins\nDTSTART;VALUE=DATE:20270601\nRRULE:FREQ=WEEKLY\n") +
 			event("SUMMARY:Movable\nDTSTART;VALUE=DATE:20270603\nRRULE:FREQ=YEARLY;BYMONTH=6;BYDAY=1TH\n"))
-	got, err := ReadSpecialDays(data, demo.PennywhistleQuay(), week.Sunday)
+	got, err := ReadSpecialDays(context.Background(), data, demo.PennywhistleQuay(), week.Sunday)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -74,7 +75,7 @@ func TestReadSpecialDaysOfOthers(t *testing.T) {
 	if left := strings.Join(got.LeftOut, "; "); left != "Meeting: it has a time of day; Bins: it does not come every year; Movable: it comes on another day each year" {
 		t.Errorf("%s", left)
 	}
-	if _, err := ReadSpecialDays([]byte("hello"), demo.PennywhistleQuay(), week.Sunday); err == nil {
+	if _, err := ReadSpecialDays(context.Background(), []byte("hello"), demo.PennywhistleQuay(), week.Sunday); err == nil {
 		t.Error("a text that is no calendar is read")
 	}
 }
@@ -220,7 +221,7 @@ func FuzzReadSpecialDays(fuzz *testing.F) {
 	f.Add(WriteSpecialDays(p, "quay", written))
 	f.Add(calendar("BEGIN:VEVENT\nDTSTART;VALUE=DATE:20270501\nRRULE:FREQ=YEARLY;UNTIL=2\nEND:VEVENT\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		dates, err := ReadSpecialDays(data, p, week.Sunday)
+		dates, err := ReadSpecialDays(context.Background(), data, p, week.Sunday)
 		if err != nil {
 			return
 		}
@@ -238,7 +239,7 @@ func TestAsManySpecialDaysAsAPlanMayHave(t *testing.T) {
 			date := time.Date(2027, 1, 1+i, 0, 0, 0, 0, time.UTC).Format("20060102")
 			fmt.Fprintf(&events, "BEGIN:VEVENT\nUID:%d\nSUMMARY:Day\nDTSTART;VALUE=DATE:%s\nEND:VEVENT\n", i, date)
 		}
-		got, err := ReadSpecialDays(calendar(events.String()), demo.PennywhistleQuay(), week.Sunday)
+		got, err := ReadSpecialDays(context.Background(), calendar(events.String()), demo.PennywhistleQuay(), week.Sunday)
 		if (err == nil) != ok || ok && len(got.Days)+len(got.LeftOut) != n {
 			t.Errorf("%d: %v", n, err)
 		}

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"context"
 	"fmt"
 	"strings"
 	"time"
@@ -34,8 +35,8 @@ const mostWeekEvents = 500
 // what comes daily or weekly, and what is once in that week. Without a date it is the
 // week of today, or where that is empty the one of the event that begins last. What runs
 // on past Sunday comes back on Monday.
-func ReadWeek(data []byte, p *plan.Plan, of *week.Date, today week.Date) (*CalendarWeek, error) {
-	c, err := parseCalendar(data)
+func ReadWeek(ctx context.Context, data []byte, p *plan.Plan, of *week.Date, today week.Date) (*CalendarWeek, error) {
+	c, err := parseCalendar(ctx, data)
 	if err != nil {
 		return nil, err
 	}
@@ -47,12 +48,12 @@ func ReadWeek(data []byte, p *plan.Plan, of *week.Date, today week.Date) (*Calen
 		return nil, fmt.Errorf("the calendar has %d events; a week is read from at most %d", n, mostWeekEvents)
 	}
 	if of != nil {
-		return readWeek(c, p, mondayOf(*of, zone)), nil
+		return readWeek(ctx, c, p, mondayOf(*of, zone)), ctx.Err()
 	}
-	if w := readWeek(c, p, mondayOf(today, zone)); len(w.Events) > 0 {
-		return w, nil
+	if w := readWeek(ctx, c, p, mondayOf(today, zone)); len(w.Events) > 0 {
+		return w, ctx.Err()
 	}
-	return readWeek(c, p, mondayOf(lastBegun(c, zone, today), zone)), nil
+	return readWeek(ctx, c, p, mondayOf(lastBegun(c, zone, today), zone)), ctx.Err()
 }
 
 // lastBegun is the date of the event that begins last.
@@ -71,7 +72,7 @@ func lastBegun(c *ics.Calendar, zone *time.Location, otherwise week.Date) week.D
 	return d
 }
 
-func readWeek(c *ics.Calendar, p *plan.Plan, monday time.Time) *CalendarWeek {
+func readWeek(ctx context.Context, c *ics.Calendar, p *plan.Plan, monday time.Time) *CalendarWeek {
 	out := &CalendarWeek{Events: []NamedEvents{}, LeftOut: []string{}}
 	out.Monday.Year, out.Monday.Month, out.Monday.Day = monday.Date()
 	for _, property := range c.CalendarProperties {
@@ -82,6 +83,9 @@ func readWeek(c *ics.Calendar, p *plan.Plan, monday time.Time) *CalendarWeek {
 	var names []string
 	when := make(map[string]week.Steps[bool])
 	for _, e := range c.Events() {
+		if ctx.Err() != nil {
+			break // whoever calls looks too
+		}
 		name := nameOf(&e.ComponentBase, "Event")
 		list, err := occasions(&e.ComponentBase, monday.Location(), monday)
 		switch {

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -21,7 +22,7 @@ func TestWeeksComeBack(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		read, err := ReadWeek(data, p, nil, today)
+		read, err := ReadWeek(context.Background(), data, p, nil, today)
 		if err != nil || len(read.LeftOut) > 0 {
 			t.Fatalf("%s: %v, left out %v", w.ID, err, read.LeftOut)
 		}
@@ -60,7 +61,7 @@ func TestReadWeekOfOthers(t *testing.T) {
 			event("Never", "DTSTART:20260105T100000\nDURATION:PT1H\nRRULE:FREQ=DAILY;INTERVAL=14;BYDAY=SU\n") +
 			event("Nowhere", "DTSTART;TZID=Mars/Base:20260105T100000\nDURATION:PT1H\n") +
 			event("Instant", "DTSTART:20261125T100000\n"))
-	read, err := ReadWeek(data, p, nil, today)
+	read, err := ReadWeek(context.Background(), data, p, nil, today)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -81,19 +82,19 @@ func TestReadWeekOfOthers(t *testing.T) {
 	}
 	for _, part := range []string{"BYSETPOS=1;BYDAY=MO", "BYYEARDAY=100", "BYWEEKNO=20", "BYHOUR=9", "BYMINUTE=5", "BYSECOND=5", "BYMONTH=11", "BYMONTHDAY=25"} {
 		odd := calendar(event("Odd", "DTSTART:20260105T100000\nDURATION:PT1H\nRRULE:FREQ=DAILY;"+part+"\n") + event("Fair", "DTSTART:20261125T100000\nDURATION:PT1H\n"))
-		if read, err := ReadWeek(odd, p, nil, today); err != nil || len(read.LeftOut) != 1 || len(read.Events) != 1 {
+		if read, err := ReadWeek(context.Background(), odd, p, nil, today); err != nil || len(read.LeftOut) != 1 || len(read.Events) != 1 {
 			t.Errorf("%s: %v, %+v", part, err, read)
 		}
 	}
 	of := week.Date{Year: 2026, Month: 12, Day: 6}
-	if read, err = ReadWeek(data, p, &of, today); err != nil || read.Monday.String() != "2026-11-30" || read.Events[len(read.Events)-1].Name != "Every other" {
+	if read, err = ReadWeek(context.Background(), data, p, &of, today); err != nil || read.Monday.String() != "2026-11-30" || read.Events[len(read.Events)-1].Name != "Every other" {
 		t.Errorf("%v, %+v", err, read)
 	}
 	once := calendar(event("Fair", "DTSTART:20250709T100000\nDTEND:20250709T180000\n"))
-	if read, err = ReadWeek(once, p, nil, today); err != nil || read.Monday.String() != "2025-07-07" || read.Events[0].Text != "Wed 10:00-18:00" {
+	if read, err = ReadWeek(context.Background(), once, p, nil, today); err != nil || read.Monday.String() != "2025-07-07" || read.Events[0].Text != "Wed 10:00-18:00" {
 		t.Errorf("%v, %+v", err, read)
 	}
-	if _, err = ReadWeek([]byte("Mon 8-17"), p, nil, today); err == nil {
+	if _, err = ReadWeek(context.Background(), []byte("Mon 8-17"), p, nil, today); err == nil {
 		t.Error("what is no calendar is read")
 	}
 }
@@ -108,7 +109,7 @@ func FuzzReadWeek(fuzz *testing.F) {
 	f.Add(data)
 	f.Add(calendar("BEGIN:VEVENT\nDTSTART:20261123T220000\nDURATION:P1DT8H\nRRULE:FREQ=DAILY;INTERVAL=7;BYDAY=SU\nEND:VEVENT\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		read, err := ReadWeek(data, p, nil, today)
+		read, err := ReadWeek(context.Background(), data, p, nil, today)
 		if err != nil {
 			return
 		}

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"errors"
 	"fmt"
@@ -166,8 +167,8 @@ type BadCell struct {
 // holds it against a plan. A row is of the channel whose id it has, else of the one
 // with its number on its recorder; any other is a new channel. The error says why
 // the file is no table at all.
-func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
-	lines, encoding, err := tableBudget.all(data)
+func ReadTable(ctx context.Context, data []byte, p *plan.Plan) (*Table, error) {
+	lines, encoding, err := tableBudget.all(ctx, data)
 	if err != nil {
 		return nil, err
 	}
@@ -188,7 +189,10 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 	}
 	var from []line
 	find, seen := newFinder(p, idAt, places), make(map[string]int)
-	for _, l := range lines[1:] {
+	for n, l := range lines[1:] {
+		if n%looksAgain == 0 && ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		if strings.TrimSpace(strings.Join(l.cells, "")) == "" {
 			continue
 		}
@@ -215,12 +219,18 @@ func ReadTable(data []byte, p *plan.Plan) (*Table, error) {
 	if len(cells.Rows) == 0 {
 		return t, nil
 	}
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
+	}
 	after, bad := cells.Set(p)
 	if after == nil {
 		return nil, errors.New(bad[0].Reason)
 	}
 	if from = t.leaveOutSame(p, after, rowsOf(bad), cells, from); len(cells.Rows) == 0 {
 		return t, nil
+	}
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
 	}
 	bad, good := cells.Try(p)
 	for _, b := range bad {

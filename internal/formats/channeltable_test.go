@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"reflect"
 	"strings"
 	"testing"
@@ -49,11 +50,11 @@ func TestTablesGiveThePlanBack(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if read, err := ReadTable(data, p); err != nil || read.Same != len(p.Channels) || read.Edit != nil || len(read.Bad)+len(read.Ignored) != 0 {
+			if read, err := ReadTable(context.Background(), data, p); err != nil || read.Same != len(p.Channels) || read.Edit != nil || len(read.Bad)+len(read.Ignored) != 0 {
 				t.Fatalf("%s of %s on itself: %v %+v", name, p.Site.Name, err, read)
 			}
 			other := spoilt(t, p)
-			read, err := ReadTable(data, other)
+			read, err := ReadTable(context.Background(), data, other)
 			if err != nil || len(read.Bad) > 0 || read.Changed != len(p.Channels) || read.Added != 0 {
 				t.Fatalf("%s of %s: %v %+v", name, p.Site.Name, err, read)
 			}
@@ -98,7 +99,7 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 		"\n" +
 		"17;New one;900-3000;8;red\n" +
 		"2;Booth;4096;12;red\n"
-	read, err := ReadTable([]byte(strings.Replace(text, "Number", "No.", 1)), p)
+	read, err := ReadTable(context.Background(), []byte(strings.Replace(text, "Number", "No.", 1)), p)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -129,7 +130,7 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 		"\x00\x01":              "neither CSV nor a workbook",
 		"PK\x03\x04and no more": "not a workbook",
 	} {
-		if _, err := ReadTable([]byte(text), p); err == nil || !strings.Contains(err.Error(), want) {
+		if _, err := ReadTable(context.Background(), []byte(text), p); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %v, want %s", text, err, want)
 		}
 	}
@@ -159,7 +160,7 @@ func FuzzReadTable(fuzz *testing.F) {
 	f.Add([]byte("Name\tNo.\nx\t1\n"))
 	f.Add([]byte("Name;\"No\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		read, err := ReadTable(data, p)
+		read, err := ReadTable(context.Background(), data, p)
 		if err != nil || read.Edit == nil {
 			return
 		}
@@ -173,7 +174,7 @@ func FuzzReadTable(fuzz *testing.F) {
 func TestAnIdAndOneColumnAreEnough(t *testing.T) {
 	p := demo.PennywhistleQuay()
 	for _, text := range []string{"Id,Name\nhall,Big hall\n", "Name,Id\nBig hall,hall\n"} {
-		read, err := ReadTable([]byte(text), p)
+		read, err := ReadTable(context.Background(), []byte(text), p)
 		if err != nil || read.Changed != 1 || read.Added != 0 || len(read.Bad) != 0 {
 			t.Errorf("%q: %v, %+v", text, err, read)
 		}

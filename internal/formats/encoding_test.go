@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"fmt"
 	"reflect"
@@ -45,7 +46,7 @@ func TestTablesInOtherEncodings(t *testing.T) {
 		if err != nil {
 			t.Fatalf("%s: %v", test.name, err)
 		}
-		read, err := ReadTable(data, p)
+		read, err := ReadTable(context.Background(), data, p)
 		if err != nil || read.Encoding != test.want || read.Same != len(p.Channels) || read.Edit != nil || len(read.Bad) != 0 {
 			t.Errorf("%s: %+v, %v", test.name, read, err)
 		}
@@ -53,7 +54,7 @@ func TestTablesInOtherEncodings(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		read, err = ReadTable(changed, p)
+		read, err = ReadTable(context.Background(), changed, p)
 		if err != nil || read.Changed != 1 || len(read.Rows) != 1 {
 			t.Fatalf("%s: %+v, %v", test.name, read, err)
 		}
@@ -66,7 +67,7 @@ func TestTablesInOtherEncodings(t *testing.T) {
 			t.Errorf("%s: %v", test.name, err)
 		}
 	}
-	added, err := ReadTable([]byte("No.;Name;Main stream Codec\r\n99;Neuer Keller;H.265\r\n"), p)
+	added, err := ReadTable(context.Background(), []byte("No.;Name;Main stream Codec\r\n99;Neuer Keller;H.265\r\n"), p)
 	if err != nil || added.Added != 1 || len(added.Rows) != 1 || !added.Rows[0].New || added.Rows[0].Channel != "Neuer Keller" || len(added.Rows[0].Cells) != 3 {
 		t.Errorf("%+v, %v", added, err)
 	}
@@ -120,14 +121,14 @@ func TestATableComesBackFromASpreadsheet(t *testing.T) {
 		}
 		encodings := []encoding.Encoding{charmap.Windows1252, unicode.UTF16(unicode.LittleEndian, unicode.UseBOM)}
 		for _, with := range encodings {
-			read, err := ReadTable(save(with), p)
+			read, err := ReadTable(context.Background(), save(with), p)
 			if err != nil || read.Same != len(p.Channels) || read.Changed+read.Added+len(read.Bad)+len(read.Rows) != 0 || read.Edit != nil {
 				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
 			}
 		}
 		rows[1][slices.Index(rows[0], "Main stream Size")] = "64x48"
 		for _, with := range encodings {
-			read, err := ReadTable(save(with), p)
+			read, err := ReadTable(context.Background(), save(with), p)
 			was := fmt.Sprintf("%d×%d", p.Channels[0].Streams.Main.Width, p.Channels[0].Streams.Main.Height)
 			if err != nil || read.Changed != 1 || len(read.Rows) != 1 || !reflect.DeepEqual(read.Rows[0].Cells, []CellChange{{"Main stream Size", was, "64×48"}}) {
 				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
@@ -138,7 +139,7 @@ func TestATableComesBackFromASpreadsheet(t *testing.T) {
 
 func TestPicturesAreNoText(t *testing.T) {
 	noise := strings.Repeat("\x00\x01\x00\x00", 100)
-	if _, err := ReadTable([]byte(noise), demo.BrackenhallCiderWorks()); err == nil || !strings.Contains(err.Error(), "not a table of text") {
+	if _, err := ReadTable(context.Background(), []byte(noise), demo.BrackenhallCiderWorks()); err == nil || !strings.Contains(err.Error(), "not a table of text") {
 		t.Errorf("%v", err)
 	}
 }

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -42,7 +43,7 @@ func TestStartsAndStopsOfSeveralChannels(t *testing.T) {
 		"words of their own": twoCameras("time,camera,state\n", "active", "inactive", false),
 		"only stops tell so": twoCameras("time,camera,event\n", "Person", "Person cleared", false),
 	} {
-		l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+		l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
 		if err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
@@ -61,7 +62,7 @@ func TestStartsAndStopsOfSeveralChannels(t *testing.T) {
 		if s := l.Sample[0]; s.Channel != "North door" || s.Seconds != 30 {
 			t.Errorf("%s: first of all %+v", name, s)
 		}
-		one, err := ReadLog([]byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, Pick: "South door"}, LogPeriod{})
+		one, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, Pick: "South door"}, LogPeriod{})
 		if err != nil || one.Events != 105 || math.Abs(one.PerDay-5) > 0.01 || len(one.Asks) != 0 || one.Activity.Known != "measured" {
 			t.Errorf("%s: of one door %+v, %v", name, one, err)
 		}
@@ -75,23 +76,23 @@ func TestWhatLinesMeanIsAskedWhereItIsNotCertain(t *testing.T) {
 			text += fmt.Sprintf("2026-06-%02d %02d:00:00,%s\n", day+1, 8+i, kind)
 		}
 	}
-	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || l.Kind != 1 || !slices.Equal(l.Asks, []string{AskKind}) || l.Events != 42 || l.Activity.Known != "guess" {
 		t.Fatalf("%+v, %v", l, err)
 	}
 	said := map[string]LineAs{"Person": LineEvent, "Vehicle": LineEvent, "Sabotage": LineOther}
-	l, err = ReadLog([]byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, As: said}, LogPeriod{})
+	l, err = ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, As: said}, LogPeriod{})
 	if err != nil || len(l.Asks) != 0 || l.Events != 28 || l.Activity.Known != "measured" {
 		t.Errorf("%+v, %v", l, err)
 	}
-	if l, err = ReadLog([]byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || len(l.Asks) != 0 || l.Events != 42 {
+	if l, err = ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || len(l.Asks) != 0 || l.Events != 42 {
 		t.Errorf("without a column of kinds: %+v, %v", l, err)
 	}
 }
 
 func TestStartsWithoutStops(t *testing.T) {
 	text := "time,event\n2026-06-01 08:00:00,start\n2026-06-01 08:00:20,start\n2026-06-01 08:01:00,stop\n2026-06-01 09:00:00,stop\n2026-06-01 10:00:00,start\n"
-	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || l.Events != 2 || l.Paired != 1 || l.Unpaired != 3 || l.Sample[0].Seconds != 60 || l.Sample[1].Seconds != -1 {
 		t.Errorf("%+v, %v", l, err)
 	}
@@ -108,13 +109,13 @@ func TestAColumnOfOneTextTellsNothing(t *testing.T) {
 		text += fmt.Sprintf("2026-06-%02d 08:00:00,Everywhere,%d\n", i+1, 100+i)
 		few += fmt.Sprintf("2026-06-%02d 08:00:00,Door %d,%d\n", i+1, i%8, 100+i)
 	}
-	if l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
+	if l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
 		t.Errorf("%v: %+v", err, l)
 	}
-	if l, err := ReadLog([]byte(few), time.UTC, nil, LogPeriod{}); err != nil || l.Channel != 1 || len(l.Channels) != 8 {
+	if l, err := ReadLog(context.Background(), []byte(few), time.UTC, nil, LogPeriod{}); err != nil || l.Channel != 1 || len(l.Channels) != 8 {
 		t.Errorf("%v: %+v", err, l)
 	}
-	if l, err := ReadLog([]byte(strings.ReplaceAll(few, "Door 7", "Gate")+"2026-06-25 08:00:00,Yard,5\n"), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
+	if l, err := ReadLog(context.Background(), []byte(strings.ReplaceAll(few, "Door 7", "Gate")+"2026-06-25 08:00:00,Yard,5\n"), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
 		t.Errorf("nine names in 25 lines are taken for channels: %v, %+v", err, l)
 	}
 }
@@ -127,7 +128,7 @@ func TestWhatOverlapsIsPairedByWhatItIs(t *testing.T) {
 			text += fmt.Sprintf("2026-06-%02d %s\n", day, line)
 		}
 	}
-	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || l.Paired != 40 || l.Unpaired != 0 || l.Layout != "2026-11-23 14:05:00" {
 		t.Fatalf("%v, %+v", err, l)
 	}

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"iter"
@@ -121,8 +122,8 @@ type LogPeriod struct{ From, To week.Date }
 // it. Times that name no time zone are those of zone; on the night on which clocks go
 // back, the hour that comes twice is taken to be the first. The error says why no
 // events can be read.
-func ReadLog(data []byte, zone *time.Location, which *LogColumns, kept LogPeriod) (*Log, error) {
-	each, encoding, err := logBudget.open(data)
+func ReadLog(ctx context.Context, data []byte, zone *time.Location, which *LogColumns, kept LogPeriod) (*Log, error) {
+	each, encoding, err := logBudget.open(ctx, data)
 	if err != nil {
 		return nil, err
 	}
@@ -188,6 +189,9 @@ func ReadLog(data []byte, zone *time.Location, which *LogColumns, kept LogPeriod
 	}
 	if l.Channel < 0 {
 		l.Channels = []LogChannel{}
+	}
+	if err := ctx.Err(); err != nil {
+		return nil, err
 	}
 	return l, l.fit(events)
 }

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"strings"
@@ -48,7 +49,7 @@ func TestReadLogRecognisesColumns(t *testing.T) {
 		{"lengths as a clock", "when;duration\n" + hourly("2006-01-02 15:04:05", func(s, _ string, n int) string { return fmt.Sprintf("%s;00:00:%02d", s, n) }), 0, 1, true},
 	}
 	for _, test := range tests {
-		l, err := ReadLog([]byte(test.text), dublin(t), nil, LogPeriod{})
+		l, err := ReadLog(context.Background(), []byte(test.text), dublin(t), nil, LogPeriod{})
 		if err != nil {
 			t.Errorf("%s: %v", test.name, err)
 			continue
@@ -68,7 +69,7 @@ func TestReadLogRecognisesColumns(t *testing.T) {
 
 func TestReadLogMindsTheTimeZone(t *testing.T) {
 	text := "start\n" + hourly("2006-01-02T15:04:05Z07:00", func(s, _ string, _ int) string { return s })
-	l, err := ReadLog([]byte(text), dublin(t), nil, LogPeriod{})
+	l, err := ReadLog(context.Background(), []byte(text), dublin(t), nil, LogPeriod{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -84,19 +85,19 @@ func TestReadLogMindsTheTimeZone(t *testing.T) {
 func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 	text := "begin,end\n" + hourly("2006-01-02 15:04:05", func(s, e string, _ int) string { return s + "," + e }) +
 		"2026-06-22 08:00:00,2026-06-22 07:00:00\nyesterday,today\n"
-	l, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || l.LeftOut != 2 || l.Bad[0].Line != 212 || l.Bad[0].Column != "end" || !strings.Contains(l.Bad[0].Reason, "before it begins") || l.Bad[1].Column != "begin" {
 		t.Errorf("%v %+v", err, l)
 	}
-	if swapped, err := ReadLog([]byte(text), time.UTC, &LogColumns{Start: 1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
+	if swapped, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
 		t.Errorf("%v %+v", err, swapped)
 	}
 	for text, want := range map[string]string{"": "empty", "a,b\nc,d\n": "no column holds times", "start\n": "no column holds times"} {
-		if _, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{}); err == nil || !strings.Contains(err.Error(), want) {
+		if _, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{}); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %v", text, err)
 		}
 	}
-	if _, err := ReadLog([]byte(text), time.UTC, &LogColumns{Start: 9, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err == nil {
+	if _, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 9, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err == nil {
 		t.Error("a column that is not there")
 	}
 }
@@ -104,15 +105,15 @@ func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 func TestALogSaysWhenItWasKept(t *testing.T) {
 	text := "begin\n2026-06-08 08:00:00\n2026-06-09 08:00:00\n"
 	kept := LogPeriod{week.Date{Year: 2026, Month: 6, Day: 1}, week.Date{Year: 2026, Month: 6, Day: 28}}
-	short, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{})
+	short, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
 	if err != nil || math.Abs(short.PerDay-1) > 0.01 {
 		t.Errorf("%v %+v", err, short)
 	}
-	long, err := ReadLog([]byte(text), time.UTC, nil, kept)
+	long, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, kept)
 	if err != nil || math.Abs(long.PerDay-2.0/28) > 0.001 || long.Weeks != 4 {
 		t.Errorf("%v %+v", err, long)
 	}
-	if _, err := ReadLog([]byte(text), time.UTC, nil, LogPeriod{From: week.Date{Year: 2027, Month: 1, Day: 1}}); err == nil {
+	if _, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{From: week.Date{Year: 2027, Month: 1, Day: 1}}); err == nil {
 		t.Error("a log that ends before it begins")
 	}
 }
@@ -124,7 +125,7 @@ func FuzzReadLog(fuzz *testing.F) {
 	f.Add([]byte("01/02/2026 08:00;00:01:00\n"))
 	f.Add([]byte("time,camera,event\n2026-06-22 08:00:00,a,start\n2026-06-22 08:00:09,a,stop\n2026-06-22 08:00:10,b,start\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		l, err := ReadLog(data, time.UTC, nil, LogPeriod{})
+		l, err := ReadLog(context.Background(), data, time.UTC, nil, LogPeriod{})
 		if err == nil && (l.Events < 1 || !(l.PerDay >= 0) || math.IsInf(l.PerDay, 0) || !(l.Activity.MeanSeconds >= 0.1)) {
 			t.Errorf("%+v", l)
 		}
@@ -142,7 +143,7 @@ func TestOneHourThatNobodySawIsSaid(t *testing.T) {
 		text += fmt.Sprintf("2026-03-%d 08:00:00\n", day)
 	}
 	kept := LogPeriod{week.Date{Year: 2026, Month: 3, Day: 23}, week.Date{Year: 2026, Month: 3, Day: 29}}
-	l, err := ReadLog([]byte(text), lisbon, nil, kept)
+	l, err := ReadLog(context.Background(), []byte(text), lisbon, nil, kept)
 	if err != nil || !strings.Contains(strings.Join(l.Notes, " "), "1 hour of the week is not covered by the log; it was taken to be like the same hour of other days.") {
 		t.Errorf("%v: %q", err, l.Notes)
 	}

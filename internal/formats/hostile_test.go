@@ -3,6 +3,7 @@ package formats
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"fmt"
 	"runtime"
 	"strings"
@@ -59,9 +60,15 @@ func far(rows int) string {
 // less than a request may hold.
 func TestHostileFilesEndWithOneLine(t *testing.T) {
 	p := demo.BrackenhallCiderWorks()
-	calendar := func(data []byte) error { _, err := ReadSpecialDays(data, p, week.Sunday); return err }
-	table := func(data []byte) error { _, err := ReadTable(data, p); return err }
-	log := func(data []byte) error { _, err := ReadLog(data, time.UTC, nil, LogPeriod{}); return err }
+	calendar := func(data []byte) error {
+		_, err := ReadSpecialDays(context.Background(), data, p, week.Sunday)
+		return err
+	}
+	table := func(data []byte) error { _, err := ReadTable(context.Background(), data, p); return err }
+	log := func(data []byte) error {
+		_, err := ReadLog(context.Background(), data, time.UTC, nil, LogPeriod{})
+		return err
+	}
 	tests := []struct {
 		name string
 		read func([]byte) error
@@ -106,7 +113,7 @@ func TestTheLargestTablesAreRead(t *testing.T) {
 	for i := range 5000 {
 		fmt.Fprintf(&b, "%d,Vat %d\n", i+100, i)
 	}
-	read, err := ReadTable([]byte(b.String()), p)
+	read, err := ReadTable(context.Background(), []byte(b.String()), p)
 	if err != nil || read.Added+len(read.Bad) != 5000 {
 		t.Errorf("%+v, %v", read, err)
 	}
@@ -119,7 +126,7 @@ func TestTheLargestTablesAreRead(t *testing.T) {
 	}
 	var before, after runtime.MemStats
 	runtime.ReadMemStats(&before)
-	l, err := ReadLog([]byte(b.String()), time.UTC, nil, LogPeriod{})
+	l, err := ReadLog(context.Background(), []byte(b.String()), time.UTC, nil, LogPeriod{})
 	runtime.ReadMemStats(&after)
 	if err != nil || l.Events != 200_000 || l.Activity.MeanSeconds < 8.9 || l.Activity.MeanSeconds > 9.1 {
 		t.Fatalf("%+v, %v", l, err)
@@ -137,7 +144,7 @@ func FuzzReadWorkbook(fuzz *testing.F) {
 	f.Add(workbook(f, far(3), nil))
 	f.Add([]byte("PK\x03\x04"))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		if read, err := ReadTable(data, p); err == nil && read.Edit != nil {
+		if read, err := ReadTable(context.Background(), data, p); err == nil && read.Edit != nil {
 			if _, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}}); err != nil {
 				t.Errorf("what was offered is refused: %v", err)
 			}

@@ -2,10 +2,13 @@ package formats
 
 import (
 	"archive/zip"
+	"bufio"
 	"bytes"
+	"context"
 	"encoding/csv"
 	"errors"
 	"fmt"
+	"io"
 	"iter"
 	"path"
 	"strings"
@@ -52,14 +55,17 @@ func (b budget) checkCells(at, cells int) error {
 	return nil
 }
 
+// looksAgain is after how many lines, events or the like it is looked whether anybody waits still: a few milliseconds.
+const looksAgain = 1000
+
 // open returns the lines of CSV or of a workbook's first sheet, each time anew, and how
 // its text was encoded; empty for a workbook. The error ends the lines.
-func (b budget) open(data []byte) (_ iter.Seq2[line, error], encoding string, _ error) {
+func (b budget) open(ctx context.Context, data []byte) (_ iter.Seq2[line, error], encoding string, _ error) {
 	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
-		if err := checkWorkbook(data); err != nil {
+		if err := b.checkWorkbook(ctx, data); err != nil {
 			return nil, "", err
 		}
-		return b.sheet(data), "", nil
+		return b.sheet(ctx, data), "", nil
 	}
 	data, encoding = decoded(data)
 	if bytes.IndexByte(data, 0) >= 0 {
@@ -76,12 +82,12 @@ func (b budget) open(data []byte) (_ iter.Seq2[line, error], encoding string, _ 
 	if err := b.checkLine(at); err != nil {
 		return nil, "", err
 	}
-	return csvLines(data, comma), encoding, nil
+	return csvLines(ctx, data, comma), encoding, nil
 }
 
 // all returns every line, and how the text was encoded.
-func (b budget) all(data []byte) ([]line, string, error) {
-	each, encoding, err := b.open(data)
+func (b budget) all(ctx context.Context, data []byte) ([]line, string, error) {
+	each, encoding, err := b.open(ctx, data)
 	if err != nil {
 		return nil, "", err
 	}
@@ -95,12 +101,16 @@ func (b budget) all(data []byte) ([]line, string, error) {
 	return lines, encoding, nil
 }
 
-func csvLines(data []byte, comma rune) iter.Seq2[line, error] {
+func csvLines(ctx context.Context, data []byte, comma rune) iter.Seq2[line, error] {
 	return func(yield func(line, error) bool) {
 		r := csv.NewReader(bytes.NewReader(data))
 		r.Comma = comma
 		r.FieldsPerRecord = -1
-		for {
+		for n := 0; ; n++ {
+			if n%looksAgain == 0 && ctx.Err() != nil {
+				yield(line{}, ctx.Err())
+				return
+			}
 			cells, err := r.Read()
 			if wrong := new(csv.ParseError); errors.As(err, &wrong) {
 				yield(line{}, fmt.Errorf("line %d, column %d: %w", wrong.Line, wrong.Column, wrong.Err))
@@ -140,7 +150,7 @@ const (
 )
 
 // checkWorkbook asks what the parts of a workbook would take, before any is unpacked.
-func checkWorkbook(data []byte) error {
+func (b budget) checkWorkbook(ctx context.Context, data []byte) error {
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
 		return fmt.Errorf("not a workbook: %w", err)
@@ -161,10 +171,70 @@ func checkWorkbook(data []byte) error {
 			return fmt.Errorf("the workbook is too large once it is unpacked: %s has %d MB", f.Name, f.UncompressedSize64/1e6)
 		}
 	}
+	for _, f := range z.File {
+		if strings.Contains(strings.ToLower(f.Name), "worksheets/") && !f.FileInfo().IsDir() {
+			if err := b.checkSheet(ctx, f); err != nil {
+				return err
+			}
+		}
+	}
 	return nil
 }
 
-func (b budget) sheet(data []byte) iter.Seq2[line, error] {
+// mostCells is how many cells a sheet may have, whatever they are called: the library takes a microsecond or more for each,
+// and all of a row at once.
+const mostCells = 6_000_000
+
+// checkSheet counts the rows and cells of a sheet, of which only the elements are looked at.
+func (b budget) checkSheet(ctx context.Context, f *zip.File) error {
+	r, err := f.Open()
+	if err != nil {
+		return fmt.Errorf("not a workbook: %s cannot be unpacked", f.Name)
+	}
+	defer r.Close()
+	rows, cells, all := 0, 0, 0
+	in := bufio.NewReaderSize(io.LimitReader(r, mostUnpacked), 64<<10)
+	for {
+		if _, err := in.ReadSlice('<'); err == bufio.ErrBufferFull {
+			continue
+		} else if err != nil {
+			return ctx.Err() // the end; what is damaged is told by who reads it
+		}
+		name, err := in.Peek(16)
+		if err != nil && len(name) == 0 {
+			return ctx.Err()
+		}
+		switch element(name) {
+		case "row":
+			rows, cells = rows+1, 0
+		case "c":
+			cells++
+			all++
+		default:
+			continue
+		}
+		if all%looksAgain == 0 && ctx.Err() != nil {
+			return ctx.Err()
+		}
+		if err := errors.Join(b.checkLine(rows), b.checkCells(rows, cells)); err != nil {
+			return err
+		}
+		if all > mostCells {
+			return fmt.Errorf("the workbook has a sheet of more than %d cells", mostCells)
+		}
+	}
+}
+
+// element is the name of the element that begins, without a prefix.
+func element(text []byte) string {
+	name := text[:len(text)-len(bytes.TrimLeftFunc(text, func(r rune) bool { return !strings.ContainsRune(" \t\r\n/>", r) }))]
+	if _, local, ok := bytes.Cut(name, []byte(":")); ok {
+		name = local
+	}
+	return string(name)
+}
+
+func (b budget) sheet(ctx context.Context, data []byte) iter.Seq2[line, error] {
 	return func(yield func(line, error) bool) {
 		f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnpacked, UnzipXMLSizeLimit: 16 << 20})
 		if err != nil {
@@ -186,6 +256,10 @@ func (b budget) sheet(data []byte) iter.Seq2[line, error] {
 		at := 0
 		for rows.Next() {
 			at++
+			if ctx.Err() != nil {
+				yield(line{}, ctx.Err())
+				return
+			}
 			cells, err := rows.Columns(excelize.Options{RawCellValue: true})
 			if err == nil {
 				err = errors.Join(b.checkLine(at), b.checkCells(at, len(cells)))

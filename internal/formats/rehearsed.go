@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"encoding/json"
 	"fmt"
@@ -17,6 +18,9 @@ import (
 
 var weekTitles = []string{"time", "channel", "what", "seconds", "fate", "reason", "written by"}
 
+// mostNamed is how many of the channels that an event records are named.
+const mostNamed = 20
+
 // eventRow is an event as a row: texts, but for the seconds.
 func eventRow(r *rehearse.Rehearsal, n int) (texts []string, seconds float64) {
 	e, p := &r.Events[n], r.Plan()
@@ -26,6 +30,10 @@ func eventRow(r *rehearse.Rehearsal, n int) (texts []string, seconds float64) {
 	}
 	by := ""
 	for k, i := range e.Records {
+		if k == mostNamed {
+			by += fmt.Sprintf(" and %d more", len(e.Records)-mostNamed)
+			break
+		}
 		if k > 0 {
 			by += ", "
 		}
@@ -43,8 +51,11 @@ func eventRow(r *rehearse.Rehearsal, n int) (texts []string, seconds float64) {
 }
 
 // eachEvent calls f with the events of the days that were asked for.
-func eachEvent(r *rehearse.Rehearsal, f func(n int) error) error {
+func eachEvent(ctx context.Context, r *rehearse.Rehearsal, f func(n int) error) error {
 	for n := range r.Events {
+		if n%looksAgain == 0 && ctx.Err() != nil {
+			return ctx.Err()
+		}
 		if e := &r.Events[n]; e.Start >= 0 && e.Start < r.Length {
 			if err := f(n); err != nil {
 				return err
@@ -55,14 +66,14 @@ func eachEvent(r *rehearse.Rehearsal, f func(n int) error) error {
 }
 
 // WriteWeekCSV writes what happened as RFC 4180 has it, in UTF-8 with the mark that spreadsheets look for.
-func WriteWeekCSV(r *rehearse.Rehearsal) ([]byte, error) {
+func WriteWeekCSV(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	var b bytes.Buffer
 	b.WriteString("\ufeff")
 	w := csv.NewWriter(&b)
 	if err := w.Write(weekTitles); err != nil {
 		return nil, err
 	}
-	err := eachEvent(r, func(n int) error {
+	err := eachEvent(ctx, r, func(n int) error {
 		row, seconds := eventRow(r, n)
 		row[3] = fmt.Sprintf("%.1f", seconds)
 		for j := range row {
@@ -78,7 +89,7 @@ func WriteWeekCSV(r *rehearse.Rehearsal) ([]byte, error) {
 }
 
 // WriteWeekXLSX writes what happened as a workbook. Seconds are numbers, all else is text and never a formula.
-func WriteWeekXLSX(r *rehearse.Rehearsal) ([]byte, error) {
+func WriteWeekXLSX(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	const name = "Week"
 	f := excelize.NewFile()
 	defer f.Close()
@@ -107,7 +118,7 @@ func WriteWeekXLSX(r *rehearse.Rehearsal) ([]byte, error) {
 		return nil, err
 	}
 	row := 1
-	err = eachEvent(r, func(n int) error {
+	err = eachEvent(ctx, r, func(n int) error {
 		texts, seconds := eventRow(r, n)
 		row++
 		return write(row, texts, seconds)
@@ -124,10 +135,10 @@ func WriteWeekXLSX(r *rehearse.Rehearsal) ([]byte, error) {
 }
 
 // WriteWeekCalendar writes wanted events as those of a calendar (RFC 5545), with their fate.
-func WriteWeekCalendar(r *rehearse.Rehearsal, stamp time.Time) []byte {
+func WriteWeekCalendar(ctx context.Context, r *rehearse.Rehearsal, stamp time.Time) ([]byte, error) {
 	cal := ics.NewCalendar()
 	cal.SetProductId("-//Wakefield//Rehearsal//EN")
-	_ = eachEvent(r, func(n int) error {
+	err := eachEvent(ctx, r, func(n int) error {
 		e := &r.Events[n]
 		if e.Source != rehearse.Wanted {
 			return nil
@@ -140,7 +151,10 @@ func WriteWeekCalendar(r *rehearse.Rehearsal, stamp time.Time) []byte {
 		event.SetDescription(rehearse.WhyWords(e.Why))
 		return nil
 	})
-	return []byte(cal.Serialize())
+	if err != nil {
+		return nil, err
+	}
+	return []byte(cal.Serialize()), nil
 }
 
 // WeekFormat is the format of the file that WriteWeekJSON writes.
@@ -177,12 +191,15 @@ type WeekFileSegment struct {
 const mostCauses = 20
 
 // WriteWeekJSON writes the stretches of footage of every channel as JSON.
-func WriteWeekJSON(r *rehearse.Rehearsal) ([]byte, error) {
+func WriteWeekJSON(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	p := r.Plan()
 	out := WeekFile{Format: WeekFormat, Site: p.Site.Name, From: r.Ask.From.String(), Days: r.Ask.Days, Number: r.Ask.Seed, Channels: []WeekFileChannel{}}
 	for i := range r.Segments {
 		c := WeekFileChannel{ID: p.Channels[i].ID, Name: p.Channels[i].Name, Segments: []WeekFileSegment{}}
-		for _, s := range r.Segments[i] {
+		for k, s := range r.Segments[i] {
+			if k%looksAgain == 0 && ctx.Err() != nil {
+				return nil, ctx.Err()
+			}
 			seg := WeekFileSegment{From: r.Moment(s.From), To: r.Moment(s.To), Layer: "base", Duty: s.Duty, Megabytes: s.Kbit / 8000}
 			switch {
 			case s.Button:

@@ -68,7 +68,9 @@ func (s *service) readLog(ctx context.Context, in *struct {
 			return nil, huma.Error422UnprocessableEntity(err.Error())
 		}
 	}
-	l, err := reading(ctx, s, func() (*formats.Log, error) { return formats.ReadLog(in.RawBody, zone, which, kept) })
+	l, err := reading(ctx, s, func(ctx context.Context) (*formats.Log, error) {
+		return formats.ReadLog(ctx, in.RawBody, zone, which, kept)
+	})
 	if err != nil {
 		return nil, err
 	}

@@ -1,7 +1,9 @@
 package server
 
 import (
+	"cmp"
 	"context"
+	"errors"
 	"log/slog"
 	"net/http"
 	"net/url"
@@ -15,14 +17,17 @@ import (
 )
 
 // reading reads a foreign file. What is wrong with it is the client's to know.
-func reading[T any](ctx context.Context, s *service, read func() (T, error)) (T, error) {
+func reading[T any](ctx context.Context, s *service, read func(context.Context) (T, error)) (T, error) {
 	var wrong error
-	v, err := heavily(ctx, s.heavy.heavy, func() (v T, err error) {
-		v, wrong = read()
+	v, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (v T, err error) {
+		v, wrong = read(ctx)
 		return v, nil
 	})
 	if err != nil {
 		return v, s.problem(ctx, err)
+	}
+	if wrong != nil && (ctx.Err() != nil || errors.Is(wrong, errBusy)) {
+		return v, s.problem(ctx, cmp.Or(ctx.Err(), wrong)) // it was stopped, which says nothing of the file
 	}
 	if wrong != nil {
 		return v, huma.Error422UnprocessableEntity(wrong.Error())
@@ -46,6 +51,7 @@ type service struct {
 	turns    *turns
 	heavy    *slots
 	beat     time.Duration
+	epoch    string // of the database; only the watch sees it
 	verdicts verdicts
 	prepared preparations
 
@@ -57,14 +63,18 @@ type body[T any] struct{ Body T }
 // SentBy is who sends a change, and the key under which it is kept once.
 type SentBy struct {
 	Author string `header:"Wakefield-Author" maxLength:"1000" doc:"Who makes the change, percent-encoded UTF-8; at most 60 characters"`
-	Key    string `header:"Idempotency-Key" maxLength:"100" pattern:"^[0-9A-Za-z_-]*$" doc:"Sent again with the same key, the change is made once"`
+	Key    string `header:"Idempotency-Key" maxLength:"100" pattern:"^[0-9A-Za-z_-]*$" doc:"Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others"`
+	what   string
 }
+
+func (b *SentBy) request() store.Request { return store.Request{Key: b.Key, What: b.what} }
 
 // longestAuthor is in characters, however many bytes they take.
 const longestAuthor = 60
 
 // Resolve refuses names that could be neither kept nor shown.
-func (b *SentBy) Resolve(huma.Context) []error {
+func (b *SentBy) Resolve(ctx huma.Context) []error {
+	b.what = whatIsAsked(ctx.Context())
 	name, err := url.PathUnescape(b.Author)
 	switch {
 	case err != nil:
@@ -89,7 +99,7 @@ func (b *SentBy) note(sentence string) store.Note {
 	if name, err := url.PathUnescape(b.Author); err == nil && strings.TrimSpace(name) != "" {
 		author = strings.TrimSpace(name)
 	}
-	return store.Note{Author: author, Sentence: sentence, Request: b.Key}
+	return store.Note{Author: author, Sentence: sentence, Request: b.request()}
 }
 
 // SiteParam names a site in the path.
@@ -97,22 +107,9 @@ type SiteParam struct {
 	ID string `path:"id" maxLength:"200" doc:"Id of the site"`
 }
 
-// Resolve answers for ids that no site can have.
-func (p *SiteParam) Resolve(huma.Context) []error { return possible(p.ID, "There is no such site.") }
-
 // PlanParam names a plan in the path.
 type PlanParam struct {
 	ID string `path:"id" maxLength:"200" doc:"Id of the plan"`
-}
-
-// Resolve answers for ids that no plan can have.
-func (p *PlanParam) Resolve(huma.Context) []error { return possible(p.ID, "There is no such plan.") }
-
-func possible(id, not string) []error {
-	if !utf8.ValidString(id) || strings.ContainsFunc(id, unicode.IsControl) {
-		return []error{huma.Error404NotFound(not)}
-	}
-	return nil
 }
 
 // Sizes of requests, in bytes.

@@ -46,9 +46,10 @@ func (e entry) at(number int64) *plan.Plan {
 }
 
 // remembering is the entry with what the one before it remembers of the past. Versions
-// share what did not change between them, but for the list of channels.
+// share what did not change between them, but for the list of channels. Of another history
+// nothing is remembered.
 func (e entry) remembering(before entry) entry {
-	if before.head == nil || before.head.Plan == nil || before.head.Version >= e.head.Version {
+	if before.head == nil || before.head.Plan == nil || before.head.Mark != e.head.Mark || before.head.Version >= e.head.Version {
 		return e
 	}
 	e.past = append(append([]version(nil), before.past...), version{before.head.Version, before.head.Plan})
@@ -81,16 +82,23 @@ func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estim
 	return entry{head: head, site: site, found: check.Findings(head.Plan, site)}, nil
 }
 
+// heldKey is for a slot that the work of a context is in.
+type heldKey struct{ slot *semaphore.Weighted }
+
 // heavily is something that takes long or much memory, of which not much goes on at
-// once.
-func heavily[T any](ctx context.Context, s *semaphore.Weighted, do func() (T, error)) (T, error) {
+// once. What is done within it and is heavy too needs no slot of its own: two that each
+// waited for the other's would wait for ever.
+func heavily[T any](ctx context.Context, s *semaphore.Weighted, do func(ctx context.Context) (T, error)) (T, error) {
+	if ctx.Value(heldKey{s}) != nil {
+		return do(ctx)
+	}
 	release, err := waitFor(ctx, s, 1)
 	if err != nil {
 		var none T
 		return none, err
 	}
 	defer release()
-	return do()
+	return do(context.WithValue(ctx, heldKey{s}, true))
 }
 
 // mostCached is about how much memory the entries may take together.
@@ -128,7 +136,7 @@ func (c *cache) put(e entry) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	if old, ok := c.entries.Peek(e.head.ID); ok {
-		if old.head.Version > e.head.Version {
+		if old.head.Mark == e.head.Mark && old.head.Version > e.head.Version {
 			return
 		}
 		c.bytes -= old.size()
@@ -143,16 +151,40 @@ func (c *cache) put(e entry) {
 	c.meters.entries.Set(float64(c.entries.Len()))
 }
 
+// forget drops all there is.
+func (c *cache) forget() {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	c.entries.Purge()
+	c.bytes = 0
+	c.meters.cached.Set(0)
+	c.meters.entries.Set(0)
+}
+
+// missed is told when changes may not have been heard of. Where the database holds another
+// history than it did, nothing that is remembered of it is true any more.
+func (s *service) missed(epoch string) {
+	if s.epoch != "" && s.epoch != epoch {
+		s.log.Warn("a backup was restored; all that was remembered is dropped")
+		s.cache.forget()
+		s.verdicts.forget()
+		s.rehearsals.forget()
+		s.prepared.forget()
+	}
+	s.epoch = epoch
+	s.hub.missed(epoch)
+}
+
 // current returns the newest version of a plan with its estimate. It fails with a
 // [*store.UnreadableError] where the plan can be neither read nor estimated.
 func (s *service) current(ctx context.Context, id string) (entry, error) {
 	e, ok := s.cache.get(id)
 	if ok {
-		version, err := s.store.Version(ctx, id)
+		now, err := s.store.Version(ctx, id)
 		if err != nil {
 			return entry{}, err
 		}
-		if version <= e.head.Version {
+		if now.Mark == e.head.Mark && now.Version <= e.head.Version {
 			return e, nil
 		}
 	}
@@ -170,7 +202,7 @@ func (s *service) current(ctx context.Context, id string) (entry, error) {
 }
 
 func (s *service) load(ctx context.Context, id string, earlier entry) (entry, error) {
-	return heavily(ctx, s.heavy.heavy, func() (entry, error) {
+	return heavily(ctx, s.heavy.heavy, func(ctx context.Context) (entry, error) {
 		head, err := s.store.Load(ctx, id)
 		if err != nil {
 			return entry{}, err

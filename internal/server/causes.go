@@ -67,7 +67,7 @@ func (s *service) ties(ctx context.Context, in *PlanParam) (*body[TiesBody], err
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out, err := heavily(ctx, s.heavy.edits, func() (TiesBody, error) {
+	out, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (TiesBody, error) {
 		return TiesBody{e.head.Version, e.site.CauseLines(), e.site.Ties()}, nil
 	})
 	return &body[TiesBody]{out}, s.problem(ctx, err)
@@ -94,7 +94,7 @@ func (s *service) alerts(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out, err := heavily(ctx, s.heavy.edits, func() (AlertsBody, error) { return alertsOf(ctx, e, in.Body.Edits) })
+	out, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (AlertsBody, error) { return alertsOf(ctx, e, in.Body.Edits) })
 	return &body[AlertsBody]{out}, s.problem(ctx, err)
 }
 
@@ -123,6 +123,6 @@ func (s *service) wrongWay(ctx context.Context, in *struct {
 	if e.head.Plan.AlarmInput(in.Input) == nil {
 		return nil, huma.Error404NotFound("There is no alarm input " + in.Input + ".")
 	}
-	out, err := heavily(ctx, s.heavy.edits, func() (estimate.WrongWay, error) { return e.site.WrongWayOf(in.Input), nil })
+	out, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (estimate.WrongWay, error) { return e.site.WrongWayOf(in.Input), nil })
 	return &body[estimate.WrongWay]{out}, s.problem(ctx, err)
 }

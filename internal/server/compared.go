@@ -66,7 +66,7 @@ func (s *service) compare(ctx context.Context, in *compareRequest) (*body[[]Comp
 	if in.Plans == "" || len(ids) > MostCompared {
 		return nil, huma.Error422UnprocessableEntity("From one to four plans are compared.")
 	}
-	list, err := heavily(ctx, s.heavy.heavy, func() ([]Compared, error) {
+	list, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]Compared, error) {
 		entries := make([]entry, len(ids))
 		var site *store.Site
 		for i, id := range ids {
@@ -121,7 +121,7 @@ func (s *service) comparedRibbons(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out, err := heavily(ctx, s.heavy.heavy, func() ([]ComparedRibbon, error) { return twoWeeks(a, b), nil })
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]ComparedRibbon, error) { return twoWeeks(a, b), nil })
 	return &body[[]ComparedRibbon]{out}, s.problem(ctx, err)
 }
 
@@ -174,7 +174,7 @@ func (s *service) differences(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out, err := heavily(ctx, s.heavy.heavy, func() ([]compare.Sentence, error) {
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]compare.Sentence, error) {
 		then, err := s.store.At(ctx, e.head, in.Number)
 		if err != nil {
 			return nil, err

@@ -29,6 +29,7 @@ type changeRequest struct {
 	SentBy
 	Body struct {
 		Version int64       `json:"version" doc:"Version of the plan that the change is made on"`
+		Mark    string      `json:"mark,omitempty" maxLength:"100" doc:"Which history of the plan it is a version of; absent for the one that is there"`
 		Edits   []edit.Edit `json:"edits" minItems:"1" maxItems:"5000"`
 	}
 }
@@ -37,7 +38,8 @@ type stepRequest struct {
 	PlanParam
 	SentBy
 	Body struct {
-		Version int64 `json:"version" doc:"Version of the plan that the step is made on"`
+		Version int64  `json:"version" doc:"Version of the plan that the step is made on"`
+		Mark    string `json:"mark,omitempty" maxLength:"100" doc:"Which history of the plan it is a version of; absent for the one that is there"`
 	}
 }
 
@@ -59,7 +61,7 @@ func (s *service) make(ctx context.Context, id string, do change) (*body[*Answer
 		return nil, s.problem(ctx, err)
 	}
 	defer release()
-	answer, err := heavily(ctx, s.heavy.edits, func() (*body[*Answer], error) {
+	answer, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (*body[*Answer], error) {
 		for try := 1; ; try++ {
 			answer, err := do(ctx)
 			if late := new(store.StaleError); try < mostTries && errors.As(err, &late) && errors.Is(err, errQuicker) {
@@ -99,14 +101,19 @@ func quicker(err error) error {
 	return err
 }
 
+// is tells whether a stamp, which may have no mark, names the version that an entry is.
+func (e entry) is(on store.Stamp) bool {
+	return e.head.Version == on.Version && (on.Mark == "" || on.Mark == e.head.Mark)
+}
+
 // at returns the site as it stands if it has the version asked for.
-func (s *service) at(ctx context.Context, id string, version int64, request string) (entry, error) {
+func (s *service) at(ctx context.Context, id string, on store.Stamp, request store.Request) (entry, error) {
 	e, err := s.current(ctx, id)
 	if err != nil {
 		return entry{}, err
 	}
-	if e.head.Version != version {
-		return entry{}, s.store.Stale(ctx, id, version, request)
+	if !e.is(on) {
+		return entry{}, s.store.Stale(ctx, id, on, request)
 	}
 	return e, nil
 }
@@ -118,13 +125,14 @@ func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry
 	if before, err = s.current(ctx, in.ID); err != nil {
 		return entry{}, nil, err
 	}
-	if before.head.Version == in.Body.Version {
+	on := store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}
+	if before.is(on) {
 		done, err = edit.Apply(before.head.Plan, in.Body.Edits...)
 		return before, done, err
 	}
-	stale := s.store.Stale(ctx, in.ID, in.Body.Version, in.Key)
-	if late := new(store.StaleError); !errors.As(stale, &late) {
-		return entry{}, nil, stale // it is made already, or nobody knows
+	stale := s.store.Stale(ctx, in.ID, on, in.request())
+	if late := new(store.StaleError); !errors.As(stale, &late) || late.Restored {
+		return entry{}, nil, stale // it is made already, or of a history that is gone, or nobody knows
 	}
 	base := before.at(in.Body.Version)
 	if base == nil {
@@ -177,9 +185,12 @@ func (s *service) save(ctx context.Context, before entry, note store.Note, next 
 // it is merged from, as far as the newest that is known.
 func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*body[*Answer], error) {
 	var before, after entry
-	change, err := s.store.Locked(ctx, in.ID, in.Key, func(head *store.Head) (store.Note, *plan.Plan, error) {
+	change, err := s.store.Locked(ctx, in.ID, in.request(), func(head *store.Head) (store.Note, *plan.Plan, error) {
 		if head.Unreadable != nil {
 			return store.Note{}, nil, head.Unreadable
+		}
+		if head.Mark != base.head.Mark {
+			return store.Note{}, nil, &store.StaleError{On: base.head.Version, Version: head.Version, Since: []store.Revision{}, Restored: true}
 		}
 		done, ok := edit.Merge(base.head.Plan, head.Plan, in.Body.Edits)
 		if !ok {
@@ -216,7 +227,7 @@ func (s *service) answer(before, after entry, change *store.Change) (*body[*Answ
 	after.head = change.Head
 	s.cache.put(after.remembering(before))
 	if before.head.Plan == nil { // it could not be read; all of it is new
-		before.head = &store.Head{ID: before.head.ID, Version: before.head.Version, Plan: after.head.Plan}
+		before.head = &store.Head{ID: before.head.ID, Version: before.head.Version, Mark: before.head.Mark, Plan: after.head.Plan}
 	}
 	a := answer(before, after)
 	a.Sentence = change.Sentence
@@ -255,8 +266,8 @@ func (s *service) already(ctx context.Context, id string, number int64) (*body[*
 }
 
 func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], error) {
-	d, err := heavily(ctx, s.heavy.edits, func() (*Draft, error) {
-		before, err := s.at(ctx, in.ID, in.Body.Version, "")
+	d, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (*Draft, error) {
+		before, err := s.at(ctx, in.ID, store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}, store.Request{})
 		if err != nil {
 			return nil, err
 		}
@@ -273,7 +284,7 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 func (s *service) step(way store.Way) func(context.Context, *stepRequest) (*body[*Answer], error) {
 	return func(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
 		return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
-			before, err := s.at(ctx, in.ID, in.Body.Version, in.Key)
+			before, err := s.at(ctx, in.ID, store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}, in.request())
 			if err != nil {
 				return nil, err
 			}
@@ -295,14 +306,16 @@ func (s *service) returnTo(ctx context.Context, in *struct {
 	PlanParam
 	SentBy
 	Body struct {
-		Version  int64 `json:"version" doc:"Version of the plan that the return is made on"`
-		Revision int64 `json:"revision" minimum:"1" doc:"The revision to return to"`
+		Version  int64  `json:"version" doc:"Version of the plan that the return is made on"`
+		Mark     string `json:"mark,omitempty" maxLength:"100" doc:"Which history of the plan it is a version of; absent for the one that is there"`
+		Revision int64  `json:"revision" minimum:"1" doc:"The revision to return to"`
 	}
 }) (*body[*Answer], error) {
 	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
-		before, err := s.at(ctx, in.ID, in.Body.Version, in.Key)
+		on := store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}
+		before, err := s.at(ctx, in.ID, on, in.request())
 		if unreadable := new(store.UnreadableError); errors.As(err, &unreadable) {
-			before, err = s.unreadable(ctx, in.ID, in.Body.Version, in.Key)
+			before, err = s.unreadable(ctx, in.ID, on, in.request())
 		}
 		if err != nil {
 			return nil, err
@@ -320,13 +333,13 @@ func (s *service) returnTo(ctx context.Context, in *struct {
 
 // unreadable is the entry of a plan that can be neither shown nor estimated: enough to
 // return from it to an earlier revision.
-func (s *service) unreadable(ctx context.Context, id string, version int64, request string) (entry, error) {
+func (s *service) unreadable(ctx context.Context, id string, on store.Stamp, request store.Request) (entry, error) {
 	head, err := s.store.Load(ctx, id)
 	if err != nil {
 		return entry{}, err
 	}
-	if head.Version != version {
-		return entry{}, s.store.Stale(ctx, id, version, request)
+	if e := (entry{head: head}); e.is(on) {
+		return e, nil
 	}
-	return entry{head: head}, nil
+	return entry{}, s.store.Stale(ctx, id, on, request)
 }

@@ -20,7 +20,7 @@ func (s *service) knowing(ctx context.Context, in *PlanParam) (*body[[]estimate.
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	list, err := heavily(ctx, s.heavy.heavy, func() ([]estimate.Unknown, error) { return e.site.Knowing(ctx) })
+	list, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]estimate.Unknown, error) { return e.site.Knowing(ctx) })
 	return &body[[]estimate.Unknown]{list}, s.problem(ctx, err)
 }
 
@@ -29,7 +29,9 @@ func (s *service) fixes(ctx context.Context, in *PlanParam) (*body[[]check.FixEf
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	list, err := heavily(ctx, s.heavy.heavy, func() ([]check.FixEffect, error) { return check.Effects(ctx, e.head.Plan, e.site, e.found) })
+	list, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]check.FixEffect, error) {
+		return check.Effects(ctx, e.head.Plan, e.site, e.found)
+	})
 	return &body[[]check.FixEffect]{list}, s.problem(ctx, err)
 }
 

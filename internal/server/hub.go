@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+	"slices"
 	"sync"
 	"time"
 
@@ -16,23 +17,36 @@ import (
 // through which server a change was made.
 type hub struct {
 	mutex     sync.Mutex
+	epoch     string
 	listeners map[*listener]bool
 }
 
-// listener is a page that hears of changes. Of several changes of a site that it has
-// not taken yet it hears of the last, so that nobody has to wait for it.
+// listener is a page that hears of changes. Of several changes of a plan that it has
+// not taken yet it hears of the last, and of several of a site of each kind once, so that
+// nobody has to wait for it.
 type listener struct {
 	site  string // empty for all
 	mutex sync.Mutex
-	news  map[string]store.Changed
+	news  news
 	ready chan struct{} // holds a token while there is news
 }
+
+// news is what a page has not heard yet.
+type news struct {
+	plans  map[string]store.Changed
+	sites  []store.SiteChanged
+	missed *Missed
+}
+
+// mostSites is how many changes of sites are kept for a page; where there are more, it is
+// told that it missed some.
+const mostSites = 200
 
 func newHub() *hub { return &hub{listeners: make(map[*listener]bool)} }
 
 // join returns a listener for the changes of a site, all for none, and how to leave.
 func (h *hub) join(site string) (l *listener, leave func()) {
-	l = &listener{site: site, news: make(map[string]store.Changed), ready: make(chan struct{}, 1)}
+	l = &listener{site: site, ready: make(chan struct{}, 1)}
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	h.listeners[l] = true
@@ -49,36 +63,90 @@ func (h *hub) count() int {
 	return len(h.listeners)
 }
 
-// tell passes a change on.
+// tell passes a change of a plan on.
 func (h *hub) tell(change store.Changed) {
+	h.pass(change.Site, func(n *news) {
+		if n.plans == nil {
+			n.plans = make(map[string]store.Changed)
+		}
+		if before := n.plans[change.Plan]; before.Mark != change.Mark || before.Version < change.Version {
+			n.plans[change.Plan] = change
+		}
+	})
+}
+
+// tellSite passes a change of a site on.
+func (h *hub) tellSite(change store.SiteChanged) {
+	h.pass(change.Site, func(n *news) {
+		switch {
+		case slices.Contains(n.sites, change):
+		case len(n.sites) < mostSites:
+			n.sites = append(n.sites, change)
+		default:
+			n.missed = &Missed{h.epoch}
+		}
+	})
+}
+
+// missed tells all pages that changes may have been missed.
+func (h *hub) missed(epoch string) {
+	h.mutex.Lock()
+	h.epoch = epoch
+	h.mutex.Unlock()
+	h.pass("", func(n *news) { n.missed = &Missed{epoch} })
+}
+
+// pass adds to the news of those that a site concerns; with none named it concerns all.
+func (h *hub) pass(site string, add func(*news)) {
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	for l := range h.listeners {
-		if l.site == "" || l.site == change.Plan {
-			l.tell(change)
+		if l.site != "" && site != "" && l.site != site {
+			continue
+		}
+		l.mutex.Lock()
+		add(&l.news)
+		l.mutex.Unlock()
+		select {
+		case l.ready <- struct{}{}:
+		default:
 		}
 	}
 }
 
-func (l *listener) tell(change store.Changed) {
+// take returns the news there are.
+func (l *listener) take() news {
 	l.mutex.Lock()
 	defer l.mutex.Unlock()
-	if l.news[change.Plan].Version < change.Version {
-		l.news[change.Plan] = change
-	}
-	select {
-	case l.ready <- struct{}{}:
-	default:
-	}
+	n := l.news
+	l.news = news{}
+	return n
 }
 
-// take returns the news there are.
-func (l *listener) take() map[string]store.Changed {
-	l.mutex.Lock()
-	defer l.mutex.Unlock()
-	news := l.news
-	l.news = make(map[string]store.Changed)
-	return news
+// send sends news in an order in which nothing is asked for twice.
+func (n news) send(data func(any) error) error {
+	if n.missed != nil {
+		if err := data(*n.missed); err != nil {
+			return err
+		}
+	}
+	for _, c := range n.sites {
+		if err := data(c); err != nil {
+			return err
+		}
+	}
+	for _, c := range n.plans {
+		if err := data(c); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Missed says that changes may have been missed, so that what is shown is to be asked for
+// anew.
+type Missed struct {
+	Epoch string `json:"epoch" doc:"Which history the database holds; another one after a backup was restored"`
 }
 
 // Beat shows that a stream lives while there is nothing to tell.
@@ -89,7 +157,7 @@ type Beat struct {
 const changesPath = "/api/changes"
 
 // registerChanges adds the stream of changes: a beat at once and then regularly, and
-// every change as it is made. That of one site begins with its version.
+// every change as it is made. That of one site begins with the versions of its plans.
 func registerChanges(api huma.API, s *service) {
 	type request struct {
 		Site string `query:"site" maxLength:"200" doc:"Id of the site to hear of; absent for all"`
@@ -98,7 +166,7 @@ func registerChanges(api huma.API, s *service) {
 		OperationID: "changes", Method: http.MethodGet, Path: changesPath, Summary: "Changes, as they are made",
 		Middlewares: huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
 			if site := ctx.Query("site"); site != "" {
-				if _, err := s.store.Version(ctx.Context(), site); err != nil {
+				if _, err := s.store.Site(ctx.Context(), site); err != nil {
 					told := s.problem(ctx.Context(), err).(huma.StatusError)
 					_ = huma.WriteErr(api, ctx, told.GetStatus(), told.Error())
 					return
@@ -106,7 +174,7 @@ func registerChanges(api huma.API, s *service) {
 			}
 			next(ctx)
 		}},
-	}, map[string]any{"change": store.Changed{}, "beat": Beat{}}, func(ctx context.Context, in *request, send sse.Sender) {
+	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "missed": Missed{}, "beat": Beat{}}, func(ctx context.Context, in *request, send sse.Sender) {
 		l, leave := s.hub.join(in.Site)
 		defer leave()
 		beat := Beat{s.beat.Seconds()}
@@ -114,9 +182,14 @@ func registerChanges(api huma.API, s *service) {
 			return
 		}
 		if in.Site != "" {
-			version, err := s.store.Version(ctx, in.Site)
-			if err != nil || send.Data(store.Changed{Plan: in.Site, Version: version}) != nil {
+			site, err := s.store.Site(ctx, in.Site)
+			if err != nil {
 				return
+			}
+			for _, p := range site.Plans {
+				if send.Data(store.Changed{Site: in.Site, Plan: p.ID, Version: p.Version, Mark: p.Mark}) != nil {
+					return
+				}
 			}
 		}
 		tick := time.NewTicker(s.beat)
@@ -130,10 +203,8 @@ func registerChanges(api huma.API, s *service) {
 					return
 				}
 			case <-l.ready:
-				for _, change := range l.take() {
-					if send.Data(change) != nil {
-						return
-					}
+				if l.take().send(send.Data) != nil {
+					return
 				}
 			}
 		}

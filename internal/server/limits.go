@@ -1,15 +1,12 @@
 package server
 
 import (
-	"bytes"
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"runtime"
 	"sync"
 	"time"
-	"unicode/utf8"
 
 	"golang.org/x/sync/semaphore"
 )
@@ -66,11 +63,18 @@ func (g *gate) bodies(next http.Handler) http.Handler {
 
 // slots bounds how much heavy work goes on at once: reading files, estimating plans
 // that are not at hand. Light requests do not pass through them.
-type slots struct{ heavy, edits *semaphore.Weighted }
+type slots struct {
+	heavy, edits *semaphore.Weighted
+	pictures     *semaphore.Weighted // bytes of pictures that are decoded
+}
+
+// pictureBytes is what pictures that are being decoded may take together: a little more
+// than the largest of them does.
+const pictureBytes = 220_000_000
 
 func newSlots() *slots {
 	n := int64(runtime.GOMAXPROCS(0))
-	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n)}
+	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n), semaphore.NewWeighted(pictureBytes)}
 }
 
 // turns lets the changes of one site go one after the other, as they would only make
@@ -111,24 +115,5 @@ func (t *turns) take(ctx context.Context, id string) (release func(), err error)
 	case <-ctx.Done():
 		leave()
 		return nil, ctx.Err()
-	}
-}
-
-// mostValues is how many values a JSON body may have. Read into memory each takes many
-// times the two bytes that it can be written in.
-const mostValues = 1_500_000
-
-// frugal refuses JSON that is not UTF-8, which would be changed without a word, or has
-// too many values, before it is read.
-func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
-	return func(data []byte, v any) error {
-		if !utf8.Valid(data) {
-			return errors.New("the request is not UTF-8")
-		}
-		values := bytes.Count(data, []byte(",")) + bytes.Count(data, []byte("[")) + bytes.Count(data, []byte("{"))
-		if values > mostValues {
-			return fmt.Errorf("the request has more than %d values", mostValues)
-		}
-		return unmarshal(data, v)
 	}
 }

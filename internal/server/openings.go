@@ -39,7 +39,7 @@ func assumed(e entry) Assumed {
 }
 
 func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
-	e, err := heavily(ctx, s.heavy.edits, func() (entry, error) {
+	e, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (entry, error) {
 		p, err := in.Body.Plan()
 		if err != nil {
 			return entry{}, err
@@ -56,7 +56,7 @@ func (s *service) openSite(ctx context.Context, in *struct {
 	SentBy
 	Body plan.Opening
 }) (*body[CreatedSite], error) {
-	return s.create(ctx, in.note("Site made"), func() (*plan.Plan, []store.With, error) {
+	return s.create(ctx, in.note("Site made"), func(ctx context.Context) (*plan.Plan, []store.With, error) {
 		p, err := in.Body.Plan()
 		return p, nil, err
 	})

@@ -31,7 +31,7 @@ func (s *service) addPicture(ctx context.Context, in *struct {
 	PlanParam
 	RawBody []byte `contentType:"application/octet-stream"`
 }) (*body[KeptPicture], error) {
-	still, err := reading(ctx, s, func() (*stills.Still, error) { return stills.Take(in.RawBody) })
+	still, err := reading(ctx, s, func(ctx context.Context) (*stills.Still, error) { return s.takeStill(ctx, in.RawBody) })
 	if err != nil {
 		return nil, err
 	}
@@ -39,6 +39,16 @@ func (s *service) addPicture(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	return &body[KeptPicture]{KeptPicture{still.ID, still.Width, still.Height, len(still.JPEG)}}, nil
+}
+
+// takeStill takes a picture in when there is memory for it.
+func (s *service) takeStill(ctx context.Context, data []byte) (*stills.Still, error) {
+	release, err := waitFor(ctx, s.heavy.pictures, min(stills.Decoded(data), pictureBytes))
+	if err != nil {
+		return nil, err
+	}
+	defer release()
+	return stills.Take(ctx, data)
 }
 
 // picture is a still as a file that never changes.
@@ -54,9 +64,6 @@ func (s *service) getPicture(ctx context.Context, in *struct {
 	Picture string `path:"picture" maxLength:"100" doc:"Id of the still"`
 	Known   string `header:"If-None-Match" maxLength:"200"`
 }) (*picture, error) {
-	if err := possible(in.Picture, "There is no such picture."); err != nil {
-		return nil, err[0]
-	}
 	list, err := s.store.Pictures(ctx, in.ID, []string{in.Picture})
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -74,7 +81,7 @@ func (s *service) getPicture(ctx context.Context, in *struct {
 
 // exportBundle writes the plan file with its pictures. A plan that cannot be read comes without any.
 func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error) {
-	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) {
+	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) {
 		document, named, err := s.planFile(ctx, in.ID)
 		if err != nil {
 			return nil, err
@@ -91,20 +98,28 @@ func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error
 	return &file{"application/zip", `attachment; filename="` + in.ID + `.zip"`, data}, nil
 }
 
-// readBundle reads a plan file, or one in a zip archive with its pictures.
-func readBundle(data []byte) (*plan.Plan, []*stills.Still, error) {
+// readBundle reads a plan file, or one in a zip archive with its pictures when there is memory for them.
+func (s *service) readBundle(ctx context.Context, data []byte) (*plan.Plan, []*stills.Still, error) {
 	if !stills.IsBundle(data) {
 		p, err := plan.Read(data)
 		return p, nil, err
 	}
 	var p *plan.Plan
-	_, pictures, err := stills.Unpack(data, plan.MaxFileBytes, func(file []byte) (_ []string, err error) {
+	release, err := waitFor(ctx, s.heavy.pictures, pictureBytes)
+	if err != nil {
+		return nil, nil, err
+	}
+	defer release()
+	_, pictures, err := stills.Unpack(ctx, data, plan.MaxFileBytes, func(file []byte) (_ []string, err error) {
 		if p, err = plan.Read(file); err != nil {
 			return nil, err
 		}
 		return p.Pictures(), nil
 	})
 	var wrong *plan.Error
+	if ctx.Err() != nil {
+		return nil, nil, ctx.Err() // it was stopped, which says nothing of the file
+	}
 	if err != nil && !errors.As(err, &wrong) {
 		err = huma.Error422UnprocessableEntity(err.Error())
 	}

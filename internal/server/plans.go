@@ -52,7 +52,7 @@ func (s *service) freeIDs(ctx context.Context, in *struct {
 
 // export writes the plan as a file.
 func (s *service) export(ctx context.Context, in *PlanParam) (*file, error) {
-	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) {
+	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) {
 		data, _, err := s.planFile(ctx, in.ID)
 		return data, err
 	})

@@ -18,6 +18,8 @@ type Conflict struct {
 	Version int64            `json:"version" doc:"The newest version"`
 	Since   []store.Revision `json:"since" doc:"The last changes since the version the change was made on, a hundred at most, oldest first"`
 	More    int64            `json:"more" doc:"How many there are before those"`
+
+	Restored bool `json:"restored" doc:"Whether the change was made on a history that is gone, as a backup was restored"`
 }
 
 // Unreadable is the type of the problem that a stored plan can be neither shown nor
@@ -58,12 +60,12 @@ func problemOf(err error) error {
 		return told
 	case errors.As(err, &stale):
 		detail := "The plan was changed in the meantime. Nothing of this change was kept."
-		if stale.On > stale.Version {
-			detail = fmt.Sprintf("This change was made on version %d, and the newest is %d: an older state was restored. Nothing of this change was kept.", stale.On, stale.Version)
+		if stale.Restored {
+			detail = fmt.Sprintf("This change was made on version %d of a history that is gone: a backup was restored, and the newest version is %d now. Nothing of this change was kept.", stale.On, stale.Version)
 		}
 		return &Conflict{
 			ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: http.StatusText(http.StatusConflict), Detail: detail},
-			Version:    stale.Version, Since: stale.Since, More: stale.More,
+			Version:    stale.Version, Since: stale.Since, More: stale.More, Restored: stale.Restored,
 		}
 	case errors.As(err, &unreadable):
 		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",
@@ -82,6 +84,10 @@ func problemOf(err error) error {
 		return huma.Error422UnprocessableEntity("This variant was taken away; take it out again first.")
 	case errors.Is(err, store.ErrManyVariants):
 		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; take one away first.", store.MostVariants))
+	case errors.Is(err, store.ErrManyPlans):
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site keeps %d variants at most, those taken away too. This one was not made; a duplicate of the site begins with one.", store.MostPlans))
+	case errors.Is(err, store.ErrOtherUse):
+		return huma.Error422UnprocessableEntity("The Idempotency-Key was used for something else before. Nothing was changed; send the change with a key of its own.")
 	case errors.Is(err, store.ErrManyPictures):
 		return huma.Error422UnprocessableEntity("The site keeps as many pictures as it may, those of its history too. This one was not kept; a duplicate of the site begins with those in use.")
 	case errors.Is(err, errBusy):

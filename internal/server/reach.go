@@ -10,6 +10,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/solve"
+	"wakefield/internal/store"
 )
 
 // registerReach adds the question what it would take to keep footage longer.
@@ -101,7 +102,7 @@ func (s *service) reach(ctx context.Context, in *struct {
 			return nil, huma.Error422UnprocessableEntity("A channel matters from 1 to 3.")
 		}
 	}
-	out, err := heavily(ctx, s.heavy.heavy, func() (Reach, error) { return s.reached(ctx, e, ask) })
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (Reach, error) { return s.reached(ctx, e, ask) })
 	return &body[Reach]{out}, s.problem(ctx, err)
 }
 
@@ -172,7 +173,7 @@ type preparations struct {
 }
 
 type preparation struct {
-	version int64
+	of store.Stamp
 	*solve.Prepared
 }
 
@@ -185,19 +186,25 @@ type going struct {
 // mostPrepared are kept.
 const mostPrepared = 20
 
+func (p *preparations) forget() {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.last = nil
+}
+
 // of prepares a plan, or finds it prepared. It is given up when the context ends.
 func (p *preparations) of(ctx context.Context, e entry) (*solve.Prepared, error) {
 	now := &going{all: int64(len(e.head.Plan.Channels))}
 	p.mu.Lock()
 	last := p.last[e.head.ID]
-	if last.Prepared == nil || last.version != e.head.Version {
+	if last.Prepared == nil || last.of != e.head.Stamp() {
 		if p.going == nil {
 			p.going = make(map[string]*going)
 		}
 		p.going[e.head.ID] = now
 	}
 	p.mu.Unlock()
-	if last.Prepared != nil && last.version == e.head.Version {
+	if last.Prepared != nil && last.of == e.head.Stamp() {
 		return last.Prepared, nil
 	}
 	made, err := solve.Prepare(ctx, e.head.Plan, e.site, last.Prepared, func(done, _ int) { now.done.Store(int64(done)) })
@@ -212,6 +219,6 @@ func (p *preparations) of(ctx context.Context, e entry) (*solve.Prepared, error)
 	if p.last == nil || len(p.last) >= mostPrepared {
 		p.last = make(map[string]preparation)
 	}
-	p.last[e.head.ID] = preparation{e.head.Version, made}
+	p.last[e.head.ID] = preparation{e.head.Stamp(), made}
 	return made, nil
 }

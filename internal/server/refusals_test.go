@@ -31,8 +31,8 @@ func TestWhatCannotBeEstimatedIsNotStored(t *testing.T) {
 	if !strings.Contains(p.Detail, "no time zone") {
 		t.Errorf("%q", p.Detail)
 	}
-	if v, err := s.Version(context.Background(), "site"); err != nil || v != 2 {
-		t.Errorf("version %d, %v", v, err)
+	if v, err := s.Version(context.Background(), "site"); err != nil || v.Version != 2 {
+		t.Errorf("version %d, %v", v.Version, err)
 	}
 }
 

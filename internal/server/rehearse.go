@@ -13,6 +13,7 @@ import (
 	"wakefield/core/plan"
 	"wakefield/core/rehearse"
 	"wakefield/core/week"
+	"wakefield/internal/store"
 )
 
 // registerRehearse adds weeks that are played out.
@@ -51,9 +52,9 @@ type rehearsals struct {
 }
 
 type rehearsalOf struct {
-	plan    string
-	version int64
-	ask     rehearse.Ask
+	plan string
+	at   store.Stamp
+	ask  rehearse.Ask
 }
 
 // mostRehearsals are remembered, and mostRemembered events of them together: an event takes some 200 bytes, with the footage
@@ -96,13 +97,19 @@ func (m *rehearsals) put(of rehearsalOf, r *rehearse.Rehearsal) {
 	}
 }
 
+func (m *rehearsals) forget() {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.last, m.events = nil, 0
+}
+
 // played is a rehearsal of a plan as it stands.
 func (s *service) played(ctx context.Context, e entry, ask rehearse.Ask) (*rehearse.Rehearsal, error) {
-	of := rehearsalOf{e.head.ID, e.head.Version, ask}
+	of := rehearsalOf{e.head.ID, e.head.Stamp(), ask}
 	if r := s.rehearsals.get(of); r != nil {
 		return r, nil
 	}
-	r, err := heavily(ctx, s.heavy.heavy, func() (*rehearse.Rehearsal, error) { return rehearse.Play(ctx, e.site, ask) })
+	r, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*rehearse.Rehearsal, error) { return rehearse.Play(ctx, e.site, ask) })
 	if many := new(rehearse.TooManyError); errors.As(err, &many) {
 		words := plan.Say("About %.3g events would happen in these days, more than the %d that are played.", many.Events, rehearse.MostEvents)
 		if many.Days > 0 {

@@ -106,7 +106,9 @@ func (s *service) rehearsedOdds(ctx context.Context, in *MomentParam) (*body[Odd
 		return nil, err
 	}
 	from, to := in.span()
-	o, err := heavily(ctx, s.heavy.heavy, func() (rehearse.Odds, error) { return rehearse.OddsOf(ctx, e.site, ask, i, from, to) })
+	o, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (rehearse.Odds, error) {
+		return rehearse.OddsOf(ctx, e.site, ask, i, from, to)
+	})
 	return &body[Odds]{Odds{o.Rehearsals, o.Full, o.Low, o.Gone}}, s.problem(ctx, err)
 }
 

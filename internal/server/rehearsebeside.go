@@ -50,7 +50,7 @@ func (s *service) rehearsedBeside(ctx context.Context, in *struct {
 			out.Name = other.head.Plan.Name
 		}
 	case in.Revision > 0:
-		other, err = heavily(ctx, s.heavy.heavy, func() (entry, error) { return s.revisionOf(ctx, e, in.Revision) })
+		other, err = heavily(ctx, s.heavy.heavy, func(ctx context.Context) (entry, error) { return s.revisionOf(ctx, e, in.Revision) })
 		out.Name = fmt.Sprintf("Revision %d", in.Revision)
 	default:
 		return nil, huma.Error422UnprocessableEntity("Another variant or a revision is wanted.")
@@ -83,16 +83,16 @@ func (s *service) rehearsedFile(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	types := map[string]string{"csv": "text/csv; charset=utf-8", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "ics": "text/calendar; charset=utf-8", "json": "application/json"}
-	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) {
+	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) {
 		switch in.Kind {
 		case "csv":
-			return formats.WriteWeekCSV(r)
+			return formats.WriteWeekCSV(ctx, r)
 		case "xlsx":
-			return formats.WriteWeekXLSX(r)
+			return formats.WriteWeekXLSX(ctx, r)
 		case "ics":
-			return formats.WriteWeekCalendar(r, time.Now().UTC()), nil
+			return formats.WriteWeekCalendar(ctx, r, time.Now().UTC())
 		}
-		return formats.WriteWeekJSON(r)
+		return formats.WriteWeekJSON(ctx, r)
 	})
 	name := fmt.Sprintf("%s-%s-number-%d.%s", in.ID, in.From, in.Seed, in.Kind)
 	return &file{types[in.Kind], `attachment; filename="` + name + `"`, data}, s.problem(ctx, err)

@@ -36,7 +36,7 @@ func (s *service) revision(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	then, err := heavily(ctx, s.heavy.heavy, func() (entry, error) { return s.revisionOf(ctx, e, in.Number) })
+	then, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (entry, error) { return s.revisionOf(ctx, e, in.Number) })
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -49,7 +49,7 @@ func (s *service) revisionOf(ctx context.Context, e entry, number int64) (entry,
 	if err != nil {
 		return entry{}, err
 	}
-	return s.estimate(ctx, &store.Head{ID: e.head.ID, Site: e.head.Site, Version: number, Plan: then}, e.site)
+	return s.estimate(ctx, &store.Head{ID: e.head.ID, Site: e.head.Site, Version: number, Mark: e.head.Mark, Plan: then}, e.site)
 }
 
 func (s *service) nameRevision(ctx context.Context, in *struct {
@@ -64,10 +64,11 @@ func (s *service) nameRevision(ctx context.Context, in *struct {
 
 // SiteVersion is the newest version of a site's plan.
 type SiteVersion struct {
-	Version int64 `json:"version"`
+	Version int64  `json:"version"`
+	Mark    string `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
 }
 
 func (s *service) version(ctx context.Context, in *PlanParam) (*body[SiteVersion], error) {
-	version, err := s.store.Version(ctx, in.ID)
-	return &body[SiteVersion]{SiteVersion{version}}, s.problem(ctx, err)
+	now, err := s.store.Version(ctx, in.ID)
+	return &body[SiteVersion]{SiteVersion{now.Version, now.Mark}}, s.problem(ctx, err)
 }

@@ -43,10 +43,11 @@ func New(ctx context.Context, s *store.Store, o Options) http.Handler {
 	hub := newHub()
 	meters := newMeters(s, hub)
 	r := chi.NewRouter()
-	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts),
-		http.NewCrossOriginProtection().Handler, middleware.Compress(1), limited, newGate().bodies)
-	go s.Watch(ctx, o.Log, hub.tell)
-	register(newAPI(r), &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), heavy: newSlots()})
+	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts), door,
+		http.NewCrossOriginProtection().Handler, middleware.Compress(1), limited, newGate().bodies, bound)
+	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), heavy: newSlots()}
+	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed})
+	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", meters.handler())
 	r.NotFound(web.Handler().ServeHTTP)
 	return r

@@ -83,25 +83,36 @@ type SiteLine struct {
 // verdicts remembers the verdict of every plan asked for, at its version.
 type verdicts struct {
 	mutex sync.Mutex
-	known map[string]SiteVerdict
+	known map[string]knownVerdict
 }
 
-func (v *verdicts) get(id string, version int64) *SiteVerdict {
+type knownVerdict struct {
+	of store.Stamp
+	SiteVerdict
+}
+
+func (v *verdicts) get(id string, of store.Stamp) *SiteVerdict {
 	v.mutex.Lock()
 	defer v.mutex.Unlock()
-	if s, ok := v.known[id]; ok && s.Version == version {
-		return &s
+	if s, ok := v.known[id]; ok && s.of == of {
+		return &s.SiteVerdict
 	}
 	return nil
 }
 
-func (v *verdicts) put(id string, s SiteVerdict) {
+func (v *verdicts) put(id string, of store.Stamp, s SiteVerdict) {
 	v.mutex.Lock()
 	defer v.mutex.Unlock()
 	if v.known == nil || len(v.known) > 10000 {
-		v.known = make(map[string]SiteVerdict)
+		v.known = make(map[string]knownVerdict)
 	}
-	v.known[id] = s
+	v.known[id] = knownVerdict{of, s}
+}
+
+func (v *verdicts) forget() {
+	v.mutex.Lock()
+	defer v.mutex.Unlock()
+	v.known = nil
 }
 
 func siteVerdict(e entry) SiteVerdict {
@@ -116,7 +127,7 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], err
 	}
 	out := make([]SiteLine, len(list))
 	for i, summary := range list {
-		out[i] = SiteLine{summary, s.verdicts.get(summary.Plan, summary.Version)}
+		out[i] = SiteLine{summary, s.verdicts.get(summary.Plan, store.Stamp{Version: summary.Version, Mark: summary.Mark})}
 	}
 	return &body[[]SiteLine]{out}, nil
 }
@@ -127,7 +138,7 @@ func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVer
 		return nil, s.problem(ctx, err)
 	}
 	v := siteVerdict(e)
-	s.verdicts.put(site.Adopted, v)
+	s.verdicts.put(site.Adopted, e.head.Stamp(), v)
 	return &body[SiteVerdict]{v}, nil
 }
 
@@ -142,7 +153,7 @@ func (s *service) duplicate(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return s.create(ctx, in.note("Site made like "+e.head.Plan.Site.Name), func() (*plan.Plan, []store.With, error) {
+	return s.create(ctx, in.note("Site made like "+e.head.Plan.Site.Name), func(ctx context.Context) (*plan.Plan, []store.With, error) {
 		p, err := edit.After(e.head.Plan, edit.Edit{SetSite: &edit.SetSite{Name: &in.Body.Name}})
 		return p, []store.With{store.WithPicturesOf(in.ID, e.head.Plan.Pictures())}, err
 	})
@@ -167,24 +178,24 @@ func (s *service) importPlan(ctx context.Context, in *struct {
 	SentBy
 	RawBody []byte `contentType:"application/json"`
 }) (*body[CreatedSite], error) {
-	return s.create(ctx, in.note("Site made from a plan file"), func() (*plan.Plan, []store.With, error) {
-		p, pictures, err := readBundle(in.RawBody)
+	return s.create(ctx, in.note("Site made from a plan file"), func(ctx context.Context) (*plan.Plan, []store.With, error) {
+		p, pictures, err := s.readBundle(ctx, in.RawBody)
 		return p, []store.With{store.WithPictures(pictures)}, err
 	})
 }
 
 // create makes a site of a plan that can be estimated, and what comes along with it.
-func (s *service) create(ctx context.Context, note store.Note, read func() (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
+func (s *service) create(ctx context.Context, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
 	return s.begin(ctx, note, read, func(head *store.Head, note store.Note, with []store.With) (*store.Head, error) {
 		return s.store.Create(ctx, head.ID, note, head.Plan, with...)
 	})
 }
 
 // begin estimates a plan that is new, and keeps it with what comes along.
-func (s *service) begin(ctx context.Context, note store.Note, read func() (*plan.Plan, []store.With, error),
+func (s *service) begin(ctx context.Context, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With, error),
 	keep func(*store.Head, store.Note, []store.With) (*store.Head, error)) (*body[CreatedSite], error) {
-	head, err := heavily(ctx, s.heavy.heavy, func() (*store.Head, error) {
-		p, with, err := read()
+	head, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*store.Head, error) {
+		p, with, err := read(ctx)
 		if err != nil {
 			return nil, err
 		}

@@ -62,7 +62,9 @@ func (s *service) readSpecialDays(ctx context.Context, in *struct {
 	if err := day.UnmarshalText([]byte(in.UseDay)); err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
-	dates, err := reading(ctx, s, func() (*formats.Dates, error) { return formats.ReadSpecialDays(in.RawBody, e.head.Plan, day) })
+	dates, err := reading(ctx, s, func(ctx context.Context) (*formats.Dates, error) {
+		return formats.ReadSpecialDays(ctx, in.RawBody, e.head.Plan, day)
+	})
 	if err != nil {
 		return nil, err
 	}
@@ -80,7 +82,7 @@ func (s *service) year(ctx context.Context, in *struct {
 	if in.Year == 0 {
 		in.Year = time.Now().Year()
 	}
-	year, err := heavily(ctx, s.heavy.heavy, func() (*estimate.Year, error) {
+	year, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*estimate.Year, error) {
 		return e.site.Year(ctx, week.Date{Year: in.Year, Month: time.January, Day: 1})
 	})
 	return &body[*estimate.Year]{year}, s.problem(ctx, err)

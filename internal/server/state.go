@@ -10,6 +10,7 @@ import (
 // State is what the pages show of a plan whole after every change.
 type State struct {
 	Version int64               `json:"version"`
+	Mark    string              `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
 	Undo    string              `json:"undo" doc:"What undo would take back; empty for nothing"`
 	UndoBy  string              `json:"undoBy" doc:"Whose change that is"`
 	Redo    string              `json:"redo" doc:"What redo would make again; empty for nothing"`
@@ -47,7 +48,7 @@ type Answer struct {
 
 func state(e entry) State {
 	return State{
-		Version: e.head.Version, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
+		Version: e.head.Version, Mark: e.head.Mark, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
 		Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site),
 		Rails: rails(e.head.Plan), Tide: tide(e, week.Whole),
 	}

@@ -43,7 +43,7 @@ func (s *service) measureClip(ctx context.Context, in *struct{ Body Frames }) (*
 		}
 		packets[k].Keyframe = true
 	}
-	m, err := reading(ctx, s, func() (*video.Measured, error) { return video.Measure(packets) })
+	m, err := reading(ctx, s, func(context.Context) (*video.Measured, error) { return video.Measure(packets) })
 	if err != nil {
 		return nil, err
 	}

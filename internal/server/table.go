@@ -100,7 +100,7 @@ func (s *service) exportTable(ctx context.Context, in *struct {
 	if in.Format == "xlsx" {
 		kind, write = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", formats.WriteXLSX
 	}
-	data, err := heavily(ctx, s.heavy.heavy, func() ([]byte, error) { return write(e.head.Plan) })
+	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) { return write(e.head.Plan) })
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -115,7 +115,9 @@ func (s *service) readTable(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	t, err := reading(ctx, s, func() (*formats.Table, error) { return formats.ReadTable(in.RawBody, e.head.Plan) })
+	t, err := reading(ctx, s, func(ctx context.Context) (*formats.Table, error) {
+		return formats.ReadTable(ctx, in.RawBody, e.head.Plan)
+	})
 	if err != nil {
 		return nil, err
 	}

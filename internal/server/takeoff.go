@@ -70,7 +70,7 @@ func (s *service) takeOff(ctx context.Context, in *struct {
 	if !to.After(from) {
 		return nil, huma.Error422UnprocessableEntity("The stretch ends before it begins.")
 	}
-	out, err := heavily(ctx, s.heavy.heavy, func() (TakenOff, error) {
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (TakenOff, error) {
 		t, ok := e.site.TakeOff(channels, from, to, in.Body.Events)
 		if !ok {
 			return TakenOff{}, huma.Error422UnprocessableEntity("A stretch of 400 days at most can be taken off, in years from 1970 to 2200.")

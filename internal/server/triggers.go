@@ -35,7 +35,7 @@ func (s *service) triggers(ctx context.Context, in *PlanParam) (*body[[]TriggerL
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	lines, err := heavily(ctx, s.heavy.edits, func() ([]TriggerLine, error) { return triggerLines(e), nil })
+	lines, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) ([]TriggerLine, error) { return triggerLines(e), nil })
 	return &body[[]TriggerLine]{lines}, s.problem(ctx, err)
 }
 
@@ -87,7 +87,9 @@ func (s *service) picture(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	drawn, err := heavily(ctx, s.heavy.edits, func() (InPicture, error) { return drawnIn(ctx, e, in.Channel, in.Body.Edits, in.Body.Stand) })
+	drawn, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (InPicture, error) {
+		return drawnIn(ctx, e, in.Channel, in.Body.Edits, in.Body.Stand)
+	})
 	return &body[InPicture]{drawn}, s.problem(ctx, err)
 }
 
@@ -162,7 +164,7 @@ func (s *service) patchCost(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	cost, err := heavily(ctx, s.heavy.edits, func() (PatchCost, error) { return patchCost(ctx, e, in.Channel, in.Patch) })
+	cost, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (PatchCost, error) { return patchCost(ctx, e, in.Channel, in.Patch) })
 	return &body[PatchCost]{cost}, s.problem(ctx, err)
 }
 

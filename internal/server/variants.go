@@ -28,7 +28,7 @@ func (s *service) variants(ctx context.Context, in *SiteParam) (*body[*store.Sit
 }
 
 // addVariant stores a variant of a site that can be estimated.
-func (s *service) addVariant(ctx context.Context, site string, note store.Note, read func() (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
+func (s *service) addVariant(ctx context.Context, site string, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
 	return s.begin(ctx, note, read, func(head *store.Head, note store.Note, with []store.With) (*store.Head, error) {
 		return s.store.AddPlan(ctx, site, head.ID, note, head.Plan, with...)
 	})
@@ -46,12 +46,12 @@ func (s *service) makeVariant(ctx context.Context, in *struct {
 }) (*body[CreatedSite], error) {
 	_, e, err := s.planOf(ctx, in.ID, in.Body.Like)
 	if err == nil && in.Body.Version != 0 && e.head.Version != in.Body.Version {
-		err = s.store.Stale(ctx, e.head.ID, in.Body.Version, "")
+		err = s.store.Stale(ctx, e.head.ID, store.Stamp{Version: in.Body.Version}, store.Request{})
 	}
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return s.addVariant(ctx, in.ID, in.note("Variant made like "+e.head.Plan.Name), func() (*plan.Plan, []store.With, error) {
+	return s.addVariant(ctx, in.ID, in.note("Variant made like "+e.head.Plan.Name), func(ctx context.Context) (*plan.Plan, []store.With, error) {
 		edits := append([]edit.Edit{{SetSite: &edit.SetSite{Plan: &in.Body.Name}}}, in.Body.Edits...)
 		p, err := edit.After(e.head.Plan, edits...)
 		return p, nil, err
@@ -63,8 +63,8 @@ func (s *service) importVariant(ctx context.Context, in *struct {
 	SentBy
 	RawBody []byte `contentType:"application/json"`
 }) (*body[CreatedSite], error) {
-	return s.addVariant(ctx, in.ID, in.note("Variant made from a plan file"), func() (*plan.Plan, []store.With, error) {
-		p, pictures, err := readBundle(in.RawBody)
+	return s.addVariant(ctx, in.ID, in.note("Variant made from a plan file"), func(ctx context.Context) (*plan.Plan, []store.With, error) {
+		p, pictures, err := s.readBundle(ctx, in.RawBody)
 		return p, []store.With{store.WithPictures(pictures)}, err
 	})
 }
@@ -110,6 +110,6 @@ func (s *service) carry(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	change := &changeRequest{PlanParam: in.PlanParam, SentBy: in.SentBy}
-	change.Body.Version, change.Body.Edits = to.head.Version, edits
+	change.Body.Version, change.Body.Mark, change.Body.Edits = to.head.Version, to.head.Mark, edits
 	return s.edit(ctx, change)
 }

@@ -140,7 +140,9 @@ func (s *service) readWeek(ctx context.Context, in *struct {
 	}
 	var today week.Date
 	today.Year, today.Month, today.Day = time.Now().Date()
-	read, err := reading(ctx, s, func() (*formats.CalendarWeek, error) { return formats.ReadWeek(in.RawBody, e.head.Plan, of, today) })
+	read, err := reading(ctx, s, func(ctx context.Context) (*formats.CalendarWeek, error) {
+		return formats.ReadWeek(ctx, in.RawBody, e.head.Plan, of, today)
+	})
 	if err != nil {
 		return nil, err
 	}

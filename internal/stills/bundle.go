@@ -3,6 +3,7 @@ package stills
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -44,8 +45,9 @@ func Pack(plan []byte, list []*Still) ([]byte, error) {
 
 // Unpack reads a zip archive of a plan file, of at most largest bytes, and pictures. Those that named asks for are taken
 // in, by the name that the plan gives them, which is that of their file without its ending. The archive may hold other
-// things, and all of it may stand in a folder.
-func Unpack(data []byte, largest int64, named func(plan []byte) ([]string, error)) (plan []byte, pictures map[string]*Still, err error) {
+// things, and all of it may stand in a folder. All pictures together have at most [MostOfBundle] pixels, told before any is
+// decoded.
+func Unpack(ctx context.Context, data []byte, largest int64, named func(plan []byte) ([]string, error)) (plan []byte, pictures map[string]*Still, err error) {
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
 		return nil, nil, errors.New("the zip archive is damaged")
@@ -76,21 +78,62 @@ func Unpack(data []byte, largest int64, named func(plan []byte) ([]string, error
 	if err != nil {
 		return nil, nil, err
 	}
+	if err := checkPixels(ctx, names, files); err != nil {
+		return nil, nil, err
+	}
 	pictures = make(map[string]*Still)
 	for _, name := range names {
 		f := files[name]
 		if f == nil || pictures[name] != nil {
 			continue
 		}
+		if err := ctx.Err(); err != nil {
+			return nil, nil, err
+		}
 		data, err := content(f, LargestBytes)
 		if err != nil {
 			return nil, nil, err
 		}
-		if pictures[name], err = Take(data); err != nil {
+		if pictures[name], err = Take(ctx, data); err != nil {
 			return nil, nil, fmt.Errorf("%s: %w", f.Name, err)
 		}
 	}
 	return plan, pictures, nil
+}
+
+// MostOfBundle is how many pixels all pictures of an archive may have together: 144 of those that are kept.
+const MostOfBundle = 300_000_000
+
+// mostUnpacked is how many bytes the pictures of an archive may have together. Those that are packed as we do do not shrink.
+const mostUnpacked = 160 << 20
+
+// checkPixels adds up the pixels of pictures, of which it reads the heads.
+func checkPixels(ctx context.Context, names []string, files map[string]*zip.File) error {
+	pixels, unpacked := int64(0), uint64(0)
+	for _, name := range names {
+		f := files[name]
+		if f == nil {
+			continue
+		}
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
+			return fmt.Errorf("the pictures of the archive have more than %d MB once they are unpacked", mostUnpacked>>20)
+		}
+		data, err := content(f, LargestBytes)
+		if err != nil {
+			return err
+		}
+		config, _, err := look(data)
+		if err != nil {
+			return fmt.Errorf("%s: %w", f.Name, err)
+		}
+		if pixels += int64(config.Width) * int64(config.Height); pixels > MostOfBundle {
+			return fmt.Errorf("the pictures of the archive have more than %d million pixels together", MostOfBundle/1_000_000)
+		}
+	}
+	return nil
 }
 
 // content is what a file of an archive holds. No more than largest bytes of it are ever unpacked.

@@ -3,6 +3,7 @@ package stills
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"encoding/binary"
 	"errors"
 	"fmt"
@@ -84,7 +85,7 @@ func TestEveryFormatIsTakenIn(t *testing.T) {
 		t.Fatal(err)
 	}
 	for name, data := range map[string][]byte{"jpeg": asJPEG(t, halves(64, 48)), "png": asPNG(t, halves(64, 48)), "webp": webp} {
-		s, err := Take(data)
+		s, err := Take(context.Background(), data)
 		if err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
@@ -92,7 +93,7 @@ func TestEveryFormatIsTakenIn(t *testing.T) {
 		if m := decoded(t, s); s.Width != 64 || s.Height != 48 || !isDark(m, 0.2, 0.5) || isDark(m, 0.8, 0.5) {
 			t.Errorf("%s: %d × %d", name, s.Width, s.Height)
 		}
-		if again, err := Take(s.JPEG); err != nil || again.ID != s.ID || !bytes.Equal(again.JPEG, s.JPEG) {
+		if again, err := Take(context.Background(), s.JPEG); err != nil || again.ID != s.ID || !bytes.Equal(again.JPEG, s.JPEG) {
 			t.Errorf("%s: taken in again it is another: %v", name, err)
 		}
 	}
@@ -102,7 +103,7 @@ func TestPicturesAreTurnedUprightAndTellNothingElse(t *testing.T) {
 	plain := asJPEG(t, halves(64, 48))
 	// Where the dark half lies, as EXIF numbers the ways to turn.
 	for turn, dark := range map[int][2]float64{1: {0.2, 0.5}, 2: {0.8, 0.5}, 3: {0.8, 0.5}, 4: {0.2, 0.5}, 5: {0.5, 0.2}, 6: {0.5, 0.2}, 7: {0.5, 0.8}, 8: {0.5, 0.8}} {
-		s, err := Take(withSegment(plain, 0xe1, exif(turn)))
+		s, err := Take(context.Background(), withSegment(plain, 0xe1, exif(turn)))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -119,7 +120,7 @@ func TestPicturesAreTurnedUprightAndTellNothingElse(t *testing.T) {
 		"behind its end":  append(append([]byte{}, plain...), "secret"...),
 		"a picture again": append(append([]byte{}, plain...), plain...),
 	} {
-		if s, err := Take(data); err != nil || bytes.Contains(s.JPEG, []byte("secret")) || !isPlain(s.JPEG) || isPlain(data) {
+		if s, err := Take(context.Background(), data); err != nil || bytes.Contains(s.JPEG, []byte("secret")) || !isPlain(s.JPEG) || isPlain(data) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
@@ -132,18 +133,18 @@ func TestLargePicturesBecomeSmall(t *testing.T) {
 		noise.Pix[i] = byte(rng.Uint32())
 	}
 	data := asJPEG(t, noise)
-	s, err := Take(data)
+	s, err := Take(context.Background(), data)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if s.Width != WidestKept || s.Height != 516 || len(s.JPEG) > 2*aimBytes || len(s.JPEG) > len(data)/3 {
 		t.Errorf("%d × %d, %d bytes of %d", s.Width, s.Height, len(s.JPEG), len(data))
 	}
-	tall, err := Take(withSegment(asJPEG(t, halves(2000, 3000)), 0xe1, exif(6)))
+	tall, err := Take(context.Background(), withSegment(asJPEG(t, halves(2000, 3000)), 0xe1, exif(6)))
 	if err != nil || tall.Width != WidestKept || tall.Height != 1280 {
 		t.Errorf("turned: %+v, %v", tall, err)
 	}
-	if long, err := Take(asPNG(t, halves(1500, 6000))); err != nil || long.Height > tallestKept || long.Width != 1024 {
+	if long, err := Take(context.Background(), asPNG(t, halves(1500, 6000))); err != nil || long.Height > tallestKept || long.Width != 1024 {
 		t.Errorf("long: %d × %d, %v", long.Width, long.Height, err)
 	}
 }
@@ -169,7 +170,7 @@ func TestWhatIsNoPictureIsRefused(t *testing.T) {
 		"it is damaged, or an animation": good[:len(good)/2],
 		"8 are the most":                 append(good, make([]byte, LargestBytes)...),
 	} {
-		if s, err := Take(data); err == nil || !strings.Contains(err.Error(), want) {
+		if s, err := Take(context.Background(), data); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%v, %v; want %q", s != nil, err, want)
 		}
 	}
@@ -193,7 +194,7 @@ func zipped(t testing.TB, files ...string) []byte {
 }
 
 func TestBundlesComeBack(t *testing.T) {
-	still, err := Take(asPNG(t, halves(64, 48)))
+	still, err := Take(context.Background(), asPNG(t, halves(64, 48)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -202,14 +203,14 @@ func TestBundlesComeBack(t *testing.T) {
 	if err != nil || !IsBundle(packed) {
 		t.Fatal(err)
 	}
-	plan, pictures, err := Unpack(packed, 100, named)
+	plan, pictures, err := Unpack(context.Background(), packed, 100, named)
 	if err != nil || string(plan) != `{"a":1}` || len(pictures) != 1 || pictures[still.ID].ID != still.ID {
 		t.Errorf("%s, %v, %v", plan, pictures, err)
 	}
 	// As people pack it again, with what their machines add.
 	again := zipped(t, "quay/", "", "quay/plan.json", "{}", "__MACOSX/quay/._plan.json", "x", "quay/.DS_Store", "x", "quay/notes.txt", "x",
 		"quay/"+still.ID+".PNG", string(asPNG(t, halves(64, 48))), "quay/unnamed.jpg", "no picture")
-	if plan, pictures, err = Unpack(again, 100, named); err != nil || string(plan) != "{}" || len(pictures) != 1 {
+	if plan, pictures, err = Unpack(context.Background(), again, 100, named); err != nil || string(plan) != "{}" || len(pictures) != 1 {
 		t.Errorf("%s, %v, %v", plan, pictures, err)
 	}
 	for want, data := range map[string][]byte{
@@ -222,7 +223,7 @@ func TestBundlesComeBack(t *testing.T) {
 		"the zip archive has 10001 files":   zipped(t, strings.Split(strings.Repeat("a,x,", 10001), ",")[:20002]...),
 		"what the reader of the plan finds": zipped(t, "plan.json", "bad"),
 	} {
-		_, _, err := Unpack(data, 100, func(plan []byte) ([]string, error) {
+		_, _, err := Unpack(context.Background(), data, 100, func(plan []byte) ([]string, error) {
 			if string(plan) == "bad" {
 				return nil, errors.New("what the reader of the plan finds")
 			}
@@ -250,14 +251,14 @@ func FuzzTake(fuzz *testing.F) {
 		if config, _, err := image.DecodeConfig(bytes.NewReader(data)); err == nil && config.Width*config.Height > 1<<20 && config.Width*config.Height < MostPixels {
 			t.Skip("takes long")
 		}
-		s, err := Take(data)
+		s, err := Take(context.Background(), data)
 		if err != nil {
 			return
 		}
 		if !isPlain(s.JPEG) || s.Width > WidestKept {
 			t.Errorf("%d × %d, plain %v", s.Width, s.Height, isPlain(s.JPEG))
 		}
-		if again, err := Take(s.JPEG); err != nil || again.ID != s.ID {
+		if again, err := Take(context.Background(), s.JPEG); err != nil || again.ID != s.ID {
 			t.Errorf("taken in again: %v", err)
 		}
 	})

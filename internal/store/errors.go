@@ -25,6 +25,10 @@ var (
 	ErrAdopted = errors.New("it is the one that is carried out")
 	// ErrRemoved says that a plan was taken away, and has to be taken out again first.
 	ErrRemoved = errors.New("it was taken away")
+	// ErrManyPlans says that a site has as many plans as it may, those taken away counted.
+	ErrManyPlans = errors.New("the site has as many variants as it may, those taken away too")
+	// ErrOtherUse says that a key was used for something else.
+	ErrOtherUse = errors.New("the key was used for something else")
 	// ErrManyVariants says that a site has as many plans as it may.
 	ErrManyVariants = errors.New("the site has as many variants as it may")
 	// ErrManyPictures says that a site keeps as many pictures as it may.
@@ -33,21 +37,31 @@ var (
 
 // StaleError says that a change was made on a version that is no longer the newest.
 type StaleError struct {
-	On      int64      // the version the change was made on; higher than the newest after a backup was restored
+	On      int64      // the version the change was made on
 	Version int64      // the newest version
 	Since   []Revision // the last changes since the version the change was made on, oldest first
 	More    int64      // how many there are before those
+
+	// Restored says that the change was made on a history that is no longer there, as a
+	// backup was restored. Since and More are empty then.
+	Restored bool
 }
 
 // mostSince is how many changes a StaleError tells of.
 const mostSince = 100
 
 func (e *StaleError) Error() string {
+	if e.Restored {
+		return fmt.Sprintf("a backup was restored; the plan has version %d", e.Version)
+	}
 	return fmt.Sprintf("the plan has moved on to version %d", e.Version)
 }
 
 // DoneError says that a change with this key is stored already.
-type DoneError struct{ Number int64 } // the revision it made
+type DoneError struct {
+	Plan   string
+	Number int64 // the revision it made
+}
 
 func (e *DoneError) Error() string { return fmt.Sprintf("done already, as revision %d", e.Number) }
 
@@ -96,7 +110,7 @@ func TroubleOf(err error) Trouble {
 			return Away
 		}
 		return Refused
-	case errors.As(err, &connect), errors.As(err, &network), errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
+	case errors.Is(err, errSilent), errors.As(err, &connect), errors.As(err, &network), errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
 		errors.Is(err, puddle.ErrClosedPool), errors.Is(err, net.ErrClosed), pgconn.SafeToRetry(err), pgconn.Timeout(err) && !errors.Is(err, context.Canceled):
 		return Away
 	}

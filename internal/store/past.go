@@ -104,10 +104,31 @@ func (s *Store) nearest(ctx context.Context, head *Head, number int64) (anchor, 
 	return best, err
 }
 
-// Thin removes the history of a plan but for its newest revisions. What undo would
-// take back beyond them cannot be undone any more. It returns how many went.
-func (s *Store) Thin(ctx context.Context, id string, keep int64) (removed int64, err error) {
-	err = s.inTransaction(ctx, func(tx pgx.Tx) error {
+// Thin removes the history of every plan of a site, those that were removed too, but for
+// its newest revisions. What undo would take back beyond them cannot be undone any more.
+// It returns how many went. It fails with ErrNotFound where there is no such site.
+func (s *Store) Thin(ctx context.Context, site string, keep int64) (removed int64, err error) {
+	rows, err := s.pool.Query(ctx, `select id from plan where site = $1 order by id`, site)
+	if err != nil {
+		return 0, err
+	}
+	plans, err := pgx.CollectRows(rows, pgx.RowTo[string])
+	if err == nil && len(plans) == 0 {
+		err = ErrNotFound
+	}
+	for _, id := range plans {
+		if err == nil {
+			var n int64
+			n, err = s.thin(ctx, id, keep)
+			removed += n
+		}
+	}
+	return removed, err
+}
+
+func (s *Store) thin(ctx context.Context, id string, keep int64) (removed int64, err error) {
+	// However long a history is, it is thinned in one go.
+	err = s.inTransaction(ctx, 100*Patience, func(ctx context.Context, tx pgx.Tx) error {
 		var newest int64
 		err := tx.QueryRow(ctx, `select version from plan where id = $1 for update`, id).Scan(&newest)
 		if err != nil {

@@ -15,15 +15,19 @@ const mostPictures = 10_000
 // ErrNotFound where there is no such plan, and with ErrManyPictures where the site has no room for more.
 func (s *Store) AddPicture(ctx context.Context, planID string, still *stills.Still) error {
 	var site string
-	var many int
-	err := s.pool.QueryRow(ctx, `select site, (select count(*) from picture where site = p.site) from plan p where id = $1`, planID).Scan(&site, &many)
-	if err != nil {
+	if err := s.pool.QueryRow(ctx, `select site from plan where id = $1`, planID).Scan(&site); err != nil {
 		return orNone(err, ErrNotFound)
 	}
-	if many >= mostPictures {
-		return ErrManyPictures
-	}
-	return addPictures(ctx, s.pool, site, []*stills.Still{still})
+	return s.deciding(ctx, site, func(ctx context.Context, tx pgx.Tx) error {
+		var many int
+		if err := tx.QueryRow(ctx, `select count(*) from picture where site = $1`, site).Scan(&many); err != nil {
+			return err
+		}
+		if many >= mostPictures {
+			return ErrManyPictures
+		}
+		return addPictures(ctx, tx, site, []*stills.Still{still})
+	})
 }
 
 func addPictures(ctx context.Context, q querier, site string, list []*stills.Still) error {

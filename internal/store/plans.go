@@ -9,11 +9,19 @@ import (
 	"wakefield/core/plan"
 )
 
+// Stamp names a version of a plan, of all that ever were: numbers begin again where a
+// backup is restored, and the mark is another one then.
+type Stamp struct {
+	Version int64
+	Mark    string
+}
+
 // Head is a plan as it stands.
 type Head struct {
 	ID      string
 	Site    string // id of the site that it is a plan of
 	Version int64
+	Mark    string     // of its history
 	Plan    *plan.Plan // nil where the document cannot be read
 	Changed time.Time
 	// What undo and redo would do, as sentences; empty where there is nothing to do.
@@ -30,7 +38,7 @@ type Head struct {
 type Note struct {
 	Author   string
 	Sentence string // what it does; at most 300 characters are kept
-	Request  string // key under which it is stored once however often it is sent; empty for none
+	Request  Request
 	// KeptDays is for how many days the plan keeps footage with the change; nil where
 	// nobody worked it out.
 	KeptDays *float64
@@ -44,13 +52,6 @@ func (n Note) sentence() string {
 		return string(text[:longestSentence-1]) + "…"
 	}
 	return n.Sentence
-}
-
-func (n Note) request() *string {
-	if n.Request == "" {
-		return nil
-	}
-	return &n.Request
 }
 
 // Load returns a plan as it stands. It fails with ErrNotFound where there is none. A
@@ -72,7 +73,7 @@ func load(ctx context.Context, q querier, id string) (*Head, error) {
 // headQuery asks for a head, and one thing more.
 func headQuery(more string) string {
 	return `
-		select p.site, p.version, p.changed_at, coalesce(u.sentence, ''), coalesce(r.sentence, ''), coalesce(u.author, ''), ` + more + `
+		select p.site, p.version, p.mark, p.changed_at, coalesce(u.sentence, ''), coalesce(r.sentence, ''), coalesce(u.author, ''), ` + more + `
 		from plan p
 		left join revision u on u.plan = p.id and u.number = p.undo_next
 		left join revision d on d.plan = p.id and d.number = p.redo_next
@@ -81,7 +82,7 @@ func headQuery(more string) string {
 }
 
 func (h *Head) scan(row pgx.Row, more any) error {
-	err := row.Scan(&h.Site, &h.Version, &h.Changed, &h.Undo, &h.Redo, &h.UndoBy, more)
+	err := row.Scan(&h.Site, &h.Version, &h.Mark, &h.Changed, &h.Undo, &h.Redo, &h.UndoBy, more)
 	return orNone(err, ErrNotFound)
 }
 
@@ -92,11 +93,14 @@ func (s *Store) Export(ctx context.Context, id string) (document []byte, err err
 }
 
 // Version is the newest version of a plan.
-func (s *Store) Version(ctx context.Context, id string) (int64, error) {
+func (s *Store) Version(ctx context.Context, id string) (Stamp, error) {
 	return version(ctx, s.pool, id)
 }
 
-func version(ctx context.Context, q querier, id string) (version int64, err error) {
-	err = q.QueryRow(ctx, `select version from plan where id = $1`, id).Scan(&version)
-	return version, orNone(err, ErrNotFound)
+func version(ctx context.Context, q querier, id string) (v Stamp, err error) {
+	err = q.QueryRow(ctx, `select version, mark from plan where id = $1`, id).Scan(&v.Version, &v.Mark)
+	return v, orNone(err, ErrNotFound)
 }
+
+// Stamp names the version that the head is.
+func (h *Head) Stamp() Stamp { return Stamp{h.Version, h.Mark} }

@@ -38,13 +38,13 @@ type revision struct {
 	forward, backward json.RawMessage
 	undoNext          *int64
 	redoNext          *int64
-	request           *string
+	request           Request
 }
 
-// Save stores next in the place of before, which has the version given. It fails
-// with a [*StaleError] when that is no longer the newest, with a [*DoneError] when a
-// change with the note's key is stored, and with a [*plan.Error] when the plan has
-// grown too large.
+// Save stores next in the place of before. It fails with a [*StaleError] when that is no
+// longer the newest, or of a history that is no longer there, with a [*DoneError] when a
+// change with the note's key is stored, with ErrOtherUse when the key was used for
+// something else, and with a [*plan.Error] when the plan has grown too large.
 func (s *Store) Save(ctx context.Context, before *Head, note Note, next *plan.Plan) (*Change, error) {
 	r, err := edited(before, note, next)
 	if err != nil {
@@ -59,7 +59,7 @@ func edited(before *Head, note Note, next *plan.Plan) (revision, error) {
 	number := before.Version + 1
 	return revision{
 		Revision: Revision{Number: number, Kind: "edit", Author: note.Author, Sentence: note.sentence(), KeptDays: note.KeptDays},
-		forward:  forward, backward: backward, undoNext: &number, request: note.request(),
+		forward:  forward, backward: backward, undoNext: &number, request: note.Request,
 	}, err
 }
 
@@ -74,21 +74,11 @@ func (h *Head) patches(next *plan.Plan) (forward, backward json.RawMessage, err 
 // revise stores a revision and the plan it makes, if before is still the newest.
 func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, r revision) (*Change, error) {
 	var change *Change
-	err := s.inTransaction(ctx, func(tx pgx.Tx) (err error) {
+	err := s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) (err error) {
 		change, err = revise(ctx, tx, before, next, r)
 		return err
 	})
-	return change, s.doneIf(ctx, err, before.ID, r.request)
-}
-
-// doneIf is a [*DoneError] in the place of one that says that the key is there.
-func (s *Store) doneIf(ctx context.Context, err error, id string, request *string) error {
-	if duplicates(err, "revision_request") {
-		if done := doneAs(ctx, s.pool, id, request); done != nil {
-			return done
-		}
-	}
-	return err
+	return change, s.doneIf(ctx, err, r.request)
 }
 
 // revise does in a transaction what the method does.
@@ -102,17 +92,19 @@ func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r rev
 	}
 	tag, err := tx.Exec(ctx, `
 		update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
-		where id = $1 and version = $2`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext)
+		where id = $1 and version = $2 and mark = $7`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext, before.Mark)
 	if err != nil {
 		return nil, err
 	}
 	if tag.RowsAffected() == 0 {
-		return nil, stale(ctx, tx, before.ID, before.Version, r.request)
+		return nil, stale(ctx, tx, before.ID, before.Stamp(), r.request)
 	}
+	// One statement for both, as each costs every stroke a way to the database and back.
 	_, err = tx.Exec(ctx, `
-		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, request, kept_days)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
-		before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.request, r.KeptDays)
+		with asked as (insert into request (key, what, plan, number) select $12::text, $13::text, $1::text, $2::bigint where $12::text is not null)
+		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, kept_days)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+		before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.KeptDays, r.request.key(), r.request.What)
 	if err != nil {
 		return nil, err
 	}
@@ -122,12 +114,12 @@ func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r rev
 			return nil, err
 		}
 	}
-	payload, err := notice(before.ID, &r)
+	payload, err := notice(before, &r)
 	if err != nil {
 		return nil, err
 	}
 	head := &Head{ID: before.ID, Plan: next}
-	if err := head.scan(tx.QueryRow(ctx, headQuery("pg_notify($2, $3)::text"), before.ID, channel, payload), new(string)); err != nil {
+	if err := head.scan(tx.QueryRow(ctx, headQuery("pg_notify($2, $3)::text"), before.ID, plansTold, payload), new(string)); err != nil {
 		return nil, err
 	}
 	return &Change{head, r.Sentence, r.forward}, nil
@@ -136,9 +128,9 @@ func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r rev
 // Locked makes a change while nobody else can make one: for those who were late too
 // often. do is given the plan as it stands and tells what becomes of it; it must not
 // ask the store for anything, as this call holds a connection.
-func (s *Store) Locked(ctx context.Context, id string, request string, do func(head *Head) (Note, *plan.Plan, error)) (*Change, error) {
+func (s *Store) Locked(ctx context.Context, id string, request Request, do func(head *Head) (Note, *plan.Plan, error)) (*Change, error) {
 	var change *Change
-	err := s.inTransaction(ctx, func(tx pgx.Tx) error {
+	err := s.inTransaction(ctx, 4*Patience, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, `select from plan where id = $1 for update`, id); err != nil {
 			return err
 		}
@@ -157,7 +149,7 @@ func (s *Store) Locked(ctx context.Context, id string, request string, do func(h
 		change, err = revise(ctx, tx, head, next, r)
 		return err
 	})
-	return change, s.doneIf(ctx, err, id, Note{Request: request}.request())
+	return change, s.doneIf(ctx, err, request)
 }
 
 // mayGrow refuses a plan that is too large, unless it becomes smaller.
@@ -176,40 +168,31 @@ func mayGrow(before *Head, document []byte) error {
 	return err
 }
 
-// Stale is the error for a change made on an old version: a [*DoneError] where a change
-// with that key is stored, else a [*StaleError] that tells what changed since, unless
-// the database cannot tell.
-func (s *Store) Stale(ctx context.Context, id string, version int64, request string) error {
-	return stale(ctx, s.pool, id, version, Note{Request: request}.request())
+// Stale is the error for a change made on an old version: what [Store.Done] says of a key
+// that was used, else a [*StaleError] that tells what changed since, unless the database
+// cannot tell. Of a version without a mark nobody asks which history it was of.
+func (s *Store) Stale(ctx context.Context, id string, on Stamp, request Request) error {
+	return stale(ctx, s.pool, id, on, request)
 }
 
-func stale(ctx context.Context, q querier, id string, since int64, request *string) error {
-	if err := doneAs(ctx, q, id, request); err != nil {
+func stale(ctx context.Context, q querier, id string, on Stamp, request Request) error {
+	if err := done(ctx, q, request); err != nil {
 		return err
 	}
-	newest, err := version(ctx, q, id)
+	now, err := version(ctx, q, id)
 	if err != nil {
 		return err
+	}
+	since, newest := on.Version, now.Version
+	if on.Mark != "" && on.Mark != now.Mark || since > newest {
+		return &StaleError{On: since, Version: newest, Since: []Revision{}, Restored: true}
 	}
 	last, err := revisions(ctx, q, `plan = $1 and number > $2 order by number desc limit $3`, id, since, mostSince)
 	if err != nil {
 		return err
 	}
 	slices.Reverse(last)
-	return &StaleError{since, newest, last, max(0, newest-since-int64(len(last)))}
-}
-
-// doneAs is a [*DoneError] where a change with that key is stored.
-func doneAs(ctx context.Context, q querier, id string, request *string) error {
-	if request == nil {
-		return nil
-	}
-	var number int64
-	err := q.QueryRow(ctx, `select number from revision where plan = $1 and request = $2`, id, request).Scan(&number)
-	if err != nil {
-		return orNone(err, nil)
-	}
-	return &DoneError{number}
+	return &StaleError{On: since, Version: newest, Since: last, More: max(0, newest-since-int64(len(last)))}
 }
 
 // Search narrows a history. Both are parts of a text, without regard to small and capital
@@ -266,11 +249,14 @@ func (s *Store) revision(ctx context.Context, id string, number int64) (*revisio
 // NameRevision names a revision; the empty name takes its name away. It fails with
 // ErrNoRevision where there is none.
 func (s *Store) NameRevision(ctx context.Context, id string, number int64, name string) error {
-	tag, err := s.pool.Exec(ctx, `update revision set name = $3 where plan = $1 and number = $2`, id, number, name)
-	if err == nil && tag.RowsAffected() == 0 {
-		err = ErrNoRevision
-	}
-	return err
+	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
+		var site string
+		err := tx.QueryRow(ctx, `update revision r set name = $3 from plan p where p.id = r.plan and r.plan = $1 and r.number = $2 returning p.site`, id, number, name).Scan(&site)
+		if err != nil {
+			return orNone(err, ErrNoRevision)
+		}
+		return tellSite(ctx, tx, SiteChanged{Site: site, What: "named", Plan: id})
+	})
 }
 
 // Way is a way along the history: [Undo] or [Redo].
@@ -307,8 +293,8 @@ func (s *Store) Step(ctx context.Context, before *Head, note Note, way Way) (*Ch
 	number := way.from(now)
 	if number == nil {
 		// Another may have taken it back meanwhile; the version tells.
-		if newest, err := s.Version(ctx, before.ID); err != nil || newest != before.Version {
-			return nil, errors.Join(err, s.Stale(ctx, before.ID, before.Version, note.Request))
+		if newest, err := s.Version(ctx, before.ID); err != nil || newest != before.Stamp() {
+			return nil, errors.Join(err, s.Stale(ctx, before.ID, before.Stamp(), note.Request))
 		}
 		return nil, ErrNothing
 	}
@@ -322,7 +308,7 @@ func (s *Store) Step(ctx context.Context, before *Head, note Note, way Way) (*Ch
 	}
 	made := revision{
 		Revision: Revision{Number: before.Version + 1, Kind: way.kind, Author: note.Author, Sentence: acted.Sentence, KeptDays: earlier.KeptDays},
-		forward:  acted.backward, backward: acted.forward, request: note.request(),
+		forward:  acted.backward, backward: acted.forward, request: note.Request,
 	}
 	way.link(&made, acted, earlier)
 	next, err := patched(before.Plan, acted.backward)

@@ -56,7 +56,7 @@ func TestOneRequestOneConnection(t *testing.T) {
 	for i := range 50 {
 		group.Go(func() {
 			var stale *StaleError
-			if _, err := s.Save(ctx, h, Note{Author: "Bo", Sentence: "late", Request: fmt.Sprint("r", i)}, rename(h, "late")); !errors.As(err, &stale) {
+			if _, err := s.Save(ctx, h, Note{Author: "Bo", Sentence: "late", Request: Request{Key: fmt.Sprint("r", i), What: "w"}}, rename(h, "late")); !errors.As(err, &stale) {
 				t.Errorf("late: %v", err)
 			}
 			if _, err := s.Step(ctx, h, Note{Author: "Bo"}, Undo); !errors.As(err, &stale) {
@@ -75,7 +75,7 @@ func TestOneRequestOneConnection(t *testing.T) {
 
 func TestAChangeSentTwiceIsStoredOnce(t *testing.T) {
 	ctx, s, h := made(t)
-	note := Note{Author: "Ada", Sentence: "Name: x", Request: "key-1"}
+	note := Note{Author: "Ada", Sentence: "Name: x", Request: Request{Key: "key-1", What: "w"}}
 	first, err := s.Save(ctx, h, note, rename(h, "x"))
 	if err != nil {
 		t.Fatal(err)
@@ -89,10 +89,10 @@ func TestAChangeSentTwiceIsStoredOnce(t *testing.T) {
 	if _, err := s.Save(ctx, first.Head, note, rename(first.Head, "y")); !errors.As(err, &done) || done.Number != 2 {
 		t.Errorf("on the newest version: %v", err)
 	}
-	if err := s.Stale(ctx, "b", 1, "key-1"); !errors.As(err, &done) {
+	if err := s.Stale(ctx, "b", Stamp{Version: 1}, Request{"key-1", "w"}); !errors.As(err, &done) {
 		t.Errorf("asked beforehand: %v", err)
 	}
-	undo := Note{Author: "Ada", Request: "key-2"}
+	undo := Note{Author: "Ada", Request: Request{Key: "key-2", What: "w"}}
 	if _, err := s.Step(ctx, first.Head, undo, Undo); err != nil {
 		t.Fatal(err)
 	}
@@ -103,7 +103,7 @@ func TestAChangeSentTwiceIsStoredOnce(t *testing.T) {
 	if err != nil || now.Version != 3 || now.Plan.Name != "As surveyed" {
 		t.Errorf("%+v, %v", now, err)
 	}
-	site := Note{Author: "Ada", Sentence: "Site made", Request: "key-3"}
+	site := Note{Author: "Ada", Sentence: "Site made", Request: Request{Key: "key-3", What: "w"}}
 	one, err := s.Create(ctx, "one", site, small())
 	if err != nil {
 		t.Fatal(err)
@@ -205,7 +205,7 @@ func TestNoChangeIsMissedWhileTheWatchIsRenewed(t *testing.T) {
 	heard := make(chan Changed, 100)
 	watching, stop := context.WithCancel(ctx)
 	defer stop()
-	go s.Watch(watching, slog.New(slog.DiscardHandler), func(c Changed) { heard <- c })
+	go s.Watch(watching, slog.New(slog.DiscardHandler), Ears{func(c Changed) { heard <- c }, func(SiteChanged) {}, func(string) {}})
 	hear := func(version int64) Changed {
 		t.Helper()
 		for {

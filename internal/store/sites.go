@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -22,6 +23,7 @@ type PlanLine struct {
 	ID      string    `json:"id"`
 	Name    string    `json:"name"`
 	Version int64     `json:"version"`
+	Mark    string    `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
 	Changed time.Time `json:"changed"`
 	Removed bool      `json:"removed" doc:"Whether it was taken away"`
 	// KeptDays is what was worked out when it was changed last.
@@ -39,17 +41,28 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 	if err := plan.CheckBytes(document); err != nil {
 		return nil, err
 	}
-	err = s.inTransaction(ctx, func(tx pgx.Tx) error {
-		if _, err := tx.Exec(ctx, `insert into site (id, adopted, request) values ($1, $1, $2)`, id, note.request()); err != nil {
+	if again := done(ctx, s.pool, note.Request); again != nil {
+		return s.made(ctx, id, again)
+	}
+	err = s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, `insert into site (id, adopted) values ($1, $1)`, id); err != nil {
 			return err
 		}
 		if _, err := tx.Exec(ctx, `insert into plan (id, site, version, document) values ($1, $1, 1, $2)`, id, document); err != nil {
 			return err
 		}
-		return begin(ctx, tx, id, id, note, with)
+		if err := begin(ctx, tx, id, id, note, with); err != nil {
+			return err
+		}
+		return tellSite(ctx, tx, SiteChanged{Site: id, What: "made", Plan: id})
 	})
-	if duplicates(err, "site_request_key") {
-		err = s.pool.QueryRow(ctx, `select adopted from site where request = $1`, note.Request).Scan(&id)
+	return s.made(ctx, id, s.doneIf(ctx, err, note.Request))
+}
+
+// made is a plan that was just made, or the one that was made with its key before.
+func (s *Store) made(ctx context.Context, id string, err error) (*Head, error) {
+	if before := new(DoneError); errors.As(err, &before) {
+		id, err = before.Plan, nil
 	}
 	if err != nil {
 		return nil, err
@@ -61,6 +74,9 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 func begin(ctx context.Context, tx pgx.Tx, site, id string, note Note, with []With) error {
 	_, err := tx.Exec(ctx, `insert into revision (plan, number, kind, author, sentence, forward, backward, kept_days)
 		values ($1, 1, 'made', $2, $3, '[]', '[]', $4)`, id, note.Author, note.sentence(), note.KeptDays)
+	if err == nil {
+		err = keepRequest(ctx, tx, note.Request, id, 1)
+	}
 	for _, bring := range with {
 		if err == nil {
 			err = bring(ctx, tx, site)
@@ -72,14 +88,14 @@ func begin(ctx context.Context, tx pgx.Tx, site, id string, note Note, with []Wi
 // Site returns a site with its plans. It fails with ErrNotFound where there is none.
 func (s *Store) Site(ctx context.Context, id string) (*Site, error) {
 	rows, err := s.pool.Query(ctx, `
-		select s.adopted, s.archived_at is not null, p.id, coalesce(p.document->>'name', ''), p.version, p.changed_at, p.removed_at is not null, r.kept_days
+		select s.adopted, s.archived_at is not null, p.id, coalesce(p.document->>'name', ''), p.version, p.mark, p.changed_at, p.removed_at is not null, r.kept_days
 		from site s join plan p on p.site = s.id left join revision r on r.plan = p.id and r.number = p.version where s.id = $1 order by p.created_at, p.id`, id)
 	if err != nil {
 		return nil, err
 	}
 	site := &Site{ID: id}
 	var line PlanLine
-	_, err = pgx.ForEachRow(rows, []any{&site.Adopted, &site.Archived, &line.ID, &line.Name, &line.Version, &line.Changed, &line.Removed, &line.KeptDays}, func() error {
+	_, err = pgx.ForEachRow(rows, []any{&site.Adopted, &site.Archived, &line.ID, &line.Name, &line.Version, &line.Mark, &line.Changed, &line.Removed, &line.KeptDays}, func() error {
 		site.Plans = append(site.Plans, line)
 		return nil
 	})
@@ -98,6 +114,7 @@ type Summary struct {
 	Customer string    `json:"customer"`
 	Channels int       `json:"channels"`
 	Version  int64     `json:"version" doc:"Of the plan"`
+	Mark     string    `json:"-"`
 	Changed  time.Time `json:"changed"`
 	Archived bool      `json:"archived" doc:"Whether it is archived"`
 }
@@ -107,7 +124,7 @@ func (s *Store) List(ctx context.Context) ([]Summary, error) {
 	rows, err := s.pool.Query(ctx, `
 		select s.id, p.id, coalesce(document->'site'->>'name', s.id), coalesce(document->>'name', ''), coalesce(document->'site'->>'customer', ''),
 			case jsonb_typeof(document->'channels') when 'array' then jsonb_array_length(document->'channels') else 0 end,
-			version, changed_at, archived_at is not null
+			version, mark, changed_at, archived_at is not null
 		from site s join plan p on p.id = s.adopted order by changed_at desc, s.id`)
 	if err != nil {
 		return nil, err
@@ -122,26 +139,43 @@ func (s *Store) List(ctx context.Context) ([]Summary, error) {
 // Archive puts a site away, or takes it out again. It fails with ErrNotFound where there
 // is none.
 func (s *Store) Archive(ctx context.Context, id string, away bool) error {
-	tag, err := s.pool.Exec(ctx, `update site set archived_at = case when $2 then coalesce(archived_at, now()) end where id = $1`, id, away)
-	if err == nil && tag.RowsAffected() == 0 {
-		err = ErrNotFound
-	}
-	return err
+	return s.deciding(ctx, id, func(ctx context.Context, tx pgx.Tx) error {
+		what := SiteChanged{Site: id, What: "unarchived"}
+		if away {
+			what.What = "archived"
+		}
+		if _, err := tx.Exec(ctx, `update site set archived_at = case when $2 then coalesce(archived_at, now()) end where id = $1`, id, away); err != nil {
+			return err
+		}
+		return tellSite(ctx, tx, what)
+	})
+}
+
+// deciding does something that depends on which plans a site has, or decides about that,
+// while nobody else does: the site's row is held. It fails with ErrNotFound where there is
+// no such site.
+func (s *Store) deciding(ctx context.Context, site string, do func(ctx context.Context, tx pgx.Tx) error) error {
+	return s.decidingFor(ctx, Patience, site, do)
+}
+
+func (s *Store) decidingFor(ctx context.Context, patience time.Duration, site string, do func(ctx context.Context, tx pgx.Tx) error) error {
+	return s.inTransaction(ctx, patience, func(ctx context.Context, tx pgx.Tx) error {
+		if err := tx.QueryRow(ctx, `select id from site where id = $1 for update`, site).Scan(new(string)); err != nil {
+			return orNone(err, ErrNotFound)
+		}
+		return do(ctx, tx)
+	})
 }
 
 // Delete removes an archived site with its plans and their history for good. It fails with
 // ErrNotArchived for one that is worked on.
 func (s *Store) Delete(ctx context.Context, id string) error {
-	tag, err := s.pool.Exec(ctx, `delete from site where id = $1 and archived_at is not null`, id)
-	if err != nil || tag.RowsAffected() > 0 {
+	// What goes along may be much.
+	return s.decidingFor(ctx, 100*Patience, id, func(ctx context.Context, tx pgx.Tx) error {
+		tag, err := tx.Exec(ctx, `delete from site where id = $1 and archived_at is not null`, id)
+		if err == nil && tag.RowsAffected() == 0 {
+			err = ErrNotArchived
+		}
 		return err
-	}
-	var there bool
-	if err := s.pool.QueryRow(ctx, `select exists(select from site where id = $1)`, id).Scan(&there); err != nil {
-		return err
-	}
-	if !there {
-		return ErrNotFound
-	}
-	return ErrNotArchived
+	})
 }

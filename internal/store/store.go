@@ -8,6 +8,10 @@
 // stored. A change that carries a key is stored once, however often it is sent:
 // [DoneError] says which revision it made.
 //
+// A database has a mark, its epoch, and every plan has one of its own. Where a backup is
+// restored both become others, so that nobody takes a version of what was lost for one of
+// what is there: a change is made against version and mark.
+//
 // No call holds more than one connection of the pool.
 package store
 
@@ -24,7 +28,7 @@ import (
 // Store is a database of plans. It is safe for concurrent use, also by several
 // processes on one database.
 type Store struct {
-	pool    *pgxpool.Pool
+	pool    database
 	closing context.Context // ends when the store is closed
 	close   context.CancelFunc
 }
@@ -50,7 +54,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{pool: pool}
+	s := &Store{pool: database{pool}}
 	s.closing, s.close = context.WithCancel(context.Background())
 	return s, nil
 }
@@ -68,7 +72,7 @@ func (s *Store) Ping(ctx context.Context) error { return s.pool.Ping(ctx) }
 // written anew finds room where it was, also on a full disk; so a megabyte is sorted by
 // way of the disk besides, which leaves nothing behind.
 func (s *Store) Probe(ctx context.Context) error {
-	return s.inTransaction(ctx, func(tx pgx.Tx) error {
+	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		for _, sql := range []string{
 			`set local work_mem = '64kB'`,
 			`select max(n) from (select row_number() over (order by md5(i::text)) as n from generate_series(1, 15000) i) s`,
@@ -95,21 +99,4 @@ type querier interface {
 	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
 	QueryRow(ctx context.Context, sql string, args ...any) pgx.Row
 	Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error)
-}
-
-// inTransaction does something in a transaction. An error of the commit is an
-// [UnsureError]: only asking again tells whether it was kept.
-func (s *Store) inTransaction(ctx context.Context, do func(tx pgx.Tx) error) error {
-	tx, err := s.pool.Begin(ctx)
-	if err != nil {
-		return err
-	}
-	defer tx.Rollback(context.WithoutCancel(ctx)) // does nothing after a commit
-	if err := do(tx); err != nil {
-		return err
-	}
-	if err := tx.Commit(ctx); err != nil {
-		return &UnsureError{err}
-	}
-	return nil
 }

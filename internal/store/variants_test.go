@@ -14,7 +14,7 @@ func TestVariantsOfASite(t *testing.T) {
 		t.Fatal(err)
 	}
 	add := func(id, request string) error {
-		_, err := s.AddPlan(ctx, "b", id, Note{Author: "Ada", Sentence: "Variant made", Request: request}, small())
+		_, err := s.AddPlan(ctx, "b", id, Note{Author: "Ada", Sentence: "Variant made", Request: Request{Key: request, What: "w"}}, small())
 		return err
 	}
 	for n := 1; n < MostVariants; n++ {

@@ -11,33 +11,55 @@ import (
 
 // Changed says that a plan has a new version.
 type Changed struct {
+	Site     string `json:"site"`
 	Plan     string `json:"plan"`
 	Version  int64  `json:"version"`
+	Mark     string `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
 	Author   string `json:"author"`
 	Sentence string `json:"sentence"`
 }
 
-// channel is the name under which servers on one database tell each other.
-const channel = "wakefield_plan"
+// SiteChanged says that something about a site changed beside what is in its plans.
+type SiteChanged struct {
+	Site string `json:"site"`
+	What string `json:"what" enum:"made,variant,removed,back,adopted,archived,unarchived,named" doc:"The site or a variant was made, a variant was taken away or out again, or adopted; the site was archived, or taken out again; a revision was named"`
+	Plan string `json:"plan" doc:"The plan that it is about; empty for the site as a whole"`
+}
 
-// Watch calls changed for every change of any plan, made through this server or
-// another, until the context ends or the store is closed. While the database is away
-// it tries again every second. Each time it has begun to listen it compares the
-// versions there are with those it told of, so that no change is missed, though of
-// several only the last may be told; at the beginning it tells of every plan.
-func (s *Store) Watch(ctx context.Context, log *slog.Logger, changed func(Changed)) {
+// Ears are told what happens in a database.
+type Ears struct {
+	Changed func(Changed)
+	Site    func(SiteChanged)
+	// Missed is told when changes of sites may have been missed, and of which epoch the
+	// database is now.
+	Missed func(epoch string)
+}
+
+// Names under which servers on one database tell each other.
+const (
+	plansTold = "wakefield_plan"
+	sitesTold = "wakefield_site"
+)
+
+// Watch tells every change of any plan and site, made through this server or another,
+// until the context ends or the store is closed. While the database is away it tries
+// again every second. Each time it has begun to listen it says that changes may have been
+// missed, and compares the versions there are with those it told of, so that no change of
+// a plan is missed, though of several only the last may be told; at the beginning it
+// tells of every plan. Where a backup was restored it tells of every plan again.
+func (s *Store) Watch(ctx context.Context, log *slog.Logger, ears Ears) {
 	ctx, cancel := context.WithCancel(ctx)
 	defer cancel()
 	defer context.AfterFunc(s.closing, cancel)()
-	told := make(map[string]int64)
+	told := make(map[string]Stamp)
 	tell := func(c Changed) {
-		if c.Version > told[c.Plan] {
-			told[c.Plan] = c.Version
-			changed(c)
+		if before := told[c.Plan]; c.Mark != before.Mark || c.Version > before.Version {
+			told[c.Plan] = Stamp{c.Version, c.Mark}
+			ears.Changed(c)
 		}
 	}
 	for ctx.Err() == nil {
-		if err := s.listen(ctx, tell); err != nil && ctx.Err() == nil {
+		if err := s.listen(ctx, ears, tell); err != nil && ctx.Err() == nil {
 			log.Warn("changes of others are not heard", "error", err)
 		}
 		select {
@@ -48,17 +70,22 @@ func (s *Store) Watch(ctx context.Context, log *slog.Logger, changed func(Change
 }
 
 // listen returns when the connection is lost or the context ends.
-func (s *Store) listen(ctx context.Context, tell func(Changed)) error {
+func (s *Store) listen(ctx context.Context, ears Ears, tell func(Changed)) error {
 	conn, err := pgx.ConnectConfig(ctx, s.pool.Config().ConnConfig)
 	if err != nil {
 		return err
 	}
 	defer conn.Close(context.WithoutCancel(ctx))
-	if _, err := conn.Exec(ctx, "listen "+channel); err != nil {
+	if _, err := conn.Exec(ctx, "listen "+plansTold+"; listen "+sitesTold); err != nil {
 		return err
 	}
+	var epoch string
+	if err := conn.QueryRow(ctx, `select mark from epoch`).Scan(&epoch); err != nil {
+		return err
+	}
+	ears.Missed(epoch)
 	// What was changed before this connection listened.
-	rows, err := conn.Query(ctx, `select p.id, p.version, r.author, r.sentence from plan p join revision r on r.plan = p.id and r.number = p.version`)
+	rows, err := conn.Query(ctx, `select p.site, p.id, p.version, p.mark, r.author, r.sentence from plan p join revision r on r.plan = p.id and r.number = p.version`)
 	if err != nil {
 		return err
 	}
@@ -74,17 +101,42 @@ func (s *Store) listen(ctx context.Context, tell func(Changed)) error {
 		if err != nil {
 			return err
 		}
-		var c Changed
-		if err := json.Unmarshal([]byte(n.Payload), &c); err != nil {
+		if err := hear(n.Channel, []byte(n.Payload), ears, tell); err != nil {
 			return err
 		}
-		tell(c)
 	}
+}
+
+func hear(channel string, payload []byte, ears Ears, tell func(Changed)) error {
+	if channel == sitesTold {
+		var c SiteChanged
+		if err := json.Unmarshal(payload, &c); err != nil {
+			return err
+		}
+		ears.Site(c)
+		return nil
+	}
+	var c Changed
+	if err := json.Unmarshal(payload, &c); err != nil {
+		return err
+	}
+	tell(c)
+	return nil
 }
 
 // notice is the payload that tells of a revision; sentences are short enough for the
 // 8,000 bytes that PostgreSQL allows it.
-func notice(id string, r *revision) (string, error) {
-	data, err := json.Marshal(Changed{id, r.Number, r.Author, r.Sentence})
+func notice(of *Head, r *revision) (string, error) {
+	data, err := json.Marshal(Changed{of.Site, of.ID, r.Number, of.Mark, r.Author, r.Sentence})
 	return string(data), err
+}
+
+// tellSite tells all servers of a change of a site, when the transaction is kept.
+func tellSite(ctx context.Context, tx pgx.Tx, c SiteChanged) error {
+	payload, err := json.Marshal(c)
+	if err != nil {
+		return err
+	}
+	_, err = tx.Exec(ctx, `select pg_notify($1, $2)`, sitesTold, string(payload))
+	return err
 }

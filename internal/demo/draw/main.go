@@ -4,6 +4,7 @@ package main
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/png"
 	"log"
@@ -20,7 +21,7 @@ func main() {
 		if err := png.Encode(&file, picture); err != nil {
 			log.Fatal(err)
 		}
-		still, err := stills.Take(file.Bytes())
+		still, err := stills.Take(context.Background(), file.Bytes())
 		if err == nil {
 			err = os.WriteFile(filepath.Join("pictures", channel+".jpg"), still.JPEG, 0o644)
 		}

@@ -1,0 +1,104 @@
+package server
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// door refuses addresses with texts in them that could be neither kept, looked for nor
+// shown, whichever operation they are for: no UTF-8, or a control character.
+func door(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if !isText(r.URL.Path) {
+			writeProblem(w, r, http.StatusNotFound, "There is nothing of that name: it is no text.")
+			return
+		}
+		query, err := url.ParseQuery(r.URL.RawQuery)
+		if err != nil {
+			writeProblem(w, r, http.StatusBadRequest, "What follows the ? of the address is not percent-encoded.")
+			return
+		}
+		for name, values := range query {
+			for _, v := range append(values, name) {
+				if !isText(v) {
+					writeProblem(w, r, http.StatusUnprocessableEntity, "The parameter "+strconv.QuoteToASCII(name)+" is no text: it is not UTF-8, or has a control character in it.")
+					return
+				}
+			}
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+func isText(s string) bool { return utf8.ValidString(s) && !strings.ContainsFunc(s, unicode.IsControl) }
+
+// Bounds of a JSON body. Read into memory each value takes many times the two bytes that
+// it can be written in, and each object is held against a schema with dozens of members.
+const (
+	mostValues  = 1_500_000
+	mostObjects = 25_000
+)
+
+// frugal refuses JSON that is no text, or that has too many values or objects, before it is
+// read: what is not UTF-8 would be changed without a word, and so would halves of a
+// character; a NUL could not be kept.
+func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
+	return func(data []byte, v any) error {
+		if !utf8.Valid(data) {
+			return errors.New("the request is not UTF-8")
+		}
+		values, objects := 0, 0
+		for i := 0; i < len(data); i++ {
+			switch data[i] {
+			case '{':
+				objects++
+				values++
+			case ',', '[':
+				values++
+			case '\\':
+				n, err := escape(data[i:])
+				if err != nil {
+					return err
+				}
+				i += n - 1
+			}
+		}
+		if values > mostValues {
+			return fmt.Errorf("the request has more than %d values", mostValues)
+		}
+		if objects > mostObjects {
+			return fmt.Errorf("the request has more than %d objects", mostObjects)
+		}
+		return unmarshal(data, v)
+	}
+}
+
+// escape looks at an escape of JSON (RFC 8259, section 7) and returns how long it is.
+func escape(data []byte) (length int, err error) {
+	unit := func(at int) (rune, bool) {
+		if len(data) < at+6 || data[at] != '\\' || data[at+1] != 'u' {
+			return 0, false
+		}
+		n, err := strconv.ParseUint(string(data[at+2:at+6]), 16, 16)
+		return rune(n), err == nil
+	}
+	first, ok := unit(0)
+	switch {
+	case !ok:
+		return 2, nil // of another kind, or none: whoever reads it will tell
+	case first == 0:
+		return 0, errors.New(`a text of the request has a NUL (\u0000) in it`)
+	case first < 0xd800 || first > 0xdfff:
+		return 6, nil
+	}
+	if second, ok := unit(6); ok && first < 0xdc00 && second >= 0xdc00 && second <= 0xdfff {
+		return 12, nil
+	}
+	return 0, fmt.Errorf(`a text of the request has half a character (\u%04x) in it`, first)
+}
