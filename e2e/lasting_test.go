@@ -132,7 +132,7 @@ func TestAChangeWhoseAnswerIsLostIsMadeOnce(t *testing.T) {
 		t.Errorf("booth %s", booth)
 	}
 	if v, err := s.store.Version(context.Background(), "quay"); err != nil || v.Version != 3 || lost.Load() != 4 {
-		t.Errorf("version %d after %d requests, %v", v, lost.Load(), err)
+		t.Errorf("version %d after %d requests, %v", v.Version, lost.Load(), err)
 	}
 }
 

@@ -159,7 +159,7 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 	enter("from", "2027-02-01")
 	p.shows(`[data-special="2026-12-25"] [role="alert"]`, "after its last date")
 	if v, err := s.store.Version(t.Context(), "quay"); err != nil || v.Version != int64(revision) {
-		t.Errorf("version %d after %d changes", v, revision-1)
+		t.Errorf("version %d after %d changes", v.Version, revision-1)
 	}
 }
 

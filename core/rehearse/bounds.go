@@ -136,5 +136,21 @@ func holdSeconds(p *plan.Plan, i int, t *cause.Tie, means map[string]float64) fl
 	return c.AlarmPreEvent() + c.AlarmPostEvent()
 }
 
-// stopped is the error of a context every so often; see [Play].
+// Bytes is about how much memory a rehearsal takes.
+func (r *Rehearsal) Bytes() int {
+	const event, segment, word = 160, 112, 8
+	n := event * len(r.Events)
+	for k := range r.Events {
+		n += word * cap(r.Events[k].Records)
+	}
+	for _, list := range r.Segments {
+		n += segment * cap(list)
+		for k := range list {
+			n += word * cap(list[k].Causes)
+		}
+	}
+	return n
+}
+
+// stopped looks at a context every so often.
 func stopped(ctx context.Context, n int) bool { return n%4096 == 0 && ctx.Err() != nil }

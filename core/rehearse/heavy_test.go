@@ -75,7 +75,7 @@ func BenchmarkMost(b *testing.B) {
 		channels int
 		perHour  float64
 		post     float64
-	}{{100, 200, 30}, {20, 20, 3600}, {1, 2500, 30}} {
+	}{{100, 200, 30}, {20, 20, 3600}, {1, 1200, 30}} {
 		site := estimate.Figures(crowded(test.channels, test.perHour, test.post), nil)
 		b.Run(fmt.Sprint(test), func(b *testing.B) {
 			b.ReportAllocs()

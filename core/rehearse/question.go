@@ -200,10 +200,10 @@ type Safety struct {
 
 // SlowestToSafety are the clips that take longest to reach safety, longest first: one behind the other over the uplink, in its
 // hours, each as large as the footage around its event.
-func (r *Rehearsal) SlowestToSafety(most int) (out []Safety) {
+func (r *Rehearsal) SlowestToSafety(ctx context.Context, most int) (out []Safety, err error) {
 	o := r.plan.Offsite
 	if o == nil {
-		return nil
+		return nil, nil
 	}
 	causes := r.site.Causes()
 	for i := range r.plan.Channels {
@@ -215,7 +215,12 @@ func (r *Rehearsal) SlowestToSafety(most int) (out []Safety) {
 				continue
 			}
 			kbit := 0.0
-			for _, s := range r.Segments[i] {
+			list := r.Segments[i]
+			if stopped(ctx, len(out)) {
+				return nil, ctx.Err()
+			}
+			for k := sort.Search(len(list), func(k int) bool { return list[k].To > from }); k < len(list) && list[k].From < to; k++ {
+				s := &list[k]
 				if part := min(s.To, to) - max(s.From, from); part > 0 {
 					kbit += s.Kbit * float64(part) / float64(s.To-s.From)
 				}
@@ -228,7 +233,13 @@ func (r *Rehearsal) SlowestToSafety(most int) (out []Safety) {
 	slices.SortFunc(out, func(a, b Safety) int { return int(a.Safe - b.Safe) })
 	hours, free := o.Hours.Holding(), Ms(0)
 	for k := range out {
+		if stopped(ctx, k) {
+			return nil, ctx.Err()
+		}
 		at, left := max(out[k].Safe, free), out[k].Waits
+		if at > r.Length+30*Day {
+			left = 0 // nobody waits for what is behind all that
+		}
 		for limit := at + 30*Day; left > 0 && at < limit; {
 			step := min(left, Minute-(at-r.clock.begin)%Minute)
 			if hours.At(r.clock.minute(at)) {
@@ -240,5 +251,5 @@ func (r *Rehearsal) SlowestToSafety(most int) (out []Safety) {
 		out[k].Safe, out[k].Waits = at, at-r.Events[out[k].Event].End
 	}
 	slices.SortStableFunc(out, func(a, b Safety) int { return int(b.Waits - a.Waits) })
-	return out[:min(most, len(out))]
+	return out[:min(most, len(out))], nil
 }

@@ -53,7 +53,7 @@ func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
 		if !utf8.Valid(data) {
 			return errors.New("the request is not UTF-8")
 		}
-		values, objects := 0, 0
+		values, objects, nul := 0, 0, false
 		for i := 0; i < len(data); i++ {
 			switch data[i] {
 			case '{':
@@ -62,10 +62,11 @@ func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
 			case ',', '[':
 				values++
 			case '\\':
-				n, err := escape(data[i:])
+				n, unit, err := escape(data[i:])
 				if err != nil {
-					return err
+					return fmt.Errorf("byte %d: %w", i, err)
 				}
+				nul = nul || n == 6 && unit == 0
 				i += n - 1
 			}
 		}
@@ -75,12 +76,48 @@ func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
 		if objects > mostObjects {
 			return fmt.Errorf("the request has more than %d objects", mostObjects)
 		}
-		return unmarshal(data, v)
+		if err := unmarshal(data, v); err != nil || !nul {
+			return err
+		}
+		if all, ok := v.(*any); ok { // read once without a schema, to be held against it
+			if place := withNUL(*all, ""); place != "" {
+				return fmt.Errorf("%s: has a character U+0000, which can be neither kept nor shown", place)
+			}
+		}
+		return nil
 	}
 }
 
-// escape looks at an escape of JSON (RFC 8259, section 7) and returns how long it is.
-func escape(data []byte) (length int, err error) {
+// withNUL is the place of a text with a NUL in it, empty for none.
+func withNUL(v any, at string) string {
+	switch v := v.(type) {
+	case string:
+		if strings.ContainsRune(v, 0) {
+			return at
+		}
+	case []any:
+		for i := range v {
+			if place := withNUL(v[i], fmt.Sprintf("%s[%d]", at, i)); place != "" {
+				return place
+			}
+		}
+	case map[string]any:
+		for name, member := range v {
+			inside := strings.TrimPrefix(at+"."+name, ".")
+			if strings.ContainsRune(name, 0) {
+				return strings.TrimPrefix(at+"."+strconv.Quote(name), ".")
+			}
+			if place := withNUL(member, inside); place != "" {
+				return place
+			}
+		}
+	}
+	return ""
+}
+
+// escape looks at an escape of JSON (RFC 8259, section 7) and returns how long it is, and the first unit of UTF-16 that it
+// stands for where it names one.
+func escape(data []byte) (length int, first rune, err error) {
 	unit := func(at int) (rune, bool) {
 		if len(data) < at+6 || data[at] != '\\' || data[at+1] != 'u' {
 			return 0, false
@@ -91,14 +128,12 @@ func escape(data []byte) (length int, err error) {
 	first, ok := unit(0)
 	switch {
 	case !ok:
-		return 2, nil // of another kind, or none: whoever reads it will tell
-	case first == 0:
-		return 0, errors.New(`a text of the request has a NUL (\u0000) in it`)
+		return 2, 0, nil // of another kind, or none: whoever reads it will tell
 	case first < 0xd800 || first > 0xdfff:
-		return 6, nil
+		return 6, first, nil
 	}
 	if second, ok := unit(6); ok && first < 0xdc00 && second >= 0xdc00 && second <= 0xdfff {
-		return 12, nil
+		return 12, first, nil
 	}
-	return 0, fmt.Errorf(`a text of the request has half a character (\u%04x) in it`, first)
+	return 0, first, fmt.Errorf(`half a character (\u%04x), which would be changed without a word`, first)
 }

@@ -5,10 +5,12 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield/core/plan"
+	"wakefield/core/rehearse"
 	"wakefield/internal/store"
 )
 
@@ -52,6 +54,7 @@ func problemOf(err error) error {
 		unreadable *store.UnreadableError
 		lost       *store.UnsureError
 		told       huma.StatusError
+		many       *rehearse.TooManyError
 	)
 	switch {
 	case err == nil:
@@ -61,12 +64,15 @@ func problemOf(err error) error {
 	case errors.As(err, &stale):
 		detail := "The plan was changed in the meantime. Nothing of this change was kept."
 		if stale.Restored {
-			detail = fmt.Sprintf("This change was made on version %d of a history that is gone: a backup was restored, and the newest version is %d now. Nothing of this change was kept.", stale.On, stale.Version)
+			detail = fmt.Sprintf("This change was made on version %d, and the newest is %d now, of another history: a backup was restored. Nothing of this change was kept.", stale.On, stale.Version)
 		}
 		return &Conflict{
 			ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: http.StatusText(http.StatusConflict), Detail: detail},
 			Version:    stale.Version, Since: stale.Since, More: stale.More, Restored: stale.Restored,
 		}
+	case errors.As(err, &many):
+		words := many.Error() + "."
+		return huma.Error422UnprocessableEntity(strings.ToUpper(words[:1]) + words[1:])
 	case errors.As(err, &unreadable):
 		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",
 			Detail: "The plan that is stored cannot be shown by this program: " + unreadable.Error() + ". It can be exported, and an earlier revision can be returned to."}

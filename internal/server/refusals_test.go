@@ -102,14 +102,19 @@ func TestTextsThatAreNoneAreRefusedAtTheDoor(t *testing.T) {
 		status                           int
 		says                             string
 	}{
-		{"NUL in a name", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay\u0000"}}]}`, "", 422, "edits[0].setSite.name: has a character U+0000"},
+		{"NUL in a name", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay\u0000"}}]}`, "", 400, "edits[0].setSite.name: has a character U+0000"},
+		{"half a character", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay \ud83d"}}]}`, "", 400, `half a character (\\ud83d)`},
+		{"a whole one", "POST", "/api/plans/site/draft", `{"version":1,"edits":[{"setSite":{"name":"Quay \ud83d\ude00"}}]}`, "", 200, "😀"},
+		{"NUL in a search", "GET", "/api/plans/site/revisions?author=A%00", "", "", 422, "author"},
+		{"no UTF-8 in a search", "GET", "/api/plans/site/revisions?text=%ff", "", "", 422, "text"},
+		{"no percent in a search", "GET", "/api/plans/site/revisions?text=%zz", "", "", 400, "percent-encoded"},
 		{"no UTF-8", "POST", "/api/plans/site/edits", "{\"version\":1,\"edits\":[{\"setSite\":{\"name\":\"Qu\xe4\"}}]}", "", 400, "UTF-8"},
 		{"NUL in the author", "POST", "/api/plans/site/undo", `{"version":1}`, "A%00", 422, "header.Wakefield-Author"},
 		{"no UTF-8 in the author", "POST", "/api/plans/site/undo", `{"version":1}`, "A%ff", 422, "header.Wakefield-Author"},
 		{"half an escape", "POST", "/api/plans/site/undo", `{"version":1}`, "100%", 422, "header.Wakefield-Author"},
 		{"a long author", "POST", "/api/plans/site/undo", `{"version":1}`, strings.Repeat("x", 61), 422, "header.Wakefield-Author"},
-		{"NUL in the id", "GET", "/api/plans/a%00b", "", "", 404, "no such"},
-		{"no UTF-8 in the id", "GET", "/api/plans/a%ffb", "", "", 404, "no such"},
+		{"NUL in the id", "GET", "/api/plans/a%00b", "", "", 404, "it is no text"},
+		{"no UTF-8 in the id", "GET", "/api/plans/a%ffb", "", "", 404, "it is no text"},
 		{"history of nothing", "GET", "/api/plans/nowhere/revisions", "", "", 404, "no such"},
 		{"changes of nothing", "GET", "/api/changes?site=nowhere", "", "", 404, "no such"},
 		{"an operation that is not there", "GET", "/api/nothing", "", "", 404, ""},
@@ -178,7 +183,7 @@ func TestHostileRequests(t *testing.T) {
 		{"a clip too large", "/api/streams/clip", strings.Repeat(" ", 63<<20), 413, "too large"},
 		{"all record all", "/api/sites", string(ties), 422, "more than 100000 ties"},
 		{"deep lists", "/api/plans/site/edits", strings.Repeat("[", 1<<20), 400, ""},
-		{"many edits", "/api/plans/site/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 600_000) + `{}]}`, 422, "validation failed"},
+		{"many edits", "/api/plans/site/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 600_000) + `{}]}`, 400, "more than 25000 objects"},
 	}
 	for _, test := range tests {
 		if status, _, body := c.send("POST", test.path, test.body); status != test.status || !strings.Contains(body, test.says) || len(body) > 20_000 {

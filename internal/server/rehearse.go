@@ -2,15 +2,12 @@ package server
 
 import (
 	"context"
-	"errors"
-	"fmt"
 	"net/http"
 	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 
-	"wakefield/core/plan"
 	"wakefield/core/rehearse"
 	"wakefield/core/week"
 	"wakefield/internal/store"
@@ -48,7 +45,7 @@ type rehearsals struct {
 	mu   sync.Mutex
 	last *simplelru.LRU[rehearsalOf, *rehearse.Rehearsal]
 
-	events int // of all of them
+	bytes int // of all of them
 }
 
 type rehearsalOf struct {
@@ -57,11 +54,10 @@ type rehearsalOf struct {
 	ask  rehearse.Ask
 }
 
-// mostRehearsals are remembered, and mostRemembered events of them together: an event takes some 200 bytes, with the footage
-// around it.
+// mostRehearsals are remembered, of mostRemembered bytes together.
 const (
 	mostRehearsals = 20
-	mostRemembered = 1_200_000
+	mostRemembered = 192 << 20
 )
 
 func (m *rehearsals) get(of rehearsalOf) *rehearse.Rehearsal {
@@ -81,26 +77,26 @@ func (m *rehearsals) put(of rehearsalOf, r *rehearse.Rehearsal) {
 		m.last, _ = simplelru.NewLRU[rehearsalOf, *rehearse.Rehearsal](mostRehearsals, nil) // the size is above 0
 	}
 	if old, ok := m.last.Peek(of); ok {
-		m.events -= len(old.Events)
+		m.bytes -= old.Bytes()
 	}
 	if m.last.Add(of, r) {
-		m.events = 0 // one went; count anew
+		m.bytes = 0 // one went; count anew
 		for _, v := range m.last.Values() {
-			m.events += len(v.Events)
+			m.bytes += v.Bytes()
 		}
 	} else {
-		m.events += len(r.Events)
+		m.bytes += r.Bytes()
 	}
-	for m.events > mostRemembered && m.last.Len() > 1 {
+	for m.bytes > mostRemembered && m.last.Len() > 1 {
 		_, old, _ := m.last.RemoveOldest()
-		m.events -= len(old.Events)
+		m.bytes -= old.Bytes()
 	}
 }
 
 func (m *rehearsals) forget() {
 	m.mu.Lock()
 	defer m.mu.Unlock()
-	m.last, m.events = nil, 0
+	m.last, m.bytes = nil, 0
 }
 
 // played is a rehearsal of a plan as it stands.
@@ -110,15 +106,6 @@ func (s *service) played(ctx context.Context, e entry, ask rehearse.Ask) (*rehea
 		return r, nil
 	}
 	r, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*rehearse.Rehearsal, error) { return rehearse.Play(ctx, e.site, ask) })
-	if many := new(rehearse.TooManyError); errors.As(err, &many) {
-		words := plan.Say("About %.3g events would happen in these days, more than the %d that are played.", many.Events, rehearse.MostEvents)
-		if many.Days > 0 {
-			words += fmt.Sprintf(" %d days can be played.", many.Days)
-		} else {
-			words += " Even one day has too many; look at the rates of the activities."
-		}
-		return nil, huma.Error422UnprocessableEntity(words)
-	}
 	if err != nil {
 		return nil, err
 	}

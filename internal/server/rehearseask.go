@@ -157,7 +157,11 @@ func (s *service) rehearsedWorst(ctx context.Context, in *RehearseParam) (*body[
 	if at, n := r.WorstHour(); n > 0 {
 		out.Hour = &WorstHour{secs(at), n, r.Clock(at)}
 	}
-	for _, c := range r.SlowestToSafety(10) {
+	slow, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]rehearse.Safety, error) { return r.SlowestToSafety(ctx, 10) })
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	for _, c := range slow {
 		out.Slow = append(out.Slow, WorstCopy{p.Channels[c.Channel].ID, c.Event, secs(r.Events[c.Event].Start), secs(c.Waits)})
 	}
 	return &body[Worst]{out}, nil

@@ -70,7 +70,7 @@ func TestWhatIsWorthMeasuring(t *testing.T) {
 func TestAChangeOnAVersionToComeIsToldSo(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	p := call[problemBody](c, "POST", "/api/plans/site/edits", paint(7, "kiosk", "clock"), 409)
-	if p.Version != 1 || !strings.Contains(p.Detail, "made on version 7, and the newest is 1") {
+	if p.Version != 1 || !strings.Contains(p.Detail, "made on version 7, and the newest is 1 now, of another history") {
 		t.Errorf("%+v", p)
 	}
 }
