@@ -36,7 +36,8 @@ func (c chosen) open(ctx context.Context) (url string, leave func(), err error) 
 	}
 	cluster, err := localpg.Open(ctx, dir)
 	if errors.Is(err, localpg.ErrInUse) {
-		return localpg.At(dir).URL(database), func() {}, nil
+		running := localpg.At(dir)
+		return running.URL(database), func() {}, running.Create(ctx, database) // one of an older program may lack something
 	}
 	if err != nil {
 		return "", nil, err

@@ -1,19 +1,12 @@
 package main
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"io"
 	"os"
-	"os/exec"
-	"regexp"
-	"strings"
 
-	"github.com/jackc/pgx/v5"
-
-	"wakefield/internal/localpg"
+	"wakefield/internal/backup"
 	"wakefield/internal/store"
 )
 
@@ -35,7 +28,7 @@ func (c *backupCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	err = runTool(ctx, "pg_dump", url, nil, file, "--format=custom", "--no-owner", "--no-privileges")
+	err = backup.Write(ctx, url, file)
 	if err = errors.Join(err, file.Sync(), file.Close()); err != nil {
 		os.Remove(c.File)
 		return err
@@ -47,11 +40,16 @@ func (c *backupCommand) Run() error {
 // restoreCommand brings a database back from a file.
 type restoreCommand struct {
 	chosen
-	File string `arg:"" type:"existingfile" help:"File that wakefield backup wrote."`
-	Yes  bool   `help:"Do not ask before sites are replaced."`
+	File       string `arg:"" optional:"" type:"existingfile" help:"File that wakefield backup wrote."`
+	Before     bool   `help:"Bring back what was there before the last restore, in place of a file."`
+	Unreadable bool   `help:"Restore plans too that this program cannot read; they can be exported, and returned to an earlier revision."`
+	Yes        bool   `help:"Do not ask before sites are replaced."`
 }
 
 func (c *restoreCommand) Run() error {
+	if (c.File == "") != c.Before {
+		return errors.New("restore takes a file, or --before")
+	}
 	ctx, stop := untilStopped()
 	defer stop()
 	url, leave, err := c.open(ctx)
@@ -59,91 +57,44 @@ func (c *restoreCommand) Run() error {
 		return err
 	}
 	defer leave()
-	file, err := os.Open(c.File)
-	if err != nil {
-		return err
+	from := c.File
+	if c.Before {
+		from = "before the last restore"
 	}
-	defer file.Close()
-	head := make([]byte, 5)
-	if _, err := io.ReadFull(file, head); err != nil || string(head) != "PGDMP" {
-		return fmt.Errorf("%s is no backup of Wakefield", c.File)
-	}
-	if _, err := file.Seek(0, io.SeekStart); err != nil {
-		return err
-	}
-	sites, err := sitesIn(ctx, url)
-	if err != nil {
-		return err
-	}
-	if sites > 0 && !c.Yes {
-		if err := confirm(fmt.Sprintf("The %d sites that are in the database now are replaced by those in %s.", sites, c.File)); err != nil {
-			return err
+	confirmed := func(f backup.Found) error {
+		if f.There == 0 || c.Yes {
+			return nil
 		}
+		return confirm(fmt.Sprintf("The %s in the database now %s replaced by %s from %s.", sites(f.There), isOrAre(f.There), sites(f.Sites), from))
 	}
-	// All or nothing: what is there goes only when the backup is whole.
-	if err := runTool(ctx, "pg_restore", url, file, io.Discard, "--clean", "--if-exists", "--no-owner", "--no-privileges", "--single-transaction", "--exit-on-error"); err != nil {
-		return fmt.Errorf("nothing was replaced: %w", err)
+	var found backup.Found
+	if c.Before {
+		found, err = backup.Back(ctx, url, confirmed)
+	} else {
+		found, err = backup.Restore(ctx, url, c.File, c.Unreadable, confirmed)
 	}
-	s, err := store.Open(ctx, url) // a backup of an older Wakefield is brought up to date
+	if bad := new(backup.Unreadable); errors.As(err, &bad) {
+		return fmt.Errorf("nothing was replaced: %w; --unreadable restores them all the same", bad)
+	}
 	if err != nil {
 		return err
 	}
-	defer s.Close()
-	list, err := s.List(ctx)
-	if err != nil {
-		return err
-	}
-	fmt.Printf("%d sites are back from %s\n", len(list), c.File)
+	fmt.Printf("%s back from %s. What was there before is kept until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+isOrAre(found.Sites), from)
 	return nil
 }
 
-// sitesIn counts the sites of a database, which may be empty.
-func sitesIn(ctx context.Context, url string) (n int, err error) {
-	conn, err := pgx.Connect(ctx, url)
-	if err != nil {
-		return 0, err
+func sites(n int) string {
+	if n == 1 {
+		return "1 site"
 	}
-	defer conn.Close(ctx)
-	var there bool
-	if err := conn.QueryRow(ctx, `select to_regclass('public.plan') is not null`).Scan(&there); err != nil || !there {
-		return 0, err
-	}
-	err = conn.QueryRow(ctx, `select count(*) from plan`).Scan(&n)
-	return n, err
+	return fmt.Sprintf("%d sites", n)
 }
 
-// runTool runs one of PostgreSQL's own programs on a database. A password goes by the
-// environment, as others can see a command line.
-func runTool(ctx context.Context, name, url string, in io.Reader, out io.Writer, flags ...string) error {
-	path, err := localpg.Tool(name)
-	if err != nil {
-		return err
+func isOrAre(n int) string {
+	if n == 1 {
+		return "is"
 	}
-	config, err := pgx.ParseConfig(url)
-	if err != nil {
-		return err
-	}
-	cmd := exec.CommandContext(ctx, path, append(flags, "--dbname="+withoutPassword(url))...)
-	cmd.Env = append(os.Environ(), "PGPASSWORD="+config.Password)
-	cmd.Stdin, cmd.Stdout = in, out
-	var says bytes.Buffer
-	cmd.Stderr = &says
-	if err := cmd.Run(); err != nil {
-		return fmt.Errorf("%s: %w: %s", name, err, strings.TrimSpace(says.String()))
-	}
-	return nil
-}
-
-var passwords = regexp.MustCompile(`(://[^:/@?]*):[^@/?]*@|\s*\bpassword\s*=\s*('(?:[^'\\]|\\.)*'|\S+)`)
-
-// withoutPassword is a database URL, or a list of settings, with no password in it.
-func withoutPassword(url string) string {
-	return passwords.ReplaceAllStringFunc(url, func(found string) string {
-		if m := passwords.FindStringSubmatch(found); m[1] != "" {
-			return m[1] + "@"
-		}
-		return ""
-	})
+	return "are"
 }
 
 // deleteCommand removes a site for good.
@@ -179,7 +130,8 @@ func (c *deleteCommand) Run() error {
 type thinCommand struct {
 	chosen
 	Site string `arg:"" help:"Id of the site, as in its address."`
-	Keep int64  `default:"1000" help:"How many of the newest revisions stay; those before can be neither seen nor returned to."`
+	Keep int64  `default:"1000" help:"How many of the newest revisions of each of its plans stay; those before can be neither seen nor returned to."`
+	Yes  bool   `help:"Do not ask."`
 }
 
 func (c *thinCommand) Run() error {
@@ -187,6 +139,15 @@ func (c *thinCommand) Run() error {
 		return errors.New("--keep: at least 1 revision stays, the plan as it stands")
 	}
 	return c.withStore(func(ctx context.Context, s *store.Store) error {
+		site, err := s.Site(ctx, c.Site)
+		if err != nil {
+			return named(c.Site, err)
+		}
+		if !c.Yes {
+			if err := confirm(fmt.Sprintf("Of %s and its %d plans all revisions but the newest %d go for good.", c.Site, len(site.Plans), c.Keep)); err != nil {
+				return err
+			}
+		}
 		removed, err := s.Thin(ctx, c.Site, c.Keep)
 		if err == nil {
 			fmt.Printf("%d revisions of %s are gone\n", removed, c.Site)

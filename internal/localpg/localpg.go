@@ -167,6 +167,9 @@ func (c *Cluster) Create(ctx context.Context, database string) error {
 	err := c.asAdmin(ctx, "postgres", func(conn *pgx.Conn) error {
 		_, err := conn.Exec(ctx, `do $$ begin
 			if not exists (select from pg_roles where rolname = '`+role+`') then create role `+role+` login; end if;
+			if exists (select from pg_roles where rolname = '`+role+`' and not rolcreatedb) then
+				alter role `+role+` createdb; -- a backup is restored into a database beside the one in use
+			end if;
 		end $$`)
 		if err != nil {
 			return err

@@ -44,12 +44,16 @@ const mostSites = 200
 
 func newHub() *hub { return &hub{listeners: make(map[*listener]bool)} }
 
-// join returns a listener for the changes of a site, all for none, and how to leave.
+// join returns a listener for the changes of a site, all for none, and how to leave. Nobody knows what it missed before.
 func (h *hub) join(site string) (l *listener, leave func()) {
 	l = &listener{site: site, ready: make(chan struct{}, 1)}
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	h.listeners[l] = true
+	if h.epoch != "" {
+		l.news.missed = &Missed{h.epoch}
+		l.ready <- struct{}{}
+	}
 	return l, func() {
 		h.mutex.Lock()
 		defer h.mutex.Unlock()

@@ -11,10 +11,7 @@ import (
 // restored lets the plan be as after a backup of an earlier version was restored.
 func restored(t *testing.T, s *Store) {
 	t.Helper()
-	if _, err := s.pool.Exec(context.Background(), `update plan set mark = gen_random_uuid()::text`); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := s.pool.Exec(context.Background(), `update epoch set mark = gen_random_uuid()::text`); err != nil {
+	if err := s.BeginHistory(context.Background()); err != nil {
 		t.Fatal(err)
 	}
 }
