@@ -129,7 +129,7 @@ func TestAnInterruptedFirstStart(t *testing.T) {
 		t.Fatal(err)
 	}
 	for {
-		if entries, _ := os.ReadDir(data + ".new"); len(entries) > 3 {
+		if entries, _ := filepath.Glob(data + ".new-*/*"); len(entries) > 3 {
 			break
 		}
 		if _, err := os.Stat(data); err == nil {
@@ -141,6 +141,53 @@ func TestAnInterruptedFirstStart(t *testing.T) {
 	url, stop := startDemo(t, data)
 	get(t, url+"/readyz")
 	stop()
+}
+
+// TestKilledInItsFirstSecond kills the demo at some moments of its first start, so hard that it can tidy nothing up. The next
+// start finds whatever is there, and comes up.
+func TestKilledInItsFirstSecond(t *testing.T) {
+	for _, after := range []int{50, 200, 500, 900, 1300} {
+		data := folder(t)
+		cmd := exec.Command(program, "demo", "--listen", "127.0.0.1:0", "--data", data)
+		if err := cmd.Start(); err != nil {
+			t.Fatal(err)
+		}
+		time.Sleep(time.Duration(after) * time.Millisecond) // wherever it is by then
+		cmd.Process.Kill()
+		cmd.Wait()
+		url, stop := startDemo(t, data)
+		if body := get(t, url+"/api/sites"); strings.Count(body, `"customer"`) != 3 {
+			t.Errorf("killed after %d ms it comes up with %.300s", after, body)
+		}
+		stop()
+	}
+}
+
+// TestAFolderIsOneByWhicheverLink runs a demo on a folder, and tries another through a link to it.
+func TestAFolderIsOneByWhicheverLink(t *testing.T) {
+	data := folder(t)
+	_, stop := startDemo(t, data)
+	defer stop()
+	link := filepath.Join(filepath.Dir(data), "link")
+	if err := os.Symlink(data, link); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := localpg.Open(context.Background(), link); !errors.Is(err, localpg.ErrInUse) {
+		t.Errorf("through a link: %v", err)
+	}
+	above := filepath.Join(filepath.Dir(data), "above")
+	if err := os.Symlink(filepath.Dir(data), above); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := localpg.Open(context.Background(), filepath.Join(above, filepath.Base(data))); !errors.Is(err, localpg.ErrInUse) {
+		t.Errorf("through a link above it: %v", err)
+	}
+	if err := os.Symlink(filepath.Join(filepath.Dir(data), "nowhere"), link+"-lost"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := localpg.Open(context.Background(), link+"-lost"); err == nil || !strings.Contains(err.Error(), "is not there") {
+		t.Errorf("a link to nothing: %v", err)
+	}
 }
 
 // TestTheDemoOutlivesItsPostgreSQLAndItself kills the one and the other.

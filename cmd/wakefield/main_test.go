@@ -237,6 +237,12 @@ func startDemo(t *testing.T, data string, flags ...string) (url string, stop fun
 func get(t *testing.T, url string) string {
 	t.Helper()
 	response, err := http.Get(url)
+	// While a backup is exchanged for what was there the database is away for a moment.
+	for tries := 0; err == nil && response.StatusCode == 503 && tries < 200; tries++ {
+		response.Body.Close()
+		time.Sleep(50 * time.Millisecond)
+		response, err = http.Get(url)
+	}
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"fmt"
+	"strings"
 
 	"wakefield/core/plan"
 )
@@ -26,5 +27,15 @@ func (e *SetSite) apply(p *plan.Plan) (*plan.Plan, error) {
 
 func (e *SetSite) sentence(p *plan.Plan) string {
 	next, _ := e.apply(p)
-	return fmt.Sprintf("Site: %s, %s", next.Site.Name, next.Site.TimeZone)
+	var parts []string
+	if e.Name != nil || e.TimeZone != nil {
+		parts = append(parts, fmt.Sprintf("Site: %s, %s", next.Site.Name, next.Site.TimeZone))
+	}
+	if e.Customer != nil {
+		parts = append(parts, "Customer: "+next.Site.Customer)
+	}
+	if e.Plan != nil {
+		parts = append(parts, "Variant: "+next.Name)
+	}
+	return strings.Join(parts, "; ")
 }

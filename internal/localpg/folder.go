@@ -13,6 +13,7 @@ import (
 	"strconv"
 	"strings"
 	"syscall"
+	"time"
 )
 
 // folder is what a data folder holds.
@@ -88,14 +89,16 @@ func Tool(name string) (string, error) {
 // initialise makes a cluster in a folder beside the data folder and puts it in its
 // place when it is whole, so that an interruption leaves nothing half made.
 func (c *Cluster) initialise(ctx context.Context) error {
-	unfinished := c.dir + ".new"
-	if err := os.RemoveAll(unfinished); err != nil {
+	// What an interrupted start left goes; a program that outlived it may be tidying up in there, and is in nobody's way.
+	left, _ := filepath.Glob(c.dir + unfinishedName + "*")
+	for _, dir := range left {
+		_ = os.RemoveAll(dir)
+	}
+	unfinished, err := os.MkdirTemp(filepath.Dir(c.dir), filepath.Base(c.dir)+unfinishedName)
+	if err != nil {
 		return err
 	}
-	defer os.RemoveAll(unfinished)
-	if err := os.Mkdir(unfinished, 0o700); err != nil {
-		return err
-	}
+	defer removeAll(unfinished)
 	if c.user != nil {
 		if err := os.Chown(unfinished, int(c.user.Uid), int(c.user.Gid)); err != nil {
 			return err
@@ -114,6 +117,19 @@ func (c *Cluster) initialise(ctx context.Context) error {
 	}
 	return os.Rename(unfinished, c.dir)
 }
+
+// removeAll removes a folder in which a program that was stopped may still be writing for a moment.
+func removeAll(dir string) {
+	for range 40 {
+		if os.RemoveAll(dir) == nil {
+			return
+		}
+		time.Sleep(50 * time.Millisecond)
+	}
+}
+
+// unfinishedName is what a cluster that is being made is called beside its folder.
+const unfinishedName = ".new-"
 
 func lastLine(out []byte) string {
 	out = bytes.TrimSpace(out)

@@ -67,6 +67,13 @@ func Open(ctx context.Context, dir string) (_ *Cluster, err error) {
 	if err := os.MkdirAll(filepath.Dir(c.dir), 0o755); err != nil {
 		return nil, err
 	}
+	// A folder is one, whichever links lead to it.
+	if c.dir, err = followed(c.dir); err != nil {
+		return nil, err
+	}
+	if err := c.checkSocketPath(); err != nil {
+		return nil, err
+	}
 	if c.lock, err = lock(c.dir); err != nil {
 		return nil, err
 	}
@@ -96,6 +103,21 @@ func (c *Cluster) Close() error { return c.lock.Close() }
 // At is a cluster that another process runs on a folder, to connect to; it can be
 // neither started nor stopped.
 func At(dir string) *Cluster { return &Cluster{dir: filepath.Clean(dir)} }
+
+// followed is the path of a folder without links in it. The folder may not be there yet, nor the one that a link names.
+func followed(dir string) (string, error) {
+	if real, err := filepath.EvalSymlinks(dir); err == nil {
+		return real, nil
+	}
+	if to, err := os.Readlink(dir); err == nil {
+		if !filepath.IsAbs(to) {
+			to = filepath.Join(filepath.Dir(dir), to)
+		}
+		return "", fmt.Errorf("the data folder %s is a link to %s, which is not there; make that one, or name another with --data", dir, to)
+	}
+	above, err := filepath.EvalSymlinks(filepath.Dir(dir))
+	return filepath.Join(above, filepath.Base(dir)), err
+}
 
 // lock takes a folder, by a file beside it.
 func lock(dir string) (*os.File, error) {

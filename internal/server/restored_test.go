@@ -50,13 +50,14 @@ func events(t *testing.T, url string) <-chan [2]string {
 // heard waits for an event that says something.
 func heard(t *testing.T, from <-chan [2]string, name string, says ...string) string {
 	t.Helper()
-	end := time.After(time.Minute)
+	end, last := time.After(10*time.Second), [2]string{}
 	for {
 		select {
 		case e, open := <-from:
 			if !open {
 				t.Fatal("the stream ended")
 			}
+			last = e
 			all := e[0] == name
 			for _, s := range says {
 				all = all && strings.Contains(e[1], s)
@@ -65,7 +66,7 @@ func heard(t *testing.T, from <-chan [2]string, name string, says ...string) str
 				return e[1]
 			}
 		case <-end:
-			t.Fatalf("%s %q is not told", name, says)
+			t.Fatalf("%s %q is not told; last was %s", name, says, last)
 		}
 	}
 }
