@@ -13,8 +13,10 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 	"syscall"
 	"testing"
 	"time"
@@ -87,6 +89,10 @@ func TestHealthOfAFrozenDatabase(t *testing.T) {
 	c := &client{t, server.URL}
 	call[Health](c, "GET", "/healthz", "", 200)
 	call[Health](c, "GET", "/readyz", "", 200)
+	if _, err := s.Create(ctx, "site", store.Note{Author: "Test", Sentence: "Site made"}, demo.PennywhistleQuay()); err != nil {
+		t.Fatal(err)
+	}
+	call[View](c, "GET", "/api/plans/site", "", 200)
 	signal := func(sig syscall.Signal) {
 		data, err := os.ReadFile(filepath.Join(dir, "data", "postmaster.pid"))
 		if err != nil {
@@ -106,7 +112,27 @@ func TestHealthOfAFrozenDatabase(t *testing.T) {
 	call[problemBody](c, "GET", "/healthz", "", 503)
 	call[problemBody](c, "GET", "/readyz", "", 503)
 	took := time.Since(start)
+	// Who changes something, or many at once do, is told within five seconds that the database is away. That is the
+	// database's doing and no refusal.
+	start = time.Now()
+	var group sync.WaitGroup
+	for range 20 {
+		group.Go(func() {
+			if status, _, body := c.send("POST", "/api/plans/site/edits", paint(1, "kiosk", "clock")); status != 503 {
+				t.Errorf("an edit: %d: %.200s", status, body)
+			}
+		})
+	}
+	group.Wait()
+	edits := time.Since(start)
+	call[problemBody](c, "GET", "/api/plans/site", "", 503)
+	if metrics, _ := c.fetch("/metrics"); !strings.Contains(metrics, `wakefield_edits_total{outcome="database"} 20`) {
+		t.Errorf("the edits were counted otherwise: %s", regexp.MustCompile(`wakefield_edits_total.*`).FindAllString(metrics, -1))
+	}
 	signal(syscall.SIGCONT)
+	if edits > 8*time.Second { // 4.4 s, on a machine that has much else to do
+		t.Errorf("a frozen database was waited for for %v", edits)
+	}
 	if took > 10*time.Second { // two of 0.8 s, on a machine that has much else to do
 		t.Errorf("a frozen database was waited for for %v", took)
 	}

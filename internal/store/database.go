@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"sync/atomic"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -16,56 +17,107 @@ import (
 // alone.
 const Patience = 4 * time.Second
 
+// Of a database that was found to be silent nothing is asked for a while, so that those
+// who wait in line behind each other are told at once, and not one after the other.
+const (
+	restFor  = time.Second
+	askAgain = 400 * time.Millisecond // how long it has for showing that it was only this that took long
+)
+
 // errSilent says that the database did not answer in time.
 var errSilent = errors.New("the database does not answer")
 
 // database is a pool that asks with patience. A question that is asked in time and takes
 // its answer in time behaves as with the pool.
-type database struct{ *pgxpool.Pool }
+type database struct {
+	*pgxpool.Pool
+	silent *atomic.Int64 // when it was found to be, in nanoseconds since 1970; 0 for not
+}
 
-// patient is a context that ends when patience does, and what an error under it means.
-func patient(ctx context.Context, patience time.Duration) (short context.Context, cancel context.CancelFunc, meant func(error) error) {
-	short, cancel = context.WithTimeout(ctx, patience)
-	return short, cancel, func(err error) error {
-		if err != nil && short.Err() == context.DeadlineExceeded && ctx.Err() == nil {
-			return fmt.Errorf("%w within %v: %w", errSilent, patience, err)
-		}
+// asking is a question under way.
+type asking struct {
+	db     database
+	ctx    context.Context // of who asks
+	short  context.Context // with patience
+	cancel context.CancelFunc
+}
+
+func (d database) ask(ctx context.Context, patience time.Duration) (asking, error) {
+	if at := d.silent.Load(); at != 0 && time.Since(time.Unix(0, at)) < restFor {
+		return asking{}, errSilent
+	}
+	short, cancel := context.WithTimeout(ctx, patience)
+	return asking{d, ctx, short, cancel}, nil
+}
+
+// meant is what an error of a question means: that the database is silent, where patience
+// ended before who asks did.
+func (a asking) meant(err error) error {
+	switch {
+	case err == nil:
+		a.db.silent.Store(0)
+		return nil
+	case a.ctx.Err() != nil:
+		return err // who asks went away
+	case a.short.Err() != context.DeadlineExceeded && !pgconn.Timeout(err): // connecting has a time of its own
 		return err
 	}
+	// Perhaps it waited for a lock that somebody held for long, and all is well.
+	soon, cancel := context.WithTimeout(context.WithoutCancel(a.ctx), askAgain)
+	defer cancel()
+	if a.db.Pool.Ping(soon) != nil {
+		a.db.silent.Store(time.Now().UnixNano())
+	}
+	return fmt.Errorf("%w in time: %w", errSilent, err)
 }
 
 func (d database) Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error) {
-	short, cancel, meant := patient(ctx, Patience)
-	defer cancel()
-	tag, err := d.Pool.Exec(short, sql, args...)
-	return tag, meant(err)
+	a, err := d.ask(ctx, Patience)
+	if err != nil {
+		return pgconn.CommandTag{}, err
+	}
+	defer a.cancel()
+	tag, err := d.Pool.Exec(a.short, sql, args...)
+	return tag, a.meant(err)
 }
 
 func (d database) Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error) {
-	short, cancel, meant := patient(ctx, Patience)
-	rows, err := d.Pool.Query(short, sql, args...)
+	a, err := d.ask(ctx, Patience)
 	if err != nil {
-		cancel()
-		return rows, meant(err)
+		return nil, err
 	}
-	return &patientRows{rows, cancel, meant}, nil
+	rows, err := d.Pool.Query(a.short, sql, args...)
+	if err != nil {
+		a.cancel()
+		return rows, a.meant(err)
+	}
+	return &patientRows{rows, a}, nil
 }
 
 func (d database) QueryRow(ctx context.Context, sql string, args ...any) pgx.Row {
-	short, cancel, meant := patient(ctx, Patience)
-	return &patientRow{d.Pool.QueryRow(short, sql, args...), cancel, meant}
+	a, err := d.ask(ctx, Patience)
+	if err != nil {
+		return failed{err}
+	}
+	return &patientRow{d.Pool.QueryRow(a.short, sql, args...), a}
 }
 
+// Ping asks even a database that was found to be silent.
 func (d database) Ping(ctx context.Context) error {
-	short, cancel, meant := patient(ctx, Patience)
-	defer cancel()
-	return meant(d.Pool.Ping(short))
+	err := d.Pool.Ping(ctx)
+	if err == nil {
+		d.silent.Store(0)
+	}
+	return err
 }
+
+type failed struct{ err error }
+
+func (f failed) Scan(...any) error { return f.err }
 
 type patientRows struct {
 	pgx.Rows
-	cancel context.CancelFunc
-	meant  func(error) error
+	asking
 }
 
 func (r *patientRows) Next() bool {
@@ -80,36 +132,42 @@ func (r *patientRows) Close()     { r.Rows.Close(); r.cancel() }
 func (r *patientRows) Err() error { return r.meant(r.Rows.Err()) }
 
 type patientRow struct {
-	row    pgx.Row
-	cancel context.CancelFunc
-	meant  func(error) error
+	row pgx.Row
+	asking
 }
 
 func (r *patientRow) Scan(into ...any) error {
 	defer r.cancel()
-	return r.meant(r.row.Scan(into...))
+	err := r.row.Scan(into...)
+	if errors.Is(err, pgx.ErrNoRows) {
+		return err
+	}
+	return r.meant(err)
 }
 
 // inTransaction does something in a transaction that may take so long. An error of the
 // commit is an [UnsureError]: only asking again tells whether it was kept.
 func (s *Store) inTransaction(ctx context.Context, patience time.Duration, do func(ctx context.Context, tx pgx.Tx) error) error {
-	short, cancel, meant := patient(ctx, patience)
-	defer cancel()
-	tx, err := s.pool.Begin(short)
+	a, err := s.pool.ask(ctx, patience)
 	if err != nil {
-		return meant(err)
+		return err
 	}
-	// It does nothing after a commit. A database that does not answer is not asked again.
+	defer a.cancel()
+	tx, err := s.pool.Begin(a.short)
+	if err != nil {
+		return a.meant(err)
+	}
+	// It does nothing after a commit. A database that does not answer is not waited for again.
 	defer func() {
-		back, cancel := context.WithTimeout(context.WithoutCancel(ctx), time.Second)
+		back, cancel := context.WithTimeout(context.WithoutCancel(ctx), askAgain)
 		defer cancel()
 		_ = tx.Rollback(back)
 	}()
-	if err := do(short, tx); err != nil {
-		return meant(err)
+	if err := do(a.short, tx); err != nil {
+		return a.meant(err)
 	}
-	if err := tx.Commit(short); err != nil {
-		return &UnsureError{meant(err)}
+	if err := tx.Commit(a.short); err != nil {
+		return &UnsureError{a.meant(err)}
 	}
 	return nil
 }

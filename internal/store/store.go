@@ -18,6 +18,7 @@ package store
 import (
 	"context"
 	"strings"
+	"sync/atomic"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -54,7 +55,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{pool: database{pool}}
+	s := &Store{pool: database{pool, new(atomic.Int64)}}
 	s.closing, s.close = context.WithCancel(context.Background())
 	return s, nil
 }
