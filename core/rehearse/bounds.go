@@ -11,12 +11,12 @@ import (
 // of a rehearsal: on two cores as much as this is played within some ten seconds and a third of a gigabyte.
 const (
 	MostDays   = 14        // at once
-	MostEvents = 1_000_000 // expected in them
-	MostHolds  = 6_000_000 // times that an event is expected to hold footage, or to cause something else
+	MostEvents = 400_000   // expected in them
+	MostHolds  = 3_000_000 // times that an event is expected to hold footage, or to cause something else
 
 	// The odds of a moment are those of mostOdds rehearsals, or as many as fit the budget of one, leastOdds at the least.
 	mostOdds, leastOdds = 200, 20
-	oddsBudget          = 20_000_000 // events and holds of all of them
+	oddsBudget          = 8_000_000 // events and holds of all of them
 )
 
 // Work is what is expected of a rehearsal, before it is played.
@@ -62,10 +62,7 @@ func (d *drawing) work(causes *cause.Causes, alone *one) (w Work) {
 		means[p.Activities[i].ID] = p.Activities[i].MeanSeconds
 	}
 	d.each(func(s source) {
-		n := 0.0
-		for _, r := range d.rates[s.activity] {
-			n += r.perMs * float64(r.to-r.from)
-		}
+		n := d.perActivity[s.activity]
 		if alone == nil || alone.draws(s) {
 			w.Events += n
 		}

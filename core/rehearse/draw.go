@@ -57,6 +57,8 @@ type drawing struct {
 	r     *Rehearsal
 	rates map[string][]rated // of activities
 
+	perActivity map[string]float64 // how many events are expected of each
+
 	only func(source) bool // which sources are drawn; nil for all
 }
 
@@ -67,7 +69,7 @@ type rated struct {
 }
 
 func newDrawing(r *Rehearsal) *drawing {
-	d := &drawing{r: r, rates: make(map[string][]rated, len(r.plan.Activities))}
+	d := &drawing{r: r, rates: make(map[string][]rated, len(r.plan.Activities)), perActivity: make(map[string]float64, len(r.plan.Activities))}
 	for i := range r.plan.Activities {
 		a := &r.plan.Activities[i]
 		rates := a.Rates()
@@ -81,6 +83,9 @@ func newDrawing(r *Rehearsal) *drawing {
 			}
 		})
 		d.rates[a.ID] = list
+		for _, r := range list {
+			d.perActivity[a.ID] += r.perMs * float64(r.to-r.from)
+		}
 	}
 	return d
 }
@@ -179,6 +184,9 @@ func (d *drawing) events(ctx context.Context, s source, notices []*notice) (out 
 		if e.Start < d.r.clock.end {
 			out = append(out, e)
 		}
+	}
+	if n := d.perActivity[s.activity]; n > 1000 {
+		out = make([]Event, 0, int(1.05*n))
 	}
 	left := l.exp() // until the next one, in expected numbers
 	for _, r := range d.rates[s.activity] {

@@ -51,7 +51,7 @@ func TestWhatIsTooMuchIsRefusedBeforeItIsPlayed(t *testing.T) {
 		}
 	}
 	// Where two hundred would be too many, fewer are played, and said.
-	o, err := OddsOf(context.Background(), estimate.Figures(crowded(1, 1000, 30), nil), Ask{From: june, Days: 1, Seed: 1}, 0, Hour, Hour)
+	o, err := OddsOf(context.Background(), estimate.Figures(crowded(1, 300, 30), nil), Ask{From: june, Days: 1, Seed: 1}, 0, Hour, Hour)
 	if err != nil || o.Rehearsals < leastOdds || o.Rehearsals >= mostOdds || o.Full+o.Low+o.Gone != o.Rehearsals {
 		t.Errorf("%+v, %v", o, err)
 	}
@@ -59,8 +59,8 @@ func TestWhatIsTooMuchIsRefusedBeforeItIsPlayed(t *testing.T) {
 
 // TestARehearsalStopsWhenNobodyWaits ends the context in the midst of one.
 func TestARehearsalStopsWhenNobodyWaits(t *testing.T) {
-	site := estimate.Figures(crowded(20, 600, 30), nil)
-	for after := range 6 {
+	site := estimate.Figures(crowded(20, 200, 30), nil)
+	for after := range 5 {
 		ctx, stop := context.WithCancel(context.Background())
 		looks := &countedContext{Context: ctx, left: 1 << (2 * after), stop: stop}
 		if _, err := Play(looks, site, Ask{From: june, Days: 7, Seed: 1}); !errors.Is(err, context.Canceled) {
@@ -75,7 +75,7 @@ func BenchmarkMost(b *testing.B) {
 		channels int
 		perHour  float64
 		post     float64
-	}{{100, 200, 30}, {20, 20, 3600}, {1, 1200, 30}} {
+	}{{100, 120, 30}, {20, 20, 3600}, {1, 900, 30}} {
 		site := estimate.Figures(crowded(test.channels, test.perHour, test.post), nil)
 		b.Run(fmt.Sprint(test), func(b *testing.B) {
 			b.ReportAllocs()

@@ -37,7 +37,7 @@ type budget struct {
 }
 
 var (
-	tableBudget = budget{lines: 20_000, cells: 500}
+	tableBudget = budget{lines: 6_000, cells: 500} // a plan has 5,000 channels at most
 	logBudget   = budget{lines: 1_000_000, cells: 100}
 )
 

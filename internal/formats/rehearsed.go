@@ -11,6 +11,7 @@ import (
 	ics "github.com/arran4/golang-ical"
 	"github.com/xuri/excelize/v2"
 
+	"wakefield/core/plan"
 	"wakefield/core/rehearse"
 )
 
@@ -134,14 +135,22 @@ func WriteWeekXLSX(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	return b.Bytes(), err
 }
 
-// WriteWeekCalendar writes wanted events as those of a calendar (RFC 5545), with their fate.
+// mostInCalendar is how many events are written as those of a calendar, which no program for calendars shows anyway.
+const mostInCalendar = 50_000
+
+// WriteWeekCalendar writes wanted events as those of a calendar (RFC 5545), with their fate. It fails with a [*plan.Error]
+// where there are too many.
 func WriteWeekCalendar(ctx context.Context, r *rehearse.Rehearsal, stamp time.Time) ([]byte, error) {
 	cal := ics.NewCalendar()
 	cal.SetProductId("-//Wakefield//Rehearsal//EN")
+	written := 0
 	err := eachEvent(ctx, r, func(n int) error {
 		e := &r.Events[n]
 		if e.Source != rehearse.Wanted {
 			return nil
+		}
+		if written++; written > mostInCalendar {
+			return plan.Wrong("kind", "more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON hold them all, and fewer days have fewer", mostInCalendar)
 		}
 		event := cal.AddEvent(fmt.Sprintf("rehearsal-%d-%d@wakefield", r.Ask.Seed, n))
 		event.SetDtStampTime(stamp)

@@ -21,7 +21,7 @@ func registerActivities(api huma.API, s *service) {
 	huma.Register(api, op("rates", http.MethodPost, "/api/activities/rates", "How often an activity happens, and how far that may be off"), s.rates)
 }
 
-func (s *service) rates(_ context.Context, in *struct{ Body plan.Activity }) (*body[estimate.Rates], error) {
+func (s *service) rates(_ context.Context, in *checked[plan.Activity]) (*body[estimate.Rates], error) {
 	return &body[estimate.Rates]{estimate.RatesOf(&in.Body)}, nil
 }
 
@@ -85,7 +85,7 @@ type Sample struct {
 
 func (s *service) sample(_ context.Context, in *struct {
 	Seed uint64 `query:"seed" doc:"Another gives another hour"`
-	Body plan.Activity
+	checked[plan.Activity]
 }) (*body[Sample], error) {
 	p := in.Body.Process()
 	from := p.BusiestHour()

@@ -11,6 +11,7 @@ import (
 	"time"
 	"unicode"
 	"unicode/utf8"
+	"wakefield/core/plan"
 	"wakefield/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -59,6 +60,22 @@ type service struct {
 }
 
 type body[T any] struct{ Body T }
+
+// checked is a body that is a part of a plan, held against the rules of plans before
+// anybody works with it: the description of the API says less than they do.
+type checked[T any] struct{ Body T }
+
+// Resolve refuses what no plan could have there.
+func (c *checked[T]) Resolve(huma.Context) []error { return asPlan("body", &c.Body) }
+
+// asPlan is what the rules of plans say of a part of one; nothing where it keeps them.
+func asPlan(at string, part any) []error {
+	var wrong *plan.Error
+	if err := plan.CheckAt(at, part); errors.As(err, &wrong) {
+		return []error{&huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason}}
+	}
+	return nil
+}
 
 // SentBy is who sends a change, and the key under which it is kept once.
 type SentBy struct {

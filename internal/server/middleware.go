@@ -86,16 +86,20 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			ww := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
 			defer func() {
 				if v := recover(); v != nil {
 					if v == http.ErrAbortHandler {
 						panic(v)
 					}
 					log.Error("panic", "value", v, "path", r.URL.Path, "id", requestID(r.Context()), "stack", string(debug.Stack()))
+					if ww.Status() != 0 {
+						panic(http.ErrAbortHandler) // the answer has begun, and must not look whole
+					}
 					writeProblem(w, r, http.StatusInternalServerError, mistake)
 				}
 			}()
-			next.ServeHTTP(w, r)
+			next.ServeHTTP(ww, r)
 		})
 	}
 }

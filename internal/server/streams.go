@@ -50,7 +50,7 @@ func (s *service) measureClip(ctx context.Context, in *struct{ Body Frames }) (*
 	return &body[*video.Measured]{m}, nil
 }
 
-func (s *service) curve(_ context.Context, in *struct{ Body plan.Stream }) (*body[estimate.Curve], error) {
+func (s *service) curve(_ context.Context, in *checked[plan.Stream]) (*body[estimate.Curve], error) {
 	return &body[estimate.Curve]{estimate.CurveOf(&in.Body)}, nil
 }
 
@@ -59,15 +59,16 @@ type NightClip struct {
 	Factor float64 `json:"factor" doc:"What darkness multiplies the bitrate by, to two digits"`
 }
 
+// ClipByNight is what a clip taken at night cost, and the stream that it is of.
+type ClipByNight struct {
+	Stream     plan.Stream `json:"stream"`
+	IdleKbps   float64     `json:"idleKbps" minimum:"0" maximum:"1000000" doc:"Of the clip"`
+	ActiveKbps float64     `json:"activeKbps" minimum:"0" maximum:"1000000"`
+	Differ     bool        `json:"differ"`
+}
+
 // measureNight holds a clip taken at night against what the stream costs by day.
-func (s *service) measureNight(_ context.Context, in *struct {
-	Body struct {
-		Stream     plan.Stream `json:"stream"`
-		IdleKbps   float64     `json:"idleKbps" minimum:"0" doc:"Of the clip"`
-		ActiveKbps float64     `json:"activeKbps" minimum:"0"`
-		Differ     bool        `json:"differ"`
-	}
-}) (*body[NightClip], error) {
+func (s *service) measureNight(_ context.Context, in *checked[ClipByNight]) (*body[NightClip], error) {
 	stream := in.Body.Stream
 	stream.Rate.MaxKbps = 0
 	day := estimate.CurveOf(&stream)

@@ -1410,6 +1410,8 @@ export interface components {
             figures: components["schemas"]["EstimatedChannel"][];
             /** @description The findings in their order, most severe first: runs of those from before, and new ones */
             findings: components["schemas"]["FindingRun"][];
+            /** @description Which history of the plan it is a version of; another one after a backup was restored */
+            mark: string;
             /** @description Ids of all channels in the order of the plan */
             order: string[];
             /** @description JSON Patch (RFC 6902) of the plan from the version before */
@@ -1592,6 +1594,8 @@ export interface components {
         };
         ChangeRequestBody: {
             edits: components["schemas"]["Edit"][];
+            /** @description Which history of the plan it is a version of; absent for the one that is there */
+            mark?: string;
             /**
              * Format: int64
              * @description Version of the plan that the change is made on
@@ -1600,8 +1604,11 @@ export interface components {
         };
         Changed: {
             author: string;
+            /** @description Which history of the plan it is a version of; another one after a backup was restored */
+            mark: string;
             plan: string;
             sentence: string;
+            site: string;
             /** Format: int64 */
             version: number;
         };
@@ -1665,6 +1672,17 @@ export interface components {
         Choice: {
             id: string;
             name: string;
+        };
+        ClipByNight: {
+            /** Format: double */
+            activeKbps: number;
+            differ: boolean;
+            /**
+             * Format: double
+             * @description Of the clip
+             */
+            idleKbps: number;
+            stream: components["schemas"]["Stream"];
         };
         Compared: {
             adopted: boolean;
@@ -3200,17 +3218,6 @@ export interface components {
              */
             version?: number;
         };
-        MeasureNightRequest: {
-            /** Format: double */
-            activeKbps: number;
-            differ: boolean;
-            /**
-             * Format: double
-             * @description Of the clip
-             */
-            idleKbps: number;
-            stream: components["schemas"]["Stream"];
-        };
         Measured: {
             /** Format: double */
             activeKbps: number;
@@ -3266,6 +3273,10 @@ export interface components {
             still?: boolean;
             /** @description Who receives it, in words */
             to: string;
+        };
+        Missed: {
+            /** @description Which history the database holds; another one after a backup was restored */
+            epoch: string;
         };
         ModelTable: {
             /** @description Of adaptive encoders while nothing moves */
@@ -3565,6 +3576,8 @@ export interface components {
              * @description For how many days the channel that is kept shortest is kept; null where nothing takes it away, or nobody worked it out
              */
             keptDays: number | null;
+            /** @description Which history of the plan it is a version of; another one after a backup was restored */
+            mark: string;
             name: string;
             /** @description Whether it was taken away */
             removed: boolean;
@@ -4154,6 +4167,8 @@ export interface components {
             finding: string;
         };
         ReturnToRequest: {
+            /** @description Which history of the plan it is a version of; absent for the one that is there */
+            mark?: string;
             /**
              * Format: int64
              * @description The revision to return to
@@ -4391,6 +4406,16 @@ export interface components {
             /** @description IANA time zone, such as Atlantic/Faroe */
             timeZone: string;
         };
+        SiteChanged: {
+            /** @description The plan that it is about; empty for the site as a whole */
+            plan: string;
+            site: string;
+            /**
+             * @description The site or a variant was made, a variant was taken away or out again, or adopted; the site was archived, or taken out again; a revision was named
+             * @enum {string}
+             */
+            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named";
+        };
         SiteLine: {
             /** @description Whether it is archived */
             archived: boolean;
@@ -4430,6 +4455,8 @@ export interface components {
             warnings: number;
         };
         SiteVersion: {
+            /** @description Which history of the plan it is a version of; another one after a backup was restored */
+            mark: string;
             /** Format: int64 */
             version: number;
         };
@@ -4494,6 +4521,8 @@ export interface components {
             words: string;
         };
         StepRequestBody: {
+            /** @description Which history of the plan it is a version of; absent for the one that is there */
+            mark?: string;
             /**
              * Format: int64
              * @description Version of the plan that the step is made on
@@ -4791,6 +4820,8 @@ export interface components {
             /** @description Most severe first */
             findings: components["schemas"]["Finding"][];
             id: string;
+            /** @description Which history of the plan it is a version of; another one after a backup was restored */
+            mark: string;
             plan: components["schemas"]["Plan"];
             pools: components["schemas"]["EstimatedPool"][];
             /** @description Of the named weeks */
@@ -5054,6 +5085,28 @@ export interface operations {
                         id?: number;
                         /** @description The retry time in milliseconds. */
                         retry?: number;
+                    } | {
+                        data: components["schemas"]["Missed"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "missed";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["SiteChanged"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "site";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
                     })[];
                 };
             };
@@ -5136,7 +5189,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -5275,7 +5328,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -5491,7 +5544,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -5532,7 +5585,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -5973,7 +6026,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -6298,7 +6351,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -6827,7 +6880,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -7110,7 +7163,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -7358,7 +7411,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -7431,7 +7484,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -7472,7 +7525,7 @@ export interface operations {
             header?: {
                 /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
                 "Wakefield-Author"?: string;
-                /** @description Sent again with the same key, the change is made once */
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -7650,7 +7703,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasureNightRequest"];
+                "application/json": components["schemas"]["ClipByNight"];
             };
         };
         responses: {
