@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 
@@ -86,11 +87,18 @@ func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error
 		if err != nil {
 			return nil, err
 		}
+		size, err := s.store.PictureBytes(ctx, in.ID, named)
+		if err != nil {
+			return nil, err
+		}
+		if all := size + int64(len(document)); all > bundleBody {
+			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("The plan and its pictures have %d MB; an archive holds %d, which is as much as can be taken in again. The plan file can be exported by itself.", all>>20, bundleBody>>20))
+		}
 		list, err := s.store.Pictures(ctx, in.ID, named)
 		if err != nil {
 			return nil, err
 		}
-		return stills.Pack(document, list)
+		return stills.Pack(ctx, document, list)
 	})
 	if err != nil {
 		return nil, s.problem(ctx, err)

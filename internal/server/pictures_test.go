@@ -2,6 +2,7 @@ package server
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/png"
 	"net/http"
@@ -92,7 +93,7 @@ func TestPicturesAreKeptBesideThePlan(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	byHand, err := stills.Pack(file, []*stills.Still{{ID: "gate", JPEG: []byte(stillFile(t, 320, 180))}})
+	byHand, err := stills.Pack(context.Background(), file, []*stills.Still{{ID: "gate", JPEG: []byte(stillFile(t, 320, 180))}})
 	if err != nil {
 		t.Fatal(err)
 	}

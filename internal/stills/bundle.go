@@ -21,8 +21,13 @@ const (
 func IsBundle(data []byte) bool { return bytes.HasPrefix(data, []byte("PK\x03\x04")) }
 
 // Pack makes a zip archive of a plan file and the stills that it names.
-func Pack(plan []byte, list []*Still) ([]byte, error) {
+func Pack(ctx context.Context, plan []byte, list []*Still) ([]byte, error) {
 	var out bytes.Buffer
+	size := len(plan) + 4096
+	for _, s := range list {
+		size += len(s.JPEG) + 256
+	}
+	out.Grow(size) // once, as a buffer that grows takes twice what it holds
 	z := zip.NewWriter(&out)
 	add := func(name string, method uint16, data []byte) error {
 		w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: method})
@@ -35,6 +40,9 @@ func Pack(plan []byte, list []*Still) ([]byte, error) {
 		return nil, err
 	}
 	for _, s := range list {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		if err := add(pictureFolder+s.ID+".jpg", zip.Store, s.JPEG); err != nil { // it is compressed as it is
 			return nil, err
 		}

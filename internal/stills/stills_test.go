@@ -199,7 +199,7 @@ func TestBundlesComeBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	named := func([]byte) ([]string, error) { return []string{still.ID, "gone"}, nil }
-	packed, err := Pack([]byte(`{"a":1}`), []*Still{still})
+	packed, err := Pack(context.Background(), []byte(`{"a":1}`), []*Still{still})
 	if err != nil || !IsBundle(packed) {
 		t.Fatal(err)
 	}

@@ -51,6 +51,13 @@ func (s *Store) Pictures(ctx context.Context, planID string, ids []string) ([]*s
 	return pgx.CollectRows(rows, pgx.RowToAddrOfStructByPos[stills.Still])
 }
 
+// PictureBytes is how many bytes those of a list of stills have that the site of a plan has.
+func (s *Store) PictureBytes(ctx context.Context, planID string, ids []string) (n int64, err error) {
+	err = s.pool.QueryRow(ctx, `select coalesce(sum(length(p.jpeg)), 0) from picture p join plan on plan.site = p.site
+		where plan.id = $1 and p.id = any($2)`, planID, ids).Scan(&n)
+	return n, err
+}
+
 // A With is what comes along with a new site.
 type With func(ctx context.Context, tx pgx.Tx, site string) error
 

@@ -65,6 +65,8 @@ export interface Conflict extends Problem {
   since: Revision[]
   /** How many changes there are before those. */
   more: number
+  /** Whether the change was made on a history that is gone, as a backup was restored. */
+  restored: boolean
 }
 export type Finding = Schemas['Finding']
 export type FixEffect = Schemas['FixEffect']

@@ -2,8 +2,9 @@ import type { components } from '../api/schema'
 
 type Schemas = components['schemas']
 
-/** What is heard of the server: a change, or that it is heard again, after which nobody knows what was missed. */
-export type Heard = { kind: 'change'; change: Schemas['Changed'] } | { kind: 'open' }
+/** What is heard of the server: a change of a plan or of a site, or that some may have been missed. */
+export type Heard =
+  { kind: 'change'; change: Schemas['Changed'] } | { kind: 'site'; change: Schemas['SiteChanged'] } | { kind: 'missed' }
 
 /** How long to wait before connecting anew, in milliseconds. */
 const pause = 3000
@@ -18,13 +19,12 @@ export function openStream(hear: (heard: Heard) => void): () => void {
 
   function connect() {
     source = new EventSource('/api/changes')
-    source.addEventListener('open', () => hear({ kind: 'open' }))
-    source.addEventListener('change', (event) =>
-      hear({ kind: 'change', change: JSON.parse((event as MessageEvent<string>).data) as Schemas['Changed'] }),
-    )
-    source.addEventListener('beat', (event) =>
-      expect((JSON.parse((event as MessageEvent<string>).data) as Schemas['Beat']).seconds * 2500),
-    )
+    const told = <T>(name: string, take: (data: T) => void) =>
+      source.addEventListener(name, (event) => take(JSON.parse((event as MessageEvent<string>).data) as T))
+    told<Schemas['Changed']>('change', (change) => hear({ kind: 'change', change }))
+    told<Schemas['SiteChanged']>('site', (change) => hear({ kind: 'site', change }))
+    told<Schemas['Missed']>('missed', () => hear({ kind: 'missed' }))
+    told<Schemas['Beat']>('beat', (beat) => expect(beat.seconds * 2500))
     source.addEventListener('error', () => expect(pause))
   }
 

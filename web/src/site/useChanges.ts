@@ -6,6 +6,16 @@ import { openStream, type Heard } from './stream'
 
 type Changed = components['schemas']['Changed']
 
+/** What becomes of what is heard. */
+interface Ears {
+  /** A plan of the site has another version. */
+  changed: (change: Changed) => void
+  /** Something about the site is otherwise, such as which variants there are. */
+  site: () => void
+  /** Changes may have been missed. */
+  missed: () => void
+}
+
 const name = 'wakefield-changes'
 
 /**
@@ -13,14 +23,16 @@ const name = 'wakefield-changes'
  * some may have been missed. A browser gives a server six connections, so of all tabs one keeps a stream, whichever
  * holds the lock, and passes on what it hears; when it is closed another takes its place.
  */
-export function useChanges(id: Ref<string>, changed: (change: Changed) => void, missed: () => void) {
+export function useChanges(id: Ref<string>, ears: Ears) {
   const others = new BroadcastChannel(name)
   let leave: (() => void) | undefined
 
   function hear(heard: Heard) {
     if (!id.value) return
-    if (heard.kind === 'open') missed()
-    else if (heard.change.plan === id.value) changed(heard.change)
+    if (heard.kind === 'missed') ears.missed()
+    else if (heard.change.site !== id.value) return
+    else if (heard.kind === 'site') ears.site()
+    else ears.changed(heard.change)
   }
   others.onmessage = (event: MessageEvent<Heard>) => hear(event.data)
 
@@ -60,6 +72,6 @@ export function useChanges(id: Ref<string>, changed: (change: Changed) => void, 
   useEventListener(window, 'pageshow', (event) => {
     if (!event.persisted || !id.value) return
     join()
-    missed()
+    ears.missed()
   })
 }

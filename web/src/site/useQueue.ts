@@ -16,6 +16,8 @@ export interface Pending {
   /** Under which it is kept once, however often it is sent. */
   key: string
   edits: Edit[]
+  /** The version it was first sent on. Sent again it is the very same request, as its key belongs to that. */
+  on?: { version: number; mark: string }
   echo?: Echo
   /** Is told when the change is refused, and then says so itself. */
   refused?: (problem: Problem) => void
@@ -25,10 +27,12 @@ export interface Pending {
 export interface Aside {
   pending: Pending
   why: string
+  /** Whether it is another request when it is sent again: on the plan as it is then. */
+  anew?: boolean
 }
 
 /** What became of sending a change. */
-export type Sent = { now: 'done' } | { now: 'later' } | { now: 'aside'; why: string }
+export type Sent = { now: 'done' } | { now: 'later' } | { now: 'aside'; why: string; anew?: boolean }
 
 /**
  * Sends changes one after the other, in order. A change that cannot be kept now waits and is tried again until it
@@ -53,7 +57,7 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
         wait = Math.min(patience.most, wait * 2)
         continue
       }
-      if (sent.now === 'aside') aside.value = [...aside.value, { pending, why: sent.why }]
+      if (sent.now === 'aside') aside.value = [...aside.value, { pending, why: sent.why, anew: sent.anew }]
       waiting.value = waiting.value.slice(1)
       away.value = false
       wait = patience.first
@@ -66,11 +70,18 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
     void run()
   }
 
+  /** Sets aside what waits, but for what is on its way: of that the answer tells. */
+  function putAside(why: string) {
+    const [first, ...rest] = waiting.value
+    aside.value = [...aside.value, ...rest.map((pending) => ({ pending, why, anew: true }))]
+    waiting.value = first ? [first] : []
+  }
+
   /** Takes a change out of those set aside, and sends it once more or not. */
   function settle(one: Aside, sendAgain: boolean) {
     aside.value = aside.value.filter((a) => a !== one)
     if (!sendAgain) return
-    waiting.value = [...waiting.value, one.pending]
+    waiting.value = [...waiting.value, one.anew ? { ...one.pending, on: undefined, key: newKey() } : one.pending]
     void run()
   }
 
@@ -81,5 +92,5 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
   )
 
   const state = computed(() => (away.value ? 'away' : waiting.value.length ? 'saving' : 'saved'))
-  return { waiting, aside, state, add, settle }
+  return { waiting, aside, state, add, settle, putAside }
 }

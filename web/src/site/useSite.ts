@@ -3,7 +3,7 @@ import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
-import { again, mayPass, newKey } from '../api/again'
+import { again, mayPass, newKey, patience, pause } from '../api/again'
 import { author } from '../api/author'
 import { ask, type Question } from '../api/ask'
 import { api, inWords } from '../api/client'
@@ -43,7 +43,8 @@ export const useSite = defineStore('site', () => {
   const adopted = ref('') // which of them is carried out
   let wanted = '' // the one that was asked for
   const version = ref(0)
-  const stamp = computed(() => `${planId.value} ${version.value}`) // of a plan at a version, over all plans
+  const mark = ref('') // which history it is a version of
+  const stamp = computed(() => `${planId.value} ${mark.value} ${version.value}`) // of a plan at a version, over all plans
   const undoes = ref('')
   const undoesBy = ref('') // whose change undo would take back
   const redoes = ref('')
@@ -59,6 +60,7 @@ export const useSite = defineStore('site', () => {
   const opened = shallowRef<Verdict>()
   const year = shallowRef<YearVerdict>() // the worst date, where some are special
   const failure = ref('')
+  const failed = ref(0) // the status of that
   const unreadable = ref(false) // whether what is stored is beyond this program
   const answered = shallowRef<Answer>() // the last answer, for those who keep more of it
   const loaded = ref(0) // how often the site was read whole
@@ -91,6 +93,7 @@ export const useSite = defineStore('site', () => {
     )
     if (asked !== id.value || variant !== wanted) return // left in the meantime
     failure.value = told.problem
+    failed.value = told.status
     unreadable.value = told.error?.type === 'wakefield:unreadable'
     if (told.data) {
       takeSite(told.data.site)
@@ -110,9 +113,13 @@ export const useSite = defineStore('site', () => {
     if (told.data && asked === id.value) takeSite(told.data)
   }
 
+  /** What a change is made on. */
+  const body = () => ({ version: version.value, mark: mark.value })
+
   /** What comes whole with every answer. */
   function takeState(state: View | Answer) {
     version.value = state.version
+    mark.value = state.mark
     undoes.value = state.undo
     undoesBy.value = state.undoBy
     redoes.value = state.redo
@@ -139,8 +146,8 @@ export const useSite = defineStore('site', () => {
   }
 
   function takeAnswer(answer: Answer) {
-    if (!plan.value || answer.version <= version.value) return // it is shown already
-    if (answer.version > version.value + 1) {
+    if (!plan.value || (answer.mark === mark.value && answer.version <= version.value)) return // it is shown already
+    if (answer.mark !== mark.value || answer.version > version.value + 1) {
       void reload() // the patch is not from the version shown
       return
     }
@@ -166,10 +173,11 @@ export const useSite = defineStore('site', () => {
    * aside.
    */
   async function send(pending: Pending): Promise<Sent> {
+    pending.on ??= body()
     const told = await ask(
       api.POST('/api/plans/{id}/edits', {
         params: { ...here.value, header: { 'Idempotency-Key': pending.key } },
-        body: { version: version.value, edits: pending.edits },
+        body: { ...pending.on, edits: pending.edits },
       }),
     )
     if (told.data) takeAnswer(told.data)
@@ -180,6 +188,10 @@ export const useSite = defineStore('site', () => {
 
   async function refused(status: number, problem: Problem, pending: Pending): Promise<Sent> {
     if (mayPass(status)) return { now: 'later' }
+    if (status === 409 && (problem as Conflict).restored) {
+      void restored()
+      return { now: 'aside', why: gone, anew: true }
+    }
     if (status === 409) {
       conflict.value = {
         on: version.value,
@@ -206,7 +218,33 @@ export const useSite = defineStore('site', () => {
   let stepping = false
   let asked = 0 // the version at which undoing another's change was asked about
 
-  function hear(other: { version: number; author?: string; sentence?: string }) {
+  const gone = 'A backup was restored: this was made on a plan that is not there any more.'
+  let restoring = false
+
+  /** Drops all that was known of a history that is gone; what is in hand is kept, and its owner asked. */
+  async function restored() {
+    if (restoring) return
+    restoring = true
+    queue.putAside(gone)
+    conflict.value = undefined
+    opened.value = undefined
+    mine.value = { ...mine.value, [planId.value]: [] }
+    plan.value = undefined
+    await reload()
+    for (let tries = 0; failure.value && tries < 20 && mayPass(failed.value); tries++) {
+      await pause(patience.first)
+      await reload()
+    }
+    restoring = false
+    if (plan.value)
+      notice(`A backup was restored. This is the plan as it is now, at revision ${version.value}.`, { seconds: 10 })
+  }
+
+  function hear(other: { version: number; mark: string; author?: string; sentence?: string }) {
+    if (plan.value && other.mark !== mark.value) {
+      void restored()
+      return
+    }
     // What is on its way here will be answered with the version it made, or meet a newer one.
     if (other.version <= version.value || queue.waiting.value.length || stepping || !plan.value) return
     void reload().then(() => {
@@ -218,21 +256,29 @@ export const useSite = defineStore('site', () => {
   async function compare() {
     const asked = planId.value
     if (!asked) return
-    const { data } = await ask(api.GET('/api/plans/{id}/version', { params: here.value }))
-    if (data && asked === planId.value) hear(data) // without an answer the stream tells when the server is there again
+    const told = await ask(api.GET('/api/plans/{id}/version', { params: here.value }))
+    if (asked !== planId.value) return
+    if (told.data)
+      hear(told.data) // without an answer the stream tells when the server is there again
+    else if (told.status === 404 && plan.value) void restored()
+    void lookForVariants()
   }
-  useChanges(planId, hear, () => void compare())
+  useChanges(id, {
+    changed: (change) => (change.plan === planId.value ? hear(change) : void lookForVariants()),
+    site: () => void lookForVariants(),
+    missed: () => void compare(),
+  })
 
   function change(edits: Edit[], echo?: Echo, refused?: Pending['refused']) {
     queue.add({ edits, echo, refused })
   }
 
   const steps = { undo: 'Undone', redo: 'Done again', return: 'Done' }
-  type Stepping = (params: { path: { id: string }; header: { 'Idempotency-Key': string } }) => Question<Answer>
-  const body = () => ({ version: version.value })
+  type On = { version: number; mark: string }
+  type Stepping = (params: { path: { id: string }; header: { 'Idempotency-Key': string } }, on: On) => Question<Answer>
   const ways: Record<'undo' | 'redo', Stepping> = {
-    undo: (params) => api.POST('/api/plans/{id}/undo', { params, body: body() }),
-    redo: (params) => api.POST('/api/plans/{id}/redo', { params, body: body() }),
+    undo: (params, body) => api.POST('/api/plans/{id}/undo', { params, body }),
+    redo: (params, body) => api.POST('/api/plans/{id}/redo', { params, body }),
   }
 
   /** Undoes, redoes or returns, once what is on its way has arrived. */
@@ -240,11 +286,14 @@ export const useSite = defineStore('site', () => {
     if (queue.waiting.value.length || stepping) return
     stepping = true
     const header = { 'Idempotency-Key': newKey() }
-    const told = await ask(again(() => way({ ...here.value, header })))
+    const on = body() // the same whenever it is sent again, as its key belongs to that
+    const told = await ask(again(() => way({ ...here.value, header }, on)))
     stepping = false
     if (told.data) {
       takeAnswer(told.data)
       notice(`${steps[what]}: ${told.data.sentence}`, { seconds: 2.5 })
+    } else if (told.status === 409 && (told.error as Conflict).restored) {
+      await restored()
     } else if (told.status === 409) {
       await reload()
       notice('The plan was changed in the meantime. Here it is as it stands now.', { seconds: 5 })
@@ -269,7 +318,7 @@ export const useSite = defineStore('site', () => {
 
   /** Returns to an earlier revision, as a new one. */
   const returnTo = (revision: number) =>
-    go('return', (params) => api.POST('/api/plans/{id}/return', { params, body: { ...body(), revision } }))
+    go('return', (params, on) => api.POST('/api/plans/{id}/return', { params, body: { ...on, revision } }))
 
   /** Ids for new things of a kind, made of their names; nothing, and a notice, where the server is away. */
   async function freeIds(kind: string, ...names: string[]): Promise<string[] | undefined> {
