@@ -294,7 +294,11 @@ func (l *Log) channelsOf(events []logged, channels *names, pick string) ([]activ
 		l.Channels = append(l.Channels, LogChannel{Name: name, Events: count[i], PerDay: float64(count[i]) / max(days, 1)})
 	}
 	of := func(channel int) []activity.Event {
-		var out []activity.Event
+		n := len(events)
+		if channel >= 0 {
+			n = count[channel]
+		}
+		out := make([]activity.Event, 0, n)
 		for _, e := range events {
 			if channel < 0 || e.channel == channel {
 				out = append(out, activity.Event{Start: e.start, Seconds: e.seconds})

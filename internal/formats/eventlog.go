@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"errors"
@@ -164,7 +165,7 @@ func ReadLog(ctx context.Context, data []byte, zone *time.Location, which *LogCo
 	}
 	l.meanings(body, which, heading)
 	var channels, kinds names
-	read, err := l.events(each, heading, layout, zone, &channels, &kinds)
+	read, err := l.events(each, min(bytes.Count(data, []byte("\n"))+1, logBudget.lines), heading, layout, zone, &channels, &kinds)
 	if err != nil {
 		return nil, err
 	}
@@ -310,9 +311,9 @@ func length(text string) (float64, error) {
 	return total, nil
 }
 
-// events reads the events of all lines, but for a heading.
-func (l *Log) events(each iter.Seq2[line, error], heading bool, s stamp, zone *time.Location, channels, kinds *names) ([]logged, error) {
-	var events []logged
+// events reads the events of all lines, of which there are so many at most, but for a heading.
+func (l *Log) events(each iter.Seq2[line, error], most int, heading bool, s stamp, zone *time.Location, channels, kinds *names) ([]logged, error) {
+	events := make([]logged, 0, most) // a list that grows takes three times what it holds
 	bad := func(line line, at int, reason string) {
 		l.LeftOut++
 		if len(l.Bad) < 20 {

@@ -57,7 +57,10 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
         wait = Math.min(patience.most, wait * 2)
         continue
       }
-      if (sent.now === 'aside') aside.value = [...aside.value, { pending, why: sent.why, anew: sent.anew }]
+      if (sent.now === 'aside') {
+        const one = { pending, why: sent.why, anew: sent.anew }
+        aside.value = sent.anew ? [one, ...aside.value] : [...aside.value, one] // what waited behind it is aside already
+      }
       waiting.value = waiting.value.slice(1)
       away.value = false
       wait = patience.first
