@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"net/http"
 	"net/url"
+	"reflect"
 	"strings"
 	"time"
 	"unicode"
@@ -42,6 +43,19 @@ type file struct {
 	Body        []byte
 }
 
+// written is an answer that is JSON already.
+type written struct {
+	Type string `header:"Content-Type"`
+	Body []byte
+}
+
+// answering describes an operation whose answer is a [written] one of a type.
+func answering[T any](api huma.API, op huma.Operation) huma.Operation {
+	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[T](), true, "")
+	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
+	return op
+}
+
 // service answers the operations of the API.
 type service struct {
 	store    *store.Store
@@ -50,6 +64,7 @@ type service struct {
 	log      *slog.Logger
 	meters   *meters
 	turns    *turns
+	batches  *batches
 	heavy    *slots
 	beat     time.Duration
 	epoch    string // of the database; only the watch sees it

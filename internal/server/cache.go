@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"runtime/debug"
@@ -25,6 +26,21 @@ type entry struct {
 	found []check.Finding
 	// The plans of the last versions, oldest first, for changes that are made on them.
 	past []version
+
+	shown *shown
+}
+
+// shown is a plan as it is answered to whoever opens it, written once for all of them.
+type shown struct {
+	once sync.Once
+	json []byte
+	err  error
+}
+
+// view is the entry as [View], written as JSON.
+func (e entry) view() ([]byte, error) {
+	e.shown.once.Do(func() { e.shown.json, e.shown.err = json.Marshal(view(e)) })
+	return e.shown.json, e.shown.err
 }
 
 type version struct {
@@ -79,7 +95,7 @@ func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estim
 	if err := site.CheckFinite(); err != nil {
 		return entry{}, err
 	}
-	return entry{head: head, site: site, found: check.Findings(head.Plan, site)}, nil
+	return entry{head: head, site: site, found: check.Findings(head.Plan, site), shown: new(shown)}, nil
 }
 
 // heldKey is for a slot that the work of a context is in.
@@ -124,7 +140,10 @@ func newCache(m *meters) *cache {
 }
 
 // size is about what an entry takes of memory.
-func (e entry) size() int { return e.site.Bytes() + len(e.past)*len(e.head.Plan.Channels)*400 }
+func (e entry) size() int {
+	const shownOfChannel = 8000
+	return e.site.Bytes() + len(e.past)*len(e.head.Plan.Channels)*400 + len(e.head.Plan.Channels)*shownOfChannel
+}
 
 func (c *cache) get(id string) (entry, bool) {
 	c.mutex.Lock()

@@ -17,7 +17,7 @@ import (
 
 // registerEdits adds the changes of a plan.
 func registerEdits(api huma.API, s *service) {
-	huma.Register(api, op("edit", http.MethodPost, "/api/plans/{id}/edits", "Change the plan"), s.edit)
+	huma.Register(api, answering[Answer](api, op("edit", http.MethodPost, "/api/plans/{id}/edits", "Change the plan")), s.edited)
 	huma.Register(api, op("draft", http.MethodPost, "/api/plans/{id}/draft", "What a change would do, without keeping it"), s.draft)
 	huma.Register(api, op("undo", http.MethodPost, "/api/plans/{id}/undo", "Take back the last change"), s.step(store.Undo))
 	huma.Register(api, op("redo", http.MethodPost, "/api/plans/{id}/redo", "Make the change again that was taken back"), s.step(store.Redo))
@@ -61,6 +61,10 @@ func (s *service) make(ctx context.Context, id string, do change) (*body[*Answer
 		return nil, s.problem(ctx, err)
 	}
 	defer release()
+	return s.makeInTurn(ctx, id, do)
+}
+
+func (s *service) makeInTurn(ctx context.Context, id string, do change) (*body[*Answer], error) {
 	answer, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (*body[*Answer], error) {
 		for try := 1; ; try++ {
 			answer, err := do(ctx)
@@ -150,9 +154,20 @@ func (s *service) proposed(ctx context.Context, in *changeRequest) (before entry
 	return before, done, nil
 }
 
-func (s *service) edit(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
+// edited answers a change as JSON.
+func (s *service) edited(ctx context.Context, in *changeRequest) (*written, error) {
+	a, err := s.edit(ctx, in)
+	if err != nil {
+		return nil, err
+	}
+	data, err := a.Body.JSON()
+	return &written{"application/json", data}, s.problem(ctx, err)
+}
+
+// makeAlone makes a change by itself, in the turn of its plan.
+func (s *service) makeAlone(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
 	tries := 0
-	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+	return s.makeInTurn(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
 		before, done, err := s.proposed(ctx, in)
 		if err != nil {
 			return nil, err
@@ -230,7 +245,7 @@ func (s *service) answer(before, after entry, change *store.Change) (*body[*Answ
 		before.head = &store.Head{ID: before.head.ID, Version: before.head.Version, Mark: before.head.Mark, Plan: after.head.Plan}
 	}
 	a := answer(before, after)
-	a.Sentence = change.Sentence
+	a.Sentence, a.Made = change.Sentence, change.Head.Version
 	if err := json.Unmarshal(change.Forward, &a.Patch); err != nil {
 		return nil, err
 	}
@@ -261,7 +276,7 @@ func (s *service) already(ctx context.Context, id string, number int64) (*body[*
 		return nil, err
 	}
 	a := answer(before, now)
-	a.Sentence = made.Sentence
+	a.Sentence, a.Made = made.Sentence, number
 	return &body[*Answer]{a}, json.Unmarshal(patch, &a.Patch)
 }
 

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"net/http"
 	"runtime"
+	"strings"
 	"sync"
 	"time"
 
@@ -75,6 +76,35 @@ const pictureBytes = 220_000_000
 func newSlots() *slots {
 	n := int64(runtime.GOMAXPROCS(0))
 	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n), semaphore.NewWeighted(pictureBytes)}
+}
+
+// readsAtOnce is how many requests that only read are worked on at once, for each core: so many that no core idles, and so few
+// that changes have their share of the cores however many read.
+const readsAtOnce = 2
+
+// slowAfter is when a request that reads no longer counts: it waits for its client, and not for a core.
+const slowAfter = 250 * time.Millisecond
+
+// reads lets requests that only read wait for each other.
+func reads() func(http.Handler) http.Handler {
+	room := semaphore.NewWeighted(readsAtOnce * int64(runtime.GOMAXPROCS(0)))
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if r.Method != http.MethodGet || !strings.HasPrefix(r.URL.Path, "/api/") || r.URL.Path == changesPath {
+				next.ServeHTTP(w, r)
+				return
+			}
+			release, err := waitFor(r.Context(), room, 1)
+			if err != nil {
+				w.Header().Set("Retry-After", "2")
+				writeProblem(w, r, http.StatusTooManyRequests, busyWords)
+				return
+			}
+			defer release()
+			defer time.AfterFunc(slowAfter, release).Stop()
+			next.ServeHTTP(w, r)
+		})
+	}
 }
 
 // turns lets the changes of one site go one after the other, as they would only make

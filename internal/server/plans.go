@@ -12,7 +12,7 @@ import (
 
 // registerPlans adds plans as they stand.
 func registerPlans(api huma.API, s *service) {
-	huma.Register(api, op("getPlan", http.MethodGet, "/api/plans/{id}", "A plan with its figures"), s.get)
+	huma.Register(api, answering[View](api, op("getPlan", http.MethodGet, "/api/plans/{id}", "A plan with its figures")), s.get)
 	huma.Register(api, op("exportPlan", http.MethodGet, "/api/plans/{id}/file", "The plan file"), s.export)
 	huma.Register(api, op("planVersion", http.MethodGet, "/api/plans/{id}/version", "The newest version of a plan"), s.version)
 	huma.Register(api, op("uses", http.MethodGet, "/api/plans/{id}/uses", "Where a plan names a thing"), s.uses)
@@ -79,10 +79,11 @@ func (s *service) planFile(ctx context.Context, id string) (data []byte, picture
 	return data, p.Pictures(), err
 }
 
-func (s *service) get(ctx context.Context, in *PlanParam) (*body[*View], error) {
+func (s *service) get(ctx context.Context, in *PlanParam) (*written, error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return &body[*View]{view(e)}, nil
+	data, err := e.view()
+	return &written{"application/json", data}, s.problem(ctx, err)
 }

@@ -34,6 +34,12 @@ type Options struct {
 // New returns the whole application over a store. Until the context ends it follows
 // the changes made through other servers.
 func New(ctx context.Context, s *store.Store, o Options) http.Handler {
+	handler, _ := build(ctx, s, o)
+	return handler
+}
+
+// build is New with what answers behind it.
+func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *service) {
 	if o.Log == nil {
 		o.Log = slog.New(slog.DiscardHandler)
 	}
@@ -44,13 +50,13 @@ func New(ctx context.Context, s *store.Store, o Options) http.Handler {
 	meters := newMeters(s, hub)
 	r := chi.NewRouter()
 	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts), door,
-		http.NewCrossOriginProtection().Handler, middleware.Compress(1), limited, newGate().bodies, bound)
-	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), heavy: newSlots()}
+		http.NewCrossOriginProtection().Handler, reads(), middleware.Compress(1), limited, newGate().bodies, bound)
+	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), batches: newBatches(), heavy: newSlots()}
 	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed})
 	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", meters.handler())
 	r.NotFound(web.Handler().ServeHTTP)
-	return r
+	return r, app
 }
 
 // Describe returns the OpenAPI document as JSON, without a server.

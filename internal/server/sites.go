@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"crypto/rand"
+	"encoding/json"
 	"net/http"
 	"slices"
 	"strings"
@@ -20,7 +21,7 @@ import (
 func registerSites(api huma.API, s *service) {
 	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
 	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
-	huma.Register(api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with one of its plans and that one's figures"), s.site)
+	huma.Register(api, answering[SiteView](api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with one of its plans and that one's figures")), s.site)
 	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan holds"), s.siteVerdict)
 	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
 	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Put a site away, or take it out again"), s.archive)
@@ -35,12 +36,18 @@ type SiteView struct {
 func (s *service) site(ctx context.Context, in *struct {
 	SiteParam
 	Plan string `query:"plan" maxLength:"200" doc:"Id of the plan; empty for the adopted one"`
-}) (*body[*SiteView], error) {
+}) (*written, error) {
 	site, e, err := s.planOf(ctx, in.ID, in.Plan)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return &body[*SiteView]{&SiteView{site, view(e)}}, nil
+	plan, err := e.view()
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	about, err := json.Marshal(site)
+	// Put together from what is written: written anew it would take most of the time of an answer.
+	return &written{"application/json", slices.Concat([]byte(`{"site":`), about, []byte(`,"plan":`), plan, []byte("}"))}, s.problem(ctx, err)
 }
 
 // adopted is a site with its adopted plan as it stands.

@@ -1,6 +1,9 @@
 package server
 
 import (
+	"encoding/json"
+	"slices"
+
 	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
@@ -38,12 +41,35 @@ type Answer struct {
 	State
 	Found    []FindingRun       `json:"findings" doc:"The findings in their order, most severe first: runs of those from before, and new ones"`
 	Sentence string             `json:"sentence" doc:"What the change did"`
-	Patch    []any              `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version before"`
+	Patch    []any              `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version that it says"`
+	From     int64              `json:"from" doc:"The version that the patch and what changed are from: others' changes may have been made together with this one"`
+	Made     int64              `json:"made" doc:"The revision that the change made; 0 where it changed nothing"`
 	Figures  []estimate.Channel `json:"figures" doc:"Of the channels whose figures changed"`
 	Ribbons  []Ribbon           `json:"ribbons" doc:"Of the channels whose ribbon changed"`
 	Order    []string           `json:"order" doc:"Ids of all channels in the order of the plan"`
 	Rows     []TableRow         `json:"rows" doc:"Rows of the channel table that changed"`
 	Ties     *TieChange         `json:"ties,omitempty" doc:"What became of the ties; absent where nothing did, or so much that it is asked for"`
+
+	common *shown // what is the same in the answers to all who changed something together
+}
+
+// JSON is the answer as it is sent. What several answers have in common is written once.
+func (a *Answer) JSON() ([]byte, error) {
+	a.common.once.Do(func() {
+		a.common.json, a.common.err = json.Marshal(struct {
+			*Answer
+			Sentence *string `json:"sentence,omitempty"` // each has its own
+			Made     *int64  `json:"made,omitempty"`
+		}{Answer: a})
+	})
+	if a.common.err != nil {
+		return nil, a.common.err
+	}
+	own, err := json.Marshal(struct {
+		Sentence string `json:"sentence"`
+		Made     int64  `json:"made"`
+	}{a.Sentence, a.Made})
+	return slices.Concat(own[:len(own)-1], []byte(","), a.common.json[1:]), err
 }
 
 func state(e entry) State {
@@ -79,7 +105,7 @@ func view(e entry) *View {
 
 // answer tells what differs between two versions.
 func answer(before, after entry) *Answer {
-	a := &Answer{State: state(after), Found: findingRuns(before.found, after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
+	a := &Answer{State: state(after), From: before.head.Version, common: new(shown), Found: findingRuns(before.found, after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {
 		a.Order = append(a.Order, c.ID)

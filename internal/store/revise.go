@@ -75,14 +75,50 @@ func (h *Head) patches(next *plan.Plan) (forward, backward json.RawMessage, err 
 func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, r revision) (*Change, error) {
 	var change *Change
 	err := s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) (err error) {
-		change, err = revise(ctx, tx, before, next, r)
+		change, err = replace(ctx, tx, before, next, r)
 		return err
 	})
 	return change, s.doneIf(ctx, err, r.request)
 }
 
-// revise does in a transaction what the method does.
-func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r revision) (*Change, error) {
+// SaveAll stores several changes that were made one on the other, each a revision of its own, or none of them: the notes,
+// and the plans that they make. It fails as [Store.Save] does. The change that it returns is that of all of them.
+func (s *Store) SaveAll(ctx context.Context, before *Head, notes []Note, plans []*plan.Plan) (*Change, error) {
+	var change *Change
+	err := s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
+		// The plan's row is held first, as whoever stores a single change does.
+		if err := tx.QueryRow(ctx, `select id from plan where id = $1 and version = $2 and mark = $3 for update`, before.ID, before.Version, before.Mark).Scan(new(string)); err != nil {
+			return orNone(err, &StaleError{On: before.Version})
+		}
+		at := before
+		var last revision
+		for i, next := range plans {
+			r, err := edited(at, notes[i], next)
+			if err != nil {
+				return err
+			}
+			if i == len(plans)-1 {
+				last = r
+				break
+			}
+			// In between only what is different is stored: the document is that of the last.
+			if err := insertRevision(ctx, tx, before.ID, r); err != nil {
+				return err
+			}
+			at = &Head{ID: before.ID, Site: before.Site, Version: r.Number, Mark: before.Mark, Plan: next}
+		}
+		var err error
+		if change, err = replace(ctx, tx, before, plans[len(plans)-1], last); err != nil {
+			return err
+		}
+		change.Forward, _, err = before.patches(plans[len(plans)-1])
+		return err
+	})
+	return change, err
+}
+
+// replace stores a plan in the place of one from before, with the last revision that led there.
+func replace(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r revision) (*Change, error) {
 	document, err := next.Bytes()
 	if err != nil {
 		return nil, err
@@ -99,16 +135,10 @@ func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r rev
 	if tag.RowsAffected() == 0 {
 		return nil, stale(ctx, tx, before.ID, before.Stamp(), r.request)
 	}
-	// One statement for both, as each costs every stroke a way to the database and back.
-	_, err = tx.Exec(ctx, `
-		with asked as (insert into request (key, what, plan, number) select $12::text, $13::text, $1::text, $2::bigint where $12::text is not null)
-		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, kept_days)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-		before.ID, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.KeptDays, r.request.key(), r.request.What)
-	if err != nil {
+	if err := insertRevision(ctx, tx, before.ID, r); err != nil {
 		return nil, err
 	}
-	if r.Number%snapshotEvery == 0 {
+	if r.Number/snapshotEvery > before.Version/snapshotEvery {
 		if _, err := tx.Exec(ctx, `insert into snapshot (plan, number, document) select id, version, document from plan where id = $1
 			on conflict do nothing`, before.ID); err != nil {
 			return nil, err
@@ -123,6 +153,17 @@ func revise(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r rev
 		return nil, err
 	}
 	return &Change{head, r.Sentence, r.forward}, nil
+}
+
+// insertRevision stores a revision, and what it was asked with: in one statement, as each costs every stroke a way to the
+// database and back.
+func insertRevision(ctx context.Context, tx pgx.Tx, id string, r revision) error {
+	_, err := tx.Exec(ctx, `
+		with asked as (insert into request (key, what, plan, number) select $12::text, $13::text, $1::text, $2::bigint where $12::text is not null)
+		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, kept_days)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+		id, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.KeptDays, r.request.key(), r.request.What)
+	return err
 }
 
 // Locked makes a change while nobody else can make one: for those who were late too
@@ -146,7 +187,7 @@ func (s *Store) Locked(ctx context.Context, id string, request Request, do func(
 		if err != nil {
 			return err
 		}
-		change, err = revise(ctx, tx, head, next, r)
+		change, err = replace(ctx, tx, head, next, r)
 		return err
 	})
 	return change, s.doneIf(ctx, err, request)

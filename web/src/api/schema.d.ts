@@ -1410,11 +1410,21 @@ export interface components {
             figures: components["schemas"]["EstimatedChannel"][];
             /** @description The findings in their order, most severe first: runs of those from before, and new ones */
             findings: components["schemas"]["FindingRun"][];
+            /**
+             * Format: int64
+             * @description The version that the patch and what changed are from: others' changes may have been made together with this one
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description The revision that the change made; 0 where it changed nothing
+             */
+            made: number;
             /** @description Which history of the plan it is a version of; another one after a backup was restored */
             mark: string;
             /** @description Ids of all channels in the order of the plan */
             order: string[];
-            /** @description JSON Patch (RFC 6902) of the plan from the version before */
+            /** @description JSON Patch (RFC 6902) of the plan from the version that it says */
             patch: unknown[];
             pools: components["schemas"]["EstimatedPool"][];
             /** @description Of the named weeks */
@@ -5269,6 +5279,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5603,6 +5614,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7213,6 +7225,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {

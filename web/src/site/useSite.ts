@@ -147,7 +147,7 @@ export const useSite = defineStore('site', () => {
 
   function takeAnswer(answer: Answer) {
     if (!plan.value || (answer.mark === mark.value && answer.version <= version.value)) return // it is shown already
-    if (answer.mark !== mark.value || answer.version > version.value + 1) {
+    if (answer.mark !== mark.value || answer.from !== version.value) {
       void reload() // the patch is not from the version shown
       return
     }
@@ -165,7 +165,7 @@ export const useSite = defineStore('site', () => {
     )
     takeState(answer)
     answered.value = answer
-    mine.value = { ...mine.value, [planId.value]: [...(mine.value[planId.value] ?? []), answer.version].slice(-200) }
+    mine.value = { ...mine.value, [planId.value]: [...(mine.value[planId.value] ?? []), answer.made].slice(-200) }
   }
 
   /**
