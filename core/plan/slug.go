@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"regexp"
 	"strings"
@@ -31,6 +32,27 @@ func FreeID(name, otherwise string, taken func(id string) bool) string {
 	return id
 }
 
+// IDs are ids of one kind, of which many are made: however many things have one name, each id takes the same time.
+type IDs struct {
+	taken map[string]bool
+	next  map[string]int // by what ids are made of, the number from which on there are free ones
+}
+
+// NewIDs begins with those that are taken, and keeps them.
+func NewIDs(taken map[string]bool) *IDs { return &IDs{taken, make(map[string]int)} }
+
+// Take makes an id as [FreeID] does, and takes it.
+func (s *IDs) Take(name, otherwise string) string {
+	slug := cmp.Or(Slug(name), otherwise)
+	id := slug
+	for n := max(2, s.next[slug]); s.taken[id]; n++ {
+		id = fmt.Sprintf("%s-%d", slug, n)
+		s.next[slug] = n + 1
+	}
+	s.taken[id] = true
+	return id
+}
+
 // FreeIDs makes ids from names that no thing of a kind has yet, nor another of the names.
 func (p *Plan) FreeIDs(kind string, names ...string) []string {
 	taken := make(map[string]bool)
@@ -40,10 +62,9 @@ func (p *Plan) FreeIDs(kind string, names ...string) []string {
 		}
 		return true
 	})
-	ids := make([]string, len(names))
+	ids, free := make([]string, len(names)), NewIDs(taken)
 	for i, name := range names {
-		ids[i] = FreeID(name, Slug(kind), func(id string) bool { return taken[id] })
-		taken[ids[i]] = true
+		ids[i] = free.Take(name, Slug(kind))
 	}
 	return ids
 }

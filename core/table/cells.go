@@ -72,11 +72,17 @@ func (e *Cells) Set(p *plan.Plan) (*plan.Plan, []CellError) {
 	})
 	next := *p
 	next.Channels = slices.Clone(p.Channels)
+	// Both are found once some channel is made: a table may make thousands.
+	var ids *plan.IDs
+	var taken numbers
 	for i, row := range e.Rows {
 		var c plan.Channel
 		at := -1
 		if row.Channel == "" {
-			fresh, err := newChannel(&next)
+			if taken == nil {
+				taken = numbersOf(&next)
+			}
+			fresh, err := newChannel(&next, taken)
 			if err != nil {
 				errors = append(errors, CellError{i, -1, err.Error()})
 				continue
@@ -96,10 +102,19 @@ func (e *Cells) Set(p *plan.Plan) (*plan.Plan, []CellError) {
 			continue
 		}
 		if at < 0 {
-			c.ID = plan.FreeID(c.Name, "channel", func(id string) bool { return next.Channel(id) != nil })
+			if ids == nil {
+				taken := make(map[string]bool, len(next.Channels))
+				for k := range next.Channels {
+					taken[next.Channels[k].ID] = true
+				}
+				ids = plan.NewIDs(taken)
+			}
+			c.ID = ids.Take(c.Name, "channel")
 			next.Channels = append(next.Channels, c)
+			taken.add(&c)
 		} else {
 			next.Channels[at] = c
+			taken = nil // a number may be free now
 		}
 	}
 	return &next, errors
@@ -143,7 +158,7 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 
 // newChannel is the next channel of the plan before anything is known of it: like the
 // last one that has a camera, except that nothing measured there is known here.
-func newChannel(p *plan.Plan) (plan.Channel, error) {
+func newChannel(p *plan.Plan, taken numbers) (plan.Channel, error) {
 	c := plan.Channel{ID: "new", Name: "Camera", Streams: plan.Streams{Main: plan.PlainStream(plan.Main), Sub: plan.PlainStream(plan.Sub)}, PreSeconds: 5, PostSeconds: 10, Detection: plan.Detection{On: true}}
 	for _, r := range p.Recorders {
 		if len(r.Pools) > 0 {
@@ -171,7 +186,7 @@ func newChannel(p *plan.Plan) (plan.Channel, error) {
 	if c.Week == (plan.WeekRef{}) {
 		return c, fmt.Errorf("there is no duty yet; make one first")
 	}
-	c.Number = freeNumber(p, c.Recorder)
+	c.Number = taken.free(c.Recorder)
 	c.Name = fmt.Sprintf("Camera %d", c.Number)
 	return c, nil
 }
@@ -188,17 +203,29 @@ func unmeasured(s *plan.Stream) *plan.Stream {
 	return s
 }
 
-// freeNumber is the lowest number that no channel of the recorder has.
-func freeNumber(p *plan.Plan, recorder string) int {
-	taken := make(map[int]bool)
+// numbers are those that the channels of each recorder have.
+type numbers map[string]map[int]bool
+
+func numbersOf(p *plan.Plan) numbers {
+	n := make(numbers)
 	for i := range p.Channels {
-		if p.Channels[i].Recorder == recorder {
-			taken[p.Channels[i].Number] = true
-		}
-	}
-	n := 1
-	for taken[n] {
-		n++
+		n.add(&p.Channels[i])
 	}
 	return n
+}
+
+func (n numbers) add(c *plan.Channel) {
+	if n[c.Recorder] == nil {
+		n[c.Recorder] = make(map[int]bool)
+	}
+	n[c.Recorder][c.Number] = true
+}
+
+// free is the lowest number that no channel of a recorder has.
+func (n numbers) free(recorder string) int {
+	lowest := 1
+	for n[recorder][lowest] {
+		lowest++
+	}
+	return lowest
 }

@@ -7,6 +7,9 @@ import (
 	"testing"
 
 	"wakefield/core/plan"
+	"wakefield/core/rehearse"
+	"wakefield/internal/stills"
+	"wakefield/internal/store"
 )
 
 // TestBoundsAreThoseOfTheDocuments holds the table of bounds against the program.
@@ -22,7 +25,14 @@ func TestBoundsAreThoseOfTheDocuments(t *testing.T) {
 		"a channel table":                                       mib(tableBody),
 		"the frames of a clip":                                  mib(clipBody),
 		"any other request":                                     mib(usualBody),
-		"a JSON request":                                        fmt.Sprintf("%d values", mostValues),
+		"a JSON request":                                        fmt.Sprintf("%d values, %d objects", mostValues, mostObjects),
+		"variants of a site; with those that were taken away":   fmt.Sprintf("%d; %d", store.MostVariants, store.MostPlans),
+		"a picture":                                             fmt.Sprintf("%d MB, %d million pixels of 4 bytes", stills.LargestBytes>>20, stills.MostPixels/1_000_000),
+		"the pictures of an archive":                            fmt.Sprintf("%d million pixels, 160 MB; %d MB of it all", stills.MostOfBundle/1_000_000, bundleBody>>20),
+		"pictures being decoded, all requests together":         fmt.Sprintf("%d MB", pictureBytes/1_000_000),
+		"a rehearsal, before it is played":                      fmt.Sprintf("%d events, %d times", rehearse.MostEvents, rehearse.MostHolds),
+		"requests that only read, at once":                      fmt.Sprintf("%d a core", readsAtOnce),
+		"memory of a request above what the server holds":       fmt.Sprintf("%d MB", mostOfOneRequest>>20),
 		"who makes a change":                                    fmt.Sprintf("%d characters", longestAuthor),
 		"bodies of all requests together":                       mib(roomBytes) + fmt.Sprintf("; others wait, %v at most", "10 s"),
 		"a request":                                             fmt.Sprintf("%.0f s", longest.Seconds()),

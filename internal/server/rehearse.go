@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"sync"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
@@ -46,6 +47,19 @@ type rehearsals struct {
 	last *simplelru.LRU[rehearsalOf, *rehearse.Rehearsal]
 
 	bytes int // of all of them
+	idle  *time.Timer
+}
+
+// restAfter is when rehearsals are dropped that nobody asks about: they are large, and played again in a moment.
+const restAfter = time.Minute
+
+// asked puts off the time at which all are dropped.
+func (m *rehearsals) asked() {
+	if m.idle == nil {
+		m.idle = time.AfterFunc(restAfter, m.forget)
+	} else {
+		m.idle.Reset(restAfter)
+	}
 }
 
 type rehearsalOf struct {
@@ -66,6 +80,7 @@ func (m *rehearsals) get(of rehearsalOf) *rehearse.Rehearsal {
 	if m.last == nil {
 		return nil
 	}
+	m.asked()
 	r, _ := m.last.Get(of)
 	return r
 }
@@ -76,6 +91,7 @@ func (m *rehearsals) put(of rehearsalOf, r *rehearse.Rehearsal) {
 	if m.last == nil {
 		m.last, _ = simplelru.NewLRU[rehearsalOf, *rehearse.Rehearsal](mostRehearsals, nil) // the size is above 0
 	}
+	m.asked()
 	if old, ok := m.last.Peek(of); ok {
 		m.bytes -= old.Bytes()
 	}

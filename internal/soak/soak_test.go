@@ -3,11 +3,16 @@
 package soak
 
 import (
+	"archive/zip"
 	"bufio"
+	"bytes"
 	"context"
 	"crypto/rand"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/color"
+	"image/png"
 	"io"
 	mathrand "math/rand/v2"
 	"net"
@@ -25,6 +30,8 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
+	"wakefield/core/plan"
+	"wakefield/internal/demo"
 	"wakefield/internal/localpg"
 	"wakefield/internal/localpg/pgtest"
 )
@@ -56,9 +63,15 @@ type wakefield struct {
 	address, debug string
 	cmd            *exec.Cmd
 
+	second string // address of another server on the same database
+
+	// held while a backup is taken, so that each change is in it or not
+	gate sync.RWMutex
+	late bool // whether the backup was taken
+
 	mutex   sync.Mutex
 	away    []window // when the database was away
-	acked   map[string]int
+	acked   map[string]acked
 	last    [editors]int // the last value acknowledged
 	sent    [editors]int // the last value sent
 	tally   map[string]int
@@ -70,12 +83,19 @@ type wakefield struct {
 
 type window struct{ from, to time.Time }
 
+// acked is a change that was acknowledged.
+type acked struct {
+	editor int
+	mark   string // of the history that it was made on
+	late   bool   // whether it was made after the backup
+}
+
 func TestSoak(t *testing.T) {
-	w := &wakefield{T: t, acked: make(map[string]int), tally: make(map[string]int)}
+	w := &wakefield{T: t, acked: make(map[string]acked), tally: make(map[string]int)}
 	dir, remove := pgtest.Folder()
 	t.Cleanup(remove)
 	w.data, w.program = filepath.Join(dir, "postgres"), filepath.Join(dir, "wakefield")
-	w.address, w.debug = free(t), free(t)
+	w.address, w.debug, w.second = free(t), free(t), free(t)
 	var err error
 	if w.log, err = os.CreateTemp("", "wakefield-soak-*.log"); err != nil {
 		t.Fatal(err)
@@ -87,6 +107,14 @@ func TestSoak(t *testing.T) {
 	w.start()
 	defer func() { w.kill(syscall.SIGTERM) }()
 	first := w.get("/api/plans/" + site + "/file")
+	other := exec.Command(w.program, "serve", "--listen", w.second)
+	other.Env = append(os.Environ(), "WAKEFIELD_DATABASE="+localpg.At(w.data).URL("wakefield"))
+	other.Stderr = w.log
+	other.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}
+	if err := other.Start(); err != nil {
+		t.Fatal(err)
+	}
+	defer func() { other.Process.Kill(); other.Wait() }()
 
 	load, stop := context.WithTimeout(context.Background(), length(t))
 	defer stop()
@@ -99,6 +127,7 @@ func TestSoak(t *testing.T) {
 	}
 	group.Go(func() { w.attack(load) })
 	group.Go(func() { w.observe(load) })
+	group.Go(func() { w.vary(load) })
 	kills := w.disturb(load)
 	group.Wait()
 	w.verify(first, kills)
@@ -157,8 +186,12 @@ func (w *wakefield) get(path string) string {
 
 // call makes a request; status 0 is a connection that failed.
 func (w *wakefield) call(path, body, key string) (status int, answer []byte) {
+	return w.ask("POST", w.address, path, body, key)
+}
+
+func (w *wakefield) ask(method, address, path, body, key string) (status int, answer []byte) {
 	begun := time.Now()
-	request, _ := http.NewRequest("POST", "http://"+w.address+path, strings.NewReader(body))
+	request, _ := http.NewRequest(method, "http://"+address+path, strings.NewReader(body))
 	request.Header.Set("Content-Type", "application/json")
 	if key != "" {
 		request.Header.Set("Idempotency-Key", key)
@@ -194,23 +227,37 @@ func (w *wakefield) wasAway(from, to time.Time) bool {
 // edit changes one channel again and again, each change sent until it is acknowledged.
 func (w *wakefield) edit(ctx context.Context, i int) {
 	channel := fmt.Sprintf("c%d-%d", i%6+1, i/6+1)
-	version := int64(1)
+	address := []string{w.address, w.second}[i%2]
+	version, mark := int64(1), ""
 	for value := 1; ctx.Err() == nil; value++ {
 		key := rand.Text()
 		w.sent[i] = value
+		body := fmt.Sprintf(`{"version":%d,"mark":%q,"edits":[{"setAudio":{"channels":[%q],"audioKbps":%d}}]}`, version, mark, channel, value)
 		for {
-			body := fmt.Sprintf(`{"version":%d,"edits":[{"setAudio":{"channels":[%q],"audioKbps":%d}}]}`, version, channel, value)
-			status, answer := w.call("/api/plans/"+site+"/edits", body, key)
+			w.gate.RLock()
+			late := w.late
+			status, answer := w.ask("POST", address, "/api/plans/"+site+"/edits", body, key)
+			w.gate.RUnlock()
+			var a struct {
+				Version  int64
+				Mark     string
+				Restored bool
+			}
+			_ = json.Unmarshal(answer, &a) // a failed connection has none
 			if status == 200 {
-				var a struct{ Version int64 }
-				if err := json.Unmarshal(answer, &a); err == nil {
-					version = a.Version
-				}
 				w.mutex.Lock()
-				w.acked[key] = i
+				w.acked[key] = acked{i, a.Mark, late}
 				w.mutex.Unlock()
 				w.last[i] = value
+				version, mark = a.Version, a.Mark
 				break
+			}
+			if status == 409 && a.Restored { // a backup was restored: it is made anew on what is there
+				if status, answer := w.ask("GET", address, "/api/plans/"+site+"/version", "", ""); status == 200 && json.Unmarshal(answer, &a) == nil {
+					version, mark, key = a.Version, a.Mark, rand.Text()
+					body = fmt.Sprintf(`{"version":%d,"mark":%q,"edits":[{"setAudio":{"channels":[%q],"audioKbps":%d}}]}`, version, mark, channel, value)
+				}
+				continue
 			}
 			if status == 409 || status == 422 || status == 400 {
 				w.mutex.Lock()
@@ -253,6 +300,8 @@ func (w *wakefield) attack(ctx context.Context) {
 		{"/api/plans/" + site + "/edits", `{"version":1,"edits":[{"setSite":{"name":"\u0000"}}]}`},
 		{"/api/plans/" + site + "/edits", `{"version":1,"edits":[{"setKeep":{"channels":["c1-1"],"keep":{"quotaGB":1e-10}}}]}`},
 		{"/api/plans/a%00b/undo", `{"version":1}`},
+		{"/api/sites", zipOfPictures(w.T)},
+		{"/api/plans/" + site + "/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 480_000) + `{}]}`},
 	}
 	for i := 0; ctx.Err() == nil; i++ {
 		h := hostile[i%len(hostile)]
@@ -261,8 +310,90 @@ func (w *wakefield) attack(ctx context.Context) {
 			w.wrong = append(w.wrong, fmt.Sprintf("%s was accepted: %.200s", h.path, answer))
 			w.mutex.Unlock()
 		}
+		// What may be asked, and takes much.
+		week := "/api/plans/" + site + "/rehearse" + []string{"/odds", "/worst", "/file"}[i%3] + fmt.Sprintf("?from=2026-12-07&days=%d&number=%d&channel=c1-1&at=3600&kind=csv", 1+i%7, i)
+		w.ask("GET", []string{w.address, w.second}[i%2], week, "", "")
 		time.Sleep(200 * time.Millisecond)
 	}
+}
+
+// zipOfPictures is a plan with a picture of 48 million pixels for each camera, in a few hundred kilobytes.
+func zipOfPictures(t *testing.T) string {
+	var flat, out bytes.Buffer
+	if err := png.Encode(&flat, image.NewPaletted(image.Rect(0, 0, 8000, 6000), color.Palette{color.White, color.Black})); err != nil {
+		t.Fatal(err)
+	}
+	p := demo.PennywhistleQuay()
+	z := zip.NewWriter(&out)
+	add := func(name string, data []byte) {
+		w, err := z.Create(name)
+		if err == nil {
+			_, err = w.Write(data)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	for i := range p.Channels {
+		if p.Channels[i].NoCamera {
+			continue
+		}
+		p.Channels[i].Scene = &plan.Scene{Picture: fmt.Sprint("p", i)}
+		add(fmt.Sprintf("pictures/p%d.png", i), flat.Bytes())
+	}
+	file, err := p.Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	add("plan.json", file)
+	if err := z.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return out.String()
+}
+
+// vary makes, adopts, removes and brings back variants of another site, through both servers.
+func (w *wakefield) vary(ctx context.Context) {
+	const small = "brackenhall-cider-works"
+	ids := []string{small}
+	for i := 0; ctx.Err() == nil; i++ {
+		address := []string{w.address, w.second}[i%2]
+		id := ids[mathrand.IntN(len(ids))]
+		switch i % 4 {
+		case 0:
+			var made struct{ ID string }
+			if status, answer := w.ask("POST", address, "/api/sites/"+small+"/plans", `{"like":"`+small+`","name":"Another"}`, rand.Text()); status == 201 && json.Unmarshal(answer, &made) == nil {
+				ids = append(ids, made.ID)
+			}
+		case 1:
+			w.ask("PUT", address, "/api/sites/"+small+"/adopted", `{"plan":"`+id+`"}`, "")
+		default:
+			w.ask("POST", address, "/api/sites/"+small+"/plans/"+id+"/removed", fmt.Sprintf(`{"removed":%v}`, i%4 == 2), "")
+		}
+		time.Sleep(50 * time.Millisecond)
+	}
+}
+
+// restore takes a backup, lets people work on, and brings the backup back under both servers and all who work.
+func (w *wakefield) restore() {
+	file := filepath.Join(filepath.Dir(w.data), "backup")
+	w.gate.Lock()
+	if out, err := exec.Command(w.program, "backup", "--data", w.data, file).CombinedOutput(); err != nil {
+		w.Errorf("backup: %v: %s", err, out)
+	}
+	w.late = true
+	w.gate.Unlock()
+	time.Sleep(2 * time.Second)
+	w.mutex.Lock()
+	w.away = append(w.away, window{time.Now(), time.Now().Add(time.Hour)})
+	w.mutex.Unlock()
+	if out, err := exec.Command(w.program, "restore", "--data", w.data, "--yes", file).CombinedOutput(); err != nil {
+		w.Errorf("restore: %v: %s", err, out)
+	}
+	w.untilReady()
+	w.mutex.Lock()
+	w.away[len(w.away)-1].to = time.Now()
+	w.mutex.Unlock()
 }
 
 // observe notes the largest memory of the program.
@@ -291,6 +422,9 @@ func (w *wakefield) disturb(ctx context.Context) (kills int) {
 	end, _ := ctx.Deadline()
 	last := end.Add(-length(w.T) / 3)
 	for {
+		if kills == 2 && !w.late {
+			w.restore()
+		}
 		time.Sleep(3*time.Second + time.Duration(mathrand.IntN(4000))*time.Millisecond)
 		if time.Now().After(last) {
 			return kills
@@ -328,7 +462,7 @@ func (w *wakefield) verify(first string, kills int) {
 	}
 	defer conn.Close(ctx)
 
-	rows, _ := conn.Query(ctx, `select request from revision where plan = $1 and request is not null`, site)
+	rows, _ := conn.Query(ctx, `select key from request where plan = $1`, site)
 	stored, err := pgx.CollectRows(rows, pgx.RowTo[string])
 	if err != nil {
 		w.Fatal(err)
@@ -337,10 +471,22 @@ func (w *wakefield) verify(first string, kills int) {
 	for _, key := range stored {
 		there[key] = true
 	}
-	for key := range w.acked {
-		if !there[key] {
-			w.Errorf("an acknowledged change of editor %d is lost", w.acked[key])
+	var mark string
+	if err := conn.QueryRow(ctx, `select mark from plan where id = $1`, site).Scan(&mark); err != nil {
+		w.Fatal(err)
+	}
+	gone := 0
+	for key, a := range w.acked {
+		// Between the backup and its return changes were made that are gone with that history.
+		if should := !a.late || a.mark == mark; should != there[key] {
+			w.Errorf("a change of editor %d (after the backup: %v, on the history that is there: %v) is there: %v", a.editor, a.late, a.mark == mark, there[key])
+		} else if !should {
+			gone++
 		}
+	}
+	var bad int
+	if err := conn.QueryRow(ctx, `select count(*) from site s join plan p on p.id = s.adopted where p.removed_at is not null`).Scan(&bad); err != nil || bad > 0 {
+		w.Errorf("%d sites have an adopted plan that was taken away, %v", bad, err)
 	}
 	if len(there) != len(stored) {
 		w.Errorf("%d changes are stored %d times", len(there), len(stored))
@@ -376,6 +522,7 @@ func (w *wakefield) verify(first string, kills int) {
 		w.Error("the patches back do not lead to where it began")
 	}
 
+	time.Sleep(65 * time.Second) // rehearsals are remembered for a minute
 	loaded := w.settled()
 	w.kill(syscall.SIGTERM)
 	w.start()
@@ -384,8 +531,8 @@ func (w *wakefield) verify(first string, kills int) {
 	if loaded > fresh+64<<20 {
 		w.Errorf("%d MB are held after the load, %d MB by a fresh server", loaded>>20, fresh>>20)
 	}
-	w.Logf("%v: %d changes acknowledged over %d kills, none lost, none half; answers by status %v; %d changes heard on %d streams; largest resident memory %d MB; heap after the load %d MB, of a fresh server %d MB",
-		length(w.T), len(w.acked), kills, w.tally, w.heard.Load(), streams, w.largest.Load()>>10, loaded>>20, fresh>>20)
+	w.Logf("%v: %d changes acknowledged over %d kills, none lost, none half, %d gone with the history that a backup replaced; answers by status %v; %d changes heard on %d streams; largest resident memory %d MB; heap after the load %d MB, of a fresh server %d MB",
+		length(w.T), len(w.acked), kills, gone, w.tally, w.heard.Load(), streams, w.largest.Load()>>10, loaded>>20, fresh>>20)
 }
 
 // settled is the heap in use once there is nothing more to do and garbage is collected.

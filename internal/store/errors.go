@@ -100,6 +100,8 @@ func TroubleOf(err error) Trouble {
 	switch {
 	case errors.As(err, &database):
 		switch {
+		case database.Code == "3D000": // there is none of that name, for the moment in which a restored one takes its place
+			return Away
 		case database.Code == "53100":
 			return Full
 		case database.Code == "25006":

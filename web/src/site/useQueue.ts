@@ -59,7 +59,8 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
       }
       if (sent.now === 'aside') {
         const one = { pending, why: sent.why, anew: sent.anew }
-        aside.value = sent.anew ? [one, ...aside.value] : [...aside.value, one] // what waited behind it is aside already
+        // What waited behind one that is gone is aside already.
+        aside.value = sent.anew ? [one, ...aside.value] : [...aside.value, one]
       }
       waiting.value = waiting.value.slice(1)
       away.value = false
