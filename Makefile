@@ -1,6 +1,6 @@
 # Two commands set everything up on a fresh machine: make demo and make test.
 .DEFAULT_GOAL := help
-.PHONY: help demo demo-reset test fuzz soak bench mutants build client screenshots clean
+.PHONY: help demo demo-reset test fuzz elsewhere soak bench mutants build client screenshots clean
 
 help: ## what there is
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
@@ -16,6 +16,9 @@ test: ## install what is missing and test everything
 
 fuzz: ## search anew for inputs that break something, a minute a target (FUZZ=1h for longer)
 	@scripts/prepare && scripts/fuzz $(or $(FUZZ),1m)
+
+elsewhere: ## the tests of Go in other time zones, on other dates and with other seeds
+	@scripts/prepare && scripts/build && scripts/elsewhere
 
 soak: ## keep the whole program under load while it is killed, for a minute (SOAK=10m for longer)
 	@scripts/prepare && scripts/build && WAKEFIELD_SOAK=$(or $(SOAK),1m) go test -tags soak ./internal/soak -run TestSoak -count=1 -timeout 0 -v

@@ -45,8 +45,14 @@ func TestReadingStopsWhenNobodyWaits(t *testing.T) {
 		fmt.Fprintf(&sheet, `<row r="%d"><c r="A%d"><v>%d</v></c><c r="B%d"><v>1</v></c></row>`, i, i, i, i)
 	}
 	for name, read := range map[string]func(context.Context) error{
-		"a log":      func(ctx context.Context) error { _, err := ReadLog(ctx, []byte(log.String()), time.UTC, nil, LogPeriod{}); return err },
-		"a workbook": func(ctx context.Context) error { _, err := ReadTable(ctx, workbook(t, sheet.String(), nil), p); return err },
+		"a log": func(ctx context.Context) error {
+			_, err := ReadLog(ctx, []byte(log.String()), time.UTC, nil, LogPeriod{})
+			return err
+		},
+		"a workbook": func(ctx context.Context) error {
+			_, err := ReadTable(ctx, workbook(t, sheet.String(), nil), p)
+			return err
+		},
 	} {
 		whole := lookedAt(0)
 		if err := read(whole); err != nil || whole.times < 50 {
