@@ -58,7 +58,7 @@ func (s *Result) Year(ctx context.Context, from week.Date) (*Year, error) {
 		return nil, err
 	}
 	out := &Year{From: from, Pools: []YearPool{}}
-	const days = 365
+	days := from.DaysInYear()
 	back := s.lookBackDays()
 	calendar := newDates(s.plan, from, back, days, zone)
 	written := newProfiles(s, calendar)
@@ -158,7 +158,7 @@ func newDates(p *plan.Plan, from week.Date, back, days int, zone *time.Location)
 		}
 	}
 	first := d.from.At(0, zone)
-	last := first.AddDate(0, 0, back+days)
+	last := d.from.Add(back+days).At(0, zone)
 	weekday := int(d.from.Weekday())
 	date, day := 0, first.Day()
 	for t := first; t.Before(last); t = t.Add(time.Hour) {

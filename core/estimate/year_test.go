@@ -279,3 +279,18 @@ func TestAYearCanBeStopped(t *testing.T) {
 		t.Errorf("%+v, %v", year, err)
 	}
 }
+
+// TestTheLastDayOfALeapYear has a special day on it, which is the worst of the year.
+func TestTheLastDayOfALeapYear(t *testing.T) {
+	p := plantest.Read(t, "testdata/yard-and-gate.json")
+	p.Recorders[0].Pools[0].Drives[0].Terabytes /= 60
+	factor := 20.0
+	p.Site.SpecialDays = []plan.SpecialDay{{Name: "New Year's Eve", From: date(2032, 12, 31), To: date(2032, 12, 31), RateFactor: &factor}}
+	year := Figures(p, nil).SpecialYear()
+	if year == nil || len(year.Pools[0].Kept) != 366 {
+		t.Fatalf("%+v", year)
+	}
+	if kept := year.Pools[0].Kept; kept[365] >= 0.98*kept[364] || year.Pools[0].Name != "New Year's Eve" {
+		t.Errorf("%v and %v days, worst on %v (%s)", kept[364], kept[365], year.Pools[0].WorstDate, year.Pools[0].Name)
+	}
+}

@@ -34,11 +34,7 @@ func (s *service) specialDates(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	first := week.Date{Year: in.Year, Month: time.January, Day: 1}
-	days := 365
-	if first.Add(days).Year == in.Year {
-		days++ // a leap year
-	}
-	return &body[SpecialDates]{SpecialDates{in.Year, e.head.Plan.Site.Calendar().Holding(first, days)}}, nil
+	return &body[SpecialDates]{SpecialDates{in.Year, e.head.Plan.Site.Calendar().Holding(first, first.DaysInYear())}}, nil
 }
 
 func (s *service) exportSpecialDays(ctx context.Context, in *PlanParam) (*file, error) {

@@ -9,6 +9,7 @@ export interface YearCurve {
 }
 const { from, curves, required } = defineProps<{ from: string; curves: YearCurve[]; required: number; label: string }>()
 const most = computed(() => Math.max(required, ...curves.map((c) => Math.max(...c.days))) * 1.1 || 1)
+const dates = computed(() => Math.max(365, ...curves.map((c) => c.days.length)))
 const place = (days: number) => 60 - (58 * days) / most.value
 const line = (days: number[]) => days.map((d, i) => `${i},${place(d).toFixed(1)}`).join(' ')
 const monthName = new Intl.DateTimeFormat('en-GB', { month: 'narrow', timeZone: 'UTC' })
@@ -23,9 +24,9 @@ const months = computed(() => {
 
 <template>
   <div>
-    <svg viewBox="0 0 365 62" preserveAspectRatio="none" role="img" :aria-label="label">
+    <svg :viewBox="`0 0 ${dates} 62`" preserveAspectRatio="none" role="img" :aria-label="label">
       <line v-for="m in months.slice(1)" :key="m.m" :x1="m.day" :x2="m.day" y1="0" y2="62" class="month" />
-      <line v-if="required" x1="0" x2="365" :y1="place(required)" :y2="place(required)" class="required" />
+      <line v-if="required" x1="0" :x2="dates" :y1="place(required)" :y2="place(required)" class="required" />
       <polyline v-for="c in curves" :key="c.id" :points="line(c.days)" :class="c.look" :data-curve="c.id" />
     </svg>
     <p class="months soft" aria-hidden="true">
