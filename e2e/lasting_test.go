@@ -91,7 +91,7 @@ func TestAChangeTheServerFailsOnIsSetAside(t *testing.T) {
 	s.instead.Store(&instead)
 	p.click(`[data-duty="off"]`)
 	p.drag(p.on("booth", 600), p.on("booth", 1200))
-	p.shows(`[data-test="aside"]`, "One change is not saved (paint, 1 channel). Something went wrong in the server.")
+	p.shows(`[data-test="aside"]`, "One change is not saved (paint, Ticket booth). Something went wrong in the server.")
 	p.drag(p.on("kiosk", 600), p.on("kiosk", 1200))
 	p.shows(stateText, "1 change not saved · revision 2")
 	if booth, kiosk := s.duty(t, "booth", 660), s.duty(t, "kiosk", 660); booth != "clock" || kiosk != "off" {

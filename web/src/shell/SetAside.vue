@@ -5,7 +5,10 @@ import { useSite } from '../site/useSite'
 import type { Aside } from '../site/useQueue'
 import { count } from '../ui/figures'
 
-/** Changes that the server failed on. Nothing of them is lost until they are dropped. */
+/**
+ * Changes that the server failed on, or that were made on a plan that is gone. Nothing of them is lost until they are
+ * dropped.
+ */
 const site = useSite()
 
 /** Says in few words what a change was about. */
@@ -14,7 +17,10 @@ function about(one: Aside): string {
   const [kind = 'change', what] = Object.entries(edit)[0] ?? []
   const channels = (what as { channels?: string[] } | undefined)?.channels
   const words = kind.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
-  return channels ? `${words}, ${count(channels.length, 'channel')}` : words
+  if (!channels) return words
+  const [only, more] = channels
+  const name = more ? '' : site.channels.get(only!)?.name
+  return `${words}, ${name || count(channels.length, 'channel')}`
 }
 
 /** Gives a change to the browser as a file. */
@@ -36,7 +42,9 @@ function exportOne(one: Aside) {
   <section class="aside" aria-label="Changes not saved" role="alert">
     <p v-for="one in site.aside" :key="one.pending.key" data-test="aside">
       <span class="what"><b>One change is not saved</b> ({{ about(one) }}). {{ one.why }}</span>
-      <ElButton size="small" type="primary" data-test="aside-again" @click="site.settle(one, true)">Try again</ElButton>
+      <ElButton size="small" type="primary" data-test="aside-again" @click="site.settle(one, true)">{{
+        one.anew ? 'Make it on this plan' : 'Try again'
+      }}</ElButton>
       <ElButton size="small" data-test="aside-export" @click="exportOne(one)">Export it</ElButton>
       <ElButton size="small" data-test="aside-drop" @click="site.settle(one, false)">Drop it</ElButton>
     </p>
