@@ -160,6 +160,7 @@ func (s *service) edited(ctx context.Context, in *changeRequest) (*written, erro
 	if err != nil {
 		return nil, err
 	}
+	s.heavy.written(ctx)
 	data, err := a.Body.JSON()
 	return &written{"application/json", data}, s.problem(ctx, err)
 }

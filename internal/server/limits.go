@@ -67,6 +67,7 @@ func (g *gate) bodies(next http.Handler) http.Handler {
 type slots struct {
 	heavy, edits *semaphore.Weighted
 	pictures     *semaphore.Weighted // bytes of pictures that are decoded
+	answers      *semaphore.Weighted // to changes, being written
 }
 
 // pictureBytes is what pictures that are being decoded may take together: a little more
@@ -75,7 +76,7 @@ const pictureBytes = 220_000_000
 
 func newSlots() *slots {
 	n := int64(runtime.GOMAXPROCS(0))
-	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n), semaphore.NewWeighted(pictureBytes)}
+	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n), semaphore.NewWeighted(pictureBytes), semaphore.NewWeighted(1)}
 }
 
 // readsAtOnce is how many requests that only read are worked on at once, for each core: so many that no core idles, and so few
@@ -104,6 +105,34 @@ func reads() func(http.Handler) http.Handler {
 			defer time.AfterFunc(slowAfter, release).Stop()
 			next.ServeHTTP(w, r)
 		})
+	}
+}
+
+type finishedKey struct{}
+
+// finished lets an operation say what is to be done when its answer is written.
+func finished(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		var then func()
+		defer func() {
+			if then != nil {
+				then()
+			}
+		}()
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), finishedKey{}, &then)))
+	})
+}
+
+// written lets the answers to changes that were made together be written a few at a time: else all would want the cores at one
+// moment, before everybody who reads. A client that is slow to take its answer keeps nobody waiting.
+func (s *slots) written(ctx context.Context) {
+	then, ok := ctx.Value(finishedKey{}).(*func())
+	if !ok {
+		return
+	}
+	if release, err := waitFor(ctx, s.answers, 1); err == nil {
+		timer := time.AfterFunc(slowAfter, release)
+		*then = func() { timer.Stop(); release() }
 	}
 }
 

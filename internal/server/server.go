@@ -50,7 +50,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	meters := newMeters(s, hub)
 	r := chi.NewRouter()
 	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts), door,
-		http.NewCrossOriginProtection().Handler, reads(), middleware.Compress(1), limited, newGate().bodies, bound)
+		http.NewCrossOriginProtection().Handler, reads(), finished, middleware.Compress(1), limited, newGate().bodies, bound)
 	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), batches: newBatches(), heavy: newSlots()}
 	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed})
 	register(newAPI(r), app)
