@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"wakefield/core/estimate"
+	"wakefield/core/looked"
 	"wakefield/core/plan"
 )
 
@@ -61,10 +62,9 @@ func TestWhatIsTooMuchIsRefusedBeforeItIsPlayed(t *testing.T) {
 func TestARehearsalStopsWhenNobodyWaits(t *testing.T) {
 	site := estimate.Figures(crowded(20, 200, 30), nil)
 	for after := range 5 {
-		ctx, stop := context.WithCancel(context.Background())
-		looks := &countedContext{Context: ctx, left: 1 << (2 * after), stop: stop}
+		looks := looked.At(1 << (2 * after))
 		if _, err := Play(looks, site, Ask{From: june, Days: 7, Seed: 1}); !errors.Is(err, context.Canceled) {
-			t.Errorf("after %d looks: %v", looks.left, err)
+			t.Errorf("after %d looks: %v", looks.Times(), err)
 		}
 	}
 }

@@ -2,8 +2,9 @@ package week
 
 import (
 	"archive/zip"
+	"os/exec"
 	"path/filepath"
-	"runtime"
+	"strings"
 	"testing"
 	"time"
 )
@@ -11,9 +12,13 @@ import (
 // zones are the names of all zones that Go knows.
 func zones(t *testing.T) (names []string) {
 	t.Helper()
-	z, err := zip.OpenReader(filepath.Join(runtime.GOROOT(), "lib", "time", "zoneinfo.zip"))
+	root, err := exec.Command("go", "env", "GOROOT").Output()
 	if err != nil {
-		t.Skip("this Go comes without a list of zones")
+		t.Fatal(err)
+	}
+	z, err := zip.OpenReader(filepath.Join(strings.TrimSpace(string(root)), "lib", "time", "zoneinfo.zip"))
+	if err != nil {
+		t.Fatal(err)
 	}
 	defer z.Close()
 	for _, f := range z.File {

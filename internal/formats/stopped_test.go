@@ -8,27 +8,9 @@ import (
 	"testing"
 	"time"
 
+	"wakefield/core/looked"
 	"wakefield/internal/demo"
 )
-
-// looked is a context that counts how often somebody looks whether it has ended, and ends at one of those.
-type looked struct {
-	context.Context
-	times, end int
-	stop       context.CancelFunc
-}
-
-func lookedAt(end int) *looked {
-	ctx, stop := context.WithCancel(context.Background())
-	return &looked{Context: ctx, end: end, stop: stop}
-}
-
-func (l *looked) Err() error {
-	if l.times++; l.times == l.end {
-		l.stop()
-	}
-	return l.Context.Err()
-}
 
 // TestReadingStopsWhenNobodyWaits ends the context in the midst of long files.
 func TestReadingStopsWhenNobodyWaits(t *testing.T) {
@@ -54,14 +36,14 @@ func TestReadingStopsWhenNobodyWaits(t *testing.T) {
 			return err
 		},
 	} {
-		whole := lookedAt(0)
-		if err := read(whole); err != nil || whole.times < 50 {
-			t.Fatalf("%s: %d looks, %v", name, whole.times, err)
+		whole := looked.At(0)
+		if err := read(whole); err != nil || whole.Times() < 50 {
+			t.Fatalf("%s: %d looks, %v", name, whole.Times(), err)
 		}
-		for _, end := range []int{1, 7, whole.times / 2, whole.times} {
-			ctx := lookedAt(end)
-			if err := read(ctx); !errors.Is(err, context.Canceled) || ctx.times > end+3 {
-				t.Errorf("%s, ended at look %d of %d: it looked %d times, %v", name, end, whole.times, ctx.times, err)
+		for _, end := range []int{1, 7, whole.Times() / 2, whole.Times()} {
+			ctx := looked.At(end)
+			if err := read(ctx); !errors.Is(err, context.Canceled) || ctx.Times() > end+3 {
+				t.Errorf("%s, ended at look %d of %d: it looked %d times, %v", name, end, whole.Times(), ctx.Times(), err)
 			}
 		}
 	}

@@ -9,26 +9,9 @@ import (
 	"image/png"
 	"strings"
 	"testing"
+
+	"wakefield/core/looked"
 )
-
-// looked is a context that counts how often somebody looks whether it has ended, and ends at one of those.
-type looked struct {
-	context.Context
-	times, end int
-	stop       context.CancelFunc
-}
-
-func lookedAt(end int) *looked {
-	ctx, stop := context.WithCancel(context.Background())
-	return &looked{Context: ctx, end: end, stop: stop}
-}
-
-func (l *looked) Err() error {
-	if l.times++; l.times == l.end {
-		l.stop()
-	}
-	return l.Context.Err()
-}
 
 func flat(t *testing.T, m image.Image) []byte {
 	t.Helper()
@@ -44,21 +27,21 @@ func flat(t *testing.T, m image.Image) []byte {
 func TestTakingInStopsWhenNobodyWaits(t *testing.T) {
 	black := color.Palette{color.White, color.Black}
 	large := flat(t, image.NewPaletted(image.Rect(0, 0, 6400, 4800), black))
-	whole := lookedAt(0)
-	if _, err := Take(whole, large); err != nil || whole.times < 4800/2/strip {
-		t.Fatalf("%d looks, %v", whole.times, err)
+	whole := looked.At(0)
+	if _, err := Take(whole, large); err != nil || whole.Times() < 4800/2/strip {
+		t.Fatalf("%d looks, %v", whole.Times(), err)
 	}
-	for _, end := range []int{1, 2, whole.times / 2, whole.times} {
-		ctx := lookedAt(end)
-		if _, err := Take(ctx, large); !errors.Is(err, context.Canceled) || ctx.times > end+1 {
-			t.Errorf("ended at look %d it looked %d times: %v", end, ctx.times, err)
+	for _, end := range []int{1, 2, whole.Times() / 2, whole.Times()} {
+		ctx := looked.At(end)
+		if _, err := Take(ctx, large); !errors.Is(err, context.Canceled) || ctx.Times() > end+1 {
+			t.Errorf("ended at look %d it looked %d times: %v", end, ctx.Times(), err)
 		}
 	}
 	bundle := zipped(t, "plan.json", "{}", "pictures/a.png", string(large), "pictures/b.png", string(large))
-	ctx := lookedAt(20)
+	ctx := looked.At(20)
 	_, _, err := Unpack(ctx, bundle, 100, func([]byte) ([]string, error) { return []string{"a", "b"}, nil })
-	if !errors.Is(err, context.Canceled) || ctx.times > 21 {
-		t.Errorf("a bundle: %d looks, %v", ctx.times, err)
+	if !errors.Is(err, context.Canceled) || ctx.Times() > 21 {
+		t.Errorf("a bundle: %d looks, %v", ctx.Times(), err)
 	}
 }
 
