@@ -145,7 +145,8 @@ func TestNoRequestTakesMuchMemory(t *testing.T) {
 		}
 		requests = append(requests, request{op.method, path, body})
 	}
-	for _, r := range requests {
+	// one makes a request and returns how much memory the process took at most meanwhile, in kB.
+	one := func(r request) (took int, told string) {
 		debug.FreeOSMemory()
 		if os.WriteFile("/proc/self/clear_refs", []byte("5"), 0) != nil {
 			t.Skip("this process may not begin anew with what it took at most")
@@ -159,17 +160,29 @@ func TestNoRequestTakesMuchMemory(t *testing.T) {
 		begin := time.Now()
 		response, err := http.DefaultClient.Do(q)
 		if err != nil {
-			t.Errorf("%s %s: %v", r.method, r.path, err)
-			continue
+			t.Fatalf("%s %s: %v", r.method, r.path, err)
 		}
 		n, _ := io.Copy(io.Discard, response.Body)
 		response.Body.Close()
-		took := kilobytes(t, "VmHWM") - before
-		if took<<10 > mostOfOneRequest || response.StatusCode >= 500 {
-			t.Errorf("%s %s: %d, %d MB of memory", r.method, r.path, response.StatusCode, took>>10)
+		if response.StatusCode >= 500 {
+			t.Errorf("%s %s: %d", r.method, r.path, response.StatusCode)
 		}
-		if took > 40<<10 {
-			t.Logf("%s %.60s: %d, %d MB of memory, answered with %d kB in %v", r.method, r.path, response.StatusCode, took>>10, n>>10, time.Since(begin).Round(time.Millisecond))
+		took = kilobytes(t, "VmHWM") - before
+		return took, fmt.Sprintf("%s %.60s: %d, %d MB of memory, answered with %d kB in %v", r.method, r.path, response.StatusCode, took>>10, n>>10, time.Since(begin).Round(time.Millisecond))
+	}
+	for _, r := range requests {
+		took, told := one(r)
+		// When garbage is collected is not ours to say: what a request needs is the least that it was seen to take.
+		for tries := 0; took<<10 > mostOfOneRequest && tries < 3; tries++ {
+			again, words := one(r)
+			if again < took {
+				took, told = again, words
+			}
+		}
+		if took<<10 > mostOfOneRequest {
+			t.Error(told)
+		} else if took > 40<<10 {
+			t.Log(told)
 		}
 	}
 }
