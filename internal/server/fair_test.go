@@ -95,7 +95,7 @@ func crowdOf(b testing.TB, url string, editors, readers int, every, lasting time
 	return edits, reads
 }
 
-// BenchmarkCrowd tells how many times as long as a lone person's edits and reads take among many.
+// BenchmarkEditorsAndReaders tells how many times as long as a lone person's edits and reads take among many.
 func BenchmarkEditorsAndReaders(b *testing.B) {
 	c, _ := serving(b, demo.PennywhistleQuay(), "", Options{})
 	lasting := 4 * time.Second
