@@ -1,7 +1,6 @@
 package rehearse
 
 import (
-	"cmp"
 	"context"
 	"hash/fnv"
 	"math/rand/v2"
@@ -138,15 +137,16 @@ func (d *drawing) draw(ctx context.Context) error {
 			notices[s.channel] = newNotice(d.r, s.channel)
 		}
 	}
-	parallel.Do(len(sources), func(k int) { lists[k] = d.events(ctx, sources[k], notices) })
+	parallel.Do(len(sources), func(k int) {
+		lists[k] = d.events(ctx, sources[k], notices)
+		slices.SortStableFunc(lists[k], order)
+	})
+	rare := d.rare()
+	slices.SortStableFunc(rare, order)
+	all := inOrder(ctx, append(lists, rare))
 	if err := ctx.Err(); err != nil {
 		return err
 	}
-	all := slices.Concat(lists...)
-	all = append(all, d.rare()...)
-	slices.SortStableFunc(all, func(a, b Event) int {
-		return cmp.Or(cmp.Compare(a.Start, b.Start), cmp.Compare(a.Channel, b.Channel), cmp.Compare(a.Source, b.Source), cmp.Compare(a.At, b.At), cmp.Compare(a.End, b.End))
-	})
 	r := d.r
 	r.Events = all
 	r.own, r.other = make([][]int, len(r.plan.Channels)), make(map[Source][][]int)

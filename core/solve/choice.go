@@ -1,6 +1,7 @@
 package solve
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -69,7 +70,7 @@ type way struct {
 }
 
 // choicesOf are the choices of channel i, as it is first.
-func (p *Prepared) choicesOf(try *estimate.Alternatives, i int) []Choice {
+func (p *Prepared) choicesOf(ctx context.Context, try *estimate.Alternatives, i int) []Choice {
 	c, figures := &p.plan.Channels[i], &p.site.Channels[i]
 	asIs := Choice{Daily: storage.Bytes(figures.GigabytesPerDay) * storage.GB, evidence: figures.Evidence}
 	out := []Choice{asIs}
@@ -81,7 +82,7 @@ func (p *Prepared) choicesOf(try *estimate.Alternatives, i int) []Choice {
 	for _, a := range append(none, p.dutyWays(c, duties)...) {
 		for _, b := range append(none, postWays(c)...) {
 			for _, q := range append(none, qualityWays(c)...) {
-				if len(out) == mostChoices {
+				if len(out) == mostChoices || ctx.Err() != nil {
 					return append(out, p.lone(try, i, duties)...)
 				}
 				if choice := together(c, []way{a, b, q}); len(choice.Edits) > 0 {

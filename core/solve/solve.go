@@ -57,7 +57,7 @@ func Prepare(ctx context.Context, p *plan.Plan, site *estimate.Result, earlier *
 		if kept := earlier.of(p, site, i); kept != nil {
 			out.choices[i] = kept
 		} else {
-			out.choices[i] = out.choicesOf(try, i)
+			out.choices[i] = out.choicesOf(ctx, try, i)
 		}
 		if n := int(done.Add(1)); told != nil {
 			told(n, len(p.Channels))

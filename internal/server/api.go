@@ -45,8 +45,10 @@ type file struct {
 
 // written is an answer that is JSON already.
 type written struct {
-	Type string `header:"Content-Type"`
-	Body []byte
+	Type     string `header:"Content-Type"`
+	Encoding string `header:"Content-Encoding"`
+	Vary     string `header:"Vary"`
+	Body     []byte
 }
 
 // answering describes an operation whose answer is a [written] one of a type.

@@ -31,7 +31,7 @@ func TestBoundsAreThoseOfTheDocuments(t *testing.T) {
 		"the pictures of an archive":                            fmt.Sprintf("%d million pixels, 160 MB; %d MB of it all", stills.MostOfBundle/1_000_000, bundleBody>>20),
 		"pictures being decoded, all requests together":         fmt.Sprintf("%d MB", pictureBytes/1_000_000),
 		"a rehearsal, before it is played":                      fmt.Sprintf("%d events, %d times", rehearse.MostEvents, rehearse.MostHolds),
-		"requests that only read, at once":                      fmt.Sprintf("%d a core", readsAtOnce),
+		"requests that only read, at once":                      fmt.Sprintf("%v a core", readsAtOnce),
 		"memory of a request above what the server holds":       fmt.Sprintf("%d MB", mostOfOneRequest>>20),
 		"who makes a change":                                    fmt.Sprintf("%d characters", longestAuthor),
 		"bodies of all requests together":                       mib(roomBytes) + fmt.Sprintf("; others wait, %v at most", "10 s"),

@@ -1,6 +1,8 @@
 package server
 
 import (
+	"bytes"
+	"compress/gzip"
 	"context"
 	"encoding/json"
 	"errors"
@@ -32,15 +34,38 @@ type entry struct {
 
 // shown is a plan as it is answered to whoever opens it, written once for all of them.
 type shown struct {
-	once sync.Once
-	json []byte
-	err  error
+	once   sync.Once
+	json   []byte
+	err    error
+	packed func() []byte
 }
 
-// view is the entry as [View], written as JSON.
-func (e entry) view() ([]byte, error) {
-	e.shown.once.Do(func() { e.shown.json, e.shown.err = json.Marshal(view(e)) })
-	return e.shown.json, e.shown.err
+// view is the entry as [View], written as JSON; as gzip of it for whoever takes that.
+func (e entry) view(packed bool) (data []byte, encoding string, err error) {
+	e.shown.once.Do(func() {
+		e.shown.json, e.shown.err = json.Marshal(view(e))
+		e.shown.packed = sync.OnceValue(func() []byte { return quickly(e.shown.json) })
+	})
+	if packed && e.shown.err == nil {
+		return e.shown.packed(), "gzip", nil
+	}
+	return e.shown.json, "", e.shown.err
+}
+
+// quickly is data as gzip, as quickly as can be.
+func quickly(data []byte) []byte {
+	var out bytes.Buffer
+	w, err := gzip.NewWriterLevel(&out, gzip.BestSpeed)
+	if err == nil {
+		_, err = w.Write(data)
+	}
+	if err == nil {
+		err = w.Close()
+	}
+	if err != nil {
+		panic(err) // the level is a constant, and memory takes all
+	}
+	return out.Bytes()
 }
 
 type version struct {

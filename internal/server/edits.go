@@ -162,7 +162,7 @@ func (s *service) edited(ctx context.Context, in *changeRequest) (*written, erro
 	}
 	s.heavy.written(ctx)
 	data, err := a.Body.JSON()
-	return &written{"application/json", data}, s.problem(ctx, err)
+	return &written{Type: "application/json", Body: data}, s.problem(ctx, err)
 }
 
 // makeAlone makes a change by itself, in the turn of its plan.

@@ -37,6 +37,20 @@ func (p *pace) median() time.Duration {
 	return p.took[len(p.took)/2]
 }
 
+// versionOf is the version of the plan that everybody begins with.
+func versionOf(b testing.TB, client *http.Client, url string) int64 {
+	response, err := client.Get(url + "/api/plans/site/version")
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer response.Body.Close()
+	var a struct{ Version int64 }
+	if err := json.NewDecoder(response.Body).Decode(&a); err != nil {
+		b.Fatal(err)
+	}
+	return a.Version
+}
+
 // crowdOf lets so many people change one plan at once, each again as soon as it was answered, and others read it, each so
 // often, and returns how long both took.
 func crowdOf(b testing.TB, url string, editors, readers int, every, lasting time.Duration) (edits, reads *pace) {
@@ -46,7 +60,7 @@ func crowdOf(b testing.TB, url string, editors, readers int, every, lasting time
 	defer transport.CloseIdleConnections()
 	channels := demo.PennywhistleQuay().Channels
 	var newest atomic.Int64
-	newest.Store(1)
+	newest.Store(versionOf(b, client, url))
 	end := time.Now().Add(lasting)
 	var group sync.WaitGroup
 	for i := range editors {
@@ -101,7 +115,8 @@ func BenchmarkEditorsAndReaders(b *testing.B) {
 	lasting := 4 * time.Second
 	crowdOf(b, c.url, 1, 0, 0, time.Second)
 	alone, _ := crowdOf(b, c.url, 1, 0, 0, lasting)
-	_, read := crowdOf(b, c.url, 0, 1, 0, lasting)
+	_, unchanged := crowdOf(b, c.url, 0, 1, 0, lasting)
+	_, read := crowdOf(b, c.url, 1, 1, time.Second/20, lasting) // of a plan that one person changes
 	for _, crowd := range [][2]int{{50, 0}, {50, 50}, {50, 51}} {
 		every := time.Second / 2
 		if crowd[1] == 51 {
@@ -110,6 +125,6 @@ func BenchmarkEditorsAndReaders(b *testing.B) {
 		edits, reads := crowdOf(b, c.url, crowd[0], crowd[1], every, lasting)
 		b.ReportMetric(float64(edits.median())/float64(alone.median()), fmt.Sprintf("edits×/%d+%d", crowd[0], crowd[1]))
 		b.ReportMetric(float64(reads.median())/float64(read.median()), fmt.Sprintf("reads×/%d+%d", crowd[0], crowd[1]))
-		b.Logf("%v: %v an edit, %v a read; alone %v, %v; %d edits, %d reads", crowd, edits.median(), reads.median(), alone.median(), read.median(), len(edits.took), len(reads.took))
+		b.Logf("%v: %v an edit, %v a read; alone %v, %v beside one editor, %v of what nobody changes; %d edits, %d reads", crowd, edits.median(), reads.median(), alone.median(), read.median(), unchanged.median(), len(edits.took), len(reads.took))
 	}
 }

@@ -81,14 +81,14 @@ func newSlots() *slots {
 
 // readsAtOnce is how many requests that only read are worked on at once, for each core: so many that no core idles, and so few
 // that changes have their share of the cores however many read.
-const readsAtOnce = 2
+const readsAtOnce = 1.5
 
 // slowAfter is when a request that reads no longer counts: it waits for its client, and not for a core.
 const slowAfter = 250 * time.Millisecond
 
 // reads lets requests that only read wait for each other.
 func reads() func(http.Handler) http.Handler {
-	room := semaphore.NewWeighted(readsAtOnce * int64(runtime.GOMAXPROCS(0)))
+	room := semaphore.NewWeighted(int64(readsAtOnce * float64(runtime.GOMAXPROCS(0))))
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			if r.Method != http.MethodGet || !strings.HasPrefix(r.URL.Path, "/api/") || r.URL.Path == changesPath {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
+	"strings"
 	"wakefield/core/plan"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -79,11 +80,16 @@ func (s *service) planFile(ctx context.Context, id string) (data []byte, picture
 	return data, p.Pictures(), err
 }
 
-func (s *service) get(ctx context.Context, in *PlanParam) (*written, error) {
+type getRequest struct {
+	PlanParam
+	Accepted string `header:"Accept-Encoding" hidden:"true"`
+}
+
+func (s *service) get(ctx context.Context, in *getRequest) (*written, error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	data, err := e.view()
-	return &written{"application/json", data}, s.problem(ctx, err)
+	data, encoding, err := e.view(strings.Contains(in.Accepted, "gzip"))
+	return &written{"application/json", encoding, "Accept-Encoding", data}, s.problem(ctx, err)
 }

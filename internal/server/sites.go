@@ -41,13 +41,13 @@ func (s *service) site(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	plan, err := e.view()
+	plan, _, err := e.view(false)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	about, err := json.Marshal(site)
 	// Put together from what is written: written anew it would take most of the time of an answer.
-	return &written{"application/json", slices.Concat([]byte(`{"site":`), about, []byte(`,"plan":`), plan, []byte("}"))}, s.problem(ctx, err)
+	return &written{Type: "application/json", Body: slices.Concat([]byte(`{"site":`), about, []byte(`,"plan":`), plan, []byte("}"))}, s.problem(ctx, err)
 }
 
 // adopted is a site with its adopted plan as it stands.

@@ -48,8 +48,7 @@ func newStill(data []byte, width, height int) *Still {
 // at most [WidestKept] wide, without metadata. One that is such a still already is kept as it is, so that it has the
 // same id wherever it goes. The error says what is wrong with the file, or is that of the context.
 //
-// Between decoding and scaling, and while it scales, it looks at the context; decoding is the library's, and takes half a
-// second for the largest.
+// While it decodes and while it scales it looks at the context every few rows.
 func Take(ctx context.Context, data []byte) (*Still, error) {
 	config, format, err := look(data)
 	if err != nil {
@@ -58,7 +57,10 @@ func Take(ctx context.Context, data []byte) (*Still, error) {
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	picture, _, err := image.Decode(bytes.NewReader(data))
+	picture, _, err := image.Decode(drip{ctx, bytes.NewReader(data)})
+	if stopped := ctx.Err(); err != nil && stopped != nil {
+		return nil, stopped
+	}
 	if err != nil {
 		return nil, fmt.Errorf("the picture cannot be decoded: it is damaged, or an animation (%w)", err)
 	}
@@ -70,7 +72,7 @@ func Take(ctx context.Context, data []byte) (*Still, error) {
 		return nil, err
 	}
 	bounds := small.Bounds()
-	kept, err := encoded(small)
+	kept, err := encoded(ctx, small)
 	if err != nil {
 		return nil, err
 	}
@@ -156,11 +158,17 @@ func fitted(ctx context.Context, picture image.Image, turn int) (image.Image, er
 	}
 	small := image.NewRGBA(image.Rect(0, 0, width, height))
 	draw.Draw(small, small.Bounds(), image.White, image.Point{}, draw.Src)
-	xdraw.ApproxBiLinear.Scale(small, small.Bounds(), picture, picture.Bounds(), draw.Over, nil)
+	for y := 0; y < height; y += strip {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		part, _ := small.SubImage(image.Rect(0, y, width, min(y+strip, height))).(draw.Image)
+		xdraw.ApproxBiLinear.Scale(part, small.Bounds(), picture, picture.Bounds(), draw.Over, nil)
+	}
 	return turned(small, turn), ctx.Err()
 }
 
-// strip is how many rows are halved at once: some milliseconds of a wide picture.
+// strip is how many rows are scaled at once: some milliseconds of a wide picture.
 const strip = 64
 
 // halved is a picture of half the width and height: each pixel the mean of four, which is what linear interpolation comes to
@@ -182,8 +190,8 @@ func halved(ctx context.Context, picture image.Image) (*image.RGBA, error) {
 }
 
 // encoded is a JPEG of about the bytes aimed at: the best of some qualities that is not larger, else the least of them.
-func encoded(picture image.Image) ([]byte, error) {
-	var out bytes.Buffer
+func encoded(ctx context.Context, picture image.Image) ([]byte, error) {
+	out := sink{ctx: ctx}
 	for _, quality := range []int{88, 80, 70, 60, 50} {
 		out.Reset()
 		if err := jpeg.Encode(&out, picture, &jpeg.Options{Quality: quality}); err != nil {
