@@ -33,18 +33,31 @@ func writeAlerts(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 			fmt.Fprintf(t, "%s\t%.1f\t%.1f %%\t%.1f %%\t%.1f %%\t\n", p.Monitors[i].Name, m.PerDay, m.OnPercent, m.BusiestOnPercent, m.CutShortPercent)
 		}
 	}
-	if o := s.Offsite; o != nil && part(1, "off site\tGB a day\tof the uplink\tsafe after\tat worst") {
-		fmt.Fprintf(t, "all\t%.2f\t%.1f %%\t\t\t\n", o.GigabytesPerDay, o.UplinkPercent)
+	if o := s.Offsite; o != nil && part(1, "off site\tGB a day\tof the uplink\tidle\tmean\t9 of 10\t99 of 100\tlate") {
+		fmt.Fprintf(t, "all\t%.2f\t%.1f %%\t\t\t\t\t\t\n", o.GigabytesPerDay, o.UplinkPercent)
 		for i, c := range s.Channels {
 			if c.SafeSeconds == nil {
 				continue
 			}
-			worst := "never"
-			if c.WorstSafeSeconds != nil {
-				worst = fmt.Sprintf("%.0f s", *c.WorstSafeSeconds)
-			}
-			fmt.Fprintf(t, "%s\t\t\t%.0f s\t%s\t\n", p.Channels[i].Name, *c.SafeSeconds, worst)
+			fmt.Fprintf(t, "%s\t\t\t%.0f s\t%s\t%s\t%s\t%s\t\n", p.Channels[i].Name, *c.SafeSeconds,
+				orNever(c.MeanSafeSeconds), orNever(c.NinetySafeSeconds), orNever(c.WorstSafeSeconds), late(&c))
 		}
 	}
 	return t.Flush()
+}
+
+// orNever is a time, or the word for what is never safe.
+func orNever(seconds *float64) string {
+	if seconds == nil {
+		return "never"
+	}
+	return fmt.Sprintf("%.0f s", *seconds)
+}
+
+// late is the share of events that are safe too late, where anybody says what that is.
+func late(c *estimate.Channel) string {
+	if c.LatePercent == nil {
+		return ""
+	}
+	return fmt.Sprintf("%.1f %%", *c.LatePercent)
 }

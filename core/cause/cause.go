@@ -1,6 +1,6 @@
 // Package cause knows what causes what in a plan: the one place that estimate, checks and pages ask.
 //
-// A cause is motion on a channel or in one of its areas, an alarm input, a lost picture, tampering or a button; a [Tie] is a
+// A cause is motion on a channel or in one of its areas, an alarm input, a lost picture, tampering, a lost uplink or a button; a [Tie] is a
 // cause with the hours in which it counts. Beside the plan's effects there are ties that need no saying: own motion records
 // a channel and takes its stills on trigger, and a button records what it names. A cause that is tied to the same thing
 // twice counts once, at all hours of either.
@@ -22,14 +22,16 @@ const (
 	Lost     Kind = "lost"
 	Tampered Kind = "tampered"
 	Button   Kind = "button"
+
+	UplinkLost Kind = "uplinkLost" // the uplink of the copy off site is cut or fails
 )
 
 // Cause is one thing that can happen.
 type Cause struct {
 	Kind     Kind
-	At       int     // index of the channel, of the alarm input or of the button
+	At       int     // index of the channel, of the alarm input or of the button; 0 of the uplink
 	Area     string  // id of an area of the channel, of motion in one; empty for motion in any
-	PerMonth float64 // of a lost picture and of tampering
+	PerMonth float64 // of a lost picture, of tampering and of a lost uplink
 }
 
 // Key tells causes apart, as text.
@@ -163,6 +165,9 @@ func (f *finder) cause(w *plan.When) Cause {
 		return Cause{Kind: Lost, At: f.channels[w.Lost], PerMonth: w.PerMonth}
 	case w.Tampered != "":
 		return Cause{Kind: Tampered, At: f.channels[w.Tampered], PerMonth: w.PerMonth}
+	}
+	if w.UplinkLost {
+		return Cause{Kind: UplinkLost, PerMonth: w.PerMonth}
 	}
 	return Cause{Kind: Button, At: f.buttons[w.Button]}
 }

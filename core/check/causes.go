@@ -253,6 +253,7 @@ func offsite(c *site) {
 	if o == nil || copied == nil {
 		return
 	}
+	unwatched(c)
 	if copied.WorstWaitSeconds == nil {
 		c.about(Finding{Rule: "copy-never-catches-up", Severity: Error, Path: "offsite.uplinkKbps",
 			Sentence: plan.Say("The copy off site never catches up: a week brings %.3g %% of what the uplink carries.", copied.UplinkPercent),
@@ -262,15 +263,44 @@ func offsite(c *site) {
 	if copied.LateChannels == 0 {
 		return
 	}
-	worst, seconds := "", 0.0
+	worst, late := 0, 0.0
 	for i := range c.figures.Channels {
-		if s := c.figures.Channels[i].WorstSafeSeconds; s != nil && *s > seconds {
-			seconds, worst = *s, c.plan.Channels[i].Name
+		if s := c.figures.Channels[i].LatePercent; s != nil && *s > late {
+			late, worst = *s, i
 		}
 	}
+	f, name := &c.figures.Channels[worst], c.plan.Channels[worst].Name
 	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
-		Sentence: plan.Say("Footage of %s is off site later than a person needs to take the recorder, %s.", channelCount(copied.LateChannels), plan.SecondsInWords(o.TakenWithinSeconds)),
-		Reason:   plan.Say("At worst, %s is safe %.3g min after the end of an event.", worst, seconds/60)})
+		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.", plan.SecondsInWords(o.TakenWithinSeconds), channelCount(copied.LateChannels)),
+		Reason:   plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late, about(*f.NinetySafeSeconds), about(*f.WorstSafeSeconds))})
+}
+
+// unwatched: whoever cuts the line before coming in leaves nothing off site, and nobody would know.
+func unwatched(c *site) {
+	if c.plan.Offsite.Watched {
+		return
+	}
+	for _, lists := range [][][]cause.Tie{c.causes.Messages, c.causes.Outputs, c.causes.Monitors} {
+		for _, list := range lists {
+			if slices.ContainsFunc(list, func(t cause.Tie) bool { return t.Cause.Kind == cause.UplinkLost }) {
+				return
+			}
+		}
+	}
+	c.about(Finding{Rule: "copy-unwatched", Severity: Warning, Path: "offsite.watched",
+		Sentence: "Nobody is told when the uplink of the copy is cut.",
+		Reason:   "Who cuts it before coming in leaves nothing off site of what follows. Somebody has to be told within minutes, by another way than the uplink."})
+}
+
+// about is a time in words, to the second below two minutes and to the minute above, to the tenth of an hour above two hours.
+func about(seconds float64) string {
+	switch {
+	case seconds < 120:
+		return plan.Say("%.0f s", seconds)
+	case seconds < 7200:
+		return plan.Say("%.0f min", seconds/60)
+	}
+	return plan.Say("%.1f h", seconds/3600)
 }
 
 // losses: nobody would hear that a picture is lost, or that somebody opens the recorder.

@@ -71,7 +71,8 @@ func causeRules() []ruleTest {
 			c.Stills.Hours = &plan.HourList{Blocks: []plan.Hours{}}
 		}, "One is to take stills, but at no hour of the week"},
 		{"copy-never-catches-up", Error, func(p *plan.Plan, c *plan.Channel) { copied(p, 200, 0) }, "The copy off site never catches up: a week brings 160 %"},
-		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) }, "Footage of 1 channel is off site later than a person needs to take the recorder, 30 s"},
+		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) }, "A thief needs 30 s to take the recorder; footage of 1 channel is copied later than that."},
+		{"copy-unwatched", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 0) }, "Nobody is told when the uplink of the copy is cut"},
 		{"loss-untold", Hint, func(p *plan.Plan, c *plan.Channel) {
 			phone(p, 3600)
 			copies(p)
@@ -87,6 +88,22 @@ func causeRules() []ruleTest {
 func copied(p *plan.Plan, kbps, taken float64) {
 	p.Offsite = &plan.Offsite{UplinkKbps: kbps, TakenWithinSeconds: taken}
 	tie(p, plan.Effect{When: plan.When{Motion: "c1"}, Offsite: []string{"c1"}})
+}
+
+// TestAWatchedLine has the line watched, or somebody told by a tie.
+func TestAWatchedLine(t *testing.T) {
+	p := soundPlan(t)
+	copied(p, 4000, 0)
+	p.Offsite.Watched = true
+	if f := find(findings(p), "copy-unwatched"); f != nil {
+		t.Errorf("a watched line: %+v", f)
+	}
+	p.Offsite.Watched = false
+	phone(p, 3600)
+	tie(p, plan.Effect{When: plan.When{UplinkLost: true, PerMonth: 0.1}, Message: []string{p.Messages[0].ID}})
+	if f := find(findings(p), "copy-unwatched"); f != nil {
+		t.Errorf("somebody is told: %+v", f)
+	}
 }
 
 // TestWhyATieNeverActs gives each reason.

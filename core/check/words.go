@@ -48,6 +48,7 @@ var decisions = map[string]string{
 	"stills-incomplete":     "For you to decide: what triggers them, or a still at fixed times.",
 	"copy-never-catches-up": "For you to decide: fewer channels or causes, a lower copy, or a faster uplink.",
 	"copy-late":             "For you to decide: a lower copy, a faster uplink, or a recorder that is harder to take away.",
+	"copy-unwatched":        "For you to decide: have the line watched where the copies arrive, or tell somebody by another way.",
 	"loss-untold":           "For you to decide: whom to tell.",
 	"no-tamper-contact":     "For you to decide: a contact in the recorder's housing, on Triggers, What it causes.",
 	"contact-unknown":       "For you to do, at the site: look, and enter it on Triggers, What it causes.",

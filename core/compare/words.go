@@ -75,6 +75,7 @@ var phrases = map[string]phrase{
 	"Output.prolonged": {on: "prolonged by every trigger", off: "not prolonged"}, "Output.hours": {what: "goes on"},
 	"Monitor.name": {what: "name"}, "Monitor.dwellSeconds": {what: "shows for", unit: "s"},
 	"Offsite.uplinkKbps": {what: "uplink", unit: "kbit/s"}, "Offsite.hours": {what: "copies"}, "Offsite.copy": {what: "copies", names: plan.Copies, absent: "footage as recorded"},
+	"Offsite.watched":            {on: "line watched", off: "line not watched"},
 	"Offsite.takenWithinSeconds": {what: "time to take the recorder", unit: "s"},
 	"Accepted.finding":           {what: "finding"}, "Accepted.reason": {what: "reason"}, "Accepted.by": {what: "by"}, "Accepted.on": {what: "on"},
 }

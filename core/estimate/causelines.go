@@ -10,7 +10,7 @@ import (
 // CauseLine is something that can happen.
 type CauseLine struct {
 	When    plan.When `json:"when" doc:"As a tie names it"`
-	Kind    string    `json:"kind" enum:"motion,alarm,button,lost,tampered"`
+	Kind    string    `json:"kind" enum:"motion,alarm,button,lost,tampered,uplinkLost"`
 	Name    string    `json:"name" doc:"Of the channel or area, the alarm input or the button"`
 	Of      string    `json:"of,omitempty" doc:"Id of the channel whose area it is, or that it is about"`
 	Happens *float64  `json:"happensPerDay,omitempty" doc:"Absent where nobody has said how often"`
@@ -18,7 +18,7 @@ type CauseLine struct {
 }
 
 // CauseLines is all that can happen at a site: motion on every channel and in each of its areas, alarm inputs, buttons, lost
-// pictures and tampering.
+// pictures, tampering and a lost uplink.
 func (s *Result) CauseLines() []CauseLine {
 	p, r := s.plan, s.resolver
 	out := []CauseLine{}
@@ -80,9 +80,13 @@ func (s *Result) CauseLines() []CauseLine {
 			add(kind, c.Name, c.ID, w, "")
 		}
 	}
+	if lost := (plan.When{UplinkLost: true}); p.Offsite != nil || often[lost] > 0 {
+		lost.PerMonth = often[lost]
+		add(cause.UplinkLost, plan.UplinkLostName, "", lost, "")
+	}
 	parallel.Do(len(out), func(k int) {
 		line := &out[k]
-		if line.When.Lost == "" && line.When.Tampered == "" || line.When.PerMonth > 0 {
+		if !line.When.Counted() || line.When.PerMonth > 0 {
 			perDay := s.counterOf(line.When).PerDay(week.Constant(true))
 			line.Happens = &perDay
 		}

@@ -17,9 +17,9 @@ import (
 // Copied is the copy of footage off site.
 type Copied struct {
 	GigabytesPerDay  float64  `json:"gigabytesPerDay" doc:"Copied"`
-	WorstWaitSeconds *float64 `json:"worstWaitSeconds" required:"true" doc:"Longest that a copy waits before it begins; null where the uplink never catches up"`
+	WorstWaitSeconds *float64 `json:"worstWaitSeconds" required:"true" doc:"How long 99 of 100 copies wait at most before they begin; null where the uplink never catches up"`
 	UplinkPercent    float64  `json:"uplinkPercent" doc:"Of what the uplink carries in a week, how much the copies take; above 100 they never catch up"`
-	LateChannels     int      `json:"lateChannels" doc:"Channels that are not safe, at the worst minute, within the time a person needs to take the recorder"`
+	LateChannels     int      `json:"lateChannels" doc:"Channels of which more than one event in a hundred is safe later than a person needs to take the recorder"`
 }
 
 // What of an event is copied.
@@ -33,17 +33,21 @@ const (
 type copies struct {
 	what    string
 	channel []*copied
-	queue   *uplink.Queue
+	line    *uplink.Line
 	kbps    [168]float64 // copied, by hour
+	grows   bool         // whether the uplink never catches up
+	played  *uplink.Played
 }
 
 // copied is what one channel sends off site.
 type copied struct {
 	week  footage.Week // nil for stills
 	hours alert.Hours  // kbit an hour, of stills
-	size  uplink.Kbits // of one event
 	after float64      // seconds from the end of an event until the last of it is recorded
 	whole float64      // seconds from the first of its footage to the last
+
+	plays   uplink.Channel // by places in the sources
+	sources []uplink.Source
 }
 
 // copy finds what is sent off site, and when it is safe there.
@@ -64,22 +68,28 @@ func (s *Result) copy(p *plan.Plan, earlier *Result) {
 		if c == nil {
 			continue
 		}
-		safe, worst := s.copies.safe(c, p.Offsite.UplinkKbps)
-		s.Channels[i].SafeSeconds = &safe
-		if !math.IsInf(worst, 1) {
-			s.Channels[i].WorstSafeSeconds = &worst
+		f := &s.Channels[i]
+		safe := &s.copies.played.Channels[i]
+		if safe.Clips == 0 {
+			continue
 		}
-		if limit := p.Offsite.TakenWithinSeconds; limit > 0 && worst > limit {
-			s.Offsite.LateChannels++
+		f.SafeSeconds = &safe.Idle
+		if s.copies.grows {
+			continue
+		}
+		f.MeanSafeSeconds, f.NinetySafeSeconds, f.WorstSafeSeconds = &safe.Mean, &safe.Ninety, &safe.Worst
+		if p.Offsite.TakenWithinSeconds > 0 {
+			late := 100 * safe.Later(p.Offsite.TakenWithinSeconds)
+			f.LatePercent = &late
+			if isLate(late) {
+				s.Offsite.LateChannels++
+			}
 		}
 	}
 }
 
-// safe is how many seconds after the end of an event a channel's footage of it is off site, idle and at worst.
-func (c *copies) safe(of *copied, kbps float64) (idle, worst float64) {
-	wait, _ := c.queue.Worst(of.size)
-	return of.after + uplink.Idle(of.size, kbps), of.after + wait
-}
+// isLate tells whether so many events, in %, are safe too late that their channel is.
+func isLate(percent float64) bool { return percent > 1 }
 
 func (c *copies) figures(o *plan.Offsite) *Copied {
 	out := new(Copied)
@@ -88,13 +98,13 @@ func (c *copies) figures(o *plan.Offsite) *Copied {
 		week += kbps * 3600
 	}
 	out.GigabytesPerDay = week / 7 * 1000 / 8 / 1e9
-	if carries := c.queue.Carries(); carries > 0 {
+	if carries := c.line.Carries(); carries > 0 {
 		out.UplinkPercent = 100 * week / carries
 	} else if week > 0 {
 		out.UplinkPercent = math.MaxFloat32
 	}
-	if wait, _ := c.queue.Worst(0); !math.IsInf(wait, 1) {
-		out.WorstWaitSeconds = &wait
+	if !c.grows {
+		out.WorstWaitSeconds = &c.played.Waits
 	}
 	return out
 }
@@ -111,7 +121,8 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 			continue
 		}
 		any = true
-		if j, ok := before[p.Channels[i].ID]; ok && earlier.copies != nil && earlier.copies.what == what && earlier.resolver.hearing == r.hearing && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		j, ok := before[p.Channels[i].ID]
+		if ok && earlier.copies != nil && earlier.copies.what == what && earlier.resolver.hearing == r.hearing && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			out.channel[i] = earlier.copies.channel[j]
 			continue
 		}
@@ -121,26 +132,79 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 		return nil
 	}
 	s.copyAll(out, anew, what)
-	arrives := make([]float64, week.Length)
+	total := 0.0
 	for _, c := range out.channel {
 		if c == nil {
 			continue
 		}
-		for _, b := range c.week {
-			for m := b.Span.From; m < b.Span.To; m++ {
-				arrives[m] += float64(b.Total())
-			}
-		}
-		if c.week == nil {
-			for m := range arrives {
-				arrives[m] += c.hours[m/60] / 3600
-			}
+		kbit := c.byHour()
+		for h := range kbit {
+			out.kbps[h] += kbit[h] / 3600
+			total += kbit[h]
 		}
 	}
-	for m, kbps := range arrives {
-		out.kbps[m/60] += kbps / 60
+	out.line = uplink.NewLine(p.Offsite.UplinkKbps, p.Offsite.Hours.Holding())
+	out.grows = total > out.line.Carries()*(1+1e-12)
+	if len(anew) == 0 && out.asBefore(p, earlier) {
+		out.played = earlier.copies.played
+	} else {
+		out.played = uplink.Play(out.scene())
 	}
-	out.queue = uplink.New(arrives, p.Offsite.UplinkKbps, p.Offsite.Hours.Holding())
+	return out
+}
+
+// asBefore tells whether just the same goes over the same uplink as in an earlier estimate.
+func (c *copies) asBefore(p *plan.Plan, earlier *Result) bool {
+	if earlier == nil || earlier.copies == nil || earlier.copies.what != c.what {
+		return false
+	}
+	now, then := p.Offsite, earlier.plan.Offsite
+	return now.UplinkKbps == then.UplinkKbps && now.Hours == then.Hours && slices.Equal(c.channel, earlier.copies.channel)
+}
+
+// scene is what is played of it.
+func (c *copies) scene() *uplink.Scene {
+	out := &uplink.Scene{Channels: make([]uplink.Channel, len(c.channel)), Line: c.line, Grows: c.grows}
+	known := make(map[string]int)
+	for i, of := range c.channel {
+		if of == nil {
+			continue
+		}
+		places := make([]int, len(of.sources))
+		for k, source := range of.sources {
+			at, ok := known[source.Name]
+			if !ok {
+				at = len(out.Sources)
+				known[source.Name] = at
+				out.Sources = append(out.Sources, source)
+			}
+			places[k] = at
+		}
+		channel := of.plays
+		channel.Own, channel.Heard = slices.Clone(channel.Own), slices.Clone(channel.Heard)
+		for k := range channel.Own {
+			channel.Own[k] = places[channel.Own[k]]
+		}
+		for k := range channel.Heard {
+			channel.Heard[k].Source = places[channel.Heard[k].Source]
+		}
+		out.Channels[i] = channel
+	}
+	return out
+}
+
+// byHour is what a channel sends, kbit in each hour of the week.
+func (c *copied) byHour() (out [168]uplink.Kbit) {
+	if c.week == nil {
+		return c.hours
+	}
+	for _, b := range c.week {
+		for m := b.Span.From; m < b.Span.To; {
+			to := min(b.Span.To, (m/60+1)*60)
+			out[m/60] += float64(b.Total()) * 60 * float64(to-m)
+			m = to
+		}
+	}
 	return out
 }
 
@@ -200,34 +264,30 @@ func (s *Result) copyOf(i int, what string) (*copied, *input) {
 	}
 	scene := h.scene(footage.Scene{Tied: tied}, nil)
 	out := new(copied)
-	// One event: before it, while it lasts, after it.
-	var cost video.Cost
-	for _, g := range regimes {
-		if g.Value.Admit != footage.Nothing && g.Value.Event.Active >= cost.Active {
-			cost = g.Value.Event
-		}
-	}
+	some := slices.ContainsFunc(regimes, func(g week.Step[footage.Regime]) bool {
+		return g.Value.Admit != footage.Nothing && g.Value.Event.Active > 0
+	})
 	var all, seconds float64
-	size := 0.0
 	weigh := func(list []*trigger, pre, post float64) {
 		for _, t := range list {
 			n := t.stated.PerDay()
 			all += n
 			seconds += n * (pre + t.Mean + post)
 			out.after += n * post
-			size += n * (float64(cost.Idle)*(pre+post) + float64(cost.Active)*t.Mean)
 		}
 	}
 	weigh(h.motion, h.pre, h.post)
 	weigh(h.alarm, h.alarmPre, h.alarmPost)
-	if all == 0 || cost.Active == 0 && what != CopyStills {
+	if all == 0 || !some && what != CopyStills {
 		return nil, nil
 	}
-	out.after, out.size, out.whole = out.after/all, size/all, seconds/all
+	out.after, out.whole = out.after/all, seconds/all
+	r.happens(i, out, motion, other)
 	if what == CopyStills {
 		return r.copyStills(c, &h, out, all), nil
 	}
 	h.findCauses()
+	out.plays.Copied = regimes
 	return out, &input{regimes: regimes, scene: scene, heard: h}
 }
 
@@ -243,13 +303,24 @@ func (r *resolver) copyStills(c *plan.Channel, h *heard, out *copied, all float6
 		mean += t.stated.PerDay() * t.Mean / all
 	}
 	kbit := c.Stills.Bytes() * 8 / 1000
+	out.plays.Stills = &uplink.Stills{EverySeconds: c.Stills.EverySeconds, Amount: kbit, Hours: c.Stills.Hours.Holding()}
 	out.hours = alert.Stills(list, c.Stills.EverySeconds)
 	for k := range out.hours {
 		out.hours[k] *= kbit
 	}
-	out.size, out.after = kbit, 0 // each goes by itself
+	out.after = 0 // each goes by itself
 	out.whole = mean
 	return out
+}
+
+// CopyAt is what of channel i is copied while it does something: the Event of it, where Admit lets it. The play-out of single
+// weeks asks it too.
+func (s *Result) CopyAt(i int, g footage.Regime) footage.Regime {
+	what := CopyRecorded
+	if o := s.plan.Offsite; o != nil && o.Copy != "" {
+		what = o.Copy
+	}
+	return copying(&s.plan.Channels[i], g, what)
 }
 
 // copying is what is copied while a channel does something.
@@ -277,7 +348,7 @@ func copying(c *plan.Channel, g footage.Regime, what string) footage.Regime {
 // CopyHours is the copy off site by hour of the week, Monday 00:00 to 01:00 first, and what a lower copy would do.
 type CopyHours struct {
 	Kbps      HourRates     `json:"kbps" doc:"Copied, mean of the hour"`
-	BacklogGB HourRates     `json:"backlogGB" doc:"Largest that waits in the hour; empty where it grows without end"`
+	BacklogGB HourRates     `json:"backlogGB" doc:"What waits in the hour at most, in nine of ten weeks; empty where it grows without end"`
 	Channels  []CopyChannel `json:"channels"`
 	Lower     []CopyInstead `json:"instead" doc:"What is copied, and what could be in its place"`
 }
@@ -287,20 +358,23 @@ type CopyChannel struct {
 	Channel     string   `json:"channel"`
 	Kbps        float64  `json:"kbps" doc:"Mean of the week"`
 	EventMB     float64  `json:"eventMB" doc:"Of one event"`
-	SafeSeconds float64  `json:"safeSeconds"`
-	Worst       *float64 `json:"worstSafeSeconds" required:"true" doc:"Null where the uplink never catches up"`
-	OnlyOnSite  *float64 `json:"onlyOnSiteSeconds" required:"true" doc:"From the first of an event's footage until all of it is safe, at worst"`
-	Late        bool     `json:"late" doc:"Whether that is later than a person needs to take the recorder"`
+	SafeSeconds float64  `json:"safeSeconds" doc:"From the end of an event until its footage is off site, with the uplink open and idle"`
+	Mean        *float64 `json:"meanSafeSeconds" required:"true" doc:"The same on average; null where the uplink never catches up"`
+	Ninety      *float64 `json:"ninetySafeSeconds" required:"true" doc:"The same, of nine in ten events; null where the uplink never catches up"`
+	Worst       *float64 `json:"worstSafeSeconds" required:"true" doc:"The same, of 99 in 100 events; null where the uplink never catches up"`
+	OnlyOnSite  *float64 `json:"onlyOnSiteSeconds" required:"true" doc:"From the first of an event's footage until all of it is safe, of 99 in 100 events"`
+	LatePercent *float64 `json:"latePercent" required:"true" doc:"Of its events, those that are safe later than a person needs to take the recorder; null where nobody says how long that is, or the uplink never catches up"`
+	Late        bool     `json:"late" doc:"Whether that is more than one in a hundred, or never"`
 }
 
 // CopyInstead is what copying something else would do.
 type CopyInstead struct {
-	Copy             string   `json:"copy" enum:"recorded,sub,stills"`
-	Chosen           bool     `json:"chosen"`
-	GigabytesPerDay  float64  `json:"gigabytesPerDay"`
-	UplinkPercent    float64  `json:"uplinkPercent"`
-	WorstSafeSeconds *float64 `json:"worstSafeSeconds" required:"true" doc:"Of the channel that is safe last; null where the uplink never catches up"`
-	Without          int      `json:"without" doc:"Channels of which nothing would be copied, as they have no such stream or no stills"`
+	Copy            string   `json:"copy" enum:"recorded,sub,stills"`
+	Chosen          bool     `json:"chosen"`
+	GigabytesPerDay float64  `json:"gigabytesPerDay"`
+	UplinkPercent   float64  `json:"uplinkPercent"`
+	Ninety          *float64 `json:"ninetySafeSeconds" required:"true" doc:"Of the channel that is safe last, within which nine in ten of its events are; null where the uplink never catches up"`
+	Without         int      `json:"without" doc:"Channels of which nothing would be copied, as they have no such stream or no stills"`
 }
 
 // CopyByHour is the copy off site by hour; nil where nothing is copied.
@@ -310,23 +384,23 @@ func (s *Result) CopyByHour() *CopyHours {
 	}
 	o := s.plan.Offsite
 	out := &CopyHours{Kbps: s.copies.kbps[:], BacklogGB: HourRates{}, Channels: []CopyChannel{}}
-	if !s.copies.queue.Grows {
-		by := s.copies.queue.ByHour()
-		for _, kbit := range by {
+	if !s.copies.grows {
+		for _, kbit := range s.copies.played.Backlog {
 			out.BacklogGB = append(out.BacklogGB, kbit*1000/8/1e9)
 		}
 	}
 	for i, c := range s.copies.channel {
-		if c == nil {
+		f := &s.Channels[i]
+		if c == nil || f.SafeSeconds == nil {
 			continue
 		}
-		safe, worst := s.copies.safe(c, o.UplinkKbps)
-		one := CopyChannel{Channel: s.Channels[i].ID, Kbps: c.mean(), EventMB: c.size * 1000 / 8 / 1e6, SafeSeconds: safe}
-		if !math.IsInf(worst, 1) {
-			only := c.whole + worst - c.after
-			one.Worst, one.OnlyOnSite = &worst, &only
+		one := CopyChannel{Channel: f.ID, Kbps: c.mean(), EventMB: s.copies.played.Channels[i].Amount * 1000 / 8 / 1e6, SafeSeconds: *f.SafeSeconds,
+			Mean: f.MeanSafeSeconds, Ninety: f.NinetySafeSeconds, Worst: f.WorstSafeSeconds, LatePercent: f.LatePercent}
+		if one.Worst != nil {
+			only := c.whole + *one.Worst - c.after
+			one.OnlyOnSite = &only
 		}
-		one.Late = o.TakenWithinSeconds > 0 && worst > o.TakenWithinSeconds
+		one.Late = o.TakenWithinSeconds > 0 && (one.Worst == nil || isLate(plan.Or(one.LatePercent, 0)))
 		out.Channels = append(out.Channels, one)
 	}
 	for _, what := range []string{CopyRecorded, CopySub, CopyStills} {
@@ -359,11 +433,10 @@ func (s *Result) instead(what string) CopyInstead {
 			}
 			continue
 		}
-		_, worst := of.safe(c, s.plan.Offsite.UplinkKbps)
-		last = max(last, worst)
+		last = max(last, of.played.Channels[i].Ninety)
 	}
-	if !math.IsInf(last, 1) {
-		out.WorstSafeSeconds = &last
+	if !of.grows {
+		out.Ninety = &last
 	}
 	return out
 }

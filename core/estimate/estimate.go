@@ -63,10 +63,13 @@ type Channel struct {
 	TriggersPerDay  float64  `json:"triggersPerDay" doc:"Own motion triggers"`
 	CatchPercent    *float64 `json:"catchPercent,omitempty" doc:"Of the wanted events while detection is on, how many it notices by place, size and reliability; absent where it is off"`
 
-	AwayPercent      *float64 `json:"awayPercent,omitempty" doc:"Share of time a movable camera looks elsewhere; absent where nothing sends it"`
-	StillsPerDay     *float64 `json:"stillsPerDay,omitempty" doc:"Absent where it takes none"`
-	SafeSeconds      *float64 `json:"safeSeconds,omitempty" doc:"From the end of an event until its footage is off site, with the uplink open and idle; absent where it is not copied"`
-	WorstSafeSeconds *float64 `json:"worstSafeSeconds,omitempty" doc:"The same at the worst minute of the week; absent where it is not copied, or the uplink never catches up"`
+	AwayPercent       *float64 `json:"awayPercent,omitempty" doc:"Share of time a movable camera looks elsewhere; absent where nothing sends it"`
+	StillsPerDay      *float64 `json:"stillsPerDay,omitempty" doc:"Absent where it takes none"`
+	SafeSeconds       *float64 `json:"safeSeconds,omitempty" doc:"From the end of an event until its footage is off site, with the uplink open and idle; absent where it is not copied"`
+	MeanSafeSeconds   *float64 `json:"meanSafeSeconds,omitempty" doc:"The same on average, behind all that is copied; absent where it is not copied, or the uplink never catches up"`
+	NinetySafeSeconds *float64 `json:"ninetySafeSeconds,omitempty" doc:"The same, of nine in ten events"`
+	WorstSafeSeconds  *float64 `json:"worstSafeSeconds,omitempty" doc:"The same, of 99 in 100 events"`
+	LatePercent       *float64 `json:"latePercent,omitempty" doc:"Of its events, those that are safe later than a person needs to take the recorder; absent where nobody says how long that is"`
 
 	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
 	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`

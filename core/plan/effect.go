@@ -31,18 +31,22 @@ type PresetTie struct {
 
 // When is the cause of an effect.
 type When struct {
-	Motion   string  `json:"motion,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel"`
-	Area     string  `json:"area,omitempty" key:"yes" maxLength:"100" doc:"Id of one of its watched areas, beside motion; absent for motion in any"`
-	Alarm    string  `json:"alarm,omitempty" ref:"alarm input" goes:"leaves" maxLength:"100" doc:"Id of an alarm input"`
-	Lost     string  `json:"lost,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel whose picture is lost"`
-	Tampered string  `json:"tampered,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel whose camera is tampered with"`
-	Button   string  `json:"button,omitempty" ref:"call button" goes:"leaves" maxLength:"100" doc:"Id of a call button"`
-	PerMonth float64 `json:"perMonth,omitempty" exclusiveMinimum:"0" maximum:"100000" doc:"How often, beside lost and tampered; a month is a twelfth of 365.25 days"`
+	Motion     string  `json:"motion,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel"`
+	Area       string  `json:"area,omitempty" key:"yes" maxLength:"100" doc:"Id of one of its watched areas, beside motion; absent for motion in any"`
+	Alarm      string  `json:"alarm,omitempty" ref:"alarm input" goes:"leaves" maxLength:"100" doc:"Id of an alarm input"`
+	Lost       string  `json:"lost,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel whose picture is lost"`
+	Tampered   string  `json:"tampered,omitempty" ref:"channel" goes:"leaves" maxLength:"100" doc:"Id of a channel whose camera is tampered with"`
+	Button     string  `json:"button,omitempty" ref:"call button" goes:"leaves" maxLength:"100" doc:"Id of a call button"`
+	UplinkLost bool    `json:"uplinkLost,omitempty" doc:"The uplink of the copy off site is cut or fails"`
+	PerMonth   float64 `json:"perMonth,omitempty" exclusiveMinimum:"0" maximum:"100000" doc:"How often, beside lost, tampered and uplinkLost; a month is a twelfth of 365.25 days"`
 }
 
 func (When) exactlyOne() []string {
-	return []string{"motion", "alarm", "lost", "tampered", "button"}
+	return []string{"motion", "alarm", "lost", "tampered", "button", "uplinkLost"}
 }
+
+// Counted tells whether the cause is one of which the plan says how often it happens.
+func (w When) Counted() bool { return w.Lost != "" || w.Tampered != "" || w.UplinkLost }
 
 // Same tells whether two are the same cause, however often it happens.
 func (w When) Same(v When) bool {
@@ -107,6 +111,9 @@ func (e Effect) Single() (out []Effect) {
 	return out
 }
 
+// UplinkLostName is what people call the cause that the uplink is cut or fails.
+const UplinkLostName = "Uplink lost"
+
 // CauseInWords is a cause as people call it, at the beginning of a sentence.
 func (p *Plan) CauseInWords(w When) string {
 	name := func(id string) string {
@@ -130,6 +137,8 @@ func (p *Plan) CauseInWords(w When) string {
 		return "Picture lost on " + name(w.Lost)
 	case w.Tampered != "":
 		return "Tampering with " + name(w.Tampered)
+	case w.UplinkLost:
+		return UplinkLostName
 	case w.Button != "":
 		if b := p.CallButton(w.Button); b != nil {
 			return b.Name
@@ -154,6 +163,8 @@ func (e Effect) String() string {
 		return "picture lost on " + w.Lost
 	case w.Tampered != "":
 		return "tampering with " + w.Tampered
+	case w.UplinkLost:
+		return "uplink lost"
 	case w.Button != "":
 		return "button " + w.Button
 	}

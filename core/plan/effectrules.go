@@ -39,12 +39,12 @@ func (c *checker) effects() {
 }
 
 func (c *checker) cause(path string, w *When, ch *Channel, often map[When]float64) {
-	counted := w.Lost != "" || w.Tampered != ""
+	counted := w.Counted()
 	switch {
 	case w.Area != "" && w.Motion == "":
 		c.wrong(path+".area", "an area goes with motion")
 	case w.PerMonth != 0 && !counted:
-		c.wrong(path+".perMonth", "how often goes with lost and tampered; of others the plan knows it")
+		c.wrong(path+".perMonth", "how often goes with lost, tampered and uplinkLost; of others the plan knows it")
 	case w.PerMonth == 0 && counted:
 		c.wrong(path+".perMonth", "missing; how often it happens is said here")
 	}

@@ -63,7 +63,7 @@ func TestBadPlansNameThePlace(t *testing.T) {
 		{"unknown codec", `"codec": "h265"`, `"codec": "h267"`, `channels[0].streams.main.codec: "h267" is none of h264, h265, av1, mjpeg`},
 		{"rate of two kinds", `"kind": "constant", "kbps": 512`, `"kind": "constant", "kbps": 512, "quality": 3`, `channels[1].streams.sub.rate.quality: does not go with kind constant`},
 		{"rate without figure", `"kbps": 512, `, ``, `channels[1].streams.sub.rate.kbps: missing; kind constant needs it`},
-		{"cause of two kinds", `{ "alarm": "a1" }`, `{ "alarm": "a1", "motion": "c2" }`, `effects[0].when: wants exactly one of motion, alarm, lost, tampered and button`},
+		{"cause of two kinds", `{ "alarm": "a1" }`, `{ "alarm": "a1", "motion": "c2" }`, `effects[0].when: wants exactly one of motion, alarm, lost, tampered, button and uplinkLost`},
 		{"time zone", `"timeZone": "UTC"`, `"timeZone": "Moon/Copernicus"`, `site.timeZone: no time zone "Moon/Copernicus"`},
 		{"other format", `wakefield-plan/1`, `wakefield-plan/9`, `format: "wakefield-plan/9" is none of wakefield-plan/1`},
 		{"number beyond all", `"meanSeconds": 8`, `"meanSeconds": 1e999`, `activities[1].meanSeconds: 1e999 is too large a number`},

@@ -48,6 +48,7 @@ type Offsite struct {
 	UplinkKbps         float64   `json:"uplinkKbps" minimum:"1" maximum:"100000000" doc:"What the uplink carries, for all copies together"`
 	Hours              *HourList `json:"hours,omitempty" doc:"When it copies; absent for always"`
 	Copy               string    `json:"copy,omitempty" enum:"recorded,sub,stills" doc:"What is copied of an event: its footage as recorded, that of the sub stream, or stills; absent for as recorded"`
+	Watched            bool      `json:"watched,omitempty" doc:"Whether somebody is told within minutes, by another way than the uplink, when it is cut or fails"`
 	TakenWithinSeconds float64   `json:"takenWithinSeconds,omitempty" minimum:"1" maximum:"604800" doc:"How long a person would need to take the recorder away"`
 }
 

@@ -152,6 +152,7 @@ func (d *drawing) draw(ctx context.Context) error {
 	r.own, r.other = make([][]int, len(r.plan.Channels)), make(map[Source][][]int)
 	r.other[Alarm], r.other[Button] = make([][]int, len(r.plan.AlarmInputs)), make([][]int, len(r.plan.CallButtons))
 	r.other[Lost], r.other[Tampered] = make([][]int, len(r.plan.Channels)), make([][]int, len(r.plan.Channels))
+	r.other[UplinkLost] = make([][]int, 1)
 	for n := range all {
 		switch e := &all[n]; e.Source {
 		case Wanted, Nuisance, Patch:
@@ -238,7 +239,10 @@ func (d *drawing) rare() (out []Event) {
 		if w.Tampered != "" {
 			id, kind = w.Tampered, Tampered
 		}
-		if key := (plan.When{Lost: w.Lost, Tampered: w.Tampered}); id == "" || seen[key] {
+		if w.UplinkLost {
+			kind = UplinkLost
+		}
+		if key := (plan.When{Lost: w.Lost, Tampered: w.Tampered, UplinkLost: w.UplinkLost}); !w.Counted() || seen[key] {
 			continue
 		} else {
 			seen[key] = true

@@ -51,6 +51,8 @@ const (
 	Button   Source = "button"
 	Lost     Source = "lost" // picture lost
 	Tampered Source = "tampered"
+
+	UplinkLost Source = "uplinkLost" // of the copy off site
 )
 
 // Gate is a place where an event may be lost on the way to a trigger.
@@ -264,6 +266,9 @@ func (r *Rehearsal) sourceOf(c cause.Cause) []int {
 		return r.other[Button][c.At]
 	case cause.Lost:
 		return r.other[Lost][c.At]
+	}
+	if c.Kind == cause.UplinkLost {
+		return r.other[UplinkLost][0]
 	}
 	return r.other[Tampered][c.At]
 }

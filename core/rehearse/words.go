@@ -56,6 +56,8 @@ func (r *Rehearsal) What(n int) string {
 		return r.plan.AlarmInputs[e.At].Name
 	case Button:
 		return r.plan.CallButtons[e.At].Name
+	case UplinkLost:
+		return plan.UplinkLostName
 	}
 	c := &r.plan.Channels[e.Channel]
 	switch e.Source {
@@ -234,7 +236,7 @@ func (r *Rehearsal) Plan() *plan.Plan { return r.plan }
 func (r *Rehearsal) Of(channel int) []int { return r.own[channel] }
 
 // OfCause are the events of an alarm input or a button, by its place in the plan, or those in which a channel's picture is
-// lost or it is tampered with; in order.
+// lost or it is tampered with, or the uplink is lost; in order.
 func (r *Rehearsal) OfCause(s Source, at int) []int {
 	if list := r.other[s]; at < len(list) {
 		return list[at]

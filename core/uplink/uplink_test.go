@@ -1,117 +1,230 @@
 package uplink
 
 import (
+	"fmt"
 	"math"
+	"slices"
 	"testing"
 
+	"wakefield/core/activity"
+	"wakefield/core/footage"
 	"wakefield/core/seeded"
+	"wakefield/core/video"
 	"wakefield/core/week"
 )
 
-// arriving is a rate with another for an hour each day.
-func arriving(otherwise, busy float64, hour int) []float64 {
-	out := make([]float64, week.Length)
-	for m := range out {
-		out[m] = otherwise
-		if m/60%24 == hour {
-			out[m] = busy
-		}
+var always = week.Constant(true)
+
+// nights are open from midnight to six.
+func nights() week.Steps[bool] {
+	out := week.Constant(false)
+	for d := range week.Minute(7) {
+		out = out.Paint(week.Span{From: d * week.Day, To: d*week.Day + 6*60}, true)
 	}
 	return out
 }
 
-var always = week.Constant(true)
-
-func TestABacklogRisesAndFalls(t *testing.T) {
-	// 3,000 kbit/s come for an hour to 1,000: 7,200 Mbit wait, and are gone after 2 h 40 min at 250 kbit/s coming.
-	q := New(arriving(250, 3000, 8), 1000, always)
-	if q.Grows {
-		t.Fatal("it grows")
+func TestALineCarriesWhileItIsOpen(t *testing.T) {
+	l := NewLine(1000, nights())
+	if got := l.Carries(); got != 7*6*3600*1000 {
+		t.Errorf("it carries %v kbit a week", got)
 	}
-	if got, want := q.backlog[9*60], 3600*2000.0; math.Abs(got-want) > 1 {
-		t.Errorf("backlog %v kbit, want %v", got, want)
-	}
-	if got := q.backlog[9*60+160]; got > 1 {
-		t.Errorf("after 160 minutes %v kbit wait", got)
-	}
-	worst, at := q.Worst(8000)
-	if math.Abs(worst-7208) > 1e-6 || at != 9*60 {
-		t.Errorf("the longest wait is %v s at %v, want 7208 s at %v", worst, at, 9*60)
-	}
-	if got := q.Wait(0, 8000); math.Abs(got-8) > 1e-9 || Idle(8000, 1000) != 8 {
-		t.Errorf("at rest %v s", got)
-	}
-	if h := q.ByHour(); h[8] != q.backlog[9*60] || h[0] != 0 {
-		t.Errorf("by hour: %v, %v", h[8], h[0])
-	}
-}
-
-func TestWhatWaitsForHours(t *testing.T) {
-	nights := week.Constant(false)
-	for d := range week.Minute(7) {
-		nights = nights.Paint(week.Span{From: d * week.Day, To: d*week.Day + 6*60}, true)
-	}
-	q := New(arriving(100, 100, 0), 1000, nights)
-	// From 06:00 on it waits until midnight, behind all that came since.
-	waits := 18*3600.0 + 100*18*3600/1000.0
-	if got := q.Wait(24*60, 0); math.Abs(got-100*18*3600/1000.0) > 1e-6 {
-		t.Errorf("what comes at midnight waits %v s", got)
-	}
-	if got := q.Wait(23*60+59, 0); math.Abs(got-(60+waits-18*3600)) > 7 {
-		t.Errorf("what comes a minute before waits %v s", got)
-	}
-	if got := q.Wait(6*60, 60000); math.Abs(got-(18*3600+60)) > 1e-6 {
-		t.Errorf("what comes as it closes waits %v s, want %v", got, 18*3600+60)
-	}
-	if got := q.Wait(6*24*60+23*60, 1000*6*3600*8); math.Abs(got-(3600+8*86400)) > 86400 {
-		t.Errorf("what takes more than a week waits %v s", got)
-	}
-}
-
-// TestTheWorstIsTheWorst asks every minute.
-func TestTheWorstIsTheWorst(t *testing.T) {
-	shut := week.Constant(true).Paint(week.Span{From: 600, To: 900}, false).Paint(week.Span{From: 5000, To: 5060}, false)
-	for _, q := range []*Queue{New(arriving(250, 3000, 8), 1000, always), New(arriving(250, 3000, 8), 1000, shut), New(arriving(10, 20, 10), 1000, shut), New(arriving(100, 1500, 23), 1000, shut)} {
-		for _, size := range []float64{0, 1000, 5e6} {
-			worst, _ := q.Worst(size)
-			for m := range week.Length {
-				if w := q.Wait(m, size); w > worst+1e-6 {
-					t.Fatalf("at %v %v s, more than the worst, %v", m, w, worst)
-				}
-			}
+	day := 86400.0
+	for _, c := range []struct{ at, amount, want float64 }{
+		{0, 0, 0}, {0, 60_000, 60}, {3 * 3600, 1000 * 3600, 4 * 3600},
+		{6 * 3600, 60_000, day + 60},             // as it closes
+		{day - 60, 1000, day + 1},                // a minute before it opens
+		{0, 1000 * 6 * 3600 * 8, 7*day + 6*3600}, // eight nights
+		{0, 1000 * 6 * 3600 * 7, 6*day + 6*3600}, // as the last night of a week ends
+		{2*week.Seconds + 30, 5000, 2*week.Seconds + 35},
+	} {
+		if got := l.After(c.at, c.amount); math.Abs(got-c.want) > 1e-6 {
+			t.Errorf("%v kbit from %v on have left at %v, want %v", c.amount, c.at, got, c.want)
 		}
 	}
-}
-
-func TestWhatNeverCatchesUp(t *testing.T) {
-	for _, q := range []*Queue{New(arriving(2000, 2000, 0), 1000, always), New(arriving(1, 1, 0), 1000, week.Constant(false))} {
-		if !q.Grows || !math.IsInf(q.Wait(5, 1), 1) {
-			t.Errorf("grows %t, waits %v", q.Grows, q.Wait(5, 1))
-		}
-		if w, _ := q.Worst(1); !math.IsInf(w, 1) {
-			t.Errorf("at worst %v", w)
-		}
+	if got := l.Between(5*3600, day+3600); got != 2*3600*1000 {
+		t.Errorf("%v kbit leave between", got)
 	}
-	if q := New(arriving(0, 0, 0), 1000, week.Constant(false)); q.Grows || q.Wait(0, 0) != 0 || !math.IsInf(q.Wait(0, 1), 1) {
-		t.Error("nothing comes, and nothing could leave")
+	if l := NewLine(500, always); l.After(10, 1000) != 12 || l.Between(1, 3) != 1000 || l.Carries() != 500*week.Seconds {
+		t.Error("a line that is always open")
 	}
 }
 
-// FuzzWait asks that what waits leaves in order, and no sooner than the uplink can carry it.
-func FuzzWait(fuzz *testing.F) {
-	f := seeded.Of(fuzz, 2000)
-	f.Add(100.0, 3000.0, 8, 1000.0, 8000.0, 500)
-	f.Add(0.0, 0.0, 0, 1e9, 1e12, 0)
-	f.Fuzz(func(t *testing.T, otherwise, busy float64, hour int, kbps, size float64, at int) {
-		if !(otherwise >= 0 && otherwise < 1e7 && busy >= 0 && busy < 1e7 && kbps >= 1 && kbps < 1e8 && size >= 0 && size < 1e12 && hour >= 0 && hour < 24 && at >= 0 && at < int(week.Length)) {
+func FuzzLine(fuzz *testing.F) {
+	f := seeded.Of(fuzz, 3000)
+	f.Add(0.0, 60.0, 1000.0, 0, 360)
+	f.Add(86399.5, 1e9, 1.0, 1400, 1439)
+	f.Fuzz(func(t *testing.T, at, amount, kbps float64, from, to int) {
+		if !(at >= 0 && at < 10*week.Seconds && amount > 1e-8*kbps && amount < 1e9 && kbps >= 1 && kbps < 1e8 && from >= 0 && from < to && to <= int(week.Length)) {
 			t.Skip()
 		}
-		q := New(arriving(otherwise, busy, hour), kbps, always)
-		w := q.Wait(week.Minute(at), size)
-		worst, _ := q.Worst(size)
-		worst += 1e-6 * (1 + worst)
-		if math.IsNaN(w) || w < Idle(size, kbps)*(1-1e-9)-1e-6 || w > worst || q.Wait(week.Minute(at), size/2) > w {
-			t.Errorf("waits %v s of %v s at worst", w, worst)
+		l := NewLine(kbps, week.Constant(false).Paint(week.Span{From: week.Minute(from), To: week.Minute(to)}, true))
+		after := l.After(at, amount)
+		if carried := l.Between(at, after); math.IsNaN(after) || after < at || math.Abs(carried-amount) > 1e-6*(amount+kbps*1e-3*(1+after/1e6)) {
+			t.Errorf("%v kbit have left at %v, until when %v can leave", amount, after, carried)
 		}
 	})
+}
+
+func TestWhatSeveralShareIsBroughtOnce(t *testing.T) {
+	var c covered
+	add := func(from, to float64) (got []Span) {
+		c.add(from, to, func(from, to float64) { got = append(got, Span{from, to}) })
+		return got
+	}
+	for _, x := range []struct {
+		from, to float64
+		want     []Span
+	}{
+		{10, 20, []Span{{10, 20}}}, {12, 18, nil}, {15, 30, []Span{{20, 30}}}, {50, 60, []Span{{50, 60}}}, {5, 70, []Span{{5, 10}, {30, 50}, {60, 70}}},
+		{70, 80, []Span{{70, 80}}}, {0, 80, []Span{{0, 5}}}, {90, 90, nil}, {85, 95, []Span{{85, 95}}}, {80, 85, []Span{{80, 85}}},
+	} {
+		if got := add(x.from, x.to); !slices.Equal(got, x.want) {
+			t.Errorf("%v to %v brings %v, want %v", x.from, x.to, got, x.want)
+		}
+	}
+	if len(c.spans) != 1 || c.spans[0] != (Span{0, 95}) {
+		t.Errorf("%v", c.spans)
+	}
+}
+
+// crowd are channels of which each copies ten seconds of 1,000 kbit/s around moments that come so often a day, over a line.
+func crowd(channels int, perDay, kbps float64) *Scene {
+	s := &Scene{Line: NewLine(kbps, always)}
+	copied := week.Constant(footage.Regime{Admit: footage.Either, Event: video.Cost{Idle: 1000, Active: 1000}})
+	for i := range channels {
+		s.Sources = append(s.Sources, Source{fmt.Sprint("c", i), activity.New(week.Constant(perDay/24), 1e-3)})
+		s.Channels = append(s.Channels, Channel{Own: []int{i}, Heard: []Heard{{Source: i, By: []activity.Detection{activity.Always}}}, Pre: 4, Post: 6, AlarmPre: 4, AlarmPost: 6, Copied: copied})
+	}
+	return s
+}
+
+// TestEqualClipsQueueByTheFormula holds clips of one size that come independently against the queue M/D/1: at a load of ρ one
+// waits ρ·D/(2(1−ρ)) on average.
+func TestEqualClipsQueueByTheFormula(t *testing.T) {
+	const channels, perDay, size = 40, 40.0, 10_000.0
+	for _, load := range []float64{0.07, 0.3, 0.6, 0.85} {
+		kbps := channels * perDay * size / 86400 / load
+		got := Play(crowd(channels, perDay, kbps))
+		takes := size / kbps
+		mean := 0.0
+		for i := range got.Channels {
+			mean += got.Channels[i].Mean / channels
+		}
+		if want := 6 + takes + load*takes/(2*(1-load)); math.Abs(mean-want) > 0.05*want {
+			t.Errorf("at %v of the line safe after %v s on average, want %v", load, mean, want)
+		}
+	}
+}
+
+func TestRareCopiesMeetTheQueueOfOthers(t *testing.T) {
+	s := crowd(40, 40, 40*40*10_000/86400/0.6)
+	s.Sources = append(s.Sources, Source{"rare", activity.New(week.Constant(0.3/24), 1e-3)})
+	rare := s.Channels[0]
+	rare.Own, rare.Heard = nil, []Heard{{Source: 40, By: rare.Heard[0].By, Alarm: true}}
+	s.Channels = append(s.Channels, rare)
+	got := Play(s)
+	all := 0.0
+	for _, c := range got.Channels[:40] {
+		all += c.Ninety / 40
+	}
+	if last := got.Channels[40]; last.Clips == 0 || math.Abs(last.Ninety-all) > 0.1*all {
+		t.Errorf("nine of ten are safe within %v s, %v s where there are many", last.Ninety, all)
+	}
+}
+
+func TestTheDutyDecidesWhatIsCopied(t *testing.T) {
+	base := crowd(2, 300, 1e6).Channels[0]
+	event := video.Cost{Idle: 500, Active: 1500}
+	both := []event1{{0, 100, 110, false}, {1, 130, 140, true}}
+	for _, c := range []struct {
+		admit footage.Admit
+		want  []Kbit // of the motion from 96 to 116 and of the alarm from 126 to 146
+	}{
+		{footage.Either, []Kbit{10*500 + 10*1500, 10*500 + 10*1500}}, {footage.Motion, []Kbit{10*500 + 10*1500}}, {footage.Alarm, []Kbit{10*500 + 10*1500}}, {footage.Both, nil}, {footage.Nothing, nil},
+	} {
+		if got := amounts(base, c.admit, event, both); !slices.Equal(got, c.want) {
+			t.Errorf("admitting %v %v kbit, want %v", c.admit, got, c.want)
+		}
+	}
+	overlapping := []event1{{0, 100, 110, false}, {1, 105, 120, true}} // 96 to 116 and 101 to 126; something moves from 100 to 120
+	if got := amounts(base, footage.Both, event, overlapping); !slices.Equal(got, []Kbit{15 * 1500, 0}) {
+		t.Errorf("what both cover: %v", got)
+	}
+	if got := amounts(base, footage.Either, event, overlapping); !slices.Equal(got, []Kbit{4*500 + 16*1500, 4*1500 + 6*500}) {
+		t.Errorf("what they share: %v", got)
+	}
+}
+
+// event1 is one event of a source.
+type event1 struct {
+	source   int
+	from, to float64
+	alarm    bool
+}
+
+func amounts(c Channel, admit footage.Admit, cost video.Cost, list []event1) (out []Kbit) {
+	c.Copied = week.Constant(footage.Regime{Admit: admit, Event: cost})
+	c.Heard, c.Own = nil, nil
+	for _, e := range list {
+		c.Heard = append(c.Heard, Heard{e.source, []activity.Detection{activity.Always}, e.alarm})
+		c.Own = append(c.Own, e.source)
+	}
+	for _, clip := range c.clips(0, func(k int) []event { return []event{{list[k].from, list[k].to, 0}} }) {
+		out = append(out, clip.Amount)
+	}
+	return out
+}
+
+func TestStillsGoByThemselves(t *testing.T) {
+	c := crowd(1, 1, 1000).Channels[0]
+	c.Stills = &Stills{EverySeconds: 5, Amount: 100, Hours: always}
+	got := c.clips(0, func(int) []event { return []event{{100, 112, 0}, {113, 114, 0}, {116, 117, 0}} })
+	var at []float64
+	for _, clip := range got {
+		at = append(at, clip.Done)
+	}
+	if !slices.Equal(at, []float64{100, 105, 110, 116}) {
+		t.Errorf("stills at %v", at)
+	}
+}
+
+func TestTheSameIsPlayedAgain(t *testing.T) {
+	a, b := crowd(5, 100, 2000), crowd(6, 100, 2000)
+	x, y := Play(a), Play(a)
+	if x.Channels[0].Ninety != y.Channels[0].Ninety || x.Waits != y.Waits || x.Backlog != y.Backlog {
+		t.Error("the same scene plays otherwise")
+	}
+	if first, more := drawn(a.Sources[0].Process, a.Sources[0].Name, 3, 1), drawn(b.Sources[0].Process, b.Sources[0].Name, 5, 1); !slices.Equal(first, more[:len(first)]) {
+		t.Error("what happens depends on what else does")
+	}
+	s := x.Channels[0]
+	if s.Later(s.Ninety) > 0.1 || s.Later(s.Ninety-1e-9) < 0.09 || s.Later(0) != 1 || s.Later(1e9) != 0 {
+		t.Errorf("later than %v: %v", s.Ninety, s.Later(s.Ninety))
+	}
+}
+
+// TestHours copies by night what happens at noon.
+func TestWhatWaitsForTheNight(t *testing.T) {
+	s := crowd(1, 0, 1000)
+	s.Line = NewLine(1000, nights())
+	noon := week.Constant(activity.PerHour(0)).Paint(week.Span{From: 12 * 60, To: 13 * 60}, 60)
+	s.Sources[0].Process = activity.New(noon, 1e-3)
+	got := Play(s)
+	if c := got.Channels[0]; c.Mean < 11.3*3600 || c.Mean > 11.8*3600 {
+		t.Errorf("safe after %v h", c.Mean/3600)
+	}
+	if got.Backlog[13] < 10_000 || got.Backlog[20] != got.Backlog[13] || got.Backlog[24+6] != 0 {
+		t.Errorf("waits: %v", got.Backlog[:31])
+	}
+}
+
+func BenchmarkPlay(b *testing.B) {
+	for _, load := range []float64{0.3, 0.85} {
+		b.Run(fmt.Sprint(load), func(b *testing.B) {
+			for b.Loop() {
+				Play(crowd(16, 60, 16*60*10_000/86400/load))
+			}
+		})
+	}
 }

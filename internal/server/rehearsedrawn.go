@@ -18,7 +18,7 @@ type Played struct {
 	Seconds  float64         `json:"seconds" doc:"Length of all days; one may have 23 or 25 hours"`
 	Days     []PlayedDay     `json:"days"`
 	Channels []PlayedChannel `json:"channels" doc:"Those with a camera, in the order of the plan"`
-	Causes   []PlayedCause   `json:"causes" doc:"What happens beside the channels' own motion: alarm inputs, buttons, and pictures that are lost or tampered with"`
+	Causes   []PlayedCause   `json:"causes" doc:"What happens beside the channels' own motion: alarm inputs, buttons, pictures that are lost or tampered with, and a lost uplink"`
 	Sums     rehearse.Sums   `json:"sums"`
 	Messages []PlayedMessage `json:"messages"`
 	Monitors []PlayedShown   `json:"monitors"`
@@ -56,7 +56,7 @@ type PlayedChannel struct {
 
 // PlayedCause is when something else happened than motion before a camera.
 type PlayedCause struct {
-	Kind   string    `json:"kind" enum:"alarm,button,lost,tampered"`
+	Kind   string    `json:"kind" enum:"alarm,button,lost,tampered,uplinkLost"`
 	ID     string    `json:"id" doc:"Of the input, the button or the channel"`
 	Name   string    `json:"name"`
 	Start  []float64 `json:"start"`
@@ -220,6 +220,7 @@ func causesDrawn(r *rehearse.Rehearsal) []PlayedCause {
 		add(rehearse.Lost, i, c.ID, "") // named by what happened, and left out where nothing did
 		add(rehearse.Tampered, i, c.ID, "")
 	}
+	add(rehearse.UplinkLost, 0, "", "")
 	return out
 }
 

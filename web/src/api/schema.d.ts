@@ -2130,7 +2130,7 @@ export interface components {
              */
             keeps?: "itself" | "others" | "nothing" | "off";
             /** @enum {string} */
-            kind: "motion" | "alarm" | "button" | "lost" | "tampered";
+            kind: "motion" | "alarm" | "button" | "lost" | "tampered" | "uplinkLost";
             /** @description Of the channel or area, the alarm input or the button */
             name: string;
             /** @description Id of the channel whose area it is, or that it is about */
@@ -2176,8 +2176,23 @@ export interface components {
              */
             holdsPercent: number;
             id: string;
+            /**
+             * Format: double
+             * @description Of its events, those that are safe later than a person needs to take the recorder; absent where nobody says how long that is
+             */
+            latePercent?: number;
             /** @description Days kept, four times out of five */
             likelyDays?: components["schemas"]["EstimatedRange"];
+            /**
+             * Format: double
+             * @description The same on average, behind all that is copied; absent where it is not copied, or the uplink never catches up
+             */
+            meanSafeSeconds?: number;
+            /**
+             * Format: double
+             * @description The same, of nine in ten events
+             */
+            ninetySafeSeconds?: number;
             /**
              * Format: double
              * @description Days it must be kept
@@ -2212,7 +2227,7 @@ export interface components {
             worstDays: number | null;
             /**
              * Format: double
-             * @description The same at the worst minute of the week; absent where it is not copied, or the uplink never catches up
+             * @description The same, of 99 in 100 events
              */
             worstSafeSeconds?: number;
             /**
@@ -2229,7 +2244,7 @@ export interface components {
             gigabytesPerDay: number;
             /**
              * Format: int64
-             * @description Channels that are not safe, at the worst minute, within the time a person needs to take the recorder
+             * @description Channels of which more than one event in a hundred is safe later than a person needs to take the recorder
              */
             lateChannels: number;
             /**
@@ -2239,7 +2254,7 @@ export interface components {
             uplinkPercent: number;
             /**
              * Format: double
-             * @description Longest that a copy waits before it begins; null where the uplink never catches up
+             * @description How long 99 of 100 copies wait at most before they begin; null where the uplink never catches up
              */
             worstWaitSeconds: number | null;
         };
@@ -2255,23 +2270,41 @@ export interface components {
              * @description Mean of the week
              */
             kbps: number;
-            /** @description Whether that is later than a person needs to take the recorder */
+            /** @description Whether that is more than one in a hundred, or never */
             late: boolean;
             /**
              * Format: double
-             * @description From the first of an event's footage until all of it is safe, at worst
+             * @description Of its events, those that are safe later than a person needs to take the recorder; null where nobody says how long that is, or the uplink never catches up
+             */
+            latePercent: number | null;
+            /**
+             * Format: double
+             * @description The same on average; null where the uplink never catches up
+             */
+            meanSafeSeconds: number | null;
+            /**
+             * Format: double
+             * @description The same, of nine in ten events; null where the uplink never catches up
+             */
+            ninetySafeSeconds: number | null;
+            /**
+             * Format: double
+             * @description From the first of an event's footage until all of it is safe, of 99 in 100 events
              */
             onlyOnSiteSeconds: number | null;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description From the end of an event until its footage is off site, with the uplink open and idle
+             */
             safeSeconds: number;
             /**
              * Format: double
-             * @description Null where the uplink never catches up
+             * @description The same, of 99 in 100 events; null where the uplink never catches up
              */
             worstSafeSeconds: number | null;
         };
         EstimatedCopyHours: {
-            /** @description Largest that waits in the hour; empty where it grows without end */
+            /** @description What waits in the hour at most, in nine of ten weeks; empty where it grows without end */
             backlogGB: number[];
             channels: components["schemas"]["EstimatedCopyChannel"][];
             /** @description What is copied, and what could be in its place */
@@ -2285,6 +2318,11 @@ export interface components {
             copy: "recorded" | "sub" | "stills";
             /** Format: double */
             gigabytesPerDay: number;
+            /**
+             * Format: double
+             * @description Of the channel that is safe last, within which nine in ten of its events are; null where the uplink never catches up
+             */
+            ninetySafeSeconds: number | null;
             /** Format: double */
             uplinkPercent: number;
             /**
@@ -2292,11 +2330,6 @@ export interface components {
              * @description Channels of which nothing would be copied, as they have no such stream or no stills
              */
             without: number;
-            /**
-             * Format: double
-             * @description Of the channel that is safe last; null where the uplink never catches up
-             */
-            worstSafeSeconds: number | null;
         };
         EstimatedCourse: {
             /**
@@ -3388,6 +3421,8 @@ export interface components {
              * @description What the uplink carries, for all copies together
              */
             uplinkKbps: number;
+            /** @description Whether somebody is told within minutes, by another way than the uplink, when it is cut or fails */
+            watched?: boolean;
         };
         Opening: {
             /**
@@ -3595,7 +3630,7 @@ export interface components {
             version: number;
         };
         Played: {
-            /** @description What happens beside the channels' own motion: alarm inputs, buttons, and pictures that are lost or tampered with */
+            /** @description What happens beside the channels' own motion: alarm inputs, buttons, pictures that are lost or tampered with, and a lost uplink */
             causes: components["schemas"]["PlayedCause"][];
             /** @description Those with a camera, in the order of the plan */
             channels: components["schemas"]["PlayedChannel"][];
@@ -3622,7 +3657,7 @@ export interface components {
             /** @description Of the input, the button or the channel */
             id: string;
             /** @enum {string} */
-            kind: "alarm" | "button" | "lost" | "tampered";
+            kind: "alarm" | "button" | "lost" | "tampered" | "uplinkLost";
             length: number[];
             name: string;
             start: number[];
@@ -4890,11 +4925,13 @@ export interface components {
             motion?: string;
             /**
              * Format: double
-             * @description How often, beside lost and tampered; a month is a twelfth of 365.25 days
+             * @description How often, beside lost, tampered and uplinkLost; a month is a twelfth of 365.25 days
              */
             perMonth?: number;
             /** @description Id of a channel whose camera is tampered with */
             tampered?: string;
+            /** @description The uplink of the copy off site is cut or fails */
+            uplinkLost?: boolean;
         };
         Worst: {
             /** @description Whether there is a copy off site */
@@ -5279,7 +5316,9 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Encoding"?: string;
                     "Content-Type"?: string;
+                    Vary?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -5614,7 +5653,9 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Encoding"?: string;
                     "Content-Type"?: string;
+                    Vary?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7225,7 +7266,9 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Encoding"?: string;
                     "Content-Type"?: string;
+                    Vary?: string;
                     [name: string]: unknown;
                 };
                 content: {

@@ -27,10 +27,12 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
           <th scope="col">Channel</th>
           <th scope="col" class="because">copied when</th>
           <th scope="col">of one event</th>
-          <th scope="col">in the mean</th>
+          <th scope="col">copied, mean</th>
           <th scope="col">uplink idle</th>
-          <th scope="col">at worst</th>
-          <th scope="col">only on site, at worst</th>
+          <th scope="col">mean</th>
+          <th scope="col">9 of 10</th>
+          <th scope="col">99 of 100</th>
+          <th scope="col">later than a thief</th>
         </tr>
       </thead>
       <tbody>
@@ -40,8 +42,10 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
           <td>{{ three(c.eventMB) }} MB</td>
           <td>{{ kbps(c.kbps) }}</td>
           <td>{{ about(c.safeSeconds) }}</td>
+          <td>{{ safe(c.meanSafeSeconds) }}</td>
+          <td :class="{ short: c.late }" data-test="ninety">{{ safe(c.ninetySafeSeconds) }}</td>
           <td :class="{ short: c.late || c.worstSafeSeconds == null }">{{ safe(c.worstSafeSeconds) }}</td>
-          <td>{{ safe(c.onlyOnSiteSeconds) }}</td>
+          <td>{{ c.latePercent == null ? '' : `${three(c.latePercent)} %` }}</td>
         </tr>
       </tbody>
     </table>
@@ -52,7 +56,7 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
           <th scope="row">{{ nameOf(choices.copies.value, i.copy) }}</th>
           <td>{{ amount(i.gigabytesPerDay) }} a day</td>
           <td>{{ three(i.uplinkPercent) }} % of the uplink</td>
-          <td>safe after {{ safe(i.worstSafeSeconds) }} at worst</td>
+          <td>nine of ten safe within {{ safe(i.ninetySafeSeconds) }}</td>
           <td class="soft">{{ i.without ? `${i.without} of the channels have none` : '' }}</td>
           <td>
             <span v-if="i.chosen" class="soft">chosen</span>

@@ -10,6 +10,7 @@ import DurationField from '../ui/DurationField.vue'
 import { amount, kbps, three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
+import SwitchField from '../ui/SwitchField.vue'
 import CopyTable from './CopyTable.vue'
 import FindingsOf from './FindingsOf.vue'
 import HourRibbon from './HourRibbon.vue'
@@ -28,8 +29,14 @@ const backlog = computed(() => copy.value?.backlogGB ?? [])
 const tied = computed(() => (site.plan?.effects ?? []).some((e) => e.offsite?.length))
 const worst = computed(() => {
   const list = copy.value?.channels ?? []
-  return list.toSorted((a, b) => (b.worstSafeSeconds ?? Infinity) - (a.worstSafeSeconds ?? Infinity))[0]
+  return list.toSorted((a, b) => (b.ninetySafeSeconds ?? Infinity) - (a.ninetySafeSeconds ?? Infinity))[0]
 })
+/** Whether anybody hears of it when the line is cut. */
+const told = computed(
+  () =>
+    offsite.value?.watched ||
+    (site.plan?.effects ?? []).some((e) => e.when.uplinkLost && (e.message ?? e.output ?? e.monitor)?.length),
+)
 const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { ...offsite.value!, copy: what } } }]
 </script>
 
@@ -72,12 +79,17 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
             @change="(what) => change(...instead(what))"
           />
           <DurationField
-            label="To take the recorder"
+            label="Time a thief needs"
             :value="offsite.takenWithinSeconds"
             member="offsite.takenWithinSeconds"
             none="not said"
             @change="(takenWithinSeconds) => set({ takenWithinSeconds })"
             @clear="set({ takenWithinSeconds: undefined })"
+          />
+          <SwitchField
+            label="Line watched"
+            :value="offsite.watched ?? false"
+            @change="(watched) => set({ watched: watched || undefined })"
           />
           <button type="button" class="plain-button link short" @click="change({ setOffsite: {} })">
             No copy off site
@@ -93,7 +105,7 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
           />
           <HourRibbon
             v-if="backlog.some((v) => v > 1e-6)"
-            label="What waits for the uplink"
+            label="What waits for the uplink, nine of ten weeks"
             :ink="backlog"
             tone="alarm"
             :say="(i) => `${amount(backlog[i] ?? 0)} waits`"
@@ -105,16 +117,25 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
             >
             <span v-if="figures.worstWaitSeconds == null" class="short"><b>never catches up</b></span>
             <span v-else-if="figures.worstWaitSeconds > 0.5"
-              >a copy waits <b>{{ about(figures.worstWaitSeconds) }}</b> at worst before it begins</span
+              >99 of 100 copies begin within <b>{{ about(figures.worstWaitSeconds) }}</b></span
             >
             <span v-else>no copy waits for long</span>
           </p>
-          <p v-if="worst && offsite.takenWithinSeconds" data-test="race">
-            Somebody needs <b>{{ about(offsite.takenWithinSeconds) }}</b> to take the recorder;
-            {{ site.channels.get(worst.channel)?.name }} is safe last,
-            <b :class="{ short: worst.late }">{{
-              worst.worstSafeSeconds == null ? 'never' : `${about(worst.worstSafeSeconds)} after an event`
-            }}</b>.
+          <p v-if="worst" data-test="race">
+            {{ site.channels.get(worst.channel)?.name }} is safe last:
+            <b v-if="worst.ninetySafeSeconds == null" class="short">the uplink never catches up</b>
+            <template v-else>
+              nine of ten are safe within <b>{{ about(worst.ninetySafeSeconds) }}</b> of the event, 99 of 100 within
+              {{ about(worst.worstSafeSeconds ?? 0) }}</template
+            >.
+            <template v-if="offsite.takenWithinSeconds && worst.latePercent != null">
+              A thief needs {{ about(offsite.takenWithinSeconds) }}:
+              <b :class="{ short: worst.late }">{{ three(worst.latePercent) }} % come later.</b>
+            </template>
+          </p>
+          <p data-test="cut" class="soft">
+            If the line is cut first, only what was safe by then is off site.
+            {{ told ? 'Somebody is told.' : 'Nobody would know.' }}
           </p>
         </div>
         <p v-else-if="!tied" class="soft">

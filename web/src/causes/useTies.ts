@@ -4,7 +4,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { CauseLine, Edit, Effect, Hours, TieFigures } from '../api/types'
 import { useSite } from '../site/useSite'
-import { causeKey, causeName, doesNames, effectKey, kindNames, type Does } from './words'
+import { causeKey, causeName, doesNames, effectKey, isCounted, kindNames, type Does } from './words'
 
 /** Something that can be done because of a cause. */
 export interface Target {
@@ -158,7 +158,7 @@ export function useTies() {
   /** The effect that ties a cause to targets. */
   function effectOf(cause: CauseLine, list: Target[], at?: Hours[], looks = dwell.value): Effect {
     const when = { ...cause.when }
-    if (cause.kind === 'lost' || cause.kind === 'tampered') when.perMonth ??= perMonth.value ?? 0.1
+    if (isCounted(cause.kind)) when.perMonth ??= perMonth.value ?? 0.1
     const of = (does: Does) => {
       const ids = list.filter((t) => t.does === does).map((t) => t.to)
       return ids.length ? ids : undefined
@@ -194,7 +194,7 @@ export function useTies() {
     site.change([{ addEffect: { effect: effectBetween(row, row.hours, looks) } }])
 
   /** Picked causes of which the plan is told how often they happen. */
-  const counted = computed(() => picks.value.causes.filter((c) => c.line.kind === 'lost' || c.line.kind === 'tampered'))
+  const counted = computed(() => picks.value.causes.filter((c) => isCounted(c.line.kind)))
   /** How often a month they happen, each. */
   const rates = computed(() => new Set(counted.value.map((c) => c.line.when.perMonth ?? perMonth.value ?? 0.1)))
   /** Says it of all of them: in the plan where they are tied, else when they are. */

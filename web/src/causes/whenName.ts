@@ -9,6 +9,7 @@ export function whenName(plan: Plan | undefined, w: When): string {
   if (w.motion) return `motion on ${channel(w.motion)?.name}`
   if (w.lost) return `picture lost on ${channel(w.lost)?.name}`
   if (w.tampered) return `tampering with ${channel(w.tampered)?.name}`
+  if (w.uplinkLost) return 'uplink lost'
   if (w.button) return plan?.callButtons?.find((b) => b.id === w.button)?.name ?? w.button
   return plan?.alarmInputs?.find((a) => a.id === w.alarm)?.name ?? w.alarm ?? ''
 }

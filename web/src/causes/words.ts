@@ -4,11 +4,18 @@ import { three } from '../ui/figures'
 /** Tells causes apart. */
 export const causeKey = (w: When) =>
   [w.motion && `motion ${w.motion}`, w.area, w.alarm && `alarm ${w.alarm}`, w.lost && `lost ${w.lost}`]
-    .concat([w.tampered && `tampered ${w.tampered}`, w.button && `button ${w.button}`])
+    .concat([
+      w.tampered && `tampered ${w.tampered}`,
+      w.button && `button ${w.button}`,
+      w.uplinkLost ? 'uplink lost' : undefined,
+    ])
     .filter(Boolean)
     .join(' / ')
 
 export type Does = TieFigures['does']
+
+/** Whether the plan says of a cause how often it happens. */
+export const isCounted = (kind: CauseLine['kind']) => kind === 'lost' || kind === 'tampered' || kind === 'uplinkLost'
 
 /** Tells what is done apart. */
 export const effectKey = (does: Does, to: string, preset?: string) =>
@@ -20,6 +27,7 @@ export const kindNames: Record<CauseLine['kind'], string> = {
   button: 'Buttons',
   lost: 'Picture lost',
   tampered: 'Tampering',
+  uplinkLost: 'Uplink',
 }
 
 export const doesNames: Record<Does, string> = {

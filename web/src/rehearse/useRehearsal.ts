@@ -26,7 +26,13 @@ export interface Row extends PlayedChannel {
   cause?: string // its name
   group?: string
 }
-const groupsOfCauses = { alarm: 'Alarm inputs', button: 'Buttons', lost: 'Pictures', tampered: 'Pictures' }
+const groupsOfCauses = {
+  alarm: 'Alarm inputs',
+  button: 'Buttons',
+  lost: 'Pictures',
+  tampered: 'Pictures',
+  uplinkLost: 'Uplink',
+}
 
 const pad = (n: number) => String(n).padStart(2, '0')
 

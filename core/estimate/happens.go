@@ -1,0 +1,62 @@
+package estimate
+
+import (
+	"strconv"
+
+	"wakefield/core/activity"
+	"wakefield/core/cause"
+	"wakefield/core/plan"
+	"wakefield/core/uplink"
+)
+
+// happens fills in what is played of a channel's copies: what moves before it, and what of its ties becomes a trigger.
+func (r *resolver) happens(i int, out *copied, motion, other []cause.Tie) {
+	c := &r.plan.Channels[i]
+	out.plays.Pre, out.plays.Post, out.plays.AlarmPre, out.plays.AlarmPost = c.PreSeconds, c.PostSeconds, c.AlarmPreEvent(), c.AlarmPostEvent()
+	places := make(map[string]int)
+	source := func(name string, p activity.Process) int {
+		at, ok := places[name]
+		if !ok {
+			at = len(out.sources)
+			places[name] = at
+			out.sources = append(out.sources, uplink.Source{Name: name, Process: p})
+		}
+		return at
+	}
+	moving := func(c *plan.Channel, k int, p activity.Process) int {
+		return source("motion "+c.ID+" "+strconv.Itoa(k), p)
+	}
+	for k, p := range r.own(c) {
+		out.plays.Own = append(out.plays.Own, moving(c, k, p.Process))
+	}
+	for _, of := range byChannel(motion) {
+		from := &r.plan.Channels[of.at]
+		if from.NoCamera || !from.Detection.On {
+			continue
+		}
+		counts := r.motionOf(of.at, of.ties)
+		for k, p := range r.own(from) {
+			if by := counts.noticing.of(from, k); len(by) > 0 {
+				out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: moving(from, k, p.Process), By: by})
+			}
+		}
+	}
+	for k := range other {
+		t := r.elsewhere(&other[k])
+		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(r.named(other[k].Cause), t.Process), By: []activity.Detection{t.by}, Alarm: true})
+	}
+}
+
+// named tells a cause that is no motion from all others, wherever it stands in the plan.
+func (r *resolver) named(c cause.Cause) string {
+	id := ""
+	switch c.Kind {
+	case cause.Alarm:
+		id = r.plan.AlarmInputs[c.At].ID
+	case cause.Button:
+		id = r.plan.CallButtons[c.At].ID
+	case cause.Lost, cause.Tampered:
+		id = r.plan.Channels[c.At].ID
+	}
+	return string(c.Kind) + " " + id
+}
