@@ -221,7 +221,7 @@ var (
 		scene, setElsewhere,
 	}
 	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete, offsite, losses, contacts,
-		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, hiddenDays}
+		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays}
 )
 
 // site is a plan being checked.

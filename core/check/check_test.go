@@ -165,6 +165,12 @@ func TestRules(t *testing.T) {
 				{From: week.Date{Year: 2026, Month: 4, Day: 20}, To: week.Date{Year: 2026, Month: 5, Day: 4}, Yearly: true, Name: "Works", RateFactor: ptr(0.5)},
 			}
 		}, "“Fair” never holds: on 1 May 2027 it is “Works” that does."},
+		{"night-unsaid", Hint, func(p *plan.Plan, c *plan.Channel) {
+			c.Week = own("clock")
+			s := *c.Streams.Main
+			s.Rate = plan.Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}
+			c.Streams.Main = &s
+		}, "One records at night by a bitrate of the day."},
 		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) { p.Activities[0].Known = "guess" }, "How often “People” happens is a guess."},
 		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) {
 			p.Activities[0].Known = "guess"

@@ -55,3 +55,28 @@ func listed(names []string) string {
 	}
 	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
 }
+
+// nights names channels that record in the dark by bitrates of the day.
+func nights(c *site) {
+	least, _, most := estimate.NightRange()
+	var names []string
+	dark, first := 0.0, -1
+	for i := range c.plan.Channels {
+		if gb := c.figures.UnsaidNight(i); gb > 0 {
+			names = append(names, c.plan.Channels[i].Name)
+			dark += gb
+			if first < 0 {
+				first = i
+			}
+		}
+	}
+	if first < 0 {
+		return
+	}
+	sentence := fmt.Sprintf("%s records at night by a bitrate of the day.", names[0])
+	if len(names) > 1 {
+		sentence = fmt.Sprintf("%s record at night by bitrates of the day.", listed(names))
+	}
+	c.found = append(c.found, Finding{Rule: "night-unsaid", Severity: Hint, Sentence: sentence, Path: fmt.Sprintf("channels[%d].streams", first), Channel: c.plan.Channels[first].ID,
+		Reason: plan.Say("Noise of a dark picture makes that %.2g to %.2g times as much: up to %.3g GB a day more. A clip taken at night tells.", least, most, (most-1)*dark)})
+}

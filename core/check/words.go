@@ -66,6 +66,7 @@ var decisions = map[string]string{
 	"frames-beyond-camera":  "For you to decide: a duty with fewer frames, or a camera that sends more.",
 	"likely-misses":         "For you to decide: a cheap base layer, or better detection.",
 	"guessed-activities":    "For you to decide: whether to measure them.",
+	"night-unsaid":          "For you to do, at the camera: measure a clip taken at night, in Kit.",
 }
 
 // gates says which gate of the course loses what a rule is about.

@@ -19,6 +19,7 @@ type doubtful struct {
 	size         float64 // of the group's size beyond 1; 0 where events come singly
 	group        activity.Group
 	unknown      bool // a guess that does not say whether events come in groups
+	season       bool // whether nobody says what seasons do to it
 }
 
 // Of events that are a guess which does not speak of groups it is taken that half of
@@ -29,9 +30,9 @@ const (
 	unknownSeconds = 60
 )
 
-// causeOf is how far the figures of an activity may be off.
-func causeOf(a *plan.Activity) doubtful {
-	c := doubtful{id: a.ID, group: a.Process().Group}
+// causeOf is how far the figures of an activity may be off; season is whether nobody says what seasons do to it.
+func causeOf(a *plan.Activity, season bool) doubtful {
+	c := doubtful{id: a.ID, group: a.Process().Group, season: season}
 	switch a.Known {
 	case "measured":
 		c.rate, c.length, c.size = spread(1.15), spread(1.1), spread(1.15)

@@ -181,6 +181,7 @@ func (c *copies) scene() *uplink.Scene {
 			places[k] = at
 		}
 		channel := of.plays
+		channel.Weekly = of.mean() * week.Seconds
 		channel.Own, channel.Heard = slices.Clone(channel.Own), slices.Clone(channel.Heard)
 		for k := range channel.Own {
 			channel.Own[k] = places[channel.Own[k]]

@@ -58,7 +58,7 @@ func centre(spread float64) float64 { return spread * (1 - CommonShare) / 2 }
 
 // feltSteps draws how far off every step is felt to be: rows by step.
 func feltSteps(causes []doubtful, steps []step) [][]float64 {
-	site := common()
+	site, season := common(), normals("season", 1)
 	own := make([][]float64, len(causes))
 	for k := range causes {
 		own[k] = normals("activity "+causes[k].id, axes)
@@ -66,9 +66,12 @@ func feltSteps(causes []doubtful, steps []step) [][]float64 {
 	out := make([][]float64, len(steps))
 	for k, s := range steps {
 		out[k] = make([]float64, Draws)
-		shift := centre(causes[s.cause].spreadAlong(s.axis))
+		shift, seasons := centre(causes[s.cause].spreadAlong(s.axis)), 0.0
+		if s.axis == rateAxis && causes[s.cause].season && causes[s.cause].rate > 0 {
+			seasons = spread(seasonWide) / causes[s.cause].rate
+		}
 		for i := range out[k] {
-			out[k][i] = s.felt(ofSite*site[i*commonColumns+s.axis] + ofOwn*own[s.cause][i*axes+s.axis] - shift)
+			out[k][i] = s.felt(ofSite*site[i*commonColumns+s.axis] + ofOwn*own[s.cause][i*axes+s.axis] - shift + seasons*season[i])
 		}
 	}
 	return out
@@ -84,11 +87,20 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 	for k := range in {
 		own, doubtOf, r := normals("channel "+id(k), 1), in[k].doubt, &responses[k]
 		kbps := make([]float32, Draws)
+		cells := in[k].cells(typical)
+		var bent func(int) bend
+		if cells[0] != nil || cells[1] != nil || cells[2] != nil {
+			bent = bends(id(k))
+		}
 		for i := range kbps {
+			var by bend
+			if bent != nil {
+				by = bent(i)
+			}
 			y, sum := ofSite*site[i*commonColumns+axes]+ofOwn*own[i], 0.0
 			for s := range r {
 				if v := r.at(s, felt, i); v > 0 {
-					sum += v * math.Exp(doubtOf[s]*(y-centre(doubtOf[s])))
+					sum += v * by.of(cells[s]) * math.Exp(doubtOf[s]*(y-centre(doubtOf[s])))
 				}
 			}
 			kbps[i] = float32(sum)

@@ -196,6 +196,8 @@ func FiguresContext(ctx context.Context, p *plan.Plan, earlier *Result) (*Result
 type options struct {
 	draw    bool
 	assured string // the channel whose bitrates are taken for measured, whatever the plan says
+	night   string // the channel of which it is taken for known what its streams cost in the dark
+	bend    func(i int, in *input)
 }
 
 func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result, error) {
@@ -204,6 +206,12 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	for i := range p.Channels {
 		if p.Channels[i].ID == o.assured {
 			s.inputs[i].assure()
+		}
+		if p.Channels[i].ID == o.night {
+			s.inputs[i].assureNight()
+		}
+		if o.bend != nil {
+			o.bend(i, &s.inputs[i])
 		}
 	}
 	s.played = make([]*played, len(p.Channels))

@@ -27,10 +27,14 @@ type input struct {
 	heard  heard
 	layers week.Steps[layerStreams]
 	doubt  [3]float64 // standard deviations of logarithms, of the bitrate of each stream
+	unsaid [3]unsaid
 }
 
 // layerStreams says which streams a duty's layers write, as indices of doubt.
-type layerStreams struct{ base, event int }
+type layerStreams struct {
+	base, event                 int
+	baseHalvings, eventHalvings float64 // see [halvings]
+}
 
 // play plays the channel's week, at the stated figures where off is nil, else with every
 // cause off by a factor.
@@ -88,12 +92,20 @@ func (in *input) playsAlike(other *input) bool {
 func (in *input) assure() {
 	for s := range in.doubt {
 		in.doubt[s] = min(in.doubt[s], measuredSpread)
+		in.unsaid[s].model = false
+	}
+}
+
+// assureNight takes it for known what the streams of a channel cost in the dark.
+func (in *input) assureNight() {
+	for s := range in.unsaid {
+		in.unsaid[s].night = false
 	}
 }
 
 // same tells whether two inputs are one and the same.
 func (in *input) same(other *input) bool {
-	return in.doubt == other.doubt && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
+	return in.doubt == other.doubt && in.unsaid == other.unsaid && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
 }
 
 // equal tells whether two inputs give the same footage and doubt.
@@ -101,7 +113,7 @@ func (in *input) equal(other *input) bool {
 	if in.same(other) {
 		return true
 	}
-	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt &&
+	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt && in.unsaid == other.unsaid &&
 		slices.Equal(in.duties, other.duties) && slices.Equal(in.layers, other.layers) && slices.Equal(in.regimes, other.regimes) &&
 		in.sees(other)
 }
@@ -191,9 +203,10 @@ func newResolver(p *plan.Plan, earlier *Result) *resolver {
 		self:      make([]tied, len(p.Channels)),
 		call:      make([]float64, len(p.Channels)),
 	}}
+	season := !slices.ContainsFunc(p.Site.SpecialDays, func(d plan.SpecialDay) bool { return d.RateFactor != nil })
 	for i := range p.Activities {
 		a := &p.Activities[i]
-		r.processes[a.ID] = known{Process: a.Process(), cause: causeOf(a)}
+		r.processes[a.ID] = known{Process: a.Process(), cause: causeOf(a, season)}
 	}
 	for i := range p.Duties {
 		r.duties[p.Duties[i].ID] = &p.Duties[i]
@@ -307,7 +320,7 @@ func (r *resolver) inputOf(i int, c *plan.Channel, duties week.Steps[string]) in
 	in.layers = week.Map(in.duties, func(id string) layerStreams { return layersOf(c, r.duties[id]) })
 	for k, which := range streams {
 		if s := c.Streams.Get(which); s != nil {
-			in.doubt[k] = rateSpread(s.Rate)
+			in.doubt[k], in.unsaid[k] = rateSpread(s.Rate), unsaidOf(s)
 		}
 	}
 	for run := range in.regimes {

@@ -10,7 +10,7 @@ import (
 
 // Unknown is something that is not measured, and what measuring it would be worth.
 type Unknown struct {
-	Kind     string  `json:"kind" enum:"activity,groups,bitrate" doc:"Whether it is an activity, whether its events come in groups, or a bitrate"`
+	Kind     string  `json:"kind" enum:"activity,groups,bitrate,night" doc:"Whether it is an activity, whether its events come in groups, a bitrate, or what it comes to in the dark"`
 	ID       string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is"`
 	Name     string  `json:"name"`
 	Narrower float64 `json:"narrowerDays" doc:"By how many days the likely range of the verdict would be narrower"`
@@ -20,7 +20,7 @@ type Unknown struct {
 const mostUnknowns = 40
 
 // Knowing tells which unknowns matter most for the days kept: each activity, whether the
-// events of a guessed one come in groups, and each channel's bitrates in turn are taken
+// events of a guessed one come in groups, each channel's bitrates, and what they come to in the dark in turn are taken
 // for measured, at the figures they have, and the
 // likely range of the verdict is drawn anew. Most is worth most first; what narrows the
 // range by less than a twentieth of a day is left out. It is empty where the verdict has
@@ -32,7 +32,7 @@ func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 	}
 	width := s.Verdict.Sure.High - s.Verdict.Sure.Low
 	for _, try := range s.unknowns() {
-		known, err := run(ctx, try.plan, s, options{draw: true, assured: try.channel})
+		known, err := run(ctx, try.plan, s, options{draw: true, assured: try.channel, night: try.night})
 		if err != nil {
 			return nil, err
 		}
@@ -64,6 +64,7 @@ type tried struct {
 	Unknown
 	plan    *plan.Plan
 	channel string  // whose bitrates are taken for measured
+	night   string  // the channel of which it is known what its streams cost in the dark
 	writes  float64 // GB a day that rest on it
 }
 
@@ -80,7 +81,10 @@ func (s *Result) unknowns() []tried {
 			writes[k.id] += s.Channels[i].GigabytesPerDay
 		}
 		if slices.Max(s.inputs[i].doubt[:]) > measuredSpread {
-			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, s.plan, c.ID, s.Channels[i].GigabytesPerDay})
+			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, s.plan, c.ID, "", s.Channels[i].GigabytesPerDay})
+		}
+		if dark := s.UnsaidNight(i); dark > 0 {
+			out = append(out, tried{Unknown{Kind: "night", ID: c.ID, Name: c.Name}, s.plan, "", c.ID, dark})
 		}
 	}
 	for i := range s.plan.Activities {
@@ -95,9 +99,9 @@ func (s *Result) unknowns() []tried {
 			single := *s.plan
 			single.Activities = slices.Clone(s.plan.Activities)
 			single.Activities[i].Groups = &plan.Groups{Size: 1, WithinSeconds: unknownSeconds}
-			out = append(out, tried{Unknown{Kind: "groups", ID: a.ID, Name: a.Name}, &single, "", writes[a.ID]})
+			out = append(out, tried{Unknown{Kind: "groups", ID: a.ID, Name: a.Name}, &single, "", "", writes[a.ID]})
 		}
-		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, "", writes[a.ID]})
+		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, "", "", writes[a.ID]})
 	}
 	slices.SortStableFunc(out, func(a, b tried) int { return cmp.Compare(b.writes, a.writes) })
 	return out[:min(len(out), mostUnknowns)]

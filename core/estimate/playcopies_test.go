@@ -163,7 +163,6 @@ func TestPlayedCopiesAgree(t *testing.T) {
 		{"85 %", base, perWeek / 604800 / 0.85, always}, {"sub streams", sub, perWeekSub / 604800 / 0.6, always}, {"by night", base, perWeek / (7 * 6 * 3600) / 0.4, nights},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			t.Parallel()
 			p := plantest.Copy(t, c.plan)
 			p.Offsite.UplinkKbps = c.kbps
 			if c.name == "by night" {

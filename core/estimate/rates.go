@@ -22,7 +22,7 @@ type RateStep struct {
 
 // RatesOf tells how often an activity happens.
 func RatesOf(a *plan.Activity) Rates {
-	cause := causeOf(a)
+	cause := causeOf(a, false)
 	out := Rates{PerDay: a.Process().PerDay(), OffBy: factorOf(cause.rate), OpenGroups: cause.unknown}
 	for run, perHour := range a.Rates().Runs() {
 		out.Steps = append(out.Steps, RateStep{run.From, perHour})

@@ -50,9 +50,13 @@ func layersOf(c *plan.Channel, d *plan.Duty) (out layerStreams) {
 	}
 	if d.Base != nil && c.Streams.Get(d.Base.Stream) != nil {
 		out.base = slices.Index(streams[:], d.Base.Stream)
+		if !d.Base.KeyframesOnly {
+			out.baseHalvings = halvings(c.Streams.Get(d.Base.Stream), d.Base.FPS)
+		}
 	}
 	if d.Event != nil && c.Streams.Get(d.Event.Stream) != nil {
 		out.event = slices.Index(streams[:], d.Event.Stream)
+		out.eventHalvings = halvings(c.Streams.Get(d.Event.Stream), d.Event.FPS)
 	}
 	return out
 }

@@ -135,16 +135,17 @@ func rangeOf(values []float64) *Range {
 // explains: its columns being independent, the sum of their squared correlations. Draws
 // that are not bounded are left out.
 func commonPart(values []float64) float64 {
-	site := common()
+	site, season, unsaid := common(), normals("season", 1), normals("site unsaid", unsaidColumns)
 	var logs []float64
-	columns := make([][]float64, commonColumns)
+	columns := make([][]float64, commonColumns+1+unsaidColumns)
 	for i, v := range values {
 		if v <= 0 || math.IsInf(v, 1) {
 			continue
 		}
 		logs = append(logs, math.Log(v))
+		row := slices.Concat(site[i*commonColumns:(i+1)*commonColumns], season[i:i+1], unsaid[i*unsaidColumns:(i+1)*unsaidColumns])
 		for k := range columns {
-			columns[k] = append(columns[k], site[i*commonColumns+k])
+			columns[k] = append(columns[k], row[k])
 		}
 	}
 	if len(logs) < 2 || stat.Variance(logs, nil) < 1e-18 {

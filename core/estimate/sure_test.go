@@ -39,6 +39,11 @@ func TestEachStreamHasADoubtOfItsOwn(t *testing.T) {
 func TestLikelyIsTypical(t *testing.T) {
 	for _, n := range []int{32, 96} {
 		p := depot(n)
+		for i := range p.Channels {
+			main := *p.Channels[i].Streams.Main
+			main.Rate.Night = &plan.Night{Factor: 1} // an unsaid night is likely to cost more
+			p.Channels[i].Streams.Main = &main
+		}
 		s := Run(p, nil)
 		for _, pool := range s.Pools {
 			if pool.Sure == nil {
@@ -111,14 +116,14 @@ func TestHowFarEachFigureMayBeOff(t *testing.T) {
 	}
 	for known, factors := range map[string][3]float64{"guess": {2, 1.5, 2}, "surveyed": {1.4, 1.25, 1.4}, "measured": {1.15, 1.1, 1.15}} {
 		a := plan.Activity{ID: "a", Known: known, MeanSeconds: 10, OtherwisePerHour: 1, Groups: &plan.Groups{Size: 3, WithinSeconds: 30}}
-		c := causeOf(&a)
+		c := causeOf(&a, false)
 		for k, got := range []float64{factorOf(c.rate), factorOf(c.length), factorOf(c.size)} {
 			if math.Abs(got-factors[k]) > 1e-9 {
 				t.Errorf("%s: figure %d of an activity may be off by %v, want %v", known, k, got, factors[k])
 			}
 		}
 		a.Groups = nil
-		if c := causeOf(&a); c.size != 0 || c.unknown != (known == "guess") {
+		if c := causeOf(&a, false); c.size != 0 || c.unknown != (known == "guess") {
 			t.Errorf("%s, nothing said of groups: %+v", known, c)
 		}
 	}

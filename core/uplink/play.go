@@ -18,6 +18,10 @@ const (
 	blocks      = 8    // of weeks, whose figures are compared
 	fewClips    = 2000 // of a channel; one that has fewer is asked about by probes
 	mostProbes  = 100  // times as many as there are events
+
+	// mostWork is what is played at most, in events and what they do. Where more than that happens in the fewest weeks one event
+	// stands for several: it brings as much more as a week is known to bring.
+	mostWork = 1_500_000
 )
 
 // Played is when copies are safe.
@@ -51,10 +55,8 @@ func (s *Safety) Later(seconds float64) float64 {
 
 // Play plays a scene. The same scene gives the same. Of a line that never catches up it says what is so without waiting.
 func Play(s *Scene) *Played {
-	perWeek := 0.0
-	for i := range s.Sources {
-		perWeek += s.Sources[i].Intensity.Total()
-	}
+	perWeek := s.work()
+	s.part = min(1, mostWork/(fewestWeeks*max(1, perWeek)))
 	weeks := int(max(fewestWeeks, min(mostWeeks, firstEvents/max(1, perWeek))))
 	for {
 		out, sure := s.play(weeks)
@@ -65,11 +67,48 @@ func Play(s *Scene) *Played {
 	}
 }
 
+// work is what a week is expected to take: events, each once for every channel that it is copied on and for every duty that its
+// footage may span, and stills.
+func (s *Scene) work() (n float64) {
+	for i := range s.Sources {
+		n += s.Sources[i].Intensity.Total()
+	}
+	for i := range s.Channels {
+		c := &s.Channels[i]
+		for _, h := range c.Heard {
+			from := &s.Sources[h.Source]
+			lasts := max(c.Pre+c.Post, c.AlarmPre+c.AlarmPost) + from.Mean
+			n += from.Intensity.Total() * (1 + float64(len(c.Copied))*lasts/week.Seconds)
+		}
+		if c.Stills != nil && c.Stills.Amount > 0 {
+			n += c.Weekly / c.Stills.Amount
+		}
+	}
+	return n
+}
+
+// fill makes clips bring as much as their channel is known to copy, where they stand for more events than were drawn.
+func (s *Scene) fill(clips []Clip, weekly Kbit, weeks int) {
+	if s.part == 1 {
+		return
+	}
+	all := 0.0
+	for k := range clips {
+		all += clips[k].Amount
+	}
+	for k := range clips {
+		clips[k].Amount *= weekly * float64(weeks) / max(all, 1e-9)
+	}
+}
+
 func (s *Scene) play(weeks int) (out *Played, sure bool) {
 	events := make([][]event, len(s.Sources))
-	parallel.Do(len(events), func(k int) { events[k] = drawn(s.Sources[k].Process, s.Sources[k].Name, weeks, 1) })
+	parallel.Do(len(events), func(k int) { events[k] = drawn(s.Sources[k].Process, s.Sources[k].Name, weeks, s.part) })
 	lists := make([][]Clip, len(s.Channels))
-	parallel.Do(len(lists), func(i int) { lists[i] = s.Channels[i].clips(i, func(k int) []event { return events[k] }) })
+	parallel.Do(len(lists), func(i int) {
+		lists[i] = s.Channels[i].clips(i, s.part, func(k int) []event { return events[k] })
+		s.fill(lists[i], s.Channels[i].Weekly, weeks)
+	})
 	lists = append(lists, s.probes(lists, weeks)...)
 	clips := slices.Concat(lists...)
 	Sort(clips)
@@ -108,6 +147,7 @@ func (s *Scene) play(weeks int) (out *Played, sure bool) {
 	})
 	parallel.Do(len(out.Channels), func(i int) { out.Channels[i].settle() })
 	out.Waits = quantile(waits, 0.99)
+	log.pass(end)
 	out.Backlog = log.ninety(int(warm / week.Seconds))
 	return out, agree(byBlock)
 }
@@ -121,7 +161,8 @@ func (s *Scene) probes(clips [][]Clip, weeks int) [][]Clip {
 		if n := len(clips[i]); n < fewClips && s.Channels[i].Stills == nil {
 			needs[i] = min(mostProbes, fewClips/max(1, float64(n)))
 			for _, h := range s.Channels[i].Heard {
-				of[h.Source] = max(of[h.Source], needs[i])
+				// No more of them than are played of all: many may happen that hardly ever are noticed.
+				of[h.Source] = max(of[h.Source], min(needs[i], mostEvents/max(1, float64(weeks)*s.Sources[h.Source].Intensity.Total())))
 			}
 		}
 	}
@@ -188,16 +229,21 @@ func agree(byBlock [][]float64) bool {
 type backlogs struct {
 	line  *Line
 	weeks [][168]Kbit
+	last  float64 // when the last clip came
+	free  float64 // when all up to it will have left
 }
 
-// add notes that there is a clip, and when all up to it will have left.
-func (b *backlogs) add(done, free float64) {
-	b.note(done, free)
-	for from := int(done/3600) + 1; float64(from)*3600 < free; from++ {
-		b.note(float64(from)*3600, free)
-		if from-int(done/3600) > 168 {
-			break
-		}
+// add notes that there is a clip, and when it will have left; those before it must have been added.
+func (b *backlogs) add(done, safe float64) {
+	b.pass(done)
+	b.note(done, safe)
+	b.last, b.free = done, safe
+}
+
+// pass notes what waits as hours begin, up to a moment.
+func (b *backlogs) pass(until float64) {
+	for h := int(b.last/3600) + 1; float64(h)*3600 < min(until, b.free) && h < 168*len(b.weeks); h++ {
+		b.note(float64(h)*3600, b.free)
 	}
 }
 

@@ -12,6 +12,8 @@ type Scene struct {
 	Channels []Channel
 	Line     *Line
 	Grows    bool // whether a week brings more than the line carries, so that it never catches up
+
+	part float64 // of what happens, that is played
 }
 
 // Source is something that happens by itself. Its name is its luck: under the same name the same happens, whatever else does.
@@ -22,8 +24,9 @@ type Source struct {
 
 // Channel is what is copied of one channel.
 type Channel struct {
-	Own   []int // sources that move before it
-	Heard []Heard
+	Weekly Kbit  // that is copied in a week
+	Own    []int // sources that move before it
+	Heard  []Heard
 
 	// Footage around an event is copied from Pre seconds before its trigger to Post seconds after its end.
 	Pre, Post, AlarmPre, AlarmPost float64

@@ -170,7 +170,7 @@ func amounts(c Channel, admit footage.Admit, cost video.Cost, list []event1) (ou
 		c.Heard = append(c.Heard, Heard{e.source, []activity.Detection{activity.Always}, e.alarm})
 		c.Own = append(c.Own, e.source)
 	}
-	for _, clip := range c.clips(0, func(k int) []event { return []event{{list[k].from, list[k].to, 0}} }) {
+	for _, clip := range c.clips(0, 1, func(k int) []event { return []event{{list[k].from, list[k].to, 0}} }) {
 		out = append(out, clip.Amount)
 	}
 	return out
@@ -179,7 +179,7 @@ func amounts(c Channel, admit footage.Admit, cost video.Cost, list []event1) (ou
 func TestStillsGoByThemselves(t *testing.T) {
 	c := crowd(1, 1, 1000).Channels[0]
 	c.Stills = &Stills{EverySeconds: 5, Amount: 100, Hours: always}
-	got := c.clips(0, func(int) []event { return []event{{100, 112, 0}, {113, 114, 0}, {116, 117, 0}} })
+	got := c.clips(0, 1, func(int) []event { return []event{{100, 112, 0}, {113, 114, 0}, {116, 117, 0}} })
 	var at []float64
 	for _, clip := range got {
 		at = append(at, clip.Done)
@@ -201,6 +201,27 @@ func TestTheSameIsPlayedAgain(t *testing.T) {
 	s := x.Channels[0]
 	if s.Later(s.Ninety) > 0.1 || s.Later(s.Ninety-1e-9) < 0.09 || s.Later(0) != 1 || s.Later(1e9) != 0 {
 		t.Errorf("later than %v: %v", s.Ninety, s.Later(s.Ninety))
+	}
+}
+
+// TestMoreThanCanBePlayed copies what never stops: an event stands for several, and the line carries what a week brings.
+func TestMoreThanCanBePlayed(t *testing.T) {
+	s := crowd(3, 24e6, 3*1000/0.5)
+	for i := range s.Channels {
+		s.Channels[i].Weekly = 1000 * week.Seconds
+	}
+	got := Play(s)
+	if s.part > 0.01 || got.Channels[0].Clips > mostWork {
+		t.Errorf("a part of %v, %d clips", s.part, got.Channels[0].Clips)
+	}
+	if c := got.Channels[0]; c.Ninety < 6 || c.Ninety > 60 {
+		t.Errorf("nine of ten are safe within %v s", c.Ninety)
+	}
+	stills := crowd(1, 24e3, 1000)
+	stills.Channels[0].Stills, stills.Channels[0].Weekly = &Stills{EverySeconds: 0.1, Amount: 10, Hours: always}, 100*week.Seconds
+	stills.Sources[0].Process = activity.New(week.Constant(activity.PerHour(1000)), 86400)
+	if got := Play(stills); got.Channels[0].Clips > mostWork || got.Channels[0].Clips == 0 {
+		t.Errorf("%d stills", got.Channels[0].Clips)
 	}
 }
 

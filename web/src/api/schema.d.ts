@@ -2850,10 +2850,10 @@ export interface components {
             /** @description Of the activity, or of the channel whose bitrates it is */
             id: string;
             /**
-             * @description Whether it is an activity, whether its events come in groups, or a bitrate
+             * @description Whether it is an activity, whether its events come in groups, a bitrate, or what it comes to in the dark
              * @enum {string}
              */
-            kind: "activity" | "groups" | "bitrate";
+            kind: "activity" | "groups" | "bitrate" | "night";
             name: string;
             /**
              * Format: double

@@ -15,6 +15,8 @@ function said(u: Unknown) {
   switch (u.kind) {
     case 'bitrate':
       return `the bitrates of ${u.name}, from a clip`
+    case 'night':
+      return `what ${u.name} comes to in the dark, from a clip taken at night`
     case 'groups':
       return `whether events of “${u.name}” come in groups, by watching for an hour`
     default:
