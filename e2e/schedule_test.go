@@ -262,11 +262,18 @@ func TestReadyMadeDuties(t *testing.T) {
 	p.click(`[data-test="new-duty"]`)
 	p.click(`[data-ready="keyframes"]`)
 	p.shows(".says", "Idle: keyframes of the main stream. On motion: the main stream.")
-	p.pick(`[data-choice="of that"]`, "fewer frames")
+	p.pick(`[data-layer="event"] [data-choice="Frames"]`, "fewer frames")
 	p.shows(".says", "at 10 frames a second")
+	p.pick(`[data-layer="event"] [data-choice="Bitrate"]`, "a share of it")
+	p.pick(`[data-layer="base"] [data-choice="Bitrate"]`, "better or worse pictures")
+	p.fill(`[data-layer="base"]`, "Steps of quality, −4 to 4", "-2")
+	p.shows(".says", "keyframes of the main stream, quality 2 steps lower. On motion: the main stream at 10 frames a second, 50 % of the bitrate")
 	p.click(`[data-test="duty-keep"]`)
 	p.revision(2)
-	if d := s.plan(t).Duty("keyframes-then-full"); d == nil || !d.Base.KeyframesOnly || d.Event.FPS != 10 {
+	if d := s.plan(t).Duty("keyframes-then-full"); d == nil || !d.Base.KeyframesOnly || d.Event.FPS != 10 || d.Event.Percent != 50 || d.Base.Quality != -2 {
 		t.Errorf("%+v", d)
 	}
+	p.until(`[...document.querySelectorAll('.el-overlay')].every(e => !e.offsetParent && getComputedStyle(e).display === 'none')`)
+	p.click(`[data-test="edit-duty"]`) // what it asks for is there when it is opened again
+	p.shows(".says", "quality 2 steps lower. On motion: the main stream at 10 frames a second, 50 % of the bitrate")
 }

@@ -217,7 +217,7 @@ func Trouble(s *estimate.Result, n map[Severity]int) float64 {
 var (
 	channelRules = []func(*site, *channel){
 		detectionOff, blindHours, noArea, untied, alarmWithoutInput, missingStream, emptyRecords, nothingRecorded,
-		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, audio, likelyMisses,
+		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, cameraDecides, audio, likelyMisses,
 		scene, setElsewhere,
 	}
 	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete, offsite, losses, contacts,

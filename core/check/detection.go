@@ -231,7 +231,7 @@ func (c *site) letListen(ch *plan.Channel, duties week.Steps[string], then week.
 		}
 		wants.Event = &event
 		k := slices.IndexFunc(list, func(x plan.Duty) bool {
-			return x.Event != nil && x.Event.Match != "all" && x.Event.Stream == event.Stream && x.Event.FPS == event.FPS && slices.Contains(x.Event.On, on) &&
+			return x.Event != nil && x.Event.Match != "all" && x.Event.Stream == event.Stream && x.Event.FPS == event.FPS && x.Event.Settings == event.Settings && slices.Contains(x.Event.On, on) &&
 				(d.Event == nil || len(x.Event.On) == 2) && reflect.DeepEqual(x.Base, d.Base)
 		})
 		if k < 0 {

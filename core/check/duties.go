@@ -7,6 +7,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/plan"
+	"wakefield/core/storage"
 	"wakefield/core/week"
 )
 
@@ -97,6 +98,44 @@ func framesBeyondCamera(c *site, ch *channel) {
 	}
 }
 
+// cameraDecides: frames, quality or bitrate set by the hour at a recorder whose camera decides them.
+func cameraDecides(c *site, ch *channel) {
+	if ch.NoCamera || !ch.CameraDecides() {
+		return
+	}
+	for _, id := range dutiesOf(ch) {
+		d := c.duties[id]
+		if d == nil {
+			continue
+		}
+		which, asked, sent := plan.StreamName(""), 0.0, 0.0
+		look := func(stream plan.StreamName, fps float64, s plan.Settings) {
+			if of := ch.Streams.Get(stream); of != nil && (fps > 0 && fps < of.FPS || s.Factor() != 1) {
+				which, asked, sent = stream, fps, of.FPS
+			}
+		}
+		if d.Base != nil && !d.Base.KeyframesOnly {
+			look(d.Base.Stream, d.Base.FPS, d.Base.Settings)
+		}
+		if d.Event != nil {
+			look(d.Event.Stream, d.Event.FPS, d.Event.Settings)
+		}
+		if which == "" {
+			continue
+		}
+		sentence := plan.Say("%s: the duty %s asks for %v frames a second, but the camera decides and sends %v.", ch.Name, d.Name, asked, sent)
+		if asked == 0 || asked >= sent {
+			sentence = plan.Say("%s: the duty %s asks for other settings of the %s stream, but the camera decides.", ch.Name, d.Name, which)
+		}
+		free := *ch.Channel
+		free.StreamsBy = ""
+		planned := c.figures.Alternatives(nil).Of(ch.index, &free, ch.duties)
+		c.report(ch, Warning, "camera-decides", "streamsBy", sentence,
+			plan.Say("%.3g GB a day are written; as asked for it would be %.3g. The setting at the recorder has no effect.", ch.figures.GigabytesPerDay, float64(planned.Daily/storage.GB)), nil)
+		return
+	}
+}
+
 // dutiesOf are the duties in a channel's week, in the order they come.
 func dutiesOf(ch *channel) []string {
 	var ids []string
@@ -167,7 +206,9 @@ func (c *site) withBase(ch *channel, bare week.Steps[bool]) *Fix {
 	return nil
 }
 
-func cheap(b *plan.Base) bool { return b.Stream != plan.Main || b.KeyframesOnly || b.FPS > 0 }
+func cheap(b *plan.Base) bool {
+	return b.Stream != plan.Main || b.KeyframesOnly || b.FPS > 0 || b.Factor() < 1
+}
 
 // oddOneOut: a channel that differs from its group in one respect only.
 func oddOneOut(c *site) {

@@ -63,6 +63,7 @@ var decisions = map[string]string{
 	"above-at-most":         "For you to do, at the recorder: set the age limit, and see that it deletes.",
 	"workload":              "For you to decide: drives rated for more, or more of them.",
 	"keyframe-gap":          "For you to do, at the camera: shorten the keyframe interval.",
+	"camera-decides":        "For you to do, at the camera: set it there, or let the recorder decide.",
 	"frames-beyond-camera":  "For you to decide: a duty with fewer frames, or a camera that sends more.",
 	"likely-misses":         "For you to decide: a cheap base layer, or better detection.",
 	"guessed-activities":    "For you to decide: whether to measure them.",

@@ -21,8 +21,8 @@ var phrases = map[string]phrase{
 	"Kind.name": {what: "name"}, "Kind.streams": {}, "Kind.audioKbps": {what: "audio", unit: "kbit/s"},
 
 	"Duty.name": {what: "name"}, "Duty.mark": {what: "mark", absent: "as it writes"}, "Duty.base": {what: "base layer"}, "Duty.event": {what: "event layer"},
-	"Base.stream": {what: "stream", names: plan.StreamChoices}, "Base.keyframesOnly": {on: "keyframes only", off: "all frames"}, "Base.fps": {what: "frames", unit: "a second", absent: "all"},
-	"Event.stream": {what: "stream", names: plan.StreamChoices}, "Event.on": {what: "on"}, "Event.match": {what: "match", absent: "any"}, "Event.fps": {what: "frames", unit: "a second", absent: "all"},
+	"Base.stream": {what: "stream", names: plan.StreamChoices}, "Base.keyframesOnly": {on: "keyframes only", off: "all frames"}, "Base.fps": {what: "frames", unit: "a second", absent: "all"}, "Base.quality": {what: "quality, steps", absent: "as the stream"}, "Base.percent": {what: "bitrate", unit: "%", absent: "as the stream"},
+	"Event.stream": {what: "stream", names: plan.StreamChoices}, "Event.on": {what: "on"}, "Event.match": {what: "match", absent: "any"}, "Event.fps": {what: "frames", unit: "a second", absent: "all"}, "Event.quality": {what: "quality, steps", absent: "as the stream"}, "Event.percent": {what: "bitrate", unit: "%", absent: "as the stream"},
 
 	"Week.name": {what: "name"}, "Week.week": {what: "week"},
 
@@ -43,7 +43,7 @@ var phrases = map[string]phrase{
 	"Channel.alarmPreSeconds": {what: "kept before an alarm", unit: "s", absent: "as for motion"}, "Channel.alarmPostSeconds": {what: "kept after an alarm", unit: "s", absent: "as for motion"},
 	"Channel.activity": {what: "activity"}, "Channel.nuisance": {what: "nuisance"}, "Channel.detection": {}, "Channel.events": {what: "detection set", absent: "at the recorder",
 		names: plan.Choices{{ID: "both", Name: "at the recorder"}, {ID: "out", Name: "at the camera"}, {ID: "none", Name: "nowhere"}}},
-	"Channel.scene": {what: "scene"}, "Channel.movable": {what: "presets"}, "Channel.stills": {what: "stills"}, "Channel.keep": {}, "Channel.matters": {what: "matters", unit: "of 3", absent: "2 of 3"}, "Channel.week": {what: "week"},
+	"Channel.scene": {what: "scene"}, "Channel.movable": {what: "presets"}, "Channel.stills": {what: "stills"}, "Channel.keep": {}, "Channel.streamsBy": {what: "frames, size and bitrate decided by", absent: "the recorder"}, "Channel.matters": {what: "matters", unit: "of 3", absent: "2 of 3"}, "Channel.week": {what: "week"},
 	"Streams.main": {what: "main stream"}, "Streams.sub": {what: "sub stream"}, "Streams.third": {what: "third stream"},
 	"Stream.codec": {what: "codec", names: plan.Codecs}, "Stream.width": {what: "width", unit: "pixels"}, "Stream.height": {what: "height", unit: "pixels"}, "Stream.fps": {what: "frames", unit: "a second"},
 	"Stream.gopSeconds": {what: "keyframe interval", unit: "s"}, "Stream.keyframeKB": {what: "keyframe", unit: "kB"}, "Stream.rate": {},
@@ -68,7 +68,7 @@ var phrases = map[string]phrase{
 
 	"AlarmInput.name": {what: "name"}, "AlarmInput.recorder": {what: "recorder"}, "AlarmInput.activity": {what: "activity"}, "AlarmInput.contact": {what: "contact", names: plan.Contacts, absent: "not looked at"},
 	"AlarmInput.guards": {what: "guards"},
-	"CallButton.name":   {what: "name"}, "CallButton.pressesPerWeek": {what: "pressed", unit: "times a week"}, "CallButton.holdSeconds": {what: "records for", unit: "s"}, "CallButton.records": {what: "records"},
+	"CallButton.name":   {what: "name"}, "CallButton.pressesPerWeek": {what: "pressed", unit: "times a week"}, "CallButton.holdSeconds": {what: "records for", unit: "s"}, "CallButton.records": {what: "records"}, "CallButton.stream": {what: "stream", names: plan.StreamChoices, absent: "the main stream"}, "CallButton.fps": {what: "frames", unit: "a second", absent: "all"},
 	"Message.name": {what: "name"}, "Message.to": {what: "to"}, "Message.atMostEverySeconds": {what: "at most one every", unit: "s"}, "Message.hours": {what: "goes out"},
 	"Message.still": {on: "with a still", off: "without a still"}, "Message.mostPerDay": {what: "read at most", unit: "a day", absent: "30"},
 	"Output.name": {what: "name"}, "Output.recorder": {what: "recorder"}, "Output.kind": {what: "kind", names: plan.OutputKinds}, "Output.holdSeconds": {what: "held", unit: "s"},

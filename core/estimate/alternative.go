@@ -1,6 +1,8 @@
 package estimate
 
 import (
+	"math"
+
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 	"wakefield/core/week"
@@ -10,6 +12,9 @@ import (
 type Alternative struct {
 	Daily    storage.Bytes // written in a mean day, stills among them
 	Evidence Evidence
+	// Frames that are left out of a modelled stream may save more or less than the model says, so that Daily lies between these
+	// four times out of five; both are Daily where no such frames are left out.
+	Least, Most storage.Bytes
 }
 
 // Alternatives tries other settings of single channels of a plan that was estimated.
@@ -43,6 +48,17 @@ func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alt
 	}
 	if gone := s.away[i]; gone != nil {
 		out.Evidence = gone.missing(played)
+	}
+	out.Least, out.Most = out.Daily, out.Daily
+	if in.fewerFrames() {
+		by := in.byStream(played.shares)
+		for stream, cells := range in.cells(played.shares) {
+			for _, c := range cells {
+				daily := storage.Bytes(c.share * by[stream] * 1000 / 8 * 86400)
+				wide := math.Pow(framesWide, c.halvings)
+				out.Least, out.Most = out.Least-daily*storage.Bytes(1-1/wide), out.Most+daily*storage.Bytes(wide-1)
+			}
+		}
 	}
 	return out
 }

@@ -28,6 +28,7 @@ type input struct {
 	layers week.Steps[layerStreams]
 	doubt  [3]float64 // standard deviations of logarithms, of the bitrate of each stream
 	unsaid [3]unsaid
+	calls  int // the stream that buttons record, as an index of doubt
 }
 
 // layerStreams says which streams a duty's layers write, as indices of doubt.
@@ -82,7 +83,7 @@ func (in *input) fingerprint() uint64 {
 // same and do the same, whatever it costs.
 func (in *input) playsAlike(other *input) bool {
 	regime := func(a, b week.Step[footage.Regime]) bool {
-		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Whole == b.Value.Whole && a.Value.Admit == b.Value.Admit &&
+		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Whole == b.Value.Whole && a.Value.CallLow == b.Value.CallLow && a.Value.CallUnder == b.Value.CallUnder && a.Value.Admit == b.Value.Admit &&
 			in.scene.Moves(a.Value) == other.scene.Moves(b.Value)
 	}
 	return in.empty == other.empty && slices.EqualFunc(in.regimes, other.regimes, regime) && in.sees(other)
@@ -323,8 +324,11 @@ func (r *resolver) inputOf(i int, c *plan.Channel, duties week.Steps[string]) in
 			in.doubt[k], in.unsaid[k] = rateSpread(s.Rate), unsaidOf(s)
 		}
 	}
-	for run := range in.regimes {
-		in.full = max(in.full, in.regimes[run].Value.Call.Idle, in.regimes[run].Value.Call.Active)
+	in.full = fullOf(c)
+	for _, b := range r.buttonsOf(c) {
+		if k := slices.Index(streams[:], b.Stream.OrMain()); c.Streams.Get(streams[k]) != nil {
+			in.calls = k
+		}
 	}
 	in.scene = footage.Scene{Call: -math.Expm1(-r.call[i])}
 	r.sources(i, c, &in)

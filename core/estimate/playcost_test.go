@@ -10,18 +10,60 @@ import (
 // play-out.
 
 // spent is the bitrate at one instant of a minute of the week.
-func spent(c *plan.Channel, d *plan.Duty, on [4]bool, event bool, minute int) float64 {
+func spent(c *plan.Channel, d *plan.Duty, on [4]bool, event bool, minute int, buttons []plan.CallButton) float64 {
 	switch {
-	case on[2]: // a record-now button writes the main stream, whatever the duty
-		return bitrate(c.Streams.Main, on[3], 0, minute) + c.AudioKbps
+	case on[2]: // a record-now button writes what it says, and never less than the base layer
+		most, kbps := based(c, d, true, minute), based(c, d, on[3], minute)
+		if admitted(d, on[0], on[1]) {
+			s := c.Streams.Get(d.Event.Stream)
+			if all := bitrate(s, true, d.Event.FPS, minute)*worth(d.Event.Settings) + c.AudioKbps; all > most {
+				most, kbps = all, bitrate(s, on[3], d.Event.FPS, minute)*worth(d.Event.Settings)+c.AudioKbps
+			}
+		}
+		for _, b := range buttons {
+			s := c.Streams.Get(streamOf(b))
+			if all := bitrate(s, true, b.FPS, minute) + c.AudioKbps; all > most {
+				most, kbps = all, bitrate(s, on[3], b.FPS, minute)+c.AudioKbps
+			}
+		}
+		return kbps
 	case event:
-		return bitrate(c.Streams.Get(d.Event.Stream), on[3], d.Event.FPS, minute) + c.AudioKbps
+		return bitrate(c.Streams.Get(d.Event.Stream), on[3], d.Event.FPS, minute)*worth(d.Event.Settings) + c.AudioKbps
+	}
+	return based(c, d, on[3], minute)
+}
+
+func streamOf(b plan.CallButton) plan.StreamName {
+	if b.Stream == "" {
+		return "main"
+	}
+	return b.Stream
+}
+
+// based is what the base layer writes.
+func based(c *plan.Channel, d *plan.Duty, moving bool, minute int) float64 {
+	switch {
 	case d.Base != nil && d.Base.KeyframesOnly:
-		return keyframeRate(c.Streams.Get(d.Base.Stream), on[3], minute)
+		return keyframeRate(c.Streams.Get(d.Base.Stream), moving, minute) * worth(d.Base.Settings)
 	case d.Base != nil:
-		return bitrate(c.Streams.Get(d.Base.Stream), on[3], d.Base.FPS, minute) + c.AudioKbps
+		return bitrate(c.Streams.Get(d.Base.Stream), moving, d.Base.FPS, minute)*worth(d.Base.Settings) + c.AudioKbps
 	}
 	return 0
+}
+
+// worth is what settings of the hour make of a bitrate.
+func worth(s plan.Settings) float64 {
+	f := 1.0
+	for range s.Quality {
+		f *= 1.6
+	}
+	for range -s.Quality {
+		f /= 1.6
+	}
+	if s.Percent != 0 {
+		f *= s.Percent / 100
+	}
+	return f
 }
 
 // dark is what darkness multiplies a stream by.

@@ -481,6 +481,22 @@ func (o *playout) duties(c *plan.Channel) (out [10080]*plan.Duty) {
 		}
 		out[m] = o.plan.Duty(id)
 	}
+	if c.StreamsBy == "camera" { // what the recorder is told of frames and bitrates does nothing
+		whole := map[*plan.Duty]*plan.Duty{}
+		for m, d := range out {
+			if whole[d] == nil {
+				next := *d
+				if d.Base != nil {
+					next.Base = &plan.Base{Stream: d.Base.Stream, KeyframesOnly: d.Base.KeyframesOnly}
+				}
+				if d.Event != nil {
+					next.Event = &plan.Event{Stream: d.Event.Stream, On: d.Event.On, Match: d.Event.Match}
+				}
+				whole[d] = &next
+			}
+			out[m] = whole[d]
+		}
+	}
 	return out
 }
 
@@ -521,7 +537,7 @@ func (o *playout) lay(c *plan.Channel, states [4][]interval, duties [10080]*plan
 		d := duties[int(middle/60)%10080]
 		event := on[2] || admitted(d, on[0], on[1])
 		t := &out[w]
-		t.kbit += (to - from) * spent(c, d, on, event, int(middle/60)%10080)
+		t.kbit += (to - from) * spent(c, d, on, event, int(middle/60)%10080, o.buttons(c))
 		if event {
 			t.event += to - from
 		}
@@ -570,7 +586,7 @@ func (o *playout) fates(c *plan.Channel, covers func(float64) int, states [4][]i
 		if !h.wanted {
 			continue
 		}
-		full := inside(states[2], h.start)
+		full := inside(states[2], h.start) && !o.buttonsLow(c)
 		if triggered && self {
 			d := duties[int(h.trigger/60)%10080]
 			full = full || admitted(d, true, inside(states[1], h.trigger))
@@ -587,7 +603,7 @@ func (o *playout) fates(c *plan.Channel, covers func(float64) int, states [4][]i
 			out[w].missed++
 		case full:
 			out[w].full++
-		case d.Base != nil:
+		case d.Base != nil || inside(states[2], h.start):
 			out[w].base++
 		default:
 			out[w].missed++
@@ -606,11 +622,44 @@ func whollyBased(c *plan.Channel, d *plan.Duty) bool {
 		}
 		return fps
 	}
-	based := frames(d.Base.Stream, d.Base.FPS)
+	based, least := frames(d.Base.Stream, d.Base.FPS), 1.0
+	if d.Event != nil && d.Event.Stream == d.Base.Stream {
+		least = worth(d.Event.Settings)
+	}
+	if worth(d.Base.Settings) < least {
+		return false
+	}
 	if d.Base.Stream == plan.Main && based == c.Streams.Main.FPS {
 		return true
 	}
 	return d.Event != nil && c.Streams.Get(d.Event.Stream) != nil && d.Event.Stream == d.Base.Stream && based >= frames(d.Event.Stream, d.Event.FPS)
+}
+
+// buttons are those that may record a channel.
+func (o *playout) buttons(c *plan.Channel) (out []plan.CallButton) {
+	for _, b := range o.plan.CallButtons {
+		named := slices.Contains(b.Records, c.ID)
+		for _, e := range o.plan.Effects {
+			named = named || e.When.Button == b.ID && slices.Contains(e.Record, c.ID)
+		}
+		if named {
+			if c.StreamsBy == "camera" {
+				b.FPS = 0
+			}
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
+// buttonsLow tells whether none of them records all of the main stream.
+func (o *playout) buttonsLow(c *plan.Channel) bool {
+	for _, b := range o.buttons(c) {
+		if streamOf(b) == "main" && (b.FPS == 0 || b.FPS >= c.Streams.Main.FPS) {
+			return false
+		}
+	}
+	return true
 }
 
 // covering tells how many intervals cover an instant.

@@ -33,10 +33,11 @@ func noises(c *plan.Channel) week.Steps[noise] {
 // regimes is what a channel does minute by minute, given its duties.
 func (r *resolver) regimes(c *plan.Channel, duties week.Steps[string]) week.Steps[footage.Regime] {
 	known := make(map[week.Pair[string, noise]]footage.Regime, 4)
+	buttons := r.buttonsOf(c)
 	return week.Map(week.Both(duties, noises(c)), func(at week.Pair[string, noise]) footage.Regime {
 		regime, ok := known[at]
 		if !ok {
-			regime = regimeOf(c, r.duties[at.A], at.B)
+			regime = regimeOf(c, r.duties[at.A], at.B, buttons)
 			known[at] = regime
 		}
 		return regime
@@ -50,20 +51,22 @@ func layersOf(c *plan.Channel, d *plan.Duty) (out layerStreams) {
 	}
 	if d.Base != nil && c.Streams.Get(d.Base.Stream) != nil {
 		out.base = slices.Index(streams[:], d.Base.Stream)
-		if !d.Base.KeyframesOnly {
+		if !d.Base.KeyframesOnly && !c.CameraDecides() {
 			out.baseHalvings = halvings(c.Streams.Get(d.Base.Stream), d.Base.FPS)
 		}
 	}
 	if d.Event != nil && c.Streams.Get(d.Event.Stream) != nil {
 		out.event = slices.Index(streams[:], d.Event.Stream)
-		out.eventHalvings = halvings(c.Streams.Get(d.Event.Stream), d.Event.FPS)
+		if !c.CameraDecides() {
+			out.eventHalvings = halvings(c.Streams.Get(d.Event.Stream), d.Event.FPS)
+		}
 	}
 	return out
 }
 
 // regimeOf says what a duty means on a channel. A layer whose stream the camera
 // does not have writes nothing; a finding says so.
-func regimeOf(c *plan.Channel, d *plan.Duty, dark noise) footage.Regime {
+func regimeOf(c *plan.Channel, d *plan.Duty, dark noise, buttons []*plan.CallButton) footage.Regime {
 	var r footage.Regime
 	audio := video.Kbps(c.AudioKbps)
 	cost := func(which plan.StreamName, cut video.Cut) (video.Cost, bool) {
@@ -75,29 +78,67 @@ func regimeOf(c *plan.Channel, d *plan.Duty, dark noise) footage.Regime {
 		v.Rate.Noise = dark[slices.Index(streams[:], which)]
 		return v.Written(cut, audio), true
 	}
-	r.Call, _ = cost(plan.Main, video.Cut{})
+	settings := func(keyframes bool, fps float64, s plan.Settings) video.Cut {
+		if c.CameraDecides() { // the recorder keeps what it is sent
+			return video.Cut{KeyframesOnly: keyframes}
+		}
+		return video.Cut{KeyframesOnly: keyframes, FPS: fps, Factor: s.Factor()}
+	}
+	r.CallLow = len(buttons) > 0
+	for _, b := range buttons {
+		call, _ := cost(b.Stream.OrMain(), settings(false, b.FPS, plan.Settings{}))
+		r.CallLow = r.CallLow && !(b.Stream.OrMain() == plan.Main && framesOf(c, plan.Main, b.FPS) == c.Streams.Main.FPS)
+		if call.Active >= r.Call.Active {
+			r.Call = call
+		}
+	}
 	if d == nil {
 		return r
 	}
 	if b := d.Base; b != nil {
-		r.Base, r.HasBase = cost(b.Stream, video.Cut{KeyframesOnly: b.KeyframesOnly, FPS: b.FPS})
+		r.Base, r.HasBase = cost(b.Stream, settings(b.KeyframesOnly, b.FPS, b.Settings))
 	}
 	if e := d.Event; e != nil {
-		if event, ok := cost(e.Stream, video.Cut{FPS: e.FPS}); ok {
+		if event, ok := cost(e.Stream, settings(false, e.FPS, e.Settings)); ok {
 			r.Admit, r.Event = admits(e), event
 		}
 	}
 	r.Whole = r.HasBase && whole(c, d, r.Admit != footage.Nothing)
+	if r.HasBase && r.Base.Active >= r.Call.Active {
+		r.Call, r.CallLow = r.Base, r.CallLow && !r.Whole // a button never makes it write less
+	}
+	r.CallUnder = len(buttons) > 0 && r.Admit != footage.Nothing && r.Event.Active > r.Call.Active
 	return r
 }
 
+// buttonsOf are the buttons that make a channel record, each once.
+func (r *resolver) buttonsOf(c *plan.Channel) (out []*plan.CallButton) {
+	i, ok := r.channels[c.ID]
+	if !ok {
+		return nil
+	}
+	for k := range r.causes.Held[i] {
+		b := &r.plan.CallButtons[r.causes.Held[i][k].Cause.At]
+		if !slices.Contains(out, b) {
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
 // whole tells whether the base layer of a duty writes as much as its event layer would:
-// the same stream with as many frames. All frames of the main stream are as much as
+// the same stream with as many frames and settings no lower. All frames of the main stream are as much as
 // there is; where there is no event layer nothing less is.
 func whole(c *plan.Channel, d *plan.Duty, listens bool) bool {
-	base := framesOf(c, d.Base.Stream, d.Base.FPS)
+	base, worth, least := framesOf(c, d.Base.Stream, d.Base.FPS), d.Base.Factor(), 1.0
+	if c.CameraDecides() {
+		return !d.Base.KeyframesOnly && (d.Base.Stream == plan.Main || listens && d.Base.Stream == d.Event.Stream)
+	}
+	if listens && d.Base.Stream == d.Event.Stream {
+		least = d.Event.Factor()
+	}
 	switch {
-	case d.Base.KeyframesOnly:
+	case d.Base.KeyframesOnly || worth < least:
 		return false
 	case d.Base.Stream == plan.Main && base == c.Streams.Main.FPS:
 		return true
@@ -111,7 +152,7 @@ func whole(c *plan.Channel, d *plan.Duty, listens bool) bool {
 // for all.
 func framesOf(c *plan.Channel, stream plan.StreamName, fps float64) float64 {
 	all := c.Streams.Get(stream).FPS
-	if fps > 0 && fps < all {
+	if fps > 0 && fps < all && !c.CameraDecides() {
 		return fps
 	}
 	return all
@@ -159,3 +200,17 @@ func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
 
 // WeekOf are the duties of a named week.
 func (s *Result) WeekOf(id string) week.Steps[string] { return s.resolver.weeks[id] }
+
+// fullOf is the main stream of a channel in full, at its highest hour.
+func fullOf(c *plan.Channel) (most video.Kbps) {
+	if c.Streams.Main == nil {
+		return 0
+	}
+	v := encoded(c.Streams.Main)
+	for _, at := range noises(c) {
+		v.Rate.Noise = at.Value[0]
+		cost := v.Written(video.Cut{}, video.Kbps(c.AudioKbps))
+		most = max(most, cost.Idle, cost.Active)
+	}
+	return most
+}

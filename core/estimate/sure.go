@@ -56,7 +56,7 @@ func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
 		part := float64(b.Span.Minutes()) / 10080
 		out[from.base] += part * float64(b.Base)
 		out[from.event] += part * float64(b.Motion+b.Alarm-b.Call)
-		out[0] += part * float64(b.Call) // buttons write the main stream
+		out[in.calls] += part * float64(b.Call)
 	}
 	return out
 }

@@ -105,7 +105,7 @@ func (in *input) cells(shares []footage.Shares) (out [3][]cell) {
 			i := idle[k]
 			each(from.base, b.Base, i.Base, from.baseHalvings)
 			each(from.event, b.Motion+b.Alarm-b.Call, i.Motion+i.Alarm-i.Call, from.eventHalvings)
-			each(0, b.Call, i.Call, 0)
+			each(in.calls, b.Call, i.Call, 0)
 		}
 	}
 	for s, sum := range sums {
@@ -226,3 +226,10 @@ func (s *Result) UnsaidNight(i int) float64 {
 // NightRange is by what such bitrates are to be multiplied in the dark: in one of ten cases by less, in half of them, in nine by
 // less.
 func NightRange() (least, likely, most float64) { return nightLeast, nightLikely, nightMost }
+
+// fewerFrames tells whether anything of a modelled stream is written with fewer frames than it has.
+func (in *input) fewerFrames() bool {
+	return slices.ContainsFunc(in.layers, func(s week.Step[layerStreams]) bool {
+		return s.Value.baseHalvings > 0 || s.Value.eventHalvings > 0
+	})
+}

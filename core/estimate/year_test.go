@@ -110,13 +110,13 @@ func playedYear(p *plan.Plan, monday time.Time, weeks int) []float64 {
 			}
 			return ordinary[minute%10080]
 		}
-		layHours(c, states, dutyAt, hours)
+		layHours(o.buttons(c), c, states, dutyAt, hours)
 	}
 	return hours
 }
 
 // layHours adds up what a channel writes in each hour.
-func layHours(c *plan.Channel, states [4][]interval, dutyAt func(int) *plan.Duty, hours []float64) {
+func layHours(buttons []plan.CallButton, c *plan.Channel, states [4][]interval, dutyAt func(int) *plan.Duty, hours []float64) {
 	var cuts []float64
 	for _, list := range states {
 		for _, v := range list {
@@ -148,7 +148,7 @@ func layHours(c *plan.Channel, states [4][]interval, dutyAt func(int) *plan.Duty
 			on[k] = at[k] < len(list) && list[at[k]].from <= middle
 		}
 		d := dutyAt(min(int(middle/60), len(hours)*60-1))
-		hours[h] += (to - from) * spent(c, d, on, on[2] || admitted(d, on[0], on[1]), -1) * 1000 / 8
+		hours[h] += (to - from) * spent(c, d, on, on[2] || admitted(d, on[0], on[1]), -1, buttons) * 1000 / 8
 	}
 }
 

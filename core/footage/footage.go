@@ -62,7 +62,10 @@ type Regime struct {
 	Whole   bool       // whether the base writes as much as the event layer would
 	Admit   Admit
 	Event   video.Cost // of what replaces the base while the event layer is written
-	Call    video.Cost // of the main stream, which record-now buttons write
+	Call    video.Cost // of what record-now buttons write
+	CallLow bool       // whether that is less than all of the main stream
+	// CallUnder is whether it is less than the event layer's, which then is written still where it would be.
+	CallUnder bool
 }
 
 // Scene is all that happens to one channel.

@@ -15,7 +15,7 @@ type sums struct {
 
 	seconds, event, written   float64
 	base, motion, alarm, call layer   // seconds
-	full, begun               float64 // wanted events
+	full, begun, called       float64 // wanted events; called are those that a button keeps low
 }
 
 // indifferent tells whether the regime writes the same whatever happens.
@@ -134,9 +134,15 @@ func (s *sums) state(x state, weight float64) {
 		byAlarm = x.alarm / p
 	}
 	rest := weight * (1 - call)
-	s.motion.add(rest*(1-byAlarm), j, p)
-	s.alarm.add(rest*byAlarm, j, p)
-	s.call.add(weight*call, a, 1)
+	if r.CallUnder {
+		s.motion.add(weight*(1-byAlarm), j, p)
+		s.alarm.add(weight*byAlarm, j, p)
+		s.call.add(weight*call, a-j, 1-p)
+	} else {
+		s.motion.add(rest*(1-byAlarm), j, p)
+		s.alarm.add(rest*byAlarm, j, p)
+		s.call.add(weight*call, a, 1)
+	}
 	s.base.add(rest, a-j, 1-p)
 
 	covered := p + call*(1-p)
@@ -149,7 +155,14 @@ func (s *sums) state(x state, weight float64) {
 	}
 
 	s.begun += weight * s.wantedRate
-	s.full += weight * s.wantedRate * (call + (1-call)*s.inFull(x))
+	full := s.inFull(x)
+	s.full += weight * s.wantedRate * (1 - call) * full
+	if s.regime.CallLow {
+		s.full += weight * s.wantedRate * call * full
+		s.called += weight * s.wantedRate * call * (1 - full)
+	} else {
+		s.full += weight * s.wantedRate * call
+	}
 }
 
 // inFull is the chance that a wanted event is kept in full: by its own trigger where
@@ -180,10 +193,11 @@ func (s *sums) into(b *Shares) {
 	b.Full = s.full
 	switch {
 	case s.regime.HasBase && s.regime.Whole:
-		b.Full = s.begun
+		b.Full = s.begun // the button's is no less
 	case s.regime.HasBase:
 		b.Low = max(0, s.begun-s.full)
 	default:
-		b.Missed = max(0, s.begun-s.full)
+		b.Low = min(s.called, max(0, s.begun-s.full))
+		b.Missed = max(0, s.begun-s.full-b.Low)
 	}
 }

@@ -19,6 +19,7 @@ type Channel struct {
 	NoCamera         bool      `json:"noCamera,omitempty" doc:"The channel is empty"`
 	Kind             string    `json:"kind,omitempty" aside:"yes" ref:"camera kind" goes:"clears" maxLength:"100" doc:"Id of the camera kind; settings that differ from it depart from it"`
 	Streams          Streams   `json:"streams,omitzero" aside:"yes"`
+	StreamsBy        string    `json:"streamsBy,omitempty" aside:"yes" enum:"recorder,camera" doc:"Who decides frames, size and bitrate of its streams: where the camera does, what a duty asks for at the recorder has no effect; absent for the recorder"`
 	AudioKbps        float64   `json:"audioKbps,omitempty" aside:"yes" minimum:"0" maximum:"10000"`
 	PreSeconds       float64   `json:"preSeconds,omitempty" aside:"yes" minimum:"0" maximum:"3600" doc:"Kept before an event"`
 	PostSeconds      float64   `json:"postSeconds,omitempty" aside:"yes" minimum:"0" maximum:"86400" doc:"Kept after an event"`
@@ -35,6 +36,9 @@ type Channel struct {
 	Matters          float64   `json:"matters,omitempty" aside:"yes" minimum:"1" maximum:"3" doc:"How much what it loses matters beside others; absent for 2"`
 	Week             WeekRef   `json:"week" aside:"yes"`
 }
+
+// CameraDecides tells whether the settings of a duty have no effect on the channel's streams.
+func (c *Channel) CameraDecides() bool { return c.StreamsBy == "camera" }
 
 // MattersUsually is how much a channel matters where nothing is said.
 const MattersUsually = 2.0

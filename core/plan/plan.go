@@ -11,6 +11,7 @@ import (
 	"math"
 	"slices"
 
+	"wakefield/core/video"
 	"wakefield/core/week"
 )
 
@@ -76,6 +77,14 @@ const (
 	Third StreamName = "third"
 )
 
+// OrMain is the stream, or the main one where none is named.
+func (s StreamName) OrMain() StreamName {
+	if s == "" {
+		return Main
+	}
+	return s
+}
+
 // Duty is what a channel does in a block of time. With neither layer it is off.
 type Duty struct {
 	ID    string `json:"id" minLength:"1" maxLength:"100"`
@@ -90,6 +99,7 @@ type Base struct {
 	Stream        StreamName `json:"stream" enum:"main,sub,third"`
 	KeyframesOnly bool       `json:"keyframesOnly,omitempty"`
 	FPS           float64    `json:"fps,omitempty" minimum:"0.01" maximum:"240" doc:"Frames a second to keep; absent keeps all"`
+	Settings
 }
 
 // Event is the event layer of a duty.
@@ -98,6 +108,22 @@ type Event struct {
 	On     []Trigger  `json:"on" minItems:"1" maxItems:"2" enum:"motion,alarm"`
 	Match  string     `json:"match,omitempty" enum:"any,all" doc:"Whether any of the events is enough or all must hold at once"`
 	FPS    float64    `json:"fps,omitempty" minimum:"0.01" maximum:"240"`
+	Settings
+}
+
+// Settings are those of a stream that change with a duty, at recorders whose settings change by the hour.
+type Settings struct {
+	Quality int     `json:"quality,omitempty" minimum:"-4" maximum:"4" doc:"Steps of quality above or below the stream's, ×1.6 each; absent for as the stream"`
+	Percent float64 `json:"percent,omitempty" minimum:"1" maximum:"400" doc:"Of the stream's bitrate; absent for all of it"`
+}
+
+// Factor is what the settings multiply a bitrate by.
+func (s Settings) Factor() float64 {
+	f := math.Pow(video.Model.Step, float64(s.Quality))
+	if s.Percent > 0 {
+		f *= s.Percent / 100
+	}
+	return f
 }
 
 // Trigger is a kind of event.
@@ -247,4 +273,7 @@ type CallButton struct {
 	PressesPerWeek float64  `json:"pressesPerWeek" minimum:"0" maximum:"1000000"`
 	HoldSeconds    float64  `json:"holdSeconds" minimum:"0" maximum:"604800"`
 	Records        []string `json:"records" ref:"channel" maxItems:"5000"`
+
+	Stream StreamName `json:"stream,omitempty" enum:"main,sub,third" doc:"That it records; absent for the main stream"`
+	FPS    float64    `json:"fps,omitempty" minimum:"0.01" maximum:"240" doc:"Frames a second that it records; absent for all"`
 }

@@ -96,7 +96,7 @@ func TestNotJSONSaysWhere(t *testing.T) {
 		"":                  "line 1, column 1: not JSON: it ends too early",
 		"hello":             "line 1, column ",
 		"[1,2]":             "a list where an object is wanted",
-		string(data) + "{}": "line 68, column 2: not JSON: something follows",
+		string(data) + "{}": "line 69, column 2: not JSON: something follows",
 	} {
 		if _, err := Read([]byte(text)); err == nil || !strings.HasPrefix(err.Error(), want) {
 			t.Errorf("%.20q: %v, want %s", text, err, want)

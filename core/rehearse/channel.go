@@ -239,7 +239,7 @@ func (w *writing) write(over Span, d *run) {
 	s.Event = s.Button || admits(g.Admit, w.count[inMotion] > 0, w.count[inAlarm] > 0)
 	cost := g.Base
 	switch {
-	case s.Button:
+	case s.Button && !(g.CallUnder && admits(g.Admit, w.count[inMotion] > 0, w.count[inAlarm] > 0)):
 		cost = g.Call
 	case s.Event:
 		cost = g.Event
@@ -330,7 +330,7 @@ func (r *Rehearsal) fate(i int, e *Event, tied bool, own Span, motion, alarm, ca
 		return Missed, AwayThen
 	case tied && admits(runAt(runs, e.Trigger).regime.Admit, true, alarm.at(e.Trigger) > 0):
 		return Full, ByItself
-	case call.at(e.Start) > 0:
+	case call.at(e.Start) > 0 && !then.CallLow:
 		return Full, ByButton
 	case admits(then.Admit, others > 0, alarm.at(e.Start) > 0):
 		return Full, ByOthers
@@ -338,7 +338,7 @@ func (r *Rehearsal) fate(i int, e *Event, tied bool, own Span, motion, alarm, ca
 		return Full, ByBase
 	}
 	fate, why := Missed, Deaf
-	if then.HasBase {
+	if then.HasBase || call.at(e.Start) > 0 {
 		fate = Low
 	}
 	switch at := &runAt(runs, e.Trigger).regime; {

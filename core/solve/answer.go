@@ -29,6 +29,7 @@ type Answer struct {
 type Change struct {
 	Words    string
 	Channels []string // ids
+	Range    *Saving  // how much of what they write is saved by fewer frames; nil where that is not doubtful
 }
 
 // mostNodes of a search for the least loss.
@@ -193,6 +194,8 @@ func (p *Prepared) edits(at *Point) (out []edit.Edit, changes []Change) {
 		out = append(out, d.Edits...)
 	}
 	known := make(map[string]int)
+	type sums struct{ now, least, most storage.Bytes }
+	saved := make(map[int]*sums)  // by change
 	made := make(map[string]bool) // duties that are added
 	for i, k := range at.picks {
 		c := &p.choices[i][k]
@@ -213,7 +216,16 @@ func (p *Prepared) edits(at *Point) (out []edit.Edit, changes []Change) {
 				changes = append(changes, Change{Words: words})
 			}
 			changes[n].Channels = append(changes[n].Channels, p.plan.Channels[i].ID)
+			if now := p.choices[i][0].Daily; c.frames && c.most > c.least {
+				if saved[n] == nil {
+					saved[n] = new(sums)
+				}
+				saved[n].now, saved[n].least, saved[n].most = saved[n].now+now, saved[n].least+c.least, saved[n].most+c.most
+			}
 		}
+	}
+	for n, s := range saved {
+		changes[n].Range = &Saving{max(0, 100*float64(1-s.most/s.now)), max(0, 100*float64(1-s.least/s.now))}
 	}
 	slices.SortStableFunc(changes, func(a, b Change) int { return cmp.Compare(len(b.Channels), len(a.Channels)) })
 	for k := range at.drives {

@@ -19,6 +19,9 @@ type Choice struct {
 	Edits []edit.Edit   // that make it so
 	Daily storage.Bytes // written in a mean day
 
+	// Of modelled streams fewer frames save as much as makes it this little or this much, four times out of five.
+	least, most storage.Bytes
+
 	evidence estimate.Evidence
 	frames   bool       // whether it has fewer frames than now
 	quality  bool       // whether its pictures are worse than now, which no evidence counts
@@ -58,6 +61,38 @@ func fewerFrames(p *plan.Plan) (out []plan.Duty) {
 	return out
 }
 
+// lowerQuality are duties like those of a plan that write the main stream a step of quality lower, for recorders whose settings
+// change by the hour; of tells of which duty each is.
+func lowerQuality(p *plan.Plan, more []plan.Duty) (out []plan.Duty, of map[string]string) {
+	of = make(map[string]string)
+	taken := func(id string) bool {
+		same := func(d plan.Duty) bool { return d.ID == id }
+		return slices.ContainsFunc(p.Duties, same) || slices.ContainsFunc(more, same) || slices.ContainsFunc(out, same)
+	}
+	for _, d := range p.Duties {
+		lower := d
+		lower.Mark = 0
+		if d.Base != nil && d.Base.Stream == plan.Main && d.Base.Quality > -2 {
+			base := *d.Base
+			base.Quality--
+			lower.Base = &base
+		}
+		if d.Event != nil && d.Event.Stream == plan.Main && d.Event.Quality > -2 {
+			event := *d.Event
+			event.Quality--
+			lower.Event = &event
+		}
+		if lower.Base == d.Base && lower.Event == d.Event {
+			continue
+		}
+		lower.Name = plan.Say("%s, quality a step lower", d.Name)
+		lower.ID = plan.FreeID(lower.Name, "duty", taken)
+		of[lower.ID] = d.ID
+		out = append(out, lower)
+	}
+	return out, of
+}
+
 // way is one part of a choice: duties, or another setting.
 type way struct {
 	words  string
@@ -92,17 +127,11 @@ func (p *Prepared) choicesOf(ctx context.Context, try *estimate.Alternatives, i 
 						if w.change != nil {
 							w.change(&changed)
 						}
-						if w.duties != nil {
-							steps = week.Map(steps, func(id string) string {
-								if to, ok := w.duties[id]; ok {
-									return to
-								}
-								return id
-							})
-						}
+						steps = w.in(steps)
 					}
 					got := try.Of(i, &changed, steps)
 					choice.Daily, choice.evidence = got.Daily, got.Evidence
+					choice.least, choice.most = got.Least, got.Most
 					if choice.Daily < asIs.Daily { // else it wins nothing
 						out = append(out, choice)
 					}
@@ -116,18 +145,50 @@ func (p *Prepared) choicesOf(ctx context.Context, try *estimate.Alternatives, i 
 // lone are choices that are offered by themselves only.
 func (p *Prepared) lone(try *estimate.Alternatives, i int, duties week.Steps[string]) (out []Choice) {
 	c := &p.plan.Channels[i]
-	for _, w := range p.loneWays(i) {
+	for _, w := range append(p.loneWays(i), p.lowerWays(c, duties)...) {
 		choice := together(c, []way{w})
 		choice.alone, choice.keep = true, w.keep
 		changed := *c
 		if w.change != nil {
 			w.change(&changed)
 		}
-		got := try.Of(i, &changed, duties)
+		got := try.Of(i, &changed, w.in(duties))
 		choice.Daily, choice.evidence = got.Daily, got.Evidence
 		out = append(out, choice)
 	}
 	return append(out, p.masks(i)...)
+}
+
+// in are the duties of a week with those that the way puts in the place of others.
+func (w *way) in(duties week.Steps[string]) week.Steps[string] {
+	if w.duties == nil {
+		return duties
+	}
+	return week.Map(duties, func(id string) string {
+		if to, ok := w.duties[id]; ok {
+			return to
+		}
+		return id
+	})
+}
+
+// lowerWays write a step of quality less in the hours of one duty of a channel, at recorders whose settings change by the hour.
+func (p *Prepared) lowerWays(c *plan.Channel, duties week.Steps[string]) (out []way) {
+	for k := range p.duties {
+		to := &p.duties[k]
+		id := p.lower[to.ID]
+		if id == "" || !slices.ContainsFunc(duties, func(s week.Step[string]) bool { return s.Value == id }) {
+			continue
+		}
+		hours := plan.HoursWhere(week.Map(duties, func(of string) bool { return of == id }))
+		out = append(out, way{
+			quality: true,
+			words:   fmt.Sprintf("%s, %s, where the recorder can", to.Name, plan.HoursInWords(hours)),
+			edits:   []edit.Edit{{SetDuty: &edit.SetDuty{Duty: *to}}, {Paint: &edit.Paint{Channels: []string{c.ID}, Hours: hours, Duty: to.ID}}},
+			duties:  map[string]string{id: to.ID},
+		})
+	}
+	return out
 }
 
 func together(c *plan.Channel, ways []way) (out Choice) {
@@ -189,6 +250,9 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 			continue
 		}
 		var others []string
+		if p.lower[to.ID] != "" {
+			continue // see lowerWays
+		}
 		for _, id := range now {
 			if id != to.ID && (alarm(to) || !alarm(byID(id))) {
 				others = append(others, id)
@@ -202,6 +266,15 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 		}
 	}
 	return out
+}
+
+// saves is by how many percent a choice writes less than the channel does now, at least and at most, where its fewer frames
+// make that doubtful; ok is false where they do not.
+func (c *Choice) saves(now storage.Bytes) (least, most float64, ok bool) {
+	if !c.frames || c.most <= c.least || now <= 0 {
+		return 0, 0, false
+	}
+	return max(0, 100*float64(1-c.most/now)), max(0, 100*float64(1-c.least/now)), true
 }
 
 // fewer tells whether one duty's base layer keeps fewer frames than another's.

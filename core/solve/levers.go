@@ -17,9 +17,16 @@ type Lever struct {
 	Edits   []edit.Edit // that make it so
 	More    float64     // days of the pool
 	Saves   float64     // GB a day
+	Range   *Saving     // how much of what the channel writes is saved; nil where that is not doubtful
 	Loss    float64
 	Price   float64
 	Priced  bool // whether the price is known, 0 for what costs nothing
+}
+
+// Saving is between how many percent of what channels write is saved, four times out of five.
+type Saving struct {
+	Least float64 `json:"leastPercent"`
+	Most  float64 `json:"mostPercent"`
 }
 
 // leastWon is how many days a lever wins at least.
@@ -52,7 +59,11 @@ func (p *Prepared) Levers(ask *Ask) (out []Lever) {
 				then := p.days(of, picks)
 				picks[i] = 0
 				c := &p.choices[i][k]
-				add(Lever{Channel: p.plan.Channels[i].ID, Words: c.Words, Edits: c.Edits, Saves: float64((p.choices[i][0].Daily - c.Daily) / storage.GB), Loss: p.loss(ask, i, c), Priced: true}, then)
+				l := Lever{Channel: p.plan.Channels[i].ID, Words: c.Words, Edits: c.Edits, Saves: float64((p.choices[i][0].Daily - c.Daily) / storage.GB), Loss: p.loss(ask, i, c), Priced: true}
+				if least, most, ok := c.saves(p.choices[i][0].Daily); ok {
+					l.Range = &Saving{least, most}
+				}
+				add(l, then)
 			}
 		}
 		for _, d := range p.drivesOf(of.id, ask.MoreDrives)[1:] {

@@ -38,8 +38,9 @@ const DefaultLow = 0.5
 type Prepared struct {
 	plan    *plan.Plan
 	site    *estimate.Result
-	choices [][]Choice  // of each channel; the first is as it is
-	duties  []plan.Duty // that choices may need, beside the plan's
+	choices [][]Choice        // of each channel; the first is as it is
+	duties  []plan.Duty       // that choices may need, beside the plan's
+	lower   map[string]string // of those with lower settings: the duty that each is of
 }
 
 // Prepare estimates all choices of a plan, over all cores. earlier, which may be nil, is an earlier preparation of the same
@@ -48,6 +49,8 @@ type Prepared struct {
 func Prepare(ctx context.Context, p *plan.Plan, site *estimate.Result, earlier *Prepared, told func(done, all int)) (*Prepared, error) {
 	out := &Prepared{plan: p, site: site, choices: make([][]Choice, len(p.Channels))}
 	out.duties = fewerFrames(p)
+	lower, of := lowerQuality(p, out.duties)
+	out.duties, out.lower = append(out.duties, lower...), of
 	try := site.Alternatives(out.duties)
 	var done atomic.Int64
 	parallel.Do(len(p.Channels), func(i int) {

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
+	"strings"
 	"testing"
 
 	"wakefield/core/edit"
@@ -276,12 +278,15 @@ func TestAlarmsAreStillHeard(t *testing.T) {
 		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "low"}}
 	}
 	tried := 0
-	for _, list := range prepared(t, p).choices {
+	found := prepared(t, p)
+	all := slices.Concat(p.Duties, found.duties)
+	for _, list := range found.choices {
 		for _, choice := range list {
 			for _, e := range choice.Edits {
 				if e.Paint != nil {
 					tried++
-					if to := e.Paint.Duty; to != "either" {
+					k := slices.IndexFunc(all, func(d plan.Duty) bool { return d.ID == e.Paint.Duty })
+					if to := all[k].Event; to == nil || !slices.Contains(to.On, plan.Alarm) {
 						t.Errorf("%v", choice.Words)
 					}
 				}
@@ -290,6 +295,36 @@ func TestAlarmsAreStillHeard(t *testing.T) {
 	}
 	if tried == 0 {
 		t.Error("nothing was painted")
+	}
+}
+
+// TestSettingsOfTheHour offers a step of quality where worse pictures are allowed, and says how doubtful it is what fewer frames of
+// a modelled stream save.
+func TestSettingsOfTheHour(t *testing.T) {
+	p := small(rand.New(rand.NewPCG(4, 4)), 1)
+	p.Duties = []plan.Duty{{ID: "clock", Name: "Round the clock", Base: &plan.Base{Stream: plan.Main}}}
+	p.Channels[0].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "clock"}}
+	main := *p.Channels[0].Streams.Main
+	main.FPS, main.Rate = 25, plan.Rate{Kind: "modelled", Quality: 4, Scene: "moderate"}
+	p.Channels[0].Keep = plan.Keep{}
+	p.Channels[0].Streams.Main = &main
+	found := prepared(t, p)
+	for _, allowed := range []bool{true, false} {
+		worse, frames := 0, 0
+		for _, l := range found.Levers(&Ask{Quality: allowed, LowCounts: DefaultLow}) {
+			switch words := strings.Join(l.Words, "; "); {
+			case strings.Contains(words, "quality a step lower"):
+				worse++
+			case strings.Contains(words, "12 frames"):
+				frames++
+				if l.Range == nil || !(l.Range.Least < l.Range.Most) || l.Range.Least < 0 || l.Range.Most > 100 {
+					t.Errorf("%s saves %v", words, l.Range)
+				}
+			}
+		}
+		if (worse > 0) != allowed || frames == 0 {
+			t.Errorf("worse pictures allowed %t: %d offers of them, %d of fewer frames", allowed, worse, frames)
+		}
 	}
 }
 

@@ -63,7 +63,7 @@ func columns() []Column {
 	}
 	audio := number("audio", "Audio", "Keeping", "kbit/s", func(c *plan.Channel) *float64 { return &c.AudioKbps })
 	audio.OfKind = true
-	list = append(list, audio,
+	list = append(list, byColumn("streamsBy", "Streams set by", "Keeping", func(c *plan.Channel) *string { return &c.StreamsBy }), audio,
 		number("pre", "Pre-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PreSeconds }),
 		number("post", "Post-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PostSeconds }),
 		optional("alarmPre", "Alarm pre", func(c *plan.Channel) **float64 { return &c.AlarmPreSeconds }),

@@ -8,20 +8,25 @@ import (
 	"wakefield/core/plan"
 )
 
+// byColumn says whether camera or recorder does something; empty where nobody says.
+func byColumn(id, title, group string, at func(*plan.Channel) *string) Column {
+	return Column{ID: id, Title: title, Group: group, choices: fixed("camera", "recorder"),
+		get: func(_ *plan.Plan, c *plan.Channel) string { return *at(c) },
+		set: func(_ *plan.Plan, c *plan.Channel, text string) error {
+			by := strings.ToLower(text)
+			if by != "" && by != "camera" && by != "recorder" {
+				return fmt.Errorf("%q is neither camera nor recorder", text)
+			}
+			*at(c) = by
+			return nil
+		}}
+}
+
 // detectionColumns say how motion becomes a trigger. Areas are drawn in each picture and stand in no cell.
 func detectionColumns() []Column {
 	return []Column{
 		{ID: "detection", Title: "Detection", Group: "Events", get: getDetection, set: setDetectionState, choices: fixed("on", "off")},
-		{ID: "detectedBy", Title: "Detected by", Group: "Events", choices: fixed("camera", "recorder"),
-			get: func(_ *plan.Plan, c *plan.Channel) string { return c.Detection.By },
-			set: func(_ *plan.Plan, c *plan.Channel, text string) error {
-				by := strings.ToLower(text)
-				if by != "" && by != "camera" && by != "recorder" {
-					return fmt.Errorf("%q is neither camera nor recorder", text)
-				}
-				c.Detection.By = by
-				return nil
-			}},
+		byColumn("detectedBy", "Detected by", "Events", func(c *plan.Channel) *string { return &c.Detection.By }),
 		{ID: "detectionHours", Title: "Detection hours", Group: "Events", get: getDetectionHours, set: setDetectionHours},
 		number("shortest", "Shortest motion", "Events", "s", func(c *plan.Channel) *float64 { return &c.Detection.MinSeconds }),
 		chance("reliable", "Reliable", func(c *plan.Channel) **float64 { return &c.Detection.Reliability }),

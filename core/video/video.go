@@ -80,6 +80,7 @@ func (c Cost) Scale(f float64) Cost { return Cost{c.Idle * Kbps(f), c.Active * K
 type Cut struct {
 	KeyframesOnly bool
 	FPS           float64 // frames a second to keep; 0, or more than the stream has, keeps all
+	Factor        float64 // that settings of the hour multiply the bitrate by, up to the encoder's limit; 0 for none
 }
 
 // Cost is what the stream costs whole.
@@ -110,6 +111,17 @@ func (s Stream) noise() float64 {
 // Written is what the cut of the stream costs together with audio. Audio is added
 // where the stream is written in full, not to keyframes alone.
 func (s Stream) Written(cut Cut, audio Kbps) Cost {
+	if f := cut.Factor; f > 0 && f != 1 {
+		cut.Factor = 0
+		cost := s.Written(cut, 0).Scale(f)
+		if s.Rate.Max > 0 && f > 1 {
+			cost = Cost{min(cost.Idle, s.Rate.Max), min(cost.Active, s.Rate.Max)}
+		}
+		if !cut.KeyframesOnly {
+			cost = cost.Add(audio)
+		}
+		return cost
+	}
 	switch {
 	case cut.KeyframesOnly:
 		return s.keyframes()

@@ -31,18 +31,21 @@ type ReachPoint struct {
 type ReachChange struct {
 	Words    string   `json:"words"`
 	Channels []string `json:"channels"`
+
+	Saves *solve.Saving `json:"saves,omitempty" doc:"Of what they write; absent where nobody need doubt it"`
 }
 
 // ReachLever is one change by itself.
 type ReachLever struct {
-	Channel string      `json:"channel,omitempty" doc:"Id; absent for one of a pool"`
-	Pool    string      `json:"pool" doc:"Id of the pool that wins days"`
-	Words   []string    `json:"words"`
-	Edits   []edit.Edit `json:"edits"`
-	More    float64     `json:"moreDays" doc:"Of the pool"`
-	Saves   float64     `json:"savesGigabytesPerDay"`
-	Lost    float64     `json:"lostPerDay"`
-	Price   *float64    `json:"price" required:"true" doc:"0 for what costs nothing; null where nobody says what it costs"`
+	Channel string        `json:"channel,omitempty" doc:"Id; absent for one of a pool"`
+	Pool    string        `json:"pool" doc:"Id of the pool that wins days"`
+	Words   []string      `json:"words"`
+	Edits   []edit.Edit   `json:"edits"`
+	More    float64       `json:"moreDays" doc:"Of the pool"`
+	Saves   float64       `json:"savesGigabytesPerDay"`
+	Range   *solve.Saving `json:"saves,omitempty" doc:"Of what the channel writes, by fewer frames of a modelled stream; absent where nobody need doubt it"`
+	Lost    float64       `json:"lostPerDay"`
+	Price   *float64      `json:"price" required:"true" doc:"0 for what costs nothing; null where nobody says what it costs"`
 }
 
 // Reach is what it would take.
@@ -118,7 +121,7 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 	out = Reach{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: reachPoint(&answer.Point), Edits: append([]edit.Edit{}, answer.Edits...),
 		Lock: answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{}, Unpriced: append([]float64{}, answer.Unpriced...), Evidence: e.site.Verdict.Evidence.EventsPerDay > 0}
 	for _, c := range answer.Changes {
-		out.Changes = append(out.Changes, ReachChange{c.Words, c.Channels})
+		out.Changes = append(out.Changes, ReachChange{c.Words, c.Channels, c.Range})
 	}
 	for _, at := range p.Frontier(ask) {
 		out.Frontier = append(out.Frontier, reachPoint(&at))
@@ -132,7 +135,7 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 		if told[of]++; told[of] > mostOfOne || len(out.Levers) == mostLevers {
 			continue
 		}
-		lever := ReachLever{Channel: l.Channel, Pool: l.Pool, Words: l.Words, Edits: l.Edits, More: l.More, Saves: l.Saves, Lost: l.Loss}
+		lever := ReachLever{Channel: l.Channel, Pool: l.Pool, Words: l.Words, Edits: l.Edits, More: l.More, Saves: l.Saves, Range: l.Range, Lost: l.Loss}
 		if l.Priced {
 			lever.Price = &l.Price
 		}

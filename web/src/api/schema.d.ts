@@ -1529,6 +1529,16 @@ export interface components {
              */
             fps?: number;
             keyframesOnly?: boolean;
+            /**
+             * Format: double
+             * @description Of the stream's bitrate; absent for all of it
+             */
+            percent?: number;
+            /**
+             * Format: int64
+             * @description Steps of quality above or below the stream's, ×1.6 each; absent for as the stream
+             */
+            quality?: number;
             /** @enum {string} */
             stream: "main" | "sub" | "third";
         };
@@ -1572,6 +1582,11 @@ export interface components {
             words: string;
         };
         CallButton: {
+            /**
+             * Format: double
+             * @description Frames a second that it records; absent for all
+             */
+            fps?: number;
             /** Format: double */
             holdSeconds: number;
             id: string;
@@ -1579,6 +1594,11 @@ export interface components {
             /** Format: double */
             pressesPerWeek: number;
             records: string[];
+            /**
+             * @description That it records; absent for the main stream
+             * @enum {string}
+             */
+            stream?: "main" | "sub" | "third";
         };
         CarryRequest: {
             /** @description Id of the plan that it is in */
@@ -1677,6 +1697,11 @@ export interface components {
             /** @description Single pictures kept beside the footage */
             stills?: components["schemas"]["Stills"];
             streams?: components["schemas"]["Streams"];
+            /**
+             * @description Who decides frames, size and bitrate of its streams: where the camera does, what a duty asks for at the recorder has no effect; absent for the recorder
+             * @enum {string}
+             */
+            streamsBy?: "recorder" | "camera";
             week: string | components["schemas"]["OwnWeek"];
         };
         Choice: {
@@ -3026,6 +3051,16 @@ export interface components {
              */
             match?: "any" | "all";
             on: ("motion" | "alarm")[];
+            /**
+             * Format: double
+             * @description Of the stream's bitrate; absent for all of it
+             */
+            percent?: number;
+            /**
+             * Format: int64
+             * @description Steps of quality above or below the stream's, ×1.6 each; absent for as the stream
+             */
+            quality?: number;
             /** @enum {string} */
             stream: "main" | "sub" | "third";
         };
@@ -3827,6 +3862,8 @@ export interface components {
         };
         ReachChange: {
             channels: string[];
+            /** @description Of what they write; absent where nobody need doubt it */
+            saves?: components["schemas"]["Saving"];
             words: string;
         };
         ReachLever: {
@@ -3847,6 +3884,8 @@ export interface components {
              * @description 0 for what costs nothing; null where nobody says what it costs
              */
             price: number | null;
+            /** @description Of what the channel writes, by fewer frames of a modelled stream; absent where nobody need doubt it */
+            saves?: components["schemas"]["Saving"];
             /** Format: double */
             savesGigabytesPerDay: number;
             words: string[];
@@ -4260,6 +4299,12 @@ export interface components {
              * @description When the hour begins, in minutes since Monday 00:00
              */
             from: number;
+        };
+        Saving: {
+            /** Format: double */
+            leastPercent: number;
+            /** Format: double */
+            mostPercent: number;
         };
         Scene: {
             /**

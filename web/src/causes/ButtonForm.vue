@@ -2,8 +2,10 @@
 import { ElOption, ElSelect } from 'element-plus'
 import { computed, useId } from 'vue'
 
+import { choices } from '../api/format'
 import type { CallButton } from '../api/types'
 import { useSite } from '../site/useSite'
+import ChoiceField from '../ui/ChoiceField.vue'
 import DurationField from '../ui/DurationField.vue'
 import NumberField from '../ui/NumberField.vue'
 import TextField from '../ui/TextField.vue'
@@ -33,6 +35,20 @@ const set = (part: Partial<CallButton>) => change({ setCallButton: { callButton:
       :value="button.holdSeconds"
       member="callButtons.holdSeconds"
       @change="(holdSeconds) => set({ holdSeconds })"
+    />
+    <ChoiceField
+      label="Records of it"
+      :value="button.stream ?? 'main'"
+      :choices="choices.streams.value"
+      @change="(stream) => set({ stream: stream === 'main' ? undefined : stream })"
+    />
+    <NumberField
+      label="Frames"
+      unit="/s"
+      :value="button.fps ?? 0"
+      none="all"
+      member="callButtons.fps"
+      @change="(fps) => set({ fps: fps || undefined })"
     />
     <label :for="id">Records, whatever the duty</label>
     <ElSelect

@@ -14,6 +14,7 @@ import { count } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import DutySwatch from './DutySwatch.vue'
 import { explain } from './explain'
+import LayerSettings from './LayerSettings.vue'
 import { amounts, causes, useDutyForm } from './useDutyForm'
 import { useDutyUse } from './useDutyUse'
 
@@ -29,7 +30,8 @@ const { data: beginnings } = useAnswer(
 )
 const ready = computed(() => beginnings.value?.duties ?? []) // ready-made duties, to begin with
 const idle = computed(() => [['none', 'nothing'] as const, ...streams.value])
-const { name, base, amount, fps, cause, eventStream, fewer, eventFPS, layers, take } = useDutyForm()
+const { name, base, amount, fps, baseSettings, cause, eventStream, fewer, eventFPS, eventSettings, layers, take } =
+  useDutyForm()
 const instead = ref('')
 
 const original = computed(() => (editing.value ? site.duties.get(editing.value) : undefined))
@@ -96,8 +98,8 @@ function remove() {
       <label for="duty-name">Name</label>
       <ElInput id="duty-name" v-model="name" :maxlength="100" data-test="duty-name" />
       <ChoiceField :value="base" label="While nothing happens, write" :choices="idle" @change="(v) => (base = v)" />
-      <template v-if="base !== 'none'">
-        <ChoiceField label="of it" :value="amount" :choices="amounts" @change="(v) => (amount = v)" />
+      <div v-if="base !== 'none'" class="layer" data-layer="base">
+        <ChoiceField label="Frames" :value="amount" :choices="amounts" @change="(v) => (amount = v)" />
         <NumberField
           v-if="amount === 'fewer'"
           label="Frames kept"
@@ -106,7 +108,8 @@ function remove() {
           member="duties.base.fps"
           @change="(v) => (fps = v)"
         />
-      </template>
+        <LayerSettings layer="base" :settings="baseSettings" @change="(s) => (baseSettings = s)" />
+      </div>
       <ChoiceField label="An event is" :value="cause" :choices="causes" @change="(v) => (cause = v)" />
       <ChoiceField
         v-if="cause !== 'none'"
@@ -115,9 +118,9 @@ function remove() {
         :choices="streams"
         @change="(v) => (eventStream = v)"
       />
-      <template v-if="cause !== 'none'">
+      <div v-if="cause !== 'none'" class="layer" data-layer="event">
         <ChoiceField
-          label="of that"
+          label="Frames"
           :value="fewer ? 'fewer' : 'whole'"
           :choices="
             [
@@ -135,7 +138,8 @@ function remove() {
           member="duties.base.fps"
           @change="(v) => (eventFPS = v)"
         />
-      </template>
+        <LayerSettings layer="event" :settings="eventSettings" @change="(s) => (eventSettings = s)" />
+      </div>
       <p class="says"><DutySwatch :duty="duty" /> {{ explain(layers) }}.</p>
       <p v-if="original" class="soft">
         {{
@@ -173,6 +177,10 @@ function remove() {
 .form :deep(.field),
 .remove :deep(.field) {
   grid-template-columns: minmax(0, 1fr) 200px;
+}
+
+.layer {
+  display: contents;
 }
 
 .ready {

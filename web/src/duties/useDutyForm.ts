@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 
 import type { Duty, StreamName } from '../api/types'
+import type { Settings } from './settings'
 
 export const amounts = [
   ['whole', 'every frame'],
@@ -25,6 +26,8 @@ export function useDutyForm() {
   const eventStream = ref<StreamName>('main')
   const fewer = ref(false) // whether the event layer keeps fewer frames
   const eventFPS = ref(10)
+  const baseSettings = ref<Settings>({})
+  const eventSettings = ref<Settings>({})
 
   function causeOf(d: Duty | undefined) {
     if (!d) return 'motion'
@@ -42,6 +45,8 @@ export function useDutyForm() {
     eventStream.value = d?.event?.stream ?? 'main'
     fewer.value = !!d?.event?.fps
     eventFPS.value = d?.event?.fps ?? 10
+    baseSettings.value = { quality: d?.base?.quality, percent: d?.base?.percent }
+    eventSettings.value = { quality: d?.event?.quality, percent: d?.event?.percent }
   }
 
   const both = computed(() => cause.value === 'any' || cause.value === 'all')
@@ -54,6 +59,7 @@ export function useDutyForm() {
         stream: base.value,
         ...(amount.value === 'keyframes' && { keyframesOnly: true }),
         ...(amount.value === 'fewer' && { fps: fps.value }),
+        ...baseSettings.value,
       },
     }),
     ...(cause.value !== 'none' && {
@@ -62,8 +68,12 @@ export function useDutyForm() {
         on: on.value,
         ...(both.value && { match: cause.value as 'any' | 'all' }),
         ...(fewer.value && { fps: eventFPS.value }),
+        ...eventSettings.value,
       },
     }),
   }))
-  return { name, base, amount, fps, cause, eventStream, fewer, eventFPS, layers, take }
+  return {
+    ...{ name, base, amount, fps, baseSettings, cause, eventStream, fewer, eventFPS, eventSettings },
+    ...{ layers, take },
+  }
 }

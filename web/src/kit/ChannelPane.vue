@@ -39,6 +39,16 @@ function setKind(kind: string) {
   else site.change([{ setCells: { columns: ['kind'], rows: props.ids.map((channel) => ({ channel, values: [''] })) } }])
 }
 
+/** Who decides frames, size and bitrate. */
+const setters = [
+  ['recorder', 'the recorder'],
+  ['camera', 'the camera'],
+] as const
+function setStreamsBy(by: 'recorder' | 'camera') {
+  const rows = props.ids.map((channel) => ({ channel, values: [by === 'camera' ? by : ''] }))
+  site.change([{ setCells: { columns: ['streamsBy'], rows } }])
+}
+
 /** A stream for a camera that has none yet, like the first that another channel has. */
 function add() {
   const like = site.plan?.channels.find((c) => c.streams?.[which.value])?.streams?.[which.value]
@@ -75,6 +85,12 @@ function add() {
         :value="first.kind ?? ''"
         :choices="kinds"
         @change="setKind"
+      />
+      <ChoiceField
+        label="Streams set by"
+        :value="first.streamsBy ?? 'recorder'"
+        :choices="setters"
+        @change="setStreamsBy"
       />
       <ul v-if="mine.length" class="found">
         <li v-for="f in mine" :key="f.id" :class="{ short: f.severity === 'error' }" :title="f.reason">

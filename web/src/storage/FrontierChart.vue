@@ -53,7 +53,7 @@ function key(event: KeyboardEvent) {
     :aria-valuemin="low"
     :aria-valuemax="high"
     :aria-valuenow="days"
-    :aria-valuetext="`${three(days)} days: ${three(at.lostPerDay)} events a day lost`"
+    :aria-valuetext="`${three(days)} days: ${three(Math.abs(at.lostPerDay))} events a day ${at.lostPerDay < 0 ? 'won' : 'lost'}`"
     data-test="frontier"
     @pointerdown="press"
     @pointermove="move"

@@ -5,7 +5,7 @@ import { ask } from '../api/ask'
 import { api } from '../api/client'
 import type { Draft, ReachLever } from '../api/types'
 import { useSite } from '../site/useSite'
-import { change, days, three } from '../ui/figures'
+import { change, days, saves, three } from '../ui/figures'
 
 /** Single changes, most days for what is lost first. Each can be tried before it is kept. */
 const { levers } = defineProps<{ levers: ReachLever[] }>()
@@ -54,10 +54,10 @@ function price(l: ReachLever) {
         <template v-for="(l, i) in levers" :key="i">
           <tr :data-lever="l.channel ?? l.pool">
             <th scope="row">{{ l.channel ? site.channels.get(l.channel)?.name : poolName(l.pool) }}</th>
-            <td>{{ (l.words ?? []).join('; ') }}</td>
+            <td>{{ (l.words ?? []).join('; ') }}{{ saves(l.saves) }}</td>
             <td class="number">{{ change(l.moreDays) || '0' }}</td>
             <td class="number">{{ change(-l.savesGigabytesPerDay) || '0' }}</td>
-            <td class="number">{{ change(l.lostPerDay) || 'none' }}</td>
+            <td class="number">{{ change(l.lostPerDay) || 'none' }}{{ l.lostPerDay < 0 ? ' (won)' : '' }}</td>
             <td class="number">{{ price(l) }}</td>
             <td>
               <button type="button" class="plain-button link" data-test="try" @click="attempt(i)">Try it</button>

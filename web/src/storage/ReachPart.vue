@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
-import { change, count, three } from '../ui/figures'
+import { change, count, saves, three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import FrontierChart from './FrontierChart.vue'
 import LeverList from './LeverList.vue'
@@ -69,6 +69,10 @@ const asVariant = () =>
           @days="(d) => (wanted = d)"
         />
         <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
+        <p v-if="(data.frontier?.length ?? 0) > 1" class="soft" data-test="steps">
+          The curve goes by the best steps; the point in hand is searched by itself, and may lose less. Duties that
+          write nothing, or listen to alarms only, are not tried.
+        </p>
         <p v-if="!data.evidence" data-test="no-evidence">
           No events are expected here, so nothing counts as lost. Say on
           <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what happens in
@@ -103,7 +107,7 @@ const asVariant = () =>
             <template v-if="c.channels?.length"
               ><b>{{ who(c.channels) }}</b
               >: </template
-            >{{ c.words }}
+            >{{ c.words }}{{ saves(c.saves) }}
           </li>
         </ol>
         <p v-if="data.edits?.length" class="acts">

@@ -62,3 +62,9 @@ export function kbps(value: number): string {
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`
 }
+
+/** How much a change saves where that is doubtful, to stand behind its words. */
+export function saves(s: { leastPercent: number; mostPercent: number } | undefined): string {
+  if (!s) return ''
+  return `, saves ${Math.round(s.leastPercent)} to ${Math.round(s.mostPercent)} %`
+}
