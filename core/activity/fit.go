@@ -106,7 +106,7 @@ func Fit(events []Event, from, to time.Time) (*Fitted, error) {
 		}
 	}
 	f.Rate = f.rates(&counts, &exposure)
-	f.Group = f.group(events, from, to)
+	f.Group = f.group(events, from, to, f.quarters(events, from, to, &counts, &exposure))
 	return f, nil
 }
 
@@ -116,8 +116,8 @@ const mostForGroups = 20_000
 // mostTogether is how many events may begin within the longest lag that is looked at.
 const mostTogether = 300
 
-// group finds whether the events come together.
-func (f *Fitted) group(events []Event, from, to time.Time) *FoundGroup {
+// group finds whether the events come together, beyond what rates by the hour, or by the quarter where there are such, tell.
+func (f *Fitted) group(events []Event, from, to time.Time, quarters func(time.Time) float64) *FoundGroup {
 	var starts []float64
 	for _, e := range events {
 		if !e.Start.Before(from) && e.Start.Before(to) {
@@ -130,6 +130,9 @@ func (f *Fitted) group(events []Event, from, to time.Time) *FoundGroup {
 		return nil // so many at once that no group can be told from the next
 	}
 	return fitGroup(starts, func(second float64) float64 {
+		if quarters != nil {
+			return quarters(from.Add(time.Duration(second*float64(time.Second)))) / 3600
+		}
 		return f.Rate.At(week.Minute(hourOfWeek(from.Add(time.Duration(second*float64(time.Second)))))*week.Hour) / 3600
 	})
 }

@@ -127,3 +127,34 @@ func TestSamplesAreLikeTheirActivity(t *testing.T) {
 		t.Errorf("%v", none)
 	}
 }
+
+// TestRatesThatSwingByTheQuarterAreNoGroups draws events that are frequent for a quarter of every hour, as around departures, and
+// independent of each other.
+func TestRatesThatSwingByTheQuarterAreNoGroups(t *testing.T) {
+	rng := rand.New(rand.NewPCG(21, 22))
+	for k := range 12 {
+		from := time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
+		to := from.AddDate(0, 0, 21)
+		var events []Event
+		for at := from; at.Before(to); at = at.Add(time.Duration(rng.ExpFloat64() / 80 * float64(time.Hour))) {
+			quarter := (at.Minute()/15 + k) % 4
+			if rng.Float64() < []float64{1, 0.1, 0.1, 0.1}[quarter]*[]float64{0.2, 1}[index(at.Hour() > 6 && at.Hour() < 21)] {
+				events = append(events, Event{at, 10})
+			}
+		}
+		f, err := Fit(events, from, to)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if f.Group != nil {
+			t.Errorf("log %d of %d events: groups of %.2f within %.0f s", k, len(events), f.Group.Size, f.Group.Seconds)
+		}
+	}
+}
+
+func index(on bool) int {
+	if on {
+		return 1
+	}
+	return 0
+}

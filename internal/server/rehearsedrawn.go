@@ -46,7 +46,7 @@ type PlayedChannel struct {
 	From   []float64 `json:"from" doc:"Of the stretches of footage"`
 	To     []float64 `json:"to"`
 	Layer  []int     `json:"layer" doc:"0 the base layer, 1 events of its own, 2 others' events and alarms, 3 a button"`
-	Start  []float64 `json:"start" doc:"Of its events"`
+	Start  []float64 `json:"start" doc:"Of its events; below 0 for what is under way at the first midnight"`
 	Length []float64 `json:"length"`
 	Fate   []int     `json:"fate" doc:"0 missed, 1 kept low, 2 kept in full, 3 unwanted and no trigger, 4 unwanted and a trigger"`
 	Event  []int     `json:"event" doc:"By which an event is asked about"`
@@ -164,7 +164,9 @@ func channelDrawn(r *rehearse.Rehearsal, i int) PlayedChannel {
 		case g.Event:
 			layer = 1
 		}
-		c.From, c.To, c.Layer = append(c.From, secs(g.From)), append(c.To, secs(g.To)), append(c.Layer, layer)
+		if from, to := secs(g.From), secs(g.To); from < to { // else it is shorter than can be told
+			c.From, c.To, c.Layer = append(c.From, from), append(c.To, to), append(c.Layer, layer)
+		}
 	}
 	fates := map[rehearse.Fate]int{rehearse.Missed: 0, rehearse.Low: 1, rehearse.Full: 2}
 	for _, n := range r.Of(i) {
