@@ -3710,7 +3710,7 @@ export interface components {
             /** @description 0 the base layer, 1 events of its own, 2 others' events and alarms, 3 a button */
             layer: number[];
             length: number[];
-            /** @description Of its events */
+            /** @description Of its events; below 0 for what is under way at the first midnight */
             start: number[];
             to: number[];
             /** @description Which of the channel's walks it took, −1 for none; empty where the channel has none */
