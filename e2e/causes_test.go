@@ -76,7 +76,7 @@ func TestAContactIsTiedToThreeChannels(t *testing.T) {
 	}
 	p.until(`document.querySelectorAll('[data-tie]').length === 3`)
 	p.until(`document.querySelectorAll('[data-test="strands"] path').length >= 3`)
-	p.shows(`[data-tie$="record slipway"] [data-test="why"]`, "never acts: its duty never listens then")
+	p.shows(`[data-tie$="record slipway"] [data-test="why"]`, "never acts: its duty ignores it then")
 	p.click(`[data-tie$="record slipway"] [data-test="mend-tie"]`)
 	p.revision(3)
 	p.until(`!document.querySelector('[data-tie$="record slipway"] [data-test="why"]')`)
@@ -226,7 +226,7 @@ func TestAnIntervalIsTurned(t *testing.T) {
 	s, p := quayAt(t, "/triggers/messages", `[data-card="pier-office"] [data-test="per-day"]`)
 	card := `[data-card="pier-office"] `
 	p.shows(card+`[data-test="per-day"]`, "40.4")
-	p.shows(card, "Pier office is told 40.4 times a day, more than the 30 that are read")
+	p.shows(card, "Pier office is told 40.4 times a day, more than the 30 a day set as readable")
 	p.focus(card + `input[type="range"]`)
 	p.keys(kb.ArrowRight)
 	p.keys(kb.ArrowRight)

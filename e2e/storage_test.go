@@ -48,7 +48,7 @@ func TestWhatCannotBeHad(t *testing.T) {
 	p.number(`[data-test="reach"]`, "target", "0")
 	p.shows(`[data-test="reach"]`, "at least 0.1")
 	p.number(`[data-test="reach"]`, "target", "9000")
-	p.shows(`[data-test="answer"]`, "Not to be had.")
+	p.shows(`[data-test="answer"]`, "Not possible.")
 	p.number(`[data-test="reach"]`, "target", "44")
 	p.shows(`[data-test="answer"]`, "GB a day")
 	lever := eval[string](p, `document.querySelector('[data-lever]').dataset.lever`)
@@ -80,7 +80,7 @@ func TestALockThatMakesItImpossible(t *testing.T) {
 			return !!option
 		})()`)
 	}
-	p.shows(`[data-test="answer"]`, "Not to be had.")
+	p.shows(`[data-test="answer"]`, "Not possible.")
 	p.shows(`[data-test="answer"]`, "costs most")
 	p.until(`!document.querySelector('[data-test="changes"]').innerText.includes('Ticket')`)
 }

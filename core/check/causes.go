@@ -109,7 +109,7 @@ func messages(c *site) {
 		every := plan.SecondsInWords(m.AtMostEverySeconds)
 		if told.PerDay > m.Readable() {
 			f := Finding{Rule: "too-many-messages", Severity: Warning, Path: path + ".atMostEverySeconds",
-				Sentence: plan.Say("%s is told %.3g times a day, more than the %v that are read.", m.To, told.PerDay, m.Readable()),
+				Sentence: plan.Say("%s is told %.3g times a day, more than the %v a day set as readable.", m.To, told.PerDay, m.Readable()),
 				Reason:   plan.Say("%s sends at most one every %s; %.3g go out in the busiest hour, %.3g at night.", m.Name, every, told.BusiestPerHour, told.NightPerDay)}
 			// The longer the interval the less goes out.
 			at := sort.Search(len(intervals), func(i int) bool {
@@ -123,7 +123,7 @@ func messages(c *site) {
 			c.about(f)
 		} else if told.HeldBackPerDay >= 1 && told.HeldBackPerDay > told.PerDay {
 			c.about(Finding{Rule: "mostly-held-back", Severity: Hint, Path: path + ".atMostEverySeconds",
-				Sentence: plan.Say("Of what %s is to hear, %.0f %% is held back.", m.To, 100*told.HeldBackPerDay/(told.PerDay+told.HeldBackPerDay)),
+				Sentence: plan.Say("%.0f %% of the messages to %s are held back.", 100*told.HeldBackPerDay/(told.PerDay+told.HeldBackPerDay), m.To),
 				Reason:   plan.Say("%s: %.3g a day go out and %.3g do not, as another went out within %s before.", m.Name, told.PerDay, told.HeldBackPerDay, every)})
 		}
 	}
@@ -216,7 +216,7 @@ func stillsIncomplete(c *site) {
 		case ch.NoCamera:
 		case reason != "" && ch.Stills == nil:
 			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path, Channel: ch.ID,
-				Sentence: fmt.Sprintf("Stills of %s are wanted, but it takes none.", ch.Name), Reason: reason + ".",
+				Sentence: fmt.Sprintf("%s takes no stills, but something should send one.", ch.Name), Reason: reason + ".",
 				Fix: fix("Take stills on trigger", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: plainStills(ch)}})})
 		case ch.Stills != nil && ch.Stills.Hours != nil && len(ch.Stills.Hours.Blocks) == 0:
 			always := *ch.Stills
@@ -364,7 +364,7 @@ func contacts(c *site) {
 		}
 		if a.Contact == "" && n > 0 {
 			c.about(Finding{Rule: "contact-unknown", Severity: Hint, Path: fmt.Sprintf("alarmInputs[%d].contact", i), Recorder: a.Recorder,
-				Sentence: fmt.Sprintf("Nobody has said whether %s is normally open or normally closed.", a.Name),
+				Sentence: fmt.Sprintf("%s: contact type not set, normally open or normally closed.", a.Name),
 				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %s recording.", channelCount(n))})
 		}
 	}

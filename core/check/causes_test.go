@@ -41,9 +41,9 @@ func causeRules() []ruleTest {
 			p.Effects[0].Monitor, p.Effects[0].Hours = []string{"v"}, between(60, 120)
 			c.Detection.Hours = between(360, 1320)
 		}, "Motion on One is tied to the message Phone and 1 more, but"},
-		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 30) }, "The keeper is told 137 times a day, more than the 30 that are read"},
-		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).MostPerDay = 12 }, "more than the 12 that are read"},
-		{"mostly-held-back", Hint, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600) }, "Of what The keeper is to hear, 86 % is held back"},
+		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 30) }, "The keeper is told 137 times a day, more than the 30 a day set as readable"},
+		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).MostPerDay = 12 }, "more than the 12 a day set as readable"},
+		{"mostly-held-back", Hint, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600) }, "86 % of the messages to The keeper are held back"},
 		{"message-quiet", Hint, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Hours = between(0, 60) }, "Phone is quiet for 96 % of what it is tied to: Motion on One"},
 		{"sounder-at-night", Hint, func(p *plan.Plan, c *plan.Channel) {
 			p.Outputs = []plan.Output{{ID: "o", Name: "Gong", Recorder: "r", Kind: "sounder", HoldSeconds: 20}}
@@ -60,8 +60,8 @@ func causeRules() []ruleTest {
 		{"camera-away", Warning, func(p *plan.Plan, c *plan.Channel) { sender(p, c, 120) }, "One looks elsewhere during 18 % of the wanted events at Gate"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			tie(p, plan.Effect{When: plan.When{Alarm: "a"}, Still: []string{"c1"}})
-		}, "Stills of One are wanted, but it takes none"},
-		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Still = true }, "Stills of One are wanted, but it takes none"},
+		}, "One takes no stills, but something should send one"},
+		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Still = true }, "One takes no stills, but something should send one"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			c.Stills = plainStills(c)
 			c.Detection.On = false
@@ -81,7 +81,7 @@ func causeRules() []ruleTest {
 		{"contact-unknown", Hint, func(p *plan.Plan, c *plan.Channel) {
 			c.Week = own("low")
 			tie(p, plan.Effect{When: plan.When{Alarm: "a"}, Record: []string{"c1"}})
-		}, "whether Contact is normally open or normally closed"},
+		}, "Contact: contact type not set, normally open or normally closed"},
 	}
 }
 

@@ -168,7 +168,7 @@ func TestRules(t *testing.T) {
 				{From: may, To: may, Name: "Fair", RateFactor: ptr(3.0)},
 				{From: week.Date{Year: 2026, Month: 4, Day: 20}, To: week.Date{Year: 2026, Month: 5, Day: 4}, Yearly: true, Name: "Works", RateFactor: ptr(0.5)},
 			}
-		}, "“Fair” never holds: on 1 May 2027 it is “Works” that does."},
+		}, "“Fair” has no effect: on 1 May 2027 “Works” is lower in the list."},
 		{"night-unsaid", Hint, func(p *plan.Plan, c *plan.Channel) {
 			c.Week = own("clock")
 			s := *c.Streams.Main

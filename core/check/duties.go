@@ -38,7 +38,7 @@ func emptyRecords(c *site, ch *channel) {
 	var mend *Fix
 	if i := slices.IndexFunc(c.plan.Duties, func(d plan.Duty) bool { return d.Base == nil && d.Event == nil }); i >= 0 {
 		off := c.plan.Duties[i]
-		mend = fix("Paint it "+off.Name, edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: wholeWeek(), Duty: off.ID}})
+		mend = fix("Set “"+off.Name+"” all week", edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: wholeWeek(), Duty: off.ID}})
 	}
 	c.report(ch, Warning, "empty-records", "week",
 		fmt.Sprintf("%s has no camera, but is set to record.", ch.Name),

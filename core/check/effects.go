@@ -15,6 +15,56 @@ type FixEffect struct {
 	MoreDays        float64  `json:"moreDays" doc:"Than now, of the channel of the verdict; 0 where there is no limit before or after"`
 	MissedPerDay    float64  `json:"missedPerDay" doc:"Change of the wanted events that are missed a day"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay" doc:"Change of what is written a day"`
+	Mends           Mending  `json:"mends" enum:"gone,less,same" doc:"What becomes of the finding: it goes, there is less of it, or it stays as it is"`
+}
+
+// Mending is what a fix makes of its finding.
+type Mending string
+
+const (
+	Gone Mending = "gone"
+	Less Mending = "less" // of fewer places, or by less
+	Same Mending = "same"
+)
+
+// mending is what became of a finding, by what is found afterwards of the same things.
+func mending(f *Finding, after []Finding) Mending {
+	before, left, cost, found := len(places(f)), 0, 0.0, false
+	for k := range after {
+		g := &after[k]
+		if g.Rule != f.Rule || g.Pool != f.Pool || g.Recorder != f.Recorder {
+			continue
+		}
+		if before == 0 {
+			if g.Path == f.Path {
+				found, cost = true, max(cost, g.Cost)
+			}
+			continue
+		}
+		for id := range places(g) {
+			if places(f)[id] {
+				found, left, cost = true, left+1, max(cost, g.Cost)
+			}
+		}
+	}
+	switch {
+	case !found:
+		return Gone
+	case left < before || cost < 0.99*f.Cost:
+		return Less
+	}
+	return Same
+}
+
+// places are the channels that a finding is about.
+func places(f *Finding) map[string]bool {
+	out := make(map[string]bool)
+	for _, id := range append(f.Channels, f.Channel) {
+		if id != "" {
+			out[id] = true
+		}
+	}
+	return out
 }
 
 // mostEffects is how many fixes are tried: those of the first findings.
@@ -42,6 +92,7 @@ func Effects(ctx context.Context, p *plan.Plan, s *estimate.Result, found []Find
 		if kept := daysOf(after, s.Verdict.Channel); kept != nil && s.Verdict.KeptDays != nil {
 			e.MoreDays = *kept - *s.Verdict.KeptDays
 		}
+		e.Mends = mending(&f, Findings(mended, after))
 		out = append(out, e)
 	}
 	return out, nil

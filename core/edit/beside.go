@@ -32,7 +32,7 @@ func (e *SetMovable) sentence(p *plan.Plan) string {
 	if e.Movable == nil {
 		return name + ": stands still"
 	}
-	return fmt.Sprintf("%s: rests at %s, %d presets", name, e.Movable.Name(e.Movable.Home), len(e.Movable.Presets))
+	return fmt.Sprintf("%s: rests at %s, %s", name, e.Movable.Name(e.Movable.Home), plan.Count(len(e.Movable.Presets), "preset"))
 }
 
 // SetStills says which stills channels take; absent, none.

@@ -191,7 +191,7 @@ func TestEdits(t *testing.T) {
 			"Yard: matters as much as usual",
 			func(p *plan.Plan) bool { return p.Channel("c1").Weight() == 2 }},
 		{"prices", Edit{SetPrices: &SetPrices{&plan.Prices{Currency: "EUR", Drives: []plan.DrivePrice{{Terabytes: 8, Each: 210}}}}},
-			"Prices of drives in EUR, 1 sizes",
+			"Prices of drives in EUR, 1 size",
 			func(p *plan.Plan) bool {
 				each, known := p.Prices.Of(8)
 				_, other := p.Prices.Of(10)

@@ -98,7 +98,7 @@ func (e *SetPool) sentence(*plan.Plan) string {
 	}
 	s := fmt.Sprintf("%s: %s, %s", e.Pool.Name, strings.Join(drives, " and "), plan.Layouts.Name(e.Pool.Layout))
 	if e.Pool.HotSpares > 0 {
-		s += fmt.Sprintf(", %d hot spare", e.Pool.HotSpares)
+		s += ", " + plan.Count(e.Pool.HotSpares, "hot spare")
 	}
 	return s
 }

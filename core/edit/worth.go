@@ -39,5 +39,5 @@ func (e *SetPrices) sentence(*plan.Plan) string {
 	if e.Prices == nil {
 		return "No prices"
 	}
-	return plan.Say("Prices of drives in %s, %d sizes", e.Prices.Currency, len(e.Prices.Drives))
+	return plan.Say("Prices of drives in %s, %s", e.Prices.Currency, plan.Count(len(e.Prices.Drives), "size"))
 }

@@ -44,3 +44,11 @@ func SecondsInWords(seconds float64) string {
 	}
 	return Say("%v s", seconds)
 }
+
+// Count is a number of things, one told from many: "1 size", "2 sizes".
+func Count(n int, one string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return strconv.Itoa(n) + " " + one + "s"
+}

@@ -29,8 +29,8 @@ func detectionColumns() []Column {
 		byColumn("detectedBy", "Detected by", "Events", func(c *plan.Channel) *string { return &c.Detection.By }),
 		{ID: "detectionHours", Title: "Detection hours", Group: "Events", get: getDetectionHours, set: setDetectionHours},
 		number("shortest", "Shortest motion", "Events", "s", func(c *plan.Channel) *float64 { return &c.Detection.MinSeconds }),
-		chance("reliable", "Reliable", func(c *plan.Channel) **float64 { return &c.Detection.Reliability }),
-		chance("catch", "Stated catch", func(c *plan.Channel) **float64 { return &c.Detection.Catch }),
+		chance("reliable", "Detector reliability", func(c *plan.Channel) **float64 { return &c.Detection.Reliability }),
+		chance("catch", "Caught (stated)", func(c *plan.Channel) **float64 { return &c.Detection.Catch }),
 	}
 }
 

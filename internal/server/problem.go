@@ -30,7 +30,7 @@ const Unreadable = "wakefield:unreadable"
 
 // What is told where there is nothing better to tell. The cause stands in the log.
 const (
-	mistake   = "Something went wrong in the server, which is its fault and not yours. Nothing was changed."
+	mistake   = "Server error. Nothing was changed; try again."
 	busyWords = "The server has too much to do at once. Nothing was changed; try again in a moment."
 	awayWords = "The database does not answer. Nothing was changed; try again when it is back."
 	unsure    = "The connection to the database was lost while the change was being kept. Sent again, it is kept once."

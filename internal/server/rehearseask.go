@@ -72,7 +72,7 @@ func (s *service) rehearsedHave(ctx context.Context, in *MomentParam) (*body[Ans
 	default:
 		out.Words = fmt.Sprintf("No: nothing of %s is on disk: %s.", name, rehearse.WhyWords(h.Why))
 		if h.Why == rehearse.Deaf {
-			out.Words = fmt.Sprintf("No: nothing of %s is on disk; the duty waits for events, and none was going on.", name)
+			out.Words = fmt.Sprintf("No: nothing of %s is on disk; the duty waits for events, and none was noticed.", name)
 		}
 		if h.Share > 0 {
 			out.Words = fmt.Sprintf("Not all: %.3g %% of it is on disk.", 100*h.Share)

@@ -3133,6 +3133,11 @@ export interface components {
              */
             keptDays: number | null;
             /**
+             * @description What becomes of the finding: it goes, there is less of it, or it stays as it is
+             * @enum {string}
+             */
+            mends: "gone" | "less" | "same";
+            /**
              * Format: double
              * @description Change of the wanted events that are missed a day
              */

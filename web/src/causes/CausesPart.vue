@@ -81,7 +81,7 @@ watch([ties.causes, ties.targets], async () => {
     <PickList
       ref="left"
       v-model="pickedCauses"
-      label="When this happens"
+      label="Causes"
       :rows="causeRows"
       :tied="tiedCauses"
       :tied-first="lead === 'targets'"
@@ -101,7 +101,7 @@ watch([ties.causes, ties.targets], async () => {
     <PickList
       ref="right"
       v-model="pickedTargets"
-      label="It does this"
+      label="Effects"
       :rows="targetRows"
       :tied="tiedTargets"
       :tied-first="lead === 'causes'"

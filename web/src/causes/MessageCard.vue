@@ -31,7 +31,7 @@ const say = (i: number) => {
   const h = hours.value
   if (!h) return ''
   const out = [`${three(h.sent?.[i] ?? 0)} go out`, `${three(h.held?.[i] ?? 0)} held back`]
-  if ((h.quiet?.[i] ?? 0) > 1e-9) out.push(`${three(h.quiet![i]!)} while it is quiet`)
+  if ((h.quiet?.[i] ?? 0) > 1e-9) out.push(`${three(h.quiet![i]!)} outside its hours`)
   return out.join(', ')
 }
 </script>
@@ -57,7 +57,7 @@ const say = (i: number) => {
           ><b data-test="held-back">{{ three(figures.heldBackPerDay) }}</b> held back</span
         >
         <span v-if="figures.quietPerDay > 0.005"
-          ><b>{{ three(figures.quietPerDay) }}</b> while it is quiet</span
+          ><b>{{ three(figures.quietPerDay) }}</b> outside its hours</span
         >
         <span
           ><b>{{ three(figures.busiestPerHour) }}</b> in the busiest hour</span

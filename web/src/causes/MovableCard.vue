@@ -62,7 +62,7 @@ const senders = computed(() =>
       <ChoiceField label="Rests at" :value="movable.home" :choices="names" @change="(home) => set({ home })" />
       <button type="button" class="plain-button link" data-test="add-preset" @click="add">Another preset</button> ·
       <button type="button" class="plain-button link short" @click="change({ setMovable: { channel: channel.id } })">
-        It stands still
+        Make it a fixed camera
       </button>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
     </div>

@@ -145,7 +145,7 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
       </section>
       <CopyTable v-if="copy" :copy="copy" @instead="(what) => change(...instead(what))" />
       <p v-if="copy" class="soft">
-        Copied is {{ nameOf(choices.copies.value, offsite.copy ?? 'recorded') }} around what is tied to a copy. Seconds
+        Copied: {{ nameOf(choices.copies.value, offsite.copy ?? 'recorded') }} around events tied to a copy. Seconds
         count from the end of an event; those kept after it are among them.
       </p>
     </template>

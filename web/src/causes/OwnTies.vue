@@ -38,7 +38,9 @@ const button = computed(() => site.plan?.callButtons?.find((b) => b.id === cause
         v-if="cause.happensPerDay !== undefined"
         >; {{ aDay(cause.happensPerDay) }}</template
       >.
-      <button type="button" class="plain-button link" data-test="own-off" @click="setOwn(false)">Let it not</button>
+      <button type="button" class="plain-button link" data-test="own-off" @click="setOwn(false)">
+        Stop recording itself
+      </button>
     </p>
     <p v-else :class="{ short: cause.keeps === 'nothing' }">
       Its own motion does not record {{ channel.name }}{{ cause.keeps === 'nothing' ? ', nor anything else' : '' }}.

@@ -51,7 +51,7 @@ export const whyWords: Record<NonNullable<TieFigures['why']>, string> = {
   off: 'detection is off there',
   never: 'never happens',
   hours: 'never happens in these hours',
-  deaf: 'its duty never listens then',
+  deaf: 'its duty ignores it then',
   quiet: 'quiet whenever it happens',
   empty: 'no camera there',
   nothing: 'nothing set up for it',

@@ -39,7 +39,7 @@ const curves = computed<YearCurve[]>(() => {
     <p class="soft legend">
       <span><i class="first" /> {{ first.name }}</span>
       <span><i class="second" /> {{ second.name }}</span>
-      <span v-if="required"><i class="required" /> most that is required</span>
+      <span v-if="required"><i class="required" /> longest required</span>
     </p>
   </section>
 </template>

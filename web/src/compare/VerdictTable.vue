@@ -22,7 +22,7 @@ defineEmits<{ look: [id: string]; lead: [id: string]; show: [id: string]; adopt:
           >
             <b>{{ c.name }}</b> <i v-if="c.adopted">adopted</i>
             <span class="acts">
-              <span v-if="i === 0" class="soft">the others are held against it</span>
+              <span v-if="i === 0" class="soft">the baseline</span>
               <template v-else>
                 <button
                   type="button"

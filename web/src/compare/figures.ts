@@ -42,7 +42,7 @@ export const rows: Row[] = [
     name: 'holds in',
     of: (c) => (c.verdict.requiredDays == null ? undefined : c.verdict.holdsPercent),
     say: (c) =>
-      c.verdict.requiredDays == null ? 'nothing is required' : `${three(c.verdict.holdsPercent)} % of draws`,
+      c.verdict.requiredDays == null ? 'nothing is required' : `${three(c.verdict.holdsPercent)} % chance all are met`,
     better: 'more',
   },
   {

@@ -39,8 +39,7 @@ const words = computed(() =>
       />
       <p v-if="!brief" class="soft">
         Days kept at every date of {{ year
-        }}<template v-if="required">; the dashed line is the most that is required, {{ three(required) }} days</template
-        >.
+        }}<template v-if="required">; the dashed line is the longest required, {{ three(required) }} days</template>.
       </p>
       <p v-for="w in words.slice(0, brief ? 2 : 12)" :key="w">{{ w }}</p>
     </template>

@@ -87,7 +87,10 @@ function show() {
         <button type="button" class="plain-button show" @click="asking = false">Cancel</button>
       </form>
       <p v-else class="acts">
-        <button v-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">
+        <span v-if="finding.fix && !finding.accepted && effect?.mends === 'same'" class="soft" data-test="no-mend">
+          {{ finding.fix.label }}: tried, and it would not mend this.
+        </span>
+        <button v-else-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">
           {{ finding.fix.label }}{{ finding.places && !finding.pool ? `, all ${finding.places.length}` : '' }}
         </button>
         <span v-if="finding.fix && !finding.accepted && does" class="soft" data-test="effect">{{ does }}</span>

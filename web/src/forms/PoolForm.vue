@@ -8,6 +8,7 @@ import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
+import { rowKey } from '../ui/rowKey'
 
 /** The drives of a pool and how they are arrayed. */
 const props = defineProps<{ recorder: string; pool: Pool }>()
@@ -35,7 +36,7 @@ function setDrives(i: number, change: Partial<Pool['drives'][number]>) {
 </script>
 
 <template>
-  <div v-for="(g, i) in pool.drives" :key="i" class="group">
+  <div v-for="(g, i) in pool.drives" :key="rowKey(pool.drives, i, (x) => x.terabytes)" class="group">
     <NumberField
       label="Drives"
       :value="g.count"

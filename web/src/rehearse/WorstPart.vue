@@ -39,7 +39,7 @@ const long = (s: number) => (s < 5400 ? `${three(s / 60)} min` : `${three(s / 36
             {{ name(g.channel) }}</button>: {{ long(g.to - g.from) }} from {{ momentOf(r.data.value, g.from) }}
         </li>
       </ol>
-      <h2>Slowest to safety</h2>
+      <h2>Slowest copies</h2>
       <p v-if="!worst.copied" class="soft">Nothing is copied off site.</p>
       <ol>
         <li v-for="c in worst.slow" :key="`${c.channel} ${c.event}`">

@@ -45,7 +45,7 @@ const kinds = { page: 'page', channel: 'channel', duty: 'duty', week: 'week', ac
     width="520"
     top="12vh"
     :show-close="false"
-    title="Search or run a command"
+    title="Find or do"
     class="command"
     @opened="field?.focus()"
   >
@@ -54,7 +54,7 @@ const kinds = { page: 'page', channel: 'channel', duty: 'duty', week: 'week', ac
       v-model="text"
       class="field"
       role="combobox"
-      aria-label="Find a channel, a page or an act"
+      aria-label="Find a channel, a page or a command"
       aria-expanded="true"
       aria-controls="commands"
       :aria-activedescendant="`command-${at}`"

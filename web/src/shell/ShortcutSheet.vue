@@ -18,7 +18,7 @@ const sheets = [
   {
     name: 'Everywhere',
     keys: [
-      ['Ctrl+K', 'find a channel, a page or an act'],
+      ['Ctrl+K', 'find a channel, a page or a command'],
       ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
       ...pages.map((p) => [`Alt+Shift+${p.key}`, p.title]),
       ['Alt+Shift+V', 'the next variant of the site'],

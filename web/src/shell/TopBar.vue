@@ -92,7 +92,7 @@ const undoTitle = computed(() =>
     <button
       type="button"
       class="tool text"
-      title="Find a channel, a page or an act (Ctrl+K)"
+      title="Find a channel, a page or a command (Ctrl+K)"
       data-test="find"
       @click="find"
     >

@@ -80,7 +80,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
         <input
           v-model="wish"
           aria-label="Name of a new variant"
-          placeholder="Name of a new one, like this"
+          placeholder="New copy of this variant"
           maxlength="200"
           data-field="new-variant"
         />
@@ -116,7 +116,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
               :data-restore="v.id"
               @click="remove(v, false)"
             >
-              Take out again
+              Restore
             </button>
           </li>
         </ul>

@@ -5,6 +5,12 @@ import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
 import { pages } from './pages'
 
+/** Whether a question is open, which is answered before anything else happens; one that fades has been answered. */
+const isAsking = () =>
+  [...document.querySelectorAll<HTMLElement>('[role=dialog], [role=alertdialog]')].some(
+    (d) => d.checkVisibility() && !d.closest('[class*=leave-active]'),
+  )
+
 /**
  * Keys on every page of a site: Alt+Shift and a letter go to a page, with V to the next variant; Ctrl+Z and Ctrl+Y (or
  * Ctrl+Shift+Z) undo and redo, except in a field that is being typed in.
@@ -23,7 +29,9 @@ export function useShortcuts() {
       event.preventDefault()
       void router.push({ name: page.name })
     }
-    if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).matches('input, textarea, select')) return
+    const target = event.target as HTMLElement
+    const typing = target.matches('input, textarea') && !target.matches('[readonly], [type=checkbox], [type=radio]')
+    if (!(event.ctrlKey || event.metaKey) || typing || isAsking()) return
     const key = event.key.toLowerCase()
     if (key === 'z' || key === 'y') {
       event.preventDefault()

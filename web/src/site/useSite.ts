@@ -1,5 +1,5 @@
 import type { Operation } from 'fast-json-patch'
-import { useStorage } from '@vueuse/core'
+import { until, useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 
@@ -30,6 +30,7 @@ import { notice } from '../ui/notice'
 import { patched } from './patch'
 import { useChanges } from './useChanges'
 import { useQueue, type Echo, type Pending, type Sent } from './useQueue'
+import { useTurns } from './useTurns'
 
 /**
  * The site in hand: its plan and figures as the server last told them, and the changes on their way to it. It
@@ -281,9 +282,10 @@ export const useSite = defineStore('site', () => {
     redo: (params, body) => api.POST('/api/plans/{id}/redo', { params, body }),
   }
 
-  /** Undoes, redoes or returns, once what is on its way has arrived. */
-  async function go(what: keyof typeof steps, way: Stepping) {
-    if (queue.waiting.value.length || stepping) return
+  /** Undoes, redoes or returns, once what is on its way has arrived; tells whether it was done. */
+  async function go(what: keyof typeof steps, way: Stepping): Promise<boolean> {
+    await until(queue.state).not.toBe('saving')
+    if (queue.waiting.value.length || stepping) return false
     stepping = true
     const header = { 'Idempotency-Key': newKey() }
     const on = body() // the same whenever it is sent again, as its key belongs to that
@@ -292,7 +294,9 @@ export const useSite = defineStore('site', () => {
     if (told.data) {
       takeAnswer(told.data)
       notice(`${steps[what]}: ${told.data.sentence}`, { seconds: 2.5 })
-    } else if (told.status === 409 && (told.error as Conflict).restored) {
+      return true
+    }
+    if (told.status === 409 && (told.error as Conflict).restored) {
       await restored()
     } else if (told.status === 409) {
       await reload()
@@ -302,19 +306,21 @@ export const useSite = defineStore('site', () => {
         error: true,
       })
     }
+    return false
   }
 
   /** Undoes or redoes; before another's change is undone, that is asked. */
-  async function step(what: 'undo' | 'redo') {
+  const step = useTurns(async (what: 'undo' | 'redo') => {
+    if (!(what === 'undo' ? undoes.value : redoes.value)) return false
     if (what === 'undo' && undoesBy.value && isOthers() && asked !== version.value) {
       asked = version.value
       const whose =
         undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
       notice(`The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, { seconds: 6 })
-      return
+      return false
     }
-    await go(what, ways[what])
-  }
+    return go(what, ways[what])
+  })
 
   /** Returns to an earlier revision, as a new one. */
   const returnTo = (revision: number) =>

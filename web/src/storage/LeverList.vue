@@ -78,7 +78,7 @@ function price(l: ReachLever) {
                 <button type="button" class="act" data-test="keep-lever" @click="site.change(l.edits ?? [])">
                   Do it
                 </button>
-                <button type="button" class="plain-button link" @click="tried = undefined">Leave it</button>
+                <button type="button" class="plain-button link" @click="tried = undefined">Cancel</button>
               </span>
             </td>
           </tr>

@@ -117,7 +117,7 @@ const weight = computed({
         data-test="move-to"
         @change="(pool) => move(pool)"
       />
-      <button type="button" class="plain-button link" @click="ids = []">Let go</button>
+      <button type="button" class="plain-button link" @click="ids = []">Clear selection</button>
     </section>
     <p v-else class="soft">Pick channels to set their limits or move them; drag them onto another pool.</p>
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>

@@ -5,6 +5,7 @@ import type { Prices } from '../api/types'
 import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
+import { rowKey } from '../ui/rowKey'
 import TextField from '../ui/TextField.vue'
 
 /** What drives cost, by their size. */
@@ -20,19 +21,20 @@ const set = (change: Partial<Prices>) => site.change([{ setPrices: { prices: { .
 const put = (i: number, change: Partial<{ terabytes: number; each: number }>) =>
   set({ drives: list.value.map((d, k) => (k === i ? { ...d, ...change } : d)) })
 /** Sizes whose price is being asked: what nobody has said costs something, not nothing. */
-const pending = ref<number[]>([])
-const add = (terabytes: number) => pending.value.includes(terabytes) || pending.value.push(terabytes)
-function price(k: number, each: number) {
-  const terabytes = pending.value[k]!
-  pending.value.splice(k, 1)
-  set({ drives: [...list.value, { terabytes, each }] })
+const pending = ref<{ key: number; terabytes: number }[]>([])
+let keys = 0
+const add = (terabytes: number) =>
+  pending.value.some((p) => p.terabytes === terabytes) || pending.value.push({ key: keys++, terabytes })
+function price(row: { key: number; terabytes: number }, each: number) {
+  pending.value = pending.value.filter((p) => p.key !== row.key)
+  set({ drives: [...list.value, { terabytes: row.terabytes, each }] })
 }
 </script>
 
 <template>
   <div class="prices" data-test="prices">
     <TextField label="Currency" :value="prices.currency" :maxlength="20" @change="(c) => c && set({ currency: c })" />
-    <div v-for="(d, i) in list" :key="i" class="drive">
+    <div v-for="(d, i) in list" :key="rowKey(list, i, (x) => x.terabytes)" class="drive">
       <NumberField
         label="A drive of"
         unit="TB"
@@ -53,13 +55,13 @@ function price(k: number, each: number) {
         Remove
       </button>
     </div>
-    <div v-for="(tb, k) in pending" :key="`p ${k}`" class="drive">
+    <div v-for="p in pending" :key="`p ${p.key}`" class="drive">
       <NumberField
         label="A drive of"
         unit="TB"
-        :value="tb"
+        :value="p.terabytes"
         member="prices.drives.terabytes"
-        @change="(v) => (pending[k] = v)"
+        @change="(v) => (p.terabytes = v)"
       />
       <NumberField
         label="costs"
@@ -68,7 +70,7 @@ function price(k: number, each: number) {
         :min="0"
         optional
         data-field="price"
-        @change="(v) => price(k, v)"
+        @change="(v) => price(p, v)"
       />
     </div>
     <p class="acts">

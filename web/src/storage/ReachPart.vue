@@ -95,7 +95,7 @@ const asVariant = () =>
             ></template
           >
           <template v-else
-            ><b class="short">Not to be had.</b> At most
+            ><b class="short">Not possible.</b> At most
             <b>{{ data.point.days == null ? 'any number of' : three(data.point.days) }} days</b> by what may be
             changed<template v-if="data.lock"
               >; the lock of {{ name(data.lock) }} costs most, {{ three(data.lockDays ?? 0) }} days</template

@@ -151,7 +151,7 @@ async function copy() {
       <p class="soft">
         {{
           data.spareMBps == null
-            ? 'What the drives take while they record is not known; the recorder’s “Drives take” in Kit says it.'
+            ? 'What the drives take while they record is not known; the recorder’s “Writes to drives” in Kit says it.'
             : 'Never quicker than what the drives have to spare in the busiest hour, as the recorder goes on recording.'
         }}
       </p>

@@ -73,7 +73,7 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
         @change="(minSeconds) => set({ minSeconds })"
       />
       <NumberField
-        label="Reliable"
+        label="Detector reliability"
         unit="%"
         :value="percent(d.reliability)"
         :min="0"
@@ -84,7 +84,7 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
         @clear="set({ reliability: undefined })"
       />
       <NumberField
-        label="Stated catch"
+        label="Caught (stated)"
         unit="%"
         :value="percent(d.catch)"
         :min="0"

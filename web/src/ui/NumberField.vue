@@ -61,7 +61,7 @@ function commit() {
     else text.value = shown.value
     return
   }
-  const read = readNumber(text.value, limits.value)
+  const read = readNumber(text.value, limits.value, props.unit)
   if ('why' in read) {
     why.value = read.why
     return

@@ -23,10 +23,15 @@ const meant: Record<string, string> = {
   days: 'd',
 }
 
-/** Reads a length of time as people type it: "90", "15 min", "1.5 h". In seconds. */
-export function readDuration(text: string, least: number, most: number): { value: number } | { why: string } {
+/** Reads a length of time as people type it, "15 min" or "1.5 h", in seconds. A bare number has the unit shown. */
+export function readDuration(
+  text: string,
+  least: number,
+  most: number,
+  shown = '',
+): { value: number } | { why: string } {
   const m = /^\s*([\d.,\u202f ]*\d)\s*([a-z]*)\.?\s*$/i.exec(text)
-  const unit = m && meant[m[2]!.toLowerCase()]
+  const unit = m && meant[(m[2] || /[a-z]+$/.exec(shown)?.[0] || '').toLowerCase()]
   if (!m || !unit) return { why: 'Not a length of time: use 90 s, 15 min or 2 h' }
   const read = readNumber(m[1]!, { min: 0 })
   if ('why' in read) return read

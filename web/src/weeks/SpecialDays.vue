@@ -9,6 +9,7 @@ import YearLine from '../disk/YearLine.vue'
 import { useSite } from '../site/useSite'
 import FilePick from '../ui/FilePick.vue'
 import { count } from '../ui/figures'
+import { rowKey } from '../ui/rowKey'
 import TermTip from '../ui/TermTip.vue'
 import SpecialDayRow from './SpecialDayRow.vue'
 import YearStrip from './YearStrip.vue'
@@ -93,7 +94,7 @@ function accept() {
         <tbody>
           <tr
             v-for="(d, i) in days"
-            :key="i"
+            :key="rowKey(days, i, (x) => `${x.from} ${x.name}`)"
             :class="{ here: i === chosen }"
             :data-special="d.from"
             @click="chosen = i"

@@ -23,7 +23,7 @@ export function useDayDrag(copy: ReturnType<typeof useCopy>) {
         hand.selection.length ? hand.selection : (site.plan?.channels ?? []).map((c) => c.id),
         from,
         onto,
-        'Release to copy, Esc to leave it.',
+        'Release to copy, Esc to cancel.',
       ),
   })
 }

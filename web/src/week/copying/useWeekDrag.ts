@@ -19,6 +19,6 @@ export function useWeekDrag(
       const [a, b] = [order.value.indexOf(from), order.value.indexOf(last)].sort((x, y) => x - y) as [number, number]
       return order.value.slice(a, b + 1).filter((id) => id !== from)
     },
-    act: (from, onto) => copy.week(from, onto, 'Release to copy, Esc to leave it.'),
+    act: (from, onto) => copy.week(from, onto, 'Release to copy, Esc to cancel.'),
   })
 }

@@ -55,7 +55,7 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
       <dt>events, nothing recorded</dt>
       <dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
-    <p v-if="hand.stroke" class="soft">Release to paint, Esc to leave it.</p>
+    <p v-if="hand.stroke" class="soft">Release to paint, Esc to cancel.</p>
     <template v-else>
       <p class="soft">{{ hand.act?.how }}</p>
       <p v-if="copy.copied" class="acts">
