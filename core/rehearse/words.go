@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"wakefield/core/estimate"
 	"wakefield/core/plan"
 )
 
@@ -14,6 +15,8 @@ type Story struct {
 	Sentence string   `json:"sentence" doc:"What happened"`
 	Steps    []Step   `json:"steps" doc:"The gates on its way, in order"`
 	Channels []string `json:"channels" doc:"Ids of the channels that write for it"`
+	// LostAt are the gates of the course at which it was lost, as findings name them: what mends one of these mends the loss.
+	LostAt []estimate.GateName `json:"lostAt" doc:"Gates at which it was lost, as findings name them; empty where it was not"`
 }
 
 // Step is a gate on the way of an event, and whether it passed.
@@ -157,11 +160,36 @@ func (r *Rehearsal) Tell(n int) Story {
 		}
 		step("recorded", true, "%s writes from %s to %s%s.", r.plan.Channels[i].Name, r.hhmmss(g.From), r.hhmmss(r.Segments[i][last].To), with)
 	}
+	s.LostAt = lostAt(e)
 	r.tellOthers(n, step)
 	if e.Fate != "" {
 		step("fate", e.Fate == Full, "On disk it is %s: %s.", fateWords[e.Fate], whyWords[e.Why])
 	}
 	return s
+}
+
+// lostAt are the gates at which a wanted event was lost that is not kept in full. A base layer, which is what findings of the
+// detector offer, keeps it whatever the gate.
+func lostAt(e *Event) []estimate.GateName {
+	if e.Source != Wanted || e.Fate == Full {
+		return []estimate.GateName{}
+	}
+	at := estimate.GateDuty
+	switch {
+	case e.Gate == Off:
+		at = estimate.GateOn
+	case e.Gate == Closed:
+		at = estimate.GateHours
+	case e.Gate == TooShort:
+		at = estimate.GateLong
+	case e.Gate == OutOfSight:
+		return []estimate.GateName{estimate.GateArea, estimate.GateLarge, estimate.GateDetector}
+	case e.Gate == Overlooked:
+		return []estimate.GateName{estimate.GateDetector}
+	case e.Why == NotTied:
+		at = estimate.GateTied
+	}
+	return []estimate.GateName{at, estimate.GateDetector}
 }
 
 // areaNames are the areas that noticed an event.

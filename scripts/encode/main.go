@@ -38,7 +38,7 @@ const seconds = 12
 var dir string
 
 func run(t take) (g got) {
-	file := filepath.Join(dir, "clip.mkv")
+	file := filepath.Join(dir, "clip.mp4")
 	size := fmt.Sprintf("%dx%d", t.width, t.height)
 	raw := []string{"-f", "rawvideo", "-pix_fmt", "yuv420p", "-s", size, "-r", fmt.Sprint(t.fps), "-i", "-"}
 	keyint := int(t.fps*t.gop + 0.5)

@@ -4661,6 +4661,8 @@ export interface components {
         Story: {
             /** @description Ids of the channels that write for it */
             channels: string[];
+            /** @description Gates at which it was lost, as findings name them; empty where it was not */
+            lostAt: string[];
             /** @description What happened */
             sentence: string;
             /** @description The gates on its way, in order */

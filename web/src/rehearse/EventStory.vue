@@ -29,13 +29,13 @@ const middle = computed(() => {
   const at = p ? Math.round(10 * (p.start + (p.length ?? 0) / 2)) / 10 : 0
   return Math.max(0, Math.min(r.seconds.value - 1, at)) // it may reach beyond what is played
 })
-/** What mends a loss on the way to disk; where there is nothing of that, what else is found of the channel. */
+/** What mends a loss at the gates at which this event was lost. */
 const findings = computed(() => {
-  const all = site.findings.filter(
-    (f) => !f.accepted && f.fix && (f.channels ?? [f.channel]).includes(r.pointed.value?.channel),
-  )
-  const lossy = all.filter((f) => f.gate)
-  return (lossy.length ? lossy : all).slice(0, 3)
+  const at = new Set<string>(story.value?.lostAt ?? [])
+  const here = r.pointed.value?.channel
+  return site.findings
+    .filter((f) => !f.accepted && f.fix && f.gate && at.has(f.gate) && (f.channels ?? [f.channel]).includes(here))
+    .slice(0, 3)
 })
 </script>
 
