@@ -25,7 +25,7 @@ import (
 type Severity string
 
 const (
-	Error   Severity = "error"   // footage will be missing, or the law is broken
+	Error   Severity = "error"   // footage missing, or kept too long
 	Warning Severity = "warning" // it may go wrong
 	Hint    Severity = "hint"    // worth a look
 )

@@ -214,7 +214,7 @@ func TestRules(t *testing.T) {
 			drawn(c, 0)
 			p.Activities = append(p.Activities, plan.Activity{ID: "reeds", Name: "Reeds", Known: "measured", MeanSeconds: 5, OtherwisePerHour: 2})
 			c.Scene.Patches = []plan.Patch{{ID: "r", Name: "Reeds", Activity: "reeds", BlobPercent: 0.01, Points: square("", 0.5, 0.2, 0.7, 0.4).Points}}
-		}, "what moves in Reeds starts "},
+		}, "Reeds starts "},
 		{"set-at-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "out", "" }, "must be set on the camera itself"},
 		{"no-events", Error, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "none", "camera" }, "its camera tells the recorder of none"},
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, with no continuous recording as a fallback"},

@@ -200,7 +200,7 @@ func (c *site) withBase(ch *channel, bare week.Steps[bool]) *Fix {
 			continue
 		}
 		if !slices.ContainsFunc(admitted, func(t plan.Trigger) bool { return !slices.Contains(d.Event.On, t) }) {
-			return fix("Paint those hours "+d.Name, edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: plan.HoursWhere(bare), Duty: d.ID}})
+			return fix("Set “"+d.Name+"” then", edit.Edit{Paint: &edit.Paint{Channels: []string{ch.ID}, Hours: plan.HoursWhere(bare), Duty: d.ID}})
 		}
 	}
 	return nil

@@ -168,7 +168,7 @@ func (c *site) patches(ch *channel, sight *estimate.Sight) {
 			mend = fix(fmt.Sprintf("Ignore %s", patch.Name), edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: mask}})
 		}
 		c.report(ch, Warning, "patch-passes", fmt.Sprintf("scene.patches[%d]", k),
-			plan.Say("On %s what moves in %s starts %.3g recordings a day.", ch.Name, patch.Name, seen.TriggerDay),
+			plan.Say("%s starts %.3g recordings a day on %s.", patch.Name, seen.TriggerDay, ch.Name),
 			plan.Say("%.3g %% of it is in sight of a watched area.", seen.Percent), mend)
 	}
 }

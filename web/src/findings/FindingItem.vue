@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router'
 import type { Finding, FixEffect } from '../api/types'
 import { useSite } from '../site/useSite'
 import { useHand } from '../hand/useHand'
-import { change, three } from '../ui/figures'
+import { change, count, three } from '../ui/figures'
 import { placeOf } from './placeOf'
 import { channelsOf, sentenceOn, useFindings } from './useFindings'
 
@@ -91,7 +91,8 @@ function show() {
           {{ finding.fix.label }}: tried, and it would not mend this.
         </span>
         <button v-else-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">
-          {{ finding.fix.label }}{{ finding.places && !finding.pool ? `, all ${finding.places.length}` : '' }}
+          {{ finding.fix.label
+          }}{{ finding.places && !finding.pool ? `, ${count(finding.places.length, 'channel')}` : '' }}
         </button>
         <span v-if="finding.fix && !finding.accepted && does" class="soft" data-test="effect">{{ does }}</span>
         <button v-if="linked && place" type="button" class="plain-button show" @click="show">Show where</button>

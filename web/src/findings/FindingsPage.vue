@@ -19,7 +19,7 @@ const gone = computed(() => (site.plan?.accepted ?? []).filter((a) => !site.find
 const said = (key: string) => key.slice(key.indexOf(': ') + 2).replace(/ \([0-9a-f]+\)$/, '')
 const names = { error: ['error', 'errors'], warning: ['warning', 'warnings'], hint: ['hint', 'hints'] } as const
 const meaning = {
-  error: 'footage will be missing, or the law is broken',
+  error: 'footage missing, or kept too long',
   warning: 'it may go wrong',
   hint: 'worth a look',
 }
