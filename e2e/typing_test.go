@@ -91,3 +91,19 @@ func TestAPriceStaysWithItsDrive(t *testing.T) {
 		t.Errorf("%+v", d)
 	}
 }
+
+// TestTheCameraDecides says in Kit that a camera sets its own streams: a duty with fewer frames has no effect then, and is found.
+func TestTheCameraDecides(t *testing.T) {
+	s, p := quayAt(t, "/kit/channels", `[data-row="kiosk"]`)
+	p.click(`[data-row="kiosk"] [data-column="name"]`)
+	p.pick(`[data-choice="Streams set by"]`, "the camera")
+	p.revision(2)
+	if c := s.plan(t).Channel("kiosk"); c.StreamsBy != "camera" {
+		t.Errorf("%+v", c.StreamsBy)
+	}
+	p.pick(`[data-choice="Streams set by"]`, "the recorder")
+	p.revision(3)
+	if c := s.plan(t).Channel("kiosk"); c.StreamsBy != "" {
+		t.Errorf("%+v", c.StreamsBy)
+	}
+}
