@@ -29,7 +29,8 @@ const (
 
 // mending is what became of a finding, by what is found afterwards of the same things.
 func mending(f *Finding, after []Finding) Mending {
-	before, left, cost, found := len(places(f)), 0, 0.0, false
+	here := places(f)
+	before, left, cost, found := len(here), 0, 0.0, false
 	for k := range after {
 		g := &after[k]
 		if g.Rule != f.Rule || g.Pool != f.Pool || g.Recorder != f.Recorder {
@@ -42,7 +43,7 @@ func mending(f *Finding, after []Finding) Mending {
 			continue
 		}
 		for id := range places(g) {
-			if places(f)[id] {
+			if here[id] {
 				found, left, cost = true, left+1, max(cost, g.Cost)
 			}
 		}

@@ -33,6 +33,12 @@ const commonColumns = axes + 1
 
 var common = sync.OnceValue(func() []float64 { return normals("site", commonColumns) })
 
+// seasons are what a season nobody stated does to all activity of a site; commonUnsaid is what channels share of what is unsaid.
+var (
+	seasons      = sync.OnceValue(func() []float64 { return normals("season", 1) })
+	commonUnsaid = sync.OnceValue(func() []float64 { return normals("site unsaid", unsaidColumns) })
+)
+
 // normals are columns of standard normal numbers, a row for every draw, that depend on
 // nothing but the name.
 func normals(name string, columns int) []float64 {
@@ -58,7 +64,7 @@ func centre(spread float64) float64 { return spread * (1 - CommonShare) / 2 }
 
 // feltSteps draws how far off every step is felt to be: rows by step.
 func feltSteps(causes []doubtful, steps []step) [][]float64 {
-	site, season := common(), normals("season", 1)
+	site, season := common(), seasons()
 	own := make([][]float64, len(causes))
 	for k := range causes {
 		own[k] = normals("activity "+causes[k].id, axes)
@@ -66,12 +72,12 @@ func feltSteps(causes []doubtful, steps []step) [][]float64 {
 	out := make([][]float64, len(steps))
 	for k, s := range steps {
 		out[k] = make([]float64, Draws)
-		shift, seasons := centre(causes[s.cause].spreadAlong(s.axis)), 0.0
+		shift, bySeason := centre(causes[s.cause].spreadAlong(s.axis)), 0.0
 		if s.axis == rateAxis && causes[s.cause].season && causes[s.cause].rate > 0 {
-			seasons = spread(seasonWide) / causes[s.cause].rate
+			bySeason = spread(seasonWide) / causes[s.cause].rate
 		}
 		for i := range out[k] {
-			out[k][i] = s.felt(ofSite*site[i*commonColumns+s.axis] + ofOwn*own[s.cause][i*axes+s.axis] - shift + seasons*season[i])
+			out[k][i] = s.felt(ofSite*site[i*commonColumns+s.axis] + ofOwn*own[s.cause][i*axes+s.axis] - shift + bySeason*season[i])
 		}
 	}
 	return out

@@ -46,19 +46,27 @@ var measuredSpread = spread(1.05)
 
 // byStream is the mean bitrate of a week from each stream.
 func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
-	var from layerStreams
-	next := 0
-	for _, b := range in.price(shares) {
-		for next < len(in.layers) && in.layers[next].From <= b.Span.From {
-			from = in.layers[next].Value
-			next++
-		}
+	in.eachBin(shares, func(_ int, b *footage.Bin, from layerStreams) {
 		part := float64(b.Span.Minutes()) / 10080
 		out[from.base] += part * float64(b.Base)
 		out[from.event] += part * float64(b.Motion+b.Alarm-b.Call)
 		out[in.calls] += part * float64(b.Call)
-	}
+	})
 	return out
+}
+
+// eachBin calls f with every bin of what is written, and with the streams that the duty's layers write then.
+func (in *input) eachBin(shares []footage.Shares, f func(k int, b *footage.Bin, from layerStreams)) {
+	var from layerStreams
+	next := 0
+	bins := in.price(shares)
+	for k := range bins {
+		for next < len(in.layers) && in.layers[next].From <= bins[k].Span.From {
+			from = in.layers[next].Value
+			next++
+		}
+		f(k, &bins[k], from)
+	}
 }
 
 // draw fills in how sure the figures are.
@@ -135,7 +143,7 @@ func rangeOf(values []float64) *Range {
 // explains: its columns being independent, the sum of their squared correlations. Draws
 // that are not bounded are left out.
 func commonPart(values []float64) float64 {
-	site, season, unsaid := common(), normals("season", 1), normals("site unsaid", unsaidColumns)
+	site, season, unsaid := common(), seasons(), commonUnsaid()
 	var logs []float64
 	columns := make([][]float64, commonColumns+1+unsaidColumns)
 	for i, v := range values {

@@ -146,11 +146,11 @@ func (t truth) unsaid(p *plan.Plan) func(i int, in *input) {
 			}
 			return cost
 		}
-		night24 := week.Constant(false)
+		nights := week.Constant(false)
 		for d := range week.Minute(7) {
-			night24 = night24.Paint(week.Span{From: d * 1440, To: d*1440 + 360}, true).Paint(week.Span{From: d*1440 + 1140, To: d*1440 + 1440}, true)
+			nights = nights.Paint(week.Span{From: d * 1440, To: d*1440 + 360}, true).Paint(week.Span{From: d*1440 + 1140, To: d*1440 + 1440}, true)
 		}
-		duties := week.Both(week.Both(in.duties, night24), in.regimes)
+		duties := week.Both(week.Both(in.duties, nights), in.regimes)
 		at := week.Minute(0)
 		regimes := week.Steps[footage.Regime]{}
 		for run, step := range duties.Runs() {

@@ -86,13 +86,7 @@ func (in *input) cells(shares []footage.Shares) (out [3][]cell) {
 		sums[stream][c] += minutes * kbps
 	}
 	idle := footage.Price(shares, still)
-	var from layerStreams
-	next := 0
-	for k, b := range in.price(shares) {
-		for next < len(in.layers) && in.layers[next].From <= b.Span.From {
-			from = in.layers[next].Value
-			next++
-		}
+	in.eachBin(shares, func(k int, b *footage.Bin, from layerStreams) {
 		dark := minutesOf(darkness, b.Span)
 		for _, part := range []struct {
 			minutes float64
@@ -107,7 +101,7 @@ func (in *input) cells(shares []footage.Shares) (out [3][]cell) {
 			each(from.event, b.Motion+b.Alarm-b.Call, i.Motion+i.Alarm-i.Call, from.eventHalvings)
 			each(in.calls, b.Call, i.Call, 0)
 		}
-	}
+	})
 	for s, sum := range sums {
 		for c, v := range sum {
 			c.share = v
@@ -176,7 +170,7 @@ var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(rateSpread(p
 
 // bends draws what is unsaid of a channel, common parts as of the site.
 func bends(channel string) func(i int) bend {
-	site, own := normals("site unsaid", unsaidColumns), normals("unsaid "+channel, unsaidColumns)
+	site, own := commonUnsaid(), normals("unsaid "+channel, unsaidColumns)
 	frames := spread(framesWide)
 	return func(i int) bend {
 		z := func(column int) float64 {

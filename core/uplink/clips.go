@@ -30,8 +30,7 @@ type Footage struct {
 // left out.
 func (f *Footage) Clips(channel int, holds []Hold) (out []Clip) {
 	byEnd(holds)
-	w := writer{Footage: f}
-	w.listen(holds)
+	w := writer{Footage: f, holds: holds}
 	for k := range holds {
 		h := &holds[k]
 		if c, any := w.write(h); any {
@@ -136,8 +135,6 @@ type writer struct {
 	motion, alarm []Span // when footage is wanted, once a duty asks for both
 	covered       covered
 }
-
-func (w *writer) listen(holds []Hold) { w.holds = holds }
 
 // others are when footage is wanted by the other kind.
 func (w *writer) others(alarm bool) []Span {

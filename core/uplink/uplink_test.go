@@ -136,7 +136,7 @@ func TestRareCopiesMeetTheQueueOfOthers(t *testing.T) {
 func TestTheDutyDecidesWhatIsCopied(t *testing.T) {
 	base := crowd(2, 300, 1e6).Channels[0]
 	event := video.Cost{Idle: 500, Active: 1500}
-	both := []event1{{0, 100, 110, false}, {1, 130, 140, true}}
+	both := []happened{{0, 100, 110, false}, {1, 130, 140, true}}
 	for _, c := range []struct {
 		admit footage.Admit
 		want  []Kbit // of the motion from 96 to 116 and of the alarm from 126 to 146
@@ -147,7 +147,7 @@ func TestTheDutyDecidesWhatIsCopied(t *testing.T) {
 			t.Errorf("admitting %v %v kbit, want %v", c.admit, got, c.want)
 		}
 	}
-	overlapping := []event1{{0, 100, 110, false}, {1, 105, 120, true}} // 96 to 116 and 101 to 126; something moves from 100 to 120
+	overlapping := []happened{{0, 100, 110, false}, {1, 105, 120, true}} // 96 to 116 and 101 to 126; something moves from 100 to 120
 	if got := amounts(base, footage.Both, event, overlapping); !slices.Equal(got, []Kbit{15 * 1500, 0}) {
 		t.Errorf("what both cover: %v", got)
 	}
@@ -156,14 +156,14 @@ func TestTheDutyDecidesWhatIsCopied(t *testing.T) {
 	}
 }
 
-// event1 is one event of a source.
-type event1 struct {
+// happened is one event of a source.
+type happened struct {
 	source   int
 	from, to float64
 	alarm    bool
 }
 
-func amounts(c Channel, admit footage.Admit, cost video.Cost, list []event1) (out []Kbit) {
+func amounts(c Channel, admit footage.Admit, cost video.Cost, list []happened) (out []Kbit) {
 	c.Copied = week.Constant(footage.Regime{Admit: admit, Event: cost})
 	c.Heard, c.Own = nil, nil
 	for _, e := range list {

@@ -44,7 +44,7 @@ type shown struct {
 func (e entry) view(packed bool) (data []byte, encoding string, err error) {
 	e.shown.once.Do(func() {
 		e.shown.json, e.shown.err = json.Marshal(view(e))
-		e.shown.packed = sync.OnceValue(func() []byte { return quickly(e.shown.json) })
+		e.shown.packed = sync.OnceValue(func() []byte { return gzipped(e.shown.json) })
 	})
 	if packed && e.shown.err == nil {
 		return e.shown.packed(), "gzip", nil
@@ -52,8 +52,8 @@ func (e entry) view(packed bool) (data []byte, encoding string, err error) {
 	return e.shown.json, "", e.shown.err
 }
 
-// quickly is data as gzip, as quickly as can be.
-func quickly(data []byte) []byte {
+// gzipped is data as gzip, at the level that takes least time.
+func gzipped(data []byte) []byte {
 	var out bytes.Buffer
 	w, err := gzip.NewWriterLevel(&out, gzip.BestSpeed)
 	if err == nil {

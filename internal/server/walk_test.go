@@ -303,10 +303,14 @@ func (w *walker) request(op operation, spoil bool) (path, body string) {
 }
 
 // answered sends a request and fails for whatever no request may do: a fault of the server, an answer that is no JSON though
-// it says so, or none in time. That the database is slow just now is the machine's, and asked again.
+// it says so, or none in time. That the database is slow just now is the machine's: whether it is ready is asked again.
 func (c *client) answered(op operation, path, body string) {
 	c.Helper()
-	for tries := 0; c.answeredOnce(op, path, body, tries < 5) == http.StatusServiceUnavailable && tries < 5; tries++ {
+	asks := 0
+	if strings.HasPrefix(path, "/readyz") {
+		asks = 5
+	}
+	for tries := 0; c.answeredOnce(op, path, body, tries < asks) == http.StatusServiceUnavailable && tries < asks; tries++ {
 		time.Sleep(time.Second)
 	}
 }

@@ -11,14 +11,18 @@ import (
 type drip struct {
 	ctx  context.Context
 	from io.Reader
+	gone error // why nobody waits any more: decoders ask again
 }
 
 // dripBytes become less than 128 kB of pixels, as nothing unpacks to more than a thousand times its size.
 const dripBytes = 128
 
-func (d drip) Read(to []byte) (int, error) {
-	if err := d.ctx.Err(); err != nil {
-		return 0, err
+func (d *drip) Read(to []byte) (int, error) {
+	if d.gone == nil {
+		d.gone = d.ctx.Err()
+	}
+	if d.gone != nil {
+		return 0, d.gone
 	}
 	return d.from.Read(to[:min(len(to), dripBytes)])
 }

@@ -57,9 +57,10 @@ func Take(ctx context.Context, data []byte) (*Still, error) {
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	picture, _, err := image.Decode(drip{ctx, bytes.NewReader(data)})
-	if stopped := ctx.Err(); err != nil && stopped != nil {
-		return nil, stopped
+	drops := &drip{ctx: ctx, from: bytes.NewReader(data)}
+	picture, _, err := image.Decode(drops)
+	if drops.gone != nil {
+		return nil, drops.gone
 	}
 	if err != nil {
 		return nil, fmt.Errorf("the picture cannot be decoded: it is damaged, or an animation (%w)", err)
