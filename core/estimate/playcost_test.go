@@ -106,7 +106,7 @@ func bitrate(s *plan.Stream, moving bool, fps float64, minute int) float64 {
 	case r.Kind == "variable":
 		kbps = r.IdleKbps
 	default:
-		bits := 0.6 * map[string]float64{"h264": 1, "h265": 0.6, "av1": 0.5, "mjpeg": 1.4}[s.Codec]
+		bits := 0.6 * map[string]float64{"h264": 1, "h265": 0.83, "av1": 0.62, "mjpeg": 1.8}[s.Codec]
 		for q := 3; q < r.Quality; q++ {
 			bits *= 1.6
 		}
@@ -128,11 +128,11 @@ func bitrate(s *plan.Stream, moving bool, fps float64, minute int) float64 {
 func ratioOf(s *plan.Stream, moving bool, fps float64) float64 {
 	r := 10.0
 	if s.Rate.Kind == "modelled" {
-		switch r = 30; {
+		switch r = 68; {
 		case s.Rate.Adaptive && !moving:
-			r = 60
+			r = 136
 		case moving:
-			r = map[string]float64{"still": 30, "moderate": 12, "busy": 6}[s.Rate.Scene]
+			r = map[string]float64{"still": 68, "moderate": 44, "busy": 15}[s.Rate.Scene]
 		}
 	}
 	return r * math.Sqrt(fps/15)

@@ -4,7 +4,9 @@ import "math"
 
 // Model is the table behind modelled bitrates: what a keyframe costs a pixel, and
 // how much smaller the frames are that follow it. The figures are starting points
-// for scenes nobody has measured, and carry an uncertainty of ×/÷ 1.8.
+// for scenes nobody has measured: what encoders spent on moving pictures of a made-up
+// place (docs/method.md, "Held against encoders") under sensor noise of 2.5 of 255,
+// between good light and dull; at 2 and 3 a keyframe takes ×0.65 and ×1.45 of it.
 //
 //	rate = (K + (n−1)·P) · fps / n     K = W·H·k     P = K / (r·√(fps/15))
 //
@@ -28,11 +30,12 @@ var Model = struct {
 }{
 	BitsPerPixel: 0.60,
 	Step:         1.6,
-	// H.265 spends about six tenths of H.264 at equal looks, AV1 about half. A
-	// motion JPEG is a keyframe without prediction inside the picture.
-	Codec:        map[Codec]float64{H264: 1, H265: 0.6, AV1: 0.5, MJPEG: 1.4},
-	Ratio:        map[Scene]float64{Still: 30, Moderate: 12, Busy: 6},
-	Adaptive:     Adaptive{4, 60},
+	// At equal PSNR, encoded as quickly as a camera has to. A motion JPEG is a
+	// keyframe without prediction inside the picture.
+	Codec: map[Codec]float64{H264: 1, H265: 0.83, AV1: 0.62, MJPEG: 1.8},
+	Ratio: map[Scene]float64{Still: 68, Moderate: 44, Busy: 15},
+	// Not measured: twice the ratio of a still scene.
+	Adaptive:     Adaptive{4, 136},
 	UnknownRatio: 10,
 }
 

@@ -32,9 +32,9 @@ func TestKnownRates(t *testing.T) {
 
 func TestModelledRate(t *testing.T) {
 	s := Stream{Codec: H265, Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: Rate{Kind: Modelled, Quality: 3, Scene: Busy}}
-	k := 2560 * 1440 * 0.36 / 1000
-	near(t, "idle", float64(s.Cost().Idle), k*(1+29.0/30)/2)
-	near(t, "active", float64(s.Cost().Active), k*(1+29.0/6)/2)
+	k := 2560 * 1440 * 0.6 * 0.83 / 1000
+	near(t, "idle", float64(s.Cost().Idle), k*(1+29.0/68)/2)
+	near(t, "active", float64(s.Cost().Active), k*(1+29.0/15)/2)
 	near(t, "keyframes alone", float64(s.Written(Cut{KeyframesOnly: true}, 0).Active), k/2)
 
 	better := s
@@ -43,7 +43,7 @@ func TestModelledRate(t *testing.T) {
 
 	jpeg := s
 	jpeg.Codec = MJPEG
-	near(t, "motion JPEG has no following frames", float64(jpeg.Cost().Idle), 2560*1440*0.84*15/1000)
+	near(t, "motion JPEG has no following frames", float64(jpeg.Cost().Idle), 2560*1440*0.6*1.8*15/1000)
 	if jpeg.Written(Cut{KeyframesOnly: true}, 0) != jpeg.Cost() {
 		t.Error("every frame of motion JPEG is a keyframe")
 	}
@@ -51,9 +51,9 @@ func TestModelledRate(t *testing.T) {
 
 func TestAdaptiveEncodersSpareWhatIsStill(t *testing.T) {
 	s := Stream{Codec: H265, Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: Rate{Kind: Modelled, Quality: 3, Scene: Busy, Adaptive: true}}
-	k := 2560 * 1440 * 0.36 / 1000
-	near(t, "idle", float64(s.Cost().Idle), k*(1+119.0/60)/8)
-	near(t, "active", float64(s.Cost().Active), k*(1+29.0/6)/2)
+	k := 2560 * 1440 * 0.6 * 0.83 / 1000
+	near(t, "idle", float64(s.Cost().Idle), k*(1+119.0/136)/8)
+	near(t, "active", float64(s.Cost().Active), k*(1+29.0/15)/2)
 	near(t, "keyframes alone, idle", float64(s.Written(Cut{KeyframesOnly: true}, 0).Idle), k/8)
 	near(t, "keyframes alone, active", float64(s.Written(Cut{KeyframesOnly: true}, 0).Active), k/2)
 	s.KeyframeKB = 100
@@ -72,7 +72,7 @@ func TestNoiseAndTheEncodersLimit(t *testing.T) {
 	s.Rate.Max = day.Active
 	near(t, "at night, limited", float64(s.Cost().Active), float64(day.Active))
 	near(t, "at night, below the limit", float64(s.Cost().Idle), min(1.8*float64(day.Idle), float64(day.Active)))
-	near(t, "keyframes are a share of what is sent", float64(s.Written(Cut{KeyframesOnly: true}, 0).Active), float64(day.Active)*12/41)
+	near(t, "keyframes are a share of what is sent", float64(s.Written(Cut{KeyframesOnly: true}, 0).Active), float64(day.Active)*44/73)
 	known := Stream{Codec: H264, FPS: 10, GOPSeconds: 2, KeyframeKB: 100, Rate: Rate{Kind: Variable, Idle: 500, Active: 900, Noise: 2}}
 	near(t, "a measured stream", float64(known.Cost().Active), 1800)
 	near(t, "its keyframes", float64(known.Written(Cut{KeyframesOnly: true}, 0).Idle), 800)
