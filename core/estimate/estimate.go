@@ -145,8 +145,8 @@ type Recorder struct {
 
 // Verdict is whether the plan holds, in few figures.
 type Verdict struct {
-	Channel         string   `json:"channel,omitempty" doc:"The channel furthest below its required days, or nearest to them"`
-	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days that channel is kept; of the emptiest pool where nothing is required"`
+	Channel         string   `json:"channel,omitempty" doc:"The channel furthest below its required days, or with the least room beyond them; where nothing is required, one that a quota keeps shortest"`
+	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days that channel is kept; where nothing is required, of the pool that keeps least"`
 	WorstDays       *float64 `json:"worstDays" required:"true"`
 	RequiredDays    *float64 `json:"requiredDays" required:"true"`
 	Sure            *Range   `json:"likelyDays,omitempty"`

@@ -170,8 +170,8 @@ func (s *Result) record(p *plan.Plan) {
 	}
 }
 
-// judge picks the figures of the verdict. The channel it names is the one with the
-// least days kept for each day required.
+// judge picks the figures of the verdict. The channel it names is the one with the least room for each day required: a channel
+// that is deleted after as many days as it must be kept has the room that its pool has, see [Result.room].
 func (s *Result) judge(p *plan.Plan) {
 	v := &s.Verdict
 	least := math.Inf(1)
@@ -182,14 +182,11 @@ func (s *Result) judge(p *plan.Plan) {
 		if c.Required == nil {
 			continue
 		}
-		margin := math.Inf(1)
-		if c.RetentionDays != nil {
-			margin = *c.RetentionDays / *c.Required
-		}
-		if c.Short = margin < 1; c.Short {
+		c.Short = c.RetentionDays != nil && *c.RetentionDays < *c.Required
+		if c.Short {
 			v.ShortChannels++
 		}
-		if v.RequiredDays == nil || margin < least {
+		if margin := s.room(p, i) / *c.Required; v.RequiredDays == nil || margin < least {
 			least = margin
 			v.Channel, v.RequiredDays, v.Short = c.ID, c.Required, c.Short
 			v.KeptDays, v.WorstDays, v.Sure = c.RetentionDays, c.WorstDays, c.Sure
@@ -202,7 +199,35 @@ func (s *Result) judge(p *plan.Plan) {
 			v.KeptDays, v.WorstDays, v.Sure = pool.RetentionDays, pool.WorstDays, pool.Sure
 		}
 	}
+	for i := range s.Channels { // where nothing is required, a quota may be what takes footage away first
+		c := &s.Channels[i]
+		if v.RequiredDays == nil && c.RetentionDays != nil && p.Channels[i].Keep.AtMostDays == 0 && (v.KeptDays == nil || *c.RetentionDays < *v.KeptDays) {
+			v.Channel, v.KeptDays, v.WorstDays, v.Sure = c.ID, c.RetentionDays, c.WorstDays, c.Sure
+		}
+	}
 	for _, r := range s.Recorders {
 		v.AverageMbps += r.AverageMbps
 	}
+}
+
+// room is for how many days channel i would be kept if its age limit did not delete it before that, as far as the limit leaves
+// it the days that are required; infinite where nothing else takes its footage away.
+func (s *Result) room(p *plan.Plan, i int) float64 {
+	c, keep := &s.Channels[i], &p.Channels[i].Keep
+	if c.RetentionDays == nil {
+		return math.Inf(1)
+	}
+	if keep.AtMostDays == 0 || keep.AtMostDays < keep.AtLeastDays {
+		return *c.RetentionDays
+	}
+	room := math.Inf(1)
+	for k := range s.Pools {
+		if pool := &s.Pools[k]; pool.ID == p.Channels[i].Pool && pool.RetentionDays != nil {
+			room = *pool.RetentionDays
+		}
+	}
+	if keep.QuotaGB > 0 && c.GigabytesPerDay > 0 {
+		room = min(room, keep.QuotaGB/c.GigabytesPerDay)
+	}
+	return room
 }

@@ -32,3 +32,45 @@ func TestWhatIsShortWouldDo(t *testing.T) {
 		}
 	}
 }
+
+// TestTheVerdictIsOfWhatMustBeKept: a channel that is deleted on the day to which it must be kept is as near to it as can be, and
+// yet not the channel that wants room. Where its pool has no room for it either, it is.
+func TestTheVerdictIsOfWhatMustBeKept(t *testing.T) {
+	p := plantest.Read(t, "testdata/landing-stage.json")
+	for i := range p.Channels {
+		p.Channels[i].Keep = plan.Keep{}
+	}
+	days := *Figures(p, nil).Pools[0].RetentionDays
+	at := func(first, second plan.Keep) Verdict {
+		p.Channels[0].Keep, p.Channels[1].Keep = first, second
+		return Figures(p, nil).Verdict
+	}
+	deleted := plan.Keep{AtLeastDays: days / 3, AtMostDays: days / 3}
+	for _, test := range []struct {
+		words         string
+		first, second plan.Keep
+		channel       int
+		kept          float64 // share of what the pool keeps; 0 where it is not looked at
+		short         bool
+	}{
+		{"a hair's breadth on the disk", deleted, plan.Keep{AtLeastDays: days / 1.1}, 1, 0, false},
+		{"alone", deleted, plan.Keep{}, 0, 1. / 3, false},
+		{"too little room for it", plan.Keep{AtLeastDays: 3 * days, AtMostDays: 3 * days}, plan.Keep{AtLeastDays: days / 1.1}, 0, 0, true},
+		{"deleted too early", plan.Keep{AtLeastDays: days / 2, AtMostDays: days / 3}, plan.Keep{AtLeastDays: days / 1.1}, 0, 1. / 3, true},
+		{"a quota", plan.Keep{AtLeastDays: days / 4, AtMostDays: days / 2, QuotaGB: 0.001}, plan.Keep{AtLeastDays: days / 1.1}, 0, 0, true},
+	} {
+		v := at(test.first, test.second)
+		if want := p.Channels[test.channel].ID; v.Channel != want || v.Short != test.short {
+			t.Errorf("%s: %s (short: %v), want %s", test.words, v.Channel, v.Short, want)
+		}
+		if test.kept > 0 && math.Abs(*v.KeptDays/days-test.kept) > 1e-6 {
+			t.Errorf("%s: %v kept of %v", test.words, *v.KeptDays, days)
+		}
+	}
+	if v := at(plan.Keep{AtMostDays: days / 5}, plan.Keep{}); v.RequiredDays != nil || *v.KeptDays < days/2 {
+		t.Errorf("nothing is required, and the verdict is of what is deleted: %v of %v", *v.KeptDays, days)
+	}
+	if v := at(plan.Keep{QuotaGB: 0.001}, plan.Keep{}); v.Channel != p.Channels[0].ID {
+		t.Error("nothing is required, and a quota takes footage away first: the verdict does not say so")
+	}
+}

@@ -50,7 +50,7 @@ func comparedRows(list []Compared) []comparedRow {
 		name string
 		say  func(c *Compared) string
 	}{
-		{"Days kept, of the channel kept shortest", func(c *Compared) string { return days(c.Verdict.KeptDays) }},
+		{"Days kept, of the channel nearest to what it must keep", func(c *Compared) string { return days(c.Verdict.KeptDays) }},
 		{"Required of it", func(c *Compared) string {
 			if c.Verdict.RequiredDays == nil {
 				return "nothing"

@@ -21,7 +21,7 @@ type Revision struct {
 	Author   string    `json:"author"`
 	Sentence string    `json:"sentence"`
 	Name     string    `json:"name" doc:"What somebody named it; empty for nothing"`
-	KeptDays *float64  `json:"keptDays" required:"true" doc:"For how many days the channel that is kept shortest was kept, as worked out then; null where nothing takes it away, or nobody worked it out"`
+	KeptDays *float64  `json:"keptDays" required:"true" doc:"For how many days the channel nearest to what it must keep was kept, as worked out then; null where nothing takes it away, or nobody worked it out"`
 }
 
 // Change is what a stored change did.

@@ -27,7 +27,7 @@ type PlanLine struct {
 	Changed time.Time `json:"changed"`
 	Removed bool      `json:"removed" doc:"Whether it was taken away"`
 	// KeptDays is what was worked out when it was changed last.
-	KeptDays *float64 `json:"keptDays" required:"true" doc:"For how many days the channel that is kept shortest is kept; null where nothing takes it away, or nobody worked it out"`
+	KeptDays *float64 `json:"keptDays" required:"true" doc:"For how many days the channel nearest to what it must keep is kept; null where nothing takes it away, or nobody worked it out"`
 }
 
 // Create stores a new site with its first plan, as version 1; both have the id, and the

@@ -19,7 +19,7 @@ const money = (c: Compared) => {
 
 export const rows: Row[] = [
   {
-    name: 'days kept, of the channel kept shortest',
+    name: 'days kept, of the channel nearest to what it must keep',
     of: (c) => c.verdict.keptDays ?? Infinity,
     say: (c) =>
       days(c.verdict.keptDays) +

@@ -79,7 +79,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
             :title="
               r.keptDays == null
                 ? ''
-                : `With this revision the channel kept shortest was kept ${days(r.keptDays)}, as worked out then`
+                : `With this revision the channel nearest to what it must keep was kept ${days(r.keptDays)}, as worked out then`
             "
           >
             <template v-if="r.keptDays != null"

@@ -15,6 +15,7 @@ const v = computed(() => site.verdict!)
 const before = computed(() => site.opened ?? v.value)
 
 const channel = computed(() => (v.value.channel ? site.channels.get(v.value.channel) : undefined))
+const atMost = computed(() => channel.value?.keep?.atMostDays)
 const range = computed(() => v.value.likelyDays)
 
 /** The change of a figure since the page was opened. */
@@ -65,12 +66,13 @@ const missed = computed(() => {
       <i>{{ since(v.keptDays, before.keptDays) }}</i>
       <span
         v-if="v.requiredDays != null"
-        :title="channel ? `${channel.name} is the channel furthest from its days` : ''"
+        :title="channel ? `${channel.name} is the channel with the least room for the days it must be kept` : ''"
       >
-        of {{ v.requiredDays }} required · {{ channel?.name }}<template v-if="worstDate"> · {{ worstDate }}</template
+        of {{ v.requiredDays }} required · {{ channel?.name
+        }}<template v-if="atMost">, deleted after {{ three(atMost) }}</template><template v-if="worstDate"> · {{ worstDate }}</template
         ><template v-else-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
       </span>
-      <span v-else>kept · nothing is required</span>
+      <span v-else>kept{{ channel ? `, ${channel.name}` : '' }} · nothing is required</span>
     </button>
     <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
       <b>{{ range ? `${three(range.low)} – ${daysInWords(range.high)}` : '—' }}</b>
