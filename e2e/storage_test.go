@@ -42,6 +42,26 @@ func TestATargetIsReached(t *testing.T) {
 	}
 }
 
+// TestDaysByAnotherMeasure asks for days at the worst hour and with a chance, and does what is found: what was asked stays asked.
+func TestDaysByAnotherMeasure(t *testing.T) {
+	_, p := quayAt(t, "/storage", `[data-test="do-it"]`)
+	p.number(`[data-test="reach"]`, "target", "38")
+	p.pick(`[data-choice="Held against"]`, "at its worst hour")
+	p.shows(`[data-test="answer"]`, "in an ordinary week")
+	p.click(`[data-test="do-it"]`)
+	p.revision(2)
+	p.shows(`[data-test="answer"]`, "That many days are kept already")
+	if got := eval[string](p, `document.querySelector('[data-field="target"] input, input[data-field="target"]').value`); got != "38" {
+		t.Errorf("38 days were asked for, %s stand there after it was done", got)
+	}
+	p.pick(`[data-choice="Held against"]`, "with a chance of")
+	p.number(`[data-test="reach"]`, "target", "20")
+	p.shows(`[data-test="reach-kept"]`, "that all keep 20.0 days")
+	p.until(`parseInt(document.querySelector('[data-test="reach-kept"]').innerText.match(/chance of (\d+) %/)[1]) >= 80`)
+	p.number(`[data-test="reach"]`, "chance", "99")
+	p.shows(`[data-test="reach-kept"]`, "chance of 99 %")
+}
+
 // TestWhatCannotBeHad locks every channel and asks for far too much; then makes a single change.
 func TestWhatCannotBeHad(t *testing.T) {
 	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)

@@ -22,6 +22,8 @@ import (
 // Ask is what is wanted, and what may not be touched.
 type Ask struct {
 	Days       float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
+	By         Measure            // what the days are held against; see [Prepared.Reach]
+	Percent    float64            // of draws in which they are to be kept, where By is Chance; above 0, below 100
 	Locked     map[string]bool    // ids of channels that stay as they are
 	Frames     bool               // whether no channel may have fewer frames
 	Quality    bool               // whether pictures may be worse, which no evidence counts

@@ -37,7 +37,7 @@ func small(rng *rand.Rand, channels int) *plan.Plan {
 	p.Recorders = []plan.Recorder{r}
 	for i := range channels {
 		catch := 0.6 + 0.4*rng.Float64()
-		c := plan.Channel{ID: fmt.Sprint("c", i), Number: i + 1, Name: fmt.Sprint("C", i), Recorder: "r", Pool: fmt.Sprint("p", rng.IntN(pools)),
+		c := plan.Channel{ID: fmt.Sprint("c", i), Number: i + 1, Name: fmt.Sprint("C", i), Recorder: "r", Pool: fmt.Sprint("p", rng.IntN(pools)), Group: []string{"Yard", "Hall", ""}[i%3],
 			Streams: plan.Streams{
 				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 800 + 800*rng.Float64(), ActiveKbps: 2500 + 2000*rng.Float64(), Known: "datasheet"}},
 				Sub:  &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "datasheet"}},
@@ -208,7 +208,7 @@ func TestTheFrontierRises(t *testing.T) {
 			}
 		}
 		for _, lever := range p.Levers(ask) {
-			if ask.Locked[lever.Channel] || lever.More <= 0 {
+			if slices.ContainsFunc(lever.Channels, func(id string) bool { return ask.Locked[id] }) || lever.More <= 0 {
 				t.Errorf("%+v", lever)
 			}
 		}

@@ -2,7 +2,9 @@ package server
 
 import (
 	"context"
+	"math"
 	"net/http"
+	"strings"
 	"sync"
 	"sync/atomic"
 
@@ -10,12 +12,14 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/solve"
+	"wakefield/core/week"
 	"wakefield/internal/store"
 )
 
 // registerReach adds the question what it would take to keep footage longer.
 func registerReach(api huma.API, s *service) {
 	huma.Register(api, op("reachProgress", http.MethodGet, "/api/plans/{id}/reach/progress", "How far the question what it would take has got"), s.reachProgress)
+	huma.Register(api, op("spare", http.MethodGet, "/api/plans/{id}/spare", "What pools that hold far more than is required could be spent on"), s.spare)
 	huma.Register(api, op("reach", http.MethodPost, "/api/plans/{id}/reach", "What it would take to keep footage for a number of days"), s.reach)
 }
 
@@ -35,23 +39,34 @@ type ReachChange struct {
 	Saves *solve.Saving `json:"saves,omitempty" doc:"Of what they write; absent where nobody need doubt it"`
 }
 
-// ReachLever is one change by itself.
+// ReachLever is one change by itself, for all channels of a group for which it reads the same.
 type ReachLever struct {
-	Channel string        `json:"channel,omitempty" doc:"Id; absent for one of a pool"`
-	Pool    string        `json:"pool" doc:"Id of the pool that wins days"`
-	Words   []string      `json:"words"`
-	Edits   []edit.Edit   `json:"edits"`
-	More    float64       `json:"moreDays" doc:"Of the pool"`
-	Saves   float64       `json:"savesGigabytesPerDay"`
-	Range   *solve.Saving `json:"saves,omitempty" doc:"Of what the channel writes, by fewer frames of a modelled stream; absent where nobody need doubt it"`
-	Lost    float64       `json:"lostPerDay"`
-	Price   *float64      `json:"price" required:"true" doc:"0 for what costs nothing; null where nobody says what it costs"`
+	Channels []string      `json:"channels" doc:"Ids; empty for one of a pool"`
+	Pool     string        `json:"pool" doc:"Id of the pool that wins days"`
+	Words    []string      `json:"words"`
+	Edits    []edit.Edit   `json:"edits"`
+	More     float64       `json:"moreDays" doc:"Of the pool, for all channels together"`
+	Saves    float64       `json:"savesGigabytesPerDay"`
+	Range    *solve.Saving `json:"saves,omitempty" doc:"Of what the channels write, by fewer frames of a modelled stream; absent where nobody need doubt it"`
+	Lost     float64       `json:"lostPerDay"`
+	Price    *float64      `json:"price" required:"true" doc:"0 for what costs nothing; null where nobody says what it costs"`
+}
+
+// ReachKept is for how long the pools in question keep footage with the changes made, however one asks.
+type ReachKept struct {
+	Typical *float64   `json:"typicalDays" required:"true" doc:"Of the pool that keeps least; null where none is ever full, as below"`
+	Hour    *float64   `json:"worstHourDays" required:"true" doc:"At the worst hour of the ordinary week"`
+	Date    *float64   `json:"worstDateDays" required:"true" doc:"On the worst date of the year"`
+	On      *week.Date `json:"worstDate,omitempty" doc:"That date; absent where none is worse than the worst hour"`
+	Percent float64    `json:"chancePercent" doc:"Chance that all of them keep the days asked, at the worst hour and date"`
 }
 
 // Reach is what it would take.
 type Reach struct {
 	Version  int64         `json:"version" doc:"Of the plan"`
 	Reached  bool          `json:"reached" doc:"Whether it can be had; else the point is the most that can"`
+	Kept     ReachKept     `json:"kept" doc:"With the changes made"`
+	LeftOut  []string      `json:"leftOut" doc:"Ids of channels that no disk keeps for so many days, as their own age limit or quota takes their footage before"`
 	Exact    bool          `json:"exact" doc:"Whether nothing less can be lost; else it is the best that was found"`
 	Point    ReachPoint    `json:"point"`
 	Changes  []ReachChange `json:"changes"`
@@ -74,6 +89,8 @@ func (s *service) reach(ctx context.Context, in *struct {
 	PlanParam
 	Body struct {
 		Days    float64            `json:"days" minimum:"0.1" maximum:"36500"`
+		By      string             `json:"by,omitempty" enum:"hour,date,chance" doc:"What the days are held against: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep"`
+		Percent float64            `json:"chancePercent,omitempty" minimum:"1" maximum:"99" doc:"The chance asked for; absent for 80"`
 		Locked  []string           `json:"locked,omitempty" maxItems:"5000" doc:"Ids of channels that stay as they are"`
 		Frames  bool               `json:"frames,omitempty" doc:"Whether no channel may have fewer frames"`
 		Quality bool               `json:"quality,omitempty" doc:"Whether pictures may be worse, which no evidence counts"`
@@ -87,7 +104,10 @@ func (s *service) reach(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	ask := &solve.Ask{Days: in.Body.Days, Frames: in.Body.Frames, Quality: in.Body.Quality, MoreDrives: in.Body.Drives, Money: in.Body.Money, Matters: in.Body.Matters, LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
+	ask := &solve.Ask{Days: in.Body.Days, By: solve.Measure(in.Body.By), Percent: 80, Frames: in.Body.Frames, Quality: in.Body.Quality, MoreDrives: in.Body.Drives, Money: in.Body.Money, Matters: in.Body.Matters, LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
+	if in.Body.Percent > 0 {
+		ask.Percent = in.Body.Percent
+	}
 	if in.Body.Low != nil {
 		ask.LowCounts = *in.Body.Low
 	}
@@ -114,12 +134,14 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 	if err != nil {
 		return out, err
 	}
-	answer, err := p.Answer(ctx, ask)
+	answer, kept, err := p.Reach(ctx, ask)
 	if err != nil {
 		return out, err
 	}
 	out = Reach{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: reachPoint(&answer.Point), Edits: append([]edit.Edit{}, answer.Edits...),
-		Lock: answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{}, Unpriced: append([]float64{}, answer.Unpriced...), Evidence: e.site.Verdict.Evidence.EventsPerDay > 0}
+		Kept:    ReachKept{bounded(kept.Typical), bounded(kept.Hour), bounded(kept.Date), kept.On, kept.Percent},
+		LeftOut: append([]string{}, p.LeftOut(ask.Days)...),
+		Lock:    answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{}, Unpriced: append([]float64{}, answer.Unpriced...), Evidence: e.site.Verdict.Evidence.EventsPerDay > 0}
 	for _, c := range answer.Changes {
 		out.Changes = append(out.Changes, ReachChange{c.Words, c.Channels, c.Range})
 	}
@@ -129,19 +151,62 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 	told := make(map[string]int)
 	for _, l := range p.Levers(ask) {
 		of := l.Pool
-		if l.Channel != "" {
-			of = "channel " + l.Channel
+		if len(l.Channels) > 0 {
+			of = "channels " + strings.Join(l.Channels, " ")
 		}
 		if told[of]++; told[of] > mostOfOne || len(out.Levers) == mostLevers {
 			continue
 		}
-		lever := ReachLever{Channel: l.Channel, Pool: l.Pool, Words: l.Words, Edits: l.Edits, More: l.More, Saves: l.Saves, Range: l.Range, Lost: l.Loss}
+		lever := ReachLever{Channels: append([]string{}, l.Channels...), Pool: l.Pool, Words: l.Words, Edits: l.Edits, More: l.More, Saves: l.Saves, Range: l.Range, Lost: l.Loss}
 		if l.Priced {
 			lever.Price = &l.Price
 		}
 		out.Levers = append(out.Levers, lever)
 	}
 	return out, nil
+}
+
+// bounded is nil for what is infinite.
+func bounded(days float64) *float64 {
+	if math.IsInf(days, 1) {
+		return nil
+	}
+	return &days
+}
+
+// Spare is one change that spends what a pool holds beyond what is required.
+type Spare struct {
+	Pool     string      `json:"pool" doc:"Id"`
+	Words    []string    `json:"words"`
+	Channels []string    `json:"channels" doc:"Ids; empty for drives"`
+	Edits    []edit.Edit `json:"edits"`
+	Days     *float64    `json:"days" required:"true" doc:"That the pool typically keeps then; null where it is never full"`
+	Won      float64     `json:"wonPerDay" doc:"Wanted events a day that are kept more; those kept low count by half"`
+	Price    *float64    `json:"price" required:"true" doc:"Of what is not bought; null where nobody says what it costs"`
+}
+
+func (s *service) spare(ctx context.Context, in *PlanParam) (*body[[]Spare], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]Spare, error) {
+		p, err := s.prepared.of(ctx, e)
+		if err != nil {
+			return nil, err
+		}
+		list, err := p.Spares(ctx)
+		out := []Spare{}
+		for _, x := range list {
+			one := Spare{Pool: x.Pool, Words: x.Words, Channels: append([]string{}, x.Channels...), Edits: x.Edits, Days: x.Days, Won: x.Won}
+			if x.Priced {
+				one.Price = &x.Price
+			}
+			out = append(out, one)
+		}
+		return out, err
+	})
+	return &body[[]Spare]{out}, s.problem(ctx, err)
 }
 
 func reachPoint(p *solve.Point) ReachPoint {

@@ -41,3 +41,39 @@ func TestWhatItWouldTake(t *testing.T) {
 	call[problemBody](c, "POST", "/api/plans/site/reach", `{"days":30,"matters":{"hall":9}}`, 422)
 	call[problemBody](c, "POST", "/api/plans/nowhere/reach", `{"days":30}`, 404)
 }
+
+// TestWhatIsKeptByEveryMeasure asks for days at the worst hour and with a chance, with a channel that may not be kept so long.
+func TestWhatIsKeptByEveryMeasure(t *testing.T) {
+	p := demo.PennywhistleQuay()
+	c := start(t, p)
+	r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":38,"by":"hour"}`, 200)
+	if !r.Reached || *r.Kept.Hour < 38 || *r.Kept.Typical < *r.Kept.Hour || *r.Kept.Date > *r.Kept.Hour || r.Kept.On == nil || len(r.LeftOut) > 0 {
+		t.Errorf("%+v", r.Kept)
+	}
+	if r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":22,"by":"chance","chancePercent":90}`, 200); !r.Reached || r.Kept.Percent < 90 {
+		t.Errorf("%+v", r.Kept)
+	}
+	call[problemBody](c, "POST", "/api/plans/site/reach", `{"days":30,"by":"luck"}`, 422)
+	call[Answer](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setKeep":{"channels":["luggage"],"keep":{"atLeastDays":14,"atMostDays":14}}}]}`, 200)
+	if r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":16}`, 200); len(r.LeftOut) != 1 || r.LeftOut[0] != "luggage" {
+		t.Errorf("left out: %v", r.LeftOut)
+	}
+	if list := call[[]Spare](c, "GET", "/api/plans/site/spare", "", 200); len(list) > 0 {
+		t.Errorf("of a pool that is short there is to spare: %+v", list)
+	}
+	call[problemBody](c, "GET", "/api/plans/nowhere/spare", "", 404)
+}
+
+// TestWhatIsToSpare asks the depot, half of whose arrays hold far more than is required, what could be spent.
+func TestWhatIsToSpare(t *testing.T) {
+	c := start(t, demo.SaltmarshTramDepot())
+	list := call[[]Spare](c, "GET", "/api/plans/site/spare", "", 200)
+	if len(list) < 3 {
+		t.Fatalf("%+v", list)
+	}
+	for _, s := range list {
+		if s.Days != nil && *s.Days < 20 || len(s.Edits) == 0 || len(s.Words) == 0 {
+			t.Errorf("%+v", s)
+		}
+	}
+}

@@ -718,6 +718,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/spare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What pools that hold far more than is required could be spent on */
+        get: operations["spare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/special-days": {
         parameters: {
             query?: never;
@@ -1840,8 +1857,20 @@ export interface components {
              * @description Minutes of the week over which they would, added up
              */
             minutes: number;
+            /** @description Those that would keep footage for longer or shorter */
+            pools: components["schemas"]["DraftPool"][];
             sentence: string;
             verdict: components["schemas"]["EstimatedVerdict"];
+        };
+        DraftPool: {
+            /**
+             * Format: double
+             * @description Typically kept, with the change; null where it is never full
+             */
+            days: number | null;
+            /** Format: double */
+            daysNow: number | null;
+            id: string;
         };
         Drawn: {
             /** Format: double */
@@ -2889,7 +2918,7 @@ export interface components {
         EstimatedVerdict: {
             /** Format: double */
             averageMbps: number;
-            /** @description The channel furthest below its required days, or nearest to them */
+            /** @description The channel furthest below its required days, or with the least room beyond them; where nothing is required, one that a quota keeps shortest */
             channel?: string;
             evidence: components["schemas"]["EstimatedEvidence"];
             /** Format: double */
@@ -2901,7 +2930,7 @@ export interface components {
             holdsPercent: number;
             /**
              * Format: double
-             * @description Days that channel is kept; of the emptiest pool where nothing is required
+             * @description Days that channel is kept; where nothing is required, of the pool that keeps least
              */
             keptDays: number | null;
             likelyDays?: components["schemas"]["EstimatedRange"];
@@ -3658,7 +3687,7 @@ export interface components {
             id: string;
             /**
              * Format: double
-             * @description For how many days the channel that is kept shortest is kept; null where nothing takes it away, or nobody worked it out
+             * @description For how many days the channel nearest to what it must keep is kept; null where nothing takes it away, or nobody worked it out
              */
             keptDays: number | null;
             /** @description Which history of the plan it is a version of; another one after a backup was restored */
@@ -3848,6 +3877,10 @@ export interface components {
             exact: boolean;
             /** @description From the plan as it is to the most that can be kept */
             frontier: components["schemas"]["ReachPoint"][];
+            /** @description With the changes made */
+            kept: components["schemas"]["ReachKept"];
+            /** @description Ids of channels that no disk keeps for so many days, as their own age limit or quota takes their footage before */
+            leftOut: string[];
             /** @description Single changes, most days for what is lost first; the best three of each channel */
             levers: components["schemas"]["ReachLever"][];
             /** @description Where it cannot be had: the locked channel without whose lock most days could be */
@@ -3871,15 +3904,42 @@ export interface components {
             saves?: components["schemas"]["Saving"];
             words: string;
         };
+        ReachKept: {
+            /**
+             * Format: double
+             * @description Chance that all of them keep the days asked, at the worst hour and date
+             */
+            chancePercent: number;
+            /**
+             * Format: double
+             * @description Of the pool that keeps least; null where none is ever full, as below
+             */
+            typicalDays: number | null;
+            /**
+             * Format: date
+             * @description That date; absent where none is worse than the worst hour
+             */
+            worstDate?: string;
+            /**
+             * Format: double
+             * @description On the worst date of the year
+             */
+            worstDateDays: number | null;
+            /**
+             * Format: double
+             * @description At the worst hour of the ordinary week
+             */
+            worstHourDays: number | null;
+        };
         ReachLever: {
-            /** @description Id; absent for one of a pool */
-            channel?: string;
+            /** @description Ids; empty for one of a pool */
+            channels: string[];
             edits: components["schemas"]["Edit"][];
             /** Format: double */
             lostPerDay: number;
             /**
              * Format: double
-             * @description Of the pool
+             * @description Of the pool, for all channels together
              */
             moreDays: number;
             /** @description Id of the pool that wins days */
@@ -3889,7 +3949,7 @@ export interface components {
              * @description 0 for what costs nothing; null where nobody says what it costs
              */
             price: number | null;
-            /** @description Of what the channel writes, by fewer frames of a modelled stream; absent where nobody need doubt it */
+            /** @description Of what the channels write, by fewer frames of a modelled stream; absent where nobody need doubt it */
             saves?: components["schemas"]["Saving"];
             /** Format: double */
             savesGigabytesPerDay: number;
@@ -3924,6 +3984,16 @@ export interface components {
             done: number;
         };
         ReachRequest: {
+            /**
+             * @description What the days are held against: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep
+             * @enum {string}
+             */
+            by?: "hour" | "date" | "chance";
+            /**
+             * Format: double
+             * @description The chance asked for; absent for 80
+             */
+            chancePercent?: number;
             /** Format: double */
             days: number;
             /** @description Whether no channel may have fewer frames */
@@ -4275,7 +4345,7 @@ export interface components {
             author: string;
             /**
              * Format: double
-             * @description For how many days the channel that is kept shortest was kept, as worked out then; null where nothing takes it away, or nobody worked it out
+             * @description For how many days the channel nearest to what it must keep was kept, as worked out then; null where nothing takes it away, or nobody worked it out
              */
             keptDays: number | null;
             /** @enum {string} */
@@ -4564,6 +4634,29 @@ export interface components {
             of: "picture" | "area";
             /** Format: double */
             percent: number;
+        };
+        Spare: {
+            /** @description Ids; empty for drives */
+            channels: string[];
+            /**
+             * Format: double
+             * @description That the pool typically keeps then; null where it is never full
+             */
+            days: number | null;
+            edits: components["schemas"]["Edit"][];
+            /** @description Id */
+            pool: string;
+            /**
+             * Format: double
+             * @description Of what is not bought; null where nobody says what it costs
+             */
+            price: number | null;
+            /**
+             * Format: double
+             * @description Wanted events a day that are kept more; those kept low count by half
+             */
+            wonPerDay: number;
+            words: string[];
         };
         SpecialDates: {
             /** @description For each date from 1 January where its special day stands in the list; -1 for none */
@@ -6620,6 +6713,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    spare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spare"][];
+                };
             };
             /** @description Error */
             default: {

@@ -69,7 +69,8 @@ const missed = computed(() => {
         :title="channel ? `${channel.name} is the channel with the least room for the days it must be kept` : ''"
       >
         of {{ v.requiredDays }} required · {{ channel?.name
-        }}<template v-if="atMost">, deleted after {{ three(atMost) }}</template><template v-if="worstDate"> · {{ worstDate }}</template
+        }}<template v-if="atMost">, deleted after {{ three(atMost) }}</template
+        ><template v-if="worstDate"> · {{ worstDate }}</template
         ><template v-else-if="v.worstDays != null"> · worst hour {{ three(v.worstDays) }}</template>
       </span>
       <span v-else>kept{{ channel ? `, ${channel.name}` : '' }} · nothing is required</span>

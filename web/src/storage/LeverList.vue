@@ -8,7 +8,8 @@ import { useSite } from '../site/useSite'
 import { change, days, saves, three } from '../ui/figures'
 
 /** Single changes, most days for what is lost first. Each can be tried before it is kept. */
-const { levers } = defineProps<{ levers: ReachLever[] }>()
+const { levers } = defineProps<{ levers: ReachLever[]; who: (channels: string[]) => string }>()
+const emit = defineEmits<{ done: [] }>()
 const site = useSite()
 const tried = ref<number>()
 const draft = ref<Draft>()
@@ -28,6 +29,11 @@ async function attempt(i: number) {
   draft.value = told.data
   problem.value = told.problem
 }
+function make(l: ReachLever) {
+  emit('done')
+  site.change(l.edits ?? [])
+}
+const names = (l: ReachLever) => (l.channels ?? []).map((id) => site.channels.get(id)?.name).join(', ')
 const poolName = (id: string) => site.plan?.recorders.flatMap((r) => r.pools).find((p) => p.id === id)?.name ?? id
 function price(l: ReachLever) {
   if (l.price == null) return 'not known'
@@ -52,8 +58,8 @@ function price(l: ReachLever) {
       </thead>
       <tbody>
         <template v-for="(l, i) in levers" :key="i">
-          <tr :data-lever="l.channel ?? l.pool">
-            <th scope="row">{{ l.channel ? site.channels.get(l.channel)?.name : poolName(l.pool) }}</th>
+          <tr :data-lever="l.channels?.[0] ?? l.pool">
+            <th scope="row" :title="names(l)">{{ l.channels?.length ? who(l.channels) : poolName(l.pool) }}</th>
             <td>{{ (l.words ?? []).join('; ') }}{{ saves(l.saves) }}</td>
             <td class="number">{{ change(l.moreDays) || '0' }}</td>
             <td class="number">{{ change(-l.savesGigabytesPerDay) || '0' }}</td>
@@ -66,18 +72,17 @@ function price(l: ReachLever) {
           <tr v-if="tried === i" class="tried" data-test="tried">
             <td colspan="7">
               <span v-if="draft"
-                >With it: <b>{{ days(draft.verdict.keptDays) }}</b><template v-if="draft.verdict.requiredDays != null">
-                  of {{ three(draft.verdict.requiredDays) }} required</template
-                >, {{ three(draft.gigabytesPerDay) }} GB a day,
+                >With it:
+                <template v-for="p in draft.pools" :key="p.id"
+                  ><b>{{ poolName(p.id) }} {{ days(p.days) }}</b> for {{ days(p.daysNow) }}, </template
+                >{{ three(draft.gigabytesPerDay) }} GB a day,
                 {{ change(draft.evidenceChange.missedPerDay) || 'no' }} events a day missed more. Nothing is changed
                 yet.</span
               >
               <span v-else-if="problem" class="short">{{ problem }}</span>
               <span v-else class="soft">Trying…</span>
               <span class="acts">
-                <button type="button" class="act" data-test="keep-lever" @click="site.change(l.edits ?? [])">
-                  Do it
-                </button>
+                <button type="button" class="act" data-test="keep-lever" @click="make(l)">Apply</button>
                 <button type="button" class="plain-button link" @click="tried = undefined">Cancel</button>
               </span>
             </td>

@@ -3,17 +3,19 @@ import { computed } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
+import { dayAndMonth } from '../ui/date'
 import { change, count, saves, three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import FrontierChart from './FrontierChart.vue'
 import LeverList from './LeverList.vue'
 import ReachQuestion from './ReachQuestion.vue'
+import SparePart from './SparePart.vue'
 import { useReach } from './useReach'
 
 /** What would it take: a target, what may not be touched, the least that is lost, in words a fitter could enter. */
 const site = useSite()
 const reach = useReach()
-const { wanted, quality, days, data, failure, asking, progress, stop, stopped } = reach
+const { wanted, by, quality, days, data, failure, asking, progress, stop, stopped } = reach
 const currency = computed(() => site.plan?.prices?.currency ?? '')
 const sizes = (list: number[]) => list.map((tb) => `${three(tb)} TB`).join(', ')
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
@@ -35,8 +37,22 @@ function lost(n: number) {
 }
 const isThere = computed(() => !!data.value?.reached && !data.value.edits?.length)
 function make() {
+  reach.hold()
   site.change(data.value!.edits!)
   notice('Done here. Ctrl+Z takes it back.', { seconds: 4 })
+}
+/** What is kept with the changes, by every measure. */
+const keptInWords = computed(() => {
+  const k = data.value!.kept
+  if (k.typicalDays == null) return 'no pool is ever full.'
+  const date = k.worstDate ? `, ${three(k.worstDateDays!)} on ${dayAndMonth(k.worstDate)}` : ''
+  const hour = k.worstHourDays == null ? '' : `, ${three(k.worstHourDays)} at the worst hour`
+  return `${three(k.typicalDays)} days in an ordinary week${hour}${date}; a chance of ${Math.round(k.chancePercent)} % that all keep ${three(days.value)} days.`
+})
+/** A point on the curve was taken, in days of an ordinary week. */
+function take(d: number) {
+  const typical = data.value!.point.days
+  wanted.value = by.value === 'typical' || by.value === 'chance' || !typical ? d : (d * days.value) / typical
 }
 const variants = useVariants()
 /** What was found as a variant of its own; the one that is open stays as it is. */
@@ -64,9 +80,9 @@ const asVariant = () =>
         <FrontierChart
           v-if="(data.frontier?.length ?? 0) > 1"
           :points="data.frontier!"
-          :days="days"
+          :days="by === 'typical' ? days : (data.point.days ?? days)"
           :at="data.point"
-          @days="(d) => (wanted = d)"
+          @days="take"
         />
         <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
         <p v-if="(data.frontier?.length ?? 0) > 1" class="soft" data-test="steps">
@@ -81,10 +97,14 @@ const asVariant = () =>
         <p v-if="data.unpricedTerabytes?.length" data-test="unpriced">
           Drives of {{ sizes(data.unpricedTerabytes) }} have no price, so they are left out where a sum is given.
         </p>
+        <p v-if="data.leftOut?.length" data-test="left-out">
+          Without {{ who(data.leftOut) }}: deleted or limited before {{ three(days) }} days, whatever the disk.
+        </p>
         <p data-test="answer">
           <template v-if="isThere">That many days are kept already; nothing need be changed.</template>
           <template v-else-if="data.reached"
-            ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b> and
+            ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b>
+            <template v-if="by !== 'typical'"> in an ordinary week</template> and
             <b>{{ lost(data.point.lostPerDay) }}</b>{{
               data.exact ? ', the best there is' : ', the best that was found'
             }}; {{ three(data.point.gigabytesPerDay) }} GB a day.<template v-if="data.point.price">
@@ -102,6 +122,7 @@ const asVariant = () =>
             >. More drives, or fewer channels on this pool, would have to do the rest.</template
           >
         </p>
+        <p data-test="reach-kept">{{ data.edits?.length ? 'With these changes' : 'As it is' }}: {{ keptInWords }}</p>
         <ol class="changes" data-test="changes">
           <li v-for="c in data.changes" :key="c.words">
             <template v-if="c.channels?.length"
@@ -119,8 +140,9 @@ const asVariant = () =>
           </button>
         </p>
       </div>
-      <LeverList :levers="data.levers ?? []" />
+      <LeverList :levers="data.levers ?? []" :who="who" @done="reach.hold" />
     </div>
+    <SparePart :who="who" />
   </section>
 </template>
 

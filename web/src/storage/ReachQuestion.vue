@@ -3,16 +3,17 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, useId } from 'vue'
 
 import { useSite } from '../site/useSite'
+import ChoiceField from '../ui/ChoiceField.vue'
 import NumberField from '../ui/NumberField.vue'
 import SwitchField from '../ui/SwitchField.vue'
 import PricesForm from './PricesForm.vue'
-import { ofGroup, type Reach } from './useReach'
+import { measures, ofGroup, type Reach } from './useReach'
 
 /** The question: how many days, and what may not be touched for them. */
 const props = defineProps<{ reach: Reach }>()
 const site = useSite()
 const id = useId()
-const { wanted, locked, frames, quality, drives, money, days } = props.reach
+const { wanted, by, chance, locked, frames, quality, drives, money, days } = props.reach
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
 const groups = computed(() => [...new Set(cameras.value.flatMap((c) => c.group || []))])
 const currency = computed(() => site.plan?.prices?.currency ?? '')
@@ -30,7 +31,19 @@ const currency = computed(() => site.plan?.prices?.currency ?? '')
       data-field="target"
       @change="(v) => (wanted = v)"
     />
-    <b>on every channel?</b>
+    <b>on every channel</b>
+    <ChoiceField label="Held against" bare :value="by" :choices="measures" @change="(v) => (by = v)" />
+    <NumberField
+      v-if="by === 'chance'"
+      label="Chance"
+      unit="%"
+      :value="chance"
+      :min="1"
+      :max="99"
+      data-field="chance"
+      @change="(v) => (chance = v)"
+    />
+    <b>?</b>
   </div>
   <div class="ask">
     <div class="lock">
@@ -111,6 +124,10 @@ const currency = computed(() => site.plan?.prices?.currency ?? '')
   height: 1px;
   overflow: hidden;
   clip-path: inset(50%);
+}
+
+.question :deep(.bare) {
+  width: 214px;
 }
 
 .question :deep(.el-input) {

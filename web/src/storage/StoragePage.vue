@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useStorage } from '@vueuse/core'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import DiskList from '../disk/DiskList.vue'
 import { useYear } from '../disk/useYear'
@@ -19,6 +19,14 @@ const site = useSite()
 const part = ref<'goes' | 'pools' | 'off'>('goes')
 const by = useStorage<By>('wakefield-band', 'groups')
 const { data: year, failure } = useYear()
+/** A page of pools begins with the question; what keeps least of what is required stands first. */
+const many = computed(() => site.pools.length > 2)
+const room = (id: string) => {
+  const y = year.value?.pools.find((p) => p.id === id)
+  const p = site.pools.find((x) => x.id === id)!
+  return (p.retentionDays ?? Infinity) / (y?.requiredDays || 1)
+}
+const pools = computed(() => [...site.pools].sort((a, b) => (many.value ? room(a.id) - room(b.id) : 0)))
 const ways = [
   ['groups', 'Groups'],
   ['channels', 'Channels'],
@@ -35,23 +43,24 @@ const parts = [
   <div class="storage">
     <h1 class="visually-hidden">Storage of {{ site.plan?.site.name }}</h1>
     <div class="left">
+      <ReachPart v-if="many" class="first" />
       <header v-if="site.pools.length">
         <h2>What is on the disks, back to the oldest footage</h2>
         <SegmentChoice v-model="by" label="Layers of the picture" :ways="ways" />
       </header>
       <PoolBand
-        v-for="p in site.pools"
+        v-for="p in pools"
         :key="p.id"
         :pool="p"
         :by="by"
         :year="year?.pools.find((y) => y.id === p.id)"
-        :compact="site.pools.length > 2"
+        :compact="many"
       />
       <p v-if="!site.pools.length" class="soft">
         There is no pool of drives yet.
         <RouterLink :to="{ name: 'kit', params: { part: 'recorders' } }">Make one in Kit.</RouterLink>
       </p>
-      <ReachPart v-else />
+      <ReachPart v-else-if="!many" />
     </div>
     <aside class="right" aria-label="The disks">
       <TabBar v-model="part" :tabs="parts" />
@@ -69,6 +78,10 @@ const parts = [
 </template>
 
 <style scoped>
+.first {
+  margin-bottom: 18px;
+}
+
 .storage {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 360px;

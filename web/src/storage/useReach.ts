@@ -8,6 +8,15 @@ import { useSite } from '../site/useSite'
 /** A group in the list of what may not be touched. */
 export const ofGroup = (group: string) => `group ${group}`
 
+/** What days are held against. */
+export type Measure = 'typical' | 'hour' | 'date' | 'chance'
+export const measures: readonly (readonly [Measure, string])[] = [
+  ['typical', 'in an ordinary week'],
+  ['hour', 'at its worst hour'],
+  ['date', 'on the worst date of the year'],
+  ['chance', 'with a chance of'],
+]
+
 /** What it would take to keep footage for a number of days, and what may not be touched for it. */
 export function useReach() {
   const site = useSite()
@@ -18,6 +27,8 @@ export function useReach() {
   const drives = ref(0) // how many more a pool may be given
   const money = ref<number>() // what they may cost
   const stopped = ref(false)
+  const by = ref<Measure>('typical')
+  const chance = ref(80) // percent, where it is asked for
   /** Until somebody asks: what is required and not kept, else a tenth more than is kept. */
   const days = computed(() => {
     const v = site.verdict
@@ -34,7 +45,17 @@ export function useReach() {
 
   let way = new AbortController() // of the question under way; the next one takes its place
   const { data, failure, asking, again } = useAnswer(
-    () => [site.stamp, days.value, lockedChannels.value.join(), frames.value, quality.value, drives.value, money.value],
+    () => [
+      site.stamp,
+      days.value,
+      lockedChannels.value.join(),
+      frames.value,
+      quality.value,
+      drives.value,
+      money.value,
+      by.value,
+      chance.value,
+    ],
     () => {
       way.abort()
       way = new AbortController()
@@ -44,6 +65,8 @@ export function useReach() {
         signal: way.signal,
         body: {
           days: days.value,
+          by: by.value === 'typical' ? undefined : by.value,
+          chancePercent: by.value === 'chance' ? chance.value : undefined,
           locked: lockedChannels.value,
           frames: frames.value || undefined,
           quality: quality.value || undefined,
@@ -76,7 +99,13 @@ export function useReach() {
   }
   onScopeDispose(() => way.abort())
 
-  return { wanted, locked, frames, quality, drives, money, days, data, failure, asking, again, progress, stop, stopped }
+  /** What was asked stays asked, also when what is found is done. */
+  const hold = () => (wanted.value = days.value)
+
+  return {
+    ...{ wanted, by, chance, locked, frames, quality, drives, money, days, hold },
+    ...{ data, failure, asking, again, progress, stop, stopped },
+  }
 }
 
 export type Reach = ReturnType<typeof useReach>
