@@ -2,11 +2,13 @@ package check
 
 import (
 	"fmt"
+	"strconv"
 
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
+	"wakefield/core/table"
 )
 
 // pool finds the figures of a pool.
@@ -48,6 +50,16 @@ func recorderLimits(c *site) {
 // numbers holds channel numbers against the channels a recorder has.
 func (c *site) numbers(r *plan.Recorder) {
 	taken := make(map[int]string)
+	free := freeNumbers(c.plan, r)
+	renumber := func(ch *plan.Channel) *Fix {
+		if len(free) == 0 {
+			return nil
+		}
+		to := strconv.Itoa(free[0])
+		free = free[1:]
+		cells := table.Cells{Columns: []string{"number"}, Rows: []table.CellRow{{Channel: ch.ID, Values: []string{to}}}}
+		return &Fix{Label: "Make it channel " + to, Edits: []edit.Edit{{SetCells: &edit.SetCells{Cells: cells}}}}
+	}
 	for i := range c.plan.Channels {
 		ch := &c.plan.Channels[i]
 		if ch.Recorder != r.ID {
@@ -57,14 +69,32 @@ func (c *site) numbers(r *plan.Recorder) {
 		if other, ok := taken[ch.Number]; ok {
 			f.Sentence = fmt.Sprintf("%s and %s are both channel %d of %s.", other, ch.Name, ch.Number, r.Name)
 			f.Reason = "A channel takes one camera."
+			f.Fix = renumber(ch)
 			c.found = append(c.found, f)
 		} else if ch.Number > r.Channels {
 			f.Sentence = fmt.Sprintf("%s has no channel %d for %s.", r.Name, ch.Number, ch.Name)
-			f.Reason = fmt.Sprintf("It has %d channels.", r.Channels)
+			f.Reason = fmt.Sprintf("It has %s, so nothing of it is recorded, and it is in no figure.", plan.Count(r.Channels, "channel"))
+			f.Fix = renumber(ch)
 			c.found = append(c.found, f)
 		}
 		taken[ch.Number] = ch.Name
 	}
+}
+
+// freeNumbers are the numbers of a recorder that no channel has, from the lowest.
+func freeNumbers(p *plan.Plan, r *plan.Recorder) (free []int) {
+	taken := make(map[int]bool)
+	for i := range p.Channels {
+		if p.Channels[i].Recorder == r.ID {
+			taken[p.Channels[i].Number] = true
+		}
+	}
+	for n := 1; n <= r.Channels; n++ {
+		if !taken[n] {
+			free = append(free, n)
+		}
+	}
+	return free
 }
 
 // poolLimits: drives enough for the layout, and the yearly workload of each.

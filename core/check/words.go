@@ -55,7 +55,7 @@ var decisions = map[string]string{
 	"intake":                "For you to decide: a recorder that takes in more, fewer cameras on this one, or lower bitrates.",
 	"throughput":            "For you to decide: faster drives, or less written in the busiest hour.",
 	"licences":              "For the customer to decide: more licences, or fewer cameras.",
-	"channels":              "For you to decide: give it a free number in Kit, or move it to another recorder.",
+	"channels":              "For you to decide: a recorder with more channels, or move it to another. It has no number that is free.",
 	"too-few-drives":        "For you to decide: more drives, or another RAID level.",
 	"below-at-least":        "For the customer to decide: a larger quota, more or larger drives, or fewer days required.",
 	"worst-below-at-least":  "For the customer to decide: a larger quota, more or larger drives, or fewer days required.",

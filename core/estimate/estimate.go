@@ -201,6 +201,7 @@ type options struct {
 }
 
 func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result, error) {
+	p = p.Connected()
 	s := &Result{Format: Format, plan: p}
 	s.resolver, s.inputs = resolve(p, earlier)
 	for i := range p.Channels {
