@@ -28,13 +28,13 @@ func TestAMissedEventIsMended(t *testing.T) {
 	p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').startsWith('1 channels')`)
 	p.click(`[data-test="next-missed"]`)
 	p.shows(`[data-test="story"]`, "On disk it is missed")
-	p.shows(`[data-test="story"] [data-test="answer"]`, "No: nothing of Slipway")
+	p.shows(`[data-test="story"] [data-test="answer"]`, "No: nothing of it is on disk")
 	event := p.text(`[data-test="story"] h2`)
 	p.click(`[data-mend^="likely-misses"]`)
 	p.revision(2)
-	p.until(`document.querySelector('[data-test="story"] h2').innerText === ` + quoted(event) + ` && !document.querySelector('[data-test="story"]').innerText.includes('On disk it is missed')`)
+	p.until(`document.querySelector('[data-test="story"] h2')?.innerText === ` + quoted(event) + ` && !document.querySelector('[data-test="story"]').innerText.includes('On disk it is missed')`)
 	p.shows(`[data-test="story"]`, "On disk it is kept")
-	p.shows(`[data-test="story"] [data-test="answer"]`, "Slipway is on disk")
+	p.shows(`[data-test="story"] [data-test="answer"]`, "of Slipway")
 	p.until(`parseInt(document.querySelector('[data-test="sums"] b.short').innerText) < ` + strconv.Itoa(first[3]))
 
 	// The same week before: what was missed is kept now, and nothing is lost.
@@ -47,6 +47,24 @@ func TestAMissedEventIsMended(t *testing.T) {
 	p.keys("z", kb.ModifierCtrl)
 	p.revision(3)
 	p.until(`document.querySelector('[data-test="sums"] b.short').innerText.startsWith('` + strconv.Itoa(first[3]) + `')`)
+}
+
+// TestTheNightOfTheClocks asks for a time that clocks leave out, goes to another page and comes back to the same day.
+func TestTheNightOfTheClocks(t *testing.T) {
+	_, p := quayAt(t, "/rehearse?from=2027-03-28&days=1", `[data-test="sums"]`)
+	p.click(`[data-tab="ask"]`)
+	asked := func(time string) {
+		eval[bool](p, `(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
+		p.keys(time + kb.Enter)
+	}
+	asked("1:30")
+	p.shows(`[data-test="took"]`, "leave out 01:30")
+	asked("4:30")
+	p.until(`!document.querySelector('[data-test="took"]')`)
+	p.click(`.rail a[href$="/findings"]`)
+	p.until(`!!document.querySelector('.finding')`)
+	p.click(`.rail a[href$="/rehearse"]`)
+	p.until(`document.querySelector('[data-test="timeline"]')?.getAttribute('aria-label').includes('from Sun 28 Mar')`)
 }
 
 // TestAQuestionIsAnswered asks for a moment, typed and pointed at, draws another week, plays, and reads the list.

@@ -124,6 +124,11 @@ func TestSpecialDays(t *testing.T) {
 	if days := s.plan(t).Site.SpecialDays; len(days) != 5 || days[4].Name != "Regatta" {
 		t.Errorf("%+v", days)
 	}
+	p.pick(row+` [data-test="happens"] [data-choice]`, "as on a Friday")
+	p.revision(6)
+	if d := s.plan(t).Site.SpecialDays[0]; d.Week != "hall" || d.ActivityDay == nil || *d.ActivityDay != week.Friday {
+		t.Errorf("%+v", d)
+	}
 }
 
 // TestDatesAreTypedAsPeopleWriteThem types dates into special days: each is one edit once

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"wakefield/core/plan"
+	"wakefield/core/week"
 )
 
 // SetSpecialDays sets all special days of the site.
@@ -47,6 +48,9 @@ func specialDayInWords(d plan.SpecialDay) string {
 	if d.Yearly {
 		when += ", every year"
 	}
+	if d.ActivityDay != nil {
+		when += ", what happens as on " + d.ActivityDay.Name()
+	}
 	if d.RateFactor != nil {
 		when += fmt.Sprintf(", %v times as much happens", *d.RateFactor)
 	}
@@ -54,7 +58,8 @@ func specialDayInWords(d plan.SpecialDay) string {
 }
 
 func equalDays(d, e plan.SpecialDay) bool {
-	sameDay := d.UseDay == nil && e.UseDay == nil || d.UseDay != nil && e.UseDay != nil && *d.UseDay == *e.UseDay
+	same := func(a, b *week.Weekday) bool { return a == nil && b == nil || a != nil && b != nil && *a == *b }
+	sameDay := same(d.UseDay, e.UseDay) && same(d.ActivityDay, e.ActivityDay)
 	sameRate := (d.RateFactor == nil) == (e.RateFactor == nil) && plan.Or(d.RateFactor, 1) == plan.Or(e.RateFactor, 1)
 	return sameDay && sameRate && d.From == e.From && d.To == e.To && d.Name == e.Name && d.Week == e.Week && d.Yearly == e.Yearly
 }

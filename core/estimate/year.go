@@ -42,6 +42,7 @@ const longestLookBack = 3 * 366
 type special struct {
 	week   string
 	useDay int // 1 + the weekday; 0 for its own
+	asDay  int // the same of what happens
 	factor float64
 }
 
@@ -150,6 +151,9 @@ func newDates(p *plan.Plan, from week.Date, back, days int, zone *time.Location)
 		if s.UseDay != nil {
 			d.kinds[i].useDay = 1 + int(*s.UseDay)
 		}
+		if s.ActivityDay != nil {
+			d.kinds[i].asDay = 1 + int(*s.ActivityDay)
+		}
 		if s.RateFactor != nil && *s.RateFactor != 1 {
 			d.kinds[i].factor = *s.RateFactor
 			if *s.RateFactor == 0 {
@@ -194,6 +198,21 @@ type profiles struct {
 	inputs []input
 	played []*played
 	events bool // whether only what events make them write
+
+	likeDay map[week.Weekday][]input // channels to which every day happens what happens on one
+}
+
+// on are the channels with what happens on one day of the week on all of them.
+func (p *profiles) on(day week.Weekday) []input {
+	if p.likeDay[day] == nil {
+		like := *p.site.plan
+		like.Activities = make([]plan.Activity, len(like.Activities))
+		for i, a := range p.site.plan.Activities {
+			like.Activities[i] = a.As(day)
+		}
+		_, p.likeDay[day] = resolve(&like, nil)
+	}
+	return p.likeDay[day]
 }
 
 type profileOf struct {
@@ -209,7 +228,7 @@ type playOf struct {
 }
 
 func newProfiles(s *Result, d *dates) *profiles {
-	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares), inputs: s.inputs, played: s.played}
+	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares), likeDay: make(map[week.Weekday][]input), inputs: s.inputs, played: s.played}
 	for _, kind := range d.kinds {
 		p.kinds[kind] = true
 	}
@@ -235,11 +254,14 @@ func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.B
 	case kind.week != "":
 		duties = p.site.resolver.weeks[kind.week]
 	case kind.useDay > 0:
-		duties = Repeated(in.duties, week.Weekday(kind.useDay-1))
+		duties = week.Repeated(in.duties, week.Weekday(kind.useDay-1))
 	}
 	in.regimes = p.site.resolver.regimes(c, duties)
 	if p.events {
 		in.regimes = eventsOnly(in.regimes)
+	}
+	if kind.asDay > 0 {
+		in.scene = p.on(week.Weekday(kind.asDay - 1))[channel].scene
 	}
 	if kind.factor != 0 {
 		in.scene = in.scene.Times(max(kind.factor, 0))
@@ -268,19 +290,6 @@ func shapeOf(in *input) string {
 		shape = append(shape, byte(r.From), byte(r.From>>8), bits)
 	}
 	return string(shape)
-}
-
-// Repeated is a week all of whose days are like one.
-func Repeated(duties week.Steps[string], day week.Weekday) week.Steps[string] {
-	out := duties
-	for run, duty := range duties.Runs() {
-		from, to := max(run.From, week.Minute(day)*week.Day), min(run.To, week.Minute(day+1)*week.Day)
-		for d := week.Minute(0); from < to && d < 7; d++ {
-			shift := (d - week.Minute(day)) * week.Day
-			out = out.Paint(week.Span{From: from + shift, To: to + shift}, duty)
-		}
-	}
-	return out
 }
 
 // yearOf follows one pool.

@@ -294,3 +294,46 @@ func TestTheLastDayOfALeapYear(t *testing.T) {
 		t.Errorf("%v and %v days, worst on %v (%s)", kept[364], kept[365], year.Pools[0].WorstDate, year.Pools[0].Name)
 	}
 }
+
+// TestWhatHappensAsOnAnotherDay lets on every date happen what happens on one day of the week, under duties that stay: that is a
+// site to which it happens every day.
+func TestWhatHappensAsOnAnotherDay(t *testing.T) {
+	p := plantest.Read(t, "testdata/yard-and-gate.json")
+	p.Recorders[0].Pools[0].Drives[0].Terabytes /= 400
+	p.Duties = append(p.Duties, plan.Duty{ID: "waits", Name: "Motion only", Event: &plan.Event{Stream: "main", On: []plan.Trigger{plan.Motion}}}, plan.Duty{ID: "none", Name: "Off"})
+	for i := range p.Channels {
+		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none", Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{week.Monday, week.Friday}, To: 1440}, Duty: "waits"}}}}
+	}
+	p.CallButtons = nil
+	happens := func(days ...week.Weekday) {
+		for i := range p.Activities {
+			p.Activities[i].OtherwisePerHour = 0
+			p.Activities[i].Blocks = []plan.RateBlock{{Hours: plan.Hours{Days: days, From: 480, To: 1200}, PerHour: 30}}
+		}
+	}
+	year := func(like *week.Weekday) YearPool {
+		p.Site.SpecialDays = nil
+		if like != nil {
+			p.Site.SpecialDays = []plan.SpecialDay{{From: date(2024, 1, 1), To: date(2029, 12, 31), Name: "Always", ActivityDay: like}}
+		}
+		if err := p.Check(); err != nil {
+			t.Fatal(err)
+		}
+		year, err := Figures(p, nil).Year(context.Background(), date(2027, 1, 1))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return year.Pools[0]
+	}
+	tuesday, wednesday := week.Tuesday, week.Wednesday
+	happens(week.Wednesday)
+	if pool := year(&tuesday); pool.Days != nil {
+		t.Errorf("nothing happens on days like Tuesday, and %v days are kept", *pool.Days)
+	}
+	got := year(&wednesday)
+	happens()
+	want := year(nil)
+	if got.Days == nil || want.Days == nil || !slices.EqualFunc(got.Kept, want.Kept, func(a, b float64) bool { return math.Abs(a-b) < 1e-6*b }) {
+		t.Errorf("%v days at worst, want %v", plan.Or(got.Days, -1), plan.Or(want.Days, -1))
+	}
+}

@@ -16,6 +16,18 @@ func (a *Activity) Rates() week.Steps[float64] {
 	return week.FromBlocks(a.OtherwisePerHour, blocks)
 }
 
+// As is the activity with every day like one day of the week.
+func (a Activity) As(day week.Weekday) Activity {
+	rates := week.Repeated(a.Rates(), day)
+	a.Blocks = nil
+	for run, perHour := range rates.Runs() {
+		if run.From < week.Day {
+			a.Blocks = append(a.Blocks, RateBlock{Hours: Hours{From: week.Clock(run.From), To: week.Clock(min(run.To, week.Day))}, PerHour: perHour})
+		}
+	}
+	return a
+}
+
 // Process is the activity as a weekly stream of events.
 func (a *Activity) Process() activity.Process {
 	p := activity.New(a.Rates(), a.MeanSeconds)

@@ -61,11 +61,13 @@ type SpecialDay struct {
 	Week   string        `json:"week,omitempty" ref:"week" doc:"Id of the week that holds"`
 	UseDay *week.Weekday `json:"useDay,omitempty" doc:"Day of the week whose duties hold"`
 
+	ActivityDay *week.Weekday `json:"activityDay,omitempty" doc:"Day of the week that it is in what happens; absent for its own"`
+
 	RateFactor *float64 `json:"rateFactor,omitempty" minimum:"0" maximum:"100" doc:"How often all happens, times what it does on other days"`
 }
 
 func (SpecialDay) someOf() (some, apart []string) {
-	return []string{"week", "useDay", "rateFactor"}, []string{"week", "useDay"}
+	return []string{"week", "useDay", "activityDay", "rateFactor"}, []string{"week", "useDay"}
 }
 
 // StreamName names one of a camera's streams.

@@ -7,7 +7,6 @@ import (
 	"sort"
 
 	"wakefield/core/cause"
-	"wakefield/core/estimate"
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/week"
@@ -95,7 +94,7 @@ func (r *Rehearsal) runs(i int) (out []run) {
 		case s.Week != "":
 			return r.site.WeekOf(s.Week)
 		case s.UseDay != nil:
-			return estimate.Repeated(own, *s.UseDay)
+			return week.Repeated(own, *s.UseDay)
 		}
 		return own
 	}

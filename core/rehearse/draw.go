@@ -73,7 +73,13 @@ func newDrawing(r *Rehearsal) *drawing {
 		a := &r.plan.Activities[i]
 		rates := a.Rates()
 		var list []rated
-		over(r.clock, func(*plan.SpecialDay) week.Steps[float64] { return rates }, func(from, to Ms, perHour float64, special *plan.SpecialDay) {
+		on := func(s *plan.SpecialDay) week.Steps[float64] {
+			if s != nil && s.ActivityDay != nil {
+				return week.Repeated(rates, *s.ActivityDay)
+			}
+			return rates
+		}
+		over(r.clock, on, func(from, to Ms, perHour float64, special *plan.SpecialDay) {
 			if special != nil && special.RateFactor != nil {
 				perHour *= *special.RateFactor
 			}

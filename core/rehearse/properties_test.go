@@ -8,6 +8,7 @@ import (
 	"math"
 	"path/filepath"
 	"reflect"
+	"strings"
 	"testing"
 
 	"wakefield/core/estimate"
@@ -175,6 +176,57 @@ func TestSpecialDays(t *testing.T) {
 	}
 	if first > 5 || second < 100 { // groups that began before midnight come in
 		t.Errorf("%d events on the day on which nothing happens, %d on the next", first, second)
+	}
+}
+
+// TestOneAnswer: what is said first of an event is what became of it, and says no other thing than asking for its middle does.
+func TestOneAnswer(t *testing.T) {
+	counted := make(map[string]int)
+	for _, file := range []string{"../../internal/demo/pennywhistle-quay.json", "../estimate/testdata/plans/ties-of-every-kind.json", "../estimate/testdata/plans/cause-and-effect.json"} {
+		r := played(t, estimate.Figures(plantest.Read(t, file), nil), Ask{From: june, Days: 3, Seed: 9})
+		for n := range r.Events {
+			e := &r.Events[n]
+			middle := e.Start + (e.End-e.Start)/2
+			if e.Source != Wanted || e.Start < 0 || middle >= r.Length {
+				continue
+			}
+			s := r.Tell(n)
+			word, _, _ := strings.Cut(s.Answer, ":")
+			counted[word]++
+			have := r.Have(e.Channel, middle, middle)
+			ok := map[string]bool{"Yes": e.Fate == Full, "Only low": e.Fate == Low, "No": e.Fate == Missed && (have.Fate == Missed || e.Why == AwayThen), "By chance": e.Fate == Missed && have.Fate != Missed && e.Why != AwayThen}[word]
+			if !ok || s.Fate != e.Fate {
+				t.Fatalf("%s: %q, fate %s, at its middle %s", s.Sentence, s.Answer, e.Fate, have.Fate)
+			}
+		}
+	}
+	for _, word := range []string{"Yes", "Only low", "No", "By chance"} {
+		if counted[word] == 0 {
+			t.Errorf("no event was answered with %q: %v", word, counted)
+		}
+	}
+}
+
+// TestWhatHappensOnASpecialDay: what comes on Wednesdays only comes on a Friday that is as a Wednesday, and on no other day.
+func TestWhatHappensOnASpecialDay(t *testing.T) {
+	p := busy(2)
+	wednesday := week.Wednesday
+	monday := week.Date{Year: 2026, Month: 6, Day: 1}
+	for i := range p.Activities {
+		p.Activities[i].OtherwisePerHour = 0
+		p.Activities[i].Blocks = []plan.RateBlock{{Hours: plan.Hours{Days: []week.Weekday{wednesday}, From: 480, To: 1200}, PerHour: 20}}
+	}
+	p.Site.SpecialDays = []plan.SpecialDay{{From: monday.Add(4), To: monday.Add(4), Name: "Fair", ActivityDay: &wednesday}}
+	var days [7]int
+	for _, e := range played(t, estimate.Figures(p, nil), Ask{From: monday, Days: 7, Seed: 5}).Events {
+		if (e.Source == Wanted || e.Source == Nuisance) && e.Start >= 0 && e.Start < 7*Day {
+			days[e.Start/Day]++
+		}
+	}
+	for day, n := range days {
+		if happens := day == 2 || day == 4; happens != (n > 50) || !happens && n > 0 {
+			t.Errorf("%d events on day %d", n, day)
+		}
 	}
 }
 

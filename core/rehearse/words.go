@@ -14,6 +14,8 @@ import (
 type Story struct {
 	Sentence string   `json:"sentence" doc:"What happened"`
 	Steps    []Step   `json:"steps" doc:"The gates on its way, in order"`
+	Answer   string   `json:"answer,omitempty" doc:"Whether it is to be seen in the footage of its channel; absent for what nobody wants"`
+	Fate     Fate     `json:"fate,omitempty" enum:"full,low,missed"`
 	Channels []string `json:"channels" doc:"Ids of the channels that write for it"`
 	// LostAt are the gates of the course at which it was lost, as findings name them: what mends one of these mends the loss.
 	LostAt []estimate.GateName `json:"lostAt" doc:"Gates at which it was lost, as findings name them; empty where it was not"`
@@ -160,12 +162,35 @@ func (r *Rehearsal) Tell(n int) Story {
 		}
 		step("recorded", true, "%s writes from %s to %s%s.", r.plan.Channels[i].Name, r.hhmmss(g.From), r.hhmmss(r.Segments[i][last].To), with)
 	}
-	s.LostAt = lostAt(e)
+	s.LostAt, s.Fate, s.Answer = lostAt(e), e.Fate, r.answer(e)
 	r.tellOthers(n, step)
 	if e.Fate != "" {
 		step("fate", e.Fate == Full, "On disk it is %s: %s.", fateWords[e.Fate], whyWords[e.Why])
 	}
 	return s
+}
+
+// answer is whether a wanted event is to be seen in the footage of its channel; empty for what nobody wants. An event that was
+// missed may be seen by chance, as other footage covers its middle.
+func (r *Rehearsal) answer(e *Event) string {
+	if e.Fate == "" || e.Channel < 0 {
+		return ""
+	}
+	name := r.plan.Channels[e.Channel].Name
+	switch e.Fate {
+	case Full:
+		return fmt.Sprintf("Yes: it is in the footage of %s in full, as %s.", name, whyWords[e.Why])
+	case Low:
+		return fmt.Sprintf("Only low: it is in the base layer of %s, as %s.", name, whyWords[e.Why])
+	}
+	if e.Why == AwayThen {
+		return fmt.Sprintf("No: %s was looking elsewhere; what it recorded then shows another place.", name)
+	}
+	middle := e.Start + (e.End-e.Start)/2
+	if have := r.Have(e.Channel, middle, middle); have.Fate != Missed && middle < r.Length {
+		return fmt.Sprintf("By chance: it was missed, but %s is on disk then, as %s.", name, whyWords[have.Why])
+	}
+	return fmt.Sprintf("No: nothing of it is on disk: %s.", whyWords[e.Why])
 }
 
 // lostAt are the gates at which a wanted event was lost that is not kept in full. A base layer, which is what findings of the

@@ -148,3 +148,16 @@ func (s Steps[T]) Share(f func(T) bool) float64 {
 	}
 	return float64(n) / float64(Length)
 }
+
+// Repeated is a week all of whose days are like one.
+func Repeated[T comparable](s Steps[T], day Weekday) Steps[T] {
+	out := s
+	for run, v := range s.Runs() {
+		from, to := max(run.From, Minute(day)*Day), min(run.To, Minute(day+1)*Day)
+		for d := Minute(0); from < to && d < 7; d++ {
+			shift := (d - Minute(day)) * Day
+			out = out.Paint(Span{From: from + shift, To: to + shift}, v)
+		}
+	}
+	return out
+}

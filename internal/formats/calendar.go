@@ -20,6 +20,7 @@ import (
 // them stands what holds then, for whoever reads the file back.
 const (
 	useDay  ics.ComponentProperty = "X-WAKEFIELD-USE-DAY"
+	happens ics.ComponentProperty = "X-WAKEFIELD-ACTIVITY-DAY"
 	useWeek ics.ComponentProperty = "X-WAKEFIELD-WEEK"
 	factor  ics.ComponentProperty = "X-WAKEFIELD-RATE-FACTOR"
 )
@@ -54,6 +55,9 @@ func WriteSpecialDays(p *plan.Plan, site string, stamp time.Time) []byte {
 		case d.Week != "":
 			e.SetProperty(useWeek, d.Week)
 			e.SetDescription("Recorded by the week " + d.Week)
+		}
+		if d.ActivityDay != nil {
+			e.SetProperty(happens, d.ActivityDay.String())
 		}
 		if d.RateFactor != nil {
 			e.SetProperty(factor, strconv.FormatFloat(*d.RateFactor, 'g', -1, 64))
@@ -234,11 +238,15 @@ func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]
 			}
 		}
 	}
+	var like week.Weekday
+	if like.UnmarshalText([]byte(text(e, happens))) == nil {
+		d.ActivityDay = &like
+	}
 	if f, err := strconv.ParseFloat(text(e, factor), 64); err == nil && f >= 0 && f <= 100 {
 		d.RateFactor = &f
-		if text(e, useDay) == "" && d.Week == "" {
-			d.UseDay = nil // more or less happens, and nothing else is different
-		}
+	}
+	if (d.RateFactor != nil || d.ActivityDay != nil) && text(e, useDay) == "" && d.Week == "" {
+		d.UseDay = nil // more or less happens, and nothing else is different
 	}
 	return recurring(e, d)
 }

@@ -23,7 +23,8 @@ func TestSpecialDaysComeBack(t *testing.T) {
 	sunday := week.Sunday
 	p.Site.SpecialDays = append(p.Site.SpecialDays,
 		plan.SpecialDay{From: week.Date{Year: 2027, Month: 6, Day: 24}, To: week.Date{Year: 2027, Month: 6, Day: 24}, Name: "Regatta; with, commas", Week: p.Weeks[0].ID, Yearly: true},
-		plan.SpecialDay{From: week.Date{Year: 2027, Month: 12, Day: 31}, To: week.Date{Year: 2028, Month: 1, Day: 1}, Name: "Turn of the year", UseDay: &sunday})
+		plan.SpecialDay{From: week.Date{Year: 2027, Month: 12, Day: 31}, To: week.Date{Year: 2028, Month: 1, Day: 1}, Name: "Turn of the year", UseDay: &sunday, ActivityDay: &sunday},
+		plan.SpecialDay{From: week.Date{Year: 2028, Month: 4, Day: 14}, To: week.Date{Year: 2028, Month: 4, Day: 14}, Name: "A quiet Friday", ActivityDay: &sunday})
 	data := WriteSpecialDays(p, "quay", written)
 	if !strings.Contains(string(data), "DTSTART;VALUE=DATE:20271231\r\n") || !strings.Contains(string(data), "DTEND;VALUE=DATE:20280102\r\n") {
 		t.Errorf("%s", data)

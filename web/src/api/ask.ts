@@ -30,12 +30,13 @@ export async function ask<T>(question: Question<T>): Promise<Told<T>> {
 
 /**
  * The answer to a question that is asked anew whenever what it is about changes. Of several on their way only the
- * newest counts, and none after the component is gone. A question that is undefined is not asked, and has no answer.
+ * newest counts, and none after the component is gone. An answer stays until the next one where it is kept, and goes at
+ * once where it must be fresh. A question that is undefined is not asked, and has no answer.
  */
 export function useAnswer<T>(
   about: () => unknown,
   question: () => Question<T> | undefined,
-  { debounce = 0, keep = false } = {},
+  { debounce = 0, keep = false, fresh = false } = {},
 ) {
   const data = shallowRef<T>()
   const failure = ref('')
@@ -46,6 +47,7 @@ export function useAnswer<T>(
     const mine = ++newest
     const asked = question()
     asking.value = !!asked
+    if (fresh) data.value = undefined // of another question; it must not stand beside this one
     if (!asked) {
       data.value = undefined
       failure.value = ''

@@ -4665,6 +4665,11 @@ export interface components {
             year: number;
         };
         SpecialDay: {
+            /**
+             * @description Day of the week that it is in what happens; absent for its own
+             * @enum {string}
+             */
+            activityDay?: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
             /** Format: date */
             from: string;
             name: string;
@@ -4752,8 +4757,12 @@ export interface components {
             plans: components["schemas"]["PlanLine"][];
         };
         Story: {
+            /** @description Whether it is to be seen in the footage of its channel; absent for what nobody wants */
+            answer?: string;
             /** @description Ids of the channels that write for it */
             channels: string[];
+            /** @enum {string} */
+            fate?: "full" | "low" | "missed";
             /** @description Gates at which it was lost, as findings name them; empty where it was not */
             lostAt: string[];
             /** @description What happened */

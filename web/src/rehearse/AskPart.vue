@@ -3,7 +3,7 @@ import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 
 import { useSite } from '../site/useSite'
-import { momentOf, secondsOf } from './clock'
+import { momentOf, secondsOf, tookInstead } from './clock'
 import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 
@@ -17,6 +17,7 @@ const long = ref(0) // seconds of a stretch; 0 for a moment
 const day = ref(0)
 const time = ref('10:00')
 const wrong = ref('')
+const took = ref('') // of a time that clocks leave out or show twice
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
 watch(
   () => asked,
@@ -34,7 +35,10 @@ function ask() {
   const m = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/.exec(time.value.trim())
   wrong.value = m ? '' : 'A time is written as 08:00 or 08:00:30.'
   const d = r.data.value?.days[day.value]
-  if (m && d) at.value = secondsOf(d, 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0))
+  if (!m || !d) return
+  const seconds = 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0)
+  at.value = secondsOf(d, seconds)
+  took.value = tookInstead(d, seconds)
 }
 </script>
 
@@ -64,7 +68,8 @@ function ask() {
       <button type="submit" class="act" data-test="ask-it">Ask</button>
     </form>
     <p v-if="wrong" class="short" role="alert">{{ wrong }}</p>
-    <HaveAnswer v-else :r="r" :channel="channel" :at="at" :to="long ? at + long : undefined" />
+    <p v-if="took" data-test="took">{{ took }}</p>
+    <HaveAnswer v-if="!wrong" :r="r" :channel="channel" :at="at" :to="long ? at + long : undefined" />
   </section>
 </template>
 

@@ -5,8 +5,6 @@ import { useFindings } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import { computed } from 'vue'
 
-import { clockOf } from './clock'
-import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 
 /** What became of the event that is pointed at, gate by gate, and the findings about its channel. */
@@ -21,14 +19,8 @@ const { data: story, failure } = useAnswer(
           params: { ...site.here, query: { ...r.query.value, event: r.pointed.value.event } },
         })
       : undefined,
-  { keep: true },
+  { fresh: true },
 )
-/** The middle of the event: of its first moments a camera may not have noticed anything yet. */
-const middle = computed(() => {
-  const p = r.pointed.value
-  const at = p ? Math.round(10 * (p.start + (p.length ?? 0) / 2)) / 10 : 0
-  return Math.max(0, Math.min(r.seconds.value - 1, at)) // it may reach beyond what is played
-})
 /** What mends a loss at the gates at which this event was lost. */
 const findings = computed(() => {
   const at = new Set<string>(story.value?.lostAt ?? [])
@@ -45,12 +37,12 @@ const findings = computed(() => {
       Point at an event on the timeline, or find the next that was missed. Point at footage to ask what holds it there.
     </p>
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
-    <template v-else-if="story">
-      <template v-if="r.pointed.value.channel">
-        <h3>Would we have it, at {{ clockOf(r.data.value!, middle) }}?</h3>
-        <HaveAnswer :r="r" :channel="r.pointed.value.channel" :at="middle" brief />
-      </template>
+    <p v-else-if="!story" class="soft" role="status">Looking up what became of it…</p>
+    <template v-else>
       <h2>{{ story.sentence }}</h2>
+      <p v-if="story.answer" class="answer" :class="{ no: story.fate === 'missed' }" data-test="answer">
+        {{ story.answer }}
+      </p>
       <ol>
         <li v-for="(s, i) in story.steps" :key="i" :class="{ no: !s.passed }" :data-gate="s.gate">
           <span aria-hidden="true">{{ s.passed ? '●' : '○' }}</span> {{ s.words }}
@@ -85,6 +77,11 @@ ol {
 
 li {
   padding: 3px 0;
+}
+
+.answer {
+  margin: 0 0 6px;
+  font-weight: 600;
 }
 
 .no {

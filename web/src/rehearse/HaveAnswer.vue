@@ -6,7 +6,7 @@ import { momentOf } from './clock'
 import type { Rehearsing } from './useRehearsal'
 
 /** Whether there would be footage of a channel at a moment, until when, why, and in how many of 200 rehearsals. */
-const props = defineProps<{ r: Rehearsing; channel: string; at: number; to?: number; brief?: boolean }>()
+const props = defineProps<{ r: Rehearsing; channel: string; at: number; to?: number }>()
 const site = useSite()
 const query = () => ({ ...props.r.query.value, channel: props.channel, at: props.at, to: props.to })
 const about = () => [props.r.data.value, props.channel, props.at, props.to]
@@ -16,15 +16,19 @@ const { data: have, failure } = useAnswer(
     props.channel && props.r.data.value
       ? api.GET('/api/plans/{id}/rehearse/have', { params: { ...site.here, query: query() } })
       : undefined,
-  { keep: true },
+  { fresh: true },
 )
-const { data: odds, asking } = useAnswer(
+const {
+  data: odds,
+  failure: oddsFailure,
+  asking,
+} = useAnswer(
   about,
   () =>
     props.channel && props.r.data.value
       ? api.GET('/api/plans/{id}/rehearse/odds', { params: { ...site.here, query: query() } })
       : undefined,
-  { debounce: 250 },
+  { debounce: 250, fresh: true },
 )
 const point = (event: number) => props.r.point({ channel: props.channel, event, start: props.at })
 </script>
@@ -32,10 +36,10 @@ const point = (event: number) => props.r.point({ channel: props.channel, event, 
 <template>
   <p v-if="failure" class="short" role="alert">{{ failure }}</p>
   <template v-else-if="have && r.data.value">
-    <p v-if="!brief" class="soft">{{ momentOf(r.data.value, at) }}, {{ have.duty || 'no duty' }}</p>
+    <p class="soft">{{ momentOf(r.data.value, at) }}, {{ have.duty || 'no duty' }}</p>
     <p class="answer" :class="have.fate" data-test="answer">{{ have.words }}</p>
     <p v-if="have.goneOn">By the typical days kept it would be overwritten on {{ have.goneOn }}.</p>
-    <template v-if="have.causes?.length && !brief">
+    <template v-if="have.causes?.length">
       <h3>What holds it there</h3>
       <ul>
         <li v-for="(c, i) in have.causes" :key="i">
@@ -48,8 +52,10 @@ const point = (event: number) => props.r.point({ channel: props.channel, event, 
         >, in {{ odds.low }} of them low only</template
       >.
     </p>
+    <p v-else-if="oddsFailure" class="short" role="alert">How often in other weeks is not known: {{ oddsFailure }}</p>
     <p v-else class="soft">{{ asking ? 'Playing 200 other weeks…' : '' }}</p>
   </template>
+  <p v-else class="soft" role="status">Looking it up…</p>
 </template>
 
 <style scoped>

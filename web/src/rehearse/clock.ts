@@ -30,4 +30,16 @@ export function secondsOf(day: Played['days'][number], seconds: number): number 
   return day.from + Math.max(day.change, seconds - (24 - day.hours) * 3600)
 }
 
+/** What was taken of a time of day that clocks leave out, or show twice; empty for others. */
+export function tookInstead(day: Played['days'][number], seconds: number): string {
+  if (day.change == null) return ''
+  const jump = (24 - day.hours) * 3600 // seconds that clocks leave out; below 0 that they show twice
+  const time = (s: number) => `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}`
+  if (jump > 0 && seconds >= day.change && seconds < day.change + jump)
+    return `Clocks leave out ${time(seconds)} on that day; ${time(day.change + jump)} is taken.`
+  if (jump < 0 && seconds >= day.change + jump && seconds < day.change)
+    return `Clocks show ${time(seconds)} twice on that day; the first is taken.`
+  return ''
+}
+
 export const momentOf = (data: Played, at: number) => `${dayName(dayAt(data, at).date)} ${clockOf(data, at)}`

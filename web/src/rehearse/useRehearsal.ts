@@ -43,14 +43,23 @@ function nextMonday() {
   return `${d.getFullYear()}-${pad(d.getMonth() + 1)}-${pad(d.getDate())}`
 }
 
+/** What was played last of each plan: there one goes on who comes back to the page. */
+const lastPlayed = new Map<string, { from: string; days: number; number: number }>()
+
 /** The days that are played out: which, by which number, what happened in them, and what is pointed at. */
 export function useRehearsal() {
   const site = useSite()
   const route = useRoute()
   const router = useRouter()
-  const from = computed(() => String(route.query.from ?? nextMonday()))
-  const days = computed(() => Number(route.query.days ?? 7) || 7)
-  const number = computed(() => Number(route.query.number ?? 1) || 1)
+  const last = lastPlayed.get(site.planId)
+  const from = computed(() => String(route.query.from ?? last?.from ?? nextMonday()))
+  const days = computed(() => Number(route.query.days ?? last?.days ?? 7) || 7)
+  const number = computed(() => Number(route.query.number ?? last?.number ?? 1) || 1)
+  watch(
+    [from, days, number],
+    () => lastPlayed.set(site.planId, { from: from.value, days: days.value, number: number.value }),
+    { immediate: true },
+  )
   /** The address names the days and the number, so that two people see the same week. */
   const go = (change: { from?: string; days?: number; number?: number }) =>
     router.replace({

@@ -23,13 +23,20 @@ const holds = computed(() => [
 const held = computed(() =>
   props.day.week ? `week ${props.day.week}` : props.day.useDay ? `day ${props.day.useDay}` : '',
 )
+const happens = [['', 'its own weekday'] as const, ...weekdays.map((d, i) => [d, `as on a ${dayNames[i]}`] as const)]
+/** Sets what happens; a day that would differ in nothing any more keeps a factor of 1. */
+function setHappens(day: string) {
+  const activityDay = (day || undefined) as Weekday | undefined
+  const differs = props.day.week || props.day.useDay || activityDay || props.day.rateFactor != null
+  set({ activityDay, rateFactor: differs ? props.day.rateFactor : 1 })
+}
 const set = (part: Partial<SpecialDay>) => emit('change', { ...props.day, ...part })
 
 /** A special day differs in something: where its duties are the usual ones, in how much happens. */
 function setHolds(text: string) {
   const [kind, id] = [text.slice(0, text.indexOf(' ')), text.slice(text.indexOf(' ') + 1)]
   const rest: SpecialDay = { ...props.day, week: undefined, useDay: undefined }
-  if (!text) rest.rateFactor ??= 1
+  if (!text && !rest.activityDay) rest.rateFactor ??= 1
   if (kind === 'week') rest.week = id
   if (kind === 'day') rest.useDay = id as Weekday
   emit('change', rest)
@@ -45,7 +52,7 @@ function setFactor(input: HTMLInputElement) {
     emit('refuse', `How much happens, ${props.day.name}: ${read.why}. ${means}`)
     return
   }
-  const without = props.day.week || props.day.useDay ? undefined : 1
+  const without = props.day.week || props.day.useDay || props.day.activityDay ? undefined : 1
   set({ rateFactor: 'value' in read ? read.value : without })
 }
 </script>
@@ -86,6 +93,15 @@ function setFactor(input: HTMLInputElement) {
   <td data-test="holds">
     <ChoiceField bare :label="`What holds, ${day.name}`" :value="held" :choices="holds" @change="setHolds" />
   </td>
+  <td data-test="happens">
+    <ChoiceField
+      bare
+      :label="`What happens, ${day.name}`"
+      :value="day.activityDay ?? ''"
+      :choices="happens"
+      @change="setHappens"
+    />
+  </td>
   <td>
     <input
       :value="day.rateFactor ?? ''"
@@ -116,11 +132,12 @@ td {
 }
 
 td:first-child {
-  width: 30%;
+  width: 22%;
 }
 
-td:nth-child(5) {
-  width: 26%;
+td:nth-child(5),
+td:nth-child(6) {
+  width: 20%;
 }
 
 .factor {

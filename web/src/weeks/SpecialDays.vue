@@ -66,7 +66,7 @@ function accept() {
       <div v-if="found" class="sheet found" data-test="calendar-says">
         <p>
           <b>{{ count(fresh.length, 'special day') }}</b> in the calendar that
-          {{ fresh.length === 1 ? 'is' : 'are' }} not here yet. They hold as a Sunday, until you say otherwise.
+          {{ fresh.length === 1 ? 'is' : 'are' }} not here yet. Recorded as on Sundays until changed.
         </p>
         <p v-for="l in found.leftOut.slice(0, 8)" :key="l" class="soft">Left out: {{ l }}</p>
         <p class="acts">
@@ -87,6 +87,7 @@ function accept() {
             <th>To</th>
             <th>Every year</th>
             <th>Duties</th>
+            <th>What happens</th>
             <th>Times as much happens</th>
             <th><span class="visually-hidden">Remove</span></th>
           </tr>
@@ -109,8 +110,9 @@ function accept() {
         </tbody>
       </table>
       <p class="soft">
-        Days kept are those of the ordinary week; beside them the verdict tells the worst date of the year. Where
-        several special days are of one date, the lowest in this list holds.
+        Duties as on another day leave what happens as it is: a Friday's crowd still comes on a holiday, unless what
+        happens is set too. Days kept are those of the ordinary week; beside them the verdict tells the worst date of
+        the year. Where dates overlap, the lowest row counts.
       </p>
     </section>
   </div>
