@@ -48,7 +48,7 @@ func TestTheVerdictIsThatOfTheEstimate(t *testing.T) {
 		shown := p.text(".verdict")
 		for _, figure := range []string{
 			three(*v.KeptDays) + " days", fmt.Sprintf("of %v required", *v.RequiredDays), made.Channel(v.Channel).Name,
-			three(v.Sure.Low) + " – " + three(v.Sure.High) + " days", fmt.Sprintf("%.0f %% chance all are met", v.HoldsPercent),
+			three(v.Sure.Low) + " – " + three(v.Sure.High) + " days", fmt.Sprintf("%.0f %% chance all are met", math.Floor(v.HoldsPercent+0.5)),
 			gb(v.GigabytesPerDay), three(v.AverageMbps) + " Mbps mean", gb(v.UsableGB),
 			three(v.Evidence.KeptPercent) + " %", three(v.Evidence.MissedPerDay) + " missed a day",
 		} {

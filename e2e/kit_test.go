@@ -186,7 +186,7 @@ func TestPasteABlock(t *testing.T) {
 		t.Errorf("%+v", channels)
 	}
 	p.shows(verdict, "days")
-	// Two rows, one of them wrong: nothing is changed, the good one is offered.
+	// Two rows, one of them wrong: nothing is changed, all that is good is offered, and the wrong cell stays in hand.
 	p.clickCell(cell("c1", "name"))
 	p.paste("First\tSouth\tyes\nSecond\tSouth\tperhaps")
 	p.shows(`[data-test="cell-trouble"]`, `"perhaps" is neither yes nor none`)
@@ -195,9 +195,36 @@ func TestPasteABlock(t *testing.T) {
 	}
 	p.click(`[data-test="set-rest"]`)
 	p.revision(3)
-	if a, b := s.plan(t).Channel("c1"), s.plan(t).Channel("bollard-2"); a.Name != "First" || b.Name != "Bollard 2" {
-		t.Errorf("%s, %s", a.Name, b.Name)
+	if a, b := s.plan(t).Channel("c1"), s.plan(t).Channel("bollard-2"); a.Name != "First" || b.Name != "Second" || b.Group != "South" || b.NoCamera {
+		t.Errorf("%s, %+v", a.Name, b)
 	}
+	p.shows(`[data-test="cell-trouble"]`, "perhaps")
+	eval[bool](p, `(document.querySelector('[data-test="mend-cell"]').focus(), document.querySelector('[data-test="mend-cell"]').select(), true)`)
+	p.keys("none" + kb.Enter)
+	p.revision(4)
+	p.until(`!document.querySelector('[data-test="cell-trouble"]')`)
+	if !s.plan(t).Channel("bollard-2").NoCamera {
+		t.Error("the cell that was mended is not set")
+	}
+	// Days at least beyond days at most: the column is named, and the block goes when its one wrong cell is right.
+	eval[bool](p, `(document.querySelector('[data-test="channel-table"]').focus(), true)`)
+	p.clickCell(cell("c1", "atLeast"))
+	p.paste("10\t9\n20\t30")
+	p.shows(`[data-test="cell-trouble"]`, "First, Permitted: 10 days at least but 9 at most")
+	if keep := s.plan(t).Channel("bollard-2").Keep; keep.AtLeastDays == 20 {
+		t.Error("half of a block was kept")
+	}
+	p.clickCell(cell("c1", "atMost"))
+	p.keys("90" + kb.Enter)
+	p.revision(5)
+	if a, b := s.plan(t).Channel("c1").Keep, s.plan(t).Channel("bollard-2").Keep; a.AtLeastDays != 10 || a.AtMostDays != 90 || b.AtLeastDays != 20 || b.AtMostDays != 30 {
+		t.Errorf("%+v %+v", a, b)
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(6)
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(7)
+	p.until(`document.querySelector('` + cell("c1", "name") + `').innerText === 'First'`)
 	p.keys("z", kb.ModifierCtrl)
 	p.until(`document.querySelector('` + cell("c1", "name") + `').innerText === 'Bollard 1'`)
 }

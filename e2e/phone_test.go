@@ -24,7 +24,7 @@ func TestAPhoneIsForReading(t *testing.T) {
 		}
 	}
 	p.open("/sites/quay", gangwayA+" canvas")
-	p.shows(gangwayA+" .kept", "36.6 d")
+	p.shows(gangwayA+" .kept", "37.2 d")
 	p.drag(p.on("booth", 600), p.on("booth", 6000))
 	if head, err := s.store.Load(t.Context(), "quay"); err != nil || head.Version != 1 {
 		t.Errorf("a finger that scrolls paints: %+v, %v", head, err)

@@ -136,8 +136,8 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 		if err == nil {
 			err = plan.CheckAt("", c)
 		}
-		if err != nil && text == "" && fresh {
-			*c = before // nothing is said of it: a new channel has what is usual
+		if err != nil && text == "" && (fresh || c.NoCamera) {
+			*c = before // nothing is said of it: a new channel has what is usual, and one without a camera needs nothing
 			continue
 		}
 		if wrong, ok := err.(*plan.Error); ok {
@@ -150,7 +150,13 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 	}
 	if len(errors) == 0 {
 		if k := c.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
-			errors = append(errors, CellError{Column: -1, Reason: fmt.Sprintf("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)})
+			at := -1 // the cell that was set; of two the last
+			for i, column := range columns {
+				if column.ID == "atLeast" || column.ID == "atMost" {
+					at = i
+				}
+			}
+			errors = append(errors, CellError{Column: at, Reason: fmt.Sprintf("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)})
 		}
 	}
 	return errors

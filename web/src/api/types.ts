@@ -96,6 +96,7 @@ export type Curve = Schemas['EstimatedCurve']
 export type Scenario = Schemas['EstimatedScenario']
 export type Order = NonNullable<Answer['order']>
 export type SetCells = NonNullable<Edit['setCells']>
+export type TriedCells = Schemas['TriedCells']
 export type StoredSite = Schemas['StoredSite']
 export type Variant = Schemas['PlanLine']
 export type Compared = Schemas['Compared']

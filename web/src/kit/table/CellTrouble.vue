@@ -3,30 +3,51 @@ import { computed } from 'vue'
 
 import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
+import { parted, type Bad, type Hand } from './hands'
 import { useTable } from './useTable'
 
-/** What was refused in cells, and what can be done about it. */
+/** What was refused in cells: all of it stays in hand, can be mended here, and the rest of it set. */
 const site = useSite()
 const table = useTable()
-const troubles = computed(() =>
-  [...table.refused.entries()].slice(0, 3).map(([key, r]) => {
-    const [channel, column] = key.split('\n') as [string, string]
-    const c = table.columns.find((x) => x.id === column)
-    return `${site.channels.get(channel)?.name ?? channel}, ${c?.title ?? column}: ${r.reason}`
+const hands = computed(() =>
+  table.hands.map((hand) => {
+    const { good, rest } = parted(hand)
+    const rows = new Set(good.flatMap((g) => g.rows)).size
+    const cells = rest.reduce((n, r) => n + r.bad.length, 0)
+    return { hand, rows, left: `${count(cells, 'cell')} of ${count(rest.length, 'row')}` }
   }),
 )
+function place(hand: Hand, bad: Bad): string {
+  const channel = hand.cells.rows[bad.row]!.channel
+  const name = channel ? (site.channels.get(channel)?.name ?? channel) : `new row ${bad.row + 1}`
+  const column = table.columns.find((c) => c.id === hand.cells.columns[bad.column])
+  return column ? `${name}, ${column.title}` : name
+}
 </script>
 
 <template>
-  <div v-if="troubles.length || table.rest" class="trouble" role="alert" data-test="cell-trouble">
-    <p v-for="t in troubles" :key="t" class="short">{{ t }}</p>
-    <p>
-      Nothing of it was changed.
-      <button v-if="table.rest" type="button" class="act quiet" data-test="set-rest" @click="table.setRest()">
-        Set the other {{ count(table.rest.good.rows.length, 'row') }}
-      </button>
-      <button type="button" class="plain-button link" @click="table.forget()">Drop what was refused</button>
-    </p>
+  <div v-if="hands.length" class="trouble" role="alert" data-test="cell-trouble">
+    <template v-for="({ hand, rows, left }, k) in hands" :key="k">
+      <ul>
+        <li v-for="b in hand.bad" :key="`${b.row} ${b.column}`">
+          <span class="short">{{ place(hand, b) }}: {{ b.reason }}</span>
+          <input
+            v-if="b.column >= 0"
+            :value="hand.cells.rows[b.row]!.values[b.column]"
+            :aria-label="place(hand, b)"
+            data-test="mend-cell"
+            @change="table.mend(hand, b, ($event.target as HTMLInputElement).value)"
+          />
+        </li>
+      </ul>
+      <p>
+        Nothing of it was changed; it stays in hand until it is right.
+        <button v-if="rows" type="button" class="act quiet" data-test="set-rest" @click="table.setGood(hand)">
+          Set the rest of it: {{ count(rows, 'row') }} but for {{ left }}
+        </button>
+        <button type="button" class="plain-button link" data-test="give-up" @click="table.forget()">Give it up</button>
+      </p>
+    </template>
   </div>
 </template>
 
@@ -38,5 +59,26 @@ const troubles = computed(() =>
 
 .trouble p {
   margin: 0 0 2px;
+}
+
+ul {
+  max-height: 112px;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  list-style: none;
+}
+
+li {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+}
+
+input {
+  width: 160px;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 5px;
 }
 </style>

@@ -43,6 +43,20 @@ const virtual = useVirtualizer(
 
 const holds = (row: number) => row >= grid.range.value.top && row <= grid.range.value.bottom
 
+/** Where rows come in another order, the selection stays with those that it was on. */
+watch(ids, (now, before) => {
+  const moved = (row: number) => {
+    const id = before[row]
+    const at = id === undefined ? now.length : now.indexOf(id)
+    return at < 0 ? row : at
+  }
+  const { at, anchor } = grid
+  const [to, from] = [moved(at.value.row), moved(anchor.value.row)]
+  if (to === at.value.row && from === anchor.value.row) return
+  const column = at.value.column
+  grid.go(from, anchor.value.column)
+  grid.go(to, column, true)
+})
 watch([grid.range, ids], () => emit('select', selectedIds()), { immediate: true })
 watch(grid.at, ({ row, column }) => {
   virtual.value.scrollToIndex(row)

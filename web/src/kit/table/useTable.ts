@@ -5,6 +5,9 @@ import { ask } from '../../api/ask'
 import { api } from '../../api/client'
 import type { SetCells, TableColumn, TableRow } from '../../api/types'
 import { useSite } from '../../site/useSite'
+import { cellKey, merged, parted, textsOf, within, type Bad, type Hand } from './hands'
+
+export { cellKey } from './hands'
 
 /** A text that was refused in a cell, with why. It stays there until it is mended or dropped. */
 export interface Refused {
@@ -12,17 +15,12 @@ export interface Refused {
   reason: string
 }
 
-export const cellKey = (channel: string, column: string) => `${channel}\n${column}`
-
 /** The channel table as texts: the server writes and reads them; here they are shown, and what was typed is echoed. */
 export const useTable = defineStore('table', () => {
   const site = useSite()
   const columns = shallowRef<TableColumn[]>([])
   const rows = shallowReactive(new Map<string, TableRow>())
-  const refused = shallowReactive(new Map<string, Refused>())
   const failure = ref('')
-  /** Rows that can be set after others were refused. */
-  const rest = shallowRef<{ bad: number; good: SetCells }>()
   let wanted = false
 
   async function load() {
@@ -56,65 +54,69 @@ export const useTable = defineStore('table', () => {
     () => {
       wanted = false
       rows.clear()
-      refused.clear()
+      hands.value = []
       columns.value = []
-      rest.value = undefined
     },
   )
 
   /** Texts on their way to the server. */
-  const pending = computed(() => {
-    const texts = new Map<string, string>()
-    for (const { edits } of site.waiting) {
-      for (const { setCells } of edits) {
-        setCells?.rows.forEach((row) =>
-          setCells.columns.forEach((c, i) => row.channel && texts.set(cellKey(row.channel, c), row.values[i]!)),
-        )
-      }
-    }
-    return texts
-  })
+  const pending = computed(() => textsOf(site.waiting.flatMap((w) => w.edits.flatMap((e) => e.setCells ?? []))))
 
   const places = computed(() => new Map(columns.value.map((c, i) => [c.id, i])))
   const text = (channel: string, column: string) => {
     const key = cellKey(channel, column)
     return (
-      refused.get(key)?.text ??
-      pending.value.get(key) ??
-      rows.get(channel)?.values[places.value.get(column) ?? -1] ??
-      ''
+      held.value.get(key) ?? pending.value.get(key) ?? rows.get(channel)?.values[places.value.get(column) ?? -1] ?? ''
     )
   }
 
-  /** Sets cells. What cannot be set stays in its cell, marked, with the reason; the other rows are offered. */
+  /** Blocks that were refused: they stay in hand, as they were pasted, until they are set or given up. */
+  const hands = shallowRef<Hand[]>([])
+  const refused = computed(() => {
+    const cells = new Map<string, Refused>()
+    for (const { cells: block, bad } of hands.value) {
+      for (const b of bad) {
+        const { channel, values } = block.rows[b.row]!
+        if (channel && b.column >= 0)
+          cells.set(cellKey(channel, block.columns[b.column]!), { text: values[b.column] ?? '', reason: b.reason })
+      }
+    }
+    return cells
+  })
+  const held = computed(() => textsOf(hands.value.map((h) => h.cells)))
+
+  /** Sets cells. What cannot be set stays in hand, with the reasons; a cell of a block in hand goes with its block. */
   function set(cells: SetCells) {
-    rest.value = undefined
-    for (const row of cells.rows)
-      for (const c of cells.columns) if (row.channel) refused.delete(cellKey(row.channel, c))
+    const hand = hands.value.find((h) => h.cells !== cells && within(h.cells, cells))
+    if (hand) return correct(hand, merged(hand.cells, cells))
     site.change([{ setCells: cells }], undefined, () => void mark(cells))
+  }
+
+  /** Tries a block in hand again with other texts. */
+  function correct(hand: Hand, cells: SetCells) {
+    hands.value = hands.value.filter((h) => h !== hand)
+    site.change([{ setCells: cells }], undefined, () => void mark(cells))
+  }
+
+  /** Corrects one cell of a block in hand. */
+  function mend(hand: Hand, bad: Bad, text: string) {
+    const rows = hand.cells.rows.map((r, i) => (i === bad.row ? { ...r, values: r.values.with(bad.column, text) } : r))
+    correct(hand, { ...hand.cells, rows })
   }
 
   async function mark(cells: SetCells) {
     const { data } = await ask(api.POST('/api/plans/{id}/table/try', { params: site.here, body: cells }))
-    if (!data) return
-    for (const bad of data.bad) {
-      const row = cells.rows[bad.row]!
-      const at = Math.max(0, bad.column)
-      const channel = row.channel || `new row ${bad.row + 1}`
-      refused.set(cellKey(channel, cells.columns[at]!), { text: row.values[at] ?? '', reason: bad.reason })
-    }
-    if (data.good) rest.value = { bad: cells.rows.length - data.good.rows.length, good: data.good }
+    if (data?.bad.length) hands.value = [...hands.value, { cells, bad: data.bad }]
   }
 
-  function setRest() {
-    if (rest.value) site.change([{ setCells: rest.value.good }])
-    rest.value = undefined
+  /** Sets what can be set of a block, and keeps the rest in hand: cells, and rows that are new or wrong as a whole. */
+  function setGood(hand: Hand) {
+    const { good, rest } = parted(hand)
+    hands.value = hands.value.flatMap((h) => (h === hand ? rest : [h]))
+    if (good.length) site.change(good.map((setCells) => ({ setCells })))
   }
 
-  function forget() {
-    refused.clear()
-    rest.value = undefined
-  }
+  const forget = () => (hands.value = [])
 
-  return { columns, rows, refused, failure, rest, load, text, set, setRest, forget }
+  return { columns, rows, hands, refused, failure, load, text, set, mend, setGood, forget }
 })

@@ -45,7 +45,7 @@ export function useTableKeys(
     else if (event.key === 'End') grid.go(ctrl ? ids.value.length - 1 : row, columns.value.length - 1, event.shiftKey)
     else if (event.key === 'Enter' || event.key === 'F2') act.edit()
     else if (event.key === 'Delete' || event.key === 'Backspace') act.fill('')
-    else if (event.key === 'Escape' && table.refused.size) table.forget()
+    else if (event.key === 'Escape' && table.hands.length) table.forget()
     else if (ctrl && event.key.toLowerCase() === 'a') grid.all()
     else if (ctrl && event.key.toLowerCase() === 'd') act.fill()
     else if (event.key.length === 1 && !ctrl && !event.altKey) {
