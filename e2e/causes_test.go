@@ -237,7 +237,7 @@ func TestAnIntervalIsTurned(t *testing.T) {
 		t.Errorf("%+v", m)
 	}
 	p.fill(`[data-message="pier-office"]`, "At most one every", "0")
-	p.shows(`[data-message="pier-office"]`, "At least 1 s; still 30 min")
+	p.shows(`[data-message="pier-office"]`, "At least 1 s; unchanged: 30 min")
 	p.fill(`[data-message="pier-office"]`, "At most one every", "1 year")
 	p.shows(`[data-message="pier-office"]`, "Not a length of time")
 	p.fill(`[data-message="pier-office"]`, "At most one every", "1,5 h")
@@ -271,9 +271,9 @@ func TestPresetsAndStills(t *testing.T) {
 	p.pick(`[data-stills="fuel"] .field:has([data-choice="Taken"])`, "at fixed times")
 	p.revision(5)
 	p.shows(`[data-stills="fuel"] [data-test="stills-per-day"]`, "8\u202f640")
-	p.fill(`[data-stills="fuel"]`, "Size", "big")
+	p.fill(`[data-stills="fuel"]`, "Resolution", "big")
 	p.shows(`[data-stills="fuel"]`, "Not a picture size")
-	p.fill(`[data-stills="fuel"]`, "Size", "1920x1080")
+	p.fill(`[data-stills="fuel"]`, "Resolution", "1920x1080")
 	p.revision(6)
 	if st := s.plan(t).Channel("fuel").Stills; st.Width != 1920 || st.Mode != "timed" {
 		t.Errorf("%+v", st)

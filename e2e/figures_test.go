@@ -49,7 +49,7 @@ func TestTheVerdictIsThatOfTheEstimate(t *testing.T) {
 		for _, figure := range []string{
 			three(*v.KeptDays) + " days", fmt.Sprintf("of %v required", *v.RequiredDays), made.Channel(v.Channel).Name,
 			three(v.Sure.Low) + " – " + three(v.Sure.High) + " days", fmt.Sprintf("%.0f %% chance all are met", math.Floor(v.HoldsPercent+0.5)),
-			gb(v.GigabytesPerDay), three(v.AverageMbps) + " Mbps mean", gb(v.UsableGB),
+			gb(v.GigabytesPerDay), three(v.AverageMbps) + " Mbit/s mean", gb(v.UsableGB),
 			three(v.Evidence.KeptPercent) + " %", three(v.Evidence.MissedPerDay) + " missed a day",
 		} {
 			if !strings.Contains(shown, figure) {

@@ -210,7 +210,7 @@ func TestPasteABlock(t *testing.T) {
 	eval[bool](p, `(document.querySelector('[data-test="channel-table"]').focus(), true)`)
 	p.clickCell(cell("c1", "atLeast"))
 	p.paste("10\t9\n20\t30")
-	p.shows(`[data-test="cell-trouble"]`, "First, Permitted: 10 days at least but 9 at most")
+	p.shows(`[data-test="cell-trouble"]`, "First, Delete after: 10 days at least but 9 at most")
 	if keep := s.plan(t).Channel("bollard-2").Keep; keep.AtLeastDays == 20 {
 		t.Error("half of a block was kept")
 	}

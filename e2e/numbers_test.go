@@ -41,7 +41,7 @@ func TestNumbersAreNeverChangedWithoutAWord(t *testing.T) {
 	}
 	// A requirement of −3 days is none that is removed.
 	p.field("keep", "-3")
-	p.shows(`[data-field="keep"] [role="alert"]`, "at least 0; still 40")
+	p.shows(`[data-field="keep"] [role="alert"]`, "at least 0; unchanged: 40")
 	p.keys(kb.Escape)
 	if got := s.plan(t).Channel("booth").Keep.AtLeastDays; got != 40 {
 		t.Errorf("the requirement is %v days", got)

@@ -26,6 +26,20 @@ func TestFromNothingToAVerdict(t *testing.T) {
 	p.number("fieldset", "cameras", "20")
 	p.shows("fieldset", "20 cameras on a recorder of 16 channels")
 	p.number("fieldset", "cameras", "6")
+	// Errors that the site would have stand in the first verdict.
+	p.number("fieldset", "drives", "1")
+	p.shows(`[data-test="opening-errors"]`, "too few drives")
+	p.number("fieldset", "drives", "2")
+	p.until(`!document.querySelector('[data-test="opening-errors"]')`)
+	p.click(`[data-test="other-cameras"]`)
+	p.shows(`[data-others="0"]`, "And cameras")
+	p.shows(`[data-test="assumed"]`, "of the first kind")
+	p.number(`[data-others="0"]`, "others", "60")
+	p.shows("fieldset", "66 cameras on a recorder of 16 channels")
+	p.number("fieldset", "recorders", "5")
+	p.until(`document.querySelector('[data-test="first-verdict"]').ariaBusy === 'false' && !!document.querySelector('.days')`)
+	p.number("fieldset", "recorders", "1")
+	p.click(`[data-others="0"] button`)
 	// What the verdict assumes is shown, and can be said; names can be pasted.
 	p.shows(`[data-test="assumed"]`, "of the week")
 	if shown := eval[string](p, `document.querySelector('[data-test="assumed"] [data-field="events"] input').value`); shown == "" || shown == "0" {
@@ -46,6 +60,9 @@ func TestFromNothingToAVerdict(t *testing.T) {
 	p.click(`[data-test="make-site"]`)
 	p.shows(verdict, first)
 	p.shows(".where", "Little Pier")
+	p.shows(`[data-test="next"]`, "what 6 cameras see")
+	p.shows(`[data-test="knowing"]`, "narrower")
+	p.click(`[data-test="next"] a[href$="/week"], [data-test="next"] li:last-child a`)
 	p.until(`document.querySelectorAll('[data-channel]').length === 16`)
 	list, err := s.store.List(context.Background())
 	if err != nil || len(list) != 1 || list[0].Name != "Little Pier" || list[0].Channels != 16 {

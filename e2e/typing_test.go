@@ -22,7 +22,7 @@ func TestNumbersAreReadWithTheirUnits(t *testing.T) {
 	p.fill(`[data-test="uplink"]`, "Time a thief needs", "1 h")
 	p.revision(5)
 	p.fill(`[data-test="uplink"]`, "Uplink", "3 apples")
-	p.shows(`[data-test="uplink"]`, "“3 apples” is not in kbit/s; still 1500")
+	p.shows(`[data-test="uplink"]`, "“3 apples” is not in kbit/s; unchanged: 1500")
 	if o := s.plan(t).Offsite; o.TakenWithinSeconds != 3600 || o.UplinkKbps != 1500 {
 		t.Errorf("%+v", o)
 	}

@@ -172,7 +172,7 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 // numbers, and reads the worst date of the year.
 func TestASeasonIsFeltInTheYear(t *testing.T) {
 	s, p := quay(t)
-	p.shows(".verdict", "28.1 on 7 August, High season")
+	p.shows(".verdict", "28.4 on 7 August, High season")
 	p.open("/sites/quay/weeks", `[data-tab="days"]`)
 	p.click(`[data-tab="days"]`)
 	p.shows(`[data-test="year-line"]`, "Array: at worst 28.1 days on 7 August, High season")

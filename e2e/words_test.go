@@ -31,7 +31,7 @@ func TestCommandsAreFoundByWhatPeopleCallThings(t *testing.T) {
 func TestSecondsAroundAnAlarmAreSetInThePane(t *testing.T) {
 	s, p := quay(t)
 	p.click(`[data-channel="booth"] .name`)
-	p.shows(".pane", "Kept before")
+	p.shows(".pane", "Pre-event")
 	if eval[bool](p, `!!document.querySelector('.pane [data-field="alarm-pre"]')`) {
 		t.Error("no alarm records the booth")
 	}

@@ -117,7 +117,7 @@ func writeTable(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 	t.Flush()
 	fmt.Fprintln(w)
 	t = tabwriter.NewWriter(w, 0, 0, 2, ' ', tabwriter.AlignRight)
-	fmt.Fprintln(t, "recorder\twritten Mbps\tbusiest\tintake Mbps\tof\t")
+	fmt.Fprintln(t, "recorder\twritten Mbit/s\tbusiest\tintake Mbit/s\tof\t")
 	for i, r := range s.Recorders {
 		fmt.Fprintf(t, "%s\t%.1f\t%.1f\t%.1f\t%v\t\n", p.Recorders[i].Name, r.AverageMbps, r.BusiestMbps, r.IntakeMbps, p.Recorders[i].IngestMbps)
 	}

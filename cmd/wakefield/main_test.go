@@ -72,7 +72,7 @@ func TestEstimateForPeopleAndPrograms(t *testing.T) {
 	file := write(t, quay(t))
 	table, _, status := run(t, "estimate", file)
 	if status != 0 || !strings.Contains(table, "Gangway A") || !strings.Contains(table, "Harbour office recorder") || !strings.Contains(table, "no camera") ||
-		!strings.Contains(table, "Duty phone") || !strings.Contains(table, "Yard horn") || !strings.Contains(table, "Harbour office screen") || !strings.Contains(table, "Fuel store") {
+		!strings.Contains(table, "Harbour phone") || !strings.Contains(table, "Yard horn") || !strings.Contains(table, "Harbour office screen") || !strings.Contains(table, "Fuel store") {
 		t.Errorf("status %d:\n%s", status, table)
 	}
 	out, _, status := run(t, "estimate", "--json", file)

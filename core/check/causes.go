@@ -91,7 +91,7 @@ func (c *site) target(t *estimate.TieFigures) string {
 	case "preset":
 		return name + " at " + c.plan.Channel(t.To).Movable.Name(t.Preset)
 	case "still":
-		return "stills of " + name
+		return "snapshots of " + name
 	case "offsite":
 		return "the copy of " + name
 	}
@@ -205,7 +205,7 @@ func stillsIncomplete(c *site) {
 		}
 		for _, t := range c.causes.Messages[i] {
 			if ch := &c.plan.Channels[t.Cause.At]; t.Cause.Kind == cause.Motion && ch.Stills == nil && wanted[ch.ID] == "" {
-				wanted[ch.ID] = m.Name + " carries a still of it"
+				wanted[ch.ID] = m.Name + " carries a snapshot of it"
 			}
 		}
 	}
@@ -216,17 +216,17 @@ func stillsIncomplete(c *site) {
 		case ch.NoCamera:
 		case reason != "" && ch.Stills == nil:
 			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path, Channel: ch.ID,
-				Sentence: fmt.Sprintf("%s takes no stills, but something should send one.", ch.Name), Reason: reason + ".",
-				Fix: fix("Take stills on trigger", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: plainStills(ch)}})})
+				Sentence: fmt.Sprintf("%s takes no snapshots, but something should send one.", ch.Name), Reason: reason + ".",
+				Fix: fix("Take snapshots on trigger", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: plainStills(ch)}})})
 		case ch.Stills != nil && ch.Stills.Hours != nil && len(ch.Stills.Hours.Blocks) == 0:
 			always := *ch.Stills
 			always.Hours = nil
 			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".hours", Channel: ch.ID,
-				Sentence: fmt.Sprintf("%s is to take stills, but at no hour of the week.", ch.Name), Reason: "Its stills have hours, and none is among them.",
+				Sentence: fmt.Sprintf("%s is to take snapshots, but at no hour of the week.", ch.Name), Reason: "Its snapshots have hours, and none is among them.",
 				Fix: fix("Take them always", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: &always}})})
 		case ch.Stills != nil && ch.Stills.Mode == "trigger" && len(c.causes.Stills[i]) == 0:
 			f := Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".mode", Channel: ch.ID,
-				Sentence: fmt.Sprintf("%s takes stills on trigger, but nothing triggers them.", ch.Name),
+				Sentence: fmt.Sprintf("%s takes snapshots on trigger, but nothing triggers them.", ch.Name),
 				Reason:   "Its detection is off, and no other cause is tied to them."}
 			if !ch.Detection.On {
 				on := ch.Detection
@@ -257,7 +257,7 @@ func offsite(c *site) {
 	if copied.WorstWaitSeconds == nil {
 		c.about(Finding{Rule: "copy-never-catches-up", Severity: Error, Path: "offsite.uplinkKbps",
 			Sentence: plan.Say("The copy off site never catches up: a week brings %.3g %% of what the uplink carries.", copied.UplinkPercent),
-			Reason:   plan.Say("%.3g GB a day are to be copied over %.4g kbit/s. Copy less, or let the sub stream or stills go in its place.", copied.GigabytesPerDay, o.UplinkKbps)})
+			Reason:   plan.Say("%.3g GB a day are to be copied over %.4g kbit/s. Copy less, or let the sub stream or snapshots go in its place.", copied.GigabytesPerDay, o.UplinkKbps)})
 		return
 	}
 	if copied.LateChannels == 0 {

@@ -60,16 +60,16 @@ func causeRules() []ruleTest {
 		{"camera-away", Warning, func(p *plan.Plan, c *plan.Channel) { sender(p, c, 120) }, "One looks elsewhere during 18 % of the wanted events at Gate"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			tie(p, plan.Effect{When: plan.When{Alarm: "a"}, Still: []string{"c1"}})
-		}, "One takes no stills, but something should send one"},
-		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Still = true }, "One takes no stills, but something should send one"},
+		}, "One takes no snapshots, but something should send one"},
+		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Still = true }, "One takes no snapshots, but something should send one"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			c.Stills = plainStills(c)
 			c.Detection.On = false
-		}, "One takes stills on trigger, but nothing triggers them"},
+		}, "One takes snapshots on trigger, but nothing triggers them"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			c.Stills = plainStills(c)
 			c.Stills.Hours = &plan.HourList{Blocks: []plan.Hours{}}
-		}, "One is to take stills, but at no hour of the week"},
+		}, "One is to take snapshots, but at no hour of the week"},
 		{"copy-never-catches-up", Error, func(p *plan.Plan, c *plan.Channel) { copied(p, 200, 0) }, "The copy off site never catches up: a week brings 160 %"},
 		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) }, "A thief needs 30 s to take the recorder; footage of 1 channel is copied later than that."},
 		{"copy-unwatched", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 0) }, "Nobody is told when the uplink of the copy is cut"},

@@ -41,7 +41,7 @@ func guesses(c *site) {
 	reason := "Events counted on site, or read from a log, narrow the likely range of days."
 	if grouped := c.figures.Grouped(); len(grouped) > 0 && c.figures.Verdict.KeptDays != nil {
 		g := grouped[0]
-		reason = plan.Say("Nor is it known whether the events come in groups. If those of “%s” come 2 or 3 at a time (%.2g within %v s), %.3g days are kept rather than %.3g.",
+		reason = plan.Say("Nor is it known whether the events come in batches. If those of “%s” come 2 or 3 at a time (%.2g within %v s), %.3g days are kept rather than %.3g.",
 			c.plan.Activity(g.Activity).Name, estimate.GroupedSize, estimate.GroupedSeconds, g.Days, *c.figures.Verdict.KeptDays)
 	}
 	c.found = append(c.found, Finding{Rule: "guessed-activities", Severity: Hint, Sentence: sentence, Reason: reason, Path: fmt.Sprintf("activities[%d]", first)})

@@ -33,7 +33,7 @@ func recorderLimits(c *site) {
 		}
 		if figures.IntakeMbps > r.IngestMbps {
 			report("intake", "ingestMbps", fmt.Sprintf("%s cannot take in all its cameras.", r.Name),
-				plan.Say("Their main streams need %.3g Mbps while something moves; it takes %v Mbps.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
+				plan.Say("Their main streams need %.3g Mbit/s while something moves; it takes %v Mbit/s.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
 		}
 		if busiest := figures.BusiestMbps / 8; r.DriveMBps > 0 && busiest > r.DriveMBps {
 			report("throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),

@@ -45,7 +45,7 @@ var decisions = map[string]string{
 	"sounder-at-night":      "For the customer to decide: whether it may be heard at night. If so, accept it.",
 	"monitor-cut-short":     "For you to decide: fewer causes on this monitor, a shorter time for each, or a second monitor.",
 	"camera-away":           "For you to decide: fewer causes that send it, a shorter time, or a camera that stays.",
-	"stills-incomplete":     "For you to decide: what triggers them, or a still at fixed times.",
+	"stills-incomplete":     "For you to decide: what triggers them, or a snapshot at fixed times.",
 	"copy-never-catches-up": "For you to decide: fewer channels or causes, a lower copy, or a faster uplink.",
 	"copy-late":             "For you to decide: a lower copy, a faster uplink, or a recorder that is harder to take away.",
 	"copy-unwatched":        "For you to decide: have the line watched where the copies arrive, or tell somebody by another way.",

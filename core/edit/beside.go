@@ -30,7 +30,7 @@ func (e *SetMovable) apply(p *plan.Plan) (*plan.Plan, error) {
 func (e *SetMovable) sentence(p *plan.Plan) string {
 	name := names(p, []string{e.Channel})
 	if e.Movable == nil {
-		return name + ": stands still"
+		return name + ": a fixed camera"
 	}
 	return fmt.Sprintf("%s: rests at %s, %s", name, e.Movable.Name(e.Movable.Home), plan.Count(len(e.Movable.Presets), "preset"))
 }
@@ -52,11 +52,11 @@ func (e *SetStills) sentence(p *plan.Plan) string {
 	name := names(p, e.Channels)
 	switch {
 	case e.Stills == nil:
-		return name + ": no stills"
+		return name + ": no snapshots"
 	case e.Stills.Mode == "timed":
-		return plan.Say("%s: a still every %s", name, plan.SecondsInWords(e.Stills.EverySeconds))
+		return plan.Say("%s: a snapshot every %s", name, plan.SecondsInWords(e.Stills.EverySeconds))
 	}
-	return plan.Say("%s: stills on trigger, at most one every %s", name, plan.SecondsInWords(e.Stills.EverySeconds))
+	return plan.Say("%s: snapshots on trigger, at most one every %s", name, plan.SecondsInWords(e.Stills.EverySeconds))
 }
 
 // SetOffsite says what carries the copy of footage elsewhere; absent, there is none, and no tie may be to one.

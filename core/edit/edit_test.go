@@ -107,7 +107,7 @@ func TestEdits(t *testing.T) {
 				return len(p.Effects) == 6 && e.When.PerMonth == 2 && e.Preset[0].DwellSeconds == 10 && len(e.Message) == 1
 			}},
 		{"untie one of several", Edit{RemoveEffect: &RemoveEffect{plan.Effect{When: plan.When{Alarm: "a1"}, Record: []string{"c1"}, Still: []string{"c2"}}}},
-			"Gate contact no longer records Yard, takes stills on Gate",
+			"Gate contact no longer records Yard, takes snapshots on Gate",
 			func(p *plan.Plan) bool {
 				e := p.Effects[0]
 				return slices.Equal(e.Record, []string{"c2"}) && e.Still == nil && len(e.Message) == 1
@@ -167,16 +167,16 @@ func TestEdits(t *testing.T) {
 			"Yard: rests at Yard, 2 presets",
 			func(p *plan.Plan) bool { return p.Channel("c1").Movable.Has("shed") }},
 		{"a camera that stands still", Edit{SetMovable: &SetMovable{"c1", nil}},
-			"Yard: stands still",
+			"Yard: a fixed camera",
 			func(p *plan.Plan) bool { return p.Channel("c1").Movable == nil }},
 		{"stills", Edit{SetStills: &SetStills{[]string{"c1", "c2"}, &plan.Stills{Mode: "timed", EverySeconds: 60, Width: 640, Height: 480, Kilobytes: 30}}},
-			"Yard and Gate: a still every 1 min",
+			"Yard and Gate: a snapshot every 1 min",
 			func(p *plan.Plan) bool { return p.Channel("c1").Stills.Bytes() == 30000 }},
 		{"stills on trigger", Edit{SetStills: &SetStills{[]string{"c1"}, &plan.Stills{Mode: "trigger", EverySeconds: 86400, Width: 640, Height: 480, Quality: 5}}},
-			"Yard: stills on trigger, at most one every 24 h",
+			"Yard: snapshots on trigger, at most one every 24 h",
 			func(p *plan.Plan) bool { return math.Abs(p.Channel("c1").Stills.Bytes()-34406.4) < 0.1 }},
 		{"no stills", Edit{SetStills: &SetStills{[]string{"c2"}, nil}},
-			"Gate: no stills",
+			"Gate: no snapshots",
 			func(p *plan.Plan) bool { return p.Channel("c2").Stills == nil }},
 		{"copy off site", Edit{SetOffsite: &SetOffsite{&plan.Offsite{UplinkKbps: 8000, Hours: &plan.HourList{}}}},
 			"Copy off site over 8000 kbit/s, never",
@@ -484,7 +484,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"colour"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"red"}}}}}}, `edits[1].setCells.rows[0].values[0]: no column "colour"`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"name"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"a", "b"}}}}}}, `edits[1].setCells.rows[0]: 2 cells for 1 columns`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"activity"}, Rows: []table.CellRow{{Channel: "c9", Values: []string{"gate"}}}}}}, `edits[1].setCells.rows[0]: no channel "c9"`},
-		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"atLeast"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"90 days"}}}}}}, `edits[1].setCells.rows[0]: 90 days at least but 60 at most`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"atLeast"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"90 days"}}}}}}, `edits[1].setCells.rows[0].values[0]: 90 days at least but 60 at most`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"audio"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"1,500"}}}}}}, `edits[1].setCells.rows[0].values[0]: "1,500" can be read in two ways`},
 		{Edit{RemoveRecorder: &RemoveRecorder{"r1"}}, "edits[1].removeRecorder.recorder: the channel 1, Yard names it; put it on another recorder"},
 		{Edit{RemovePool: &RemovePool{"p1"}}, "edits[1].removePool.pool: the channel 1, Yard names it; move it to another pool"},

@@ -11,7 +11,7 @@ import (
 )
 
 // Reliability is the chance that detection notices what is in sight of an area, where nothing is said.
-const Reliability = 0.95
+const Reliability = plan.GuessedReliability
 
 // noticing is what the detection of a channel makes of what happens before it. Each process has one detection for each
 // chance that holds at some hours, with those hours; together they cover no hour twice.

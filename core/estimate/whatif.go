@@ -71,9 +71,9 @@ func andThen(more int) string {
 	case 0:
 		return "; until it is replaced, a second failure loses all of it."
 	case 1:
-		return ", nor by a second failure before it is replaced."
+		return "; 1 more may fail without loss."
 	}
-	return fmt.Sprintf(", nor by %d more before it is replaced.", more)
+	return fmt.Sprintf("; %d more may fail without loss.", more)
 }
 
 func (s *Result) more(r *plan.Recorder, pool *plan.Pool) Scenario {

@@ -37,13 +37,13 @@ var (
 	RateKinds       = Choices{{"constant", "constant"}, {"variable", "variable"}, {"modelled", "modelled"}}
 	RatesKnown      = Choices{{"guess", "a guess"}, {"datasheet", "a datasheet"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
 	ActivitiesKnown = Choices{{"guess", "a guess"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
-	Scenes          = Choices{{"still", "still"}, {"moderate", "moderate"}, {"busy", "busy"}}
+	Scenes          = Choices{{"still", "idle"}, {"moderate", "moderate"}, {"busy", "busy"}}
 	Detectors       = Choices{{"camera", "by the camera"}, {"recorder", "by the recorder"}}
 	SmallestOf      = Choices{{"picture", "of the picture"}, {"area", "of the area"}}
 	Contacts        = Choices{{"normallyOpen", "normally open"}, {"normallyClosed", "normally closed"}}
 	OutputKinds     = Choices{{"relay", "relay"}, {"light", "light"}, {"sounder", "sounder"}, {"siren", "siren"}}
 	StillModes      = Choices{{"trigger", "on trigger"}, {"timed", "at fixed times"}}
-	Copies          = Choices{{"recorded", "footage as recorded"}, {"sub", "the sub stream"}, {"stills", "stills only"}}
+	Copies          = Choices{{"recorded", "footage as recorded"}, {"sub", "the sub stream"}, {"stills", "snapshots only"}}
 	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )
 

@@ -39,6 +39,44 @@ func TestWhatTheFirstVerdictAssumesCanBeSaid(t *testing.T) {
 	}
 }
 
+// TestAnOpeningOfSeveralKinds opens a site of two recorders, with eight cameras indoors and four in a yard.
+func TestAnOpeningOfSeveralKinds(t *testing.T) {
+	o := Opening{Name: "Little pier", TimeZone: "UTC", Recorder: "R", Recorders: 2, Channels: 8, IngestMbps: 80, Drives: 2, Terabytes: 4, Layout: "raid1",
+		Group: "Indoor", Cameras: 8, Codec: "h265", Width: 1920, Height: 1080, FPS: 12, Activity: "corridor", Duty: "motion", KeepDays: 30, EventsPerDay: 50,
+		Others: []OpeningCameras{{"Yard", 4, 2560, 1440, 15, "loading"}}, Names: []string{"North steps"}}
+	p, err := o.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	perRecorder, perGroup := map[string]int{}, map[string]int{}
+	for i := range p.Channels {
+		c := &p.Channels[i]
+		if c.NoCamera {
+			continue
+		}
+		perRecorder[c.Recorder]++
+		perGroup[c.Group]++
+		if c.Number > 8 || *c.Detection.Reliability != GuessedReliability || (c.Group == "Yard") != (c.Streams.Main.Width == 2560 && c.Activity == "loading" && c.Kind == "camera-2") {
+			t.Errorf("%+v", c)
+		}
+	}
+	if len(p.Channels) != 16 || perRecorder["recorder"] != 6 || perRecorder["recorder-2"] != 6 || perGroup["Indoor"] != 8 || perGroup["Yard"] != 4 || p.Recorders[1].Name != "R 2" || p.Channels[0].Name != "North steps" {
+		t.Errorf("%v, %v", perRecorder, perGroup)
+	}
+	for want, spoil := range map[string]func(*Opening){
+		"cameras: 17 cameras on 2 recorders of 8 channels": func(o *Opening) { o.Others[0].Cameras = 9 },
+		"others[0].activity: no activity template":         func(o *Opening) { o.Others[0].Activity = "moon" },
+		"recorders: 100 recorders of 80 channels":          func(o *Opening) { o.Recorders, o.Channels = 100, 80 },
+	} {
+		bad := o
+		bad.Others = []OpeningCameras{o.Others[0]}
+		spoil(&bad)
+		if _, err := bad.Plan(); err == nil || !strings.HasPrefix(err.Error(), want) {
+			t.Errorf("%v, want %s", err, want)
+		}
+	}
+}
+
 // TestScenesAreWhatACameraCanLookAt asks that neither nuisance nor a contact is offered.
 func TestScenesAreWhatACameraCanLookAt(t *testing.T) {
 	scenes := SceneTemplates()

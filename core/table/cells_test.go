@@ -62,7 +62,7 @@ func TestTryNamesBadCellsAndKeepsGoodRows(t *testing.T) {
 	bad, good := e.Try(p)
 	want := []CellError{
 		{0, 2, `no recorder "nowhere"`},
-		{0, 1, `"fast" is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate`},
+		{0, 1, `"fast" is no bitrate; write 4096, 900–4200 for idle and moving, or quality 3, moderate`},
 		{2, -1, `no channel "c8"`},
 	}
 	if !reflect.DeepEqual(bad, want) {

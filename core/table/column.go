@@ -21,6 +21,7 @@ type Column struct {
 	Unit    string `json:"unit,omitempty"`
 	Numeric bool   `json:"numeric,omitempty"`
 	OfKind  bool   `json:"ofKind,omitempty" doc:"Whether a camera kind decides it"`
+	Was     string `json:"-"` // its title in files written before
 
 	get     func(p *plan.Plan, c *plan.Channel) string
 	set     func(p *plan.Plan, c *plan.Channel, text string) error
@@ -36,7 +37,7 @@ func (c *Column) Choices(p *plan.Plan) []string {
 }
 
 // Columns are the columns of the channel table, in order.
-var Columns = columns()
+var Columns = withOldTitles(columns())
 
 func columns() []Column {
 	list := []Column{
@@ -66,10 +67,10 @@ func columns() []Column {
 	list = append(list, byColumn("streamsBy", "Streams set by", "Keeping", func(c *plan.Channel) *string { return &c.StreamsBy }), audio,
 		number("pre", "Pre-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PreSeconds }),
 		number("post", "Post-event", "Keeping", "s", func(c *plan.Channel) *float64 { return &c.PostSeconds }),
-		optional("alarmPre", "Alarm pre", func(c *plan.Channel) **float64 { return &c.AlarmPreSeconds }),
-		optional("alarmPost", "Alarm post", func(c *plan.Channel) **float64 { return &c.AlarmPostSeconds }),
-		number("atLeast", "Required", "Keeping", "d", func(c *plan.Channel) *float64 { return &c.Keep.AtLeastDays }),
-		number("atMost", "Permitted", "Keeping", "d", func(c *plan.Channel) *float64 { return &c.Keep.AtMostDays }),
+		optional("alarmPre", "Alarm pre-event", func(c *plan.Channel) **float64 { return &c.AlarmPreSeconds }),
+		optional("alarmPost", "Alarm post-event", func(c *plan.Channel) **float64 { return &c.AlarmPostSeconds }),
+		number("atLeast", "Keep at least", "Keeping", "d", func(c *plan.Channel) *float64 { return &c.Keep.AtLeastDays }),
+		number("atMost", "Delete after", "Keeping", "d", func(c *plan.Channel) *float64 { return &c.Keep.AtMostDays }),
 		number("quota", "Quota", "Keeping", "GB", func(c *plan.Channel) *float64 { return &c.Keep.QuotaGB }),
 		activityColumn("activity", "Activity", func(c *plan.Channel) *string { return &c.Activity }),
 		activityColumn("nuisance", "Nuisance", func(c *plan.Channel) *string { return &c.Nuisance }),
@@ -78,6 +79,17 @@ func columns() []Column {
 	return append(list, Column{ID: "week", Title: "Week", Group: "Events", get: getWeek, set: setWeekName,
 		choices: func(p *plan.Plan) []string { return append([]string{ownWeekText}, weekNames(p).all()...) }})
 }
+
+func withOldTitles(list []Column) []Column {
+	for i := range list {
+		list[i].Was = oldTitles[list[i].ID]
+	}
+	return list
+}
+
+// oldTitles are those that columns had before, by id: files that were written then are read.
+var oldTitles = map[string]string{"atLeast": "Required", "atMost": "Permitted", "alarmPre": "Alarm pre", "alarmPost": "Alarm post",
+	"main.size": "Size", "sub.size": "Size", "third.size": "Size"}
 
 // ColumnOf finds a column by its id, nil where there is none.
 func ColumnOf(id string) *Column {

@@ -43,7 +43,7 @@ func streamColumns(which plan.StreamName) []Column {
 	}
 	return []Column{
 		column("codec", "Codec", "", false, func(s *plan.Stream) string { return plan.Codecs.Name(s.Codec) }, setCodec, plan.Codecs.Names()...),
-		column("size", "Size", "", false, func(s *plan.Stream) string { return fmt.Sprintf("%d×%d", s.Width, s.Height) }, setSize),
+		column("size", "Resolution", "", false, func(s *plan.Stream) string { return fmt.Sprintf("%d×%d", s.Width, s.Height) }, setSize),
 		column("fps", "Frames", "/s", true, func(s *plan.Stream) string { return figure(s.FPS) },
 			func(s *plan.Stream, text string) error { return setFloat(&s.FPS, text, "/s") }),
 		column("gop", "Keyframe every", "s", true, func(s *plan.Stream) string { return figure(s.GOPSeconds) },
@@ -81,7 +81,7 @@ func setSize(s *plan.Stream, text string) error {
 	return nil
 }
 
-// rateText writes a rate: "4096", "900–4200" (still and moving), "quality 3, moderate", and
+// rateText writes a rate: "4096", "900–4200" (idle and moving), "quality 3, moderate", and
 // after it what else there is: "adaptive", "at most 4000", "×1.6 all days 20:00-06:00".
 func rateText(r plan.Rate) string {
 	text := fmt.Sprintf("quality %d, %s", r.Quality, r.Scene)
@@ -176,10 +176,10 @@ func setRateCell(s *plan.Stream, text string) error {
 	}
 	r.Kind = "constant"
 	if err := setFloat(&r.Kbps, rest, "kbit/s"); err != nil || r.Kbps == 0 {
-		return fmt.Errorf("%q is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate", text)
+		return fmt.Errorf("%q is no bitrate; write 4096, 900–4200 for idle and moving, or quality 3, moderate", text)
 	}
 	if r.Night != nil {
-		return fmt.Errorf("%q: a constant bitrate is the same at night; write 900–4200 for still and moving", text)
+		return fmt.Errorf("%q: a constant bitrate is the same at night; write 900–4200 for idle and moving", text)
 	}
 	s.Rate = r
 	return nil

@@ -292,15 +292,17 @@ func plain(heading string) string {
 
 func columnOf(heading string) *table.Column {
 	name := plain(heading)
+	old := func(c table.Column) table.Column { c.Title = c.Was; return c }
 	for i := range table.Columns {
 		c := &table.Columns[i]
-		if name == plain(c.FullTitle()) || name == strings.ToLower(c.ID) {
+		before := old(*c)
+		if name == plain(c.FullTitle()) || name == strings.ToLower(c.ID) || c.Was != "" && name == plain(before.FullTitle()) {
 			return c
 		}
 	}
 	// Without what it is about a heading means the main stream.
 	for i := range table.Columns {
-		if c := &table.Columns[i]; name == plain(c.Title) {
+		if c := &table.Columns[i]; name == plain(c.Title) || c.Was != "" && name == plain(c.Was) {
 			return c
 		}
 	}

@@ -105,7 +105,7 @@ func TestBadTablesNameLineAndColumn(t *testing.T) {
 	}
 	want := []BadCell{
 		{6, "", "", "the same channel as line 3"},
-		{2, "bitrate (kbit/s)", "fast", `"fast" is no bitrate; write 4096, 900–4200 for still and moving, or quality 3, moderate`},
+		{2, "bitrate (kbit/s)", "fast", `"fast" is no bitrate; write 4096, 900–4200 for idle and moving, or quality 3, moderate`},
 	}
 	if read.Bad[0].Line != 7 { // an empty line and a line within quotes are lines of the file
 		t.Errorf("%+v", read.Bad)

@@ -126,11 +126,11 @@ func TestATableComesBackFromASpreadsheet(t *testing.T) {
 				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
 			}
 		}
-		rows[1][slices.Index(rows[0], "Main stream Size")] = "64x48"
+		rows[1][slices.Index(rows[0], "Main stream Resolution")] = "64x48"
 		for _, with := range encodings {
 			read, err := ReadTable(context.Background(), save(with), p)
 			was := fmt.Sprintf("%d×%d", p.Channels[0].Streams.Main.Width, p.Channels[0].Streams.Main.Height)
-			if err != nil || read.Changed != 1 || len(read.Rows) != 1 || !reflect.DeepEqual(read.Rows[0].Cells, []CellChange{{"Main stream Size", was, "64×48"}}) {
+			if err != nil || read.Changed != 1 || len(read.Rows) != 1 || !reflect.DeepEqual(read.Rows[0].Cells, []CellChange{{"Main stream Resolution", was, "64×48"}}) {
 				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
 			}
 		}

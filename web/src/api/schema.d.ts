@@ -3505,7 +3505,7 @@ export interface components {
             cameras: number;
             /**
              * Format: int64
-             * @description Channels the recorder has
+             * @description Channels a recorder has
              */
             channels: number;
             /** @enum {string} */
@@ -3522,6 +3522,8 @@ export interface components {
             eventsPerDay?: number;
             /** Format: double */
             fps: number;
+            /** @description Name of the group of these cameras */
+            group?: string;
             /** Format: int64 */
             height: number;
             /**
@@ -3542,14 +3544,35 @@ export interface components {
             name: string;
             /** @description Names of the cameras, in order; those without are numbered */
             names?: string[];
-            /** @description Name of the recorder */
+            /** @description Cameras of other kinds, after these */
+            others?: components["schemas"]["OpeningCameras"][];
+            /** @description Name of the recorder; of several the others are numbered */
             recorder: string;
+            /**
+             * Format: int64
+             * @description How many such recorders; absent for one
+             */
+            recorders?: number;
             /**
              * Format: double
              * @description Size of one drive
              */
             terabytes: number;
             timeZone: string;
+            /** Format: int64 */
+            width: number;
+        };
+        OpeningCameras: {
+            /** @description Id of the activity template that they look at */
+            activity: string;
+            /** Format: int64 */
+            cameras: number;
+            /** Format: double */
+            fps: number;
+            /** @description Name of the group of these cameras */
+            group: string;
+            /** Format: int64 */
+            height: number;
             /** Format: int64 */
             width: number;
         };

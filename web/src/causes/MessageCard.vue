@@ -65,7 +65,7 @@ const say = (i: number) => {
         <span
           ><b>{{ three(figures.nightPerDay) }}</b> from 22:00 to 06:00</span
         >
-        <span v-if="message.still">with a still</span>
+        <span v-if="message.still">with a snapshot</span>
       </p>
       <label class="turn">
         At most one every <b>{{ durationInWords(trying ?? message.atMostEverySeconds) }}</b>

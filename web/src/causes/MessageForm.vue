@@ -29,7 +29,7 @@ const set = (part: Partial<Message>) => change({ setMessage: { message: { ...mes
       :value="message.hours?.blocks"
       @change="(blocks) => set({ hours: blocks.length ? { blocks } : undefined })"
     />
-    <SwitchField label="With a still" :value="message.still" @change="(still) => set({ still })" />
+    <SwitchField label="With a snapshot" :value="message.still" @change="(still) => set({ still })" />
     <NumberField
       label="Read at most"
       unit="a day"

@@ -52,7 +52,7 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
         data-test="start-offsite"
         @click="change({ setOffsite: { offsite: { uplinkKbps: 5000, takenWithinSeconds: 300 } } })"
       >
-        Copy over an uplink of 5 Mbps
+        Copy over an uplink of 5 Mbit/s
       </button>
     </template>
     <template v-else>

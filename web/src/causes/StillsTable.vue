@@ -68,7 +68,7 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
         @change="(everySeconds) => set(c, { everySeconds })"
       />
       <TextField
-        label="Size"
+        label="Resolution"
         :value="`${c.stills!.width}×${c.stills!.height}`"
         :choices="choices.sizes.value"
         :problem="sizeProblem?.channel === c.id ? sizeProblem.why : undefined"

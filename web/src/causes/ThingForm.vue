@@ -29,7 +29,7 @@ const monitor = computed(() => of('monitor', site.plan?.monitors))
   <OutputForm v-else-if="output" :key="output.id" :output="output" />
   <MonitorForm v-else-if="monitor" :key="monitor.id" :monitor="monitor" />
   <p v-else-if="target?.does === 'preset' || target?.does === 'still'" class="soft">
-    <RouterLink :to="{ name: 'triggers', params: { part: 'stills' } }">Presets and stills are made here</RouterLink>
+    <RouterLink :to="{ name: 'triggers', params: { part: 'stills' } }">Presets and snapshots are made here</RouterLink>
   </p>
   <p v-else-if="target?.does === 'offsite'" class="soft">
     <RouterLink :to="{ name: 'triggers', params: { part: 'offsite' } }">The uplink, and when it is safe</RouterLink>

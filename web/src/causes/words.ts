@@ -36,7 +36,7 @@ export const doesNames: Record<Does, string> = {
   output: 'Switches',
   monitor: 'Shows on',
   preset: 'Sends',
-  still: 'Takes a still of',
+  still: 'Takes a snapshot of',
   offsite: 'Copies off site',
 }
 

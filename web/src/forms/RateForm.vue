@@ -51,7 +51,7 @@ defineExpose({ setNight })
   />
   <template v-if="rate.kind === 'variable'">
     <NumberField
-      label="Still"
+      label="Idle"
       unit="kbit/s"
       :value="rate.idleKbps"
       :member="`${at}idleKbps`"
@@ -93,7 +93,7 @@ defineExpose({ setNight })
       @change="(v) => set({ maxKbps: v || undefined })"
     />
     <p v-if="curve?.byFPS.length" class="comes">
-      Comes to <b>{{ kbpsText(curve.idleKbps) }}</b> still, <b>{{ kbpsText(curve.activeKbps) }}</b> moving.
+      Comes to <b>{{ kbpsText(curve.idleKbps) }}</b> idle, <b>{{ kbpsText(curve.activeKbps) }}</b> moving.
     </p>
     <slot v-if="curve?.byFPS.length" name="modelled" :curve="curve" />
   </template>
@@ -116,7 +116,7 @@ defineExpose({ setNight })
       @change="(blocks) => setNight(rate.night!.factor, blocks)"
     />
     <p v-if="curve?.night" class="comes" data-test="night-cost">
-      At night <b>{{ kbpsText(curve.night.idleKbps) }}</b> still, <b>{{ kbpsText(curve.night.activeKbps) }}</b> moving.
+      At night <b>{{ kbpsText(curve.night.idleKbps) }}</b> idle, <b>{{ kbpsText(curve.night.activeKbps) }}</b> moving.
     </p>
   </template>
 </template>

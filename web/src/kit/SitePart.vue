@@ -1,15 +1,23 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Edit, Problem } from '../api/types'
 import { inWords } from '../api/client'
 import { useSite } from '../site/useSite'
+import { count } from '../ui/figures'
 import TextField from '../ui/TextField.vue'
 import WorthMeasuring from './WorthMeasuring.vue'
 
 /** What the site is called and where it is. */
 const site = useSite()
 const problem = ref('')
+/** Cameras in whose picture nothing is drawn, and of which nobody says what they catch. */
+const undrawn = computed(
+  () =>
+    (site.plan?.channels ?? []).filter(
+      (c) => !c.noCamera && c.detection?.on && !c.detection.areas && c.detection.catch == null,
+    ).length,
+)
 const zones = Intl.supportedValuesOf('timeZone')
 
 function set(change: NonNullable<Edit['setSite']>) {
@@ -33,11 +41,34 @@ function set(change: NonNullable<Edit['setSite']>) {
       />
       <TextField label="This plan is called" :value="site.plan!.name" @change="(plan) => set({ plan })" />
     </section>
+    <section class="sheet" aria-label="What to do next" data-test="next">
+      <h2>What to do next</h2>
+      <ol>
+        <li>
+          <b>Measure</b> what is worth it: the list beside says what narrows the likely range, and by how much. Clips go
+          on <RouterLink :to="{ name: 'kit', params: { part: 'channels' } }">Channels</RouterLink>, event logs on
+          <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Activities</RouterLink>.
+        </li>
+        <li v-if="undrawn">
+          <b>Draw</b> what {{ count(undrawn, 'camera') }} see, on
+          <RouterLink :to="{ name: 'triggers' }">Triggers</RouterLink>: nothing is known of what they notice; guessed.
+        </li>
+        <li>
+          <b>Ask</b> the customer what <RouterLink :to="{ name: 'findings' }">Findings</RouterLink> leave to be decided.
+        </li>
+        <li><RouterLink :to="{ name: 'week' }">Plan the week</RouterLink>, channel by channel.</li>
+      </ol>
+    </section>
     <WorthMeasuring />
   </div>
 </template>
 
 <style scoped>
+ol {
+  margin: 6px 0 0;
+  padding-left: 20px;
+}
+
 .site {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(320px, 560px));

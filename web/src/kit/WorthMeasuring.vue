@@ -18,7 +18,7 @@ function said(u: Unknown) {
     case 'night':
       return `what ${u.name} comes to in the dark, from a clip taken at night`
     case 'groups':
-      return `whether events of “${u.name}” come in groups, by watching for an hour`
+      return `whether events of “${u.name}” come in batches, by watching for an hour`
     default:
       return `how often and how long “${u.name}” happens, from an event log`
   }

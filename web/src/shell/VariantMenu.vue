@@ -84,7 +84,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
           maxlength="200"
           data-field="new-variant"
         />
-        <button type="submit" class="act" data-test="make-variant">Make it</button>
+        <button type="submit" class="act" data-test="make-variant">Create</button>
       </form>
       <p class="acts">
         <button v-if="!isAdopted" type="button" class="plain-button link" data-test="adopt" @click="adopt(site.planId)">

@@ -84,7 +84,7 @@ const missed = computed(() => {
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
       <i>{{ sinceGB(v.gigabytesPerDay, before.gigabytesPerDay) }}</i>
-      <span>a day · {{ three(v.averageMbps) }} Mbps mean</span>
+      <span>a day · {{ three(v.averageMbps) }} Mbit/s mean</span>
     </button>
     <button type="button" class="plain-button figure" data-test="verdict-disk" @click="hand.panel = 'disk'">
       <b>{{ gigabytes(v.usableGB) }}</b>

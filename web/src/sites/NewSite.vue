@@ -10,16 +10,18 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import NumberField from '../ui/NumberField.vue'
 import TextField from '../ui/TextField.vue'
 import CameraNames from './CameraNames.vue'
+import OtherCameras from './OtherCameras.vue'
+import OpeningRecorder from './OpeningRecorder.vue'
 import OpeningVerdict from './OpeningVerdict.vue'
 import { useOpening } from './useOpening'
 
 /** From an empty page to a first verdict: the few things that are known before the site was seen. */
-const { opening, draft, problems, making, isStale, size, setSize, setNames, setRate, make } = useOpening()
+const { opening, draft, problems, making, isStale, size, setSize, setNames, addOthers, setRate, make } = useOpening()
 const { data: beginnings } = useAnswer(
   () => true,
   () => api.GET('/api/beginnings'),
 )
-const { layouts, codecs, sizes } = choices
+const { codecs, sizes } = choices
 const zones = Intl.supportedValuesOf('timeZone')
 const scenes = computed(() => {
   const all = beginnings.value
@@ -57,56 +59,7 @@ const p = (member: string) => problems.value[member]
               @change="(z) => (opening.timeZone = z)"
             />
           </fieldset>
-          <fieldset class="sheet">
-            <legend>2 · Recorder and drives</legend>
-            <TextField
-              label="Recorder"
-              :value="opening.recorder"
-              :problem="p('recorder')"
-              @change="(v) => (opening.recorder = v)"
-            />
-            <NumberField
-              whole
-              label="Channels it has"
-              :value="opening.channels"
-              :min="1"
-              :max="5000"
-              data-field="channels"
-              @change="(v) => (opening.channels = v)"
-            />
-            <NumberField
-              label="Incoming bandwidth"
-              unit="Mbps"
-              :value="opening.ingestMbps"
-              :min="0.1"
-              :max="1000000"
-              @change="(v) => (opening.ingestMbps = v)"
-            />
-            <NumberField
-              whole
-              label="Drives"
-              :value="opening.drives"
-              :min="1"
-              :max="1000"
-              data-field="drives"
-              @change="(v) => (opening.drives = v)"
-            />
-            <NumberField
-              label="Size of each"
-              unit="TB"
-              :value="opening.terabytes"
-              :min="0.1"
-              :max="1000"
-              data-field="terabytes"
-              @change="(v) => (opening.terabytes = v)"
-            />
-            <ChoiceField
-              label="RAID level"
-              :value="opening.layout"
-              :choices="layouts"
-              @change="(v) => (opening.layout = v)"
-            />
-          </fieldset>
+          <OpeningRecorder :opening="opening" :problems="problems" @change="(part) => Object.assign(opening, part)" />
           <fieldset class="sheet">
             <legend>3 · Cameras</legend>
             <NumberField
@@ -120,7 +73,7 @@ const p = (member: string) => problems.value[member]
             />
             <p v-if="p('cameras')" class="short" role="alert">{{ p('cameras') }}</p>
             <ChoiceField label="Codec" :value="opening.codec" :choices="codecs" @change="(v) => (opening.codec = v)" />
-            <TextField label="Picture" :value="size" :choices="sizes" :problem="p('size')" @change="setSize" />
+            <TextField label="Resolution" :value="size" :choices="sizes" :problem="p('size')" @change="setSize" />
             <NumberField
               label="Frames"
               unit="/s"
@@ -136,6 +89,26 @@ const p = (member: string) => problems.value[member]
               :choices="scenes"
               @change="(v) => (opening.activity = v)"
             />
+            <TextField
+              v-if="opening.others?.length"
+              label="Called"
+              :value="opening.group"
+              @change="(group) => (opening.group = group || undefined)"
+            />
+            <OtherCameras
+              v-for="(other, i) in opening.others ?? []"
+              :key="i"
+              :cameras="other"
+              :scenes="scenes ?? []"
+              :at="i"
+              @change="(to) => (opening.others = opening.others!.with(i, to))"
+              @remove="opening.others = opening.others!.toSpliced(i, 1)"
+            />
+            <p>
+              <button type="button" class="plain-button link" data-test="other-cameras" @click="addOthers">
+                Add cameras of another kind
+              </button>
+            </p>
             <CameraNames :problem="p('names')" @change="setNames" />
           </fieldset>
         </div>
@@ -164,6 +137,7 @@ const p = (member: string) => problems.value[member]
             :marked="Object.keys(problems).length > 0"
             :stale="isStale"
             :making="making"
+            :several="!!opening.others?.length"
             @make="make"
             @rate="setRate"
             @events="(n) => (opening.eventsPerDay = n || undefined)"

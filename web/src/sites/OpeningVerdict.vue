@@ -13,6 +13,7 @@ const props = defineProps<{
   marked: boolean
   stale: boolean
   making: boolean
+  several: boolean // whether cameras are of several kinds
 }>()
 const emit = defineEmits<{
   make: []
@@ -20,6 +21,9 @@ const emit = defineEmits<{
   events: [perDay: number]
 }>()
 const v = computed(() => props.draft?.verdict)
+/** What the site would be wrong in from its first day stands with the verdict. */
+const errors = computed(() => (props.draft?.findings ?? []).filter((f) => f.severity === 'error'))
+const others = computed(() => (props.draft?.findings ?? []).filter((f) => f.severity !== 'error'))
 const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 0).replace(/\s/g, '')))
 </script>
 
@@ -52,6 +56,9 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
         <dd>{{ three(v.evidence.missedPerDay) }}</dd>
       </dl>
     </template>
+    <ul v-if="v && errors.length" class="short" data-test="opening-errors">
+      <li v-for="f in errors" :key="f.id">{{ f.sentence }} {{ f.reason }}</li>
+    </ul>
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>
     <p v-else-if="!v" class="soft">{{ marked ? 'Once what is marked is mended.' : 'Counting…' }}</p>
     <p class="acts">
@@ -62,7 +69,7 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
     </p>
     <template v-if="v && draft">
       <div class="assumed" data-test="assumed">
-        <h3>It assumes of each camera</h3>
+        <h3>It assumes of each camera{{ several ? ' of the first kind' : '' }}</h3>
         <NumberField
           label="Bitrate, nothing moving"
           unit="kbit/s"
@@ -89,17 +96,18 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
           data-field="events"
           @change="(n) => emit('events', n)"
         />
+        <p class="soft">Nothing is known of what it notices: 95 % of what moves, guessed.</p>
         <p class="soft">
           so it is written <b>{{ three(draft.assumed.writtenPercent) }} %</b> of the week
         </p>
       </div>
-      <details v-if="draft.findings.length" data-test="opening-findings">
-        <summary>{{ count(draft.findings.length, 'finding') }}</summary>
-        <p v-for="f in draft.findings" :key="f.id" :class="{ short: f.severity === 'error' }">
+      <details v-if="others.length" data-test="opening-findings">
+        <summary>{{ count(others.length, errors.length ? 'other finding' : 'finding') }}</summary>
+        <p v-for="f in others" :key="f.id">
           {{ f.sentence }} <span class="soft">{{ f.reason }}</span>
         </p>
       </details>
-      <p v-else class="soft">no findings</p>
+      <p v-else-if="!errors.length" class="soft">no findings</p>
     </template>
   </section>
 </template>
@@ -121,6 +129,11 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
 .assumed h3 {
   margin-top: 6px;
   font-weight: 600;
+}
+
+ul {
+  margin: 4px 0;
+  padding-left: 18px;
 }
 
 .acts {

@@ -86,8 +86,19 @@ export function useOpening() {
   /** Names that are given say how many cameras there are. */
   function setNames(names: string[]) {
     opening.names = names.length ? names : undefined
-    if (names.length) opening.cameras = names.length
-    if (names.length > opening.channels) opening.channels = names.length
+    if (!names.length) return
+    const others = (opening.others ?? []).reduce((n, o) => n + o.cameras, 0)
+    opening.cameras = Math.max(1, names.length - others)
+    const room = opening.channels * (opening.recorders ?? 1)
+    if (names.length > room) opening.channels = Math.ceil(names.length / (opening.recorders ?? 1))
+  }
+
+  /** Adds cameras of another kind, like those before but for what they look at. */
+  function addOthers() {
+    const { width, height, fps } = opening
+    const group = ['Yard', 'Doors', 'Street'].find((g) => !opening.others?.some((o) => o.group === g)) ?? 'Others'
+    opening.group ??= 'Indoor'
+    opening.others = [...(opening.others ?? []), { group, cameras: 4, width, height, fps, activity: 'loading' }]
   }
 
   /** A bitrate that is typed goes with the other one, as it is assumed. */
@@ -110,10 +121,10 @@ export function useOpening() {
     const params = { header: { 'Idempotency-Key': key } }
     const told = await ask(again(() => api.POST('/api/openings', { params, body: { ...opening } })))
     making.value = false
-    if (told.data) await router.push(`/sites/${told.data.id}`)
+    if (told.data) await router.push(`/sites/${told.data.id}/kit/site`)
     else if (told.error) blame(told.error)
     else problems.value = { all: `${told.problem} Nothing was made; what you wrote is still here.` }
   }
 
-  return { opening, draft, problems, making, isStale, size, setSize, setNames, setRate, make }
+  return { opening, draft, problems, making, isStale, size, setSize, setNames, addOthers, setRate, make }
 }

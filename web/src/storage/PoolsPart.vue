@@ -78,7 +78,7 @@ const weight = computed({
         @change="(v) => limit('atLeastDays', v)"
       />
       <NumberField
-        label="Keep at most"
+        label="Delete after"
         unit="days"
         none="no limit"
         :value="most.value"

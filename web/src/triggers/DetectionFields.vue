@@ -47,7 +47,7 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
       />
     </div>
     <template v-if="d.on">
-      <ChoiceField label="Done" :value="d.by" :choices="choices.detectors.value" @change="(by) => set({ by })" />
+      <ChoiceField label="Detected by" :value="d.by" :choices="choices.detectors.value" @change="(by) => set({ by })" />
       <HoursField
         empty="always"
         label="Hours"
@@ -95,7 +95,7 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
         @clear="set({ catch: undefined })"
       />
       <p v-if="figures?.catchPercent !== undefined" data-test="catches">
-        Catches <b>{{ three(figures.catchPercent) }} %</b> of wanted events while it is on<template
+        Notices <b>{{ three(figures.catchPercent) }} %</b> of wanted events while it is on<template
           v-if="d.catch !== undefined"
           >, as stated; walks and areas do not count</template
         >.

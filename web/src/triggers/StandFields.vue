@@ -53,7 +53,7 @@ function keep() {
       <button v-if="just" type="button" class="act quiet" data-test="stand-keep" @click="keep">
         Notice from {{ just }} % on
       </button>
-      <button type="button" class="plain-button link" @click="picture.standAt()">Leave it</button>
+      <button type="button" class="plain-button link" @click="picture.standAt()">Cancel</button>
     </p>
   </div>
 </template>

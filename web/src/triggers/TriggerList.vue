@@ -8,7 +8,7 @@ import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 
-/** Every channel with what share of its wanted events starts a recording. */
+/** Every channel with what share of its wanted events is on disk, and how many of them start a recording. */
 const here = defineModel<string>({ required: true })
 const site = useSite()
 const search = ref('')
@@ -19,7 +19,9 @@ const { data: lines, failure } = useAnswer(
   { debounce: 60, keep: true },
 )
 
-const share = (l: TriggerLine) => (l.happensPerDay ? l.arrivesPerDay / l.happensPerDay : undefined)
+const starts = (l: TriggerLine) => (l.happensPerDay ? l.arrivesPerDay / l.happensPerDay : undefined)
+/** What matters first: the share that is on disk, by whatever layer. */
+const onDisk = (l: TriggerLine) => (l.happensPerDay ? 1 - l.missedPerDay / l.happensPerDay : undefined)
 /** Whether much is kept by no layer: a channel that records round the clock needs no trigger. */
 const missed = (l: TriggerLine) => l.missedPerDay > 0.05 * l.happensPerDay
 const shown = computed(() => {
@@ -74,14 +76,19 @@ const groups = computed(() => {
         @click="here = line.channel"
       >
         <span class="name">{{ channel.number }} {{ channel.name }}</span>
-        <b v-if="line.why" :class="missed(line) ? 'short' : 'soft'">{{ line.why }}</b>
-        <b v-else-if="share(line) !== undefined">{{ three(100 * share(line)!) }} %</b>
+        <b v-if="onDisk(line) !== undefined" :class="{ short: missed(line) }"
+          >{{ three(100 * onDisk(line)!) }} % on disk</b
+        >
         <span v-else class="soft">nothing wanted</span>
         <i class="bar" aria-hidden="true"
           ><i
-            :class="{ low: missed(line) && (share(line) ?? 1) < 0.5 }"
-            :style="{ width: `${100 * (share(line) ?? 0)}%` }"
+            :class="{ low: missed(line) && (onDisk(line) ?? 1) < 0.5 }"
+            :style="{ width: `${100 * (onDisk(line) ?? 0)}%` }"
         /></i>
+        <span v-if="line.why" class="unwanted" :class="missed(line) ? 'short' : 'soft'">{{ line.why }}</span>
+        <span v-else-if="starts(line) !== undefined" class="soft unwanted"
+          >{{ three(100 * starts(line)!) }} % start a recording</span
+        >
         <span v-if="line.unwantedTriggersPerDay >= 0.5" class="soft unwanted"
           >{{ three(line.unwantedTriggersPerDay) }} a day by nuisance</span
         >

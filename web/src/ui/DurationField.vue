@@ -25,7 +25,7 @@ function read(typed: string) {
   if (!typed.trim() && props.none) return emit('clear')
   const limits = limitsOf(props.member)
   const got = readDuration(typed, limits.minimum ?? 0, limits.maximum ?? Infinity, shown.value)
-  problem.value = 'why' in got ? `${got.why}; still ${shown.value || props.none || 'empty'}` : ''
+  problem.value = 'why' in got ? `${got.why}; unchanged: ${shown.value || props.none || 'empty'}` : ''
   if ('why' in got) return
   text.value = durationInWords(got.value)
   if (got.value !== props.value) emit('change', got.value)

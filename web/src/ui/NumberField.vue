@@ -108,7 +108,7 @@ function leave() {
     />
     <span class="soft">{{ unit }}</span>
     <span v-if="why" :id="`${id}-why`" class="why short" role="alert">
-      {{ why }}; still {{ mixed ? 'as it was' : shown || none || 'empty' }}
+      {{ why }}; unchanged: {{ mixed ? 'as it was' : shown || none || 'empty' }}
     </span>
   </div>
 </template>

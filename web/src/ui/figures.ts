@@ -54,7 +54,7 @@ export function amount(value: number): string {
 /** Writes a bitrate. */
 export function kbps(value: number): string {
   return value >= 10000
-    ? `${three(value / 1000)} Mbps`
+    ? `${three(value / 1000)} Mbit/s`
     : `${Math.round(value).toLocaleString('en-GB').replace(/,/g, '\u202f')} kbit/s`
 }
 

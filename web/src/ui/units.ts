@@ -23,7 +23,6 @@ const of: Record<string, Record<string, number>> = {
   m: { m: 1, cm: 0.01 },
   '/s': { '/s': 1, fps: 1 },
 }
-of['Mbps'] = of['Mbit/s']!
 of['days'] = of['d']!
 
 /** Takes the unit off a text, and says by what its number is multiplied; nothing for a unit that is not the field's. */

@@ -78,7 +78,7 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
         data-test="group"
         @click="emit('change', { size: 3, withinSeconds: 60 })"
       >
-        They come in groups
+        They come in batches
       </button>
       <button
         v-if="isGrouped || isOpen"

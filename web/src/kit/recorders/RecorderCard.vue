@@ -77,8 +77,8 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
         @change="(v) => set({ licences: v || undefined })"
       />
       <NumberField
-        label="Incoming bandwidth"
-        unit="Mbps"
+        label="Intake"
+        unit="Mbit/s"
         :value="recorder.ingestMbps"
         :min="0.1"
         :max="1000000"
@@ -94,7 +94,7 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
         @change="(v) => set({ driveMBps: v || undefined })"
       />
       <NumberField
-        label="Longest pre-event"
+        label="Pre-event limit"
         none="unknown"
         unit="s"
         :value="recorder.preSecondsLimit"
@@ -107,15 +107,15 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
           <span class="gauge"><span :style="{ width: share(used, recorder.channels) }" /></span> {{ used }} of
           {{ recorder.channels }}, {{ count(figures.channels, 'camera') }}
         </dd>
-        <dt>Intake</dt>
+        <dt>Taken in</dt>
         <dd>
           <span class="gauge" :class="{ over: figures.intakeMbps > recorder.ingestMbps }"
             ><span :style="{ width: share(figures.intakeMbps, recorder.ingestMbps) }"
           /></span>
-          {{ three(figures.intakeMbps) }} of {{ three(recorder.ingestMbps) }} Mbps
+          {{ three(figures.intakeMbps) }} of {{ three(recorder.ingestMbps) }} Mbit/s
         </dd>
         <dt>Written</dt>
-        <dd>{{ three(figures.averageMbps) }} Mbps mean, {{ three(figures.busiestMbps) }} in the busiest hour</dd>
+        <dd>{{ three(figures.averageMbps) }} Mbit/s mean, {{ three(figures.busiestMbps) }} in the busiest hour</dd>
       </dl>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <p class="acts">
@@ -125,7 +125,7 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
           type="button"
           class="plain-button link"
           data-test="to-all-recorders"
-          title="Incoming bandwidth, writing speed and longest pre-event; names, channels, licences and pools stay"
+          title="Intake, writing speed and pre-event limit; names, channels, licences and pools stay"
           @click="giveAll"
         >
           Same limits for {{ count(others.length, 'other recorder') }}

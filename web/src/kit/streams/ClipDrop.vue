@@ -114,7 +114,7 @@ function accept() {
         <dt>keyframe</dt>
         <dd>{{ three(m.keyframeKB) }} kB</dd>
         <template v-if="m.differ"
-          ><dt>still</dt>
+          ><dt>idle</dt>
           <dd>{{ kbps(m.idleKbps) }}</dd>
           <dt>moving, shaded</dt>
           <dd>{{ kbps(m.activeKbps) }}</dd></template

@@ -30,7 +30,7 @@ function setSize(text: string) {
 const lines = (points: Curve['byFPS']) => [
   { name: 'moving', color: 'motion' as const, points: points.map((p) => [p.at, p.activeKbps] as [number, number]) },
   {
-    name: 'still',
+    name: 'idle',
     color: 'base' as const,
     dashed: true,
     points: points.map((p) => [p.at, p.idleKbps] as [number, number]),
@@ -42,7 +42,7 @@ const lines = (points: Curve['byFPS']) => [
   <div class="stream" :aria-label="label" role="group">
     <ChoiceField label="Codec" :value="stream.codec" :choices="codecs" @change="(codec) => set({ codec })" />
     <TextField
-      label="Picture"
+      label="Resolution"
       :value="`${stream.width}×${stream.height}`"
       :choices="sizes"
       :problem="sizeProblem"
@@ -78,14 +78,14 @@ const lines = (points: Curve['byFPS']) => [
           x="frames a second"
           y="kbit/s"
           :mark="stream.fps"
-          label="What the frame rate does to the bitrate, still and moving"
+          label="What the frame rate does to the bitrate, idle and moving"
         />
         <MiniChart
           :lines="lines(curve.byGOP)"
           x="seconds between keyframes"
           y="kbit/s"
           :mark="stream.gopSeconds"
-          label="What the keyframe interval does to the bitrate, still and moving"
+          label="What the keyframe interval does to the bitrate, idle and moving"
         />
       </template>
     </RateForm>

@@ -81,12 +81,12 @@ function follow(week: string) {
     <p v-if="channels.length === 1 && figures" class="soft facts">
       {{ gigabytes(figures.gigabytesPerDay) }} a day · written {{ three(figures.writtenPercent) }} % of the time ·
       {{ three(figures.evidence.eventsPerDay) }} wanted events a day: {{ three(figures.evidence.fullPerDay) }} at full
-      quality, {{ three(figures.evidence.lowPerDay) }} at lower quality, {{ three(figures.evidence.missedPerDay) }} with
-      nothing recorded
+      quality, {{ three(figures.evidence.lowPerDay) }} at lower quality,
+      {{ three(figures.evidence.missedPerDay) }} missed
     </p>
     <p v-else class="soft facts">What you set here is set on all of them.</p>
     <NumberField
-      label="Kept before"
+      label="Pre-event"
       unit="s"
       :value="times.pre.value"
       :mixed="times.pre.mixed"
@@ -95,7 +95,7 @@ function follow(week: string) {
       @change="(v) => site.change([{ setTimes: { channels: ids, preSeconds: v } }])"
     />
     <NumberField
-      label="Kept after"
+      label="Post-event"
       unit="s"
       :value="times.post.value"
       :mixed="times.post.mixed"
@@ -105,7 +105,7 @@ function follow(week: string) {
     />
     <template v-if="alarmed">
       <NumberField
-        label="Before an alarm"
+        label="Pre-event, alarms"
         none="as motion"
         unit="s"
         :value="times.alarmPre.value"
@@ -115,7 +115,7 @@ function follow(week: string) {
         @change="(v) => setAlarm('alarmPre', v)"
       />
       <NumberField
-        label="After an alarm"
+        label="Post-event, alarms"
         none="as motion"
         unit="s"
         :value="times.alarmPost.value"

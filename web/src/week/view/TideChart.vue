@@ -84,7 +84,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <section class="tide" aria-label="Tide: Mbps written">
+  <section class="tide" aria-label="Tide: Mbit/s written">
     <TideLegend v-model:of-selection="ofSelection" :tide="tide" />
     <div class="chart">
       <canvas
@@ -97,7 +97,7 @@ onMounted(() => {
         @pointerup="from = undefined"
         @pointercancel="from = undefined"
       />
-      <span class="scale">{{ three(top) }} Mbps</span>
+      <span class="scale">{{ three(top) }} Mbit/s</span>
       <div v-if="now" class="now" :style="{ left: now.left }">
         <span>{{ three(now.mbps) }}</span>
       </div>
