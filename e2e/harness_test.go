@@ -204,6 +204,7 @@ func (p *page) click(css string) {
 	p.Helper()
 	p.do(chromedp.WaitVisible(chromedp.CSS(css)))
 	p.still(css)
+	p.until(fmt.Sprintf(`!document.querySelector(%q)?.disabled`, css)) // what is out of use for a moment is waited for, as a person does
 	p.do(chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
 }
 

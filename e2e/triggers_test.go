@@ -217,7 +217,7 @@ func TestTwoPeopleTellDistances(t *testing.T) {
 		t.Errorf("%+v", scene)
 	}
 	p.number(`[data-test="camera"]`, "degrees", "fifty")
-	p.shows(`[data-test="camera"]`, "still 52")
+	p.shows(`[data-test="camera"]`, "unchanged: 52")
 	p.until(`document.querySelectorAll('[data-test="board"] text').length > 3`)
 }
 

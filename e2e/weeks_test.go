@@ -175,7 +175,7 @@ func TestASeasonIsFeltInTheYear(t *testing.T) {
 	p.shows(".verdict", "28.4 on 7 August, High season")
 	p.open("/sites/quay/weeks", `[data-tab="days"]`)
 	p.click(`[data-tab="days"]`)
-	p.shows(`[data-test="year-line"]`, "Array: at worst 28.1 days on 7 August, High season")
+	p.shows(`[data-test="year-line"]`, "Array: at worst 28.4 days on 7 August, High season")
 	p.shows(`[data-special="2026-07-10"] [data-choice]`, "its own duties")
 	set := func(text string) {
 		t.Helper()

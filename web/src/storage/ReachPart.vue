@@ -100,7 +100,7 @@ const asVariant = () =>
         <p v-if="data.leftOut?.length" data-test="left-out">
           Without {{ who(data.leftOut) }}: deleted or limited before {{ three(days) }} days, whatever the disk.
         </p>
-        <p data-test="answer">
+        <p data-test="answer" :aria-busy="asking">
           <template v-if="isThere">That many days are kept already; nothing need be changed.</template>
           <template v-else-if="data.reached"
             ><b>{{ data.point.days == null ? 'Never full' : `${three(data.point.days)} days` }}</b>
@@ -132,10 +132,10 @@ const asVariant = () =>
           </li>
         </ol>
         <p v-if="data.edits?.length" class="acts">
-          <button type="button" class="act" data-test="do-it" @click="make">
+          <button type="button" class="act" data-test="do-it" :disabled="asking" @click="make">
             Do it here, {{ count(data.changes?.length ?? 0, 'change') }}
           </button>
-          <button type="button" class="act quiet" data-test="make-it-a-variant" @click="asVariant">
+          <button type="button" class="act quiet" data-test="make-it-a-variant" :disabled="asking" @click="asVariant">
             Make it a variant
           </button>
         </p>
