@@ -34,7 +34,7 @@ defineEmits<{ look: [id: string]; lead: [id: string]; show: [id: string]; adopt:
                   What differs
                 </button>
                 <button type="button" class="plain-button link" @click="$emit('lead', c.id)">
-                  Hold others against it
+                  Make it the baseline
                 </button>
               </template>
               <button

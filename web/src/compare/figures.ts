@@ -22,8 +22,7 @@ export const rows: Row[] = [
     name: 'days kept, of the channel nearest to what it must keep',
     of: (c) => c.verdict.keptDays ?? Infinity,
     say: (c) =>
-      days(c.verdict.keptDays) +
-      (c.verdict.requiredDays == null ? '' : ` of ${three(c.verdict.requiredDays)} required`),
+      days(c.verdict.keptDays) + (c.verdict.requiredDays == null ? '' : ` of ${c.verdict.requiredDays} required`),
     better: 'more',
   },
   {
@@ -42,7 +41,9 @@ export const rows: Row[] = [
     name: 'holds in',
     of: (c) => (c.verdict.requiredDays == null ? undefined : c.verdict.holdsPercent),
     say: (c) =>
-      c.verdict.requiredDays == null ? 'nothing is required' : `${three(c.verdict.holdsPercent)} % chance all are met`,
+      c.verdict.requiredDays == null
+        ? 'nothing is required'
+        : `${Math.round(c.verdict.holdsPercent)} % chance all are met`,
     better: 'more',
   },
   {

@@ -45,8 +45,8 @@ function set(change: NonNullable<Edit['setSite']>) {
       <h2>What to do next</h2>
       <ol>
         <li>
-          <b>Measure</b> what is worth it: the list beside says what narrows the likely range, and by how much. Clips go
-          on <RouterLink :to="{ name: 'kit', params: { part: 'channels' } }">Channels</RouterLink>, event logs on
+          <b>Measure</b> what is worth it: “Worth measuring” says what narrows the likely range, and by how much. Clips
+          go on <RouterLink :to="{ name: 'kit', params: { part: 'channels' } }">Channels</RouterLink>, event logs on
           <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Activities</RouterLink>.
         </li>
         <li v-if="undrawn">

@@ -52,7 +52,7 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
         <dd>{{ gigabytes(v.usableGB) }}</dd>
         <dt>events at full quality</dt>
         <dd>{{ three(v.evidence.fullPercent) }} %</dd>
-        <dt>events with nothing recorded, a day</dt>
+        <dt>events missed, a day</dt>
         <dd>{{ three(v.evidence.missedPerDay) }}</dd>
       </dl>
     </template>

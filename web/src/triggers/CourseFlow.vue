@@ -116,7 +116,7 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
       </div>
       <p v-if="!isNarrow" data-test="fate">
         On disk: <b>{{ little(course.fullPerDay) }}</b> in full, <b>{{ little(course.lowPerDay) }}</b> at a lower
-        quality, <b :class="{ short: course.missedPerDay > 0.05 }">{{ little(course.missedPerDay) }}</b> not at all.
+        quality, <b :class="{ short: course.missedPerDay > 0.05 }">{{ little(course.missedPerDay) }}</b> missed.
       </p>
     </template>
     <p v-if="nuisance > 0" class="nuisance" data-test="nuisance">

@@ -57,6 +57,10 @@ function place(hand: Hand, bad: Bad): string {
   background: var(--band);
 }
 
+.trouble p button {
+  margin-left: 8px;
+}
+
 .trouble p {
   margin: 0 0 2px;
 }

@@ -20,8 +20,10 @@ const widths: Record<string, number> = {
   catch: 120,
   pre: 88,
   post: 92,
-  alarmPre: 92,
-  alarmPost: 96,
+  alarmPre: 124,
+  alarmPost: 128,
+  atLeast: 104,
+  atMost: 96,
 }
 
 /** Widths of columns that every stream or part has, by the end of their names. */

@@ -84,7 +84,7 @@ const evidence = computed(() => look.value?.figures?.evidence)
           <dd>{{ three(evidence.eventsPerDay) }}</dd>
           <dt>at full quality</dt>
           <dd>{{ three(evidence.fullPercent) }} %</dd>
-          <dt>nothing recorded</dt>
+          <dt>missed</dt>
           <dd>{{ three(evidence.missedPercent) }} %</dd></template
         >
       </dl>

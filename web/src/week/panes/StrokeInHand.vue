@@ -52,7 +52,7 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
       </dd>
       <dt>events at full quality</dt>
       <dd>{{ aDay(draft.evidenceChange.fullPerDay) }}</dd>
-      <dt>events, nothing recorded</dt>
+      <dt>events, missed</dt>
       <dd>{{ aDay(draft.evidenceChange.missedPerDay) }}</dd>
     </dl>
     <p v-if="hand.stroke" class="soft">Release to paint, Esc to cancel.</p>
