@@ -134,6 +134,29 @@ func TestAnAreaIsDrawnDraggedAndMasked(t *testing.T) {
 	}
 }
 
+// TestWhatMovesIsCountedOnce draws a patch where the nuisance of the whole channel is: it is asked whether it is that.
+func TestWhatMovesIsCountedOnce(t *testing.T) {
+	s, p := quayAt(t, "/triggers", `[data-line="slipway"]`)
+	p.click(`[data-line="slipway"]`)
+	p.until(`document.querySelector('[data-line="slipway"]').ariaPressed === 'true' && !!document.querySelector('[data-test="board"]')`)
+	if s.plan(t).Channel("slipway").Nuisance == "" {
+		t.Fatal("nothing moves there")
+	}
+	p.click(`[data-tool="patch"]`)
+	for _, at := range []point{p.in(0.7, 0.2), p.in(0.9, 0.2), p.in(0.9, 0.35)} {
+		p.clickAt(at)
+	}
+	p.keys(kb.Enter)
+	p.revision(2)
+	p.shows(`[data-test="twice"]`, "counts twice")
+	p.click(`[data-test="not-twice"]`)
+	p.revision(3)
+	p.until(`!document.querySelector('[data-test="twice"]')`)
+	if c := s.plan(t).Channel("slipway"); c.Nuisance != "" || len(c.Scene.Patches) == 0 {
+		t.Errorf("%q, %+v", c.Nuisance, c.Scene)
+	}
+}
+
 // TestWalksAndPatchesAreMended draws a walk that is not noticed, reads why, mends it by the finding's fix; and masks a patch.
 func TestWalksAndPatchesAreMended(t *testing.T) {
 	s, p := picturePage(t, "yard")

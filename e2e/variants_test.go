@@ -28,7 +28,7 @@ func TestATargetAsAVariant(t *testing.T) {
 	p.until(`document.querySelector('[data-test="variant"]').dataset.variant === 'quay' && !!document.querySelector('[data-page="storage"]')`)
 	p.keys("C", kb.ModifierAlt, kb.ModifierShift)
 	p.until(`document.querySelectorAll('[data-test="verdicts"] thead th').length === 3`)
-	p.shows(`[data-test="verdicts"] .best`, "45.0 d of 40.0 required")
+	p.shows(`[data-test="verdicts"] .best`, "45.0 d of 40 required")
 	p.shows(`[data-test="differences"]`, "instead of")
 	p.until(`document.querySelectorAll('[data-two] canvas').length > 0`)
 	p.until(`document.querySelectorAll("[data-test=two-years] [data-curve]").length === 2`)

@@ -36,6 +36,14 @@ const rows = computed(() => {
   ]
   return all.flatMap(([name, f]) => (f ? [{ name, f }] : []))
 })
+/** What is said to move somewhere in the whole picture already, and is the same as here: it would count twice. */
+const twice = computed(() => {
+  const nuisance = site.channels.get(channel)?.nuisance
+  return nuisance && nuisance === patch.activity
+    ? (site.plan?.activities?.find((a) => a.id === nuisance)?.name ?? '')
+    : ''
+})
+const notTwice = () => picture.change([{ setCells: { columns: ['nuisance'], rows: [{ channel, values: [''] }] } }])
 const mask = () =>
   picture.change([
     {
@@ -63,6 +71,10 @@ const mask = () =>
       :max="100"
       @change="(blobPercent) => setPatch({ blobPercent })"
     />
+    <p v-if="twice" data-test="twice">
+      “{{ twice }}” is nuisance of the whole channel as well, so it counts twice. Is it what moves here?
+      <button type="button" class="act quiet" data-test="not-twice" @click="notTwice">It is: count it here only</button>
+    </p>
     <p v-if="patchSight" data-test="patch-says">
       {{ three(patchSight.happensPerDay) }} a day move; {{ three(patchSight.passesPercent) }} % are in sight,
       <b>{{ three(patchSight.triggersPerDay) }}</b> start a recording.
