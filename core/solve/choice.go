@@ -268,15 +268,6 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 	return out
 }
 
-// saves is by how many percent a choice writes less than the channel does now, at least and at most, where its fewer frames
-// make that doubtful; ok is false where they do not.
-func (c *Choice) saves(now storage.Bytes) (least, most float64, ok bool) {
-	if !c.frames || c.most <= c.least || now <= 0 {
-		return 0, 0, false
-	}
-	return max(0, 100*float64(1-c.most/now)), max(0, 100*float64(1-c.least/now)), true
-}
-
 // fewer tells whether one duty's base layer keeps fewer frames than another's.
 func fewer(c *plan.Channel, from, to *plan.Duty) bool {
 	frames := func(d *plan.Duty) float64 {

@@ -93,39 +93,15 @@ function price(l: ReachLever) {
   </div>
 </template>
 
+<style scoped src="./changes.css"></style>
+
 <style scoped>
-table {
-  border-collapse: collapse;
-  max-width: 940px;
-}
-
-td,
-th {
-  padding: 2px 14px 2px 0;
-  text-align: left;
-  font-weight: 400;
-  vertical-align: baseline;
-}
-
-.number {
-  text-align: right;
-}
-
 td:last-child {
   white-space: nowrap;
 }
 
 h2 {
   margin: 14px 0 2px;
-}
-
-thead th {
-  color: var(--soft);
-  font-size: 12px;
-}
-
-tbody tr {
-  border-top: 1px solid var(--rule);
 }
 
 .tried {

@@ -61,24 +61,9 @@ function gain(s: Spare): string {
   </details>
 </template>
 
+<style scoped src="./changes.css"></style>
+
 <style scoped>
-table {
-  border-collapse: collapse;
-  max-width: 940px;
-}
-
-td,
-th {
-  padding: 2px 14px 2px 0;
-  text-align: left;
-  font-weight: 400;
-  vertical-align: baseline;
-}
-
-.number {
-  text-align: right;
-}
-
 details {
   margin-top: 14px;
 }
@@ -86,14 +71,5 @@ details {
 summary {
   cursor: pointer;
   font-weight: 700;
-}
-
-thead th {
-  color: var(--soft);
-  font-size: 12px;
-}
-
-tbody tr {
-  border-top: 1px solid var(--rule);
 }
 </style>
