@@ -142,7 +142,7 @@ const asVariant = () =>
       </div>
       <LeverList :levers="data.levers ?? []" :who="who" @done="reach.hold" />
     </div>
-    <SparePart :who="who" />
+    <SparePart :who="who" :ready="!!data" />
   </section>
 </template>
 

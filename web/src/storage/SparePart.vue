@@ -8,11 +8,11 @@ import { useSite } from '../site/useSite'
 import { days, three } from '../ui/figures'
 
 /** What pools that hold far more than is required could be spent on, change by change; nothing where none do. */
-defineProps<{ who: (channels: string[]) => string }>()
+const { ready } = defineProps<{ who: (channels: string[]) => string; ready: boolean }>()
 const site = useSite()
 const { data, failure } = useAnswer(
-  () => [site.stamp],
-  () => api.GET('/api/plans/{id}/spare', { params: site.here }),
+  () => [site.stamp, ready],
+  () => (ready ? api.GET('/api/plans/{id}/spare', { params: site.here }) : undefined), // it goes by the same choices
   { keep: true },
 )
 const poolName = (id: string) => site.plan?.recorders.flatMap((r) => r.pools).find((p) => p.id === id)?.name ?? id
