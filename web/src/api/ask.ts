@@ -47,7 +47,6 @@ export function useAnswer<T>(
     const mine = ++newest
     const asked = question()
     asking.value = !!asked
-    if (fresh) data.value = undefined // of another question; it must not stand beside this one
     if (!asked) {
       data.value = undefined
       failure.value = ''
@@ -60,7 +59,15 @@ export function useAnswer<T>(
     if (told.data !== undefined || !keep) data.value = told.data
   }
 
+  /** What it is about has changed: an answer of before is late, and may not stand beside what is asked now. */
+  function turn() {
+    newest++
+    asking.value = true
+    if (fresh) data.value = undefined
+  }
+
   if (getCurrentScope()) onScopeDispose(() => newest++)
+  watch(about, turn, { immediate: true })
   watch(about, debounce ? useDebounceFn(again, debounce) : again, { immediate: true })
   return { data, failure, asking, again }
 }

@@ -50,7 +50,7 @@ const { data: draft } = useAnswer(
     const edits = [{ setActivity: { activity: { ...props.activity, groups } } }]
     return api.POST('/api/plans/{id}/draft', { params: site.here, body: { version: site.version, edits } })
   },
-  { debounce: 150 },
+  { debounce: 150, fresh: true },
 )
 const otherwise = computed(() => {
   const [then, now] = [draft.value?.verdict.keptDays, site.verdict?.keptDays]
