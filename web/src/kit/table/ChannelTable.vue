@@ -45,6 +45,7 @@ const holds = (row: number) => row >= grid.range.value.top && row <= grid.range.
 
 /** Where rows come in another order, the selection stays with those that it was on. */
 watch(ids, (now, before) => {
+  if (!before.length) return // they have only just come
   const moved = (row: number) => {
     const id = before[row]
     const at = id === undefined ? now.length : now.indexOf(id)
