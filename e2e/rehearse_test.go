@@ -34,7 +34,7 @@ func TestAMissedEventIsMended(t *testing.T) {
 	p.revision(2)
 	p.until(`document.querySelector('[data-test="story"] h2')?.innerText === ` + quoted(event) + ` && !document.querySelector('[data-test="story"]').innerText.includes('On disk it is missed')`)
 	p.shows(`[data-test="story"]`, "On disk it is kept")
-	p.shows(`[data-test="story"] [data-test="answer"]`, "of Slipway")
+	p.shows(`[data-test="story"] [data-test="answer"]`, "Only low: it is in the base layer of Slipway")
 	p.until(`parseInt(document.querySelector('[data-test="sums"] b.short').innerText) < ` + strconv.Itoa(first[3]))
 
 	// The same week before: what was missed is kept now, and nothing is lost.

@@ -103,7 +103,7 @@ func TestScreenshots(t *testing.T) {
 	for range 2 {
 		p.click(`[data-test="closer"]`)
 	}
-	p.shows(`[data-test="story"] [data-test="answer"]`, ":")
+	p.shows(`[data-test="story"] [data-test="answer"]`, "No: nothing of it is on disk")
 	p.shoot(dir, "rehearse")
 	p.open(week, gangwayA+" canvas")
 	p.click(`[data-duty="keyframes"]`)

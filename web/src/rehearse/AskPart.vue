@@ -25,6 +25,7 @@ watch(
     if (!a) return
     channel.value = a.channel
     at.value = a.at
+    took.value = '' // a moment that is pointed at is no time that was typed
   },
   { immediate: true },
 )
