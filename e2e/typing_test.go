@@ -107,3 +107,23 @@ func TestTheCameraDecides(t *testing.T) {
 		t.Errorf("%+v", c.StreamsBy)
 	}
 }
+
+// TestWhatIsBeingTypedStays types half of a word while somebody else changes what stands around it.
+func TestWhatIsBeingTypedStays(t *testing.T) {
+	s, first := kit(t, "", cell("hall", "camera"))
+	first.clickCell(cell("hall", "camera"))
+	first.paste("perhaps\nyes")
+	first.shows(`[data-test="cell-trouble"]`, `"perhaps" is neither yes nor none`)
+	eval[bool](first, `(document.querySelector('[data-test="mend-cell"]').focus(), document.querySelector('[data-test="mend-cell"]').select(), true)`)
+	first.keys("no")
+	second := first.another()
+	second.open("/sites/quay/kit", cell("hall", "name"))
+	second.typed(cell("hall", "name"), "Great hall")
+	first.revision(2)
+	first.shows(`[data-test="cell-trouble"]`, "Great hall, Camera")
+	first.keys("ne" + kb.Enter)
+	first.revision(3)
+	if !s.plan(t).Channel("hall").NoCamera {
+		t.Error("what was typed is not what was set")
+	}
+}

@@ -6,6 +6,7 @@ import { useSite } from '../site/useSite'
 import { days } from '../ui/figures'
 import RevisionPreview from './RevisionPreview.vue'
 import { useHistory } from './useHistory'
+import { vTyped } from '../ui/typed'
 
 /** What was changed, by whom and when; a look at how it stood then, and the way back. */
 const site = useSite()
@@ -62,7 +63,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
             <input
               v-if="naming === r.number"
               v-focus
-              :value="r.name"
+              v-typed="r.name"
               class="naming"
               maxlength="60"
               :aria-label="`Name of revision ${r.number}`"

@@ -6,6 +6,7 @@ import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
 import { daysInWords } from '../ui/figures'
 import FilePick from '../ui/FilePick.vue'
+import { vTyped } from '../ui/typed'
 
 /** Which variant of the site is open; another is one click away. */
 const site = useSite()
@@ -104,7 +105,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
       </p>
       <label class="name"
         >Name of this one
-        <input :value="site.plan?.name" maxlength="200" data-field="variant-name" @change="renamed" />
+        <input v-typed="site.plan?.name" maxlength="200" data-field="variant-name" @change="renamed" />
       </label>
       <template v-if="away.length">
         <h2>Taken away</h2>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useId } from 'vue'
+import { vTyped } from './typed'
 
 /** A text with its label, handed on when it is committed. */
 defineProps<{
@@ -19,7 +20,7 @@ const id = useId()
     <label :for="id">{{ label }}</label>
     <input
       :id="id"
-      :value="value"
+      v-typed="value"
       :list="choices ? `${id}-list` : undefined"
       :maxlength="maxlength ?? 200"
       :placeholder="placeholder"

@@ -9,6 +9,7 @@ import { dayNames, weekdays } from '../time/week'
 import ChoiceField from '../ui/ChoiceField.vue'
 import DateField from '../ui/DateField.vue'
 import { readNumber } from '../ui/number'
+import { vTyped } from '../ui/typed'
 
 /** One special day: its dates, which duties hold, how much happens. */
 const props = defineProps<{ day: SpecialDay }>()
@@ -60,7 +61,7 @@ function setFactor(input: HTMLInputElement) {
 <template>
   <td>
     <input
-      :value="day.name"
+      v-typed="day.name"
       :aria-label="`Name, ${day.from}`"
       maxlength="200"
       @change="set({ name: ($event.target as HTMLInputElement).value.trim() || 'Special day' })"
@@ -104,7 +105,7 @@ function setFactor(input: HTMLInputElement) {
   </td>
   <td>
     <input
-      :value="day.rateFactor ?? ''"
+      v-typed="day.rateFactor"
       placeholder="1"
       inputmode="decimal"
       class="factor"

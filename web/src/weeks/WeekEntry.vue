@@ -11,6 +11,7 @@ import { useSite } from '../site/useSite'
 import { hoursOf, spansOf } from '../time/echo'
 import { inWords as hoursInWords, placeIn, WEEK, type Span } from '../time/week'
 import { count } from '../ui/figures'
+import { vTyped } from '../ui/typed'
 
 /** One named week: its name, who follows it, and its ribbon, painted here for all of them. */
 const { week, width } = defineProps<{ week: Week; width: number }>()
@@ -94,8 +95,8 @@ function rename(event: Event) {
   <article class="entry" :data-week="week.id">
     <div>
       <input
+        v-typed="week.name"
         class="name"
-        :value="week.name"
         :aria-label="`Name of the week ${week.name}`"
         maxlength="100"
         @change="rename"

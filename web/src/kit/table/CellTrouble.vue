@@ -5,6 +5,7 @@ import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import { parted, type Bad, type Hand } from './hands'
 import { useTable } from './useTable'
+import { vTyped } from '../../ui/typed'
 
 /** What was refused in cells: all of it stays in hand, can be mended here, and the rest of it set. */
 const site = useSite()
@@ -33,7 +34,7 @@ function place(hand: Hand, bad: Bad): string {
           <span class="short">{{ place(hand, b) }}: {{ b.reason }}</span>
           <input
             v-if="b.column >= 0"
-            :value="hand.cells.rows[b.row]!.values[b.column]"
+            v-typed="hand.cells.rows[b.row]!.values[b.column]"
             :aria-label="place(hand, b)"
             data-test="mend-cell"
             @change="table.mend(hand, b, ($event.target as HTMLInputElement).value)"
