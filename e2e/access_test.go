@@ -108,7 +108,7 @@ func (p *page) violations(where string) {
 
 func TestAFindingIsMended(t *testing.T) {
 	s, p := quayAt(t, "/findings", `[data-rule="audio"]`)
-	p.click(`[data-rule="audio"] .fix`)
+	p.click(`[data-rule="audio"] [data-mend]`)
 	p.until(`!document.querySelector('[data-rule="audio"]')`)
 	p.click(`[data-rule="likely-misses"] .show`)
 	p.shows(painting, "painting 4 channels")

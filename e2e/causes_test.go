@@ -77,7 +77,7 @@ func TestAContactIsTiedToThreeChannels(t *testing.T) {
 	p.until(`document.querySelectorAll('[data-tie]').length === 3`)
 	p.until(`document.querySelectorAll('[data-test="strands"] path').length >= 3`)
 	p.shows(`[data-tie$="record slipway"] [data-test="why"]`, "never acts: its duty ignores it then")
-	p.click(`[data-tie$="record slipway"] [data-test="mend-tie"]`)
+	p.click(`[data-tie$="record slipway"] [data-mend]`)
 	p.revision(3)
 	p.until(`!document.querySelector('[data-tie$="record slipway"] [data-test="why"]')`)
 	p.shows(`[data-tie$="record slipway"]`, "86.1 a day")
@@ -91,6 +91,27 @@ func TestAContactIsTiedToThreeChannels(t *testing.T) {
 	if e := effect(s.plan(t), plan.When{Alarm: "luggage-contact"}); !slices.Contains(e.Record, "lane-1") {
 		t.Errorf("%+v", e)
 	}
+}
+
+// TestAFixThatPaintsAsksAboutTheNamedWeek lets a channel listen to alarms that follows a week with others.
+func TestAFixThatPaintsAsksAboutTheNamedWeek(t *testing.T) {
+	s, p := causes(t)
+	p.find("causes", "luggage room contact")
+	p.click(`[data-pick="alarm luggage-contact"]`)
+	p.find("targets", "gangway")
+	p.click(`[data-pick="record gangway-a"]`)
+	p.click(`[data-test="tie"]`)
+	p.revision(2)
+	followed := s.plan(t).Channel("gangway-a").Week.Named
+	p.shows(`[data-tie$="record gangway-a"] [data-test="effect"]`, "GB a day")
+	p.click(`[data-tie$="record gangway-a"] [data-mend]`)
+	p.shows(".el-dialog", "follows the week")
+	p.click(`[data-test="paint-week"]`)
+	p.revision(3)
+	if now := s.plan(t).Channel("gangway-a").Week.Named; followed == "" || now != followed {
+		t.Errorf("it followed %q and follows %q", followed, now)
+	}
+	p.until(`!document.querySelector('[data-tie$="record gangway-a"] [data-test="why"]')`)
 }
 
 // TestCamerasThatSeeTheSamePlace ties a set of channels to each other by keyboard alone.
@@ -265,7 +286,7 @@ func TestPresetsAndStills(t *testing.T) {
 	if m := s.plan(t).Channel("breakwater").Movable; m == nil || len(m.Presets) != 3 || m.Home != "preset-1" {
 		t.Errorf("%+v", m)
 	}
-	p.click(`[data-rule="stills-incomplete"] .fix`)
+	p.click(`[data-rule="stills-incomplete"] [data-mend]`)
 	p.revision(4)
 	p.until(`document.querySelectorAll('[data-stills]').length === 2`)
 	p.pick(`[data-stills="fuel"] .field:has([data-choice="Taken"])`, "at fixed times")

@@ -198,7 +198,7 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 	p.click(`[data-thing="patch reeds"] polygon`)
 	p.shows(`[data-test="patch-says"]`, "start a recording")
 	nuisance := p.text(`[data-test="nuisance"]`)
-	p.click(`[data-rule="patch-passes"] .fix`)
+	p.click(`[data-rule="patch-passes"] [data-mend]`)
 	p.revision(5)
 	p.until(`document.querySelector('[data-test="nuisance"]').innerText !== ` + fmt.Sprintf("%q", nuisance))
 	if a := area(s.plan(t), "yard", "reeds"); a == nil || !a.Ignore {

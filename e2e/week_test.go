@@ -124,6 +124,22 @@ func TestPaintRowsAndTheNamedWeek(t *testing.T) {
 	if got := s.duty(t, "lane-2", 5*week.Day+2*60); got != "off" {
 		t.Errorf("the week was not painted: %s", got)
 	}
+	p.until(`[...document.querySelectorAll('.el-overlay')].every(e => getComputedStyle(e).display === 'none')`)
+	// As a new named week: those painted follow it together, the others what they followed.
+	p.drag(p.on("lane-1", 6*1440+60), p.on("lane-2", 6*1440+180))
+	p.shows(`[data-test="paint-new"]`, "2”")
+	p.click(`[data-test="paint-new"]`)
+	p.revision(3)
+	now := s.plan(t)
+	made, two := now.Channel("lane-1").Week.Named, now.Channel("lane-2").Week.Named
+	if made == "lanes" || made == "" || two != made || s.duty(t, "lane-1", 6*week.Day+2*60) != "off" {
+		t.Errorf("they follow %q and %q", made, two)
+	}
+	for _, c := range now.Channels {
+		if c.Week.Named == "lanes" && s.duty(t, c.ID, 6*week.Day+2*60) == "off" {
+			t.Errorf("%s was painted too", c.Name)
+		}
+	}
 }
 
 func TestEscapeAndEyedropper(t *testing.T) {

@@ -54,7 +54,8 @@ type Finding struct {
 	Accepted *plan.Accepted `json:"accepted,omitempty" doc:"Who accepted it, and why"`
 
 	// Findings of one cause are told as one, in the words of those of several; the first
-	// is the one that is worst off.
+	// is the one that is worst off. Where nothing is lost by a finding, worse is how much
+	// there is of it.
 	cause   string
 	worse   float64
 	several func(n int) string

@@ -2,6 +2,7 @@ package check
 
 import (
 	"context"
+	"slices"
 
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
@@ -16,6 +17,8 @@ type FixEffect struct {
 	MissedPerDay    float64  `json:"missedPerDay" doc:"Change of the wanted events that are missed a day"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay" doc:"Change of what is written a day"`
 	Mends           Mending  `json:"mends" enum:"gone,less,same" doc:"What becomes of the finding: it goes, there is less of it, or it stays as it is"`
+	Left            int      `json:"left,omitempty" doc:"Of its channels, how many it is still found on"`
+	Then            string   `json:"then,omitempty" doc:"What is found then, where there is less of it"`
 }
 
 // Mending is what a fix makes of its finding.
@@ -27,10 +30,11 @@ const (
 	Same Mending = "same"
 )
 
-// mending is what became of a finding, by what is found afterwards of the same things.
-func mending(f *Finding, after []Finding) Mending {
+// mending is what became of a finding, by what is found afterwards of the same things, on how
+// many of its channels it is found still, and the worst of what is found there.
+func mending(f *Finding, after []Finding) (became Mending, left int, worst *Finding) {
 	here := places(f)
-	before, left, cost, found := len(here), 0, 0.0, false
+	before, cost := len(here), 0.0
 	for k := range after {
 		g := &after[k]
 		if g.Rule != f.Rule || g.Pool != f.Pool || g.Recorder != f.Recorder {
@@ -38,23 +42,34 @@ func mending(f *Finding, after []Finding) Mending {
 		}
 		if before == 0 {
 			if g.Path == f.Path {
-				found, cost = true, max(cost, g.Cost)
+				worst, cost = g, max(cost, g.amount())
 			}
 			continue
 		}
+		if f.cause == "" && g.Path != f.Path {
+			continue // of another patch, area or tie of its channel
+		}
 		for id := range places(g) {
 			if here[id] {
-				found, left, cost = true, left+1, max(cost, g.Cost)
+				worst, left, cost = g, left+1, max(cost, g.amount())
 			}
 		}
 	}
 	switch {
-	case !found:
-		return Gone
-	case left < before || cost < 0.99*f.Cost:
-		return Less
+	case worst == nil:
+		return Gone, 0, nil
+	case left < before || cost < 0.99*f.amount():
+		return Less, left, worst
 	}
-	return Same
+	return Same, left, worst
+}
+
+// amount is how much there is of what a finding finds: what it costs, or how often it happens.
+func (f *Finding) amount() float64 {
+	if f.Cost > 0 {
+		return f.Cost
+	}
+	return f.worse
 }
 
 // places are the channels that a finding is about.
@@ -68,15 +83,15 @@ func places(f *Finding) map[string]bool {
 	return out
 }
 
-// mostEffects is how many fixes are tried: those of the first findings.
-const mostEffects = 60
+// MostEffects is how many fixes are tried together: those of the first findings.
+const MostEffects = 60
 
-// Effects tries the fixes of findings, one at a time. It is given up with the error of the
-// context when that ends.
-func Effects(ctx context.Context, p *plan.Plan, s *estimate.Result, found []Finding) ([]FixEffect, error) {
+// Effects tries the fixes of findings, one at a time: of those that are named, or of all where
+// none is. It is given up with the error of the context when that ends.
+func Effects(ctx context.Context, p *plan.Plan, s *estimate.Result, found []Finding, named ...string) ([]FixEffect, error) {
 	out := []FixEffect{}
 	for _, f := range found {
-		if f.Fix == nil || f.Accepted != nil || len(out) == mostEffects {
+		if f.Fix == nil || f.Accepted != nil || len(out) == MostEffects || len(named) > 0 && !slices.Contains(named, f.ID) {
 			continue
 		}
 		mended, err := edit.After(p, f.Fix.Edits...)
@@ -93,7 +108,11 @@ func Effects(ctx context.Context, p *plan.Plan, s *estimate.Result, found []Find
 		if kept := daysOf(after, s.Verdict.Channel); kept != nil && s.Verdict.KeptDays != nil {
 			e.MoreDays = *kept - *s.Verdict.KeptDays
 		}
-		e.Mends = mending(&f, Findings(mended, after))
+		var then *Finding
+		e.Mends, e.Left, then = mending(&f, Findings(mended, after))
+		if e.Mends == Less {
+			e.Then = then.Sentence
+		}
 		out = append(out, e)
 	}
 	return out, nil

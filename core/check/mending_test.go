@@ -24,11 +24,13 @@ func TestWhatBecomesOfAFinding(t *testing.T) {
 		"one of two places":    {many, []Finding{{Rule: "r", Channel: "b", Cost: 2}}, Less},
 		"both, but by less":    {many, []Finding{{Rule: "r", Channels: []string{"a", "b"}, Cost: 1}}, Less},
 		"as it was":            {one, []Finding{{Rule: "r", Channel: "a", Cost: 0.5}}, Same},
+		"of another patch":     {Finding{Rule: "r", Channel: "a", Path: "patches[0]"}, []Finding{{Rule: "r", Channel: "a", Path: "patches[1]"}}, Gone},
+		"happens less often":   {Finding{Rule: "r", Channel: "a", worse: 110}, []Finding{{Rule: "r", Channel: "a", worse: 46}}, Less},
 		"of the site, gone":    {site, []Finding{{Rule: "s", Path: "elsewhere"}}, Gone},
 		"of the site, as was":  {site, []Finding{{Rule: "s", Path: "offsite"}}, Same},
 		"of another pool, two": {Finding{Rule: "r", Pool: "p"}, []Finding{{Rule: "r", Pool: "q"}}, Gone},
 	} {
-		if got := mending(&c.of, c.after); got != c.want {
+		if got, _, _ := mending(&c.of, c.after); got != c.want {
 			t.Errorf("%s: %s, want %s", name, got, c.want)
 		}
 	}

@@ -170,6 +170,7 @@ func (c *site) patches(ch *channel, sight *estimate.Sight) {
 		c.report(ch, Warning, "patch-passes", fmt.Sprintf("scene.patches[%d]", k),
 			plan.Say("%s starts %.3g recordings a day on %s.", patch.Name, seen.TriggerDay, ch.Name),
 			plan.Say("%.3g %% of it is in sight of a watched area.", seen.Percent), mend)
+		c.found[len(c.found)-1].worse = seen.TriggerDay
 	}
 }
 

@@ -24,13 +24,19 @@ func (s *service) knowing(ctx context.Context, in *PlanParam) (*body[[]estimate.
 	return &body[[]estimate.Unknown]{list}, s.problem(ctx, err)
 }
 
-func (s *service) fixes(ctx context.Context, in *PlanParam) (*body[[]check.FixEffect], error) {
+// FixesInput says which fixes are tried.
+type FixesInput struct {
+	PlanParam
+	Finding []string `query:"finding,explode" maxItems:"60" doc:"Ids of the findings; the first 60 where none is named"`
+}
+
+func (s *service) fixes(ctx context.Context, in *FixesInput) (*body[[]check.FixEffect], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	list, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]check.FixEffect, error) {
-		return check.Effects(ctx, e.head.Plan, e.site, e.found)
+		return check.Effects(ctx, e.head.Plan, e.site, e.found, in.Finding...)
 	})
 	return &body[[]check.FixEffect]{list}, s.problem(ctx, err)
 }

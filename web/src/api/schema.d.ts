@@ -3162,6 +3162,11 @@ export interface components {
              */
             keptDays: number | null;
             /**
+             * Format: int64
+             * @description Of its channels, how many it is still found on
+             */
+            left?: number;
+            /**
              * @description What becomes of the finding: it goes, there is less of it, or it stays as it is
              * @enum {string}
              */
@@ -3176,6 +3181,8 @@ export interface components {
              * @description Than now, of the channel of the verdict; 0 where there is no limit before or after
              */
             moreDays: number;
+            /** @description What is found then, where there is less of it */
+            then?: string;
         };
         FollowWeek: {
             channels: string[];
@@ -5886,7 +5893,10 @@ export interface operations {
     };
     fixes: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Ids of the findings; the first 60 where none is named */
+                finding?: string[];
+            };
             header?: never;
             path: {
                 /** @description Id of the plan */

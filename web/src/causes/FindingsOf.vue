@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import FindingItem from '../findings/FindingItem.vue'
+import FindingList from '../findings/FindingList.vue'
 import { useSite } from '../site/useSite'
 
 /** Open findings about one place of the plan, or of some rules. */
@@ -15,16 +15,12 @@ const findings = computed(() =>
 </script>
 
 <template>
-  <ul v-if="findings.length">
-    <FindingItem v-for="f in findings" :key="f.id" :finding="f" class="small" />
-  </ul>
+  <FindingList :findings="findings" small class="here" />
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
+.here {
   margin: 4px 0 8px;
-  padding: 0;
   max-width: 1180px;
 }
 </style>

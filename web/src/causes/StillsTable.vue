@@ -11,6 +11,8 @@ import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
 import { readSize } from '../ui/size'
 import TextField from '../ui/TextField.vue'
+import MendButton from '../findings/MendButton.vue'
+import { useEffects } from '../findings/useEffects'
 import { useEdits } from './useEdits'
 
 /** The settings of stills that must agree, a row for each channel, with what they come to and what is missing. */
@@ -27,6 +29,7 @@ const set = (c: Channel, part: Partial<Stills>) =>
   change({ setStills: { channels: [c.id], stills: { ...c.stills!, ...part } } })
 const hours = (c: Channel) => alerts?.hours.stills?.find((s) => s.channel === c.id)
 const missing = (c: Channel) => site.findings.find((f) => f.rule === 'stills-incomplete' && f.channel === c.id)
+const tried = useEffects(() => taking.value.flatMap((c) => missing(c) ?? []))
 const messages = (c: Channel) =>
   (site.plan?.messages ?? []).filter(
     (m) => m.still && site.plan?.effects?.some((e) => e.when.motion === c.id && e.message?.includes(m.id)),
@@ -111,14 +114,7 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
         >
         <template v-if="missing(c)">
           <b class="short">{{ missing(c)!.sentence }}</b>
-          <button
-            v-if="missing(c)!.fix"
-            type="button"
-            class="plain-button link"
-            @click="change(...missing(c)!.fix!.edits!)"
-          >
-            {{ missing(c)!.fix!.label }}
-          </button>
+          <MendButton :finding="missing(c)!" :tried="tried" />
         </template>
         <button type="button" class="plain-button link short" @click="change({ setStills: { channels: [c.id] } })">
           No stills

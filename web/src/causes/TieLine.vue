@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { Edit, Hours } from '../api/types'
-import { useSite } from '../site/useSite'
+import type { Finding, Hours } from '../api/types'
+import MendButton from '../findings/MendButton.vue'
+import type { Tried } from '../findings/useEffects'
 import { three } from '../ui/figures'
 import HoursField from '../ui/HoursField.vue'
 import NumberField from '../ui/NumberField.vue'
@@ -12,9 +13,9 @@ import { aDay, doesNames, whyWords } from './words'
 /** One tie: what causes what, how often a day, when, and why it does not. */
 const { row } = defineProps<{
   row: TieRow
-  finding: { reason: string; label?: string; edits: Edit[]; decision?: string } | undefined
+  finding: Finding | undefined
+  tried: Tried
 }>()
-const site = useSite()
 const emit = defineEmits<{ untie: []; hours: [at: Hours[]]; dwell: [seconds: number] }>()
 const open = ref(false)
 const f = computed(() => row.figures)
@@ -46,16 +47,8 @@ const part = computed(() => {
       <button type="button" class="plain-button link" data-test="untie" @click="emit('untie')">Untie</button>
     </p>
     <p v-if="finding" class="mend">
-      <span class="soft">{{ finding.reason }}</span>
-      <button
-        v-if="finding.label"
-        type="button"
-        class="act quiet"
-        data-test="mend-tie"
-        @click="site.change(finding.edits)"
-      >
-        {{ finding.label }}
-      </button>
+      <span v-if="!finding.places" class="soft">{{ finding.reason }} </span>
+      <MendButton v-if="finding.fix" :finding="finding" :tried="tried" />
       <span v-else class="soft">{{ finding.decision }}</span>
     </p>
     <div v-if="open" class="more">

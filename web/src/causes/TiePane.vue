@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Edit } from '../api/types'
+import type { Finding } from '../api/types'
+import { useEffects } from '../findings/useEffects'
 import { channelsOf } from '../findings/useFindings'
 import { useSite } from '../site/useSite'
 import DurationField from '../ui/DurationField.vue'
@@ -24,22 +25,20 @@ const most = 60 // ties that are told one by one
 const pairs = computed(() => from.value.length * to.value.length)
 const sends = computed(() => to.value.some((t) => t.does === 'preset'))
 /** What was found about a tie: where it records, about its channel and causes of that sort; else about its effect. */
-function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]; decision?: string } | undefined {
+function findingOf(row: TieRow): Finding | undefined {
   const { effect, does, to: id, why } = row.figures
   const effects = site.plan?.effects ?? []
   const here = effects[effect]
-  const found = site.findings.find((f) => {
+  return site.findings.find((f) => {
     if (f.accepted || !here) return false
     if (does !== 'record') return !!why && f.path === `effects[${effect}]`
     const first = effects[Number(/^effects\[(\d+)\]\.record/.exec(f.path)?.[1] ?? -1)]
     const isSort = !!first && !first.when.motion === !here.when.motion && !first.hours === !here.hours
     return isSort && channelsOf(f).includes(id)
   })
-  if (!found) return undefined
-  // Of several channels only this one is mended here.
-  const edits = (found.fix?.edits ?? []).filter((e) => !found.places || !e.paint || e.paint.channels?.includes(id))
-  return { reason: found.places ? '' : found.reason, label: found.fix?.label, edits, decision: found.decision }
 }
+const listed = computed(() => shown.value.slice(0, most).map((row) => ({ row, finding: findingOf(row) })))
+const tried = useEffects(() => [...new Set(listed.value.flatMap((l) => l.finding ?? []))])
 </script>
 
 <template>
@@ -95,10 +94,11 @@ function findingOf(row: TieRow): { reason: string; label?: string; edits: Edit[]
       </h2>
       <ul>
         <TieLine
-          v-for="row in shown.slice(0, most)"
+          v-for="{ row, finding } in listed"
           :key="row.key"
           :row="row"
-          :finding="findingOf(row)"
+          :finding="finding"
+          :tried="tried"
           @untie="ties.untie([row])"
           @hours="(at) => ties.setHours(row, at)"
           @dwell="(s) => ties.setDwell(row, s)"

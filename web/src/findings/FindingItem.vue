@@ -2,15 +2,16 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Finding, FixEffect } from '../api/types'
+import type { Finding } from '../api/types'
 import { useSite } from '../site/useSite'
 import { useHand } from '../hand/useHand'
-import { change, count, three } from '../ui/figures'
+import MendButton from './MendButton.vue'
 import { placeOf } from './placeOf'
+import type { Tried } from './useEffects'
 import { channelsOf, sentenceOn, useFindings } from './useFindings'
 
-const props = defineProps<{ finding: Finding; linked?: boolean; on?: string; effect?: FixEffect }>()
-const { mend, accept, reopen } = useFindings()
+const props = defineProps<{ finding: Finding; linked?: boolean; on?: string; tried?: Tried }>()
+const { accept, reopen } = useFindings()
 const hand = useHand()
 const site = useSite()
 const router = useRouter()
@@ -20,18 +21,6 @@ const names = computed(() =>
     .map((id) => site.channels.get(id)?.name ?? id)
     .join(', '),
 )
-
-/** What the fix does to the days and the evidence. */
-const does = computed(() => {
-  const e = props.effect
-  if (!e) return ''
-  const parts = [
-    change(e.moreDays) && `${change(e.moreDays)} days${e.keptDays != null ? `, ${three(e.keptDays)} kept` : ''}`,
-    change(e.missedPerDay) && `${change(e.missedPerDay)} missed events a day`,
-    change(e.gigabytesPerDay) && `${change(e.gigabytesPerDay)} GB a day`,
-  ].filter(Boolean)
-  return parts.length ? parts.join(' · ') : 'changes neither the days nor the evidence'
-})
 
 const asking = ref(false)
 const reason = ref('')
@@ -87,14 +76,7 @@ function show() {
         <button type="button" class="plain-button show" @click="asking = false">Cancel</button>
       </form>
       <p v-else class="acts">
-        <span v-if="finding.fix && !finding.accepted && effect?.mends === 'same'" class="soft" data-test="no-mend">
-          {{ finding.fix.label }}: tried, and it would not mend this.
-        </span>
-        <button v-else-if="finding.fix && !finding.accepted" type="button" class="fix" @click="mend(finding)">
-          {{ finding.fix.label
-          }}{{ finding.places && !finding.pool ? `, ${count(finding.places.length, 'channel')}` : '' }}
-        </button>
-        <span v-if="finding.fix && !finding.accepted && does" class="soft" data-test="effect">{{ does }}</span>
+        <MendButton v-if="tried" :finding="finding" :tried="tried" />
         <button v-if="linked && place" type="button" class="plain-button show" @click="show">Show where</button>
         <button
           v-if="finding.accepted"
@@ -124,6 +106,11 @@ p {
   margin: 0;
 }
 
+.small {
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0;
+}
+
 .severity {
   font-weight: 400;
   color: var(--soft);
@@ -142,16 +129,13 @@ p {
 .acts {
   display: flex;
   gap: 14px;
+  flex-wrap: wrap;
+  align-items: baseline;
   padding-top: 3px;
 }
 
 .acts:empty {
   display: none;
-}
-
-.acts {
-  flex-wrap: wrap;
-  align-items: baseline;
 }
 
 .acts input {

@@ -4,13 +4,12 @@ import { computed, ref } from 'vue'
 import { useSite } from '../site/useSite'
 import TermTip from '../ui/TermTip.vue'
 import FindingItem from './FindingItem.vue'
-import { useEffects } from './useEffects'
+import FindingList from './FindingList.vue'
 import { severities, useFindings, type Severity } from './useFindings'
 
 const site = useSite()
 const { count, reopen } = useFindings()
 const only = ref<Severity>()
-const effects = useEffects()
 const shown = computed(() => site.findings.filter((f) => !f.accepted && (!only.value || f.severity === only.value)))
 const accepted = computed(() => site.findings.filter((f) => f.accepted))
 
@@ -40,9 +39,7 @@ const meaning = {
         <b>{{ count[s] }}</b> {{ names[s][count[s] === 1 ? 0 : 1] }} <span class="soft">· {{ meaning[s] }}</span>
       </button>
     </div>
-    <ul v-if="shown.length">
-      <FindingItem v-for="f in shown" :key="f.id" :finding="f" :effect="effects.get(f.id)" linked />
-    </ul>
+    <FindingList v-if="shown.length" :findings="shown" linked />
     <p v-else>
       {{
         site.findings.length > accepted.length

@@ -1,15 +1,42 @@
-import { computed } from 'vue'
+import { computed, reactive } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
+import type { Finding, FixEffect } from '../api/types'
 import { useSite } from '../site/useSite'
 
-/** What the fixes of the findings would do, by finding; asked anew for every revision. */
-export function useEffects() {
+const TOGETHER = 60 // fixes that the server tries for one question
+
+/** What fixes would do, tried for every revision before they are offered. */
+export interface Tried {
+  of: (finding: Finding) => FixEffect | undefined
+  failure: string
+  again: () => void
+}
+
+/** Tries the fixes of findings. */
+export function useEffects(findings: () => Finding[]): Tried {
   const site = useSite()
-  const { data } = useAnswer(
-    () => [site.stamp],
-    () => api.GET('/api/plans/{id}/fixes', { params: site.here }),
+  const ids = computed(() =>
+    findings()
+      .filter((f) => f.fix && !f.accepted)
+      .map((f) => f.id),
   )
-  return computed(() => new Map((data.value ?? []).map((e) => [e.id, e])))
+  async function attempt(all: string[]) {
+    const data: FixEffect[] = []
+    for (let from = 0; ; from += TOGETHER) {
+      const query = { finding: all.slice(from, from + TOGETHER) }
+      const part = await api.GET('/api/plans/{id}/fixes', { params: { ...site.here, query } })
+      if (!part.data) return part
+      data.push(...part.data)
+      if (from + TOGETHER >= all.length) return { data, response: part.response }
+    }
+  }
+  const { data, failure, again } = useAnswer(
+    () => [site.stamp, ids.value.join('\n')],
+    () => (ids.value.length ? attempt(ids.value) : undefined),
+    { fresh: true },
+  )
+  const effects = computed(() => new Map((data.value ?? []).map((e) => [e.id, e])))
+  return reactive({ of: (f: Finding) => effects.value.get(f.id), failure, again })
 }

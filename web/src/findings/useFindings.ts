@@ -1,7 +1,8 @@
 import { computed } from 'vue'
 
 import { author } from '../api/author'
-import type { Finding } from '../api/types'
+import type { Edit, Finding } from '../api/types'
+import { useSharedWeeks } from '../hand/useSharedWeeks'
 import { useSite } from '../site/useSite'
 
 /** What a finding says of a channel, of several that it is about. */
@@ -17,14 +18,29 @@ export const severities = ['error', 'warning', 'hint'] as const
 /** The findings of the site in hand, counted, and a way to mend one. */
 export function useFindings() {
   const site = useSite()
+  const shared = useSharedWeeks()
   const count = computed(() => {
     const n = { error: 0, warning: 0, hint: 0 }
     for (const f of site.findings) if (!f.accepted) n[f.severity]++
     return n
   })
 
-  function mend(finding: Finding) {
-    if (finding.fix) site.change(finding.fix.edits)
+  /** Makes the fix of a finding; where it paints channels that follow a named week, asks as for a stroke. */
+  async function mend(finding: Finding) {
+    if (!finding.fix) return
+    const paints = finding.fix.edits.flatMap((e) => (e.paint && !e.paint.shared ? (e.paint.channels ?? []) : []))
+    const groups = await shared.sort([...new Set(paints)])
+    if (!groups) return
+    const edits = finding.fix.edits.flatMap((e): Edit[] => {
+      if (!e.paint || e.paint.shared) return [e]
+      const part = (ids: string[]) => (e.paint!.channels ?? []).filter((id) => ids.includes(id))
+      const [own, all] = [part(groups.own), part(groups.shared)]
+      return [
+        ...(own.length ? [{ paint: { ...e.paint, channels: own } }] : []),
+        ...(all.length ? [{ paint: { ...e.paint, channels: all, shared: true } }] : []),
+      ]
+    })
+    site.change([...groups.first, ...edits])
   }
 
   /** Accepts a finding on purpose; the reason stays in the plan. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
-import { useFindings } from '../findings/useFindings'
+import MendButton from '../findings/MendButton.vue'
+import { useEffects } from '../findings/useEffects'
 import { useSite } from '../site/useSite'
 import { computed } from 'vue'
 
@@ -10,7 +11,6 @@ import type { Rehearsing } from './useRehearsal'
 /** What became of the event that is pointed at, gate by gate, and the findings about its channel. */
 const { r } = defineProps<{ r: Rehearsing }>()
 const site = useSite()
-const { mend } = useFindings()
 const { data: story, failure } = useAnswer(
   () => [r.pointed.value?.event, r.data.value],
   () =>
@@ -29,6 +29,7 @@ const findings = computed(() => {
     .filter((f) => !f.accepted && f.fix && f.gate && at.has(f.gate) && (f.channels ?? [f.channel]).includes(here))
     .slice(0, 3)
 })
+const tried = useEffects(() => findings.value)
 </script>
 
 <template>
@@ -52,7 +53,7 @@ const findings = computed(() => {
         <h3>What would mend it</h3>
         <p v-for="f in findings" :key="f.id" class="finding">
           {{ f.sentence }}
-          <button type="button" class="act quiet" :data-mend="f.id" @click="mend(f)">{{ f.fix!.label }}</button>
+          <MendButton :finding="f" :tried="tried" />
         </p>
       </template>
     </template>

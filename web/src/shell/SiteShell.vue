@@ -4,6 +4,7 @@ import { ElSkeleton } from 'element-plus'
 import { onUnmounted, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router'
 
+import SharedWeekQuestion from '../hand/SharedWeekQuestion.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
@@ -66,6 +67,7 @@ useShortcuts()
       <ElSkeleton :rows="12" animated />
     </main>
     <ConflictNotice />
+    <SharedWeekQuestion />
   </div>
 </template>
 

@@ -2,7 +2,8 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import type { Course, Finding } from '../api/types'
-import { useFindings } from '../findings/useFindings'
+import MendButton from '../findings/MendButton.vue'
+import { useEffects } from '../findings/useEffects'
 import { dayNames } from '../time/week'
 import { three } from '../ui/figures'
 import CourseWhen from './CourseWhen.vue'
@@ -10,7 +11,7 @@ import TermTip from '../ui/TermTip.vue'
 
 /** The course of a day's wanted events, as wide as there is of them, and nuisance beside it. */
 const { course, channel, findings } = defineProps<{ course: Course; channel: string; findings: Finding[] }>()
-const { mend } = useFindings()
+const tried = useEffects(() => findings.filter((f) => f.gate))
 /** What would mend the loss at a gate, where a finding has it. */
 const fixOf = (gate: Gate | undefined) => gate && findings.find((f) => f.gate === gate && f.fix && !f.accepted)
 
@@ -102,15 +103,7 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
           <i class="bar" :style="{ height: `${(100 * s.pass) / all}%` }" />
           <span v-if="s.lost > 0.05" class="lost short">
             −{{ little(s.lost) }} {{ s.why }}
-            <button
-              v-if="fixOf(s.gate)"
-              type="button"
-              class="plain-button link"
-              :data-mend="s.gate"
-              @click="mend(fixOf(s.gate)!)"
-            >
-              {{ fixOf(s.gate)!.fix!.label }}
-            </button>
+            <MendButton v-if="fixOf(s.gate)" :finding="fixOf(s.gate)!" :tried="tried" brief />
           </span>
         </div>
       </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import FindingItem from '../findings/FindingItem.vue'
+import FindingList from '../findings/FindingList.vue'
 import { channelsOf } from '../findings/useFindings'
 import { useHand } from '../hand/useHand'
 import { useSite } from '../site/useSite'
@@ -75,9 +75,7 @@ const findings = computed(() =>
       <DetectionFields :picture="picture" :channel="channel" />
       <ThingPane :picture="picture" :channel="channel.id" />
       <GroundFields :picture="picture" :channel="channel" />
-      <ul v-if="findings.length">
-        <FindingItem v-for="f in findings" :key="f.id" :finding="f" :on="channel.id" class="small" />
-      </ul>
+      <FindingList :findings="findings" :on="channel.id" small />
     </aside>
     <p v-else class="soft">There is no camera yet. <RouterLink :to="{ name: 'kit' }">Name some in Kit.</RouterLink></p>
   </div>

@@ -9,7 +9,6 @@ import { ticksOf } from '../time/ticks'
 import { WEEK } from '../time/week'
 import { useCopy } from './copying/useCopy'
 import { useWeekDrag } from './copying/useWeekDrag'
-import SharedWeekQuestion from './painting/SharedWeekQuestion.vue'
 import { useKeyboard } from './painting/useKeyboard'
 import { usePainting } from './painting/usePainting'
 import FoldingPane from './panes/FoldingPane.vue'
@@ -139,7 +138,6 @@ function select(id: string, event: MouseEvent) {
       <TideChart :width="width" :height="windowHeight < 560 ? 46 : 88" :paint="painting.paint" />
     </div>
     <FoldingPane />
-    <SharedWeekQuestion />
     <RowMenu v-model="menu" @paint="painting.paint" />
   </div>
 </template>

@@ -6,7 +6,7 @@ import { useSite } from '../../site/useSite'
 import { hoursOf, spansOf } from '../../time/echo'
 import { DAY, dayOf, WEEK, type Span } from '../../time/week'
 import { useHand, type Stroke } from '../../hand/useHand'
-import { useSharedWeeks } from './useSharedWeeks'
+import { useSharedWeeks } from '../../hand/useSharedWeeks'
 
 interface Area {
   /** The element whose width is the time in view. */
@@ -191,7 +191,7 @@ export function usePainting(area: Area) {
   async function paintHours(channels: string[], hours: Hours[], spans: Span[], duty = hand.duty) {
     const groups = await shared.sort(channels)
     if (!groups || !duty) return
-    const edits: Edit[] = []
+    const edits: Edit[] = [...groups.first]
     if (groups.own.length) edits.push({ paint: { channels: groups.own, hours, duty } })
     if (groups.shared.length) edits.push({ paint: { channels: groups.shared, hours, duty, shared: true } })
     if (edits.length) site.change(edits, { channels: [...groups.own, ...groups.followers], spans, duty })

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import type { Channel } from '../../api/types'
-import FindingItem from '../../findings/FindingItem.vue'
+import FindingList from '../../findings/FindingList.vue'
 import { channelsOf } from '../../findings/useFindings'
 import { useSite } from '../../site/useSite'
 import ChoiceField from '../../ui/ChoiceField.vue'
@@ -143,15 +143,13 @@ function follow(week: string) {
       @change="follow"
     />
     <CopyWeek v-if="channels.length === 1" :channel="first" />
-    <ul v-if="findings.length" class="findings" aria-label="Findings here">
-      <FindingItem
-        v-for="f in findings"
-        :key="f.id"
-        :finding="f"
-        :on="ids.length === 1 ? ids[0] : undefined"
-        class="small"
-      />
-    </ul>
+    <FindingList
+      :findings="findings"
+      :on="ids.length === 1 ? ids[0] : undefined"
+      small
+      class="findings"
+      aria-label="Findings here"
+    />
     <template v-for="which in ['main', 'sub', 'third'] as const" :key="which">
       <ChannelRates v-if="first.streams?.[which]" :channels="channels" :which="which" />
     </template>
@@ -161,16 +159,9 @@ function follow(week: string) {
 
 <style scoped>
 .findings {
-  list-style: none;
   margin: 10px 0 0;
-  padding: 0;
   border-top: 1px solid var(--rule);
   font-size: 12.5px;
-}
-
-.small {
-  grid-template-columns: minmax(0, 1fr);
-  gap: 0;
 }
 
 .facts {

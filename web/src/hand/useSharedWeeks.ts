@@ -1,9 +1,11 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 
-import { useSite } from '../../site/useSite'
+import type { Edit } from '../api/types'
+import { useSite } from '../site/useSite'
 
-export type Choice = 'own' | 'week'
+/** Only these, which stop following; only these, in a new named week; or the named week, for all that follow it. */
+export type Choice = 'own' | 'new' | 'week'
 
 /** Channels of a stroke that follow one named week. */
 export interface Following {
@@ -13,7 +15,7 @@ export interface Following {
   followers: string[]
 }
 
-/** A question about channels that follow named weeks: paint the weeks for all, or let them go their own way? */
+/** A question about channels that follow named weeks: paint these, a new week, or let them go their own way? */
 export interface Question {
   weeks: Following[]
   answer: (choice: Choice | undefined) => void
@@ -24,7 +26,18 @@ export const useSharedWeeks = defineStore('sharedWeeks', () => {
   const site = useSite()
   const question = shallowRef<Question>()
 
-  /** Sorts channels into those to be painted alone and those whose named week is painted; nothing if given up. */
+  /** What a new week like one that is there is called. */
+  function newName(w: Following) {
+    const taken = new Set(site.plan?.weeks?.map((n) => n.name))
+    let n = 2
+    while (taken.has(`${w.name} ${n}`)) n++
+    return `${w.name} ${n}`
+  }
+
+  /**
+   * Sorts channels into those to be painted alone and those whose named week is painted, after edits that come first.
+   * Nothing if given up.
+   */
   async function sort(channels: string[]) {
     const own: string[] = []
     const weeks = new Map<string, Following>()
@@ -44,14 +57,23 @@ export const useSharedWeeks = defineStore('sharedWeeks', () => {
       }
     }
     const asked = [...weeks.values()]
-    if (!asked.length) return { own, shared: [], followers: [] }
+    if (!asked.length) return { own, shared: [], followers: [], first: [] }
     const choice = await new Promise<Choice | undefined>((answer) => (question.value = { weeks: asked, answer }))
     question.value = undefined
     if (!choice) return undefined
     const all = asked.flatMap((w) => w.channels)
-    if (choice === 'own') return { own: [...own, ...all], shared: [], followers: [] }
-    return { own, shared: all, followers: asked.flatMap((w) => w.followers) }
+    if (choice === 'own') return { own: [...own, ...all], shared: [], followers: [], first: [] }
+    if (choice === 'week') return { own, shared: all, followers: asked.flatMap((w) => w.followers), first: [] }
+    const first: Edit[] = []
+    for (const w of asked) {
+      const name = newName(w)
+      const [id] = (await site.freeIds('week', name)) ?? []
+      if (!id) return undefined
+      const [from, ...channels] = w.channels
+      first.push({ keepWeek: { from: from!, id, name, channels } })
+    }
+    return { own, shared: all, followers: all, first }
   }
 
-  return { question, sort }
+  return { question, sort, newName }
 })

@@ -2,7 +2,7 @@
 import { ElButton, ElDialog } from 'element-plus'
 import { computed } from 'vue'
 
-import { useSite } from '../../site/useSite'
+import { useSite } from '../site/useSite'
 import { useSharedWeeks, type Following } from './useSharedWeeks'
 
 const shared = useSharedWeeks()
@@ -11,6 +11,7 @@ const weeks = computed(() => shared.question?.weeks ?? [])
 const channels = computed(() => weeks.value.flatMap((w) => w.channels))
 const followers = computed(() => weeks.value.flatMap((w) => w.followers))
 const quoted = computed(() => weeks.value.map((w) => `“${w.name}”`).join(' and '))
+const fresh = computed(() => weeks.value.map((w) => `“${shared.newName(w)}”`).join(' and '))
 const names = (ids: string[]) =>
   ids
     .slice(0, 6)
@@ -43,11 +44,14 @@ const only = computed(() =>
       }}.
     </p>
     <template #footer>
-      <ElButton @click="shared.question?.answer(undefined)">Cancel</ElButton>
-      <ElButton data-test="paint-own" @click="shared.question?.answer('own')">{{ only }}</ElButton>
-      <ElButton type="primary" data-test="paint-week" @click="shared.question?.answer('week')"
+      <ElButton type="primary" data-test="paint-own" @click="shared.question?.answer('own')">{{ only }}</ElButton>
+      <ElButton data-test="paint-new" @click="shared.question?.answer('new')"
+        >As a new named week, {{ fresh }}</ElButton
+      >
+      <ElButton data-test="paint-week" @click="shared.question?.answer('week')"
         >Paint the week, for all {{ followers.length }}</ElButton
       >
+      <ElButton @click="shared.question?.answer(undefined)">Cancel</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Finding } from '../api/types'
+import { change, count, three } from '../ui/figures'
+import type { Tried } from './useEffects'
+import { channelsOf, useFindings } from './useFindings'
+
+/**
+ * The fix of a finding, offered when it has been tried, with what it does to the days and the evidence; that stands in
+ * its tip where it is brief.
+ */
+const { finding, tried } = defineProps<{ finding: Finding; tried: Tried; brief?: boolean }>()
+const { mend } = useFindings()
+const effect = computed(() => tried.of(finding))
+const many = computed(() => channelsOf(finding).length)
+
+const does = computed(() => {
+  const e = effect.value
+  if (!e) return ''
+  const parts = [
+    change(e.moreDays) && `${change(e.moreDays)} days${e.keptDays != null ? `, ${three(e.keptDays)} kept` : ''}`,
+    change(e.missedPerDay) && `${change(e.missedPerDay)} missed events a day`,
+    change(e.gigabytesPerDay) && `${change(e.gigabytesPerDay)} GB a day`,
+  ].filter(Boolean)
+  if (!parts.length) parts.push('changes neither the days nor the evidence')
+  if (e.mends === 'less')
+    parts.push(
+      many.value > 1 ? `still found on ${e.left ?? 0} of ${count(many.value, 'channel')}` : `then: ${e.then ?? ''}`,
+    )
+  return parts.join(' · ')
+})
+</script>
+
+<template>
+  <span v-if="finding.fix && !finding.accepted" class="mending">
+    <span v-if="effect?.mends === 'same'" class="soft" data-test="no-mend">
+      {{ finding.fix.label }}: tried, and it would not mend this.
+    </span>
+    <span v-else-if="tried.failure" class="soft" role="alert">
+      {{ finding.fix.label }}: could not be tried. {{ tried.failure }}
+      <button type="button" class="plain-button link" @click="tried.again()">Try again</button>
+    </span>
+    <button
+      v-else-if="brief"
+      type="button"
+      class="plain-button link"
+      :disabled="!effect"
+      :title="does"
+      :data-mend="finding.id"
+      @click="mend(finding)"
+    >
+      {{ finding.fix.label }}
+    </button>
+    <template v-else>
+      <button type="button" class="act quiet" :disabled="!effect" :data-mend="finding.id" @click="mend(finding)">
+        {{ finding.fix.label
+        }}{{ finding.places && !finding.pool ? `, ${count(finding.places.length, 'channel')}` : '' }}
+      </button>
+      <span class="soft" data-test="effect">{{ effect ? does : 'being tried…' }}</span>
+    </template>
+  </span>
+</template>
+
+<style scoped>
+.mending {
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  align-items: baseline;
+}
+</style>
