@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"math"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
@@ -126,4 +127,37 @@ func TestWhatIsBeingTypedStays(t *testing.T) {
 	if !s.plan(t).Channel("hall").NoCamera {
 		t.Error("what was typed is not what was set")
 	}
+}
+
+// TestAnArrowThatIsHeldIsOneChange holds arrows on a corner, on a curve of rates and on a slider.
+func TestAnArrowThatIsHeldIsOneChange(t *testing.T) {
+	hold := func(p *page, css, key string) {
+		eval[bool](p, `(() => {
+			const e = document.querySelector('`+css+`')
+			e.focus()
+			const press = (kind) => e.dispatchEvent(new KeyboardEvent(kind, { key: '`+key+`', bubbles: true }))
+			for (let k = 0; k < 5; k++) press('keydown')
+			requestAnimationFrame(() => { press('keydown'); press('keyup') })
+			return true
+		})()`)
+	}
+	s, p := picturePage(t, "slip")
+	p.click(`[data-tool="watch"]`)
+	for _, at := range [][2]float64{{0.05, 0.5}, {0.25, 0.5}, {0.25, 0.95}} {
+		p.clickAt(p.in(at[0], at[1]))
+	}
+	p.keys(kb.Enter)
+	p.revision(2)
+	corner := `[data-corner="area area-1 0"]`
+	before := area(s.plan(t), "slip", "area-1").Points[0]
+	hold(p, corner, "ArrowRight")
+	p.revision(3)
+	if after := area(s.plan(t), "slip", "area-1").Points[0]; math.Abs(after[0]-before[0]-6.0/500) > 0.0005 {
+		t.Errorf("the corner went from %v to %v", before, after)
+	}
+	p.open("/sites/yard/kit/activities", `[data-test="rate-curve"]`)
+	hold(p, `[data-test="rate-curve"]`, "ArrowUp")
+	p.revision(4)
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(5)
 }

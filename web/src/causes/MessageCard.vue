@@ -9,7 +9,7 @@ import FindingsOf from './FindingsOf.vue'
 import MessageForm from './MessageForm.vue'
 
 /** A receiver's week: what goes out, what is held back, and what falls into quiet hours. */
-const { message, alerts } = defineProps<{
+const { message, alerts, trying } = defineProps<{
   message: Message
   alerts: Alerts | undefined
   trying: number | undefined
@@ -17,6 +17,11 @@ const { message, alerts } = defineProps<{
 }>()
 const emit = defineEmits<{ try: [seconds: number]; keep: [seconds: number] }>()
 const steps = [10, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400, 28800, 86400]
+let keying = false // an arrow that is held is one change
+function settle() {
+  keying = false
+  if (trying !== undefined) emit('keep', trying)
+}
 const figures = computed(() => alerts?.messages?.find((m) => m.id === message.id))
 const hours = computed(() => alerts?.hours.messages?.find((m) => m.id === message.id))
 const come = computed(() => (hours.value?.sent ?? []).map((v, i) => v + (hours.value?.held?.[i] ?? 0)))
@@ -77,7 +82,10 @@ const say = (i: number) => {
           :aria-valuetext="durationInWords(trying ?? message.atMostEverySeconds)"
           :aria-label="`${message.name}: at most one every`"
           @input="emit('try', steps[Number(($event.target as HTMLInputElement).value)]!)"
-          @change="emit('keep', steps[Number(($event.target as HTMLInputElement).value)]!)"
+          @keydown="keying = true"
+          @keyup="settle"
+          @blur="settle"
+          @change="keying || settle()"
         />
       </label>
       <FindingsOf :at="`messages[${index}]`" />

@@ -142,7 +142,9 @@ function key(event: KeyboardEvent) {
   else if (event.key === 'ArrowRight') at.value = (at.value + 1) % 168
   else if (event.key === 'Escape' && hand.value) leave()
   else if (!props.readonly && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-    paint(at.value, at.value, Number(Math.max(0, now.value + (event.key === 'ArrowUp' ? step : -step)).toPrecision(3)))
+    const perHour = Number(Math.max(0, now.value + (event.key === 'ArrowUp' ? step : -step)).toPrecision(3))
+    held.value ||= highest.value * 1.25
+    hand.value = { from: at.value, to: at.value, perHour } // until the arrow is let go
   } else return
   event.preventDefault()
 }
@@ -165,6 +167,9 @@ const said = computed(
     :aria-readonly="readonly"
     data-test="rate-curve"
     @keydown="key"
+    @keyup.up="up"
+    @keyup.down="up"
+    @blur="up"
   >
     <canvas
       ref="canvas"

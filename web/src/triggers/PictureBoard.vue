@@ -191,6 +191,8 @@ function key(event: KeyboardEvent) {
             @pointerdown="corners.grab($event, t, i)"
             @click.stop="tool && lay($event)"
             @keydown="corners.nudge($event, t, i)"
+            @keyup="corners.settle(t, i)"
+            @blur="corners.settle(t, i)"
           />
         </template>
       </template>

@@ -7,6 +7,7 @@ import type { Picture } from './usePicture'
 export function useCorners(board: Ref<SVGElement | null>, picture: Picture) {
   const pointer = ref<Point>()
   let dragged: { thing: Thing; corner: number; moved: boolean } | undefined
+  let nudged: { key: string; corner: number; at: Point } | undefined // by an arrow that is held
 
   function place(event: MouseEvent): Point {
     const box = board.value!.getBoundingClientRect()
@@ -46,15 +47,24 @@ export function useCorners(board: Ref<SVGElement | null>, picture: Picture) {
     const step = (event.shiftKey ? 10 : 1) / 500
     const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[event.key]
     if (by) {
-      const p = thing.points[corner]!
-      picture.pick(keyOf(thing))
-      picture.drag(thing, corner, [p[0] + by[0]!, p[1] + by[1]!])
-      picture.keep()
+      const key = keyOf(thing)
+      const p = nudged?.key === key && nudged.corner === corner ? nudged.at : thing.points[corner]!
+      nudged = { key, corner, at: [p[0] + by[0]!, p[1] + by[1]!] }
+      picture.pick(key)
+      picture.drag(thing, corner, nudged.at)
     } else if (event.key === 'Delete') picture.dropCorner(thing, corner)
     else return
     event.preventDefault()
     event.stopPropagation()
   }
 
-  return { pointer, place, grab, move, release, giveUp, nudge }
+  /** The arrow is let go, or the corner left: as far as it was moved is one change. */
+  function settle(thing: Thing, corner: number) {
+    if (nudged?.key !== keyOf(thing) || nudged.corner !== corner) return
+    picture.drag(thing, corner, nudged.at)
+    nudged = undefined
+    picture.keep()
+  }
+
+  return { pointer, place, grab, move, release, giveUp, nudge, settle }
 }
