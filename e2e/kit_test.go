@@ -357,3 +357,34 @@ func TestCameraKinds(t *testing.T) {
 		t.Errorf("%+v", c)
 	}
 }
+
+// TestATableOfAnotherSite imports a table whose names this plan does not have: one is mapped, one left out, the rest made.
+func TestATableOfAnotherSite(t *testing.T) {
+	s, p := kit(t, "", cell("hall", "name"))
+	file := filepath.Join(t.TempDir(), "other.csv")
+	os.WriteFile(file, []byte("No.;Name;Group;Camera kind;Activity;Week\n41;North gate;Gates;Dome 4;A corridor of offices;Gate week\n42;South gate;Gates;Dome 4;Gulls over the gate;Gate week\n"), 0o644)
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"] input`), []string{file}, chromedp.NodeReady))
+	p.shows(`[data-test="table-names"]`, "4 names to be decided; until then their lines are left out.")
+	p.shows(".el-dialog", "2 rows left out")
+	p.pick(`[data-name="kind Dome 4"]`, "Leave it out")
+	p.pick(`[data-name="activity Gulls over the gate"]`, s.plan(t).Activities[0].Name)
+	p.shows(`[data-test="table-names"]`, "2 names to be decided")
+	p.click(`[data-test="make-names"]`)
+	p.shows(`[data-test="table-names"]`, "All are decided.")
+	p.until(`!document.querySelector('[data-test="table-bad"]')`)
+	p.click(`[data-test="accept-table"]`)
+	p.revision(2)
+	now := s.plan(t)
+	north, south := now.Channels[len(now.Channels)-2], now.Channels[len(now.Channels)-1]
+	if north.Name != "North gate" || north.Group != "Gates" || north.Kind != "" || now.Activity(north.Activity).Name != "A corridor of offices" || now.Week(north.Week.Named).Name != "Gate week" {
+		t.Errorf("%+v", north)
+	}
+	if south.Activity != now.Activities[0].ID {
+		t.Errorf("%s looks at %s", south.Name, south.Activity)
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(3)
+	if n := len(s.plan(t).Channels); n != len(now.Channels)-2 {
+		t.Errorf("%d channels after undo", n)
+	}
+}

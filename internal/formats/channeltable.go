@@ -13,6 +13,7 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
+	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/table"
 )
@@ -106,6 +107,10 @@ type Table struct {
 	Same     int          `json:"same" doc:"Rows that say what the plan says already"`
 	Bad      []BadCell    `json:"bad" doc:"Cells that cannot be used; their rows are left out"`
 	Edit     *table.Cells `json:"edit,omitempty" doc:"What the good rows set; absent where they set nothing"`
+
+	Unknown []UnknownName `json:"unknown" doc:"Names that the plan does not know, the first five hundred"`
+	Names   []NameChoices `json:"names" doc:"What names of a sort can be, of those that are not known"`
+	Makes   []edit.Edit   `json:"makes" doc:"What is made before the rows are set"`
 }
 
 // RowChange is what a row would change.
@@ -166,8 +171,8 @@ type BadCell struct {
 // ReadTable reads a channel table, CSV with commas, semicolons or tabs, or XLSX, and
 // holds it against a plan. A row is of the channel whose id it has, else of the one
 // with its number on its recorder; any other is a new channel. The error says why
-// the file is no table at all.
-func ReadTable(ctx context.Context, data []byte, p *plan.Plan) (*Table, error) {
+// the file is no table at all. What names mean that the plan does not know is said by names.
+func ReadTable(ctx context.Context, data []byte, p *plan.Plan, names ...Name) (*Table, error) {
 	lines, encoding, err := tableBudget.all(ctx, data)
 	if err != nil {
 		return nil, err
@@ -175,7 +180,7 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan) (*Table, error) {
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
-	t := &Table{Encoding: encoding, Rows: []RowChange{}, Columns: []string{}, Ignored: []string{}, Bad: []BadCell{}}
+	t := &Table{Encoding: encoding, Rows: []RowChange{}, Columns: []string{}, Ignored: []string{}, Bad: []BadCell{}, Unknown: []UnknownName{}, Names: []NameChoices{}}
 	places, idAt := t.heading(lines[0])
 	if len(places) == 0 {
 		return nil, fmt.Errorf("line %d: no heading is known; the first line names the columns, such as %s", lines[0].at, strings.Join([]string{"No.", "Name", "Main stream Codec"}, ", "))
@@ -187,6 +192,13 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan) (*Table, error) {
 	for _, place := range places {
 		cells.Columns = append(cells.Columns, place.column.ID)
 	}
+	met := meet(p, lines[1:], places, names)
+	if met.tell(p, t); ctx.Err() != nil {
+		return nil, ctx.Err()
+	}
+	if p, t.Makes, err = met.made(p, lines[1:], places); err != nil {
+		return nil, err
+	}
 	var from []line
 	find, seen := newFinder(p, idAt, places), make(map[string]int)
 	for n, l := range lines[1:] {
@@ -197,10 +209,10 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan) (*Table, error) {
 			continue
 		}
 		row := table.CellRow{}
+		channel := find.of(l, met)
 		for _, place := range places {
-			row.Values = append(row.Values, l.cell(place.at))
+			row.Values = append(row.Values, met.cell(p, channel, place, l.cell(place.at)))
 		}
-		channel := find.of(l)
 		if channel != nil {
 			row.Channel = channel.ID
 		}
@@ -349,7 +361,7 @@ func (f *finder) number(recorder string, c *plan.Channel) {
 }
 
 // of finds the channel that a line is about, nil for none.
-func (f *finder) of(l line) *plan.Channel {
+func (f *finder) of(l line, met *strangers) *plan.Channel {
 	if c := f.byID[strings.TrimSpace(l.cell(f.idAt))]; c != nil {
 		return c
 	}
@@ -359,7 +371,7 @@ func (f *finder) of(l line) *plan.Channel {
 		case "number":
 			number, _ = strconv.Atoi(strings.TrimSpace(l.cell(place.at)))
 		case "recorder":
-			recorder = strings.TrimSpace(l.cell(place.at))
+			recorder = strings.TrimSpace(met.cell(f.plan, nil, place, l.cell(place.at)))
 		}
 	}
 	if c := f.byNumber[recorder][number]; c != nil {

@@ -109,14 +109,19 @@ func (s *service) exportTable(ctx context.Context, in *struct {
 
 func (s *service) readTable(ctx context.Context, in *struct {
 	PlanParam
+	Names   string `query:"names" maxLength:"60000" doc:"What names mean that the plan does not know: a JSON array of sort, text, as and of"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }) (*body[*formats.Table], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
+	names, err := formats.ReadNames(in.Names)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
 	t, err := reading(ctx, s, func(ctx context.Context) (*formats.Table, error) {
-		return formats.ReadTable(ctx, in.RawBody, e.head.Plan)
+		return formats.ReadTable(ctx, in.RawBody, e.head.Plan, names...)
 	})
 	if err != nil {
 		return nil, err

@@ -4217,6 +4217,32 @@ export interface components {
             lines: number;
             text: string;
         };
+        ReadName: {
+            /**
+             * @description Made, one that is there, or left out: then the cell stays as it is, and a new channel has what is usual
+             * @enum {string}
+             */
+            as: "make" | "use" | "leave";
+            /** @description Id of the one that is there, or of what it is made like */
+            of?: string;
+            /** @enum {string} */
+            sort: "recorder" | "pool" | "kind" | "activity" | "week" | "group";
+            /** @description As it stands in the cells */
+            text: string;
+        };
+        ReadNameChoices: {
+            /** @description What it can be made like; empty where it cannot be made */
+            like: components["schemas"]["ReadNameThere"][];
+            /** @enum {string} */
+            sort: "recorder" | "pool" | "kind" | "activity" | "week" | "group";
+            /** @description What is there */
+            there: components["schemas"]["ReadNameThere"][];
+        };
+        ReadNameThere: {
+            /** @description Empty where nothing is to be chosen */
+            id: string;
+            name: string;
+        };
         ReadNamedEvents: {
             /** @description Id of the duty of that name; empty for none */
             duty: string;
@@ -4253,6 +4279,10 @@ export interface components {
             encoding: string;
             /** @description Headings that were not, and their columns left out */
             ignored: string[];
+            /** @description What is made before the rows are set */
+            makes: components["schemas"]["Edit"][];
+            /** @description What names of a sort can be, of those that are not known */
+            names: components["schemas"]["ReadNameChoices"][];
             /** @description What the good rows would change, the first five hundred */
             rows: components["schemas"]["ReadRowChange"][];
             /**
@@ -4260,6 +4290,20 @@ export interface components {
              * @description Rows that say what the plan says already
              */
             same: number;
+            /** @description Names that the plan does not know, the first five hundred */
+            unknown: components["schemas"]["ReadUnknownName"][];
+        };
+        ReadUnknownName: {
+            /**
+             * Format: int64
+             * @description How many lines have it
+             */
+            lines: number;
+            /** @description What it was said to be */
+            name?: components["schemas"]["ReadName"];
+            /** @enum {string} */
+            sort: "recorder" | "pool" | "kind" | "activity" | "week" | "group";
+            text: string;
         };
         Recorder: {
             /**
@@ -6940,7 +6984,10 @@ export interface operations {
     };
     readTable: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What names mean that the plan does not know: a JSON array of sort, text, as and of */
+                names?: string;
+            };
             header?: never;
             path: {
                 /** @description Id of the plan */

@@ -78,6 +78,7 @@ export type Table = Schemas['Table']
 export type TableRow = Schemas['TableRow']
 export type TableColumn = Schemas['TableColumn']
 export type ReadTable = Schemas['ReadTable']
+export type SaidName = NonNullable<ReadTable['unknown'][number]['name']>
 export type ReadLog = Schemas['ReadLog']
 export type LineAs = ReadLog['kinds'][number]['as']
 export type ReadDates = Schemas['ReadDates']

@@ -1,23 +1,36 @@
 <script setup lang="ts">
 import { ElButton, ElDialog } from 'element-plus'
+import { ref, watch } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api, fileBody } from '../api/client'
+import type { SaidName } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import TableNames from './TableNames.vue'
 
 /** Says what a table file would do before it does it. */
 const props = defineProps<{ file: File }>()
 const emit = defineEmits<{ done: [] }>()
 const site = useSite()
 
+/** What names mean that this plan does not know. */
+const names = ref<SaidName[]>([])
 const { data: found, failure } = useAnswer(
+  () => [props.file, names.value],
+  () => {
+    const query = { names: names.value.length ? JSON.stringify(names.value) : undefined }
+    return api.POST('/api/plans/{id}/table/read', { params: { ...site.here, query }, ...fileBody(props.file) })
+  },
+  { keep: true },
+)
+watch(
   () => props.file,
-  () => api.POST('/api/plans/{id}/table/read', { params: site.here, ...fileBody(props.file) }),
+  () => (names.value = []),
 )
 
 function accept() {
-  if (found.value?.edit) site.change([{ setCells: found.value.edit }])
+  if (found.value?.edit) site.change([...found.value.makes, { setCells: found.value.edit }])
   emit('done')
 }
 </script>
@@ -26,7 +39,7 @@ function accept() {
   <ElDialog
     :model-value="true"
     :title="`Channels from ${file.name}`"
-    width="640"
+    width="720"
     data-test="table-import"
     @close="emit('done')"
   >
@@ -42,6 +55,7 @@ function accept() {
       <p v-if="found.encoding && found.encoding !== 'UTF-8'" class="soft" data-test="encoding">
         The file was read as {{ found.encoding }}: look at accents and signs below before you use it.
       </p>
+      <TableNames v-if="found.unknown.length" v-model="names" :table="found" />
       <div v-if="found.rows.length" class="bad" data-test="table-rows">
         <table>
           <thead>
