@@ -98,14 +98,22 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 		if cells[0] != nil || cells[1] != nil || cells[2] != nil {
 			bent = bends(id(k))
 		}
+		var more []float64
+		if in[k].guessed {
+			more = noticed()
+		}
 		for i := range kbps {
 			var by bend
+			notices := 0.0
+			if more != nil {
+				notices = more[i]
+			}
 			if bent != nil {
 				by = bent(i)
 			}
 			y, sum := ofSite*site[i*commonColumns+axes]+ofOwn*own[i], 0.0
 			for s := range r {
-				if v := r.at(s, felt, i); v > 0 {
+				if v := r.at(s, felt, i, notices); v > 0 {
 					sum += v * by.of(cells[s]) * math.Exp(doubtOf[s]*(y-centre(doubtOf[s])))
 				}
 			}

@@ -39,6 +39,11 @@ type heard struct {
 	causes []doubtful // each once
 }
 
+// moves tells whether a cause moves in the channel's own picture.
+func (h *heard) moves(id string) bool {
+	return slices.ContainsFunc(h.own, func(k known) bool { return k.cause.id == id })
+}
+
 // findCauses lists what the channel hears of.
 func (h *heard) findCauses() {
 	add := func(c doubtful) {

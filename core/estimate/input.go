@@ -24,11 +24,12 @@ type input struct {
 	full    video.Kbps // main stream in full
 
 	// How well things are known, for the draws.
-	heard  heard
-	layers week.Steps[layerStreams]
-	doubt  [3]float64 // standard deviations of logarithms, of the bitrate of each stream
-	unsaid [3]unsaid
-	calls  int // the stream that buttons record, as an index of doubt
+	heard   heard
+	layers  week.Steps[layerStreams]
+	doubt   [3]float64 // standard deviations of logarithms, of the bitrate of each stream
+	unsaid  [3]unsaid
+	guessed bool // see [guessed]
+	calls   int  // the stream that buttons record, as an index of doubt
 }
 
 // layerStreams says which streams a duty's layers write, as indices of doubt.
@@ -106,7 +107,7 @@ func (in *input) assureNight() {
 
 // same tells whether two inputs are one and the same.
 func (in *input) same(other *input) bool {
-	return in.doubt == other.doubt && in.unsaid == other.unsaid && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
+	return in.doubt == other.doubt && in.unsaid == other.unsaid && in.guessed == other.guessed && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
 }
 
 // equal tells whether two inputs give the same footage and doubt.
@@ -114,7 +115,7 @@ func (in *input) equal(other *input) bool {
 	if in.same(other) {
 		return true
 	}
-	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt && in.unsaid == other.unsaid &&
+	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt && in.unsaid == other.unsaid && in.guessed == other.guessed &&
 		slices.Equal(in.duties, other.duties) && slices.Equal(in.layers, other.layers) && slices.Equal(in.regimes, other.regimes) &&
 		in.sees(other)
 }
@@ -324,6 +325,7 @@ func (r *resolver) inputOf(i int, c *plan.Channel, duties week.Steps[string]) in
 			in.doubt[k], in.unsaid[k] = rateSpread(s.Rate), unsaidOf(s)
 		}
 	}
+	in.guessed = guessed(c)
 	in.full = fullOf(c)
 	for _, b := range r.buttonsOf(c) {
 		if k := slices.Index(streams[:], b.Stream.OrMain()); c.Streams.Get(streams[k]) != nil {

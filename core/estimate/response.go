@@ -23,15 +23,19 @@ const middle = 3
 type response [3]struct {
 	along spline
 	by    []float64 // of each axis, what a standard deviation moves t
+	// What noticing e times as much moves t: as much as if what moves before the channel
+	// itself happened e times as often.
+	notices float64
 }
 
-// at is the bitrate written from a stream in draw i, felt being how far off each step is.
-func (r *response) at(stream int, felt [][]float64, i int) float64 {
+// at is the bitrate written from a stream in draw i, felt being how far off each step is,
+// and noticed by how much more is noticed than was said, as a logarithm.
+func (r *response) at(stream int, felt [][]float64, i int, noticed float64) float64 {
 	f := &r[stream]
 	if f.along.flat {
 		return f.along.value
 	}
-	t := 0.0
+	t := f.notices * noticed
 	for k, by := range f.by {
 		t += by * felt[k][i]
 	}
@@ -132,6 +136,11 @@ func responses(in []*input, typical []footage.Shares) ([]response, []step, [][][
 			r := &out[i][s]
 			r.along = newSpline(values[i][s])
 			r.by = along(slopes[i], u, s)
+			for k, step := range steps {
+				if cause := &first.heard.causes[step.cause]; r.by != nil && step.axis == rateAxis && first.heard.moves(cause.id) {
+					r.notices += r.by[k] / cause.rate
+				}
+			}
 		}
 	}
 	return out, steps, slopes

@@ -11,6 +11,7 @@ import (
 // Sight is what becomes of all that is drawn in a channel's picture.
 type Sight struct {
 	Aspect  float64       `json:"aspect" doc:"Width of the picture over its height"`
+	Guessed bool          `json:"guessed,omitempty" doc:"Whether it is a guess how reliably the channel notices what is in sight: nobody stated it, or what new channels have written in"`
 	Ground  *GroundSight  `json:"ground,omitempty" doc:"How the ground lies; absent where too little is said to tell"`
 	Areas   []AreaSight   `json:"areas"`
 	Walks   []WalkSight   `json:"walks"`
@@ -89,7 +90,7 @@ type ObjectReach struct {
 // SightOf works out what becomes of what is drawn in the picture of channel i.
 func (s *Result) SightOf(i int) Sight {
 	p, c := s.plan, &s.plan.Channels[i]
-	out := Sight{Aspect: c.Aspect(), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
+	out := Sight{Aspect: c.Aspect(), Guessed: guessed(c), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
 	w := watched(c)
 	at := 0
 	list := c.Detection.List()

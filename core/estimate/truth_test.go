@@ -20,16 +20,16 @@ import (
 // is off as docs/method.md says. It goes by the plan alone and computes everything anew.
 type truth struct {
 	*rand.Rand
-	site [7]float64 // what the site shares: rates, lengths, groups, bitrates, seasons, what does not move, frames
+	site [8]float64 // what the site shares: rates, lengths, groups, bitrates, seasons, what does not move, frames, what is noticed
 	world
 }
 
 // world says what of that which nobody has said is otherwise in it.
-type world struct{ season, night, idle, frames bool }
+type world struct{ season, night, idle, frames, missed bool }
 
 var (
 	asSaid     = world{}
-	documented = world{true, true, true, true}
+	documented = world{true, true, true, true, true}
 )
 
 func newTruth(rng *rand.Rand, w world) truth {
@@ -86,6 +86,11 @@ func (t truth) of(p *plan.Plan) *plan.Plan {
 	for i := range out.Channels {
 		common, own := t.site[3], t.NormFloat64()
 		c := &out.Channels[i]
+		said := c.Detection.Reliability
+		if t.missed && c.Detection.On && c.Detection.Catch == nil && (said != nil && *said == 0.95 || said == nil && c.Detection.Drawn()) {
+			r := 1 - min(0.5, 0.05*math.Exp(math.Log(3)/1.2815515655446004*t.site[7]))
+			c.Detection.Reliability = &r
+		}
 		for _, which := range streams {
 			s := c.Streams.Get(which)
 			if s == nil {
@@ -204,7 +209,7 @@ func TestFourTimesInFive(t *testing.T) {
 	}{
 		{"as documented", documented, 30, 78, 84},
 		{"all as said", asSaid, 6, 74, 95}, {"nights alone", world{night: true}, 6, 74, 95}, {"what does not move alone", world{idle: true}, 12, 74, 95},
-		{"frames alone", world{frames: true}, 6, 74, 95}, {"seasons alone", world{season: true}, 12, 74, 95},
+		{"frames alone", world{frames: true}, 6, 74, 95}, {"seasons alone", world{season: true}, 12, 74, 95}, {"what is noticed alone", world{missed: true}, 6, 74, 95},
 	} {
 		t.Run(w.name, func(t *testing.T) { t.Parallel(); fourTimesInFive(t, plans, w.world, w.truths, w.least, w.most) })
 	}

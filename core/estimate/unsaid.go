@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sync"
 
 	"wakefield/core/footage"
 	"wakefield/core/plan"
@@ -22,7 +23,33 @@ const (
 	framesWide = 1.3
 	// A season of which nobody spoke makes all activity of a site busier or quieter ×/÷ so much.
 	seasonWide = 1.2
+	// A detector of which nobody stated how reliable it is misses [plan.GuessedReliability]'s rest, ×/÷ so much, and never more
+	// than half; the cameras of a site are much alike.
+	missedWide, missedMost = 3, 0.5
 )
+
+// guessed tells whether it is a guess how reliably a channel notices what is in sight: nothing is stated, or what new
+// channels have written in.
+func guessed(c *plan.Channel) bool {
+	d := &c.Detection
+	switch {
+	case c.NoCamera || !d.On || d.Catch != nil:
+		return false
+	case d.Reliability != nil:
+		return *d.Reliability == plan.GuessedReliability
+	}
+	return d.Drawn()
+}
+
+// noticed draws the logarithm of how much more or less a detector notices whose reliability is a guess.
+var noticed = sync.OnceValue(func() []float64 {
+	out := normals("site reliability", 1)
+	for i, z := range out {
+		missed := min(missedMost, (1-plan.GuessedReliability)*math.Exp(spread(missedWide)*z))
+		out[i] = math.Log((1 - missed) / plan.GuessedReliability)
+	}
+	return out
+})
 
 // darkness is when a picture is taken to be dark where nobody says: the mean night of a year, from dusk to dawn.
 var darkness = func() week.Steps[bool] {

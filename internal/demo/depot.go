@@ -38,6 +38,7 @@ func SaltmarshTramDepot() *plan.Plan {
 			plan.RateBlock{Hours: hours(nil, 4, 7), PerHour: 18}, plan.RateBlock{Hours: hours(nil, 13, 15), PerHour: 15})},
 		{ID: "reeds", Name: "Wind in the reeds", Known: "guess", MeanSeconds: 10, OtherwisePerHour: 5},
 	}
+	guessed := plan.GuessedReliability
 	areas := []struct{ group, camera, activity, nuisance, week string }{
 		{"Fan", "Points", "trams", "", "traffic"},
 		{"Sheds", "Shed road", "trams", "", "traffic"},
@@ -66,7 +67,7 @@ func SaltmarshTramDepot() *plan.Plan {
 						Rate: plan.Rate{Kind: "constant", Kbps: 384, Known: "datasheet"}},
 				},
 				PreSeconds: 5, PostSeconds: 20, Activity: area.activity, Nuisance: area.nuisance,
-				Detection: plan.Detection{On: true, By: "camera", MinSeconds: 1},
+				Detection: plan.Detection{On: true, By: "camera", MinSeconds: 1, Reliability: &guessed},
 				Keep:      plan.Keep{AtLeastDays: 30},
 				Week:      plan.WeekRef{Named: area.week},
 			})

@@ -2769,6 +2769,8 @@ export interface components {
             aspect: number;
             /** @description How the ground lies; absent where too little is said to tell */
             ground?: components["schemas"]["EstimatedGroundSight"];
+            /** @description Whether it is a guess how reliably the channel notices what is in sight: nobody stated it, or what new channels have written in */
+            guessed?: boolean;
             patches: components["schemas"]["EstimatedPatchSight"][];
             /** @description How far each kind of object is large enough for some watched area; none where any size is */
             reach: components["schemas"]["EstimatedObjectReach"][];

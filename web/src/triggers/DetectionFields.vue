@@ -99,6 +99,9 @@ const percent = (v?: number) => (v === undefined ? undefined : Math.round(1e4 * 
           v-if="d.catch !== undefined"
           >, as stated; walks and areas do not count</template
         >.
+        <span v-if="picture.seen.value?.sight.guessed" class="soft" data-test="guessed"
+          >Nothing is known of what it notices; guessed. A walk test tells.</span
+        >
       </p>
     </template>
     <ChoiceField
