@@ -159,3 +159,25 @@ func TestDaysThatCannotBeRehearsed(t *testing.T) {
 	p.open("/sites/quay/rehearse?from=2026-12-07&days=14", `[data-test="rehearse-failure"]`)
 	p.shows(`[data-test="rehearse-failure"]`, "events would happen")
 }
+
+// TestThePictureHasAllRows takes the timeline away as a picture: named, and as high as all its rows, title and legend.
+func TestThePictureHasAllRows(t *testing.T) {
+	s, p := quayAt(t, "/rehearse?from=2026-12-07&days=1&number=4", `[data-test="sums"]`)
+	eval[bool](p, `(HTMLAnchorElement.prototype.click = function () { window.kept = this }, true)`)
+	p.item(`[data-test="save-week"]`, "The timeline, as a picture")
+	p.until(`window.kept`)
+	if name := eval[string](p, `window.kept.download`); name != "Pennywhistle Quay, As surveyed, rehearsal from 2026-12-07 number 4.png" {
+		t.Error(name)
+	}
+	eval[bool](p, `(() => { window.seen = new Image(); window.seen.src = window.kept.href; return true })()`)
+	p.until(`window.seen.naturalHeight`)
+	cameras := 0
+	for _, c := range s.plan(t).Channels {
+		if !c.NoCamera {
+			cameras++
+		}
+	}
+	if high := eval[int](p, `window.seen.naturalHeight / devicePixelRatio`); high < 40*cameras+80 {
+		t.Errorf("it is %d pixels high, for %d cameras", high, cameras)
+	}
+}

@@ -6,6 +6,7 @@ import (
 	"encoding/csv"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"time"
 
 	ics "github.com/arran4/golang-ical"
@@ -89,7 +90,8 @@ func WriteWeekCSV(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	return b.Bytes(), err
 }
 
-// WriteWeekXLSX writes what happened as a workbook. Seconds are numbers, all else is text and never a formula.
+// WriteWeekXLSX writes what happened as a workbook. Times are times of the clocks on site, with what these are before UTC
+// beside them; seconds are numbers, all else is text and never a formula.
 func WriteWeekXLSX(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	const name = "Week"
 	f := excelize.NewFile()
@@ -101,13 +103,20 @@ func WriteWeekXLSX(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	write := func(row int, texts []string, seconds any) error {
-		cells := make([]any, len(texts))
-		for j, text := range texts {
-			cells[j] = text
+	timed, err := f.NewStyle(&excelize.Style{CustomNumFmt: new("yyyy-mm-dd hh:mm:ss")})
+	if err != nil {
+		return nil, err
+	}
+	if err := w.SetColWidth(1, 1, 20); err != nil {
+		return nil, err
+	}
+	write := func(row int, first []any, texts []string, seconds any) error {
+		cells := slices.Clone(first)
+		for _, text := range texts[1:] {
+			cells = append(cells, text)
 		}
 		if seconds != nil {
-			cells[3] = seconds
+			cells[4] = seconds
 		}
 		at, err := excelize.CoordinatesToCellName(1, row)
 		if err != nil {
@@ -115,14 +124,16 @@ func WriteWeekXLSX(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 		}
 		return w.SetRow(at, cells)
 	}
-	if err := write(1, weekTitles, nil); err != nil {
+	if err := write(1, []any{"time", "UTC"}, weekTitles, nil); err != nil {
 		return nil, err
 	}
 	row := 1
 	err = eachEvent(ctx, r, func(n int) error {
 		texts, seconds := eventRow(r, n)
 		row++
-		return write(row, texts, seconds)
+		at := r.Moment(r.Events[n].Start)
+		clock := time.Date(at.Year(), at.Month(), at.Day(), at.Hour(), at.Minute(), at.Second(), 0, time.UTC) // a sheet knows no zones
+		return write(row, []any{excelize.Cell{StyleID: timed, Value: clock}, at.Format("-07:00")}, texts, seconds)
 	})
 	if err == nil {
 		err = w.Flush()

@@ -5,6 +5,7 @@ import (
 	"context"
 	_ "embed"
 	"html/template"
+	"time"
 
 	"wakefield/core/check"
 	"wakefield/core/plan"
@@ -36,7 +37,7 @@ func (s *service) compareFile(ctx context.Context, in *compareRequest) (*file, e
 		"Site": first.head.Plan.Site.Name, "Customer": first.head.Plan.Site.Customer, "First": list.Body[0].Name,
 		"Plans": list.Body, "Others": list.Body[1:], "Rows": comparedRows(list.Body),
 	})
-	return &file{"text/html; charset=utf-8", `attachment; filename="` + in.ID + `-variants.html"`, page.Bytes()}, s.problem(ctx, err)
+	return &file{"text/html; charset=utf-8", attached(first.head.Plan, "variants", "html", time.Now()), page.Bytes()}, s.problem(ctx, err)
 }
 
 func comparedRows(list []Compared) []comparedRow {

@@ -62,7 +62,7 @@ func TestTablesGoOutAndComeIn(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	for _, kind := range []string{"csv", "xlsx"} {
 		data, header := c.fetch("/api/plans/site/channels." + kind)
-		if !strings.Contains(header.Get("Content-Disposition"), "site-channels."+kind) {
+		if !strings.Contains(header.Get("Content-Disposition"), "Pennywhistle Quay, As surveyed, channels, 20") {
 			t.Errorf("%s", header)
 		}
 		read := call[formats.Table](c, "POST", "/api/plans/site/table/read", data, 200)

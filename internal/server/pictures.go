@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -82,11 +83,12 @@ func (s *service) getPicture(ctx context.Context, in *struct {
 
 // exportBundle writes the plan file with its pictures. A plan that cannot be read comes without any.
 func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error) {
-	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) {
-		document, named, err := s.planFile(ctx, in.ID)
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*file, error) {
+		document, p, err := s.planFile(ctx, in.ID)
 		if err != nil {
 			return nil, err
 		}
+		named := p.Pictures()
 		size, err := s.store.PictureBytes(ctx, in.ID, named)
 		if err != nil {
 			return nil, err
@@ -98,12 +100,10 @@ func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error
 		if err != nil {
 			return nil, err
 		}
-		return stills.Pack(ctx, document, list)
+		data, err := stills.Pack(ctx, document, list)
+		return &file{"application/zip", attached(p, "plan", "zip", time.Now()), data}, err
 	})
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	return &file{"application/zip", `attachment; filename="` + in.ID + `.zip"`, data}, nil
+	return out, s.problem(ctx, err)
 }
 
 // readBundle reads a plan file, or one in a zip archive with its pictures when there is memory for them.

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"net/http"
 	"strings"
+	"time"
 	"wakefield/core/plan"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -53,31 +54,29 @@ func (s *service) freeIDs(ctx context.Context, in *struct {
 
 // export writes the plan as a file.
 func (s *service) export(ctx context.Context, in *PlanParam) (*file, error) {
-	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) {
-		data, _, err := s.planFile(ctx, in.ID)
-		return data, err
+	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*file, error) {
+		data, p, err := s.planFile(ctx, in.ID)
+		return &file{"application/json", attached(p, "plan", "json", time.Now()), data}, err
 	})
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	return &file{"application/json", `attachment; filename="` + in.ID + `.json"`, data}, nil
+	return out, s.problem(ctx, err)
 }
 
 // planFile is a plan as a file, and the pictures that it names. One that this program cannot read is written as it is
 // stored.
-func (s *service) planFile(ctx context.Context, id string) (data []byte, pictures []string, err error) {
+func (s *service) planFile(ctx context.Context, id string) (data []byte, p *plan.Plan, err error) {
+	unread := &plan.Plan{Site: plan.Site{Name: id}}
 	document, err := s.store.Export(ctx, id)
 	if err != nil {
-		return nil, nil, err
+		return nil, unread, err
 	}
-	p, err := plan.Restore(document)
+	p, err = plan.Restore(document)
 	if err != nil {
 		var raw bytes.Buffer
 		err := json.Indent(&raw, document, "", "  ")
-		return raw.Bytes(), nil, err
+		return raw.Bytes(), unread, err
 	}
 	data, err = p.Write()
-	return data, p.Pictures(), err
+	return data, p, err
 }
 
 type getRequest struct {

@@ -7,6 +7,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/xuri/excelize/v2"
+
 	"wakefield/internal/demo"
 	"wakefield/internal/formats"
 )
@@ -81,7 +83,7 @@ func TestARehearsedWeek(t *testing.T) {
 	}
 	file := func(kind string) string {
 		status, header, data := c.send("GET", "/api/plans/site/rehearse/file?kind="+kind+"&"+week, "")
-		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number-7."+kind) {
+		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number 7, ") {
 			t.Fatalf("%s: %d %s", kind, status, data)
 		}
 		return data
@@ -90,8 +92,22 @@ func TestARehearsedWeek(t *testing.T) {
 	if err != nil || len(rows) < w.Sums.Wanted {
 		t.Errorf("%d rows, %v", len(rows), err)
 	}
-	if sheet := file("xlsx"); !strings.HasPrefix(sheet, "PK") {
-		t.Error("the workbook is none")
+	book, err := excelize.OpenReader(strings.NewReader(file("xlsx")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	sheet, err := book.GetRows("Week")
+	if err != nil || len(sheet) != len(rows) {
+		t.Fatalf("%d rows in the workbook, %d in the text, %v", len(sheet), len(rows), err)
+	}
+	for k := 1; k < len(rows); k += 97 {
+		cells := append(sheet[k], make([]string, 8-len(sheet[k]))...) // empty cells at the end are not told
+		if at := cells[0] + " " + cells[1]; at != rows[k][0] || cells[2] != rows[k][1] || cells[7] != rows[k][6] {
+			t.Errorf("%q, want %q", sheet[k], rows[k])
+		}
+		if raw, err := book.GetCellValue("Week", fmt.Sprint("A", k+1), excelize.Options{RawCellValue: true}); err != nil || !strings.HasPrefix(raw, "4") {
+			t.Errorf("a time is the text %q, %v", raw, err)
+		}
 	}
 	if n := strings.Count(file("ics"), "BEGIN:VEVENT"); n != w.Sums.Wanted {
 		t.Errorf("%d events in the calendar, %d wanted", n, w.Sums.Wanted)

@@ -94,6 +94,6 @@ func (s *service) rehearsedFile(ctx context.Context, in *struct {
 		}
 		return formats.WriteWeekJSON(ctx, r)
 	})
-	name := fmt.Sprintf("%s-%s-number-%d.%s", in.ID, in.From, in.Seed, in.Kind)
-	return &file{types[in.Kind], `attachment; filename="` + name + `"`, data}, s.problem(ctx, err)
+	what := fmt.Sprintf("rehearsal from %s number %d", in.From, in.Seed)
+	return &file{types[in.Kind], attached(r.Plan(), what, in.Kind, time.Now()), data}, s.problem(ctx, err)
 }

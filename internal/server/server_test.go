@@ -202,7 +202,7 @@ func TestImportExport(t *testing.T) {
 	if !bytes.Equal(exported, written) {
 		t.Error("what was imported is not what is exported")
 	}
-	if d := response.Header.Get("Content-Disposition"); !strings.Contains(d, made.ID+".json") {
+	if d := response.Header.Get("Content-Disposition"); !strings.Contains(d, "plan, 20") || !strings.Contains(d, ".json") {
 		t.Errorf("disposition %q", d)
 	}
 }

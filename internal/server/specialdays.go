@@ -42,7 +42,7 @@ func (s *service) exportSpecialDays(ctx context.Context, in *PlanParam) (*file, 
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return calendarFile(in.ID+"-special-days", formats.WriteSpecialDays(e.head.Plan, in.ID, time.Now())), nil
+	return calendarFile(e.head.Plan, "special days", formats.WriteSpecialDays(e.head.Plan, in.ID, time.Now())), nil
 }
 
 func (s *service) readSpecialDays(ctx context.Context, in *struct {

@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"reflect"
 	"slices"
+	"time"
 	"wakefield/core/plan"
 	"wakefield/core/table"
 	"wakefield/internal/formats"
@@ -104,7 +105,7 @@ func (s *service) exportTable(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return &file{kind, `attachment; filename="` + in.ID + `-channels.` + in.Format + `"`, data}, nil
+	return &file{kind, attached(e.head.Plan, "channels", in.Format, time.Now()), data}, nil
 }
 
 func (s *service) readTable(ctx context.Context, in *struct {

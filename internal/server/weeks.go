@@ -96,8 +96,8 @@ func painted(blocks []plan.Hours, stroke HoursStroke) ([]plan.Hours, error) {
 	return nil, errors.New("no hour would be left")
 }
 
-func calendarFile(name string, data []byte) *file {
-	return &file{"text/calendar; charset=utf-8", `attachment; filename="` + name + `.ics"`, data}
+func calendarFile(p *plan.Plan, what string, data []byte) *file {
+	return &file{"text/calendar; charset=utf-8", attached(p, what, "ics", time.Now()), data}
 }
 
 func (s *service) exportWeek(ctx context.Context, in *struct {
@@ -119,7 +119,7 @@ func (s *service) exportWeek(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return calendarFile(in.ID+"-"+plan.Slug(p.Weeks[i].Name), data), nil
+	return calendarFile(p, "week "+p.Weeks[i].Name, data), nil
 }
 
 func (s *service) readWeek(ctx context.Context, in *struct {

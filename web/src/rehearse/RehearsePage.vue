@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 
 import { useSite } from '../site/useSite'
+import { writeDate } from '../ui/date'
 import DateField from '../ui/DateField.vue'
-import { gigabytes, whole } from '../ui/figures'
+import { fileWords, gigabytes, whole } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import TabBar from '../ui/TabBar.vue'
 import AskPart from './AskPart.vue'
 import BesidePart from './BesidePart.vue'
+import { momentOf } from './clock'
 import EventList from './EventList.vue'
 import EventStory from './EventStory.vue'
 import OverView from './OverView.vue'
@@ -43,19 +45,18 @@ const file = (kind: string) =>
   location.assign(
     `/api/plans/${site.planId}/rehearse/file?kind=${kind}&from=${from.value}&days=${days.value}&number=${number.value}`,
   )
-/** The timeline as it is seen, as a picture for the customer. */
+/** The timeline as a picture for the customer: the stretch that is seen, with all its rows. */
+const line = useTemplateRef('line')
 function picture() {
-  const canvas = document.querySelector<HTMLCanvasElement>('[data-test=timeline] canvas')!
-  const out = document.createElement('canvas')
-  out.width = canvas.width
-  out.height = canvas.height
-  const c = out.getContext('2d')!
-  c.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--sheet')
-  c.fillRect(0, 0, out.width, out.height)
-  c.drawImage(canvas, 0, 0)
+  const plan = site.plan!
+  const stretch =
+    data.value && `${momentOf(data.value, r.view.value.from)} to ${momentOf(data.value, r.view.value.to - 1)}`
+  const played = `Made-up days from ${writeDate(from.value)}, number ${number.value}`
+  const url = line.value?.picture(`${plan.site.name}, ${plan.name}: what would be on disk`, `${stretch} · ${played}`)
+  if (!url) return
   const link = document.createElement('a')
-  link.href = out.toDataURL('image/png')
-  link.download = `rehearsal-${from.value}-number-${number.value}.png`
+  link.href = url
+  link.download = `${fileWords(plan.site.name)}, ${fileWords(plan.name)}, rehearsal from ${from.value} number ${number.value}.png`
   link.click()
 }
 const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
@@ -133,7 +134,7 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
     <div class="body">
       <div class="times">
         <OverView :r="r" />
-        <TimeLine :r="r" @moment="moment" />
+        <TimeLine ref="line" :r="r" @moment="moment" />
       </div>
       <aside aria-label="What became of it">
         <TabBar v-model="part" :tabs="parts" />

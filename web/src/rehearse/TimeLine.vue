@@ -4,15 +4,17 @@ import { computed, onMounted, useTemplateRef, watch, watchEffect } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { palette } from '../theme/palette'
-import { clockOf, dayName, momentOf, secondsOf } from './clock'
-import { drawName, drawRow, EVENTS, firstFrom, NAMES, ROW, STEPS, xOf } from './drawTimeline'
+import { momentOf } from './clock'
+import { EVENTS, firstFrom, NAMES, ROW, xOf } from './drawTimeline'
+import { HEAD, paintTimeline, type Sheet } from './paintTimeline'
+import { timelinePicture } from './timelinePicture'
 import type { Rehearsing } from './useRehearsal'
 
 /** The days along the top, channels below with what would be on disk; only the rows in view are drawn. */
 const { r } = defineProps<{ r: Rehearsing }>()
 const emit = defineEmits<{ moment: [channel: string, at: number] }>()
+defineExpose({ picture: (title: string, under: string) => sheet.value && timelinePicture(sheet.value, title, under) })
 const site = useSite()
-const HEAD = 34
 const box = useTemplateRef('box')
 const canvas = useTemplateRef('canvas')
 const { width, height } = useElementSize(box)
@@ -30,12 +32,23 @@ function groupOf(at: number) {
   return at && of(at) === of(at - 1) ? '' : of(at)
 }
 
-const step = computed(() => STEPS.find((s) => (s / (scale.value.to - scale.value.from)) * wide.value > 62) ?? 86400)
-
+const sheet = computed<Sheet | undefined>(
+  () =>
+    r.data.value && {
+      data: r.data.value,
+      rows: r.rows.value,
+      scale: scale.value,
+      palette: palette.value,
+      shows: r.shows,
+      pointed: r.pointed.value?.event,
+      turned: r.turned.value,
+      nameOf,
+      groupOf,
+    },
+)
 function draw() {
   const c = canvas.value?.getContext('2d')
-  const data = r.data.value
-  if (!c || !data) return
+  if (!c || !sheet.value) return
   const ratio = devicePixelRatio || 1
   const [w, h] = [Math.round(width.value * ratio), Math.round(height.value * ratio)]
   if (canvas.value!.width !== w || canvas.value!.height !== h) {
@@ -44,60 +57,7 @@ function draw() {
   }
   c.setTransform(ratio, 0, 0, ratio, 0, 0)
   c.clearRect(0, 0, width.value, height.value)
-  const p = palette.value
-  const s = scale.value
-  c.font = `12px ${getComputedStyle(document.body).fontFamily}`
-  c.save()
-  c.beginPath()
-  c.rect(NAMES, 0, wide.value, height.value)
-  c.clip()
-  c.translate(NAMES, 0)
-  for (const day of data.days) {
-    const [left, right] = [xOf(s, day.from), xOf(s, day.from + day.hours * 3600)]
-    if (right < 0 || left > wide.value) continue
-    // Night, from ten to six.
-    c.fillStyle = p.ink
-    c.globalAlpha = 0.05
-    c.fillRect(left, HEAD, xOf(s, secondsOf(day, 6 * 3600)) - left, height.value)
-    const evening = xOf(s, secondsOf(day, 22 * 3600))
-    c.fillRect(evening, HEAD, right - evening, height.value)
-    c.globalAlpha = 1
-    c.fillStyle = p.rule
-    c.fillRect(left, 0, 1, height.value)
-    c.fillStyle = day.special ? p.alarm : p.ink
-    const odd = day.hours === 24 ? '' : `, ${day.hours} h`
-    const text = `${dayName(day.date)}${day.special ? `, ${day.special}` : ''}${odd}`
-    const room = right - Math.max(0, left)
-    if (room > 20) c.fillText(room > 74 ? text : text.slice(0, 3), Math.max(4, left + 4), 13, Math.max(20, room - 6))
-  }
-  c.fillStyle = p.soft
-  if (step.value < 86400)
-    for (let at = Math.ceil(s.from / step.value) * step.value; at < s.to; at += step.value) {
-      const x = xOf(s, at)
-      c.fillRect(x, HEAD - 6, 1, 6)
-      c.fillText(clockOf(data, at).slice(0, step.value < 60 ? 8 : 5), x + 3, HEAD - 7)
-    }
-  const first = Math.max(0, Math.floor(y.value / ROW))
-  const last = Math.min(r.rows.value.length, Math.ceil((y.value + height.value) / ROW))
-  c.save()
-  c.beginPath()
-  c.rect(0, HEAD, wide.value, height.value)
-  c.clip()
-  for (let k = first; k < last; k++) {
-    const row = r.rows.value[k]!
-    const top = HEAD + k * ROW - y.value
-    c.fillStyle = p.rule
-    c.fillRect(0, top + ROW - 1, wide.value, 1)
-    drawRow(c, row, top, s, p, r.shows, r.pointed.value?.event, r.turned.value)
-  }
-  c.restore()
-  c.restore()
-  c.save()
-  c.beginPath()
-  c.rect(0, HEAD, NAMES - 6, height.value)
-  c.clip()
-  for (let k = first; k < last; k++) drawName(c, nameOf(k), groupOf(k), HEAD + k * ROW - y.value, p)
-  c.restore()
+  paintTimeline(c, sheet.value, y.value, height.value)
 }
 /** The row of what is pointed at comes into view. */
 watch(r.pointed, (p) => {

@@ -46,7 +46,7 @@ export function drawRow(
   for (let k = first; k < channel.from.length && channel.from[k]! < s.to; k++) {
     const left = Math.max(0, xOf(s, channel.from[k]!))
     const wide = Math.max(0.7, Math.min(s.width, xOf(s, channel.to[k]!)) - left)
-    layer(c, channel.layer[k]!, left, ceiling, wide, floor, p)
+    drawLayer(c, channel.layer[k]!, left, ceiling, wide, floor, p)
   }
   for (let k = 0; k + 1 < channel.away.length; k += 2) {
     const left = Math.max(0, xOf(s, channel.away[k]!))
@@ -66,7 +66,7 @@ export function drawRow(
     // Where many stand in one place, those that were missed are drawn, and one of the others.
     if (x - last < 1.2 && fate !== MISSED && channel.event[k] !== pointed) continue
     last = x
-    mark(c, fate, x, top + DOTS, Math.max(1, (channel.length[k]! / (s.to - s.from)) * s.width), p)
+    drawMark(c, fate, x, top + DOTS, Math.max(1, (channel.length[k]! / (s.to - s.from)) * s.width), p)
     if (channel.event[k] === pointed) {
       c.strokeStyle = p.ink
       c.lineWidth = 1.5
@@ -96,7 +96,8 @@ function triangle(c: CanvasRenderingContext2D, x: number, y: number, up: boolean
   c.fill()
 }
 
-function layer(
+/** Footage of a layer: base, its own events, others’ and alarms, a button. */
+export function drawLayer(
   c: CanvasRenderingContext2D,
   kind: number,
   x: number,
@@ -143,7 +144,7 @@ function layer(
  * An event: hollow where it was missed, half where it is kept low, full where in full; a short tick where unwanted; in
  * the colour of alarms where it is no motion.
  */
-function mark(c: CanvasRenderingContext2D, fate: number, x: number, y: number, wide: number, p: Palette) {
+export function drawMark(c: CanvasRenderingContext2D, fate: number, x: number, y: number, wide: number, p: Palette) {
   if (fate === OTHER) {
     c.fillStyle = p.alarm
     c.fillRect(x, y - 9, Math.min(Math.max(2, wide), 400), 9)

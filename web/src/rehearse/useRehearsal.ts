@@ -119,12 +119,17 @@ export function useRehearsal() {
       .toLowerCase()
       .split(/\s+/)
       .every((w) => text.toLowerCase().includes(w))
-  const cameras = computed<Row[]>(() =>
-    (data.value?.channels ?? []).filter((c) => {
+  /** Channels group by group, as each first comes. */
+  const cameras = computed<Row[]>(() => {
+    const groups = new Map<string, Row[]>()
+    for (const c of data.value?.channels ?? []) {
       const ch = site.channels.get(c.id)
-      return found(`${ch?.number} ${ch?.name} ${ch?.group ?? ''}`)
-    }),
-  )
+      if (!found(`${ch?.number} ${ch?.name} ${ch?.group ?? ''}`)) continue
+      const group = ch?.group ?? ''
+      groups.set(group, [...(groups.get(group) ?? []), c])
+    }
+    return [...groups.values()].flat()
+  })
   const causes = computed<Row[]>(() =>
     (data.value?.causes ?? [])
       .filter((c) => found(`${c.name} ${groupsOfCauses[c.kind]}`))

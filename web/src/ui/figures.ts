@@ -68,3 +68,10 @@ export function saves(s: { leastPercent: number; mostPercent: number } | undefin
   if (!s) return ''
   return `, saves ${Math.round(s.leastPercent)} to ${Math.round(s.mostPercent)} %`
 }
+
+/** Words as a file may be called on any system. */
+export const fileWords = (text: string) =>
+  text
+    .replace(/[/\\:*?"<>|\p{Cc}]/gu, '-')
+    .trim()
+    .slice(0, 60)
