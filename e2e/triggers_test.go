@@ -11,6 +11,7 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/internal/demo"
 )
 
 // picturePage opens a site with scenes on the page of triggers, at one of its channels.
@@ -267,4 +268,23 @@ func TestTwoPeopleDrawInOnePicture(t *testing.T) {
 	// Each sees what the other has drawn.
 	first.until(`document.querySelector('[data-thing="area door"] polygon').getAttribute('points').startsWith('1102.')`)
 	second.until(`!document.querySelector('[data-thing="area foot"] polygon').getAttribute('points').startsWith('266.')`)
+}
+
+// TestAnEmptyBoardSaysWhatToDo begins the picture of a camera of which nothing is known with a kind of scene, and takes it back.
+func TestAnEmptyBoardSaysWhatToDo(t *testing.T) {
+	s := serve(t, "cider", demo.BrackenhallCiderWorks())
+	p := browser(t, s, 1280, 800)
+	p.open("/sites/cider/triggers", `[data-test="empty-board"]`)
+	p.click(`[data-line="yard"]`)
+	p.shows(`[data-test="detection"]`, "Nothing is known of what it notices; guessed.")
+	p.click(`[data-scene="yard"]`)
+	p.revision(2)
+	p.until(`!document.querySelector('[data-test="empty-board"]') && document.querySelectorAll('[data-thing^="walk"]').length === 2`)
+	c := s.plan(t).Channel("yard")
+	if _, known, _ := c.Ground(); !known || len(c.Scene.Walks) != 2 || len(c.Detection.List()) != 1 {
+		t.Errorf("%+v", c.Scene)
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.revision(3)
+	p.shows(`[data-test="empty-board"]`, "Nothing is drawn")
 }

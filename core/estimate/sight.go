@@ -1,6 +1,7 @@
 package estimate
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -13,6 +14,7 @@ type Sight struct {
 	Aspect  float64       `json:"aspect" doc:"Width of the picture over its height"`
 	Guessed bool          `json:"guessed,omitempty" doc:"Whether it is a guess how reliably the channel notices what is in sight: nobody stated it, or what new channels have written in"`
 	Ground  *GroundSight  `json:"ground,omitempty" doc:"How the ground lies; absent where too little is said to tell"`
+	Assumed *GroundSight  `json:"assumed,omitempty" doc:"How the ground might lie where too little is said: 3 m, 50° and 15° down stand for what is not known"`
 	Areas   []AreaSight   `json:"areas"`
 	Walks   []WalkSight   `json:"walks"`
 	Patches []PatchSight  `json:"patches"`
@@ -106,6 +108,10 @@ func (s *Result) SightOf(i int) Sight {
 		w.all, w.ids = []picture.Watch{{Region: picture.NewRegion(wholePicture, nil), Seconds: c.Detection.MinSeconds}}, []string{""}
 	}
 	ground, known, _ := c.Ground()
+	if !known {
+		g := assumedGround(c)
+		out.Assumed = &GroundSight{g.Horizon, g.Camera, g.Tilt(), g.Focal, g.Aspect, []DistanceLine{}}
+	}
 	if known {
 		out.Ground = &GroundSight{ground.Horizon, ground.Camera, ground.Tilt(), ground.Focal, ground.Aspect, distances(ground)}
 		for k := range walksIn(c) {
@@ -122,6 +128,16 @@ func (s *Result) SightOf(i int) Sight {
 }
 
 // distances are where round distances lie in a picture.
+// assumedGround is the ground as a camera mostly sees it, by the little that is said of this one.
+func assumedGround(c *plan.Channel) picture.Ground {
+	degrees, metres := 50.0, 3.0
+	if s := c.Scene; s != nil {
+		degrees, metres = cmp.Or(s.VerticalDegrees, degrees), cmp.Or(s.CameraMetres, metres)
+	}
+	focal := picture.FocalOf(degrees)
+	return picture.Ground{Horizon: 0.5 - focal*math.Tan(15*math.Pi/180), Camera: metres, Focal: focal, Aspect: c.Aspect()}
+}
+
 func distances(g picture.Ground) []DistanceLine {
 	out := []DistanceLine{}
 	for _, metres := range []float64{2, 3, 5, 7, 10, 15, 20, 30, 50, 100} {

@@ -27,10 +27,11 @@ func (s *service) format(context.Context, *struct{}) (*body[PlanFormat], error) 
 
 // Beginnings are what a new plan can begin with.
 type Beginnings struct {
-	Duties     []plan.Duty     `json:"duties" doc:"Ready-made duties"`
-	Activities []plan.Activity `json:"activities" doc:"Activities of invented places"`
-	Scenes     []string        `json:"scenes" doc:"Ids of those that a camera can look at"`
-	Model      ModelTable      `json:"model"`
+	Duties     []plan.Duty      `json:"duties" doc:"Ready-made duties"`
+	Activities []plan.Activity  `json:"activities" doc:"Activities of invented places"`
+	Scenes     []string         `json:"scenes" doc:"Ids of those that a camera can look at"`
+	Pictures   []plan.SceneKind `json:"pictures" doc:"Kinds of scenes to begin a picture with"`
+	Model      ModelTable       `json:"model"`
 }
 
 // ModelTable is the table behind modelled bitrates.
@@ -50,5 +51,5 @@ type AdaptiveTable struct {
 
 func (s *service) beginnings(context.Context, *struct{}) (*body[Beginnings], error) {
 	m := video.Model
-	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), plan.SceneTemplates(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
+	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), plan.SceneTemplates(), plan.SceneKinds(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
 }

@@ -1572,6 +1572,8 @@ export interface components {
             /** @description Ready-made duties */
             duties: components["schemas"]["Duty"][];
             model: components["schemas"]["ModelTable"];
+            /** @description Kinds of scenes to begin a picture with */
+            pictures: components["schemas"]["SceneKind"][];
             /** @description Ids of those that a camera can look at */
             scenes: string[];
         };
@@ -2767,6 +2769,8 @@ export interface components {
              * @description Width of the picture over its height
              */
             aspect: number;
+            /** @description How the ground might lie where too little is said: 3 m, 50° and 15° down stand for what is not known */
+            assumed?: components["schemas"]["EstimatedGroundSight"];
             /** @description How the ground lies; absent where too little is said to tell */
             ground?: components["schemas"]["EstimatedGroundSight"];
             /** @description Whether it is a guess how reliably the channel notices what is in sight: nobody stated it, or what new channels have written in */
@@ -4476,6 +4480,21 @@ export interface components {
             verticalDegrees?: number;
             /** @description How wanted things come */
             walks?: components["schemas"]["Walk"][];
+        };
+        SceneKind: {
+            area: components["schemas"]["Area"];
+            /** Format: double */
+            cameraMetres: number;
+            id: string;
+            name: string;
+            /** Format: double */
+            tiltDegrees: number;
+            /**
+             * Format: double
+             * @description Vertical angle of view
+             */
+            verticalDegrees: number;
+            walks: components["schemas"]["Walk"][];
         };
         ScenePerson: {
             /** Format: double */

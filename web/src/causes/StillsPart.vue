@@ -35,7 +35,7 @@ const start = (channel: string) =>
 
 <template>
   <div class="part">
-    <h1 class="visually-hidden">Movable cameras and stills of {{ site.plan?.site.name }}</h1>
+    <h1 class="visually-hidden">Movable cameras and snapshots of {{ site.plan?.site.name }}</h1>
     <p v-if="failure || edits.problem.value" class="short" role="alert">{{ failure || edits.problem.value }}</p>
     <FindingsOf :rules="['camera-away', 'stills-incomplete']" />
     <section data-test="movable">
@@ -45,7 +45,7 @@ const start = (channel: string) =>
       <ChoiceField
         v-if="others.length"
         class="start"
-        label="This one moves too"
+        :label="moving.length ? 'This one moves too' : 'Make movable'"
         :value="undefined"
         :choices="others"
         @change="start"

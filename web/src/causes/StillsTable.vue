@@ -15,7 +15,7 @@ import MendButton from '../findings/MendButton.vue'
 import { useEffects } from '../findings/useEffects'
 import { useEdits } from './useEdits'
 
-/** The settings of stills that must agree, a row for each channel, with what they come to and what is missing. */
+/** The settings of snapshots that must agree, a row for each channel, with what they come to and what is missing. */
 const { alerts } = defineProps<{ alerts: Alerts | undefined }>()
 const site = useSite()
 const { problem, change } = useEdits()
@@ -50,8 +50,8 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
 
 <template>
   <section data-test="stills">
-    <h2>Stills</h2>
-    <p v-if="!taking.length" class="soft">No channel takes stills. They share the pool with its footage.</p>
+    <h2>Snapshots</h2>
+    <p v-if="!taking.length" class="soft">No channel takes snapshots. They share the pool with its footage.</p>
     <p v-else>
       <b>{{ amount(total) }} a day</b> in all, counted in the days kept.
     </p>
@@ -117,14 +117,14 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
           <MendButton :finding="missing(c)!" :tried="tried" />
         </template>
         <button type="button" class="plain-button link short" @click="change({ setStills: { channels: [c.id] } })">
-          No stills
+          No snapshots
         </button>
       </p>
     </article>
     <ChoiceField
       v-if="others.length"
       class="start"
-      label="Take stills on"
+      label="Take snapshots on"
       :value="undefined"
       :choices="others"
       @change="start"

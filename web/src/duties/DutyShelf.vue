@@ -33,7 +33,7 @@ const reaches = [
 
 <template>
   <section class="shelf" aria-label="Duties">
-    <div class="duties">
+    <div class="line">
       <span class="heading"><TermTip word="duty">Duties</TermTip></span>
       <div class="duties" role="radiogroup" aria-label="Duty to paint">
         <button
@@ -87,14 +87,22 @@ const reaches = [
   padding: 7px 12px 4px 14px;
 }
 
+.line {
+  display: flex;
+  gap: 5px;
+  align-items: flex-start;
+}
+
 .duties {
   display: flex;
+  flex: 0 1 auto;
   flex-wrap: wrap;
   gap: 5px;
+  min-width: 0;
 }
 
 .heading {
-  align-self: center;
+  padding-top: 5px;
   color: var(--soft);
 }
 
@@ -102,7 +110,9 @@ const reaches = [
   display: flex;
   align-items: center;
   gap: 7px;
+  flex: none;
   padding: 4px 9px;
+  white-space: nowrap;
   background: var(--sheet);
   border: 1px solid var(--rule);
   border-radius: 6px;

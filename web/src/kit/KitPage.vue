@@ -28,10 +28,13 @@ const part = computed(() =>
 )
 const tabs = computed(() => {
   const p = site.plan!
+  const drives = p.recorders
+    .flatMap((r) => r.pools)
+    .reduce((n, pool) => n + (pool.hotSpares ?? 0) + pool.drives.reduce((k, g) => k + g.count, 0), 0)
   const cameras = p.channels.filter((c) => !c.noCamera).length
   return [
     { id: 'channels', name: `${count(cameras, 'camera')} on ${count(p.channels.length, 'channel')}` },
-    { id: 'recorders', name: `${count(p.recorders.length, 'recorder')} and drives` },
+    { id: 'recorders', name: `${count(p.recorders.length, 'recorder')}, ${count(drives, 'drive')}` },
     { id: 'kinds', name: count(p.kinds?.length ?? 0, 'camera kind') },
     { id: 'activities', name: count(p.activities?.length ?? 0, 'activity', 'activities') },
     { id: 'site', name: 'Site' },

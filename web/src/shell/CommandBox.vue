@@ -47,7 +47,7 @@ const kinds = { page: 'page', channel: 'channel', duty: 'duty', week: 'week', ac
     :show-close="false"
     title="Find or do"
     class="command"
-    @opened="field?.focus()"
+    @opened="(field?.focus(), field?.select())"
   >
     <input
       ref="field"

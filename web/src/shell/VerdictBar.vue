@@ -56,7 +56,7 @@ const missed = computed(() => {
   <section class="verdict" aria-label="Verdict">
     <button
       type="button"
-      class="plain-button figure"
+      class="plain-button figure long"
       data-test="verdict-days"
       @click="v.channel && hand.show([v.channel])"
     >
@@ -75,7 +75,7 @@ const missed = computed(() => {
       </span>
       <span v-else>kept{{ channel ? `, ${channel.name}` : '' }} · nothing is required</span>
     </button>
-    <button type="button" class="plain-button figure" @click="v.channel && hand.show([v.channel])">
+    <button type="button" class="plain-button figure long" @click="v.channel && hand.show([v.channel])">
       <b>{{ range ? `${three(range.low)} – ${daysInWords(range.high)}` : '—' }}</b>
       <span :title="`In ${Math.round(v.holdsPercent)} of 100 cases every channel keeps the days required of it.`"
         >likely range (80 %) · {{ Math.round(v.holdsPercent) }} % chance all are met</span
@@ -91,7 +91,7 @@ const missed = computed(() => {
       <i>{{ sinceGB(v.usableGB, before.usableGB) }}</i>
       <span>usable · {{ drives }}</span>
     </button>
-    <button type="button" class="plain-button figure" @click="hand.panel = 'events'">
+    <button type="button" class="plain-button figure long" @click="hand.panel = 'events'">
       <b>{{ three(v.evidence.keptPercent) }} %</b>
       <i>{{ points }}</i>
       <span>of events on disk · {{ missed }}</span>
@@ -119,12 +119,16 @@ const missed = computed(() => {
 }
 
 .figure {
+  flex: none;
   white-space: nowrap;
-}
-
-.figure {
   color: inherit;
   text-decoration: none;
+}
+
+/* Where changes stand beside the figures, the longest sentences give way. */
+.figure.long {
+  flex: 0 1 auto;
+  min-width: 150px;
 }
 
 .figure .each {
@@ -150,6 +154,8 @@ const missed = computed(() => {
 
 .figure span {
   display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
   font-size: 12px;
   color: var(--soft);
 }

@@ -8,6 +8,7 @@ import { useSite } from '../site/useSite'
 import CourseFlow from './CourseFlow.vue'
 import DetectionFields from './DetectionFields.vue'
 import DrawingTools from './DrawingTools.vue'
+import EmptyBoard from './EmptyBoard.vue'
 import GroundFields from './GroundFields.vue'
 import PictureBoard from './PictureBoard.vue'
 import ThingPane from './ThingPane.vue'
@@ -65,7 +66,9 @@ const findings = computed(() =>
         :name="channel.name"
         :still="still.missing.value ? '' : still.source.value"
         @missing="still.missing.value = true"
-      />
+      >
+        <EmptyBoard v-if="!still.source.value" :picture="picture" :channel="channel.id" />
+      </PictureBoard>
       <CourseFlow v-if="seen" :course="seen.course" :channel="channel.id" :findings="mending" />
       <p v-if="still.over.value" class="drop" aria-hidden="true">
         Drop it: it becomes the picture of {{ channel.name }}

@@ -4,11 +4,13 @@ import { computed, useTemplateRef } from 'vue'
 
 import { cellsName, cellsPath } from './cells'
 import { plain } from './makeThing'
+import PersonFigure from './PersonFigure.vue'
 import PictureGround from './PictureGround.vue'
 import ReachLines from './ReachLines.vue'
 import StandingOne from './StandingOne.vue'
 import type { Brush } from './useBrush'
 import { useCorners } from './useCorners'
+import { labelAt } from './label'
 import { keyOf, type Point, type Thing } from './things'
 import type { Picture } from './usePicture'
 import WalkLine from './WalkLine.vue'
@@ -38,6 +40,22 @@ const look = (t: Thing) => (t.kind === 'patch' ? 'patch' : isIgnored(t) ? 'ignor
 /** Where a thing's name stands: at its left, low. */
 const named = (t: Thing): Point =>
   t.cells ? cellsName(t.cells) : [Math.min(...t.points.map((p) => p[0])), Math.max(...t.points.map((p) => p[1]))]
+/** Names of things that begin at one place stand one above the other. */
+const nameAt = (t: Thing) => {
+  const same = of('area', 'patch').filter(
+    (o) => Math.hypot(named(o)[0] - named(t)[0], named(o)[1] - named(t)[1]) < 0.03,
+  )
+  const [x, y] = named(t)
+  const up = 6 + 15 * same.indexOf(same.find((o) => keyOf(o) === keyOf(t))!)
+  return labelAt(
+    t.name,
+    x * width.value + 6 * unit.value,
+    y * height - up * unit.value,
+    width.value,
+    height,
+    unit.value,
+  )
+}
 const isHere = (t: Thing) => keyOf(t) === picked.value
 const percent = (v: number) => `${Math.round(v * 100)} %`
 const cornerName = (t: Thing, i: number) => (t.kind !== 'person' ? `Corner ${i + 1}` : i ? 'Head' : 'Feet')
@@ -144,9 +162,7 @@ function key(event: KeyboardEvent) {
       >
         <path v-if="t.cells" :d="cellsPath(t.cells, width, height)" class="cells" @click.stop="pick($event, t)" />
         <polygon v-else :points="path(t.points)" @click.stop="pick($event, t)" />
-        <text :x="named(t)[0] * width + 6 * unit" :y="named(t)[1] * height - 6 * unit" class="strong">
-          {{ t.name }}
-        </text>
+        <text v-bind="nameAt(t)" class="strong">{{ t.name }}</text>
       </g>
       <g
         v-for="t in of('walk')"
@@ -166,15 +182,24 @@ function key(event: KeyboardEvent) {
         />
       </g>
       <ReachLines :sight="seen?.sight" :width="width" :height="height" :unit="unit" />
-      <path v-for="t in of('person')" :key="keyOf(t)" :d="`M${at(t.points[0]!)}L${at(t.points[1]!)}`" class="person" />
+      <PersonFigure
+        v-for="t in of('person')"
+        :key="keyOf(t)"
+        :feet="t.points[0]!"
+        :head="t.points[1]!"
+        :width="width"
+        :height="height"
+      />
       <template v-for="t in things" :key="`corners ${keyOf(t)}`">
         <template v-if="isHere(t) || t.kind === 'person'">
-          <circle
+          <rect
             v-for="(p, i) in t.points"
             :key="`dot ${i}`"
-            :cx="p[0] * width"
-            :cy="p[1] * height"
-            :r="6 * unit"
+            :x="p[0] * width - 5 * unit"
+            :y="p[1] * height - 5 * unit"
+            :width="10 * unit"
+            :height="10 * unit"
+            :rx="t.kind === 'person' ? 0 : 5 * unit"
             class="dot-corner"
           />
           <circle
@@ -211,6 +236,7 @@ function key(event: KeyboardEvent) {
         class="laid"
       />
     </svg>
+    <slot />
   </div>
 </template>
 

@@ -12,8 +12,9 @@ const { sight, width, height, unit } = defineProps<{
   unit: number
 }>()
 /** Where lines on the ground that run away from the camera leave the picture, a few metres apart at its foot. */
+const ground = computed(() => sight?.ground ?? sight?.assumed)
 const away = computed(() => {
-  const g = sight?.ground
+  const g = ground.value
   if (!g || g.horizon >= 1) return []
   const [foot, vanish] = [height, g.horizon * height]
   const apart = (g.focal / ((g.cameraMetres * g.focal) / (1 - g.horizon)) / g.aspect) * width * 2 // two metres there
@@ -37,9 +38,9 @@ const lines = computed(() => {
 </script>
 
 <template>
-  <g v-if="sight?.ground" aria-hidden="true">
+  <g v-if="ground" aria-hidden="true" :class="{ assumed: !sight?.ground }">
     <template v-if="bare">
-      <rect :width="width" :height="Math.max(0, sight.ground.horizon) * height" class="sky" />
+      <rect :width="width" :height="Math.max(0, ground.horizon) * height" class="sky" />
       <path v-for="d in away" :key="d" :d="d" class="far" />
     </template>
     <g v-for="l in lines" :key="l.metres">
@@ -58,6 +59,10 @@ const lines = computed(() => {
 
 path {
   fill: none;
+}
+
+.assumed {
+  opacity: 0.5;
 }
 
 .far {

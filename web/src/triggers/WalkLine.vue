@@ -3,9 +3,10 @@ import { computed } from 'vue'
 
 import type { InPicture } from '../api/types'
 import { three } from '../ui/figures'
+import { labelAt } from './label'
 
 /** A walk over the picture, with where it is noticed and lost. */
-const { line, seen } = defineProps<{
+const { line, seen, moment, width, height, unit } = defineProps<{
   line: string
   seen: InPicture['sight']['walks'][number] | undefined
   here: boolean
@@ -24,9 +25,23 @@ const marks = computed(() => {
     if (seconds === undefined) return []
     const isNear = does === 'lost' && seconds - (seen.noticedSeconds ?? -9) < seen.seconds / 8
     const box = seen.track.find((b) => b.seconds >= seconds - 0.05) ?? seen.track.at(-1)
-    return box ? [{ box, text: isNear ? '' : `${does} ${three(seconds)} s${away ? ` · ${three(away)} m` : ''}` }] : []
+    const text = isNear ? '' : `${does} ${three(seconds)} s${away ? ` · ${three(away)} m` : ''}`
+    const lift = does === 'lost' ? 20 : 4
+    return box
+      ? [
+          {
+            box,
+            text,
+            ...labelAt(text, box.right * width + 5 * unit, box.bottom * height - lift * unit, width, height, unit),
+          },
+        ]
+      : []
   })
 })
+const now = computed(() => (moment === undefined ? undefined : seen?.track[moment]))
+const nowAt = computed(
+  () => now.value && labelAt('00.0 s', now.value.right * width + 5 * unit, now.value.top * height, width, height, unit),
+)
 </script>
 
 <template>
@@ -41,25 +56,16 @@ const marks = computed(() => {
       :height="(m.box.bottom - m.box.top) * height"
       rx="6"
     />
-    <text
-      v-if="here"
-      :x="m.box.right * width + 5 * unit"
-      :y="m.box.bottom * height - (i ? 20 : 4) * unit"
-      class="strong"
-    >
-      {{ m.text }}
-    </text>
+    <text v-if="here" :x="m.x" :y="m.y" class="strong">{{ m.text }}</text>
   </template>
-  <g v-if="here && moment !== undefined && seen?.track[moment]" class="moment" data-test="moment">
+  <g v-if="here && now" class="moment" data-test="moment">
     <rect
-      :x="seen.track[moment]!.left * width"
-      :y="seen.track[moment]!.top * height"
-      :width="(seen.track[moment]!.right - seen.track[moment]!.left) * width"
-      :height="(seen.track[moment]!.bottom - seen.track[moment]!.top) * height"
+      :x="now.left * width"
+      :y="now.top * height"
+      :width="(now.right - now.left) * width"
+      :height="(now.bottom - now.top) * height"
     />
-    <text :x="seen.track[moment]!.right * width + 5 * unit" :y="seen.track[moment]!.top * height" class="strong">
-      {{ three(seen.track[moment]!.seconds) }} s
-    </text>
+    <text :x="nowAt!.x" :y="nowAt!.y" class="strong">{{ three(now.seconds) }} s</text>
   </g>
 </template>
 

@@ -29,7 +29,9 @@ const until = (minute: number) => (minute % DAY ? moment(minute) : `${moment(min
       </button>
     </h2>
     <div class="soft">
-      {{ hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbps written; drag to select a time' }}
+      {{
+        hand.brush ? `${moment(hand.brush.from)} to ${until(hand.brush.to)}` : 'Mbit/s written; drag to select a time'
+      }}
     </div>
     <dl v-if="tide" data-test="tide-says">
       <dt>mean <span class="dash" aria-hidden="true" /></dt>
