@@ -161,3 +161,20 @@ func TestAnArrowThatIsHeldIsOneChange(t *testing.T) {
 	p.keys("z", kb.ModifierCtrl)
 	p.revision(5)
 }
+
+// TestWhatASiteNeedsToKnow types what whoever goes there needs to know, in several lines, and finds it again.
+func TestWhatASiteNeedsToKnow(t *testing.T) {
+	s, p := quayAt(t, "/kit/site", `[data-test="next"]`)
+	p.until(`[...document.querySelectorAll('textarea')].some((f) => f.value.startsWith('Last ferry'))`)
+	eval[bool](p, `(() => { const f = [...document.querySelectorAll('textarea')].find((f) => f.value.startsWith('Last ferry')); f.focus(); f.select(); return true })()`)
+	p.keys("Two locks,")
+	p.keys(kb.Enter)
+	p.keys("one key")
+	p.keys(kb.Tab)
+	p.revision(2)
+	if n := s.plan(t).Site.Notes; n != "Two locks,\none key" {
+		t.Errorf("%q", n)
+	}
+	p.open("/sites/quay/history", "main")
+	p.shows("main", "Notes: Two locks, one key")
+}

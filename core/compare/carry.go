@@ -156,6 +156,14 @@ func (c *carrier) site(member string) error {
 		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{Name: &site.Name}})
 	case "customer":
 		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{Customer: &site.Customer}})
+	case "address":
+		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{Address: &site.Address}})
+	case "contact":
+		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{Contact: &site.Contact}})
+	case "notes":
+		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{Notes: &site.Notes}})
+	case "wording":
+		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{Wording: &site.Wording}})
 	case "timeZone":
 		c.edits = append(c.edits, edit.Edit{SetSite: &edit.SetSite{TimeZone: &site.TimeZone}})
 	case "specialDays":

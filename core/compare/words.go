@@ -16,7 +16,7 @@ type phrase struct {
 var phrases = map[string]phrase{
 	"Plan.offsite": {what: "copy off site"}, "Plan.prices": {what: "prices of drives"},
 	"Prices.currency": {what: "currency"}, "Prices.drives": {what: "drives"},
-	"Site.name": {what: "name"}, "Site.customer": {what: "customer"}, "Site.timeZone": {what: "time zone"}, "Site.specialDays": {what: "special days"},
+	"Site.name": {what: "name"}, "Site.customer": {what: "customer"}, "Site.address": {what: "address"}, "Site.contact": {what: "contact"}, "Site.notes": {what: "notes"}, "Site.wording": {what: "wording of papers"}, "Site.timeZone": {what: "time zone"}, "Site.specialDays": {what: "special days"},
 
 	"Kind.name": {what: "name"}, "Kind.streams": {}, "Kind.audioKbps": {what: "audio", unit: "kbit/s"},
 

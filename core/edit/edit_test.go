@@ -261,6 +261,9 @@ func TestEdits(t *testing.T) {
 				c := p.Channel("c2")
 				return c.Kind == "bullet" && *c.Streams.Main == *p.Kind("bullet").Streams.Main && c.Streams.Sub == nil
 			}},
+		{"what is said of the site", Edit{SetSite: &SetSite{Address: ptr("Pier road 2"), Contact: ptr("Ada Quill\n0800 1"), Notes: ptr(""), Wording: ptr("Dear all,")}},
+			"Address: Pier road 2; Contact: Ada Quill 0800 1; Notes removed; Wording of papers: Dear all,",
+			func(p *plan.Plan) bool { return p.Site.Address == "Pier road 2" && p.Site.Wording == "Dear all," && p.Site.Notes == "" }},
 		{"site", Edit{SetSite: &SetSite{Name: ptr("North yard"), TimeZone: ptr("UTC")}},
 			"Site: North yard, UTC",
 			func(p *plan.Plan) bool {

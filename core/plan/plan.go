@@ -46,6 +46,10 @@ type Plan struct {
 type Site struct {
 	Name        string       `json:"name" minLength:"1" maxLength:"200"`
 	Customer    string       `json:"customer,omitempty" maxLength:"200"`
+	Address     string       `json:"address,omitempty" maxLength:"500"`
+	Contact     string       `json:"contact,omitempty" maxLength:"500" doc:"Whom to ask at the customer's: name, telephone, mail"`
+	Notes       string       `json:"notes,omitempty" maxLength:"4000" doc:"What whoever goes there needs to know"`
+	Wording     string       `json:"wording,omitempty" maxLength:"2000" doc:"What papers for the customer say before all else"`
 	TimeZone    string       `json:"timeZone" maxLength:"100" doc:"IANA time zone, such as Atlantic/Faroe"`
 	SpecialDays []SpecialDay `json:"specialDays,omitempty" holds:"-" maxItems:"2000"`
 }

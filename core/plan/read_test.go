@@ -92,7 +92,7 @@ func TestBadPlansNameThePlace(t *testing.T) {
 func TestNotJSONSaysWhere(t *testing.T) {
 	data := whole(t)
 	for text, want := range map[string]string{
-		string(data[:622]):  "line 9, column 6: not JSON: it ends too early",
+		string(data[:714]):  "line 9, column 6: not JSON: it ends too early",
 		"":                  "line 1, column 1: not JSON: it ends too early",
 		"hello":             "line 1, column ",
 		"[1,2]":             "a list where an object is wanted",

@@ -11,7 +11,7 @@ import (
 // says what it holds, a text is one of some values, a name of something, or free, and says
 // which. Whoever adds a member and says nothing of it fails here.
 func TestEveryListAndEveryTextIsSpokenFor(t *testing.T) {
-	free := []string{"To", "Name", "Group", "Customer", "TimeZone", "Reason", "By"}
+	free := []string{"To", "Name", "Group", "Customer", "Address", "Contact", "Notes", "Wording", "TimeZone", "Reason", "By"}
 	kinds := make(map[string]bool)
 	for _, list := range thingLists() {
 		kinds[list.kind] = true

@@ -4620,12 +4620,19 @@ export interface components {
             recorder: components["schemas"]["Recorder"];
         };
         SetSite: {
+            address?: string;
+            /** @description Whom to ask at the customer's */
+            contact?: string;
             customer?: string;
             /** @description Name of the site */
             name?: string;
+            /** @description What whoever goes there needs to know */
+            notes?: string;
             /** @description Name of the plan */
             plan?: string;
             timeZone?: string;
+            /** @description What papers for the customer say before all else */
+            wording?: string;
         };
         SetSpecialDays: {
             days: components["schemas"]["SpecialDay"][];
@@ -4660,11 +4667,18 @@ export interface components {
             week: components["schemas"]["Week"];
         };
         Site: {
+            address?: string;
+            /** @description Whom to ask at the customer's: name, telephone, mail */
+            contact?: string;
             customer?: string;
             name: string;
+            /** @description What whoever goes there needs to know */
+            notes?: string;
             specialDays?: components["schemas"]["SpecialDay"][];
             /** @description IANA time zone, such as Atlantic/Faroe */
             timeZone: string;
+            /** @description What papers for the customer say before all else */
+            wording?: string;
         };
         SiteChanged: {
             /** @description The plan that it is about; empty for the site as a whole */

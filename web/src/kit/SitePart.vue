@@ -5,6 +5,7 @@ import type { Edit, Problem } from '../api/types'
 import { inWords } from '../api/client'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import LongField from '../ui/LongField.vue'
 import TextField from '../ui/TextField.vue'
 import WorthMeasuring from './WorthMeasuring.vue'
 
@@ -38,6 +39,35 @@ function set(change: NonNullable<Edit['setSite']>) {
         :choices="zones"
         :problem="problem"
         @change="(timeZone) => set({ timeZone })"
+      />
+      <LongField
+        label="Address"
+        :value="site.plan!.site.address"
+        :rows="2"
+        :maxlength="500"
+        @change="(address) => set({ address })"
+      />
+      <LongField
+        label="Contact there"
+        :value="site.plan!.site.contact"
+        :rows="2"
+        :maxlength="500"
+        placeholder="Name, telephone, mail"
+        @change="(contact) => set({ contact })"
+      />
+      <LongField
+        label="Notes"
+        :value="site.plan!.site.notes"
+        :maxlength="4000"
+        placeholder="Ways in, keys, ladders, whom to tell"
+        @change="(notes) => set({ notes })"
+      />
+      <LongField
+        label="Papers begin with"
+        :value="site.plan!.site.wording"
+        :maxlength="2000"
+        placeholder="What papers for the customer say first"
+        @change="(wording) => set({ wording })"
       />
       <TextField label="This plan is called" :value="site.plan!.name" @change="(plan) => set({ plan })" />
     </section>
