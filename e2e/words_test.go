@@ -131,3 +131,13 @@ func TestOurWordsAreExplained(t *testing.T) {
 		p.shows(`[data-test="words"]`, word)
 	}
 }
+
+// TestEveryPageExplainsItsWords looks on each page of a site for one of our words that says what it means.
+func TestEveryPageExplainsItsWords(t *testing.T) {
+	_, p := quay(t)
+	for _, path := range []string{"", "/kit/recorders", "/kit/kinds", "/kit/activities", "/kit/site", "/weeks", "/triggers", "/triggers/causes", "/triggers/messages",
+		"/triggers/stills", "/triggers/offsite", "/storage", "/rehearse", "/compare", "/findings", "/history"} {
+		p.open("/sites/quay"+path, "main")
+		p.until(`[...document.querySelectorAll('main [data-term]')].some((e) => e.offsetParent && e.innerText.trim())`)
+	}
+}

@@ -5,6 +5,7 @@ import { useSite } from '../site/useSite'
 import { about } from '../ui/duration'
 import { amount, kbps, three } from '../ui/figures'
 import { whenName } from './whenName'
+import TermTip from '../ui/TermTip.vue'
 
 /** For each channel when an event's footage is safe elsewhere; and what copying less would do. */
 defineProps<{ copy: CopyHours }>()
@@ -20,7 +21,7 @@ const safe = (seconds: number | null) => (seconds == null ? 'never' : about(seco
 
 <template>
   <section>
-    <h2>Until it is safe elsewhere</h2>
+    <h2><TermTip word="safe">Until it is safe elsewhere</TermTip></h2>
     <table data-test="safe">
       <thead>
         <tr>

@@ -10,6 +10,7 @@ import OutputCard from './OutputCard.vue'
 import { useAlerts } from './useAlerts'
 import { useEdits } from './useEdits'
 import { useNew } from './useNew'
+import TermTip from '../ui/TermTip.vue'
 
 /** Who is told what and how often, what goes on for how long, and what the monitor shows. */
 const site = useSite()
@@ -40,7 +41,7 @@ watch([() => site.stamp, edits.problem], () => (trying.value = undefined))
     <p v-if="edits.problem.value" class="short" role="alert">{{ edits.problem.value }}</p>
     <section>
       <h2>
-        Messages
+        <TermTip word="held back">Messages</TermTip>
         <button type="button" class="act quiet" data-test="new-message" @click="add('message')">New message</button>
       </h2>
       <p v-if="!messages.length" class="soft">

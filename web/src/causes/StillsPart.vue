@@ -8,6 +8,7 @@ import MovableCard from './MovableCard.vue'
 import StillsTable from './StillsTable.vue'
 import { useAlerts } from './useAlerts'
 import { useEdits } from './useEdits'
+import TermTip from '../ui/TermTip.vue'
 
 /** Cameras that move, and stills. */
 const site = useSite()
@@ -39,7 +40,7 @@ const start = (channel: string) =>
     <p v-if="failure || edits.problem.value" class="short" role="alert">{{ failure || edits.problem.value }}</p>
     <FindingsOf :rules="['camera-away', 'stills-incomplete']" />
     <section data-test="movable">
-      <h2>Movable cameras</h2>
+      <h2><TermTip word="preset">Movable cameras</TermTip></h2>
       <p v-if="!moving.length" class="soft">No camera of this site can move.</p>
       <MovableCard v-for="c in moving" :key="c.id" :channel="c" :alerts="alerts" />
       <ChoiceField

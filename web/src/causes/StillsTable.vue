@@ -14,6 +14,7 @@ import TextField from '../ui/TextField.vue'
 import MendButton from '../findings/MendButton.vue'
 import { useEffects } from '../findings/useEffects'
 import { useEdits } from './useEdits'
+import TermTip from '../ui/TermTip.vue'
 
 /** The settings of snapshots that must agree, a row for each channel, with what they come to and what is missing. */
 const { alerts } = defineProps<{ alerts: Alerts | undefined }>()
@@ -50,7 +51,7 @@ const total = computed(() => (alerts?.hours.stills ?? []).reduce((sum, s) => sum
 
 <template>
   <section data-test="stills">
-    <h2>Snapshots</h2>
+    <h2><TermTip word="snapshot">Snapshots</TermTip></h2>
     <p v-if="!taking.length" class="soft">No channel takes snapshots. They share the pool with its footage.</p>
     <p v-else>
       <b>{{ amount(total) }} a day</b> in all, counted in the days kept.

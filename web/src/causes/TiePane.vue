@@ -13,6 +13,7 @@ import OwnTies from './OwnTies.vue'
 import ThingForm from './ThingForm.vue'
 import TieLine from './TieLine.vue'
 import type { TieRow, Ties } from './useTies'
+import TermTip from '../ui/TermTip.vue'
 
 /** What is picked: tied or untied at once, each tie with its figures, and the thing itself where it is one. */
 const { ties } = defineProps<{ ties: Ties }>()
@@ -44,8 +45,8 @@ const tried = useEffects(() => [...new Set(listed.value.flatMap((l) => l.finding
 <template>
   <aside class="pane" aria-label="What is picked">
     <p v-if="!from.length && !to.length" class="soft" data-test="nothing-picked">
-      Pick what happens and what it does: their ties are shown here, with how often a day each acts. Pick on both sides,
-      many at once with Ctrl or Shift, and tie them.
+      Pick what happens and what it does: their <TermTip word="tie">ties</TermTip> are shown here, with how often a day
+      each acts. Pick on both sides, many at once with Ctrl or Shift, and tie them.
     </p>
     <template v-else>
       <div v-if="from.length && to.length" class="tie">
@@ -89,8 +90,11 @@ const tried = useEffects(() => [...new Set(listed.value.flatMap((l) => l.finding
       <ThingForm v-if="from.length + to.length === 1" :cause="from[0]?.line" :target="to[0]" />
       <OwnTies v-if="from.length === 1 && !to.length" :cause="from[0]!.line" />
       <h2>
-        {{ shown.length ? count(shown.length, 'tie') : 'No ties'
-        }}<span v-if="shown.length > most" class="soft">; the first {{ most }}</span>
+        <TermTip word="tie">{{ shown.length ? count(shown.length, 'tie') : 'No ties' }}</TermTip><span
+          v-if="shown.length > most"
+          class="soft"
+          >; the first {{ most }}</span
+        >
       </h2>
       <ul>
         <TieLine

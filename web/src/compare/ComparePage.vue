@@ -11,6 +11,7 @@ import TwoYears from './TwoYears.vue'
 import TwoWeeks from './TwoWeeks.vue'
 import { MOST, useCompare } from './useCompare'
 import VerdictTable from './VerdictTable.vue'
+import TermTip from '../ui/TermTip.vue'
 
 /** Variants of the site side by side: verdicts, what differs in words, and the weeks over each other. */
 const site = useSite()
@@ -36,7 +37,7 @@ async function adopt(id: string) {
 <template>
   <div class="compare" data-test="compare">
     <header>
-      <h1>Compare</h1>
+      <h1><TermTip word="variant">Compare</TermTip></h1>
       <fieldset>
         <legend class="visually-hidden">Variants that are compared, four at most</legend>
         <label v-for="v in here" :key="v.id"

@@ -7,6 +7,7 @@ import { days } from '../ui/figures'
 import RevisionPreview from './RevisionPreview.vue'
 import { useHistory } from './useHistory'
 import { vTyped } from '../ui/typed'
+import TermTip from '../ui/TermTip.vue'
 
 /** What was changed, by whom and when; a look at how it stood then, and the way back. */
 const site = useSite()
@@ -27,7 +28,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 
 <template>
   <section class="history" aria-label="History">
-    <h1>History</h1>
+    <h1><TermTip word="revision">History</TermTip></h1>
     <p class="soft">
       Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be
       undone too.

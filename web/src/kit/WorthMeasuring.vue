@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import type { Unknown } from '../api/types'
 import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
+import TermTip from '../ui/TermTip.vue'
 
 /** Which unknowns matter most for the days kept. */
 const site = useSite()
@@ -33,7 +34,7 @@ const { data: found, failure } = useAnswer(
 
 <template>
   <section class="sheet" aria-label="Worth measuring" data-test="knowing">
-    <h2>Worth measuring</h2>
+    <h2><TermTip word="likely range">Worth measuring</TermTip></h2>
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!found" class="soft">Trying what each measurement would tell…</p>
     <p v-else-if="!found.length" class="soft">

@@ -19,6 +19,7 @@ import FindBar from './FindBar.vue'
 import { useRehearsal } from './useRehearsal'
 import WatchPart from './WatchPart.vue'
 import WorstPart from './WorstPart.vue'
+import TermTip from '../ui/TermTip.vue'
 
 /** Days played out before anyone drives there: what happened, what the plan did with it, and questions about it. */
 const site = useSite()
@@ -66,7 +67,7 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
   <div class="rehearse" data-test="rehearse">
     <header>
       <h1 class="visually-hidden">Rehearse</h1>
-      <span aria-hidden="true">From</span>
+      <TermTip word="rehearsal">Made-up days</TermTip> <span aria-hidden="true">from</span>
       <DateField label="From" :value="from" @change="(d) => go({ from: d })" />
       <NumberField
         label="Days"

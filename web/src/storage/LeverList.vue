@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import type { Draft, ReachLever } from '../api/types'
 import { useSite } from '../site/useSite'
 import { change, days, saves, three } from '../ui/figures'
+import TermTip from '../ui/TermTip.vue'
 
 /** Single changes, most days for what is lost first. Each can be tried before it is kept. */
 const { levers } = defineProps<{ levers: ReachLever[]; who: (channels: string[]) => string }>()
@@ -43,7 +44,7 @@ function price(l: ReachLever) {
 
 <template>
   <div v-if="levers.length">
-    <h2>One change by itself</h2>
+    <h2><TermTip word="lever">One change by itself</TermTip></h2>
     <table data-test="levers">
       <thead>
         <tr>

@@ -13,6 +13,7 @@ import PoolsPart from './PoolsPart.vue'
 import ReachPart from './ReachPart.vue'
 import TakeOff from './TakeOff.vue'
 import type { By } from './useLayers'
+import TermTip from '../ui/TermTip.vue'
 
 /** The disks: what is on them, where they go, and what it would take to keep footage longer. */
 const site = useSite()
@@ -45,7 +46,7 @@ const parts = [
     <div class="left">
       <ReachPart v-if="many" class="first" />
       <header v-if="site.pools.length">
-        <h2>What is on the disks, back to the oldest footage</h2>
+        <h2>What is on the disks, <TermTip word="pool">pool by pool</TermTip>, back to the oldest footage</h2>
         <SegmentChoice v-model="by" label="Layers of the picture" :ways="ways" />
       </header>
       <PoolBand

@@ -114,6 +114,7 @@ function done(id?: string) {
       <span class="soft">or paste its lines here</span>
     </section>
     <section v-if="activity" class="sheet" :aria-label="activity.name" tabindex="-1">
+      <h2><TermTip word="activity">Activity</TermTip></h2>
       <div class="facts">
         <TextField label="Name" :value="activity.name" :maxlength="100" @change="(name) => name && set({ name })" />
         <ActivityFacts :activity="activity" @change="set" />

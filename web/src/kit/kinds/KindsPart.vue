@@ -10,6 +10,7 @@ import TextField from '../../ui/TextField.vue'
 import StreamForm from '../streams/StreamForm.vue'
 import StreamTabs from '../streams/StreamTabs.vue'
 import { useTable } from '../table/useTable'
+import TermTip from '../../ui/TermTip.vue'
 
 /** Camera kinds: named sets of stream settings, kept with the plan and followed by channels. */
 const site = useSite()
@@ -138,7 +139,7 @@ async function add() {
       </p>
     </section>
     <section v-if="kind" aria-label="Channels of this kind">
-      <h2>{{ count(members.length, 'channel') }} of this kind</h2>
+      <h2>{{ count(members.length, 'channel') }} of this <TermTip word="camera kind">kind</TermTip></h2>
       <ul>
         <li v-for="c in members" :key="c.id">
           <span class="soft number">{{ c.number }}</span> {{ c.name }}

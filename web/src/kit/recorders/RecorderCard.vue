@@ -8,6 +8,7 @@ import { count, three } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
 import PoolCard from './PoolCard.vue'
+import TermTip from '../../ui/TermTip.vue'
 
 /** One recorder: what it can, what is asked of it, and its pools. */
 const props = defineProps<{ recorder: Recorder }>()
@@ -107,7 +108,7 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
           <span class="gauge"><span :style="{ width: share(used, recorder.channels) }" /></span> {{ used }} of
           {{ recorder.channels }}, {{ count(figures.channels, 'camera') }}
         </dd>
-        <dt>Taken in</dt>
+        <dt><TermTip word="intake">Intake</TermTip></dt>
         <dd>
           <span class="gauge" :class="{ over: figures.intakeMbps > recorder.ingestMbps }"
             ><span :style="{ width: share(figures.intakeMbps, recorder.ingestMbps) }"
