@@ -61,10 +61,10 @@ func tiesNeverAct(c *site) {
 		case estimate.WhyNever:
 			f.Severity, f.Reason = Warning, "By what is known of it, it never happens."
 		case estimate.WhyHours:
-			f.Reason = fmt.Sprintf("The tie holds %s; it happens at other hours only.", plan.HoursInWords(e.Hours.Blocks))
+			f.Reason = fmt.Sprintf("The tie applies %s; it happens at other hours only.", plan.HoursInWords(e.Hours.Blocks))
 			always := *e
 			always.Hours = nil
-			f.Fix = &Fix{"Let it hold always", []edit.Edit{{RemoveEffect: &edit.RemoveEffect{Effect: *e}}, {AddEffect: &edit.AddEffect{Effect: always}}}}
+			f.Fix = &Fix{"Let it apply always", []edit.Edit{{RemoveEffect: &edit.RemoveEffect{Effect: *e}}, {AddEffect: &edit.AddEffect{Effect: always}}}}
 		case estimate.WhyQuiet:
 			f.Reason = fmt.Sprintf("It is quiet whenever that happens; it acts %s only.", list[0].Hours)
 		case estimate.WhyEmpty:
@@ -160,7 +160,7 @@ func outputs(c *site) {
 			c.about(Finding{Rule: "hold-too-short", Severity: Hint, Path: path + ".holdSeconds",
 				Sentence: plan.Say("%s is on for %v s only, too short to be noticed.", o.Name, o.HoldSeconds),
 				Reason:   plan.Say("A person needs some %v s to notice. Leave it so where it drives a device that wants a short pulse.", noticeSeconds),
-				Fix:      fix("Hold it for 5 s", edit.Edit{SetOutput: &edit.SetOutput{Output: longer}})})
+				Fix:      fix("Switch it on for 5 s", edit.Edit{SetOutput: &edit.SetOutput{Output: longer}})})
 		}
 	}
 }

@@ -125,7 +125,7 @@ func TestWhyATieNeverActs(t *testing.T) {
 		"hours": {func(p *plan.Plan, c *plan.Channel) {
 			phone(p, 60)
 			p.Effects[0].Hours, c.Detection.Hours = between(60, 120), between(360, 1320)
-		}, "The tie holds all days 01:00-02:00; it happens at other hours only."},
+		}, "The tie applies all days 01:00-02:00; it happens at other hours only."},
 	} {
 		p := soundPlan(t)
 		test.spoil(p, &p.Channels[0])

@@ -482,7 +482,7 @@ func TestAQuotaIsTheReason(t *testing.T) {
 		t.Errorf("%+v", f)
 	}
 	p.Channels[0].Keep.QuotaGB = 1e9
-	if f := find(findings(p), "below-at-least"); f == nil || !strings.HasPrefix(f.Reason, "The pool holds ") {
+	if f := find(findings(p), "below-at-least"); f == nil || !strings.HasPrefix(f.Reason, "The pool has room for ") {
 		t.Errorf("%+v", f)
 	}
 }

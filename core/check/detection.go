@@ -181,7 +181,7 @@ func (c *site) deafTo(channel int, kind string, effect, at, more int) {
 		f.Reason = "The event layer of every duty in its week leaves it out."
 		if e.Hours != nil {
 			f.Sentence = fmt.Sprintf("%s is told to record by %s, but its duty never listens to %s in the hours of that tie.", ch.Name, happens, kind)
-			f.Reason = fmt.Sprintf("The tie holds %s.", plan.HoursInWords(e.Hours.Blocks))
+			f.Reason = fmt.Sprintf("The tie applies %s.", plan.HoursInWords(e.Hours.Blocks))
 		}
 	}
 	f.Fix = c.letListen(ch, c.figures.Duties(channel), week.And(holds, not(steps)), kind)

@@ -155,7 +155,7 @@ func preBeyondBuffer(c *site, ch *channel) {
 	pre, alarm := min(ch.PreSeconds, r.PreSecondsLimit), min(ch.AlarmPreEvent(), r.PreSecondsLimit)
 	c.report(ch, Warning, "pre-beyond-buffer", "preSeconds",
 		fmt.Sprintf("%s is to keep %v s before an event, more than %s buffers.", ch.Name, longest, r.Name),
-		fmt.Sprintf("Its buffer holds %v s.", r.PreSecondsLimit),
+		fmt.Sprintf("It buffers %v s.", r.PreSecondsLimit),
 		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre, AlarmPreSeconds: &alarm}}))
 }
 

@@ -42,7 +42,7 @@ func retention(c *site, ch *channel) {
 		}
 		c.report(ch, Warning, "above-at-most", "keep.atMostDays",
 			fmt.Sprintf("%s may be kept for at most %v days, and only the recorder's age limit enforces that.", ch.Name, most),
-			fmt.Sprintf("The disks would hold its footage %s. Set the age limit at the recorder and check that it deletes.", holds), nil)
+			fmt.Sprintf("The disks have room for its footage %s. Set the age limit at the recorder and check that it deletes.", holds), nil)
 	}
 }
 
@@ -66,7 +66,7 @@ func (c *site) whyShort(ch *channel) string {
 	if limit.Bounded() && (pool.RetentionDays == nil || float64(limit) < *pool.RetentionDays) {
 		return plan.Say("Its quota of %v GB is full after %.3g days at %.3g GB a day.", ch.Keep.QuotaGB, float64(limit), ch.figures.GigabytesPerDay)
 	}
-	return fmt.Sprintf("The pool holds %s and all its channels write %s a day.", gigabytes(pool.UsableGB), gigabytes(pool.GigabytesPerDay))
+	return fmt.Sprintf("The pool has room for %s, and all its channels write %s a day.", gigabytes(pool.UsableGB), gigabytes(pool.GigabytesPerDay))
 }
 
 func drives(n int) string {

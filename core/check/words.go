@@ -32,7 +32,7 @@ var decisions = map[string]string{
 	"no-area":               "For you to do, at the camera: draw where it is to look, then enter in Kit how many areas there are.",
 	"area-hidden":           "For you to decide: draw the ignored area smaller, or take the watched one away.",
 	"walk-unnoticed":        "For you to decide: an area where they walk, a smaller size or a shorter duration there.",
-	"first-seconds-lost":    "For you to decide: an area farther out, or a recorder that can hold more seconds back.",
+	"first-seconds-lost":    "For you to decide: an area farther out, or a recorder that buffers more seconds.",
 	"patch-passes":          "For you to decide: draw where to look, and leave that out.",
 	"missing-stream":        "For you to decide: give the camera that stream in Kit, or paint another duty.",
 	"nothing-recorded":      "For the customer to decide: whether nothing need be recorded then. If so, accept it.",

@@ -71,7 +71,7 @@ var phrases = map[string]phrase{
 	"CallButton.name":   {what: "name"}, "CallButton.pressesPerWeek": {what: "pressed", unit: "times a week"}, "CallButton.holdSeconds": {what: "records for", unit: "s"}, "CallButton.records": {what: "records"}, "CallButton.stream": {what: "stream", names: plan.StreamChoices, absent: "the main stream"}, "CallButton.fps": {what: "frames", unit: "a second", absent: "all"},
 	"Message.name": {what: "name"}, "Message.to": {what: "to"}, "Message.atMostEverySeconds": {what: "at most one every", unit: "s"}, "Message.hours": {what: "goes out"},
 	"Message.still": {on: "with a snapshot", off: "without a snapshot"}, "Message.mostPerDay": {what: "read at most", unit: "a day", absent: "30"},
-	"Output.name": {what: "name"}, "Output.recorder": {what: "recorder"}, "Output.kind": {what: "kind", names: plan.OutputKinds}, "Output.holdSeconds": {what: "held", unit: "s"},
+	"Output.name": {what: "name"}, "Output.recorder": {what: "recorder"}, "Output.kind": {what: "kind", names: plan.OutputKinds}, "Output.holdSeconds": {what: "on for", unit: "s"},
 	"Output.prolonged": {on: "prolonged by every trigger", off: "not prolonged"}, "Output.hours": {what: "goes on"},
 	"Monitor.name": {what: "name"}, "Monitor.dwellSeconds": {what: "shows for", unit: "s"},
 	"Offsite.uplinkKbps": {what: "uplink", unit: "kbit/s"}, "Offsite.hours": {what: "copies"}, "Offsite.copy": {what: "copies", names: plan.Copies, absent: "footage as recorded"},

@@ -146,7 +146,7 @@ func TestEdits(t *testing.T) {
 				return p.Message("m1") == nil && len(p.Effects) == 4 && len(p.Effects[0].Message) == 0 && len(p.Effects[2].Message) == 1
 			}},
 		{"output", Edit{SetOutput: &SetOutput{plan.Output{ID: "o1", Name: "Lamp", Recorder: "r1", Kind: "light", HoldSeconds: 5400, Prolonged: true}}},
-			"Lamp: light held for 90 min, prolonged by every trigger, always",
+			"Lamp: light on for 90 min, prolonged by every trigger, always",
 			func(p *plan.Plan) bool { return p.Output("o1").HoldSeconds == 5400 }},
 		{"new output", Edit{SetOutput: &SetOutput{plan.Output{ID: "o2", Name: "Gong", Recorder: "r1", Kind: "sounder", HoldSeconds: 5}}},
 			"Output added: Gong",

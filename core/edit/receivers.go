@@ -57,7 +57,7 @@ func (e *SetOutput) sentence(p *plan.Plan) string {
 	if p.Output(o.ID) == nil {
 		return "Output added: " + o.Name
 	}
-	s := plan.Say("%s: %s held for %s", o.Name, o.Kind, plan.SecondsInWords(o.HoldSeconds))
+	s := plan.Say("%s: %s on for %s", o.Name, o.Kind, plan.SecondsInWords(o.HoldSeconds))
 	if o.Prolonged {
 		s += ", prolonged by every trigger"
 	}

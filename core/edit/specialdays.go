@@ -35,7 +35,7 @@ func (e *SetSpecialDays) sentence(p *plan.Plan) string {
 	case len(added) == 0 && len(removed) == 1:
 		return "Special day removed: " + specialDayInWords(removed[0])
 	case len(added) == 0 && len(removed) == 0:
-		return "Special days: another order, which decides what holds on a date that two of them share"
+		return "Special days: another order, which decides what applies on a date that two of them share"
 	}
 	return fmt.Sprintf("Special days: %d added, %d removed", len(added), len(removed))
 }

@@ -99,7 +99,7 @@ type Why string
 const (
 	ByItself   Why = "itself" // its own trigger was admitted
 	ByOthers   Why = "others" // footage was being written for others when it began
-	ByButton   Why = "button" // a button held the recording
+	ByButton   Why = "button" // a button had it recorded
 	ByBase     Why = "base"   // the base layer writes as much anyway
 	LowOnly    Why = "low"    // the base layer alone was written
 	NotNoticed Why = "gate"   // it was lost at a gate, and nothing else was written

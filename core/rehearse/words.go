@@ -93,7 +93,7 @@ var gateWords = map[Gate]string{
 
 // whyWords say why a wanted event had its fate.
 var whyWords = map[Why]string{
-	ByItself: "its own trigger was admitted", ByOthers: "footage was being written for something else when it began", ByButton: "a button held the recording",
+	ByItself: "its own trigger was admitted", ByOthers: "footage was being written for something else when it began", ByButton: "a button had it recorded",
 	ByBase: "the base layer writes as much anyway", LowOnly: "only the base layer was written", NotNoticed: "it was not noticed", NotTied: "motion here does not record this channel",
 	Deaf: "the duty does not listen to motion then", BothNeeded: "the duty wants motion and an alarm at once, and there was one of them", AwayThen: "the camera was looking elsewhere", TurnedOff: "the duty is off",
 }

@@ -30,7 +30,7 @@ type Answered struct {
 	Words    string        `json:"words"`
 	Share    float64       `json:"sharePercent" doc:"Of the stretch that is on disk"`
 	Duty     string        `json:"duty" doc:"Name of the duty then"`
-	Causes   []string      `json:"causes" doc:"What holds it there, in words"`
+	Causes   []string      `json:"causes" doc:"Why it is there, in words"`
 	Events   []int         `json:"events" doc:"The same, by which they are asked about"`
 	GoneDate string        `json:"goneOn,omitempty" doc:"Date on which it would be overwritten, by the typical days kept; absent where nothing takes it away"`
 }

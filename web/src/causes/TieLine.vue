@@ -52,7 +52,7 @@ const part = computed(() => {
       <span v-else class="soft">{{ finding.decision }}</span>
     </p>
     <div v-if="open" class="more">
-      <HoursField label="It holds" empty="always" :value="row.hours" @change="(at) => emit('hours', at)" />
+      <HoursField label="It applies" empty="always" :value="row.hours" @change="(at) => emit('hours', at)" />
       <NumberField
         v-if="row.dwell"
         label="Looks there for"

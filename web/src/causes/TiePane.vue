@@ -63,7 +63,7 @@ const tried = useEffects(() => [...new Set(listed.value.flatMap((l) => l.finding
         >
           Untie {{ shown.length < pairs || shown.length > 1 ? count(shown.length, 'tie') : '' }}
         </button>
-        <HoursField label="New ties hold" empty="always" :value="hours" @change="(v) => (hours = v)" />
+        <HoursField label="New ties apply" empty="always" :value="hours" @change="(v) => (hours = v)" />
         <DurationField
           v-if="sends"
           label="The camera looks there for"

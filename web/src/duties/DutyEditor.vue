@@ -144,7 +144,7 @@ function remove() {
       <p v-if="original" class="soft">
         {{
           users.length
-            ? `Used by ${count(users.length, 'channel')}; a change holds for all of them.`
+            ? `Used by ${count(users.length, 'channel')}; a change applies to all of them.`
             : 'No channel uses it.'
         }}
       </p>

@@ -35,7 +35,7 @@ const tried = useEffects(() => findings.value)
 <template>
   <section data-test="story">
     <p v-if="!r.pointed.value" class="soft">
-      Point at an event on the timeline, or find the next that was missed. Point at footage to ask what holds it there.
+      Point at an event on the timeline, or find the next that was missed. Point at footage to ask why it is there.
     </p>
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!story" class="soft" role="status">Looking up what became of it…</p>

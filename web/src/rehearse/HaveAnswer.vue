@@ -40,7 +40,7 @@ const point = (event: number) => props.r.point({ channel: props.channel, event, 
     <p class="answer" :class="have.fate" data-test="answer">{{ have.words }}</p>
     <p v-if="have.goneOn">By the typical days kept it would be overwritten on {{ have.goneOn }}.</p>
     <template v-if="have.causes?.length">
-      <h3>What holds it there</h3>
+      <h3>Why it is there</h3>
       <ul>
         <li v-for="(c, i) in have.causes" :key="i">
           <button type="button" class="plain-button link" @click="point(have.events![i]!)">{{ c }}</button>

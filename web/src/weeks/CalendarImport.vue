@@ -114,7 +114,7 @@ async function create() {
           <td>
             <ChoiceField
               bare
-              label="What holds at all other times"
+              label="Duty at all other times"
               :value="otherwise"
               :choices="all"
               @change="(d) => (otherwise = d)"

@@ -92,7 +92,7 @@ function setFactor(input: HTMLInputElement) {
     />
   </td>
   <td data-test="holds">
-    <ChoiceField bare :label="`What holds, ${day.name}`" :value="held" :choices="holds" @change="setHolds" />
+    <ChoiceField bare :label="`Duties, ${day.name}`" :value="held" :choices="holds" @change="setHolds" />
   </td>
   <td data-test="happens">
     <ChoiceField

@@ -29,7 +29,7 @@ async function add(week: Omit<Week, 'id'>) {
   <div class="gallery">
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>
     <p v-if="!weeks.length" class="soft">
-      A named week is shared by the channels that follow it: painted once, it holds for all of them. Make one here, or
+      A named week is shared by the channels that follow it: painted once, it applies to all of them. Make one here, or
       save a channel's week as one from its row's menu on the Week page.
     </p>
     <div class="head">
