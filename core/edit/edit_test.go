@@ -263,7 +263,9 @@ func TestEdits(t *testing.T) {
 			}},
 		{"what is said of the site", Edit{SetSite: &SetSite{Address: ptr("Pier road 2"), Contact: ptr("Ada Quill\n0800 1"), Notes: ptr(""), Wording: ptr("Dear all,")}},
 			"Address: Pier road 2; Contact: Ada Quill 0800 1; Notes removed; Wording of papers: Dear all,",
-			func(p *plan.Plan) bool { return p.Site.Address == "Pier road 2" && p.Site.Wording == "Dear all," && p.Site.Notes == "" }},
+			func(p *plan.Plan) bool {
+				return p.Site.Address == "Pier road 2" && p.Site.Wording == "Dear all," && p.Site.Notes == ""
+			}},
 		{"site", Edit{SetSite: &SetSite{Name: ptr("North yard"), TimeZone: ptr("UTC")}},
 			"Site: North yard, UTC",
 			func(p *plan.Plan) bool {

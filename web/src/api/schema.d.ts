@@ -1469,7 +1469,7 @@ export interface components {
             year?: components["schemas"]["YearVerdict"];
         };
         Answered: {
-            /** @description What holds it there, in words */
+            /** @description Why it is there, in words */
             causes: string[];
             /** @description Name of the duty then */
             duty: string;
