@@ -71,7 +71,7 @@ func (e *SetKind) sentence(p *plan.Plan) string {
 	return "Camera kind changed: " + e.Kind.Name
 }
 
-// RemoveKind removes a camera kind. Its channels keep their settings.
+// RemoveKind removes a camera kind. The settings of its channels stay.
 type RemoveKind struct {
 	Kind string `json:"kind" minLength:"1" maxLength:"100"`
 }

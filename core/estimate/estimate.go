@@ -198,6 +198,8 @@ type options struct {
 	assured string // the channel whose bitrates are taken for measured, whatever the plan says
 	night   string // the channel of which it is taken for known what its streams cost in the dark
 	bend    func(i int, in *input)
+
+	noticing bool // whether it is taken for known how reliably cameras notice what is in sight
 }
 
 func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result, error) {
@@ -205,6 +207,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	s := &Result{Format: Format, plan: p}
 	s.resolver, s.inputs = resolve(p, earlier)
 	for i := range p.Channels {
+		s.inputs[i].guessed = s.inputs[i].guessed && !o.noticing
 		if p.Channels[i].ID == o.assured {
 			s.inputs[i].assure()
 		}

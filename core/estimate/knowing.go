@@ -3,6 +3,7 @@ package estimate
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 
 	"wakefield/core/plan"
@@ -10,8 +11,8 @@ import (
 
 // Unknown is something that is not measured, and what measuring it would be worth.
 type Unknown struct {
-	Kind     string  `json:"kind" enum:"activity,groups,bitrate,night" doc:"Whether it is an activity, whether its events come in groups, a bitrate, or what it comes to in the dark"`
-	ID       string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is"`
+	Kind     string  `json:"kind" enum:"activity,groups,bitrate,night,noticing" doc:"Whether it is an activity, whether its events come in groups, a bitrate, what it comes to in the dark, or how reliably the site's cameras notice what is in sight"`
+	ID       string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is; empty where it is of the site"`
 	Name     string  `json:"name"`
 	Narrower float64 `json:"narrowerDays" doc:"By how many days the likely range of the verdict would be narrower"`
 }
@@ -20,9 +21,9 @@ type Unknown struct {
 const mostUnknowns = 40
 
 // Knowing tells which unknowns matter most for the days kept: each activity, whether the
-// events of a guessed one come in groups, each channel's bitrates, and what they come to in the dark in turn are taken
-// for measured, at the figures they have, and the
-// likely range of the verdict is drawn anew. Most is worth most first; what narrows the
+// events of a guessed one come in groups, each channel's bitrates, what they come to in the dark, and how reliably the
+// cameras notice what is in sight in turn are taken for measured, at the figures they have, and the likely range of the
+// verdict is drawn anew. Most is worth most first; what narrows the
 // range by less than a twentieth of a day is left out. It is empty where the verdict has
 // no range, and given up with the error of the context when that ends.
 func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
@@ -32,7 +33,7 @@ func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 	}
 	width := s.Verdict.Sure.High - s.Verdict.Sure.Low
 	for _, try := range s.unknowns() {
-		known, err := run(ctx, try.plan, s, options{draw: true, assured: try.channel, night: try.night})
+		known, err := run(ctx, try.plan, s, options{draw: true, assured: try.channel, night: try.night, noticing: try.Kind == "noticing"})
 		if err != nil {
 			return nil, err
 		}
@@ -72,10 +73,14 @@ type tried struct {
 func (s *Result) unknowns() []tried {
 	var out []tried
 	writes := make(map[string]float64) // by activity
+	guesses := 0                       // cameras whose reliability is a guess
 	for i := range s.plan.Channels {
 		c := &s.plan.Channels[i]
 		if c.NoCamera {
 			continue
+		}
+		if s.inputs[i].guessed {
+			guesses++
 		}
 		for _, k := range s.inputs[i].heard.causes {
 			writes[k.id] += s.Channels[i].GigabytesPerDay
@@ -102,6 +107,9 @@ func (s *Result) unknowns() []tried {
 			out = append(out, tried{Unknown{Kind: "groups", ID: a.ID, Name: a.Name}, &single, "", "", writes[a.ID]})
 		}
 		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, "", "", writes[a.ID]})
+	}
+	if guesses > 0 {
+		out = append(out, tried{Unknown{Kind: "noticing", Name: plan.Count(guesses, "camera")}, s.plan, "", "", math.Inf(1)})
 	}
 	slices.SortStableFunc(out, func(a, b tried) int { return cmp.Compare(b.writes, a.writes) })
 	return out[:min(len(out), mostUnknowns)]

@@ -63,3 +63,30 @@ func TestWhatIsWorthKnowing(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 }
+
+// TestWhatIsNoticedIsWorthKnowing says that reliabilities are guesses, and then that they were measured.
+func TestWhatIsNoticedIsWorthKnowing(t *testing.T) {
+	p := depot(8)
+	worth := func(reliability float64) *Unknown {
+		t.Helper()
+		for i := range p.Channels {
+			p.Channels[i].Detection.Reliability = &reliability
+		}
+		unknown, err := Run(p, nil).Knowing(context.Background())
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, u := range unknown {
+			if u.Kind == "noticing" {
+				return &u
+			}
+		}
+		return nil
+	}
+	if u := worth(plan.GuessedReliability); u == nil || u.Name != "8 cameras" {
+		t.Errorf("guessed: %+v", u)
+	}
+	if u := worth(0.9); u != nil {
+		t.Errorf("stated: %+v", u)
+	}
+}

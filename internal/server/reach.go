@@ -74,7 +74,7 @@ type Reach struct {
 	Lock     string        `json:"lock,omitempty" doc:"Where it cannot be had: the locked channel without whose lock most days could be"`
 	LockDays float64       `json:"lockDays,omitempty"`
 	Unpriced []float64     `json:"unpricedTerabytes" doc:"Sizes of drives that were left out, as nobody says what they cost"`
-	Evidence bool          `json:"evidence" doc:"Whether any wanted events are expected; without them nothing counts as lost"`
+	Evidence bool          `json:"evidence" doc:"Whether any wanted events are expected; without them nothing counts as missed"`
 	Levers   []ReachLever  `json:"levers" doc:"Single changes, most days for what is lost first; the best three of each channel"`
 	Frontier []ReachPoint  `json:"frontier" doc:"From the plan as it is to the most that can be kept"`
 }

@@ -2907,13 +2907,13 @@ export interface components {
             sent: number[];
         };
         EstimatedUnknown: {
-            /** @description Of the activity, or of the channel whose bitrates it is */
+            /** @description Of the activity, or of the channel whose bitrates it is; empty where it is of the site */
             id: string;
             /**
-             * @description Whether it is an activity, whether its events come in groups, a bitrate, or what it comes to in the dark
+             * @description Whether it is an activity, whether its events come in groups, a bitrate, what it comes to in the dark, or how reliably the site's cameras notice what is in sight
              * @enum {string}
              */
-            kind: "activity" | "groups" | "bitrate" | "night";
+            kind: "activity" | "groups" | "bitrate" | "night" | "noticing";
             name: string;
             /**
              * Format: double
@@ -3907,7 +3907,7 @@ export interface components {
         Reach: {
             changes: components["schemas"]["ReachChange"][];
             edits: components["schemas"]["Edit"][];
-            /** @description Whether any wanted events are expected; without them nothing counts as lost */
+            /** @description Whether any wanted events are expected; without them nothing counts as missed */
             evidence: boolean;
             /** @description Whether nothing less can be lost; else it is the best that was found */
             exact: boolean;

@@ -102,7 +102,7 @@ function remove() {
         <ChoiceField label="Frames" :value="amount" :choices="amounts" @change="(v) => (amount = v)" />
         <NumberField
           v-if="amount === 'fewer'"
-          label="Frames kept"
+          label="Frames"
           unit="/s"
           :value="fps"
           member="duties.base.fps"
@@ -132,7 +132,7 @@ function remove() {
         />
         <NumberField
           v-if="fewer"
-          label="Frames kept"
+          label="Frames"
           unit="/s"
           :value="eventFPS"
           member="duties.base.fps"

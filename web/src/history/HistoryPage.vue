@@ -30,7 +30,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
   <section class="history" aria-label="History">
     <h1><TermTip word="revision">History</TermTip></h1>
     <p class="soft">
-      Every change is kept at once. Ctrl+Z takes back the last one; returning to a revision is a new change, and can be
+      Every change is saved at once. Ctrl+Z undoes the last one; returning to a revision is a new change, and can be
       undone too.
     </p>
     <p v-if="failed" class="short">{{ failed }} <button type="button" @click="again()">Try again</button></p>

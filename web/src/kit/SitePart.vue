@@ -5,7 +5,6 @@ import type { Edit, Problem } from '../api/types'
 import { inWords } from '../api/client'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
-import LongField from '../ui/LongField.vue'
 import TextField from '../ui/TextField.vue'
 import WorthMeasuring from './WorthMeasuring.vue'
 
@@ -40,14 +39,14 @@ function set(change: NonNullable<Edit['setSite']>) {
         :problem="problem"
         @change="(timeZone) => set({ timeZone })"
       />
-      <LongField
+      <TextField
         label="Address"
         :value="site.plan!.site.address"
         :rows="2"
         :maxlength="500"
         @change="(address) => set({ address })"
       />
-      <LongField
+      <TextField
         label="Contact there"
         :value="site.plan!.site.contact"
         :rows="2"
@@ -55,16 +54,18 @@ function set(change: NonNullable<Edit['setSite']>) {
         placeholder="Name, telephone, mail"
         @change="(contact) => set({ contact })"
       />
-      <LongField
+      <TextField
         label="Notes"
         :value="site.plan!.site.notes"
+        :rows="3"
         :maxlength="4000"
         placeholder="Ways in, keys, ladders, whom to tell"
         @change="(notes) => set({ notes })"
       />
-      <LongField
+      <TextField
         label="Papers begin with"
         :value="site.plan!.site.wording"
+        :rows="3"
         :maxlength="2000"
         placeholder="What papers for the customer say first"
         @change="(wording) => set({ wording })"

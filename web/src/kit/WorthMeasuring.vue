@@ -18,6 +18,8 @@ function said(u: Unknown) {
       return `the bitrates of ${u.name}, from a clip`
     case 'night':
       return `what ${u.name} comes to in the dark, from a clip taken at night`
+    case 'noticing':
+      return `what ${u.name} notice, by drawing what they see and by a walk test`
     case 'groups':
       return `whether events of “${u.name}” come in batches, by watching for an hour`
     default:
@@ -51,7 +53,7 @@ const { data: found, failure } = useAnswer(
     </template>
     <p v-if="common" class="soft" data-test="common">
       {{ common }} % of the doubt is common to the site: everything a little busier, or every stream a little larger,
-      than was thought. No single measurement takes that away.
+      than was thought. No single measurement removes that.
     </p>
   </section>
 </template>

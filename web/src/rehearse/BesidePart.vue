@@ -104,8 +104,8 @@ const number = (n: number) => (Number.isInteger(n) ? whole(n) : three(n))
         </tbody>
       </table>
       <p data-test="turned">
-        <b>{{ kept.length }}</b> kept now, or better; <b :class="{ short: lost.length }">{{ lost.length }}</b> lost now,
-        or worse<template v-if="data.more">; {{ data.more }} more are not listed</template>.
+        <b>{{ kept.length }}</b> kept now, or better; <b :class="{ short: lost.length }">{{ lost.length }}</b> missed
+        now, or worse<template v-if="data.more">; {{ data.more }} more are not listed</template>.
       </p>
       <ol>
         <li v-for="(t, i) in [...lost, ...kept].slice(0, 60)" :key="i">

@@ -9,8 +9,8 @@ const site = useSite()
 <template>
   <p class="away" role="alert" data-test="away">
     <b>No connection: {{ count(site.waiting.length, 'change') }} not saved.</b>
-    {{ site.waiting.length === 1 ? 'It is' : 'They are' }} kept in this page and tried again all the time; keep it open.
-    The figures are those of revision {{ site.version }}.
+    {{ site.waiting.length === 1 ? 'It is' : 'They are' }} waiting in this page, tried again all the time; do not close
+    it. The figures are those of revision {{ site.version }}.
   </p>
 </template>
 

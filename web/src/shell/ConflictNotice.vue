@@ -22,7 +22,7 @@ const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.confl
 
 <template>
   <ElDialog v-model="open" title="Somebody else changed this plan" width="460" data-test="conflict">
-    <p>Your last change was made on an older version, so it was not kept. You now see the plan as it stands, with:</p>
+    <p>Your last change was made on an older version, so it was not saved. You now see the plan as it stands, with:</p>
     <p v-if="site.conflict?.more" class="soft">{{ count(site.conflict.more, 'earlier change') }}, and then:</p>
     <ul>
       <li v-for="r in site.conflict?.since" :key="r.number">
@@ -39,7 +39,7 @@ const open = computed({ get: () => !!site.conflict, set: (v) => v || (site.confl
       </ul>
     </template>
     <template #footer>
-      <ElButton @click="open = false">Keep theirs</ElButton>
+      <ElButton @click="open = false">Use theirs</ElButton>
       <ElButton type="primary" data-test="again" @click="site.tryAgain()">Apply mine</ElButton>
     </template>
   </ElDialog>

@@ -32,7 +32,7 @@ const sheets = [
       ['1 … 9', 'pick a duty'],
       ['drag', 'paint; Shift snaps to 5 minutes, Ctrl to 1'],
       ['double click', 'paint the day; on a name, the week'],
-      ['Alt+click', 'take the duty under the pointer'],
+      ['Alt+click', 'pick the duty under the pointer'],
       ['drag a day’s name', 'copy it onto other days'],
       ['drag a channel’s name', 'give its week to others'],
       ['right click, menu key', 'what else can be done with a week'],

@@ -49,11 +49,11 @@ function key(event: KeyboardEvent) {
     class="frontier"
     tabindex="0"
     role="slider"
-    aria-label="Days to keep, against events lost"
+    aria-label="Days to keep, against events missed"
     :aria-valuemin="low"
     :aria-valuemax="high"
     :aria-valuenow="days"
-    :aria-valuetext="`${three(days)} days: ${three(Math.abs(at.lostPerDay))} events a day ${at.lostPerDay < 0 ? 'won' : 'lost'}`"
+    :aria-valuetext="`${three(days)} days: ${three(Math.abs(at.lostPerDay))} events a day ${at.lostPerDay < 0 ? 'fewer' : 'more'} missed`"
     data-test="frontier"
     @pointerdown="press"
     @pointermove="move"
@@ -70,7 +70,7 @@ function key(event: KeyboardEvent) {
     <text :x="left" :y="H - 8" class="label">{{ three(low) }} days now</text>
     <text :x="W - 14" :y="H - 8" text-anchor="end" class="label">{{ three(high) }} at most</text>
     <text :x="left - 5" y="18" text-anchor="end" class="label">{{ three(top) }}</text>
-    <text :x="left - 38" y="8" class="label">events a day lost</text>
+    <text :x="left - 38" y="8" class="label">events a day missed</text>
   </svg>
 </template>
 

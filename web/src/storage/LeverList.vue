@@ -52,7 +52,7 @@ function price(l: ReachLever) {
           <th scope="col">change</th>
           <th scope="col" class="number">days</th>
           <th scope="col" class="number">GB a day</th>
-          <th scope="col" class="number">events lost a day</th>
+          <th scope="col" class="number">events missed a day</th>
           <th scope="col" class="number">price</th>
           <th scope="col"><span class="visually-hidden">try it</span></th>
         </tr>

@@ -34,7 +34,7 @@ const explained = computed(
   () =>
     `Ordinary weeks back from a Sunday midnight${stepOf(days.value) < 1 ? ', hour by hour' : stepOf(days.value) > 1 ? '' : ', a step for each day'}; the area is the disk. ` +
     (pool.retentionDays == null
-      ? 'Limits of age and quotas keep the pool from ever being full.'
+      ? 'By limits of age and quotas the pool never fills.'
       : `Begun empty, it is full for the first time after ${daysInWords(pool.retentionDays)}.`) +
     (failed.value ? ` If a drive fails: ${failed.value.consequence}` : ''),
 )

@@ -101,7 +101,7 @@ const weight = computed({
         <span>Matters</span>
         <SegmentChoice
           v-model="weight"
-          label="How much what they lose matters"
+          label="How much what they miss matters"
           :ways="[
             ['1', 'less'],
             ['2', 'as usual'],

@@ -29,17 +29,17 @@ function who(channels: string[]): string {
   if (groups.size === 1 && group && channels.length > 1 && whole === channels.length) return `All of ${group}`
   return channels.length > 3 ? count(channels.length, 'channel') : channels.map(name).join(', ')
 }
-/** Events that are lost, or won, in words. */
+/** Events that are missed, or no more, in words. */
 function lost(n: number) {
   const text = change(n)
-  if (!text) return 'nothing lost'
-  return n > 0 ? `${three(n)} events a day lost` : `${three(-n)} events a day won`
+  if (!text) return 'no more is missed'
+  return n > 0 ? `${three(n)} more events a day missed` : `${three(-n)} fewer events a day missed`
 }
 const isThere = computed(() => !!data.value?.reached && !data.value.edits?.length)
 function make() {
   reach.hold()
   site.change(data.value!.edits!)
-  notice('Done here. Ctrl+Z takes it back.', { seconds: 4 })
+  notice('Done here. Ctrl+Z undoes it.', { seconds: 4 })
 }
 /** What is kept with the changes, by every measure. */
 const keptInWords = computed(() => {
@@ -90,7 +90,7 @@ const asVariant = () =>
           write nothing, or listen to alarms only, are not tried.
         </p>
         <p v-if="!data.evidence" data-test="no-evidence">
-          No events are expected here, so nothing counts as lost. Say on
+          No events are expected here, so nothing counts as missed. Say on
           <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what happens in
           front of the cameras; then the price in evidence shows.
         </p>

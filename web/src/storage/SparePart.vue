@@ -25,7 +25,7 @@ function gain(s: Spare): string {
     return `${three(s.price)} ${site.plan?.prices?.currency ?? ''} less`
   }
   if (Math.abs(s.wonPerDay) < 0.005) return 'no more events'
-  return s.wonPerDay > 0 ? `${three(s.wonPerDay)} events a day won` : `${three(-s.wonPerDay)} events a day lost`
+  return s.wonPerDay > 0 ? `${three(s.wonPerDay)} fewer events a day missed` : `${three(-s.wonPerDay)} more`
 }
 </script>
 

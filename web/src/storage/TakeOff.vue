@@ -117,7 +117,7 @@ async function copy() {
     </div>
     <SwitchField label="Events only" :value="events" @change="(on) => (events = on)" />
     <NumberField
-      label="USB drive takes"
+      label="USB drive writes"
       unit="MB/s"
       :value="usb"
       :min="0.1"
@@ -126,7 +126,7 @@ async function copy() {
       @change="(v) => (usb = v)"
     />
     <NumberField
-      label="Network takes"
+      label="Network carries"
       unit="Mbit/s"
       :value="net"
       :min="0.1"
@@ -151,7 +151,7 @@ async function copy() {
       <p class="soft">
         {{
           data.spareMBps == null
-            ? 'What the drives take while they record is not known; the recorder’s “Writes to drives” in Kit says it.'
+            ? 'What the drives write while they record is not known; the recorder’s “Writes to drives” in Kit says it.'
             : 'Never quicker than what the drives have to spare in the busiest hour, as the recorder goes on recording.'
         }}
       </p>

@@ -2,7 +2,7 @@
 import { useId } from 'vue'
 import { vTyped } from './typed'
 
-/** A text with its label, handed on when it is committed. */
+/** A text with its label, of one line or several, handed on when it is committed. */
 defineProps<{
   label: string
   value: string | undefined
@@ -10,6 +10,7 @@ defineProps<{
   problem?: string
   maxlength?: number
   placeholder?: string
+  rows?: number // of a text of several lines
 }>()
 const emit = defineEmits<{ change: [value: string] }>()
 const id = useId()
@@ -18,7 +19,8 @@ const id = useId()
 <template>
   <div class="field">
     <label :for="id">{{ label }}</label>
-    <input
+    <component
+      :is="rows ? 'textarea' : 'input'"
       :id="id"
       v-typed="value"
       :list="choices ? `${id}-list` : undefined"
@@ -26,6 +28,7 @@ const id = useId()
       :placeholder="placeholder"
       :aria-invalid="!!problem"
       :aria-describedby="problem ? `${id}-problem` : undefined"
+      :rows="rows"
       autocomplete="off"
       @change="emit('change', ($event.target as HTMLInputElement).value.trim())"
     />
@@ -43,15 +46,19 @@ const id = useId()
   min-height: 27px;
 }
 
-input {
+input,
+textarea {
   min-width: 0;
+  font: inherit;
+  color: inherit;
+  resize: vertical;
   background: var(--sheet);
   border: 1px solid var(--rule);
   border-radius: 5px;
   padding: 2px 6px;
 }
 
-input[aria-invalid='true'] {
+[aria-invalid='true'] {
   border-color: var(--short);
 }
 

@@ -131,7 +131,7 @@ async function accept() {
         <TextField label="Times are those of" :value="zone" :choices="zones" @change="(z) => (zone = z)" />
       </div>
       <p class="kept">
-        The log was kept from
+        The log runs from
         <span class="date" data-test="log-from"
           ><DateField
             label="First date of the log"
@@ -177,7 +177,7 @@ async function accept() {
       <div v-if="!each" class="choices">
         <ChoiceField
           v-if="into"
-          label="Keep it as"
+          label="Save it as"
           :value="keepAs"
           :choices="
             [

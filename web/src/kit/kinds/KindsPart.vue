@@ -135,7 +135,7 @@ async function add() {
         >
           Remove this kind
         </button>
-        <span class="soft">Its channels keep their settings.</span>
+        <span class="soft">The settings of its channels stay.</span>
       </p>
     </section>
     <section v-if="kind" aria-label="Channels of this kind">

@@ -32,7 +32,7 @@ const parts = computed(() => {
     { id: 'usable', name: 'for footage', gb: f.usableGB },
     { id: 'redundant', name: 'mirrors, parity', gb: f.redundantGB },
     { id: 'spare', name: 'hot spares', gb: f.spareGB },
-    { id: 'reserve', name: 'kept free', gb: f.reserveGB },
+    { id: 'reserve', name: 'reserved', gb: f.reserveGB },
   ]
     .filter((p) => p.gb > 0.5)
     .map((p) => ({ ...p, percent: (100 * p.gb) / f.boughtGB }))
