@@ -196,7 +196,7 @@ func TestAMaskedPatchIsALever(t *testing.T) {
 	found := 0
 	for i, list := range p.choices {
 		for _, c := range list[1:] {
-			if !strings.Contains(c.Words[0], "masked out") {
+			if !strings.Contains(c.Words[0], " ignored") {
 				continue
 			}
 			found++

@@ -59,8 +59,8 @@ func (p *Prepared) masks(i int) (out []Choice) {
 		if c.Detection.Area(id) != nil || len(out) == mostMasks {
 			continue
 		}
-		mask := plan.Area{ID: id, Name: patch.Name + ", masked", Ignore: true, Points: patch.Points}
-		choice := Choice{Words: []string{patch.Name + " masked out"}, Edits: []edit.Edit{{SetArea: &edit.SetArea{Channel: c.ID, Area: mask}}}, alone: true}
+		mask := plan.Area{ID: id, Name: patch.Name + ", ignored", Ignore: true, Points: patch.Points}
+		choice := Choice{Words: []string{patch.Name + " ignored"}, Edits: []edit.Edit{{SetArea: &edit.SetArea{Channel: c.ID, Area: mask}}}, alone: true}
 		next, err := edit.After(p.plan, choice.Edits...)
 		if err != nil {
 			continue // there is no room for another area, say

@@ -83,15 +83,15 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrNoRevision):
 		return huma.Error404NotFound("There is no such revision.")
 	case errors.Is(err, store.ErrNothing):
-		return huma.Error422UnprocessableEntity("There is nothing to take back.")
+		return huma.Error422UnprocessableEntity("There is nothing to undo.")
 	case errors.Is(err, store.ErrAdopted):
-		return huma.Error422UnprocessableEntity("This variant is the adopted one; adopt another before you take it away.")
+		return huma.Error422UnprocessableEntity("This variant is the adopted one; adopt another before you remove it.")
 	case errors.Is(err, store.ErrRemoved):
-		return huma.Error422UnprocessableEntity("This variant was taken away; take it out again first.")
+		return huma.Error422UnprocessableEntity("This variant was removed; restore it first.")
 	case errors.Is(err, store.ErrManyVariants):
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; take one away first.", store.MostVariants))
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants))
 	case errors.Is(err, store.ErrManyPlans):
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site keeps %d variants at most, those taken away too. This one was not made; a duplicate of the site begins with one.", store.MostPlans))
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site keeps %d variants at most, removed ones too. This one was not made; a duplicate of the site begins with one.", store.MostPlans))
 	case errors.Is(err, store.ErrOtherUse):
 		return huma.Error422UnprocessableEntity("The Idempotency-Key was used for something else before. Nothing was changed; send the change with a key of its own.")
 	case errors.Is(err, store.ErrManyPictures):

@@ -167,7 +167,7 @@ func TestBadRequests(t *testing.T) {
 		{"no edits", "POST", "/api/plans/site/edits", `{"version":1,"edits":[]}`, 422, "validation failed"},
 		{"two changes in one", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
 		{"no revision", "POST", "/api/plans/site/return", `{"version":1,"revision":7}`, 422, "There is no revision 7"},
-		{"nothing to undo", "POST", "/api/plans/site/undo", `{"version":1}`, 422, "nothing to take back"},
+		{"nothing to undo", "POST", "/api/plans/site/undo", `{"version":1}`, 422, "nothing to undo"},
 		{"cut file", "POST", "/api/sites", string(plan[:500]), 422, "it ends too early"},
 		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422, "activities[0].blocks[0].perHour: -14 is below 0"},
 		{"unknown member", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": 14, "color": 1`, 1), 422, "activities[0].blocks[0].color: no such member"},

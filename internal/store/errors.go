@@ -24,9 +24,9 @@ var (
 	// ErrAdopted says that the plan that is carried out cannot be taken away.
 	ErrAdopted = errors.New("it is the one that is carried out")
 	// ErrRemoved says that a plan was taken away, and has to be taken out again first.
-	ErrRemoved = errors.New("it was taken away")
+	ErrRemoved = errors.New("it was removed")
 	// ErrManyPlans says that a site has as many plans as it may, those taken away counted.
-	ErrManyPlans = errors.New("the site has as many variants as it may, those taken away too")
+	ErrManyPlans = errors.New("the site has as many variants as it may, removed ones too")
 	// ErrOtherUse says that a key was used for something else.
 	ErrOtherUse = errors.New("the key was used for something else")
 	// ErrManyVariants says that a site has as many plans as it may.

@@ -25,7 +25,7 @@ type PlanLine struct {
 	Version int64     `json:"version"`
 	Mark    string    `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
 	Changed time.Time `json:"changed"`
-	Removed bool      `json:"removed" doc:"Whether it was taken away"`
+	Removed bool      `json:"removed" doc:"Whether it was removed"`
 	// KeptDays is what was worked out when it was changed last.
 	KeptDays *float64 `json:"keptDays" required:"true" doc:"For how many days the channel nearest to what it must keep is kept; null where nothing takes it away, or nobody worked it out"`
 }

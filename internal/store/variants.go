@@ -91,7 +91,7 @@ func (s *Store) RemovePlan(ctx context.Context, site, id string, away bool) erro
 }
 
 // Adopt makes a plan of a site the one that is carried out. It fails with ErrRemoved for
-// one that was taken away.
+// one that was removed.
 func (s *Store) Adopt(ctx context.Context, site, id string) error {
 	return s.deciding(ctx, site, func(ctx context.Context, tx pgx.Tx) error {
 		var removed bool

@@ -3729,7 +3729,7 @@ export interface components {
             /** @description Which history of the plan it is a version of; another one after a backup was restored */
             mark: string;
             name: string;
-            /** @description Whether it was taken away */
+            /** @description Whether it was removed */
             removed: boolean;
             /** Format: int64 */
             version: number;

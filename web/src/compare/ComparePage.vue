@@ -83,7 +83,7 @@ async function adopt(id: string) {
         <h2>Their weeks, one over the other</h2>
         <p class="legend soft">
           <span><i class="both" /> written by both</span><span><i class="more" /> added by {{ second.name }}</span
-          ><span><i class="less" /> taken away by it</span>
+          ><span><i class="less" /> removed by it</span>
         </p>
         <p v-if="weeks && !weeks.length" class="soft">Both write the same at every hour.</p>
         <p v-if="shown.length" class="days soft" aria-hidden="true">

@@ -46,7 +46,7 @@ function exportOne(one: Aside) {
         one.anew ? 'Make it on this plan' : 'Try again'
       }}</ElButton>
       <ElButton size="small" data-test="aside-export" @click="exportOne(one)">Export it</ElButton>
-      <ElButton size="small" data-test="aside-drop" @click="site.settle(one, false)">Drop it</ElButton>
+      <ElButton size="small" data-test="aside-drop" @click="site.settle(one, false)">Remove it</ElButton>
     </p>
   </section>
 </template>

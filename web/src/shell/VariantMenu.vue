@@ -52,7 +52,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
         data-test="variant"
         :data-variant="site.planId"
       >
-        / {{ `${site.plan?.name} ` }}<span v-if="current?.removed" class="tag">taken away</span
+        / {{ `${site.plan?.name} ` }}<span v-if="current?.removed" class="tag">removed</span
         ><span v-else-if="!isAdopted" class="tag">not adopted</span>
         <span v-if="here.length > 1" class="many">{{ `· ${here.length} variants` }}</span><span aria-hidden="true">
           ▾</span
@@ -98,7 +98,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
           data-test="remove-variant"
           @click="((open = false), void remove(current!, true))"
         >
-          Take this one away
+          Remove this one
         </button>
         <RouterLink :to="{ name: 'compare' }" @click="open = false">Compare</RouterLink>
         <FilePick label="From a plan file" accept=".json,.zip,application/json,application/zip" @pick="importFile" />
@@ -108,7 +108,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
         <input v-typed="site.plan?.name" maxlength="200" data-field="variant-name" @change="renamed" />
       </label>
       <template v-if="away.length">
-        <h2>Taken away</h2>
+        <h2>Removed</h2>
         <ul>
           <li v-for="v in away" :key="v.id" class="gone">
             <span>{{ v.name }}</span><button

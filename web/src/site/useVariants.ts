@@ -95,7 +95,7 @@ export function useVariants() {
       return
     }
     if (removed && v.id === site.planId) await show(site.adopted)
-    notice(removed ? `${v.name} was taken away.` : `${v.name} is there again.`, {
+    notice(removed ? `${v.name} was removed.` : `${v.name} is there again.`, {
       seconds: 6,
       act: removed ? { label: 'Undo', run: () => void remove(v, false) } : undefined,
     })

@@ -74,7 +74,7 @@ function take(t: Tool) {
           ]"
           @update:model-value="(w) => brush.widen(Number(w))"
         />
-        drag paints; from painted cells, or with Alt, it takes away · Esc ends
+        drag paints; from painted cells, or with Alt, it removes · Esc ends
       </template>
       <template v-else-if="tool === 'person'">click where the feet are</template>
       <template v-else-if="tool">{{
