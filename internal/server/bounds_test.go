@@ -26,7 +26,7 @@ func TestBoundsAreThoseOfTheDocuments(t *testing.T) {
 		"the frames of a clip":                                  mib(clipBody),
 		"any other request":                                     mib(usualBody),
 		"a JSON request":                                        fmt.Sprintf("%d values, %d objects", mostValues, mostObjects),
-		"variants of a site; with those that were taken away":   fmt.Sprintf("%d; %d", store.MostVariants, store.MostPlans),
+		"variants of a site; with those that were removed":      fmt.Sprintf("%d; %d", store.MostVariants, store.MostPlans),
 		"a picture":                                             fmt.Sprintf("%d MB, %d million pixels of 4 bytes", stills.LargestBytes>>20, stills.MostPixels/1_000_000),
 		"the pictures of an archive":                            fmt.Sprintf("%d million pixels, 160 MB; %d MB of it all", stills.MostOfBundle/1_000_000, bundleBody>>20),
 		"pictures being decoded, all requests together":         fmt.Sprintf("%d MB", pictureBytes/1_000_000),

@@ -86,7 +86,7 @@ const asVariant = () =>
         />
         <p v-else class="soft">Nothing that may be changed would keep footage longer.</p>
         <p v-if="(data.frontier?.length ?? 0) > 1" class="soft" data-test="steps">
-          The curve goes by the best steps; the point in hand is searched by itself, and may lose less. Duties that
+          The curve goes by the best steps; the point in hand is searched by itself, and may miss fewer. Duties that
           write nothing, or listen to alarms only, are not tried.
         </p>
         <p v-if="!data.evidence" data-test="no-evidence">
