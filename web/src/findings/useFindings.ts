@@ -32,8 +32,8 @@ export function useFindings() {
     const groups = await shared.sort([...new Set(paints)])
     if (!groups) return
     const edits = finding.fix.edits.flatMap((e): Edit[] => {
-      if (!e.paint || e.paint.shared) return [e]
-      const part = (ids: string[]) => (e.paint!.channels ?? []).filter((id) => ids.includes(id))
+      if (!e.paint?.channels || e.paint.shared) return [e] // a week is painted for all that follow it anyway
+      const part = (ids: string[]) => e.paint!.channels!.filter((id) => ids.includes(id))
       const [own, all] = [part(groups.own), part(groups.shared)]
       return [
         ...(own.length ? [{ paint: { ...e.paint, channels: own } }] : []),
