@@ -123,6 +123,7 @@ func TestAnAreaIsDrawnDraggedAndMasked(t *testing.T) {
 	p.shows(`[data-test="picture-problem"]`, "Corner 3 is outside the picture")
 	p.corners("0 0, 100 100, 100 0, 0 100")
 	p.shows(`[data-test="picture-problem"]`, "its sides cross each other")
+	p.until(`!document.querySelector('[data-field="corners"] input').value.startsWith('0 0, 100 100')`) // refused, it is as it was
 	p.corners("0 0, 100 0, 100 100, 0 100")
 	p.revision(8)
 	p.shows(`[data-line="slip"]`, "no area there")
@@ -287,4 +288,38 @@ func TestAnEmptyBoardSaysWhatToDo(t *testing.T) {
 	p.keys("z", kb.ModifierCtrl)
 	p.revision(3)
 	p.shows(`[data-test="empty-board"]`, "Nothing is drawn")
+}
+
+// TestNamesInThePictureKeepApart looks at the names in every picture of the quay: none lies over another, none is cut.
+func TestNamesInThePictureKeepApart(t *testing.T) {
+	s, p := quayAt(t, "/triggers", `[data-test="course"]`)
+	for _, c := range s.plan(t).Channels {
+		if c.NoCamera {
+			continue
+		}
+		p.click(`[data-line="` + c.ID + `"]`)
+		p.until(`document.querySelector('[data-test="board"]').getAttribute('aria-label').startsWith(` + fmt.Sprintf("%q", "What "+c.Name+" sees") + `) && !!document.querySelector('[data-test="course"]')`)
+		for _, pick := range append([]string{""}, walksOf(&c)...) {
+			if pick != "" {
+				p.click(`[data-pick="walk ` + pick + `"]`)
+				p.shows(`[data-test="walk-says"]`, "otice")
+			}
+			p.until(`(() => {
+				const board = document.querySelector('[data-test="board"]').getBoundingClientRect()
+				const all = [...document.querySelectorAll('[data-test="board"] text')].filter((e) => e.textContent.trim()).map((e) => e.getBoundingClientRect())
+				return all.every((a, i) => a.left > board.left - 1 && a.right < board.right + 1 && a.top > board.top - 1 && a.bottom < board.bottom + 1 &&
+					all.slice(i + 1).every((b) => a.left >= b.right || b.left >= a.right || a.top >= b.bottom - 1 || b.top >= a.bottom - 1))
+			})()`)
+		}
+	}
+}
+
+func walksOf(c *plan.Channel) (ids []string) {
+	if c.Scene == nil {
+		return nil
+	}
+	for _, w := range c.Scene.Walks {
+		ids = append(ids, w.ID)
+	}
+	return ids
 }

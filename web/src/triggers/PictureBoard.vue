@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, useTemplateRef } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
 
+import { apart } from './apart'
 import { cellsName, cellsPath } from './cells'
 import { plain } from './makeThing'
 import PersonFigure from './PersonFigure.vue'
@@ -59,6 +60,10 @@ const nameAt = (t: Thing) => {
 const isHere = (t: Thing) => keyOf(t) === picked.value
 const percent = (v: number) => `${Math.round(v * 100)} %`
 const cornerName = (t: Thing, i: number) => (t.kind !== 'person' ? `Corner ${i + 1}` : i ? 'Head' : 'Feet')
+
+const spread = () => board.value && apart(board.value)
+watch(() => [things.value, seen.value, picked.value, picture.moment.value, pixels.value], spread, { flush: 'post' })
+void document.fonts.ready.then(spread) // letters have other widths then
 
 /** A click lays a point of what is being drawn; the first point again ends it. */
 function lay(event: MouseEvent) {

@@ -30,7 +30,7 @@ const away = computed(() => {
 const lines = computed(() => {
   let last = Infinity
   return (sight?.ground?.lines ?? []).map((l) => {
-    const isNamed = last - l.y * height > 14 * unit
+    const isNamed = last - l.y * height > 18 * unit
     if (isNamed) last = l.y * height
     return { ...l, isNamed }
   })

@@ -26,7 +26,7 @@ const lines = computed(() => {
     .sort((a, b) => a.y - b.y)
     .map((r, i) => {
       const text = i ? `${nameOf(r.id)} ${three(r.metres)} m` : `too small beyond: ${nameOf(r.id)} ${three(r.metres)} m`
-      const isClose = r.y * height - last < 15 * unit
+      const isClose = r.y * height - last < 18 * unit
       const x = isClose ? right : 6 * unit
       right = x + (text.length * 6.3 + 14) * unit
       if (!isClose) last = r.y * height
