@@ -146,7 +146,7 @@ func TestHoursOfDetectionArePainted(t *testing.T) {
 		return fmt.Sprintf(`(() => {
 			const canvas = document.querySelector('[data-channel="yard"] canvas')
 			const [r, g, b] = canvas.getContext('2d').getImageData(Math.round(%v / 7 * canvas.width), 1, 1, 1).data
-			return r > 130 && r - g > 70 && r - b > 70 // in either theme
+			return r > 130 && g < 90 && b < 110
 		})()`, day)
 	}
 	p.until(ringed(2.1))

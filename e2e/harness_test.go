@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
 
 	"wakefield/core/plan"
@@ -93,8 +94,8 @@ type page struct {
 	url string
 }
 
-// browser opens a window of a browser that no other test uses meanwhile. Every site has a port of its own, and with
-// it an origin: what one test keeps in the browser, no other sees.
+// browser opens a window of a browser that no other test uses meanwhile, with empty storage: what a test keeps there
+// belongs to a port, and ports come again.
 func browser(t testing.TB, s *site, width, height int) *page {
 	t.Helper()
 	b := borrow(t)
@@ -105,6 +106,10 @@ func browser(t testing.TB, s *site, width, height int) *page {
 	})
 	p := &page{TB: t, ctx: ctx, url: s.url}
 	p.begin(width, height)
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, storage.ClearDataForOrigin, storage.ClearDataForOriginParams{Origin: p.url, StorageTypes: "local_storage"})
+		return err
+	}))
 	return p
 }
 

@@ -62,7 +62,7 @@ func TestTablesGoOutAndComeIn(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	for _, kind := range []string{"csv", "xlsx"} {
 		data, header := c.fetch("/api/plans/site/channels." + kind)
-		if !strings.Contains(header.Get("Content-Disposition"), "Pennywhistle Quay, As surveyed, channels, 20") {
+		if !strings.Contains(header.Get("Content-Disposition"), "Pennywhistle Quay, As surveyed, channels, 20") || !strings.HasSuffix(header.Get("Content-Disposition"), "."+kind+`"`) {
 			t.Errorf("%s", header)
 		}
 		read := call[formats.Table](c, "POST", "/api/plans/site/table/read", data, 200)

@@ -70,7 +70,7 @@ func TestPicturesAreKeptBesideThePlan(t *testing.T) {
 	}
 
 	_, headers, packed := c.send("GET", "/api/plans/site/zip", "")
-	if headers.Get("Content-Type") != "application/zip" || !strings.Contains(headers.Get("Content-Disposition"), `, plan, 20`) {
+	if headers.Get("Content-Type") != "application/zip" || !strings.Contains(headers.Get("Content-Disposition"), `, plan, 20`) || !strings.HasSuffix(headers.Get("Content-Disposition"), `.zip"`) {
 		t.Errorf("%v", headers)
 	}
 	status, _, body := c.send("POST", "/api/sites", packed, "Content-Type", "application/zip")

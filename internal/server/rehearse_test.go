@@ -83,7 +83,7 @@ func TestARehearsedWeek(t *testing.T) {
 	}
 	file := func(kind string) string {
 		status, header, data := c.send("GET", "/api/plans/site/rehearse/file?kind="+kind+"&"+week, "")
-		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number 7, ") {
+		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number 7, ") || !strings.HasSuffix(header.Get("Content-Disposition"), "."+kind+`"`) {
 			t.Fatalf("%s: %d %s", kind, status, data)
 		}
 		return data
