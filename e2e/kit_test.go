@@ -304,7 +304,7 @@ func TestImportABrokenTable(t *testing.T) {
 
 func TestRecordersAndDrives(t *testing.T) {
 	s, p := kit(t, "recorders", `[data-scenario="more"]`)
-	p.shows(`[data-scenario="failed"]`, "No footage is lost")
+	p.shows(`[data-scenario="failed"]`, "All footage stays")
 	kept := p.text(verdict)
 	p.click(`[data-scenario="more"] button`)
 	p.revision(2)

@@ -82,7 +82,7 @@ func TestPastedHeadingsAreHeadings(t *testing.T) {
 	p.clickCell(cell("hall", "name"))
 	p.paste("Group\tName\nNorth\tThe hall\nNorth\tThe booth")
 	p.revision(2)
-	p.shows(".el-message", "The first row was taken for headings: Group, Name.")
+	p.shows(".el-message", "The first row was read as headings: Group, Name.")
 	plan := s.plan(t)
 	if h, b := plan.Channel("hall"), plan.Channel("booth"); h.Name != "The hall" || h.Group != "North" || b.Name != "The booth" || len(plan.Channels) != 16 {
 		t.Errorf("%q in %q, %q, %d channels", h.Name, h.Group, b.Name, len(plan.Channels))

@@ -19,7 +19,7 @@ const database = "wakefield"
 // one of the demo.
 type chosen struct {
 	Database     string `env:"WAKEFIELD_DATABASE" help:"PostgreSQL URL; the demo's own database where neither this nor a file is given."`
-	DatabaseFile string `env:"WAKEFIELD_DATABASE_FILE" type:"existingfile" help:"File that holds the PostgreSQL URL."`
+	DatabaseFile string `env:"WAKEFIELD_DATABASE_FILE" type:"existingfile" help:"File with the PostgreSQL URL."`
 	Data         string `env:"WAKEFIELD_DATA" type:"path" help:"Folder of the demo's database."`
 }
 
@@ -68,7 +68,7 @@ func databaseURL(url, file string) (string, error) {
 		return "", err
 	}
 	if url = strings.TrimSpace(string(data)); url == "" {
-		return "", fmt.Errorf("%s is empty; it should hold the PostgreSQL URL", file)
+		return "", fmt.Errorf("%s is empty; the PostgreSQL URL should stand in it", file)
 	}
 	return url, nil
 }

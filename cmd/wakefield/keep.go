@@ -79,7 +79,7 @@ func (c *restoreCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("%s back from %s. What was there before is kept until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+isOrAre(found.Sites), from)
+	fmt.Printf("%s back from %s. What was there before stays until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+isOrAre(found.Sites), from)
 	return nil
 }
 

@@ -1,5 +1,5 @@
 // Wakefield plans what every channel of a network video recorder records, and
-// tells how long the disks will hold it.
+// tells how long the disks will keep it.
 package main
 
 import (
@@ -27,7 +27,7 @@ type cli struct {
 func main() {
 	var c cli
 	k := kong.Parse(&c, kong.Name("wakefield"), kong.UsageOnError(),
-		kong.Description("Plans what every channel of a recorder records, and tells how long the disks will hold it."))
+		kong.Description("Plans what every channel of a recorder records, and tells how long the disks will keep it."))
 	if err := k.Run(); err != nil {
 		if text := err.Error(); text != "" {
 			fmt.Fprintln(os.Stderr, text)

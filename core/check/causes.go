@@ -172,7 +172,7 @@ func monitors(c *site) {
 		if shown.CutShortPercent > cutPercent {
 			c.about(Finding{Rule: "monitor-cut-short", Severity: Warning, Path: fmt.Sprintf("monitors[%d].dwellSeconds", k),
 				Sentence: plan.Say("On %s %.0f %% of the showings are cut short by the next.", m.Name, shown.CutShortPercent),
-				Reason:   plan.Say("Each is to last %v s; there are %.3g a day, and in the busiest hour it is taken for %.0f %% of the time.", m.DwellSeconds, shown.PerDay, shown.BusiestOnPercent)})
+				Reason:   plan.Say("Each is to last %v s; there are %.3g a day, and in the busiest hour it is in use for %.0f %% of the time.", m.DwellSeconds, shown.PerDay, shown.BusiestOnPercent)})
 		}
 	}
 }
@@ -342,7 +342,7 @@ func losses(c *site) {
 	for i, r := range c.plan.Recorders {
 		if !slices.ContainsFunc(c.plan.AlarmInputs, func(a plan.AlarmInput) bool { return a.Guards == r.ID }) {
 			c.about(Finding{Rule: "no-tamper-contact", Severity: Hint, Path: fmt.Sprintf("recorders[%d]", i), Recorder: r.ID,
-				Sentence: fmt.Sprintf("Nobody would notice that %s is opened or taken away.", r.Name),
+				Sentence: fmt.Sprintf("Nobody would notice that %s is opened or carried off.", r.Name),
 				Reason:   "No alarm input watches its housing."})
 		}
 	}

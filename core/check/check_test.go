@@ -136,14 +136,14 @@ func TestRules(t *testing.T) {
 			c.Keep.AtLeastDays = 215
 		}, "at the worst hour of the week"},
 		{"above-at-most", Warning, func(p *plan.Plan, c *plan.Channel) { c.Keep.AtMostDays = 31 }, "only the recorder's age limit enforces that"},
-		{"intake", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].IngestMbps = 3 }, "cannot take in all its cameras"},
+		{"intake", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].IngestMbps = 3 }, "The intake of Recorder is too small for its cameras"},
 		{"throughput", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].DriveMBps = 0.01 }, "too slow for its busiest hour"},
 		{"licences", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Licences = 2; copies(p) }, "3 cameras and 2 licences"},
 		{"channels", Error, func(p *plan.Plan, c *plan.Channel) { c.Number = 9 }, "no channel 9"},
 		{"channels", Error, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Number = 1 }, "are both channel 1"},
 		{"too-few-drives", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].HotSpares = 1 }, "too few drives for its layout"},
 		{"workload", Warning, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].Drives[0].YearlyTB = 0.5 }, "more than they are rated for"},
-		{"pre-beyond-buffer", Warning, func(p *plan.Plan, c *plan.Channel) { c.PreSeconds = 15 }, "is to keep 15 s before an event"},
+		{"pre-beyond-buffer", Warning, func(p *plan.Plan, c *plan.Channel) { c.PreSeconds = 15 }, "is to record 15 s before an event"},
 		{"post-too-short", Hint, func(p *plan.Plan, c *plan.Channel) { c.PostSeconds = 3 }, "one visit becomes several clips"},
 		{"keyframe-gap", Warning, func(p *plan.Plan, c *plan.Channel) {
 			c.Week = own("keys")
@@ -205,7 +205,7 @@ func TestRules(t *testing.T) {
 		{"first-seconds-lost", Hint, func(p *plan.Plan, c *plan.Channel) {
 			c.PreSeconds, c.Detection.MinSeconds, p.Recorders[0].PreSecondsLimit = 1, 3, 0
 			drawn(c, 0, plan.Walk{ID: "w", Name: "In", Object: "person", SharePercent: 100, Points: []plan.Point{{0.1, 0.9}, {0.9, 0.5}}})
-		}, "the first 2 s of the walk In are not kept"},
+		}, "the first 2 s of the walk In are not recorded"},
 		{"reach-short", Hint, func(p *plan.Plan, c *plan.Channel) {
 			c.PreSeconds, p.Recorders[0].PreSecondsLimit = 1, 0
 			drawn(c, 2, plan.Walk{ID: "w", Name: "From afar", Object: "person", SharePercent: 100, Points: []plan.Point{{0.5, 0.42}, {0.5, 0.9}}})

@@ -92,7 +92,7 @@ func framesBeyondCamera(c *site, ch *channel) {
 			continue
 		}
 		c.report(ch, Hint, "frames-beyond-camera", "streams",
-			fmt.Sprintf("%s: the duty %s keeps more frames a second than the camera sends.", ch.Name, d.Name),
+			fmt.Sprintf("%s: the duty %s records more frames a second than the camera sends.", ch.Name, d.Name),
 			"The camera decides; the setting at the recorder has no effect.", nil)
 		return
 	}
@@ -231,7 +231,7 @@ var respects = []struct {
 	of   func(c *site, i int) string
 	copy func(from, to *plan.Channel) edit.Edit
 }{
-	{"the seconds kept before and after an event",
+	{"the seconds before and after an event",
 		func(c *site, i int) string {
 			ch := &c.plan.Channels[i]
 			return fmt.Sprint(ch.PreSeconds, ch.PostSeconds, ch.AlarmPreEvent(), ch.AlarmPostEvent())

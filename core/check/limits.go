@@ -32,8 +32,8 @@ func recorderLimits(c *site) {
 				Path: fmt.Sprintf("recorders[%d].%s", i, member), Recorder: r.ID, Cost: cost})
 		}
 		if figures.IntakeMbps > r.IngestMbps {
-			report("intake", "ingestMbps", fmt.Sprintf("%s cannot take in all its cameras.", r.Name),
-				plan.Say("Their main streams need %.3g Mbit/s while something moves; it takes %v Mbit/s.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
+			report("intake", "ingestMbps", fmt.Sprintf("The intake of %s is too small for its cameras.", r.Name),
+				plan.Say("Their main streams need %.3g Mbit/s while something moves; its intake is %v Mbit/s.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
 		}
 		if busiest := figures.BusiestMbps / 8; r.DriveMBps > 0 && busiest > r.DriveMBps {
 			report("throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),
@@ -154,7 +154,7 @@ func preBeyondBuffer(c *site, ch *channel) {
 	}
 	pre, alarm := min(ch.PreSeconds, r.PreSecondsLimit), min(ch.AlarmPreEvent(), r.PreSecondsLimit)
 	c.report(ch, Warning, "pre-beyond-buffer", "preSeconds",
-		fmt.Sprintf("%s is to keep %v s before an event, more than %s buffers.", ch.Name, longest, r.Name),
+		fmt.Sprintf("%s is to record %v s before an event, more than %s buffers.", ch.Name, longest, r.Name),
 		fmt.Sprintf("It buffers %v s.", r.PreSecondsLimit),
 		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre, AlarmPreSeconds: &alarm}}))
 }
@@ -170,8 +170,8 @@ func postTooShort(c *site, ch *channel) {
 	}
 	enough := standing
 	c.report(ch, Hint, "post-too-short", "postSeconds",
-		fmt.Sprintf("%s keeps only %v s after motion ends: one visit becomes several clips.", ch.Name, ch.PostSeconds),
-		fmt.Sprintf("People keep still for up to about %v s at a time.", standing),
+		fmt.Sprintf("%s records only %v s after motion ends: one visit becomes several clips.", ch.Name, ch.PostSeconds),
+		fmt.Sprintf("People stand for up to about %v s at a time.", standing),
 		fix(fmt.Sprintf("Keep %v s", standing), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PostSeconds: &enough}}))
 }
 

@@ -99,8 +99,8 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 		}
 		if smaller != nil {
 			c.report(ch, Hint, "reach-short", path,
-				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not kept.", ch.Name, walk.Name, seen.Missing),
-				plan.Say("For %.2g s it is in a watched area and too small there; it is noticed %.3g m away, and %v s are kept from before. An area of its own out there could notice smaller things.",
+				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not recorded.", ch.Name, walk.Name, seen.Missing),
+				plan.Say("For %.2g s it is in a watched area and too small there; it is noticed %.3g m away, and %v s are recorded from before. An area of its own out there could notice smaller things.",
 					seen.Small, *seen.Away, ch.PreSeconds), smaller)
 			continue
 		}
@@ -110,8 +110,8 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 			longer = fix(plan.Say("Keep %v s before an event", pre), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre}})
 		}
 		c.report(ch, Hint, "first-seconds-lost", path,
-			plan.Say("On %s the first %.2g s of the walk %s are not kept.", ch.Name, seen.Missing, walk.Name),
-			plan.Say("It is noticed %.3g s after it enters the picture, %.3g m away, and %v s are kept from before.", *seen.Noticed, *seen.Away, ch.PreSeconds), longer)
+			plan.Say("On %s the first %.2g s of the walk %s are not recorded.", ch.Name, seen.Missing, walk.Name),
+			plan.Say("It is noticed %.3g s after it enters the picture, %.3g m away, and %v s are recorded from before.", *seen.Noticed, *seen.Away, ch.PreSeconds), longer)
 	}
 }
 

@@ -83,7 +83,7 @@ func TestSentences(t *testing.T) {
 		edits []edit.Edit
 		want  string
 	}{
-		"times":    {[]edit.Edit{{SetTimes: &edit.SetTimes{Channels: []string{id}, PreSeconds: &pre}}}, a.Channels[0].Name + ": kept before an event 12 s instead of " + plan.Say("%v s", a.Channels[0].PreSeconds)},
+		"times":    {[]edit.Edit{{SetTimes: &edit.SetTimes{Channels: []string{id}, PreSeconds: &pre}}}, a.Channels[0].Name + ": pre-event 12 s instead of " + plan.Say("%v s", a.Channels[0].PreSeconds)},
 		"stream":   {[]edit.Edit{{SetStream: &edit.SetStream{Channels: []string{id}, Stream: "main", Settings: &stream}}}, a.Channels[0].Name + ": main stream: frames 11 a second instead of " + plan.Say("%v a second", a.Channels[0].Streams.Main.FPS)},
 		"matters":  {[]edit.Edit{{SetMatters: &edit.SetMatters{Channels: []string{id}, Matters: 3}}}, a.Channels[0].Name + ": matters 3 of 3 instead of 2 of 3"},
 		"new duty": {[]edit.Edit{{SetDuty: &edit.SetDuty{Duty: duty}}}, "Duty Quiet hours: new"},

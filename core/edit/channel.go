@@ -84,18 +84,18 @@ func (e *SetKeep) apply(p *plan.Plan) (*plan.Plan, error) {
 func (e *SetKeep) sentence(p *plan.Plan) string {
 	var parts []string
 	if e.Keep.AtLeastDays > 0 {
-		parts = append(parts, fmt.Sprintf("at least %v days", e.Keep.AtLeastDays))
+		parts = append(parts, fmt.Sprintf("keep at least %v days", e.Keep.AtLeastDays))
 	}
 	if e.Keep.AtMostDays > 0 {
-		parts = append(parts, fmt.Sprintf("at most %v days", e.Keep.AtMostDays))
+		parts = append(parts, fmt.Sprintf("delete after %v days", e.Keep.AtMostDays))
 	}
 	if e.Keep.QuotaGB > 0 {
-		parts = append(parts, fmt.Sprintf("at most %v GB", e.Keep.QuotaGB))
+		parts = append(parts, fmt.Sprintf("quota %v GB", e.Keep.QuotaGB))
 	}
 	if parts == nil {
-		parts = []string{"no requirement"}
+		parts = []string{"nothing required"}
 	}
-	return names(p, e.Channels) + ": keep " + strings.Join(parts, ", ")
+	return names(p, e.Channels) + ": " + strings.Join(parts, ", ")
 }
 
 // SetAudio sets the audio bitrate; 0 for no audio.

@@ -36,12 +36,12 @@ func (e *RemoveDuty) apply(p *plan.Plan) (*plan.Plan, error) {
 		return nil, plan.Wrong("duty", "no duty %q", e.Duty)
 	}
 	if e.Instead == e.Duty {
-		return nil, plan.Wrong("instead", "the duty cannot take its own place")
+		return nil, plan.Wrong("instead", "a duty cannot replace itself")
 	}
 	if e.Instead != "" && p.Duty(e.Instead) == nil {
 		return nil, plan.Wrong("instead", "no duty %q", e.Instead)
 	}
-	return removal{kind: "duty", gone: is(e.Duty), instead: e.Instead, path: "instead", advice: "name the duty that takes its hours"}.from(p)
+	return removal{kind: "duty", gone: is(e.Duty), instead: e.Instead, path: "instead", advice: "name the duty that gets its hours"}.from(p)
 }
 
 func (e *RemoveDuty) sentence(p *plan.Plan) string {

@@ -71,7 +71,7 @@ func TestEdits(t *testing.T) {
 			"Yard: detection off",
 			func(p *plan.Plan) bool { return !p.Channel("c1").Detection.On && p.Channel("c2").Detection.On }},
 		{"keep", Edit{SetKeep: &SetKeep{[]string{"c1"}, plan.Keep{AtLeastDays: 30, QuotaGB: 500}}},
-			"Yard: keep at least 30 days, at most 500 GB",
+			"Yard: keep at least 30 days, quota 500 GB",
 			func(p *plan.Plan) bool { return p.Channel("c1").Keep.QuotaGB == 500 }},
 		{"audio", Edit{SetAudio: &SetAudio{[]string{"c2"}, 0}},
 			"Gate: no audio",
@@ -206,7 +206,7 @@ func TestEdits(t *testing.T) {
 				return p.Channel("c1").Pool == "p1-second" && p.Channel("c2").Pool == "p1" && p.Recorders[0].Pools[1].ID == "p1-second" && len(p.Pool("p1-second").Drives) == 1
 			}},
 		{"keep on a pool", Edit{KeepOn: &KeepOn{[]string{"c1"}, "p1"}},
-			"Yard: kept on Array",
+			"Yard: stored on Array",
 			func(p *plan.Plan) bool { return p.Channel("c1").Pool == "p1" }},
 		{"remove an area, with its ties", Edit{RemoveArea: &RemoveArea{"c2", "lane"}},
 			"Gate: an area removed, with 5 ties",
@@ -308,7 +308,7 @@ func TestEdits(t *testing.T) {
 			`Week removed: "Yard"`,
 			func(p *plan.Plan) bool { return len(p.Weeks) == 1 && p.Channel("c1").Week.Own.Otherwise == "frames" }},
 		{"keep a week", Edit{KeepWeek: &KeepWeek{From: "c2", ID: "both", Name: "Both", Channels: []string{"c1"}}},
-			`The week of Gate kept as "Both", followed by Yard too`,
+			`The week of Gate saved as "Both", followed by Yard too`,
 			func(p *plan.Plan) bool {
 				return p.Channel("c1").Week.Named == "both" && p.Channel("c2").Week.Named == "both" && reflect.DeepEqual(p.Weeks[2].Blocks, p.Weeks[1].Blocks)
 			}},
@@ -476,7 +476,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetRate: &SetRate{[]string{"c1"}, plan.Sub, plan.Rate{Kind: "constant", Kbps: 1, Known: "guess"}}}, "edits[1].setRate.stream: Yard has no sub stream"},
 		{Edit{SetRate: &SetRate{[]string{"c1"}, plan.Main, plan.Rate{Kind: "constant", Known: "guess"}}}, "edits[1].setRate.rate.kbps: missing"},
 		{Edit{PaintRate: &PaintRate{Activity: "gulls", Hours: evenings, PerHour: 1}}, `edits[1].paintRate.activity: no activity "gulls"`},
-		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard", Instead: "guard"}}, "edits[1].removeDuty.instead: the duty cannot take its own place"},
+		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard", Instead: "guard"}}, "edits[1].removeDuty.instead: a duty cannot replace itself"},
 		{Edit{RemoveDuty: &RemoveDuty{Duty: "guard", Instead: "nap"}}, `edits[1].removeDuty.instead: no duty "nap"`},
 		{Edit{RemoveActivity: &RemoveActivity{Activity: "gate", Instead: "gate"}}, `edits[1].removeActivity.instead: no other activity "gate"`},
 		{Edit{RemoveActivity: &RemoveActivity{Activity: "gate", Instead: "gulls"}}, `edits[1].removeActivity.instead: no other activity "gulls"`},

@@ -45,5 +45,5 @@ func (e *KeepOn) sentence(p *plan.Plan) string {
 	if pool := p.Pool(e.Pool); pool != nil {
 		name = pool.Name
 	}
-	return names(p, e.Channels) + ": kept on " + name
+	return names(p, e.Channels) + ": stored on " + name
 }

@@ -34,7 +34,7 @@ func (e *SplitPool) apply(p *plan.Plan) (*plan.Plan, error) {
 	goes := stays
 	goes.ID, goes.Name = e.ID, e.Name
 	if all < 2 {
-		return nil, plan.Wrong("pool", "%s has %d drives; a pool of its own takes one, and one has to stay", stays.Name, all)
+		return nil, plan.Wrong("pool", "%s has %d drives; a pool of its own needs one, and one has to stay", stays.Name, all)
 	}
 	stays.Drives, goes.Drives = halves(stays.Drives, all/2)
 	for _, half := range []*plan.Pool{&stays, &goes} {

@@ -113,7 +113,7 @@ func (e *KeepWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *KeepWeek) sentence(p *plan.Plan) string {
-	s := fmt.Sprintf("The week of %s kept as %q", names(p, []string{e.From}), e.Name)
+	s := fmt.Sprintf("The week of %s saved as %q", names(p, []string{e.From}), e.Name)
 	if len(e.Channels) > 0 {
 		s += ", followed by " + names(p, e.Channels) + " too"
 	}

@@ -180,11 +180,7 @@ func TestPlayedCopiesAgree(t *testing.T) {
 				}{{"mean", *f.MeanSafeSeconds, stat.Mean(list, nil)}, {"of nine in ten", *f.NinetySafeSeconds, stat.Quantile(0.9, stat.Empirical, list, nil)},
 					{"of 99 in 100", *f.WorstSafeSeconds, stat.Quantile(0.99, stat.Empirical, list, nil)}} {
 					t.Logf("%s %s: %.0f s, played %.0f s of %d", f.ID, x.what, x.got, x.want, len(list))
-					most := 0.1
-					if x.what == "of 99 in 100" {
-						most = 0.15 // of the rarest channel a handful of events
-					}
-					if math.Abs(x.got-x.want) > most*x.want {
+					if math.Abs(x.got-x.want) > 0.1*x.want {
 						t.Errorf("%s %s: %.0f s, played %.0f s", f.ID, x.what, x.got, x.want)
 					}
 				}

@@ -41,12 +41,12 @@ func (s *Result) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
 	changed := *pool
 	switch {
 	case failure.Lost >= 1:
-		out.Consequence = "All footage of the pool is lost, and nothing is recorded until the array is made anew."
+		out.Consequence = "All footage of the pool is gone, and nothing is recorded until the array is made anew."
 		return out
 	case failure.Spare:
-		out.Consequence = "A hot spare takes its place. No footage is lost" + andThen(failure.MoreLeft)
+		out.Consequence = "A hot spare replaces it. All footage stays" + andThen(failure.MoreLeft)
 	case failure.Lost > 0:
-		out.Consequence = fmt.Sprintf("What was on it is lost, %.0f %% of the pool's footage; recording goes on with less room.", out.LostPercent)
+		out.Consequence = fmt.Sprintf("What was on it is gone, %.0f %% of the pool's footage; recording goes on with less room.", out.LostPercent)
 		largest := slices.MaxFunc(pool.Drives, func(a, b plan.DriveGroup) int { return int(a.Terabytes*1000 - b.Terabytes*1000) })
 		changed.Drives = nil
 		taken := false
@@ -60,7 +60,7 @@ func (s *Result) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
 			}
 		}
 	default:
-		out.Consequence = "No footage is lost" + andThen(failure.MoreLeft)
+		out.Consequence = "All footage stays" + andThen(failure.MoreLeft)
 	}
 	s.with(r, &changed, &out)
 	return out

@@ -161,7 +161,7 @@ func TestLeversOfEveryKind(t *testing.T) {
 		}
 		for k, lever := range p.Levers(&Ask{LowCounts: DefaultLow, MoreDrives: 1, Quality: true}) {
 			words := strings.Join(lever.Words, "; ")
-			for _, kind := range []string{"instead of", "H.265", "a keyframe every", "at most, as required", "kept on", "more drive", "in place of", "quality"} {
+			for _, kind := range []string{"instead of", "H.265", "a keyframe every", "the days required", "stored on", "more drive", "in place of", "quality"} {
 				if strings.Contains(words, kind) {
 					seen[kind]++
 				}
@@ -178,7 +178,7 @@ func TestLeversOfEveryKind(t *testing.T) {
 			}
 		}
 	}
-	for _, kind := range []string{"instead of", "a keyframe every", "at most, as required", "kept on", "more drive", "in place of"} {
+	for _, kind := range []string{"instead of", "a keyframe every", "the days required", "stored on", "more drive", "in place of"} {
 		if seen[kind] == 0 {
 			t.Errorf("no lever was of the kind %q: %v", kind, seen)
 		}

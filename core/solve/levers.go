@@ -130,7 +130,7 @@ func (p *Prepared) alike(ask *Ask, of *pool) (out []like) {
 			c := &p.plan.Channels[i]
 			r := p.plan.Recorder(c.Recorder)
 			if !ask.Locked[c.ID] && slices.ContainsFunc(r.Pools, func(x plan.Pool) bool { return x.ID == to.id }) {
-				l := find(i, "kept on "+p.plan.Pool(to.id).Name+"\x00")
+				l := find(i, "stored on "+p.plan.Pool(to.id).Name+"\x00")
 				l.moved, l.to = append(l.moved, i), to
 			}
 		}
@@ -187,6 +187,6 @@ func (p *Prepared) move(of *pool, l *like) (out Lever, then storage.Days) {
 		left, joined, then = fewer, more, here
 		moved = append(moved, p.plan.Channels[i].ID)
 	}
-	return Lever{Channels: moved, Words: []string{"kept on " + p.plan.Pool(l.to.id).Name}, Priced: true,
+	return Lever{Channels: moved, Words: []string{"stored on " + p.plan.Pool(l.to.id).Name}, Priced: true,
 		Edits: []edit.Edit{{KeepOn: &edit.KeepOn{Channels: moved, Pool: l.to.id}}}}, then
 }

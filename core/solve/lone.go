@@ -38,7 +38,7 @@ func (p *Prepared) loneWays(i int) (out []way) {
 		keep := c.Keep
 		keep.AtMostDays = math.Ceil(least)
 		out = append(out, way{
-			words: plan.Say("kept for %v days at most, as required, and no longer", keep.AtMostDays),
+			words: plan.Say("deleted after %v days, the days required", keep.AtMostDays),
 			edits: []edit.Edit{{SetKeep: &edit.SetKeep{Channels: []string{c.ID}, Keep: keep}}},
 			keep:  &keep,
 		})

@@ -5,7 +5,7 @@ import "math"
 // Model is the table behind modelled bitrates: what a keyframe costs a pixel, and
 // how much smaller the frames are that follow it. The figures are starting points
 // for scenes nobody has measured: what encoders spent on moving pictures of a made-up
-// place (docs/method.md, "Held against encoders") under sensor noise of 2.5 of 255,
+// place (docs/method.md, "Compared with encoders") under sensor noise of 2.5 of 255,
 // between good light and dull; at 2 and 3 a keyframe takes ×0.65 and ×1.45 of it.
 //
 //	rate = (K + (n−1)·P) · fps / n     K = W·H·k     P = K / (r·√(fps/15))

@@ -23,7 +23,7 @@ type Log struct {
 	Columns []string   `json:"columns" doc:"Headings, or the cells of the first line"`
 	Start   int        `json:"start" doc:"Column of the starts, from 0"`
 	End     int        `json:"end" doc:"Column of the ends or lengths; -1 where there is none"`
-	Lengths bool       `json:"lengths" doc:"Whether that column holds lengths in seconds rather than ends"`
+	Lengths bool       `json:"lengths" doc:"Whether that column has lengths in seconds rather than ends"`
 	Channel int        `json:"channel" doc:"Column that tells whose event it is; -1 where there is none"`
 	Kind    int        `json:"kind" doc:"Column that tells what a line means; -1 where each line is an event"`
 	Layout  string     `json:"layout" doc:"How times are written"`
@@ -40,7 +40,7 @@ type Log struct {
 	Kinds    []LogKind    `json:"kinds" doc:"What lines mean; empty where each is an event"`
 	Paired   int          `json:"paired" doc:"Events made of a line that starts and a line that stops"`
 	Unpaired int          `json:"unpaired" doc:"Lines that start or stop what has no other end"`
-	Asks     []string     `json:"asks" enum:"channel,kind" doc:"What is not certain and has to be said before anything of it is taken for measured"`
+	Asks     []string     `json:"asks" enum:"channel,kind" doc:"What is not certain and has to be said before anything of it counts as measured"`
 
 	Events       int           `json:"events"`
 	PerDay       float64       `json:"perDay"`
@@ -48,7 +48,7 @@ type Log struct {
 	RatePercent  float64       `json:"ratePercent" doc:"Standard error of the rate, in percent of it"`
 	MeanPercent  float64       `json:"meanPercent" doc:"Standard error of the mean length, in percent of it"`
 	GroupPercent float64       `json:"groupPercent" doc:"Standard error of the size of groups, in percent of it; 0 where events come by themselves"`
-	Pattern      string        `json:"pattern" doc:"Which hours of the week were taken to be alike"`
+	Pattern      string        `json:"pattern" doc:"Which hours of the week were assumed to be alike"`
 	Activity     plan.Activity `json:"activity" doc:"What the log says, as an activity of the plan"`
 }
 
@@ -247,14 +247,14 @@ func (l *Log) recognise(lines []line, zone *time.Location) (_ stamp, heading boo
 		}
 	}
 	if most == 0 || most < (len(sample)-1)/2 {
-		return best, false, fmt.Errorf("no column holds times; they are written %s or the like", stamps[4].name)
+		return best, false, fmt.Errorf("no column has times; they are written %s or the like", stamps[4].name)
 	}
 	body := lines
 	if _, err := best.parse(lines[0].cell(l.Start), zone); err != nil {
 		body, heading = lines[1:], true
 	}
 	if strings.Contains(best.layout, "2/1/2006") && share(l.Start, stamp{"", strings.Replace(best.layout, "2/1/", "1/2/", 1)}) == most {
-		l.Notes = append(l.Notes, "Day and month could be the other way round; they were taken as day/month.")
+		l.Notes = append(l.Notes, "Day and month could be the other way round; they were read as day/month.")
 	}
 	if !given {
 		l.ends(body, best, zone)
@@ -423,9 +423,9 @@ func (l *Log) fit(events []activity.Event) error {
 	}
 	switch {
 	case f.Unseen == 1:
-		l.Notes = append(l.Notes, "1 hour of the week is not covered by the log; it was taken to be like the same hour of other days.")
+		l.Notes = append(l.Notes, "1 hour of the week is not covered by the log; it was assumed to be like the same hour of other days.")
 	case f.Unseen > 1:
-		l.Notes = append(l.Notes, fmt.Sprintf("%d hours of the week are not covered by the log; they were taken to be like the same hours of other days.", f.Unseen))
+		l.Notes = append(l.Notes, fmt.Sprintf("%d hours of the week are not covered by the log; they were assumed to be like the same hours of other days.", f.Unseen))
 	}
 	if f.Weeks < 2 {
 		l.Notes = append(l.Notes, "Less than two weeks were observed: one unusual day weighs much.")

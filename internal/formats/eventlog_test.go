@@ -92,7 +92,7 @@ func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 	if swapped, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
 		t.Errorf("%v %+v", err, swapped)
 	}
-	for text, want := range map[string]string{"": "empty", "a,b\nc,d\n": "no column holds times", "start\n": "no column holds times"} {
+	for text, want := range map[string]string{"": "empty", "a,b\nc,d\n": "no column has times", "start\n": "no column has times"} {
 		if _, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{}); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %v", text, err)
 		}
@@ -144,7 +144,7 @@ func TestOneHourThatNobodySawIsSaid(t *testing.T) {
 	}
 	kept := LogPeriod{week.Date{Year: 2026, Month: 3, Day: 23}, week.Date{Year: 2026, Month: 3, Day: 29}}
 	l, err := ReadLog(context.Background(), []byte(text), lisbon, nil, kept)
-	if err != nil || !strings.Contains(strings.Join(l.Notes, " "), "1 hour of the week is not covered by the log; it was taken to be like the same hour of other days.") {
+	if err != nil || !strings.Contains(strings.Join(l.Notes, " "), "1 hour of the week is not covered by the log; it was assumed to be like the same hour of other days.") {
 		t.Errorf("%v: %q", err, l.Notes)
 	}
 }

@@ -161,7 +161,7 @@ func WriteWeekCalendar(ctx context.Context, r *rehearse.Rehearsal, stamp time.Ti
 			return nil
 		}
 		if written++; written > mostInCalendar {
-			return plan.Wrong("kind", "more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON hold them all, and fewer days have fewer", mostInCalendar)
+			return plan.Wrong("kind", "more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON have them all, and fewer days have fewer", mostInCalendar)
 		}
 		event := cal.AddEvent(fmt.Sprintf("rehearsal-%d-%d@wakefield", r.Ask.Seed, n))
 		event.SetDtStampTime(stamp)

@@ -34,8 +34,8 @@ func (s *service) readLog(ctx context.Context, in *struct {
 	Pick    string `query:"pick" maxLength:"300" doc:"Whose events are wanted, of several channels"`
 	As      string `query:"as" maxLength:"20000" doc:"What kinds of lines mean, as a JSON object of start, stop, event and other"`
 	Zone    string `query:"zone" maxLength:"100" doc:"Time zone of times that name none; the site's where absent"`
-	From    string `query:"from" doc:"First date on which the log was kept; that of the first event where absent"`
-	To      string `query:"to" doc:"Last date on which it was kept"`
+	From    string `query:"from" doc:"First date on which the log was written; that of the first event where absent"`
+	To      string `query:"to" doc:"Last date on which it was written"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }) (*body[*formats.Log], error) {
 	e, err := s.current(ctx, in.ID)

@@ -13,7 +13,7 @@ import (
 // registerCauses adds what is asked of what causes what.
 func registerCauses(api huma.API, s *service) {
 	huma.Register(api, op("ties", http.MethodGet, "/api/plans/{id}/ties", "All that can happen, what it is tied to, and how often each tie acts"), s.ties)
-	huma.Register(api, op("alerts", http.MethodPost, "/api/plans/{id}/alerts", "Messages, outputs, monitors, movable cameras, stills and the copy off site by hour"), s.alerts)
+	huma.Register(api, op("alerts", http.MethodPost, "/api/plans/{id}/alerts", "Messages, outputs, monitors, movable cameras, snapshots and the copy off site by hour"), s.alerts)
 	huma.Register(api, op("wrongWay", http.MethodGet, "/api/plans/{id}/inputs/{input}/wrong", "What an alarm input does whose contact is set the wrong way round"), s.wrongWay)
 }
 
@@ -87,7 +87,7 @@ type AlertsBody struct {
 func (s *service) alerts(ctx context.Context, in *struct {
 	PlanParam
 	Body struct {
-		Edits []edit.Edit `json:"edits" maxItems:"20" doc:"What is being tried, and not kept yet"`
+		Edits []edit.Edit `json:"edits" maxItems:"20" doc:"What is being tried, and not saved yet"`
 	}
 }) (*body[AlertsBody], error) {
 	e, err := s.current(ctx, in.ID)

@@ -81,7 +81,7 @@ func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
 		}
 		if all, ok := v.(*any); ok { // read once without a schema, to be held against it
 			if place := withNUL(*all, ""); place != "" {
-				return fmt.Errorf("%s: has a character U+0000, which can be neither kept nor shown", place)
+				return fmt.Errorf("%s: has a character U+0000, which can be neither saved nor shown", place)
 			}
 		}
 		return nil

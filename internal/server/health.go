@@ -20,7 +20,7 @@ const answersWithin = 800 * time.Millisecond
 
 func registerHealth(api huma.API, s *service) {
 	huma.Register(api, op("health", http.MethodGet, "/healthz", "Whether the server and its database answer"), s.health)
-	huma.Register(api, op("ready", http.MethodGet, "/readyz", "Whether changes can be kept"), s.ready)
+	huma.Register(api, op("ready", http.MethodGet, "/readyz", "Whether changes can be saved"), s.ready)
 }
 
 func (s *service) health(ctx context.Context, _ *struct{}) (*body[Health], error) {

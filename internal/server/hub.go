@@ -150,7 +150,7 @@ func (n news) send(data func(any) error) error {
 // Missed says that changes may have been missed, so that what is shown is to be asked for
 // anew.
 type Missed struct {
-	Epoch string `json:"epoch" doc:"Which history the database holds; another one after a backup was restored"`
+	Epoch string `json:"epoch" doc:"Which history is in the database; another one after a backup was restored"`
 }
 
 // Beat shows that a stream lives while there is nothing to tell.

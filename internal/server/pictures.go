@@ -16,8 +16,8 @@ import (
 
 // registerPictures adds the stills of cameras.
 func registerPictures(api huma.API, s *service) {
-	huma.Register(api, making(fileOp(op("addPicture", http.MethodPost, "/api/plans/{id}/pictures", "Keep a still beside the plans of a site"), stills.LargestBytes+smallBody)), s.addPicture)
-	huma.Register(api, op("getPicture", http.MethodGet, "/api/plans/{id}/pictures/{picture}", "A still"), s.getPicture)
+	huma.Register(api, making(fileOp(op("addPicture", http.MethodPost, "/api/plans/{id}/pictures", "Store a snapshot beside the plans of a site"), stills.LargestBytes+smallBody)), s.addPicture)
+	huma.Register(api, op("getPicture", http.MethodGet, "/api/plans/{id}/pictures/{picture}", "A snapshot"), s.getPicture)
 	huma.Register(api, op("exportBundle", http.MethodGet, "/api/plans/{id}/zip", "The plan file with the pictures that it names, as a zip archive"), s.exportBundle)
 }
 
@@ -63,7 +63,7 @@ type picture struct {
 
 func (s *service) getPicture(ctx context.Context, in *struct {
 	PlanParam
-	Picture string `path:"picture" maxLength:"100" doc:"Id of the still"`
+	Picture string `path:"picture" maxLength:"100" doc:"Id of the snapshot"`
 	Known   string `header:"If-None-Match" maxLength:"200"`
 }) (*picture, error) {
 	list, err := s.store.Pictures(ctx, in.ID, []string{in.Picture})
@@ -94,7 +94,7 @@ func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error
 			return nil, err
 		}
 		if all := size + int64(len(document)); all > bundleBody {
-			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("The plan and its pictures have %d MB; an archive holds %d, which is as much as can be taken in again. The plan file can be exported by itself.", all>>20, bundleBody>>20))
+			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("The plan and its pictures have %d MB; an archive holds %d, which is as much as can be imported. The plan file can be exported by itself.", all>>20, bundleBody>>20))
 		}
 		list, err := s.store.Pictures(ctx, in.ID, named)
 		if err != nil {

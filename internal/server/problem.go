@@ -33,7 +33,7 @@ const (
 	mistake   = "Server error. Nothing was changed; try again."
 	busyWords = "The server has too much to do at once. Nothing was changed; try again in a moment."
 	awayWords = "The database does not answer. Nothing was changed; try again when it is back."
-	unsure    = "The connection to the database was lost while the change was being kept. Sent again, it is kept once."
+	unsure    = "The connection to the database was lost while the change was being saved. Sent again, it is saved once."
 )
 
 // problem turns an error into what the client is told, and writes the cause of what is
@@ -62,9 +62,9 @@ func problemOf(err error) error {
 	case errors.As(err, &told):
 		return told
 	case errors.As(err, &stale):
-		detail := "The plan was changed in the meantime. Nothing of this change was kept."
+		detail := "The plan was changed in the meantime. Nothing of this change was saved."
 		if stale.Restored {
-			detail = fmt.Sprintf("This change was made on version %d, and the newest is %d now, of another history: a backup was restored. Nothing of this change was kept.", stale.On, stale.Version)
+			detail = fmt.Sprintf("This change was made on version %d, and the newest is %d now, of another history: a backup was restored. Nothing of this change was saved.", stale.On, stale.Version)
 		}
 		return &Conflict{
 			ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: http.StatusText(http.StatusConflict), Detail: detail},
@@ -91,11 +91,11 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrManyVariants):
 		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants))
 	case errors.Is(err, store.ErrManyPlans):
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site keeps %d variants at most, removed ones too. This one was not made; a duplicate of the site begins with one.", store.MostPlans))
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most, removed ones too. This one was not made; a duplicate of the site begins with one.", store.MostPlans))
 	case errors.Is(err, store.ErrOtherUse):
 		return huma.Error422UnprocessableEntity("The Idempotency-Key was used for something else before. Nothing was changed; send the change with a key of its own.")
 	case errors.Is(err, store.ErrManyPictures):
-		return huma.Error422UnprocessableEntity("The site keeps as many pictures as it may, those of its history too. This one was not kept; a duplicate of the site begins with those in use.")
+		return huma.Error422UnprocessableEntity("The site has as many pictures as it may, those of its history too. This one was not saved; a duplicate of the site begins with those in use.")
 	case errors.Is(err, errBusy):
 		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(busyWords), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):

@@ -19,7 +19,7 @@ import (
 // registerReach adds the question what it would take to keep footage longer.
 func registerReach(api huma.API, s *service) {
 	huma.Register(api, op("reachProgress", http.MethodGet, "/api/plans/{id}/reach/progress", "How far the question what it would take has got"), s.reachProgress)
-	huma.Register(api, op("spare", http.MethodGet, "/api/plans/{id}/spare", "What pools that hold far more than is required could be spent on"), s.spare)
+	huma.Register(api, op("spare", http.MethodGet, "/api/plans/{id}/spare", "What pools with room for far more than is required could be spent on"), s.spare)
 	huma.Register(api, op("reach", http.MethodPost, "/api/plans/{id}/reach", "What it would take to keep footage for a number of days"), s.reach)
 }
 
@@ -66,8 +66,8 @@ type Reach struct {
 	Version  int64         `json:"version" doc:"Of the plan"`
 	Reached  bool          `json:"reached" doc:"Whether it can be had; else the point is the most that can"`
 	Kept     ReachKept     `json:"kept" doc:"With the changes made"`
-	LeftOut  []string      `json:"leftOut" doc:"Ids of channels that no disk keeps for so many days, as their own age limit or quota takes their footage before"`
-	Exact    bool          `json:"exact" doc:"Whether nothing less can be lost; else it is the best that was found"`
+	LeftOut  []string      `json:"leftOut" doc:"Ids of channels that no disk keeps for so many days, as their own age limit or quota deletes their footage before"`
+	Exact    bool          `json:"exact" doc:"Whether nothing less can be missed; else it is the best that was found"`
 	Point    ReachPoint    `json:"point"`
 	Changes  []ReachChange `json:"changes"`
 	Edits    []edit.Edit   `json:"edits"`
@@ -75,7 +75,7 @@ type Reach struct {
 	LockDays float64       `json:"lockDays,omitempty"`
 	Unpriced []float64     `json:"unpricedTerabytes" doc:"Sizes of drives that were left out, as nobody says what they cost"`
 	Evidence bool          `json:"evidence" doc:"Whether any wanted events are expected; without them nothing counts as missed"`
-	Levers   []ReachLever  `json:"levers" doc:"Single changes, most days for what is lost first; the best three of each channel"`
+	Levers   []ReachLever  `json:"levers" doc:"Single changes, most days for what is missed first; the best three of each channel"`
 	Frontier []ReachPoint  `json:"frontier" doc:"From the plan as it is to the most that can be kept"`
 }
 
@@ -89,7 +89,7 @@ func (s *service) reach(ctx context.Context, in *struct {
 	PlanParam
 	Body struct {
 		Days    float64            `json:"days" minimum:"0.1" maximum:"36500"`
-		By      string             `json:"by,omitempty" enum:"hour,date,chance" doc:"What the days are held against: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep"`
+		By      string             `json:"by,omitempty" enum:"hour,date,chance" doc:"What the days are compared with: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep"`
 		Percent float64            `json:"chancePercent,omitempty" minimum:"1" maximum:"99" doc:"The chance asked for; absent for 80"`
 		Locked  []string           `json:"locked,omitempty" maxItems:"5000" doc:"Ids of channels that stay as they are"`
 		Frames  bool               `json:"frames,omitempty" doc:"Whether no channel may have fewer frames"`

@@ -56,7 +56,7 @@ func (s *service) nameRevision(ctx context.Context, in *struct {
 	PlanParam
 	Number int64 `path:"number" minimum:"1"`
 	Body   struct {
-		Name string `json:"name" maxLength:"60" doc:"Empty to take its name away"`
+		Name string `json:"name" maxLength:"60" doc:"Empty to remove its name"`
 	}
 }) (*struct{}, error) {
 	return nil, s.problem(ctx, s.store.NameRevision(ctx, in.ID, in.Number, strings.TrimSpace(in.Body.Name)))

@@ -22,9 +22,9 @@ func registerSites(api huma.API, s *service) {
 	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
 	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
 	huma.Register(api, answering[SiteView](api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with one of its plans and that one's figures")), s.site)
-	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan holds"), s.siteVerdict)
+	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan is good"), s.siteVerdict)
 	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
-	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Put a site away, or take it out again"), s.archive)
+	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Archive a site, or restore it"), s.archive)
 }
 
 // SiteView is a site and one of its plans as the pages show it.

@@ -15,7 +15,7 @@ import (
 func registerSpecialDays(api huma.API, s *service) {
 	huma.Register(api, op("exportSpecialDays", http.MethodGet, "/api/plans/{id}/special-days", "The special days as iCalendar"), s.exportSpecialDays)
 	huma.Register(api, fileOp(op("readSpecialDays", http.MethodPost, "/api/plans/{id}/special-days/read", "What a calendar says of special days, before anything is changed"), usualBody), s.readSpecialDays)
-	huma.Register(api, op("specialDates", http.MethodGet, "/api/plans/{id}/special-days/dates", "Which special day holds on each date of a year"), s.specialDates)
+	huma.Register(api, op("specialDates", http.MethodGet, "/api/plans/{id}/special-days/dates", "Which special day applies on each date of a year"), s.specialDates)
 	huma.Register(api, op("year", http.MethodGet, "/api/plans/{id}/year", "Days kept at every date of a year"), s.year)
 }
 
@@ -47,7 +47,7 @@ func (s *service) exportSpecialDays(ctx context.Context, in *PlanParam) (*file, 
 
 func (s *service) readSpecialDays(ctx context.Context, in *struct {
 	PlanParam
-	UseDay  string `query:"useDay" enum:"mon,tue,wed,thu,fri,sat,sun" default:"sun" doc:"Day of the week that holds where the calendar does not say"`
+	UseDay  string `query:"useDay" enum:"mon,tue,wed,thu,fri,sat,sun" default:"sun" doc:"Day of the week that counts where the calendar does not say"`
 	RawBody []byte `contentType:"application/octet-stream"`
 }) (*body[*formats.Dates], error) {
 	e, err := s.current(ctx, in.ID)

@@ -14,7 +14,7 @@ import (
 type State struct {
 	Version int64               `json:"version"`
 	Mark    string              `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
-	Undo    string              `json:"undo" doc:"What undo would take back; empty for nothing"`
+	Undo    string              `json:"undo" doc:"The change that undo reverses; empty for nothing"`
 	UndoBy  string              `json:"undoBy" doc:"Whose change that is"`
 	Redo    string              `json:"redo" doc:"What redo would make again; empty for nothing"`
 	Pools   []estimate.Pool     `json:"pools"`

@@ -79,7 +79,7 @@ func (s *service) picture(ctx context.Context, in *struct {
 	PlanParam
 	Channel string `path:"channel" maxLength:"300" doc:"Id of the channel"`
 	Body    struct {
-		Edits []edit.Edit `json:"edits" maxItems:"20" doc:"What is being drawn, and not kept yet"`
+		Edits []edit.Edit `json:"edits" maxItems:"20" doc:"What is being drawn, and not saved yet"`
 		Stand *Stand      `json:"stand,omitempty"`
 	}
 }) (*body[InPicture], error) {

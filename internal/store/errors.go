@@ -18,7 +18,7 @@ var (
 	// ErrNoRevision says that there is no revision of that number, or none any more.
 	ErrNoRevision = errors.New("no such revision")
 	// ErrNothing says that there is nothing to undo or redo.
-	ErrNothing = errors.New("nothing to take back")
+	ErrNothing = errors.New("nothing to undo")
 	// ErrNotArchived says that a plan that is worked on is not removed for good.
 	ErrNotArchived = errors.New("it is not archived")
 	// ErrAdopted says that the plan that is carried out cannot be taken away.
@@ -32,7 +32,7 @@ var (
 	// ErrManyVariants says that a site has as many plans as it may.
 	ErrManyVariants = errors.New("the site has as many variants as it may")
 	// ErrManyPictures says that a site keeps as many pictures as it may.
-	ErrManyPictures = errors.New("the site keeps as many pictures as it may")
+	ErrManyPictures = errors.New("the site has as many pictures as it may")
 )
 
 // StaleError says that a change was made on a version that is no longer the newest.

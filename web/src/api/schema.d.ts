@@ -166,7 +166,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Messages, outputs, monitors, movable cameras, stills and the copy off site by hour */
+        /** Messages, outputs, monitors, movable cameras, snapshots and the copy off site by hour */
         post: operations["alerts"];
         delete?: never;
         options?: never;
@@ -421,7 +421,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a still beside the plans of a site */
+        /** Store a snapshot beside the plans of a site */
         post: operations["addPicture"];
         delete?: never;
         options?: never;
@@ -436,7 +436,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A still */
+        /** A snapshot */
         get: operations["getPicture"];
         put?: never;
         post?: never;
@@ -506,7 +506,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make the change again that was taken back */
+        /** Make the change again that was undone */
         post: operations["redo"];
         delete?: never;
         options?: never;
@@ -725,7 +725,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What pools that hold far more than is required could be spent on */
+        /** What pools with room for far more than is required could be spent on */
         get: operations["spare"];
         put?: never;
         post?: never;
@@ -759,7 +759,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Which special day holds on each date of a year */
+        /** Which special day applies on each date of a year */
         get: operations["specialDates"];
         put?: never;
         post?: never;
@@ -1085,7 +1085,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a site away, or take it out again */
+        /** Archive a site, or restore it */
         post: operations["archiveSite"];
         delete?: never;
         options?: never;
@@ -1220,7 +1220,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether a site's adopted plan holds */
+        /** Whether a site's adopted plan is good */
         get: operations["siteVerdict"];
         put?: never;
         post?: never;
@@ -1305,7 +1305,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether changes can be kept */
+        /** Whether changes can be saved */
         get: operations["ready"];
         put?: never;
         post?: never;
@@ -1398,7 +1398,7 @@ export interface components {
             version: number;
         };
         AlertsRequest: {
-            /** @description What is being tried, and not kept yet */
+            /** @description What is being tried, and not saved yet */
             edits: components["schemas"]["Edit"][];
         };
         AllChoices: {
@@ -1458,7 +1458,7 @@ export interface components {
             tide: components["schemas"]["Tide"];
             /** @description What became of the ties; absent where nothing did, or so much that it is asked for */
             ties?: components["schemas"]["TieChange"];
-            /** @description What undo would take back; empty for nothing */
+            /** @description The change that undo reverses; empty for nothing */
             undo: string;
             /** @description Whose change that is */
             undoBy: string;
@@ -3400,7 +3400,7 @@ export interface components {
             to: string;
         };
         Missed: {
-            /** @description Which history the database holds; another one after a backup was restored */
+            /** @description Which history is in the database; another one after a backup was restored */
             epoch: string;
         };
         ModelTable: {
@@ -3446,7 +3446,7 @@ export interface components {
             recorder: string;
         };
         NameRevisionRequest: {
-            /** @description Empty to take its name away */
+            /** @description Empty to remove its name */
             name: string;
         };
         NamedRail: {
@@ -3671,7 +3671,7 @@ export interface components {
             triggersPerDay: number;
         };
         PictureRequest: {
-            /** @description What is being drawn, and not kept yet */
+            /** @description What is being drawn, and not saved yet */
             edits: components["schemas"]["Edit"][];
             stand?: components["schemas"]["Stand"];
         };
@@ -3909,15 +3909,15 @@ export interface components {
             edits: components["schemas"]["Edit"][];
             /** @description Whether any wanted events are expected; without them nothing counts as missed */
             evidence: boolean;
-            /** @description Whether nothing less can be lost; else it is the best that was found */
+            /** @description Whether nothing less can be missed; else it is the best that was found */
             exact: boolean;
             /** @description From the plan as it is to the most that can be kept */
             frontier: components["schemas"]["ReachPoint"][];
             /** @description With the changes made */
             kept: components["schemas"]["ReachKept"];
-            /** @description Ids of channels that no disk keeps for so many days, as their own age limit or quota takes their footage before */
+            /** @description Ids of channels that no disk keeps for so many days, as their own age limit or quota deletes their footage before */
             leftOut: string[];
-            /** @description Single changes, most days for what is lost first; the best three of each channel */
+            /** @description Single changes, most days for what is missed first; the best three of each channel */
             levers: components["schemas"]["ReachLever"][];
             /** @description Where it cannot be had: the locked channel without whose lock most days could be */
             lock?: string;
@@ -4021,7 +4021,7 @@ export interface components {
         };
         ReachRequest: {
             /**
-             * @description What the days are held against: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep
+             * @description What the days are compared with: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep
              * @enum {string}
              */
             by?: "hour" | "date" | "chance";
@@ -4104,7 +4104,7 @@ export interface components {
         ReadLog: {
             /** @description What the log says, as an activity of the plan */
             activity: components["schemas"]["Activity"];
-            /** @description What is not certain and has to be said before anything of it is taken for measured */
+            /** @description What is not certain and has to be said before anything of it counts as measured */
             asks: ("channel" | "kind")[];
             /** @description The first lines that were left out */
             bad: components["schemas"]["ReadBadCell"][];
@@ -4148,7 +4148,7 @@ export interface components {
              * @description How many lines were left out
              */
             leftOut: number;
-            /** @description Whether that column holds lengths in seconds rather than ends */
+            /** @description Whether that column has lengths in seconds rather than ends */
             lengths: boolean;
             /**
              * Format: double
@@ -4161,7 +4161,7 @@ export interface components {
              * @description Events made of a line that starts and a line that stops
              */
             paired: number;
-            /** @description Which hours of the week were taken to be alike */
+            /** @description Which hours of the week were assumed to be alike */
             pattern: string;
             /** Format: double */
             perDay: number;
@@ -4685,7 +4685,7 @@ export interface components {
             plan: string;
             site: string;
             /**
-             * @description The site or a variant was made, a variant was taken away or out again, or adopted; the site was archived, or taken out again; a revision was named
+             * @description The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
              * @enum {string}
              */
             what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named";
@@ -5141,7 +5141,7 @@ export interface components {
             /** @description Id of the site that it is a plan of */
             site: string;
             tide: components["schemas"]["Tide"];
-            /** @description What undo would take back; empty for nothing */
+            /** @description The change that undo reverses; empty for nothing */
             undo: string;
             /** @description Whose change that is */
             undoBy: string;
@@ -6124,9 +6124,9 @@ export interface operations {
                 as?: string;
                 /** @description Time zone of times that name none; the site's where absent */
                 zone?: string;
-                /** @description First date on which the log was kept; that of the first event where absent */
+                /** @description First date on which the log was written; that of the first event where absent */
                 from?: string;
-                /** @description Last date on which it was kept */
+                /** @description Last date on which it was written */
                 to?: string;
             };
             header?: never;
@@ -6207,7 +6207,7 @@ export interface operations {
             path: {
                 /** @description Id of the plan */
                 id: string;
-                /** @description Id of the still */
+                /** @description Id of the snapshot */
                 picture: string;
             };
             cookie?: never;
@@ -6949,7 +6949,7 @@ export interface operations {
     readSpecialDays: {
         parameters: {
             query?: {
-                /** @description Day of the week that holds where the calendar does not say */
+                /** @description Day of the week that counts where the calendar does not say */
                 useDay?: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
             };
             header?: never;

@@ -14,7 +14,7 @@ const figures = computed(() => alerts?.monitors?.find((m) => m.id === monitor.id
 const on = computed(() => (hours.value?.on ?? []).map((v) => 100 * v))
 const say = (i: number) => {
   const [shown, cut] = [hours.value?.shown?.[i] ?? 0, hours.value?.cutShort?.[i] ?? 0]
-  return `taken for ${three(on.value[i] ?? 0)} % of it, ${three(shown)} showings, ${three(cut)} cut short`
+  return `in use for ${three(on.value[i] ?? 0)} % of it, ${three(shown)} showings, ${three(cut)} cut short`
 }
 </script>
 
@@ -34,7 +34,7 @@ const say = (i: number) => {
           ><b>{{ three(figures.perDay) }}</b> showings a day</span
         >
         <span
-          >taken for <b>{{ three(figures.onPercent) }} %</b> of the time,
+          >in use for <b>{{ three(figures.onPercent) }} %</b> of the time,
           <b>{{ three(figures.busiestOnPercent) }} %</b> of the busiest hour</span
         >
         <span

@@ -45,7 +45,7 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
     <h1 class="visually-hidden">Copy off site of {{ site.plan?.site.name }}</h1>
     <p v-if="failure || problem" class="short" role="alert">{{ failure || problem }}</p>
     <template v-if="!offsite">
-      <p>Nothing is copied off site. Whoever takes the recorder away takes the footage with it.</p>
+      <p>Nothing is copied off site. With the recorder a thief has the footage too.</p>
       <button
         type="button"
         class="act"

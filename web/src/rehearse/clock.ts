@@ -36,9 +36,9 @@ export function tookInstead(day: Played['days'][number], seconds: number): strin
   const jump = (24 - day.hours) * 3600 // seconds that clocks leave out; below 0 that they show twice
   const time = (s: number) => `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}`
   if (jump > 0 && seconds >= day.change && seconds < day.change + jump)
-    return `Clocks leave out ${time(seconds)} on that day; ${time(day.change + jump)} is taken.`
+    return `Clocks leave out ${time(seconds)} on that day; ${time(day.change + jump)} is meant here.`
   if (jump < 0 && seconds >= day.change + jump && seconds < day.change)
-    return `Clocks show ${time(seconds)} twice on that day; the first is taken.`
+    return `Clocks show ${time(seconds)} twice on that day; the first is meant here.`
   return ''
 }
 

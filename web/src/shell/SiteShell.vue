@@ -25,7 +25,7 @@ async function stay(): Promise<boolean> {
   await until(() => site.waiting.length).toBe(0, { timeout: 2000 })
   if (!site.waiting.length) return true
   notice(
-    `${count(site.waiting.length, 'change')} cannot be saved now, and would be lost if you left this site. They are tried again all the time.`,
+    `${count(site.waiting.length, 'change')} cannot be saved now, and would be gone if you left this site. They are tried again all the time.`,
     { error: true, seconds: 6 },
   )
   return false

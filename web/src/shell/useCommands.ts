@@ -115,7 +115,7 @@ export function useCommands(help: () => void) {
               also: 'pre-record post-record pre-event post-event buffer pre post alarm',
               run: () => pane('channel'),
             },
-            { name: 'Drives and what they hold', also: 'disk storage raid capacity full', run: () => pane('disk') },
+            { name: 'Drives and what is on them', also: 'disk storage raid capacity full', run: () => pane('disk') },
           ]
         : []),
       ...(site.plan

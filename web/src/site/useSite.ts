@@ -40,7 +40,7 @@ export const useSite = defineStore('site', () => {
   const id = ref('')
   const planId = ref('') // of the plan that is open, the site's adopted one
   const here = computed(() => ({ path: { id: planId.value } })) // the parameters of questions about it
-  const variants = shallowRef<Variant[]>([]) // the plans of the site, those taken away too
+  const variants = shallowRef<Variant[]>([]) // the plans of the site, the removed ones too
   const adopted = ref('') // which of them is carried out
   let wanted = '' // the one that was asked for
   const version = ref(0)
@@ -316,7 +316,7 @@ export const useSite = defineStore('site', () => {
       asked = version.value
       const whose =
         undoesBy.value === author.value ? `${undoesBy.value}’s, made in another browser` : `${undoesBy.value}’s`
-      notice(`The last change is ${whose}: ${undoes.value}. Undo once more to take it back.`, { seconds: 6 })
+      notice(`The last change is ${whose}: ${undoes.value}. Once more undoes it.`, { seconds: 6 })
       return false
     }
     return go(what, ways[what])

@@ -7,7 +7,7 @@ import type { Spare } from '../api/types'
 import { useSite } from '../site/useSite'
 import { days, three } from '../ui/figures'
 
-/** What pools that hold far more than is required could be spent on, change by change; nothing where none do. */
+/** What pools with room for far more than is required could be spent on, change by change; nothing where none do. */
 const { ready } = defineProps<{ who: (channels: string[]) => string; ready: boolean }>()
 const site = useSite()
 const { data, failure } = useAnswer(

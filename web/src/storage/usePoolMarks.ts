@@ -13,7 +13,7 @@ export interface PoolMark {
   name: string
 }
 
-/** What the days of a pool are held against, each with its mark. */
+/** What the days of a pool are compared with, each with its mark. */
 export function usePoolMarks(pool: () => PoolFigures, year: () => YearPool | undefined) {
   const site = useSite()
   const { data: scenarios } = useAnswer(

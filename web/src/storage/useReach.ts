@@ -8,7 +8,7 @@ import { useSite } from '../site/useSite'
 /** A group in the list of what may not be touched. */
 export const ofGroup = (group: string) => `group ${group}`
 
-/** What days are held against. */
+/** What days are compared with. */
 export type Measure = 'typical' | 'hour' | 'date' | 'chance'
 export const measures: readonly (readonly [Measure, string])[] = [
   ['typical', 'in an ordinary week'],

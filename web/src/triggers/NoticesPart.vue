@@ -56,7 +56,7 @@ const findings = computed(() =>
       <DrawingTools :picture="picture" :brush="brush" :still="still" />
       <p v-if="problem || failure" class="short" role="alert" data-test="picture-problem">{{ problem || failure }}</p>
       <p v-else-if="still.missing.value" class="short" data-test="still-missing">
-        The plan names a picture that is not kept here: it came without its pictures. Give it again, or go on without.
+        The plan names a picture that is not here: it came without its pictures. Give it again, or go on without.
       </p>
       <PictureBoard
         :key="channel.id"

@@ -54,9 +54,9 @@ const setWalk = (part: Partial<Walk>) => picture.change([{ setWalk: { channel, w
       {{ after(walkSight.noticedSeconds, walkSight.awayMetres) }} and lost
       {{ after(walkSight.lostSeconds, walkSight.lostAwayMetres) }}.
       <template v-if="walkSight.missingSeconds > 0.05">
-        The first <b class="short">{{ three(walkSight.missingSeconds) }} s</b> are not kept.
+        The first <b class="short">{{ three(walkSight.missingSeconds) }} s</b> are not recorded.
       </template>
-      <template v-else>What is kept from before reaches back to its beginning.</template>
+      <template v-else>What is recorded from before reaches back to its beginning.</template>
     </p>
     <p v-else class="short" data-test="walk-says">
       Never noticed:

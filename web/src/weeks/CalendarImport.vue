@@ -123,7 +123,7 @@ async function create() {
         </tr>
       </tbody>
     </table>
-    <p v-if="found.events.length > 1" class="soft">Where two are at the same time, the lower one holds.</p>
+    <p v-if="found.events.length > 1" class="soft">Where two are at the same time, the lower one counts.</p>
     <p v-for="l in found.leftOut.slice(0, 8)" :key="l" class="soft">Left out: {{ l }}</p>
     <p v-if="found.leftOut.length > 8" class="soft">and {{ found.leftOut.length - 8 }} more</p>
     <p class="ends">

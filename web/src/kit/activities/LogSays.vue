@@ -35,7 +35,7 @@ const date = new Intl.DateTimeFormat('en-GB', {
       three(found.ratePercent)
     }}
     %), lasting <b>{{ three(found.activity.meanSeconds) }} s</b
-    ><template v-if="found.meanPercent"> (±{{ three(found.meanPercent) }} %)</template>. Hours taken to be alike:
+    ><template v-if="found.meanPercent"> (±{{ three(found.meanPercent) }} %)</template>. Hours assumed to be alike:
     {{ found.pattern }}.
   </p>
   <RateCurve :activity="found.activity" meant="this day" readonly :height="130" />

@@ -136,7 +136,7 @@ function accept() {
           title="The stream stays as it is by day; the clip says how many times that it costs at night."
           @click="acceptNight"
         >
-          It was taken at night
+          It is a clip of the night
         </button>
         <button type="button" class="plain-button link" @click="clip = undefined">Cancel</button>
       </p>

@@ -60,7 +60,7 @@ export function useBlocks(ids: Ref<string[]>, columns: Ref<TableColumn[]>, grid:
     const valuesOf = (cells: string[]) => titled.map((h) => cells[h.at] ?? '')
     table.set({ columns: titled.map((h) => h.id), rows: rows.map((cells, i) => rowAt(top + i, valuesOf(cells))) })
     grid.go(top, left)
-    notice(`The first row was taken for headings: ${titled.map((h) => h.title).join(', ')}.`, { seconds: 6 })
+    notice(`The first row was read as headings: ${titled.map((h) => h.title).join(', ')}.`, { seconds: 6 })
   }
 
   function pasteBlock(block: string[][]) {
