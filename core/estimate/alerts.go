@@ -89,10 +89,7 @@ type StillHours struct {
 
 // alerts are what causes do beside recording.
 type alerts struct {
-	resolver *shared
-	messages []plan.Message
-	outputs  []plan.Output
-	monitors []plan.Monitor
+	resolver *resolver
 
 	told     map[string]*toldHours // by id
 	switched map[string]*switchedHours
@@ -105,7 +102,7 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 	if earlier != nil {
 		before = earlier.alerts
 	}
-	if before.resolver == s.resolver.shared && same(p.Messages, before.messages) && same(p.Outputs, before.outputs) && same(p.Monitors, before.monitors) {
+	if s.resolver.sameAsBefore(before.resolver) && p.SharesAlerts(before.resolver.plan) {
 		s.alerts = before
 		s.Messages, s.Outputs, s.Monitors = earlier.Messages, earlier.Outputs, earlier.Monitors
 		return
@@ -118,7 +115,7 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 		switch {
 		case k < nv:
 			m := &p.Monitors[k]
-			shown[k] = r.showOf(m, r.causes.Monitors[k]).find(before.shown[m.ID])
+			shown[k] = showOf(r, m, r.causes.Monitors[k]).find(before.shown[m.ID])
 		case k < nv+no:
 			k -= nv
 			o := &p.Outputs[k]
@@ -130,7 +127,7 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 		}
 	})
 	s.Messages, s.Outputs, s.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, len(p.Monitors))
-	a := &alerts{resolver: r.shared, messages: p.Messages, outputs: p.Outputs, monitors: p.Monitors,
+	a := &alerts{resolver: r,
 		told: make(map[string]*toldHours, nm), switched: make(map[string]*switchedHours, no), shown: make(map[string]*shownHours)}
 	for k, h := range told {
 		a.told[p.Messages[k].ID], s.Messages[k] = h, h.figures(p.Messages[k].ID)
@@ -143,9 +140,6 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 	}
 	s.alerts = a
 }
-
-// same tells whether two lists are one and the same.
-func same[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
 func alike(a, b []alert.Stream) bool { return slices.EqualFunc(a, b, alert.Stream.Equal) }
 
@@ -245,7 +239,7 @@ type shownHours struct {
 }
 
 // showOf is what a monitor shows, each tie apart.
-func (r *resolver) showOf(m *plan.Monitor, ties []cause.Tie) *shownHours {
+func showOf(r *resolver, m *plan.Monitor, ties []cause.Tie) *shownHours {
 	h := &shownHours{dwell: m.DwellSeconds, ties: make([][]alert.Stream, len(ties))}
 	for k := range ties {
 		h.ties[k] = streamsOf(r.heard(ties[k:k+1]), week.Constant(true))

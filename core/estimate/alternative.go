@@ -25,15 +25,7 @@ type Alternatives struct {
 
 // Alternatives are those of the plan with more duties to choose from than it has.
 func (s *Result) Alternatives(more []plan.Duty) *Alternatives {
-	sh := *s.resolver.shared
-	sh.duties = make(map[string]*plan.Duty, len(s.plan.Duties)+len(more))
-	for i := range s.plan.Duties {
-		sh.duties[s.plan.Duties[i].ID] = &s.plan.Duties[i]
-	}
-	for i := range more {
-		sh.duties[more[i].ID] = &more[i]
-	}
-	return &Alternatives{s, &resolver{s.plan, &sh}}
+	return &Alternatives{s, s.resolver.with(more)}
 }
 
 // Of tries channel i as if it were c, with other duties. c may differ from the channel in nothing that others hear of: in its
@@ -52,7 +44,7 @@ func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alt
 	out.Least, out.Most = out.Daily, out.Daily
 	if in.fewerFrames() {
 		by := in.byStream(played.shares)
-		for stream, cells := range in.cells(played.shares) {
+		for stream, cells := range cellsOf(&in, played.shares) {
 			for _, c := range cells {
 				daily := storage.Bytes(c.share * by[stream] * 1000 / 8 * 86400)
 				wide := math.Pow(framesWide, c.halvings)

@@ -16,7 +16,7 @@ type away struct {
 }
 
 // awayOf is when what it is tied to sends the camera of channel i away; nil where nothing does.
-func (r *resolver) awayOf(i int) *away {
+func awayOf(r *resolver, i int) *away {
 	m := r.plan.Channels[i].Movable
 	if m == nil || r.plan.Channels[i].NoCamera {
 		return nil
@@ -42,10 +42,10 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 	parallel.Do(len(p.Channels), func(i int) {
 		c := &s.Channels[i]
 		var a *away
-		if j, ok := before[c.ID]; ok && earlier.resolver.hearing == s.resolver.hearing && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
+		if j, ok := before[c.ID]; ok && s.resolver.hearsAsBefore(earlier.resolver) && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
 			a = earlier.away[j]
 		} else {
-			a = s.resolver.awayOf(i)
+			a = awayOf(s.resolver, i)
 		}
 		if a == nil {
 			return

@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"wakefield/core/activity"
-	"wakefield/core/plan"
 )
 
 // A figure of an activity that is not measured is off by a factor of its own, wherever
@@ -14,12 +13,9 @@ import (
 // doubtful is an activity with how far its figures may be off: standard deviations of
 // logarithms.
 type doubtful struct {
-	id           string
+	origin
 	rate, length float64
 	size         float64 // of the group's size beyond 1; 0 where events come singly
-	group        activity.Group
-	unknown      bool // a guess that does not say whether events come in groups
-	season       bool // whether nobody says what seasons do to it
 }
 
 // Of events that are a guess which does not speak of groups it is taken that half of
@@ -30,28 +26,32 @@ const (
 	unknownSeconds = 60
 )
 
-// causeOf is how far the figures of an activity may be off; season is whether nobody says what seasons do to it.
-func causeOf(a *plan.Activity, season bool) doubtful {
-	c := doubtful{id: a.ID, group: a.Process().Group, season: season}
-	switch a.Known {
+// doubtOf is how far the figures of what comes from somewhere may be off.
+func doubtOf(o origin) doubtful {
+	d := doubtful{origin: o}
+	switch o.known {
+	case "":
+		return d
 	case "measured":
-		c.rate, c.length, c.size = spread(1.15), spread(1.1), spread(1.15)
+		d.rate, d.length, d.size = spread(1.15), spread(1.1), spread(1.15)
 	case "surveyed":
-		c.rate, c.length, c.size = spread(1.4), spread(1.25), spread(1.4)
+		d.rate, d.length, d.size = spread(1.4), spread(1.25), spread(1.4)
 	default:
-		c.rate, c.length, c.size = spread(2), spread(1.5), spread(2)
+		d.rate, d.length, d.size = spread(2), spread(1.5), spread(2)
 	}
-	if !c.group.Grouped() {
-		c.size = 0
-		c.unknown = a.Groups == nil && a.Known != "surveyed" && a.Known != "measured" && a.MeanSeconds <= plan.MaxGroupedSeconds
+	if !o.group.Grouped() {
+		d.size = 0
 	}
-	return c
+	return d
 }
 
-// factor is how far the figures of one activity are off.
-type factor struct {
-	rate, length float64
-	group        activity.Group
+// doubtsOf are those of several.
+func doubtsOf(list []origin) []doubtful {
+	out := make([]doubtful, len(list))
+	for i, o := range list {
+		out[i] = doubtOf(o)
+	}
+	return out
 }
 
 // Axes along which a cause may be off.
@@ -66,20 +66,12 @@ const (
 func (c *doubtful) off(z [axes]float64) factor {
 	f := factor{math.Exp(c.rate * z[rateAxis]), math.Exp(c.length * z[lengthAxis]), c.group}
 	switch {
-	case c.unknown && z[groupAxis] > 0:
+	case c.openGroups && z[groupAxis] > 0:
 		f.group = activity.Group{Size: 1 + unknownSize*z[groupAxis], Seconds: unknownSeconds}
 	case c.size > 0:
 		f.group.Size = 1 + (c.group.Size-1)*math.Exp(c.size*z[groupAxis])
 	}
 	return f
-}
-
-// of is a process with its figures off by the factor.
-func (f factor) of(p activity.Process) activity.Process {
-	p = p.Scale(f.rate)
-	p.Mean *= f.length
-	p.Group = f.group
-	return p
 }
 
 // spreadAlong is the standard deviation along an axis; 0 where the figure is certain, or

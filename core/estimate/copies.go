@@ -122,7 +122,7 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 		}
 		any = true
 		j, ok := before[p.Channels[i].ID]
-		if ok && earlier.copies != nil && earlier.copies.what == what && earlier.resolver.hearing == r.hearing && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		if ok && earlier.copies != nil && earlier.copies.what == what && r.hearsAsBefore(earlier.resolver) && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			out.channel[i] = earlier.copies.channel[j]
 			continue
 		}
@@ -283,17 +283,17 @@ func (s *Result) copyOf(i int, what string) (*copied, *input) {
 		return nil, nil
 	}
 	out.after, out.whole = out.after/all, seconds/all
-	r.happens(i, out, motion, other)
+	happens(r, i, out, motion, other)
 	if what == CopyStills {
-		return r.copyStills(c, &h, out, all), nil
+		return copyStills(c, &h, out, all), nil
 	}
-	h.findCauses()
+	h.findOrigins()
 	out.plays.Copied = regimes
 	return out, &input{regimes: regimes, scene: scene, heard: h}
 }
 
 // copyStills is the copy of stills alone: they are there as soon as they are taken.
-func (r *resolver) copyStills(c *plan.Channel, h *heard, out *copied, all float64) *copied {
+func copyStills(c *plan.Channel, h *heard, out *copied, all float64) *copied {
 	if c.Stills == nil {
 		return nil
 	}

@@ -221,7 +221,7 @@ func (s *Result) course(i int, byHour bool) Course {
 	out.gate(GateTied, caught...)
 	listens := week.Constant(false)
 	for _, j := range recorded {
-		listens = week.Or(listens, r.listensToMotion(s, j))
+		listens = week.Or(listens, r.listensToMotion(j))
 	}
 	var heard []activity.Process
 	for _, by := range caught {
@@ -241,18 +241,6 @@ func eachArea(d *plan.Channel, change func(*plan.Area)) {
 		change(&list[k])
 	}
 	d.Detection.Areas = &plan.Areas{List: list}
-}
-
-// recordedBy are the channels that the motion of channel i records.
-func (r *resolver) recordedBy(i int) (out []int) {
-	for j, from := range r.toMotion {
-		for _, k := range from {
-			if k == i && !r.plan.Channels[j].NoCamera {
-				out = append(out, j)
-			}
-		}
-	}
-	return out
 }
 
 // process is an activity as the plan states it.

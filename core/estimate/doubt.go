@@ -86,14 +86,19 @@ func feltSteps(causes []doubtful, steps []step) [][]float64 {
 // drawAlike draws the bitrates of channels that play alike. The streams of a channel are
 // off together, each as far as it is known.
 func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []doubt {
-	responses, steps, slopes := responses(in, typical)
-	felt := feltSteps(in[0].heard.causes, steps)
+	causes := doubtsOf(in[0].heard.origins)
+	responses, steps, slopes := responses(in, causes, typical)
+	felt := feltSteps(causes, steps)
 	site := common()
 	out := make([]doubt, len(in))
 	for k := range in {
-		own, doubtOf, r := normals("channel "+id(k), 1), in[k].doubt, &responses[k]
+		own, r := normals("channel "+id(k), 1), &responses[k]
+		var spreads [3]float64
+		for s, known := range in[k].rates {
+			spreads[s] = rateSpread(known)
+		}
 		kbps := make([]float32, Draws)
-		cells := in[k].cells(typical)
+		cells := cellsOf(in[k], typical)
 		var bent func(int) bend
 		if cells[0] != nil || cells[1] != nil || cells[2] != nil {
 			bent = bends(id(k))
@@ -114,7 +119,7 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 			y, sum := ofSite*site[i*commonColumns+axes]+ofOwn*own[i], 0.0
 			for s := range r {
 				if v := r.at(s, felt, i, notices); v > 0 {
-					sum += v * by.of(cells[s]) * math.Exp(doubtOf[s]*(y-centre(doubtOf[s])))
+					sum += v * by.of(cells[s]) * math.Exp(spreads[s]*(y-centre(spreads[s])))
 				}
 			}
 			kbps[i] = float32(sum)
@@ -123,7 +128,7 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 		for j, step := range steps {
 			if step.oneSided {
 				by := slopes[k][j]
-				out[k].grouped = append(out[k].grouped, gain{in[k].heard.causes[step.cause].id, by[0] + by[1] + by[2]})
+				out[k].grouped = append(out[k].grouped, gain{causes[step.cause].id, by[0] + by[1] + by[2]})
 			}
 		}
 	}

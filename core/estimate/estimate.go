@@ -205,7 +205,8 @@ type options struct {
 func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result, error) {
 	p = p.Connected()
 	s := &Result{Format: Format, plan: p}
-	s.resolver, s.inputs = resolve(p, earlier)
+	s.resolver = resolve(p, earlier.resolved())
+	s.inputs = s.resolver.inputs
 	for i := range p.Channels {
 		s.inputs[i].guessed = s.inputs[i].guessed && !o.noticing
 		if p.Channels[i].ID == o.assured {
@@ -286,6 +287,14 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	return nil
 }
 
+// resolved is what the plan of an estimate, which may be nil, means for its channels.
+func (s *Result) resolved() *resolver {
+	if s == nil {
+		return nil
+	}
+	return s.resolver
+}
+
 // byID finds the channels of an estimate.
 func (s *Result) byID() map[string]int {
 	if s == nil {
@@ -303,6 +312,15 @@ func (s *Result) Week(i int) footage.Week { return s.played[i].week }
 
 // Duties is the duty of channel i at each minute, by its id.
 func (s *Result) Duties(i int) week.Steps[string] { return s.inputs[i].duties }
+
+// DutyAt is what a duty means on channel i in every minute of the week: which layers write what, and which triggers count.
+// The play-out of single weeks asks it too, so that a duty means the same to both.
+func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
+	return s.resolver.regimes(&s.plan.Channels[i], week.Constant(duty))
+}
+
+// WeekOf are the duties of a named week.
+func (s *Result) WeekOf(id string) week.Steps[string] { return s.resolver.weeks[id] }
 
 // describe writes the figures of a channel that need nothing but itself.
 func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {

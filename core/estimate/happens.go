@@ -10,7 +10,7 @@ import (
 )
 
 // happens fills in what is played of a channel's copies: what moves before it, and what of its ties becomes a trigger.
-func (r *resolver) happens(i int, out *copied, motion, other []cause.Tie) {
+func happens(r *resolver, i int, out *copied, motion, other []cause.Tie) {
 	c := &r.plan.Channels[i]
 	out.plays.Pre, out.plays.Post, out.plays.AlarmPre, out.plays.AlarmPost = c.PreSeconds, c.PostSeconds, c.AlarmPreEvent(), c.AlarmPostEvent()
 	places := make(map[string]int)
@@ -43,20 +43,20 @@ func (r *resolver) happens(i int, out *copied, motion, other []cause.Tie) {
 	}
 	for k := range other {
 		t := r.elsewhere(&other[k])
-		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(r.named(other[k].Cause), t.Process), By: []activity.Detection{t.by}, Alarm: true})
+		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(named(r.plan, other[k].Cause), t.Process), By: []activity.Detection{t.by}, Alarm: true})
 	}
 }
 
 // named tells a cause that is no motion from all others, wherever it stands in the plan.
-func (r *resolver) named(c cause.Cause) string {
+func named(p *plan.Plan, c cause.Cause) string {
 	id := ""
 	switch c.Kind {
 	case cause.Alarm:
-		id = r.plan.AlarmInputs[c.At].ID
+		id = p.AlarmInputs[c.At].ID
 	case cause.Button:
-		id = r.plan.CallButtons[c.At].ID
+		id = p.CallButtons[c.At].ID
 	case cause.Lost, cause.Tampered:
-		id = r.plan.Channels[c.At].ID
+		id = p.Channels[c.At].ID
 	}
 	return string(c.Kind) + " " + id
 }

@@ -8,27 +8,27 @@ import (
 	"wakefield/core/week"
 )
 
-// known is the process of an activity, with how far it may be off.
-type known struct {
+// process is what happens, as the plan states it, with where that comes from.
+type process struct {
 	activity.Process
-	cause doubtful
+	from origin
 }
 
 // trigger is what detection makes of a process.
 type trigger struct {
-	known
+	process
 	by     activity.Detection
 	stated activity.Process // the triggers, at the figures as they are stated
 }
 
 // detected are the triggers that a detection makes of a process.
-func (k known) detected(d activity.Detection) *trigger {
-	return &trigger{known: k, by: d, stated: d.Triggers(k.Process)}
+func (k process) detected(d activity.Detection) *trigger {
+	return &trigger{process: k, by: d, stated: d.Triggers(k.Process)}
 }
 
 // heard is all that happens to one channel, by what causes it.
 type heard struct {
-	own           []known    // what moves in the picture, the wanted activity first
+	own           []process  // what moves in the picture, the wanted activity first
 	caught        []*trigger // what detection makes of it
 	motion, alarm []*trigger // what records the channel
 
@@ -36,43 +36,57 @@ type heard struct {
 	by                             []activity.Detection // of the channel itself, for what is wanted
 	wanted                         bool                 // whether there is a wanted activity
 
-	causes []doubtful // each once
+	origins []origin // each once
 }
 
-// moves tells whether a cause moves in the channel's own picture.
+// moves tells whether what comes from an activity moves in the channel's own picture.
 func (h *heard) moves(id string) bool {
-	return slices.ContainsFunc(h.own, func(k known) bool { return k.cause.id == id })
+	return slices.ContainsFunc(h.own, func(k process) bool { return k.from.id == id })
 }
 
-// findCauses lists what the channel hears of.
-func (h *heard) findCauses() {
-	add := func(c doubtful) {
-		if !slices.ContainsFunc(h.causes, func(d doubtful) bool { return d.id == c.id }) {
-			h.causes = append(h.causes, c)
+// findOrigins lists what the channel hears of.
+func (h *heard) findOrigins() {
+	add := func(o origin) {
+		if !slices.ContainsFunc(h.origins, func(known origin) bool { return known.id == o.id }) {
+			h.origins = append(h.origins, o)
 		}
 	}
 	for _, k := range h.own {
-		add(k.cause)
+		add(k.from)
 	}
 	for _, list := range [][]*trigger{h.motion, h.alarm} {
 		for _, t := range list {
-			add(t.cause)
+			add(t.from)
 		}
 	}
 }
 
+// factor is how far the figures of one activity are off.
+type factor struct {
+	rate, length float64
+	group        activity.Group
+}
+
+// of is a process with its figures off by the factor.
+func (f factor) of(p activity.Process) activity.Process {
+	p = p.Scale(f.rate)
+	p.Mean *= f.length
+	p.Group = f.group
+	return p
+}
+
 // scene fills in what happens to the channel, at the stated figures where off is nil,
-// else with every cause off by its factor.
+// else with every origin off by its factor.
 func (h *heard) scene(s footage.Scene, off []factor) footage.Scene {
-	process := func(k known) activity.Process {
+	happens := func(k process) activity.Process {
 		if off == nil {
 			return k.Process
 		}
-		return off[slices.IndexFunc(h.causes, func(c doubtful) bool { return c.id == k.cause.id })].of(k.Process)
+		return off[slices.IndexFunc(h.origins, func(o origin) bool { return o.id == k.from.id })].of(k.Process)
 	}
 	source := func(t *trigger, pre, post float64) footage.Source {
 		src := footage.Source{Triggers: t.stated, Pre: pre, Post: post}
-		events := process(t.known)
+		events := happens(t.process)
 		if off != nil {
 			src.Triggers = t.by.Triggers(events)
 		}
@@ -91,7 +105,7 @@ func (h *heard) scene(s footage.Scene, off []factor) footage.Scene {
 	s.Motion, s.Alarm = sources(h.motion, h.pre, h.post), sources(h.alarm, h.alarmPre, h.alarmPost)
 	s.Own = make([]activity.Process, len(h.own))
 	for i, k := range h.own {
-		s.Own[i] = process(k)
+		s.Own[i] = happens(k)
 	}
 	s.Caught = make([]footage.Source, len(h.caught))
 	for i, t := range h.caught {

@@ -15,7 +15,7 @@ import (
 	"wakefield/core/week"
 )
 
-// input is all that decides what one channel writes, resolved from the plan.
+// input is all that decides what one channel writes.
 type input struct {
 	empty   bool // no camera
 	duties  week.Steps[string]
@@ -26,20 +26,19 @@ type input struct {
 	// How well things are known, for the draws.
 	heard   heard
 	layers  week.Steps[layerStreams]
-	doubt   [3]float64 // standard deviations of logarithms, of the bitrate of each stream
-	unsaid  [3]unsaid
-	guessed bool // see [guessed]
-	calls   int  // the stream that buttons record, as an index of doubt
+	rates   [3]rateKnown
+	guessed bool // whether it is a guess how reliably it notices what is in sight
+	calls   int  // the stream that buttons record, as an index of rates
 }
 
-// layerStreams says which streams a duty's layers write, as indices of doubt.
+// layerStreams says which streams a duty's layers write, as indices of rates.
 type layerStreams struct {
 	base, event                 int
-	baseHalvings, eventHalvings float64 // see [halvings]
+	baseHalvings, eventHalvings float64 // of a modelled stream: how often its frames are halved
 }
 
 // play plays the channel's week, at the stated figures where off is nil, else with every
-// cause off by a factor.
+// origin of what happens off by a factor.
 func (in *input) play(off []factor) []footage.Shares {
 	switch {
 	case in.empty:
@@ -92,22 +91,23 @@ func (in *input) playsAlike(other *input) bool {
 
 // assure takes the bitrates of a channel for measured.
 func (in *input) assure() {
-	for s := range in.doubt {
-		in.doubt[s] = min(in.doubt[s], measuredSpread)
-		in.unsaid[s].model = false
+	for s := range in.rates {
+		if r := &in.rates[s]; r.known != "" {
+			r.known, r.modelled = "measured", false
+		}
 	}
 }
 
 // assureNight takes it for known what the streams of a channel cost in the dark.
 func (in *input) assureNight() {
-	for s := range in.unsaid {
-		in.unsaid[s].night = false
+	for s := range in.rates {
+		in.rates[s].night = false
 	}
 }
 
 // same tells whether two inputs are one and the same.
 func (in *input) same(other *input) bool {
-	return in.doubt == other.doubt && in.unsaid == other.unsaid && in.guessed == other.guessed && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
+	return in.rates == other.rates && in.guessed == other.guessed && !in.empty && !other.empty && len(in.regimes) > 0 && len(other.regimes) > 0 && &in.regimes[0] == &other.regimes[0]
 }
 
 // equal tells whether two inputs give the same footage and doubt.
@@ -115,26 +115,27 @@ func (in *input) equal(other *input) bool {
 	if in.same(other) {
 		return true
 	}
-	return in.empty == other.empty && in.full == other.full && in.doubt == other.doubt && in.unsaid == other.unsaid && in.guessed == other.guessed &&
+	return in.empty == other.empty && in.full == other.full && in.rates == other.rates && in.guessed == other.guessed &&
 		slices.Equal(in.duties, other.duties) && slices.Equal(in.layers, other.layers) && slices.Equal(in.regimes, other.regimes) &&
 		in.sees(other)
 }
 
 // sees tells whether the same happens to two channels, as well known.
 func (in *input) sees(other *input) bool {
-	return in.scene.Equal(&other.scene) && slices.Equal(in.heard.causes, other.heard.causes)
+	return in.scene.Equal(&other.scene) && slices.Equal(in.heard.origins, other.heard.origins)
 }
 
-// resolver gathers what several channels share.
+// resolver is a plan with what it means for its channels.
 type resolver struct {
 	plan *plan.Plan
 	*shared
+	inputs []input // by channel
 }
 
 // shared is what does not change as long as no channel hears of anything else.
 type shared struct {
 	hearing   *hearing
-	processes map[string]known // of activities
+	processes map[string]process // of activities
 	duties    map[string]*plan.Duty
 	weeks     map[string]week.Steps[string]
 	channels  map[string]int
@@ -151,49 +152,60 @@ type shared struct {
 // hearing is one and the same for as long as no channel hears of anything else, whatever is told or switched.
 type hearing struct{ _ byte }
 
+// with is the same plan with more duties to choose from.
+func (r *resolver) with(more []plan.Duty) *resolver {
+	sh := *r.shared
+	sh.duties = make(map[string]*plan.Duty, len(r.plan.Duties)+len(more))
+	for i := range r.plan.Duties {
+		sh.duties[r.plan.Duties[i].ID] = &r.plan.Duties[i]
+	}
+	for i := range more {
+		sh.duties[more[i].ID] = &more[i]
+	}
+	return &resolver{r.plan, &sh, r.inputs}
+}
+
 // resolve resolves every channel of a plan. Where nothing but channels changed since
-// an earlier estimate, and nothing that others listen to, the rest is taken from
+// an earlier one, which may be nil, and nothing that others listen to, the rest is taken from
 // there.
-func resolve(p *plan.Plan, earlier *Result) (*resolver, []input) {
-	out := make([]input, len(p.Channels))
+func resolve(p *plan.Plan, earlier *resolver) *resolver {
 	if earlier == nil || !p.SharesWhatChannelsHear(earlier.plan) {
 		r := newResolver(p, earlier)
-		for i := range out {
-			out[i] = r.input(i)
+		for i := range r.inputs {
+			r.inputs[i] = r.input(i)
 		}
-		return r, out
+		return r
 	}
-	r := resolver{p, earlier.resolver.shared}
-	if !saysTheSameBeside(p, earlier.plan) {
+	r := &resolver{p, earlier.shared, make([]input, len(p.Channels))}
+	if !p.SharesAlerts(earlier.plan) || !p.SharesStills(earlier.plan) {
 		beside := *r.shared
 		beside.causes = cause.Of(p)
 		r.shared = &beside
 	}
-	for i := range out {
+	for i := range r.inputs {
 		if p.Channels[i] == earlier.plan.Channels[i] {
-			out[i] = earlier.inputs[i]
+			r.inputs[i] = earlier.inputs[i]
 		} else {
-			out[i] = r.input(i)
+			r.inputs[i] = r.input(i)
 		}
 	}
-	return &r, out
+	return r
 }
 
-// saysTheSameBeside tells whether two plans have the same messages, outputs, monitors and stills, of which no footage
-// depends.
-func saysTheSameBeside(p, q *plan.Plan) bool {
-	for i := range p.Channels {
-		if p.Channels[i].Stills != q.Channels[i].Stills {
-			return false
-		}
-	}
-	return same(p.Messages, q.Messages) && same(p.Outputs, q.Outputs) && same(p.Monitors, q.Monitors)
+// hearsAsBefore tells whether every channel hears of the same as in an earlier plan, and so does what is told or switched.
+func (r *resolver) hearsAsBefore(earlier *resolver) bool {
+	return earlier != nil && r.hearing == earlier.hearing
 }
 
-func newResolver(p *plan.Plan, earlier *Result) *resolver {
+// sameAsBefore tells whether that is so, and the same is told, switched and shown.
+func (r *resolver) sameAsBefore(earlier *resolver) bool {
+	return earlier != nil && r.shared == earlier.shared
+}
+
+func newResolver(p *plan.Plan, earlier *resolver) *resolver {
 	r := &resolver{p, &shared{
 		hearing:   new(hearing),
-		processes: make(map[string]known, len(p.Activities)),
+		processes: make(map[string]process, len(p.Activities)),
 		duties:    make(map[string]*plan.Duty, len(p.Duties)),
 		weeks:     make(map[string]week.Steps[string], len(p.Weeks)),
 		channels:  make(map[string]int, len(p.Channels)),
@@ -204,11 +216,11 @@ func newResolver(p *plan.Plan, earlier *Result) *resolver {
 		toAlarm:   make([][]*trigger, len(p.Channels)),
 		self:      make([]tied, len(p.Channels)),
 		call:      make([]float64, len(p.Channels)),
-	}}
+	}, make([]input, len(p.Channels))}
 	season := !slices.ContainsFunc(p.Site.SpecialDays, func(d plan.SpecialDay) bool { return d.RateFactor != nil })
 	for i := range p.Activities {
 		a := &p.Activities[i]
-		r.processes[a.ID] = known{Process: a.Process(), cause: causeOf(a, season)}
+		r.processes[a.ID] = process{Process: a.Process(), from: originOf(a, season)}
 	}
 	for i := range p.Duties {
 		r.duties[p.Duties[i].ID] = &p.Duties[i]
@@ -225,14 +237,14 @@ func newResolver(p *plan.Plan, earlier *Result) *resolver {
 	return r
 }
 
-// notice works out what each channel notices, but for channels that an earlier estimate found the same of.
-func (r *resolver) notice(earlier *Result) {
+// notice works out what each channel notices, but for channels of which the same was found for an earlier plan.
+func (r *resolver) notice(earlier *resolver) {
 	r.noticing = make([]noticing, len(r.plan.Channels))
 	process := func(id string) activity.Process { return r.processes[id].Process }
 	parallel.Do(len(r.noticing), func(i int) {
 		c := &r.plan.Channels[i]
 		if earlier != nil && r.noticesAsBefore(c, i, earlier) {
-			r.noticing[i] = earlier.resolver.noticing[i]
+			r.noticing[i] = earlier.noticing[i]
 		} else {
 			r.noticing[i] = notices(r.plan, c, process)
 			r.noticing[i].catch = r.catchPercent(i)
@@ -240,9 +252,9 @@ func (r *resolver) notice(earlier *Result) {
 	})
 }
 
-// noticesAsBefore tells whether a channel with drawn areas notices what it noticed in an earlier estimate: its scene and
+// noticesAsBefore tells whether a channel with drawn areas notices what it noticed in an earlier plan: its scene and
 // all that is looked at besides are the very same.
-func (r *resolver) noticesAsBefore(c *plan.Channel, i int, earlier *Result) bool {
+func (r *resolver) noticesAsBefore(c *plan.Channel, i int, earlier *resolver) bool {
 	p := earlier.plan
 	if i >= len(p.Channels) || !c.Detection.Drawn() || len(p.Objects) != len(r.plan.Objects) || len(p.Objects) > 0 && &p.Objects[0] != &r.plan.Objects[0] ||
 		len(p.Activities) != len(r.plan.Activities) || len(p.Activities) > 0 && &p.Activities[0] != &r.plan.Activities[0] {
@@ -274,8 +286,8 @@ func (r *resolver) detected(i int, by *noticing) (out []*trigger) {
 }
 
 // own lists what moves in the picture of a channel, the wanted activity first, patches last.
-func (r *resolver) own(c *plan.Channel) []known {
-	var out []known
+func (r *resolver) own(c *plan.Channel) []process {
+	var out []process
 	for _, id := range []string{c.Activity, c.Nuisance} {
 		if id != "" {
 			out = append(out, r.processes[id])
@@ -322,7 +334,7 @@ func (r *resolver) inputOf(i int, c *plan.Channel, duties week.Steps[string]) in
 	in.layers = week.Map(in.duties, func(id string) layerStreams { return layersOf(c, r.duties[id]) })
 	for k, which := range streams {
 		if s := c.Streams.Get(which); s != nil {
-			in.doubt[k], in.unsaid[k] = rateSpread(s.Rate), unsaidOf(s)
+			in.rates[k] = rateKnownOf(s)
 		}
 	}
 	in.guessed = guessed(c)
@@ -353,7 +365,7 @@ func (r *resolver) sources(i int, c *plan.Channel, in *input) {
 	}
 	h.alarm, h.alarmPre, h.alarmPost = r.toAlarm[i], c.AlarmPreEvent(), c.AlarmPostEvent()
 	h.wanted = c.Activity != ""
-	h.findCauses()
+	h.findOrigins()
 	in.scene.Tied = slices.Contains(r.toMotion[i], i)
 	in.scene = h.scene(in.scene, nil)
 }
@@ -363,4 +375,36 @@ func (r *resolver) steps(c *plan.Channel) week.Steps[string] {
 		return c.Week.Own.Steps()
 	}
 	return r.weeks[c.Week.Named] // once for all that follow it
+}
+
+// byStream is the mean bitrate of a week from each stream.
+func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
+	in.eachBin(shares, func(_ int, b *footage.Bin, from layerStreams) {
+		part := float64(b.Span.Minutes()) / 10080
+		out[from.base] += part * float64(b.Base)
+		out[from.event] += part * float64(b.Motion+b.Alarm-b.Call)
+		out[in.calls] += part * float64(b.Call)
+	})
+	return out
+}
+
+// eachBin calls f with every bin of what is written, and with the streams that the duty's layers write then.
+func (in *input) eachBin(shares []footage.Shares, f func(k int, b *footage.Bin, from layerStreams)) {
+	var from layerStreams
+	next := 0
+	bins := in.price(shares)
+	for k := range bins {
+		for next < len(in.layers) && in.layers[next].From <= bins[k].Span.From {
+			from = in.layers[next].Value
+			next++
+		}
+		f(k, &bins[k], from)
+	}
+}
+
+// fewerFrames tells whether anything of a modelled stream is written with fewer frames than it has.
+func (in *input) fewerFrames() bool {
+	return slices.ContainsFunc(in.layers, func(s week.Step[layerStreams]) bool {
+		return s.Value.baseHalvings > 0 || s.Value.eventHalvings > 0
+	})
 }

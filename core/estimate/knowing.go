@@ -82,10 +82,10 @@ func (s *Result) unknowns() []tried {
 		if s.inputs[i].guessed {
 			guesses++
 		}
-		for _, k := range s.inputs[i].heard.causes {
-			writes[k.id] += s.Channels[i].GigabytesPerDay
+		for _, o := range s.inputs[i].heard.origins {
+			writes[o.id] += s.Channels[i].GigabytesPerDay
 		}
-		if slices.Max(s.inputs[i].doubt[:]) > measuredSpread {
+		if slices.ContainsFunc(s.inputs[i].rates[:], func(r rateKnown) bool { return rateSpread(r) > measuredSpread }) {
 			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, s.plan, c.ID, "", s.Channels[i].GigabytesPerDay})
 		}
 		if dark := s.UnsaidNight(i); dark > 0 {
@@ -100,7 +100,7 @@ func (s *Result) unknowns() []tried {
 		next := *s.plan
 		next.Activities = slices.Clone(s.plan.Activities)
 		next.Activities[i].Known = "measured"
-		if s.resolver.processes[a.ID].cause.unknown {
+		if s.resolver.processes[a.ID].from.openGroups {
 			single := *s.plan
 			single.Activities = slices.Clone(s.plan.Activities)
 			single.Activities[i].Groups = &plan.Groups{Size: 1, WithinSeconds: unknownSeconds}

@@ -196,3 +196,14 @@ func (r *resolver) catchPercent(i int) *float64 {
 	percent := 100 * noticed / all
 	return &percent
 }
+
+// reporting is when the detection of a channel could report anything.
+func reporting(c *plan.Channel) week.Steps[bool] {
+	if c.NoCamera || !c.Detection.On {
+		return week.Constant(false)
+	}
+	if !c.Detection.Drawn() {
+		return c.Detection.Steps()
+	}
+	return week.Map(watched(c).open, func(open openAt) bool { return open != 0 })
+}

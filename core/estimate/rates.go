@@ -22,8 +22,8 @@ type RateStep struct {
 
 // RatesOf tells how often an activity happens.
 func RatesOf(a *plan.Activity) Rates {
-	cause := causeOf(a, false)
-	out := Rates{PerDay: a.Process().PerDay(), OffBy: factorOf(cause.rate), OpenGroups: cause.unknown}
+	doubt := doubtOf(originOf(a, false))
+	out := Rates{PerDay: a.Process().PerDay(), OffBy: factorOf(doubt.rate), OpenGroups: doubt.openGroups}
 	for run, perHour := range a.Rates().Runs() {
 		out.Steps = append(out.Steps, RateStep{run.From, perHour})
 		out.MostPerHour = max(out.MostPerHour, perHour)

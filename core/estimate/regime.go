@@ -1,6 +1,7 @@
 package estimate
 
 import (
+	"math"
 	"slices"
 
 	"wakefield/core/footage"
@@ -62,6 +63,14 @@ func layersOf(c *plan.Channel, d *plan.Duty) (out layerStreams) {
 		}
 	}
 	return out
+}
+
+// halvings is how often the frames of a stream are halved where so many a second are asked for, 0 for all.
+func halvings(s *plan.Stream, fps float64) float64 {
+	if s == nil || fps <= 0 || fps >= s.FPS || s.Rate.Kind != "modelled" {
+		return 0
+	}
+	return math.Log2(s.FPS / fps)
 }
 
 // regimeOf says what a duty means on a channel. A layer whose stream the camera
@@ -192,15 +201,6 @@ func encoded(s *plan.Stream) video.Stream {
 	return out
 }
 
-// DutyAt is what a duty means on channel i in every minute of the week: which layers write what, and which triggers count.
-// The play-out of single weeks asks it too, so that a duty means the same to both.
-func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
-	return s.resolver.regimes(&s.plan.Channels[i], week.Constant(duty))
-}
-
-// WeekOf are the duties of a named week.
-func (s *Result) WeekOf(id string) week.Steps[string] { return s.resolver.weeks[id] }
-
 // fullOf is the main stream of a channel in full, at its highest hour.
 func fullOf(c *plan.Channel) (most video.Kbps) {
 	if c.Streams.Main == nil {
@@ -213,4 +213,16 @@ func fullOf(c *plan.Channel) (most video.Kbps) {
 		most = max(most, cost.Idle, cost.Active)
 	}
 	return most
+}
+
+// listensToMotion is when a duty of channel i records on motion alone.
+func (r *resolver) listensToMotion(i int) week.Steps[bool] {
+	return week.Map(r.inputs[i].duties, func(id string) bool {
+		d := r.duties[id]
+		if d == nil || d.Event == nil {
+			return false
+		}
+		by := admits(d.Event)
+		return by == footage.Motion || by == footage.Either
+	})
 }

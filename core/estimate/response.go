@@ -48,17 +48,17 @@ type step struct {
 	oneSided    bool // events that may come in groups: the other side is that they do not
 }
 
-// steps lists the axes along which the figures of a channel may be off.
-func (in *input) steps() []step {
+// stepsOf lists the axes along which the figures of a channel may be off.
+func stepsOf(causes []doubtful) []step {
 	var out []step
-	for k := range in.heard.causes {
-		c := &in.heard.causes[k]
+	for k := range causes {
+		c := &causes[k]
 		for axis := range axes {
 			if c.spreadAlong(axis) > 0 {
 				out = append(out, step{k, axis, false})
 			}
 		}
-		if c.unknown {
+		if c.openGroups {
 			out = append(out, step{k, groupAxis, true})
 		}
 	}
@@ -79,17 +79,17 @@ func (s step) felt(z float64) float64 {
 // played is played once for all of them, priced for each, and let go.
 //
 // Told are also the slopes, by channel, step and stream, in kbit/s a standard deviation.
-func responses(in []*input, typical []footage.Shares) ([]response, []step, [][][3]float64) {
+func responses(in []*input, causes []doubtful, typical []footage.Shares) ([]response, []step, [][][3]float64) {
 	first := in[0]
-	steps := first.steps()
+	steps := stepsOf(causes)
 	play := func(z []float64) []footage.Shares { // z by step
-		off := make([][axes]float64, len(first.heard.causes))
+		off := make([][axes]float64, len(causes))
 		for k, s := range steps {
 			off[s.cause][s.axis] = z[k]
 		}
 		factors := make([]factor, len(off))
 		for k := range off {
-			factors[k] = first.heard.causes[k].off(off[k])
+			factors[k] = causes[k].off(off[k])
 		}
 		return first.play(factors)
 	}
@@ -137,7 +137,7 @@ func responses(in []*input, typical []footage.Shares) ([]response, []step, [][][
 			r.along = newSpline(values[i][s])
 			r.by = along(slopes[i], u, s)
 			for k, step := range steps {
-				if cause := &first.heard.causes[step.cause]; r.by != nil && step.axis == rateAxis && first.heard.moves(cause.id) {
+				if cause := &causes[step.cause]; r.by != nil && step.axis == rateAxis && first.heard.moves(cause.id) {
 					r.notices += r.by[k] / cause.rate
 				}
 			}

@@ -29,7 +29,7 @@ func (s *stills) times(h int, factor float64) storage.Bytes {
 }
 
 // stillsOf are the stills of channel i; nil where it takes none.
-func (r *resolver) stillsOf(i int) *stills {
+func stillsOf(r *resolver, i int) *stills {
 	c := &r.plan.Channels[i]
 	if c.Stills == nil || c.NoCamera {
 		return nil
@@ -58,13 +58,13 @@ func (s *Result) still(p *plan.Plan, earlier *Result) {
 	before := earlier.byID()
 	var anew []int
 	for i := range p.Channels {
-		if j, ok := before[p.Channels[i].ID]; ok && earlier.resolver.hearing == s.resolver.hearing && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		if j, ok := before[p.Channels[i].ID]; ok && s.resolver.hearsAsBefore(earlier.resolver) && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			s.stills[i] = earlier.stills[j]
 		} else if p.Channels[i].Stills != nil {
 			anew = append(anew, i)
 		}
 	}
-	parallel.Do(len(anew), func(k int) { s.stills[anew[k]] = s.resolver.stillsOf(anew[k]) })
+	parallel.Do(len(anew), func(k int) { s.stills[anew[k]] = stillsOf(s.resolver, anew[k]) })
 	for i, st := range s.stills {
 		if st != nil {
 			perDay := st.taken.PerDay()

@@ -28,46 +28,23 @@ func factorOf(spread float64) float64 { return math.Exp(spread * 1.2815515655446
 // rateSpread tells how far a bitrate may be off. A figure typed as a guess is
 // trusted more than the model, which knows nothing of the scene, one read off a camera
 // on site a little less than a measured one.
-func rateSpread(r plan.Rate) float64 {
+func rateSpread(r rateKnown) float64 {
 	switch {
-	case r.Kind == "modelled":
+	case r.known == "":
+		return 0 // there is no such stream
+	case r.modelled:
 		return spread(1.8)
-	case r.Known == "measured":
+	case r.known == "measured":
 		return measuredSpread
-	case r.Known == "surveyed":
+	case r.known == "surveyed":
 		return spread(1.1)
-	case r.Known == "datasheet":
+	case r.known == "datasheet":
 		return spread(1.2)
 	}
 	return spread(1.5)
 }
 
 var measuredSpread = spread(1.05)
-
-// byStream is the mean bitrate of a week from each stream.
-func (in *input) byStream(shares []footage.Shares) (out [3]float64) {
-	in.eachBin(shares, func(_ int, b *footage.Bin, from layerStreams) {
-		part := float64(b.Span.Minutes()) / 10080
-		out[from.base] += part * float64(b.Base)
-		out[from.event] += part * float64(b.Motion+b.Alarm-b.Call)
-		out[in.calls] += part * float64(b.Call)
-	})
-	return out
-}
-
-// eachBin calls f with every bin of what is written, and with the streams that the duty's layers write then.
-func (in *input) eachBin(shares []footage.Shares, f func(k int, b *footage.Bin, from layerStreams)) {
-	var from layerStreams
-	next := 0
-	bins := in.price(shares)
-	for k := range bins {
-		for next < len(in.layers) && in.layers[next].From <= bins[k].Span.From {
-			from = in.layers[next].Value
-			next++
-		}
-		f(k, &bins[k], from)
-	}
-}
 
 // draw fills in how sure the figures are.
 func (s *Result) draw(ctx context.Context, p *plan.Plan, earlier *Result) error {

@@ -107,23 +107,23 @@ func TestHowOftenItHolds(t *testing.T) {
 // TestHowFarEachFigureMayBeOff holds the factors against the documented ones.
 func TestHowFarEachFigureMayBeOff(t *testing.T) {
 	for known, factor := range map[string]float64{"guess": 1.5, "datasheet": 1.2, "surveyed": 1.1, "measured": 1.05} {
-		if got := factorOf(rateSpread(plan.Rate{Kind: "constant", Known: known})); math.Abs(got-factor) > 1e-9 {
+		if got := factorOf(rateSpread(rateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "constant", Known: known}}))); math.Abs(got-factor) > 1e-9 {
 			t.Errorf("a bitrate that is a %s may be off by %v, want %v", known, got, factor)
 		}
 	}
-	if got := factorOf(rateSpread(plan.Rate{Kind: "modelled", Known: "measured"})); math.Abs(got-1.8) > 1e-9 {
+	if got := factorOf(rateSpread(rateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "modelled", Known: "measured"}}))); math.Abs(got-1.8) > 1e-9 {
 		t.Errorf("a modelled bitrate may be off by %v", got)
 	}
 	for known, factors := range map[string][3]float64{"guess": {2, 1.5, 2}, "surveyed": {1.4, 1.25, 1.4}, "measured": {1.15, 1.1, 1.15}} {
 		a := plan.Activity{ID: "a", Known: known, MeanSeconds: 10, OtherwisePerHour: 1, Groups: &plan.Groups{Size: 3, WithinSeconds: 30}}
-		c := causeOf(&a, false)
+		c := doubtOf(originOf(&a, false))
 		for k, got := range []float64{factorOf(c.rate), factorOf(c.length), factorOf(c.size)} {
 			if math.Abs(got-factors[k]) > 1e-9 {
 				t.Errorf("%s: figure %d of an activity may be off by %v, want %v", known, k, got, factors[k])
 			}
 		}
 		a.Groups = nil
-		if c := causeOf(&a, false); c.size != 0 || c.unknown != (known == "guess") {
+		if c := doubtOf(originOf(&a, false)); c.size != 0 || c.openGroups != (known == "guess") {
 			t.Errorf("%s, nothing said of groups: %+v", known, c)
 		}
 	}

@@ -211,7 +211,7 @@ func (r *resolver) elsewhere(t *cause.Tie) *trigger {
 	if t.Cause.Kind == cause.Button {
 		perHour = r.plan.CallButtons[t.Cause.At].PressesPerWeek / 168
 	}
-	return known{Process: activity.New(week.Constant(perHour), momentSeconds), cause: doubtful{id: t.Cause.Key()}}.detected(d)
+	return process{Process: activity.New(week.Constant(perHour), momentSeconds), from: origin{id: t.Cause.Key()}}.detected(d)
 }
 
 // heard are the triggers of some ties.
@@ -241,6 +241,18 @@ func streamsOf(list []*trigger, hours week.Steps[bool]) []alert.Stream {
 	out := make([]alert.Stream, len(list))
 	for i, t := range list {
 		out[i] = t.stream(hours)
+	}
+	return out
+}
+
+// recordedBy are the channels that the motion of channel i records.
+func (r *resolver) recordedBy(i int) (out []int) {
+	for j, from := range r.toMotion {
+		for _, k := range from {
+			if k == i && !r.plan.Channels[j].NoCamera {
+				out = append(out, j)
+			}
+		}
 	}
 	return out
 }

@@ -96,7 +96,7 @@ func (t truth) of(p *plan.Plan) *plan.Plan {
 			if s == nil {
 				continue
 			}
-			sigma := rateSpread(s.Rate)
+			sigma := rateSpread(rateKnownOf(s))
 			f := math.Exp(sigma*(math.Sqrt(CommonShare)*common+math.Sqrt(1-CommonShare)*own) - sigma*sigma*(1-CommonShare)/2)
 			next := *s
 			next.KeyframeKB *= f

@@ -28,19 +28,6 @@ const (
 	missedWide, missedMost = 3, 0.5
 )
 
-// guessed tells whether it is a guess how reliably a channel notices what is in sight: nothing is stated, or what new
-// channels have written in.
-func guessed(c *plan.Channel) bool {
-	d := &c.Detection
-	switch {
-	case c.NoCamera || !d.On || d.Catch != nil:
-		return false
-	case d.Reliability != nil:
-		return *d.Reliability == plan.GuessedReliability
-	}
-	return d.Drawn()
-}
-
 // noticed draws the logarithm of how much more or less a detector notices whose reliability is a guess.
 var noticed = sync.OnceValue(func() []float64 {
 	out := normals("site reliability", 1)
@@ -60,28 +47,6 @@ var darkness = func() week.Steps[bool] {
 	return out
 }()
 
-// unsaid is what nobody has said of a stream.
-type unsaid struct {
-	night bool // what it costs in the dark
-	model bool // anything but what a model says
-}
-
-func unsaidOf(s *plan.Stream) unsaid {
-	modelled := s.Rate.Kind == "modelled"
-	return unsaid{
-		night: s.Rate.Night == nil && (modelled || s.Rate.Kind == "variable" && s.Rate.Known == "datasheet"),
-		model: modelled,
-	}
-}
-
-// halvings is how often the frames of a stream are halved where so many a second are asked for, 0 for all.
-func halvings(s *plan.Stream, fps float64) float64 {
-	if s == nil || fps <= 0 || fps >= s.FPS || s.Rate.Kind != "modelled" {
-		return 0
-	}
-	return math.Log2(s.FPS / fps)
-}
-
 // cell is a part of what a stream writes in a mean week that has the same things unsaid.
 type cell struct {
 	share       float64 // of the stream's mean bitrate
@@ -89,9 +54,9 @@ type cell struct {
 	halvings    float64
 }
 
-// cells divides what a channel writes from each stream by what is unsaid of it, at the stated figures; nil where nothing is.
-func (in *input) cells(shares []footage.Shares) (out [3][]cell) {
-	if in.unsaid == [3]unsaid{} {
+// cellsOf divides what a channel writes from each stream by what is unsaid of it, at the stated figures; nil where nothing is.
+func cellsOf(in *input, shares []footage.Shares) (out [3][]cell) {
+	if !slices.ContainsFunc(in.rates[:], func(r rateKnown) bool { return r.modelled || r.night }) {
 		return out
 	}
 	still := week.Map(in.regimes, func(g footage.Regime) footage.Regime {
@@ -105,8 +70,8 @@ func (in *input) cells(shares []footage.Shares) (out [3][]cell) {
 		if kbps <= 0 || minutes <= 0 {
 			return
 		}
-		of := in.unsaid[stream]
-		c.night, c.idle = c.night && of.night, c.idle && of.model
+		of := in.rates[stream]
+		c.night, c.idle = c.night && of.night, c.idle && of.modelled
 		if sums[stream] == nil {
 			sums[stream] = make(map[cell]float64)
 		}
@@ -193,7 +158,7 @@ func ofNight(z float64) float64 {
 }
 
 // idleSpread is the deviation of what is not moving beside that of the whole stream, which the model has anyway.
-var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(rateSpread(plan.Rate{Kind: "modelled"}), 2))
+var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(rateSpread(rateKnown{known: "guess", modelled: true}), 2))
 
 // bends draws what is unsaid of a channel, common parts as of the site.
 func bends(channel string) func(i int) bend {
@@ -234,7 +199,7 @@ func (s *Result) UnsaidNight(i int) float64 {
 	}
 	kbps := 0.0
 	by := in.byStream(s.played[i].shares)
-	for stream, cells := range in.cells(s.played[i].shares) {
+	for stream, cells := range cellsOf(in, s.played[i].shares) {
 		for _, c := range cells {
 			if c.night {
 				kbps += c.share * by[stream]
@@ -247,10 +212,3 @@ func (s *Result) UnsaidNight(i int) float64 {
 // NightRange is by what such bitrates are to be multiplied in the dark: in one of ten cases by less, in half of them, in nine by
 // less.
 func NightRange() (least, likely, most float64) { return nightLeast, nightLikely, nightMost }
-
-// fewerFrames tells whether anything of a modelled stream is written with fewer frames than it has.
-func (in *input) fewerFrames() bool {
-	return slices.ContainsFunc(in.layers, func(s week.Step[layerStreams]) bool {
-		return s.Value.baseHalvings > 0 || s.Value.eventHalvings > 0
-	})
-}

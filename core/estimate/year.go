@@ -210,7 +210,7 @@ func (p *profiles) on(day week.Weekday) []input {
 		for i, a := range p.site.plan.Activities {
 			like.Activities[i] = a.As(day)
 		}
-		_, p.likeDay[day] = resolve(&like, nil)
+		p.likeDay[day] = resolve(&like, nil).inputs
 	}
 	return p.likeDay[day]
 }

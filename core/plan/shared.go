@@ -59,3 +59,21 @@ func notAside(t reflect.Type) []int {
 	asideCache.Store(t, out)
 	return out
 }
+
+// SharesAlerts tells whether two plans have their messages, outputs and monitors in common, of which no footage depends.
+func (p *Plan) SharesAlerts(q *Plan) bool {
+	return same(p.Messages, q.Messages) && same(p.Outputs, q.Outputs) && same(p.Monitors, q.Monitors)
+}
+
+// SharesStills tells whether the channels of two plans, of which there are as many, take the same stills.
+func (p *Plan) SharesStills(q *Plan) bool {
+	for i := range p.Channels {
+		if p.Channels[i].Stills != q.Channels[i].Stills {
+			return false
+		}
+	}
+	return true
+}
+
+// same tells whether two lists are one and the same.
+func same[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
