@@ -8,6 +8,7 @@ import (
 	"wakefield/core/cause"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
@@ -89,7 +90,7 @@ type StillHours struct {
 
 // alerts are what causes do beside recording.
 type alerts struct {
-	resolver *resolver
+	site *resolve.Site
 
 	told     map[string]*toldHours // by id
 	switched map[string]*switchedHours
@@ -102,12 +103,12 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 	if earlier != nil {
 		before = earlier.alerts
 	}
-	if s.resolver.sameAsBefore(before.resolver) && p.SharesAlerts(before.resolver.plan) {
+	if s.site.SameAsBefore(before.site) && p.SharesAlerts(before.site.Plan) {
 		s.alerts = before
 		s.Messages, s.Outputs, s.Monitors = earlier.Messages, earlier.Outputs, earlier.Monitors
 		return
 	}
-	r := s.resolver
+	r := s.site
 	nm, no := len(p.Messages), len(p.Outputs)
 	told, switched, shown := make([]*toldHours, nm), make([]*switchedHours, no), make([]*shownHours, len(p.Monitors))
 	nv := len(p.Monitors)
@@ -115,19 +116,19 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 		switch {
 		case k < nv:
 			m := &p.Monitors[k]
-			shown[k] = showOf(r, m, r.causes.Monitors[k]).find(before.shown[m.ID])
+			shown[k] = showOf(r, m, r.Causes.Monitors[k]).find(before.shown[m.ID])
 		case k < nv+no:
 			k -= nv
 			o := &p.Outputs[k]
-			switched[k] = switchOf(o, r.heard(r.causes.Outputs[k])).find(before.switched[o.ID])
+			switched[k] = switchOf(o, r.Heard(r.Causes.Outputs[k])).find(before.switched[o.ID])
 		default:
 			k -= nv + no
 			m := &p.Messages[k]
-			told[k] = tellOf(m, r.heard(r.causes.Messages[k])).find(before.told[m.ID])
+			told[k] = tellOf(m, r.Heard(r.Causes.Messages[k])).find(before.told[m.ID])
 		}
 	})
 	s.Messages, s.Outputs, s.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, len(p.Monitors))
-	a := &alerts{resolver: r,
+	a := &alerts{site: r,
 		told: make(map[string]*toldHours, nm), switched: make(map[string]*switchedHours, no), shown: make(map[string]*shownHours)}
 	for k, h := range told {
 		a.told[p.Messages[k].ID], s.Messages[k] = h, h.figures(p.Messages[k].ID)
@@ -155,11 +156,11 @@ type toldHours struct {
 }
 
 // tellOf is what a receiver hears of, before it is found what that comes to.
-func tellOf(m *plan.Message, causes []*trigger) *toldHours {
-	h := &toldHours{every: m.AtMostEverySeconds, in: alert.Merge(streamsOf(causes, m.Hours.Holding()))}
+func tellOf(m *plan.Message, causes []*resolve.Trigger) *toldHours {
+	h := &toldHours{every: m.AtMostEverySeconds, in: alert.Merge(resolve.StreamsOf(causes, m.Hours.Holding()))}
 	h.all = h.in
 	if m.Hours != nil {
-		h.all = alert.Merge(streamsOf(causes, week.Constant(true)))
+		h.all = alert.Merge(resolve.StreamsOf(causes, week.Constant(true)))
 	}
 	return h
 }
@@ -210,8 +211,8 @@ type switchedHours struct {
 	begins, on alert.Hours
 }
 
-func switchOf(o *plan.Output, causes []*trigger) *switchedHours {
-	return &switchedHours{hold: o.HoldSeconds, prolonged: o.Prolonged, in: alert.Merge(streamsOf(causes, o.Hours.Holding()))}
+func switchOf(o *plan.Output, causes []*resolve.Trigger) *switchedHours {
+	return &switchedHours{hold: o.HoldSeconds, prolonged: o.Prolonged, in: alert.Merge(resolve.StreamsOf(causes, o.Hours.Holding()))}
 }
 
 func (h *switchedHours) find(before *switchedHours) *switchedHours {
@@ -239,10 +240,10 @@ type shownHours struct {
 }
 
 // showOf is what a monitor shows, each tie apart.
-func showOf(r *resolver, m *plan.Monitor, ties []cause.Tie) *shownHours {
+func showOf(r *resolve.Site, m *plan.Monitor, ties []cause.Tie) *shownHours {
 	h := &shownHours{dwell: m.DwellSeconds, ties: make([][]alert.Stream, len(ties))}
 	for k := range ties {
-		h.ties[k] = streamsOf(r.heard(ties[k:k+1]), week.Constant(true))
+		h.ties[k] = resolve.StreamsOf(r.Heard(ties[k:k+1]), week.Constant(true))
 	}
 	return h
 }

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )
@@ -19,32 +20,32 @@ type Alternative struct {
 
 // Alternatives tries other settings of single channels of a plan that was estimated.
 type Alternatives struct {
-	site     *Result
-	resolver *resolver
+	of   *Result
+	site *resolve.Site
 }
 
 // Alternatives are those of the plan with more duties to choose from than it has.
 func (s *Result) Alternatives(more []plan.Duty) *Alternatives {
-	return &Alternatives{s, s.resolver.with(more)}
+	return &Alternatives{s, s.site.With(more)}
 }
 
 // Of tries channel i as if it were c, with other duties. c may differ from the channel in nothing that others hear of: in its
 // streams, audio, seconds kept, limits and week alone.
 func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alternative {
-	s := a.site
-	in := a.resolver.inputOf(i, c, duties)
-	played := newPlayed(&in, in.play(nil))
-	out := Alternative{Daily: s.stillBytes(i), Evidence: newEvidence(played.mean.Full/7, played.mean.Low/7, played.mean.Missed/7)}
-	for _, written := range played.hourly {
+	s := a.of
+	in := a.site.InputOf(i, c, duties)
+	played := resolve.NewPlayed(&in, in.Play(nil))
+	out := Alternative{Daily: s.stillBytes(i), Evidence: newEvidence(played.Mean.Full/7, played.Mean.Low/7, played.Mean.Missed/7)}
+	for _, written := range played.Hourly {
 		out.Daily += written / 7
 	}
 	if gone := s.away[i]; gone != nil {
 		out.Evidence = gone.missing(played)
 	}
 	out.Least, out.Most = out.Daily, out.Daily
-	if in.fewerFrames() {
-		by := in.byStream(played.shares)
-		for stream, cells := range cellsOf(&in, played.shares) {
+	if in.FewerFrames() {
+		by := in.ByStream(played.Shares)
+		for stream, cells := range cellsOf(&in, played.Shares) {
 			for _, c := range cells {
 				daily := storage.Bytes(c.share * by[stream] * 1000 / 8 * 86400)
 				wide := math.Pow(framesWide, c.halvings)

@@ -5,6 +5,7 @@ import (
 	"wakefield/core/cause"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
@@ -16,15 +17,15 @@ type away struct {
 }
 
 // awayOf is when what it is tied to sends the camera of channel i away; nil where nothing does.
-func awayOf(r *resolver, i int) *away {
-	m := r.plan.Channels[i].Movable
-	if m == nil || r.plan.Channels[i].NoCamera {
+func awayOf(r *resolve.Site, i int) *away {
+	m := r.Plan.Channels[i].Movable
+	if m == nil || r.Plan.Channels[i].NoCamera {
 		return nil
 	}
 	var ties []alert.Tie
-	for _, sent := range r.causes.Sends[i] {
+	for _, sent := range r.Causes.Sends[i] {
 		if sent.Preset != m.Home {
-			ties = append(ties, alert.Tie{Streams: streamsOf(r.heard([]cause.Tie{sent.Tie}), week.Constant(true)), Seconds: sent.Seconds})
+			ties = append(ties, alert.Tie{Streams: resolve.StreamsOf(r.Heard([]cause.Tie{sent.Tie}), week.Constant(true)), Seconds: sent.Seconds})
 		}
 	}
 	if len(ties) == 0 {
@@ -42,10 +43,10 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 	parallel.Do(len(p.Channels), func(i int) {
 		c := &s.Channels[i]
 		var a *away
-		if j, ok := before[c.ID]; ok && s.resolver.hearsAsBefore(earlier.resolver) && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
+		if j, ok := before[c.ID]; ok && s.site.HearsAsBefore(earlier.site) && earlier.plan.Channels[j].Movable == p.Channels[i].Movable {
 			a = earlier.away[j]
 		} else {
-			a = awayOf(s.resolver, i)
+			a = awayOf(s.site, i)
 		}
 		if a == nil {
 			return
@@ -54,7 +55,7 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 		s.away[i] = &gone
 		percent := 100 * gone.share.Mean()
 		c.AwayPercent = &percent
-		for _, b := range s.played[i].week {
+		for _, b := range s.played[i].Week {
 			gone.percent += min(1, gone.share[b.Span.From/week.Hour]) * (b.Full + b.Low + b.Missed)
 		}
 		left := gone.missing(s.played[i])
@@ -67,9 +68,9 @@ func (s *Result) move(p *plan.Plan, earlier *Result) {
 }
 
 // missing is the evidence of a week of footage, with what happens at home while the camera is away counted as missed.
-func (a *away) missing(p *played) Evidence {
+func (a *away) missing(p *resolve.Played) Evidence {
 	full, low, missed := 0.0, 0.0, 0.0
-	for _, b := range p.week {
+	for _, b := range p.Week {
 		share := min(1, a.share[b.Span.From/week.Hour])
 		full += b.Full * (1 - share)
 		low += b.Low * (1 - share)

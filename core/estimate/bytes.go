@@ -4,19 +4,20 @@ import (
 	"unsafe"
 
 	"wakefield/core/footage"
+	"wakefield/core/resolve"
 )
 
 // Bytes is about how much memory an estimate takes, for whoever keeps several. What
 // channels share is counted once.
 func (s *Result) Bytes() int {
-	sum := len(s.Channels) * int(unsafe.Sizeof(Channel{})+unsafe.Sizeof(input{})+600)
+	sum := len(s.Channels) * int(unsafe.Sizeof(Channel{})+unsafe.Sizeof(resolve.Input{})+600)
 	shared := make(map[*footage.Shares]bool, len(s.played))
 	for i, p := range s.played {
-		sum += len(p.week)*int(unsafe.Sizeof(footage.Bin{})) + int(unsafe.Sizeof(played{}))
-		sum += len(s.doubts[i].kbps)*4 + (len(s.inputs[i].duties)+2*len(s.inputs[i].regimes))*48
-		if len(p.shares) > 0 && !shared[&p.shares[0]] {
-			shared[&p.shares[0]] = true
-			sum += len(p.shares) * int(unsafe.Sizeof(footage.Shares{}))
+		sum += len(p.Week)*int(unsafe.Sizeof(footage.Bin{})) + int(unsafe.Sizeof(resolve.Played{}))
+		sum += len(s.doubts[i].kbps)*4 + (len(s.inputs[i].Duties)+2*len(s.inputs[i].Regimes))*48
+		if len(p.Shares) > 0 && !shared[&p.Shares[0]] {
+			shared[&p.Shares[0]] = true
+			sum += len(p.Shares) * int(unsafe.Sizeof(footage.Shares{}))
 		}
 	}
 	for _, d := range s.pooled {

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"wakefield/core/activity"
+	"wakefield/core/resolve"
 )
 
 // A figure of an activity that is not measured is off by a factor of its own, wherever
@@ -13,7 +14,7 @@ import (
 // doubtful is an activity with how far its figures may be off: standard deviations of
 // logarithms.
 type doubtful struct {
-	origin
+	resolve.Origin
 	rate, length float64
 	size         float64 // of the group's size beyond 1; 0 where events come singly
 }
@@ -27,9 +28,9 @@ const (
 )
 
 // doubtOf is how far the figures of what comes from somewhere may be off.
-func doubtOf(o origin) doubtful {
-	d := doubtful{origin: o}
-	switch o.known {
+func doubtOf(o resolve.Origin) doubtful {
+	d := doubtful{Origin: o}
+	switch o.Known {
 	case "":
 		return d
 	case "measured":
@@ -39,14 +40,14 @@ func doubtOf(o origin) doubtful {
 	default:
 		d.rate, d.length, d.size = spread(2), spread(1.5), spread(2)
 	}
-	if !o.group.Grouped() {
+	if !o.Group.Grouped() {
 		d.size = 0
 	}
 	return d
 }
 
 // doubtsOf are those of several.
-func doubtsOf(list []origin) []doubtful {
+func doubtsOf(list []resolve.Origin) []doubtful {
 	out := make([]doubtful, len(list))
 	for i, o := range list {
 		out[i] = doubtOf(o)
@@ -63,13 +64,13 @@ const (
 )
 
 // off is the factor that so many standard deviations along each axis make.
-func (c *doubtful) off(z [axes]float64) factor {
-	f := factor{math.Exp(c.rate * z[rateAxis]), math.Exp(c.length * z[lengthAxis]), c.group}
+func (c *doubtful) off(z [axes]float64) resolve.Factor {
+	f := resolve.Factor{Rate: math.Exp(c.rate * z[rateAxis]), Length: math.Exp(c.length * z[lengthAxis]), Group: c.Group}
 	switch {
-	case c.openGroups && z[groupAxis] > 0:
-		f.group = activity.Group{Size: 1 + unknownSize*z[groupAxis], Seconds: unknownSeconds}
+	case c.OpenGroups && z[groupAxis] > 0:
+		f.Group = activity.Group{Size: 1 + unknownSize*z[groupAxis], Seconds: unknownSeconds}
 	case c.size > 0:
-		f.group.Size = 1 + (c.group.Size-1)*math.Exp(c.size*z[groupAxis])
+		f.Group.Size = 1 + (c.Group.Size-1)*math.Exp(c.size*z[groupAxis])
 	}
 	return f
 }

@@ -20,7 +20,7 @@ type CauseLine struct {
 // CauseLines is all that can happen at a site: motion on every channel and in each of its areas, alarm inputs, buttons, lost
 // pictures, tampering and a lost uplink.
 func (s *Result) CauseLines() []CauseLine {
-	p, r := s.plan, s.resolver
+	p, r := s.plan, s.site
 	out := []CauseLine{}
 	add := func(kind cause.Kind, name, of string, w plan.When, keeps string) {
 		out = append(out, CauseLine{When: w, Kind: string(kind), Name: name, Of: of, Keeps: keeps})
@@ -32,7 +32,7 @@ func (s *Result) CauseLines() []CauseLine {
 			keeps[i] = "off"
 		}
 	}
-	for i, from := range r.toMotion {
+	for i, from := range r.ToMotion {
 		for _, k := range from {
 			if k == i {
 				keeps[k] = "itself"

@@ -9,6 +9,7 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/uplink"
 	"wakefield/core/video"
 	"wakefield/core/week"
@@ -111,18 +112,18 @@ func (c *copies) figures(o *plan.Offsite) *Copied {
 
 // copiesOf is what is sent off site if so much of each event is; nil where nothing is.
 func (s *Result) copiesOf(what string, earlier *Result) *copies {
-	p, r := s.plan, s.resolver
+	p, r := s.plan, s.site
 	out := &copies{what: what, channel: make([]*copied, len(p.Channels))}
 	before := earlier.byID()
 	var anew []int
 	any := false
 	for i := range p.Channels {
-		if len(r.causes.Offsite[i]) == 0 || p.Channels[i].NoCamera {
+		if len(r.Causes.Offsite[i]) == 0 || p.Channels[i].NoCamera {
 			continue
 		}
 		any = true
 		j, ok := before[p.Channels[i].ID]
-		if ok && earlier.copies != nil && earlier.copies.what == what && r.hearsAsBefore(earlier.resolver) && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		if ok && earlier.copies != nil && earlier.copies.what == what && r.HearsAsBefore(earlier.site) && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			out.channel[i] = earlier.copies.channel[j]
 			continue
 		}
@@ -211,7 +212,7 @@ func (c *copied) byHour() (out [168]uplink.Kbit) {
 
 // copyAll finds what some channels send off site. Those whose copies divide the time in the same way are played once.
 func (s *Result) copyAll(out *copies, which []int, what string) {
-	inputs := make([]*input, len(which))
+	inputs := make([]*resolve.Input, len(which))
 	parallel.Do(len(which), func(k int) { out.channel[which[k]], inputs[k] = s.copyOf(which[k], what) })
 	alike := make(map[uint64]int)
 	like := make([]int, len(which))
@@ -220,8 +221,8 @@ func (s *Result) copyAll(out *copies, which []int, what string) {
 		if in == nil {
 			continue
 		}
-		print := in.fingerprint()
-		if first, ok := alike[print]; ok && in.playsAlike(inputs[first]) {
+		print := in.Fingerprint()
+		if first, ok := alike[print]; ok && in.PlaysAlike(inputs[first]) {
 			like[k] = first
 			continue
 		}
@@ -231,11 +232,11 @@ func (s *Result) copyAll(out *copies, which []int, what string) {
 	shares := make([][]footage.Shares, len(which))
 	parallel.Do(len(distinct), func(n int) {
 		k := distinct[n]
-		shares[k] = footage.Play(inputs[k].scene, inputs[k].regimes)
+		shares[k] = footage.Play(inputs[k].Scene, inputs[k].Regimes)
 	})
 	parallel.Do(len(which), func(k int) {
 		if inputs[k] != nil {
-			out.channel[which[k]].week = footage.Price(shares[like[k]], inputs[k].regimes)
+			out.channel[which[k]].week = footage.Price(shares[like[k]], inputs[k].Regimes)
 		}
 	})
 }
@@ -243,42 +244,42 @@ func (s *Result) copyAll(out *copies, which []int, what string) {
 // copyOf is what channel i sends off site: the footage that its duty writes of the causes that are tied to the copy, be it
 // the event layer's or, where the duty does not listen, the base layer's.
 // It is played yet from the input that comes with it; stills are not.
-func (s *Result) copyOf(i int, what string) (*copied, *input) {
-	c, r, in := &s.plan.Channels[i], s.resolver, &s.inputs[i]
+func (s *Result) copyOf(i int, what string) (*copied, *resolve.Input) {
+	c, r, in := &s.plan.Channels[i], s.site, &s.inputs[i]
 	var motion, other []cause.Tie
-	for _, t := range r.causes.Offsite[i] {
+	for _, t := range r.Causes.Offsite[i] {
 		if t.Cause.Kind == cause.Motion {
 			motion = append(motion, t)
 		} else {
 			other = append(other, t)
 		}
 	}
-	h := heard{pre: c.PreSeconds, post: c.PostSeconds, alarmPre: c.AlarmPreEvent(), alarmPost: c.AlarmPostEvent(),
-		own: in.heard.own, caught: r.triggers[i], motion: r.heard(motion), alarm: r.heard(other)}
-	regimes := week.Map(in.regimes, func(g footage.Regime) footage.Regime { return copying(c, g, what) })
+	h := resolve.Heard{Pre: c.PreSeconds, Post: c.PostSeconds, AlarmPre: c.AlarmPreEvent(), AlarmPost: c.AlarmPostEvent(),
+		Own: in.Heard.Own, Caught: r.Triggers[i], Motion: r.Heard(motion), Alarm: r.Heard(other)}
+	regimes := week.Map(in.Regimes, func(g footage.Regime) footage.Regime { return copying(c, g, what) })
 	tied := false
-	for _, of := range byChannel(motion) {
-		if tied = of.at == i; tied {
-			h.caught = r.motionOf(i, of.ties).triggers
+	for _, of := range resolve.ByChannel(motion) {
+		if tied = of.At == i; tied {
+			h.Caught = r.MotionOf(i, of.Ties).Triggers
 			break
 		}
 	}
-	scene := h.scene(footage.Scene{Tied: tied}, nil)
+	scene := h.Scene(footage.Scene{Tied: tied}, nil)
 	out := new(copied)
 	some := slices.ContainsFunc(regimes, func(g week.Step[footage.Regime]) bool {
 		return g.Value.Admit != footage.Nothing && g.Value.Event.Active > 0
 	})
 	var all, seconds float64
-	weigh := func(list []*trigger, pre, post float64) {
+	weigh := func(list []*resolve.Trigger, pre, post float64) {
 		for _, t := range list {
-			n := t.stated.PerDay()
+			n := t.Stated.PerDay()
 			all += n
 			seconds += n * (pre + t.Mean + post)
 			out.after += n * post
 		}
 	}
-	weigh(h.motion, h.pre, h.post)
-	weigh(h.alarm, h.alarmPre, h.alarmPost)
+	weigh(h.Motion, h.Pre, h.Post)
+	weigh(h.Alarm, h.AlarmPre, h.AlarmPost)
 	if all == 0 || !some && what != CopyStills {
 		return nil, nil
 	}
@@ -287,21 +288,21 @@ func (s *Result) copyOf(i int, what string) (*copied, *input) {
 	if what == CopyStills {
 		return copyStills(c, &h, out, all), nil
 	}
-	h.findOrigins()
+	h.FindOrigins()
 	out.plays.Copied = regimes
-	return out, &input{regimes: regimes, scene: scene, heard: h}
+	return out, &resolve.Input{Regimes: regimes, Scene: scene, Heard: h}
 }
 
 // copyStills is the copy of stills alone: they are there as soon as they are taken.
-func copyStills(c *plan.Channel, h *heard, out *copied, all float64) *copied {
+func copyStills(c *plan.Channel, h *resolve.Heard, out *copied, all float64) *copied {
 	if c.Stills == nil {
 		return nil
 	}
 	var list []alert.Lasting
 	mean := 0.0
-	for _, t := range append(slices.Clone(h.motion), h.alarm...) {
-		list = append(list, alert.Lasting{Stream: t.stream(c.Stills.Hours.Holding()), Mean: t.Mean})
-		mean += t.stated.PerDay() * t.Mean / all
+	for _, t := range append(slices.Clone(h.Motion), h.Alarm...) {
+		list = append(list, alert.Lasting{Stream: t.Stream(c.Stills.Hours.Holding()), Mean: t.Mean})
+		mean += t.Stated.PerDay() * t.Mean / all
 	}
 	kbit := c.Stills.Bytes() * 8 / 1000
 	out.plays.Stills = &uplink.Stills{EverySeconds: c.Stills.EverySeconds, Amount: kbit, Hours: c.Stills.Hours.Holding()}
@@ -341,7 +342,7 @@ func copying(c *plan.Channel, g footage.Regime, what string) footage.Regime {
 		if s == nil {
 			return footage.Regime{}
 		}
-		out.Event = encoded(s).Written(video.Cut{}, video.Kbps(c.AudioKbps))
+		out.Event = resolve.Encoded(s).Written(video.Cut{}, video.Kbps(c.AudioKbps))
 	}
 	return out
 }
@@ -429,7 +430,7 @@ func (s *Result) instead(what string) CopyInstead {
 	last := 0.0
 	for i, c := range of.channel {
 		if c == nil {
-			if len(s.resolver.causes.Offsite[i]) > 0 {
+			if len(s.site.Causes.Offsite[i]) > 0 {
 				out.Without++
 			}
 			continue

@@ -5,6 +5,7 @@ import (
 
 	"wakefield/core/activity"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
@@ -130,13 +131,13 @@ func (w *way) gate(name GateName, pass ...activity.Process) {
 }
 
 func (s *Result) course(i int, byHour bool) Course {
-	c, r := &s.plan.Channels[i], s.resolver
+	c, r := &s.plan.Channels[i], s.site
 	e := s.Channels[i].Evidence
 	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, Full: e.FullPerDay, Low: e.LowPerDay, Missed: e.MissedPerDay}}
 	if byHour {
 		out.Hours = &CourseHours{Gates: []Gated{}, Happens: hourRates(), Nuisance: hourRates(), Unwanted: hourRates()}
 	}
-	for k, process := range r.own(c) {
+	for k, process := range r.Own(c) {
 		if c.Activity != "" && k == 0 {
 			continue
 		}
@@ -144,7 +145,7 @@ func (s *Result) course(i int, byHour bool) Course {
 		if byHour {
 			out.Hours.Nuisance.add(process.Process)
 		}
-		for _, d := range r.noticing[i].of(c, k) {
+		for _, d := range r.Noticing[i].Of(c, k) {
 			triggers := d.Triggers(process.Process)
 			out.Unwanted += triggers.PerDay()
 			if byHour {
@@ -173,7 +174,7 @@ func (s *Result) course(i int, byHour bool) Course {
 			d.Detection.Reliability = &one
 		}
 		change(&d)
-		for _, by := range notices(s.plan, &d, s.process).wanted {
+		for _, by := range resolve.Notices(s.plan, &d, s.process).Wanted {
 			list = append(list, by.Triggers(wanted))
 		}
 		return list
@@ -200,28 +201,28 @@ func (s *Result) course(i int, byHour bool) Course {
 	long := behind(func(*plan.Channel) {})
 	out.gate(GateLong, long...)
 	var caught []activity.Process
-	for _, by := range r.noticing[i].wanted {
+	for _, by := range r.Noticing[i].Wanted {
 		caught = append(caught, by.Triggers(wanted))
 	}
 	if c.Detection.Catch == nil {
 		out.gate(GateDetector, caught...)
 	}
-	recorded := r.recordedBy(i)
+	recorded := r.RecordedBy(i)
 	if len(recorded) == 0 {
 		out.gate(GateTied)
 		return out.Course
 	}
 	// Where ties name areas or hours, the others of its triggers record nothing.
-	if counts := r.motionOf(i, r.recordingTies(i)); counts.part {
+	if counts := r.MotionOf(i, r.RecordingTies(i)); counts.Part {
 		caught = nil
-		for _, by := range counts.noticing.wanted {
+		for _, by := range counts.Noticing.Wanted {
 			caught = append(caught, by.Triggers(wanted))
 		}
 	}
 	out.gate(GateTied, caught...)
 	listens := week.Constant(false)
 	for _, j := range recorded {
-		listens = week.Or(listens, r.listensToMotion(j))
+		listens = week.Or(listens, r.ListensToMotion(j))
 	}
 	var heard []activity.Process
 	for _, by := range caught {
@@ -244,4 +245,4 @@ func eachArea(d *plan.Channel, change func(*plan.Area)) {
 }
 
 // process is an activity as the plan states it.
-func (s *Result) process(id string) activity.Process { return s.resolver.processes[id].Process }
+func (s *Result) process(id string) activity.Process { return s.site.Activities[id].Process }

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/video"
 )
 
@@ -72,10 +73,10 @@ type CurvePoint struct {
 
 // CurveOf tells what a stream costs.
 func CurveOf(s *plan.Stream) Curve {
-	cost := encoded(s).Cost()
+	cost := resolve.Encoded(s).Cost()
 	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}, As: rateAs(s.Rate, cost)}
 	if n := s.Rate.Night; n != nil {
-		dark := encoded(s)
+		dark := resolve.Encoded(s)
 		dark.Rate.Noise = n.Factor
 		cost := dark.Cost()
 		c.Night = &NightCost{float64(cost.Idle), float64(cost.Active)}
@@ -84,7 +85,7 @@ func CurveOf(s *plan.Stream) Curve {
 		return c
 	}
 	at := func(x float64, change func(*video.Stream)) CurvePoint {
-		v := encoded(s)
+		v := resolve.Encoded(s)
 		change(&v)
 		cost := v.Cost()
 		return CurvePoint{x, float64(cost.Idle), float64(cost.Active)}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )
@@ -39,7 +40,7 @@ func (s *Result) DiskUse() DiskUse {
 			u := by[id]
 			if u == nil {
 				u = &DutyUse{ID: id, Name: id}
-				if d := s.resolver.duties[id]; d != nil {
+				if d := s.site.Duties[id]; d != nil {
 					u.Name = d.Name
 				}
 				by[id] = u
@@ -50,8 +51,8 @@ func (s *Result) DiskUse() DiskUse {
 			}
 		}
 		for _, b := range s.Week(i) {
-			out.Hours[int(b.Span.From/week.Hour)%24] += float64(bytesOver(b.Total(), b.Span.Minutes()) / storage.GB / 7)
-			by[duties.At(b.Span.From)].Gigabytes += float64(bytesOver(b.Total(), b.Span.Minutes()) / storage.GB / 7)
+			out.Hours[int(b.Span.From/week.Hour)%24] += float64(resolve.BytesOver(b.Total(), b.Span.Minutes()) / storage.GB / 7)
+			by[duties.At(b.Span.From)].Gigabytes += float64(resolve.BytesOver(b.Total(), b.Span.Minutes()) / storage.GB / 7)
 		}
 	}
 	for _, u := range by {

@@ -8,6 +8,7 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/core/resolve"
 	"wakefield/core/video"
 )
 
@@ -15,7 +16,7 @@ import (
 func usual(p *plan.Plan, site *Result, i int) float64 {
 	sum := 0.0
 	in := &site.inputs[i]
-	for _, src := range append(in.scene.Motion, in.scene.Alarm...) {
+	for _, src := range append(in.Scene.Motion, in.Scene.Alarm...) {
 		sum += src.Triggers.PerDay() * (src.Pre + src.Triggers.Mean + src.Post) / 86400
 	}
 	return 100 * sum
@@ -75,7 +76,7 @@ func TestWorkedExamples(t *testing.T) {
 	doc := readDoc(t)
 	door := plantest.Read(t, "testdata/one-door.json")
 	site := Figures(door, nil)
-	modelled := encoded(&plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2,
+	modelled := resolve.Encoded(&plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2,
 		Rate: plan.Rate{Kind: "modelled", Quality: 3, Scene: "busy"}})
 	for _, says := range []string{
 		fmt.Sprintf("written %.2f %% of the week", site.Channels[1].WrittenPercent),

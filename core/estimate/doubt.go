@@ -7,6 +7,7 @@ import (
 	"sync"
 
 	"wakefield/core/footage"
+	"wakefield/core/resolve"
 )
 
 // CommonShare is the part of every doubt, by the variance of the logarithm, that is
@@ -67,13 +68,13 @@ func feltSteps(causes []doubtful, steps []step) [][]float64 {
 	site, season := common(), seasons()
 	own := make([][]float64, len(causes))
 	for k := range causes {
-		own[k] = normals("activity "+causes[k].id, axes)
+		own[k] = normals("activity "+causes[k].ID, axes)
 	}
 	out := make([][]float64, len(steps))
 	for k, s := range steps {
 		out[k] = make([]float64, Draws)
 		shift, bySeason := centre(causes[s.cause].spreadAlong(s.axis)), 0.0
-		if s.axis == rateAxis && causes[s.cause].season && causes[s.cause].rate > 0 {
+		if s.axis == rateAxis && causes[s.cause].Season && causes[s.cause].rate > 0 {
 			bySeason = spread(seasonWide) / causes[s.cause].rate
 		}
 		for i := range out[k] {
@@ -85,8 +86,8 @@ func feltSteps(causes []doubtful, steps []step) [][]float64 {
 
 // drawAlike draws the bitrates of channels that play alike. The streams of a channel are
 // off together, each as far as it is known.
-func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []doubt {
-	causes := doubtsOf(in[0].heard.origins)
+func drawAlike(in []*resolve.Input, typical []footage.Shares, id func(i int) string) []doubt {
+	causes := doubtsOf(in[0].Heard.Origins)
 	responses, steps, slopes := responses(in, causes, typical)
 	felt := feltSteps(causes, steps)
 	site := common()
@@ -94,7 +95,7 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 	for k := range in {
 		own, r := normals("channel "+id(k), 1), &responses[k]
 		var spreads [3]float64
-		for s, known := range in[k].rates {
+		for s, known := range in[k].Rates {
 			spreads[s] = rateSpread(known)
 		}
 		kbps := make([]float32, Draws)
@@ -104,7 +105,7 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 			bent = bends(id(k))
 		}
 		var more []float64
-		if in[k].guessed {
+		if in[k].Guessed {
 			more = noticed()
 		}
 		for i := range kbps {
@@ -128,7 +129,7 @@ func drawAlike(in []*input, typical []footage.Shares, id func(i int) string) []d
 		for j, step := range steps {
 			if step.oneSided {
 				by := slopes[k][j]
-				out[k].grouped = append(out[k].grouped, gain{causes[step.cause].id, by[0] + by[1] + by[2]})
+				out[k].grouped = append(out[k].grouped, gain{causes[step.cause].ID, by[0] + by[1] + by[2]})
 			}
 		}
 	}

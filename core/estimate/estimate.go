@@ -14,6 +14,7 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )
@@ -35,9 +36,9 @@ type Result struct {
 	Verdict   Verdict    `json:"verdict"`
 
 	plan     *plan.Plan
-	resolver *resolver
-	inputs   []input
-	played   []*played
+	site     *resolve.Site
+	inputs   []resolve.Input
+	played   []*resolve.Played
 	doubts   []doubt
 	pooled   map[string]*poolDraw
 	alerts   *alerts
@@ -197,7 +198,7 @@ type options struct {
 	draw    bool
 	assured string // the channel whose bitrates are taken for measured, whatever the plan says
 	night   string // the channel of which it is taken for known what its streams cost in the dark
-	bend    func(i int, in *input)
+	bend    func(i int, in *resolve.Input)
 
 	noticing bool // whether it is taken for known how reliably cameras notice what is in sight
 }
@@ -205,21 +206,21 @@ type options struct {
 func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result, error) {
 	p = p.Connected()
 	s := &Result{Format: Format, plan: p}
-	s.resolver = resolve(p, earlier.resolved())
-	s.inputs = s.resolver.inputs
+	s.site = resolve.Of(p, earlier.resolved())
+	s.inputs = s.site.Inputs
 	for i := range p.Channels {
-		s.inputs[i].guessed = s.inputs[i].guessed && !o.noticing
+		s.inputs[i].Guessed = s.inputs[i].Guessed && !o.noticing
 		if p.Channels[i].ID == o.assured {
-			s.inputs[i].assure()
+			s.inputs[i].Assure()
 		}
 		if p.Channels[i].ID == o.night {
-			s.inputs[i].assureNight()
+			s.inputs[i].AssureNight()
 		}
 		if o.bend != nil {
 			o.bend(i, &s.inputs[i])
 		}
 	}
-	s.played = make([]*played, len(p.Channels))
+	s.played = make([]*resolve.Played, len(p.Channels))
 	s.doubts = make([]doubt, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
 	if err := s.play(ctx, p, earlier); err != nil {
@@ -251,13 +252,13 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	var distinct, copies []int
 	for i := range p.Channels {
 		in := &s.inputs[i]
-		if j, ok := before[p.Channels[i].ID]; ok && in.equal(&earlier.inputs[j]) {
+		if j, ok := before[p.Channels[i].ID]; ok && in.Equal(&earlier.inputs[j]) {
 			s.played[i], s.doubts[i] = earlier.played[j], earlier.doubts[j]
 			s.inputs[i] = earlier.inputs[j]
 			continue
 		}
-		print := in.fingerprint()
-		if j, ok := alike[print]; ok && in.playsAlike(&s.inputs[j]) {
+		print := in.Fingerprint()
+		if j, ok := alike[print]; ok && in.PlaysAlike(&s.inputs[j]) {
 			like[i] = j
 			copies = append(copies, i)
 			continue
@@ -268,31 +269,31 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	parallel.Do(len(distinct), func(k int) {
 		if ctx.Err() == nil {
 			in := &s.inputs[distinct[k]]
-			s.played[distinct[k]] = newPlayed(in, in.play(nil))
+			s.played[distinct[k]] = resolve.NewPlayed(in, in.Play(nil))
 		}
 	})
 	if ctx.Err() != nil {
 		return ctx.Err()
 	}
 	for _, i := range copies {
-		s.played[i] = newPlayed(&s.inputs[i], s.played[like[i]].shares)
+		s.played[i] = resolve.NewPlayed(&s.inputs[i], s.played[like[i]].Shares)
 	}
 	for i := range p.Channels {
-		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].mean)
-		s.Channels[i].CatchPercent = s.resolver.noticing[i].catch
-		for _, t := range s.resolver.triggers[i] {
-			s.Channels[i].TriggersPerDay += t.stated.PerDay()
+		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].Mean)
+		s.Channels[i].CatchPercent = s.site.Noticing[i].Catch
+		for _, t := range s.site.Triggers[i] {
+			s.Channels[i].TriggersPerDay += t.Stated.PerDay()
 		}
 	}
 	return nil
 }
 
 // resolved is what the plan of an estimate, which may be nil, means for its channels.
-func (s *Result) resolved() *resolver {
+func (s *Result) resolved() *resolve.Site {
 	if s == nil {
 		return nil
 	}
-	return s.resolver
+	return s.site
 }
 
 // byID finds the channels of an estimate.
@@ -308,29 +309,29 @@ func (s *Result) byID() map[string]int {
 }
 
 // Week is what channel i writes, bin by bin.
-func (s *Result) Week(i int) footage.Week { return s.played[i].week }
+func (s *Result) Week(i int) footage.Week { return s.played[i].Week }
 
 // Duties is the duty of channel i at each minute, by its id.
-func (s *Result) Duties(i int) week.Steps[string] { return s.inputs[i].duties }
+func (s *Result) Duties(i int) week.Steps[string] { return s.inputs[i].Duties }
 
 // DutyAt is what a duty means on channel i in every minute of the week: which layers write what, and which triggers count.
 // The play-out of single weeks asks it too, so that a duty means the same to both.
 func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
-	return s.resolver.regimes(&s.plan.Channels[i], week.Constant(duty))
+	return s.site.Regimes(&s.plan.Channels[i], week.Constant(duty))
 }
 
 // WeekOf are the duties of a named week.
-func (s *Result) WeekOf(id string) week.Steps[string] { return s.resolver.weeks[id] }
+func (s *Result) WeekOf(id string) week.Steps[string] { return s.site.Weeks[id] }
 
 // describe writes the figures of a channel that need nothing but itself.
-func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
+func describe(c *plan.Channel, in *resolve.Input, mean footage.Bin) Channel {
 	out := Channel{
 		ID:              c.ID,
 		WrittenPercent:  100 * mean.Written,
 		EventPercent:    100 * mean.Event,
 		AverageKbps:     float64(mean.Total()),
 		GigabytesPerDay: mean.Total().GigabytesPerDay(),
-		FullKbps:        float64(in.full),
+		FullKbps:        float64(in.Full),
 		HoldsShare:      100,
 		Evidence:        newEvidence(mean.Full/7, mean.Low/7, mean.Missed/7),
 	}
@@ -342,7 +343,7 @@ func describe(c *plan.Channel, in *input, mean footage.Bin) Channel {
 
 // load is what a channel asks of its pool, hour by hour.
 func (s *Result) load(c *plan.Channel, i int) storage.Load {
-	hourly := s.played[i].hourly
+	hourly := s.played[i].Hourly
 	if st := s.stills[i]; st != nil {
 		for h := range hourly {
 			hourly[h] += st.hour(h)

@@ -6,12 +6,13 @@ import (
 	"wakefield/core/activity"
 	"wakefield/core/cause"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/uplink"
 )
 
 // happens fills in what is played of a channel's copies: what moves before it, and what of its ties becomes a trigger.
-func happens(r *resolver, i int, out *copied, motion, other []cause.Tie) {
-	c := &r.plan.Channels[i]
+func happens(r *resolve.Site, i int, out *copied, motion, other []cause.Tie) {
+	c := &r.Plan.Channels[i]
 	out.plays.Pre, out.plays.Post, out.plays.AlarmPre, out.plays.AlarmPost = c.PreSeconds, c.PostSeconds, c.AlarmPreEvent(), c.AlarmPostEvent()
 	places := make(map[string]int)
 	source := func(name string, p activity.Process) int {
@@ -26,24 +27,24 @@ func happens(r *resolver, i int, out *copied, motion, other []cause.Tie) {
 	moving := func(c *plan.Channel, k int, p activity.Process) int {
 		return source("motion "+c.ID+" "+strconv.Itoa(k), p)
 	}
-	for k, p := range r.own(c) {
+	for k, p := range r.Own(c) {
 		out.plays.Own = append(out.plays.Own, moving(c, k, p.Process))
 	}
-	for _, of := range byChannel(motion) {
-		from := &r.plan.Channels[of.at]
+	for _, of := range resolve.ByChannel(motion) {
+		from := &r.Plan.Channels[of.At]
 		if from.NoCamera || !from.Detection.On {
 			continue
 		}
-		counts := r.motionOf(of.at, of.ties)
-		for k, p := range r.own(from) {
-			if by := counts.noticing.of(from, k); len(by) > 0 {
+		counts := r.MotionOf(of.At, of.Ties)
+		for k, p := range r.Own(from) {
+			if by := counts.Noticing.Of(from, k); len(by) > 0 {
 				out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: moving(from, k, p.Process), By: by})
 			}
 		}
 	}
 	for k := range other {
-		t := r.elsewhere(&other[k])
-		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(named(r.plan, other[k].Cause), t.Process), By: []activity.Detection{t.by}, Alarm: true})
+		t := r.Elsewhere(&other[k])
+		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(named(r.Plan, other[k].Cause), t.Process), By: []activity.Detection{t.By}, Alarm: true})
 	}
 }
 

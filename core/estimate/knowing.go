@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 )
 
 // Unknown is something that is not measured, and what measuring it would be worth.
@@ -79,13 +80,13 @@ func (s *Result) unknowns() []tried {
 		if c.NoCamera {
 			continue
 		}
-		if s.inputs[i].guessed {
+		if s.inputs[i].Guessed {
 			guesses++
 		}
-		for _, o := range s.inputs[i].heard.origins {
-			writes[o.id] += s.Channels[i].GigabytesPerDay
+		for _, o := range s.inputs[i].Heard.Origins {
+			writes[o.ID] += s.Channels[i].GigabytesPerDay
 		}
-		if slices.ContainsFunc(s.inputs[i].rates[:], func(r rateKnown) bool { return rateSpread(r) > measuredSpread }) {
+		if slices.ContainsFunc(s.inputs[i].Rates[:], func(r resolve.RateKnown) bool { return rateSpread(r) > measuredSpread }) {
 			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, s.plan, c.ID, "", s.Channels[i].GigabytesPerDay})
 		}
 		if dark := s.UnsaidNight(i); dark > 0 {
@@ -100,7 +101,7 @@ func (s *Result) unknowns() []tried {
 		next := *s.plan
 		next.Activities = slices.Clone(s.plan.Activities)
 		next.Activities[i].Known = "measured"
-		if s.resolver.processes[a.ID].from.openGroups {
+		if s.site.Activities[a.ID].From.OpenGroups {
 			single := *s.plan
 			single.Activities = slices.Clone(s.plan.Activities)
 			single.Activities[i].Groups = &plan.Groups{Size: 1, WithinSeconds: unknownSeconds}

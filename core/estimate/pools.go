@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )
@@ -123,8 +124,8 @@ func (s *Result) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) 
 			limits.Hourly = make([]storage.Bytes, 2*week.Length) // the first week fills it
 			all = append(all, limits)
 		}
-		for _, b := range s.played[i].week {
-			each := bytesOver(b.Total(), 1)
+		for _, b := range s.played[i].Week {
+			each := resolve.BytesOver(b.Total(), 1)
 			if st := s.stills[i]; st != nil {
 				each += st.hour(int(b.Span.From/week.Hour)) / 60
 			}
@@ -157,15 +158,15 @@ func (s *Result) record(p *plan.Plan) {
 			continue
 		}
 		r.Channels++
-		r.IntakeMbps += s.inputs[i].full.Mbps()
+		r.IntakeMbps += s.inputs[i].Full.Mbps()
 		r.AverageMbps += s.Channels[i].AverageKbps / 1000
-		for h, written := range s.played[i].hourly {
+		for h, written := range s.played[i].Hourly {
 			hours[k][h] += written
 		}
 	}
 	for k := range hours {
 		for _, written := range hours[k] {
-			s.Recorders[k].BusiestMbps = max(s.Recorders[k].BusiestMbps, mbps(written))
+			s.Recorders[k].BusiestMbps = max(s.Recorders[k].BusiestMbps, resolve.Mbps(written))
 		}
 	}
 }

@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
@@ -22,8 +23,8 @@ type RateStep struct {
 
 // RatesOf tells how often an activity happens.
 func RatesOf(a *plan.Activity) Rates {
-	doubt := doubtOf(originOf(a, false))
-	out := Rates{PerDay: a.Process().PerDay(), OffBy: factorOf(doubt.rate), OpenGroups: doubt.openGroups}
+	doubt := doubtOf(resolve.OriginOf(a, false))
+	out := Rates{PerDay: a.Process().PerDay(), OffBy: factorOf(doubt.rate), OpenGroups: doubt.OpenGroups}
 	for run, perHour := range a.Rates().Runs() {
 		out.Steps = append(out.Steps, RateStep{run.From, perHour})
 		out.MostPerHour = max(out.MostPerHour, perHour)

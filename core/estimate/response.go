@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"wakefield/core/footage"
+	"wakefield/core/resolve"
 )
 
 // knots are where a channel's bitrates are computed along the direction in which they
@@ -58,7 +59,7 @@ func stepsOf(causes []doubtful) []step {
 				out = append(out, step{k, axis, false})
 			}
 		}
-		if c.openGroups {
+		if c.OpenGroups {
 			out = append(out, step{k, groupAxis, true})
 		}
 	}
@@ -79,7 +80,7 @@ func (s step) felt(z float64) float64 {
 // played is played once for all of them, priced for each, and let go.
 //
 // Told are also the slopes, by channel, step and stream, in kbit/s a standard deviation.
-func responses(in []*input, causes []doubtful, typical []footage.Shares) ([]response, []step, [][][3]float64) {
+func responses(in []*resolve.Input, causes []doubtful, typical []footage.Shares) ([]response, []step, [][][3]float64) {
 	first := in[0]
 	steps := stepsOf(causes)
 	play := func(z []float64) []footage.Shares { // z by step
@@ -87,15 +88,15 @@ func responses(in []*input, causes []doubtful, typical []footage.Shares) ([]resp
 		for k, s := range steps {
 			off[s.cause][s.axis] = z[k]
 		}
-		factors := make([]factor, len(off))
+		factors := make([]resolve.Factor, len(off))
 		for k := range off {
 			factors[k] = causes[k].off(off[k])
 		}
-		return first.play(factors)
+		return first.Play(factors)
 	}
 	stated := make([][3]float64, len(in))
 	for i := range in {
-		stated[i] = in[i].byStream(typical)
+		stated[i] = in[i].ByStream(typical)
 	}
 	stirred := make([]float64, len(steps))
 	slopes := make([][][3]float64, len(in)) // by channel, step and stream
@@ -109,7 +110,7 @@ func responses(in []*input, causes []doubtful, typical []footage.Shares) ([]resp
 		z[k] = 0
 		stirred[k] = footage.Stirred(shares) - footage.Stirred(typical)
 		for i := range in {
-			for s, kbps := range in[i].byStream(shares) {
+			for s, kbps := range in[i].ByStream(shares) {
 				slopes[i][k][s] = kbps - stated[i][s]
 			}
 		}
@@ -125,7 +126,7 @@ func responses(in []*input, causes []doubtful, typical []footage.Shares) ([]resp
 			shares = play(z)
 		}
 		for i := range in {
-			for s, kbps := range in[i].byStream(shares) {
+			for s, kbps := range in[i].ByStream(shares) {
 				values[i][s][k] = kbps
 			}
 		}
@@ -137,7 +138,7 @@ func responses(in []*input, causes []doubtful, typical []footage.Shares) ([]resp
 			r.along = newSpline(values[i][s])
 			r.by = along(slopes[i], u, s)
 			for k, step := range steps {
-				if cause := &causes[step.cause]; r.by != nil && step.axis == rateAxis && first.heard.moves(cause.id) {
+				if cause := &causes[step.cause]; r.by != nil && step.axis == rateAxis && first.Heard.Moves(cause.ID) {
 					r.notices += r.by[k] / cause.rate
 				}
 			}

@@ -7,6 +7,7 @@ import (
 
 	"wakefield/core/picture"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 )
 
 // Sight is what becomes of all that is drawn in a channel's picture.
@@ -92,20 +93,20 @@ type ObjectReach struct {
 // SightOf works out what becomes of what is drawn in the picture of channel i.
 func (s *Result) SightOf(i int) Sight {
 	p, c := s.plan, &s.plan.Channels[i]
-	out := Sight{Aspect: c.Aspect(), Guessed: guessed(c), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
-	w := watched(c)
+	out := Sight{Aspect: c.Aspect(), Guessed: resolve.Guessed(c), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
+	w := resolve.Watched(c)
 	at := 0
 	list := c.Detection.List()
 	for k := range list {
 		a := AreaSight{ID: list[k].ID, Percent: 100 * picture.NewRegion(list[k].Shape(), nil).Area()}
 		if !list[k].Ignore {
-			a.Left, a.Smallest = 100*w.all[at].Area(), 100*w.all[at].Smallest
+			a.Left, a.Smallest = 100*w.All[at].Area(), 100*w.All[at].Smallest
 			at++
 		}
 		out.Areas = append(out.Areas, a)
 	}
 	if !c.Detection.Drawn() {
-		w.all, w.ids = []picture.Watch{{Region: picture.NewRegion(wholePicture, nil), Seconds: c.Detection.MinSeconds}}, []string{""}
+		w.All, w.IDs = []picture.Watch{{Region: picture.NewRegion(wholePicture, nil), Seconds: c.Detection.MinSeconds}}, []string{""}
 	}
 	ground, known, _ := c.Ground()
 	if !known {
@@ -118,7 +119,7 @@ func (s *Result) SightOf(i int) Sight {
 			out.Walks = append(out.Walks, walkSight(p, c, ground, w, k))
 		}
 		for _, o := range reached(p) {
-			if r, ok := reach(ground, o, w.all); ok {
+			if r, ok := reach(ground, o, w.All); ok {
 				out.Reach = append(out.Reach, r)
 			}
 		}
@@ -186,13 +187,13 @@ func reach(g picture.Ground, o plan.Object, areas []picture.Watch) (ObjectReach,
 	return ObjectReach{o.ID, y, g.Distance(y)}, true
 }
 
-func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k int) WalkSight {
+func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w resolve.Watching, k int) WalkSight {
 	walk := p.WalkOf(&c.Scene.Walks[k])
-	seen := picture.Play(g, w.all, walk)
+	seen := picture.Play(g, w.All, walk)
 	out := WalkSight{ID: c.Scene.Walks[k].ID, Seconds: seen.Seconds, Metres: seen.Seconds * walk.Object.Speed}
-	anything := make([]picture.Watch, len(w.all))
-	for a := range w.all {
-		anything[a].Region = w.all[a].Region
+	anything := make([]picture.Watch, len(w.All))
+	for a := range w.All {
+		anything[a].Region = w.All[a].Region
 	}
 	steps := min(60, 1+int(seen.Seconds/picture.Step))
 	out.Track = []BoxAt{}
@@ -204,7 +205,7 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k in
 	touched := picture.Play(g, anything, walk)
 	out.Enters = seconds(touched.Noticed)
 	for a := range anything {
-		anything[a].Smallest = w.all[a].Smallest
+		anything[a].Smallest = w.All[a].Smallest
 	}
 	large := picture.Play(g, anything, walk)
 	out.Large = large.Noticed >= 0
@@ -224,7 +225,7 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w watching, k in
 	}
 	out.Away, out.AwayIn, out.AwayOut = away(out.Noticed), away(out.Enters), away(out.Lost)
 	if seen.Noticed >= 0 {
-		out.Area = w.ids[seen.Area]
+		out.Area = w.IDs[seen.Area]
 		out.Missing = max(0, seen.Noticed-c.PreSeconds)
 	}
 	return out
@@ -253,15 +254,15 @@ func (s *Result) patches(out *Sight, i int) {
 		}
 		open.Detection.Areas = &plan.Areas{List: list}
 	}
-	unmasked := notices(s.plan, &open, s.process)
+	unmasked := resolve.Notices(s.plan, &open, s.process)
 	for k, patch := range c.Scene.Patches {
 		process := s.process(patch.Activity)
 		of := PatchSight{ID: patch.ID, HappensDay: process.PerDay()}
-		for _, d := range s.resolver.noticing[i].patches[k] {
+		for _, d := range s.site.Noticing[i].Patches[k] {
 			of.Percent = max(of.Percent, 100*d.Catch)
 			of.TriggerDay += d.Triggers(process).PerDay()
 		}
-		for _, d := range unmasked.patches[k] {
+		for _, d := range unmasked.Patches[k] {
 			of.Unmasked = max(of.Unmasked, 100*d.Catch)
 		}
 		out.Patches = append(out.Patches, of)
@@ -276,7 +277,7 @@ func Unkept(p *plan.Plan, i, walk int) float64 {
 	if !known {
 		return math.Inf(1)
 	}
-	seen := picture.Play(ground, watched(c).all, p.WalkOf(&c.Scene.Walks[walk]))
+	seen := picture.Play(ground, resolve.Watched(c).All, p.WalkOf(&c.Scene.Walks[walk]))
 	if seen.Noticed < 0 {
 		return math.Inf(1)
 	}
@@ -305,13 +306,13 @@ func (s *Result) StandIn(i int, area, object string, feet plan.Point) (*Standing
 	if feet[1] <= ground.Horizon {
 		return nil, plan.Wrong("stand.feet", "is above the horizon, which is at %.3g; nobody can stand there", ground.Horizon)
 	}
-	w := watched(c)
-	at := slices.Index(w.ids, area)
+	w := resolve.Watched(c)
+	at := slices.Index(w.IDs, area)
 	if at < 0 {
 		return nil, plan.Wrong("stand.area", "no watched area %q", area)
 	}
 	b := ground.Box(picture.Object{Width: o.WidthM, Height: o.HeightM}, picture.Point{X: feet[0], Y: feet[1]})
-	region := w.all[at].Region
+	region := w.All[at].Region
 	out := &Standing{Box: BoxAt{Left: b.Left, Top: b.Top, Right: b.Right, Bottom: b.Bottom}, OfPicture: 100 * region.Within(b)}
 	if region.Area() > 0 {
 		out.OfArea = out.OfPicture / region.Area()

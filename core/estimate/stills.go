@@ -4,6 +4,7 @@ import (
 	"wakefield/core/alert"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )
@@ -29,8 +30,8 @@ func (s *stills) times(h int, factor float64) storage.Bytes {
 }
 
 // stillsOf are the stills of channel i; nil where it takes none.
-func stillsOf(r *resolver, i int) *stills {
-	c := &r.plan.Channels[i]
+func stillsOf(r *resolve.Site, i int) *stills {
+	c := &r.Plan.Channels[i]
 	if c.Stills == nil || c.NoCamera {
 		return nil
 	}
@@ -45,8 +46,8 @@ func stillsOf(r *resolver, i int) *stills {
 		return out
 	}
 	var list []alert.Lasting
-	for _, t := range r.heard(r.causes.Stills[i]) {
-		list = append(list, alert.Lasting{Stream: t.stream(hours), Mean: t.Mean})
+	for _, t := range r.Heard(r.Causes.Stills[i]) {
+		list = append(list, alert.Lasting{Stream: t.Stream(hours), Mean: t.Mean})
 	}
 	out.taken = alert.Stills(list, c.Stills.EverySeconds)
 	return out
@@ -58,13 +59,13 @@ func (s *Result) still(p *plan.Plan, earlier *Result) {
 	before := earlier.byID()
 	var anew []int
 	for i := range p.Channels {
-		if j, ok := before[p.Channels[i].ID]; ok && s.resolver.hearsAsBefore(earlier.resolver) && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		if j, ok := before[p.Channels[i].ID]; ok && s.site.HearsAsBefore(earlier.site) && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
 			s.stills[i] = earlier.stills[j]
 		} else if p.Channels[i].Stills != nil {
 			anew = append(anew, i)
 		}
 	}
-	parallel.Do(len(anew), func(k int) { s.stills[anew[k]] = stillsOf(s.resolver, anew[k]) })
+	parallel.Do(len(anew), func(k int) { s.stills[anew[k]] = stillsOf(s.site, anew[k]) })
 	for i, st := range s.stills {
 		if st != nil {
 			perDay := st.taken.PerDay()

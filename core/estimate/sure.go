@@ -10,6 +10,7 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 )
 
 // Draws is how many sites are drawn to tell how sure a figure is.
@@ -28,17 +29,17 @@ func factorOf(spread float64) float64 { return math.Exp(spread * 1.2815515655446
 // rateSpread tells how far a bitrate may be off. A figure typed as a guess is
 // trusted more than the model, which knows nothing of the scene, one read off a camera
 // on site a little less than a measured one.
-func rateSpread(r rateKnown) float64 {
+func rateSpread(r resolve.RateKnown) float64 {
 	switch {
-	case r.known == "":
+	case r.Known == "":
 		return 0 // there is no such stream
-	case r.modelled:
+	case r.Modelled:
 		return spread(1.8)
-	case r.known == "measured":
+	case r.Known == "measured":
 		return measuredSpread
-	case r.known == "surveyed":
+	case r.Known == "surveyed":
 		return spread(1.1)
-	case r.known == "datasheet":
+	case r.Known == "datasheet":
 		return spread(1.2)
 	}
 	return spread(1.5)
@@ -55,11 +56,11 @@ func (s *Result) draw(ctx context.Context, p *plan.Plan, earlier *Result) error 
 		if s.doubts[i].kbps != nil {
 			continue
 		}
-		if s.inputs[i].empty {
+		if s.inputs[i].Empty {
 			s.doubts[i] = doubt{kbps: make([]float32, Draws)}
 			continue
 		}
-		first := &s.played[i].shares[0]
+		first := &s.played[i].Shares[0]
 		k, ok := at[first]
 		if !ok {
 			k = len(alike)
@@ -72,11 +73,11 @@ func (s *Result) draw(ctx context.Context, p *plan.Plan, earlier *Result) error 
 		if ctx.Err() != nil {
 			return
 		}
-		in := make([]*input, len(alike[k]))
+		in := make([]*resolve.Input, len(alike[k]))
 		for j, i := range alike[k] {
 			in[j] = &s.inputs[i]
 		}
-		for j, d := range drawAlike(in, s.played[alike[k][0]].shares, func(j int) string { return s.Channels[alike[k][j]].ID }) {
+		for j, d := range drawAlike(in, s.played[alike[k][0]].Shares, func(j int) string { return s.Channels[alike[k][j]].ID }) {
 			s.doubts[alike[k][j]] = d
 		}
 	})

@@ -6,6 +6,7 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
@@ -23,13 +24,13 @@ func TestEachStreamHasADoubtOfItsOwn(t *testing.T) {
 	p.Duties = []plan.Duty{{ID: "main", Name: "Main", Base: &plan.Base{Stream: "main"}}, {ID: "sub", Name: "Sub", Base: &plan.Base{Stream: "sub"}}}
 	c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "main", Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{0, 1}, From: 0, To: 1440}, Duty: "sub"}}}}
 	s := Figures(p, nil)
-	got := s.inputs[0].byStream(s.played[0].shares)
+	got := s.inputs[0].ByStream(s.played[0].Shares)
 	if math.Abs(got[0]-1000*5.0/7) > 1e-6 || math.Abs(got[1]-1000*2.0/7) > 1e-6 {
 		t.Errorf("%v kbit/s of each stream", got)
 	}
 	p.CallButtons = []plan.CallButton{{ID: "b", Name: "B", PressesPerWeek: 1000, HoldSeconds: 604800, Records: []string{c.ID}}}
 	s = Figures(p, nil)
-	if got := s.inputs[0].byStream(s.played[0].shares); math.Abs(got[0]-1000) > 1e-6 || got[1] > 1e-6 {
+	if got := s.inputs[0].ByStream(s.played[0].Shares); math.Abs(got[0]-1000) > 1e-6 || got[1] > 1e-6 {
 		t.Errorf("a button that is always pressed writes %v kbit/s of each stream", got)
 	}
 }
@@ -107,23 +108,23 @@ func TestHowOftenItHolds(t *testing.T) {
 // TestHowFarEachFigureMayBeOff holds the factors against the documented ones.
 func TestHowFarEachFigureMayBeOff(t *testing.T) {
 	for known, factor := range map[string]float64{"guess": 1.5, "datasheet": 1.2, "surveyed": 1.1, "measured": 1.05} {
-		if got := factorOf(rateSpread(rateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "constant", Known: known}}))); math.Abs(got-factor) > 1e-9 {
+		if got := factorOf(rateSpread(resolve.RateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "constant", Known: known}}))); math.Abs(got-factor) > 1e-9 {
 			t.Errorf("a bitrate that is a %s may be off by %v, want %v", known, got, factor)
 		}
 	}
-	if got := factorOf(rateSpread(rateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "modelled", Known: "measured"}}))); math.Abs(got-1.8) > 1e-9 {
+	if got := factorOf(rateSpread(resolve.RateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "modelled", Known: "measured"}}))); math.Abs(got-1.8) > 1e-9 {
 		t.Errorf("a modelled bitrate may be off by %v", got)
 	}
 	for known, factors := range map[string][3]float64{"guess": {2, 1.5, 2}, "surveyed": {1.4, 1.25, 1.4}, "measured": {1.15, 1.1, 1.15}} {
 		a := plan.Activity{ID: "a", Known: known, MeanSeconds: 10, OtherwisePerHour: 1, Groups: &plan.Groups{Size: 3, WithinSeconds: 30}}
-		c := doubtOf(originOf(&a, false))
+		c := doubtOf(resolve.OriginOf(&a, false))
 		for k, got := range []float64{factorOf(c.rate), factorOf(c.length), factorOf(c.size)} {
 			if math.Abs(got-factors[k]) > 1e-9 {
 				t.Errorf("%s: figure %d of an activity may be off by %v, want %v", known, k, got, factors[k])
 			}
 		}
 		a.Groups = nil
-		if c := doubtOf(originOf(&a, false)); c.size != 0 || c.openGroups != (known == "guess") {
+		if c := doubtOf(resolve.OriginOf(&a, false)); c.size != 0 || c.OpenGroups != (known == "guess") {
 			t.Errorf("%s, nothing said of groups: %+v", known, c)
 		}
 	}

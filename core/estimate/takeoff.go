@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"wakefield/core/footage"
+	"wakefield/core/resolve"
 
 	"wakefield/core/storage"
 	"wakefield/core/video"
@@ -102,9 +103,9 @@ func (p *profiles) ofEvents(channels []int) *profiles {
 	out := *p
 	out.events, out.inputs, out.played = true, slices.Clone(p.inputs), slices.Clone(p.played)
 	for _, i := range channels {
-		if in := &out.inputs[i]; !in.empty {
-			in.regimes = eventsOnly(in.regimes)
-			out.played[i] = newPlayed(in, footage.Play(in.scene, in.regimes))
+		if in := &out.inputs[i]; !in.Empty {
+			in.Regimes = eventsOnly(in.Regimes)
+			out.played[i] = resolve.NewPlayed(in, footage.Play(in.Scene, in.Regimes))
 		}
 	}
 	return &out

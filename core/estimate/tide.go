@@ -21,7 +21,7 @@ func (s *Result) Tide(ids ...string) footage.Week {
 		if len(ids) > 0 && !slices.Contains(ids, s.Channels[i].ID) {
 			continue
 		}
-		for _, b := range w.week {
+		for _, b := range w.Week {
 			part := video.Kbps(b.Span.Minutes()) / video.Kbps(footage.Grain)
 			t := &out[b.Span.From/footage.Grain]
 			t.Base += part * b.Base
@@ -50,7 +50,7 @@ func (s *Result) Changed(earlier *Result) []Difference {
 			Figures: !reflect.DeepEqual(s.Channels[i], earlier.Channels[j]),
 			// A week that was not played anew is the very same one. One that looks the
 			// same to the disk may have other duties.
-			Week: s.played[i] != earlier.played[j] || !slices.Equal(s.inputs[i].duties, earlier.inputs[j].duties),
+			Week: s.played[i] != earlier.played[j] || !slices.Equal(s.inputs[i].Duties, earlier.inputs[j].Duties),
 		}
 	}
 	return out

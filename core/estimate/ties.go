@@ -6,11 +6,12 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
 // Causes are what causes what in the plan that was estimated.
-func (s *Result) Causes() *cause.Causes { return s.resolver.causes }
+func (s *Result) Causes() *cause.Causes { return s.site.Causes }
 
 // TieFigures is how often one tie of the plan's effects acts, and why it does not.
 type TieFigures struct {
@@ -55,7 +56,7 @@ func (s *Result) findTies() []TieFigures {
 
 // tiesOf are the figures of the ties of effect i.
 func (s *Result) tiesOf(i int) (out []TieFigures) {
-	index := s.resolver.channels
+	index := s.site.Channels
 	e := &s.plan.Effects[i]
 	if e.Idle() {
 		return nil
@@ -120,7 +121,7 @@ func (s *Result) causesOf(i int) *alert.Counter {
 
 func (s *Result) counterOf(w plan.When) *alert.Counter {
 	always := week.Constant(true)
-	return alert.NewCounter(streamsOf(s.resolver.heard([]cause.Tie{{Cause: s.resolver.causes.CauseOf(&w), Hours: always}}), always))
+	return alert.NewCounter(resolve.StreamsOf(s.site.Heard([]cause.Tie{{Cause: s.site.Causes.CauseOf(&w), Hours: always}}), always))
 }
 
 func (s *Result) whyNot(e *plan.Effect, causes *alert.Counter) WhyNot {
@@ -143,11 +144,11 @@ func (s *Result) Listens(i int, w plan.When) week.Steps[bool] {
 		return week.Constant(true)
 	}
 	return week.Map(s.Duties(i), func(id string) bool {
-		d := s.resolver.duties[id]
+		d := s.site.Duties[id]
 		if d == nil || d.Event == nil {
 			return false
 		}
-		by := admits(d.Event)
+		by := resolve.Admits(d.Event)
 		if w.Motion != "" {
 			return by == footage.Motion || by == footage.Either
 		}
@@ -176,7 +177,7 @@ func (s *Result) copiesWhen(i int) week.Steps[bool] {
 	if what == "" {
 		what = CopyRecorded
 	}
-	return week.Map(s.inputs[i].regimes, func(g footage.Regime) bool {
+	return week.Map(s.inputs[i].Regimes, func(g footage.Regime) bool {
 		return copying(&s.plan.Channels[i], g, what).Admit != footage.Nothing
 	})
 }

@@ -12,6 +12,7 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
+	"wakefield/core/resolve"
 	"wakefield/core/video"
 	"wakefield/core/week"
 )
@@ -91,12 +92,12 @@ func (t truth) of(p *plan.Plan) *plan.Plan {
 			r := 1 - min(0.5, 0.05*math.Exp(math.Log(3)/1.2815515655446004*t.site[7]))
 			c.Detection.Reliability = &r
 		}
-		for _, which := range streams {
+		for _, which := range resolve.Streams {
 			s := c.Streams.Get(which)
 			if s == nil {
 				continue
 			}
-			sigma := rateSpread(rateKnownOf(s))
+			sigma := rateSpread(resolve.RateKnownOf(s))
 			f := math.Exp(sigma*(math.Sqrt(CommonShare)*common+math.Sqrt(1-CommonShare)*own) - sigma*sigma*(1-CommonShare)/2)
 			next := *s
 			next.KeyframeKB *= f
@@ -111,14 +112,14 @@ func (t truth) of(p *plan.Plan) *plan.Plan {
 }
 
 // unsaid makes the bitrates of an input, minute by minute, what they come to for what nobody has said of them.
-func (t truth) unsaid(p *plan.Plan) func(i int, in *input) {
+func (t truth) unsaid(p *plan.Plan) func(i int, in *resolve.Input) {
 	const ninth = 1.2815515655446004
 	normal := func(what int) float64 { return math.Sqrt(0.5)*t.site[what] + math.Sqrt(0.5)*t.NormFloat64() }
 	var dark [10080]bool
 	for m := range dark {
 		dark[m] = m%1440 < 6*60 || m%1440 >= 19*60
 	}
-	return func(i int, in *input) {
+	return func(i int, in *resolve.Input) {
 		night, idle, frames := 1.2, 1.0, 1.0
 		if z := t.NormFloat64(); z < 0 {
 			night *= math.Exp(z * math.Log(1.2/0.9) / ninth)
@@ -131,7 +132,7 @@ func (t truth) unsaid(p *plan.Plan) func(i int, in *input) {
 		sigma = math.Log(1.3) / ninth
 		frames = math.Exp(sigma*normal(6) - sigma*sigma/4)
 		c := &p.Channels[i]
-		if in.empty {
+		if in.Empty {
 			return
 		}
 		bent := func(cost video.Cost, which plan.StreamName, fps float64, keyframes bool, m week.Minute) video.Cost {
@@ -155,7 +156,7 @@ func (t truth) unsaid(p *plan.Plan) func(i int, in *input) {
 		for d := range week.Minute(7) {
 			nights = nights.Paint(week.Span{From: d * 1440, To: d*1440 + 360}, true).Paint(week.Span{From: d*1440 + 1140, To: d*1440 + 1440}, true)
 		}
-		duties := week.Both(week.Both(in.duties, nights), in.regimes)
+		duties := week.Both(week.Both(in.Duties, nights), in.Regimes)
 		at := week.Minute(0)
 		regimes := week.Steps[footage.Regime]{}
 		for run, step := range duties.Runs() {
@@ -170,7 +171,7 @@ func (t truth) unsaid(p *plan.Plan) func(i int, in *input) {
 			g.Call = bent(g.Call, plan.Main, 0, false, at)
 			regimes = append(regimes, week.Step[footage.Regime]{From: at, Value: g})
 		}
-		in.regimes = regimes
+		in.Regimes = regimes
 	}
 }
 
@@ -191,7 +192,7 @@ func TestFourTimesInFive(t *testing.T) {
 		modelled := plantest.Read(t, file)
 		for i := range modelled.Channels {
 			c := &modelled.Channels[i]
-			for k, which := range streams {
+			for k, which := range resolve.Streams {
 				if s := c.Streams.Get(which); s != nil && s.Codec != "mjpeg" {
 					next := *s
 					next.Rate, next.KeyframeKB = plan.Rate{Kind: "modelled", Quality: 3, Scene: []string{"still", "moderate", "busy"}[(i+k)%3]}, 0

@@ -8,6 +8,7 @@ import (
 
 	"wakefield/core/footage"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/video"
 	"wakefield/core/week"
 )
@@ -55,11 +56,11 @@ type cell struct {
 }
 
 // cellsOf divides what a channel writes from each stream by what is unsaid of it, at the stated figures; nil where nothing is.
-func cellsOf(in *input, shares []footage.Shares) (out [3][]cell) {
-	if !slices.ContainsFunc(in.rates[:], func(r rateKnown) bool { return r.modelled || r.night }) {
+func cellsOf(in *resolve.Input, shares []footage.Shares) (out [3][]cell) {
+	if !slices.ContainsFunc(in.Rates[:], func(r resolve.RateKnown) bool { return r.Modelled || r.NightUnsaid }) {
 		return out
 	}
-	still := week.Map(in.regimes, func(g footage.Regime) footage.Regime {
+	still := week.Map(in.Regimes, func(g footage.Regime) footage.Regime {
 		for _, c := range []*video.Cost{&g.Base, &g.Event, &g.Call} {
 			c.Active = 0
 		}
@@ -70,15 +71,15 @@ func cellsOf(in *input, shares []footage.Shares) (out [3][]cell) {
 		if kbps <= 0 || minutes <= 0 {
 			return
 		}
-		of := in.rates[stream]
-		c.night, c.idle = c.night && of.night, c.idle && of.modelled
+		of := in.Rates[stream]
+		c.night, c.idle = c.night && of.NightUnsaid, c.idle && of.Modelled
 		if sums[stream] == nil {
 			sums[stream] = make(map[cell]float64)
 		}
 		sums[stream][c] += minutes * kbps
 	}
 	idle := footage.Price(shares, still)
-	in.eachBin(shares, func(k int, b *footage.Bin, from layerStreams) {
+	in.EachBin(shares, func(k int, b *footage.Bin, from resolve.LayerStreams) {
 		dark := minutesOf(darkness, b.Span)
 		for _, part := range []struct {
 			minutes float64
@@ -89,9 +90,9 @@ func cellsOf(in *input, shares []footage.Shares) (out [3][]cell) {
 				add(stream, part.minutes, float64(all-still), cell{night: part.night, halvings: halvings})
 			}
 			i := idle[k]
-			each(from.base, b.Base, i.Base, from.baseHalvings)
-			each(from.event, b.Motion+b.Alarm-b.Call, i.Motion+i.Alarm-i.Call, from.eventHalvings)
-			each(in.calls, b.Call, i.Call, 0)
+			each(from.Base, b.Base, i.Base, from.BaseHalvings)
+			each(from.Event, b.Motion+b.Alarm-b.Call, i.Motion+i.Alarm-i.Call, from.EventHalvings)
+			each(in.Calls, b.Call, i.Call, 0)
 		}
 	})
 	for s, sum := range sums {
@@ -158,7 +159,7 @@ func ofNight(z float64) float64 {
 }
 
 // idleSpread is the deviation of what is not moving beside that of the whole stream, which the model has anyway.
-var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(rateSpread(rateKnown{known: "guess", modelled: true}), 2))
+var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(rateSpread(resolve.RateKnown{Known: "guess", Modelled: true}), 2))
 
 // bends draws what is unsaid of a channel, common parts as of the site.
 func bends(channel string) func(i int) bend {
@@ -194,12 +195,12 @@ func sortCells(list []cell) {
 // UnsaidNight is what channel i writes in the dark by bitrates of the day, GB a day: nobody has said what they come to then.
 func (s *Result) UnsaidNight(i int) float64 {
 	in := &s.inputs[i]
-	if in.empty || s.played[i] == nil {
+	if in.Empty || s.played[i] == nil {
 		return 0
 	}
 	kbps := 0.0
-	by := in.byStream(s.played[i].shares)
-	for stream, cells := range cellsOf(in, s.played[i].shares) {
+	by := in.ByStream(s.played[i].Shares)
+	for stream, cells := range cellsOf(in, s.played[i].Shares) {
 		for _, c := range cells {
 			if c.night {
 				kbps += c.share * by[stream]

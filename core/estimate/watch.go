@@ -3,14 +3,15 @@ package estimate
 import (
 	"wakefield/core/picture"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
 // Watching are the watched areas of a channel as detection sees them, and their ids; with none drawn there are none. At a
 // minute of the week those watch whose bit is set in Open.
 func Watching(c *plan.Channel) (areas []picture.Watch, ids []string, open func(minute int) uint64) {
-	w := watched(c)
-	return w.all, w.ids, func(minute int) uint64 { return w.open.At(week.Minute(minute)) }
+	w := resolve.Watched(c)
+	return w.All, w.IDs, func(minute int) uint64 { return w.Open.At(week.Minute(minute)) }
 }
 
 // Plan is the plan that was estimated.

@@ -8,6 +8,7 @@ import (
 
 	"wakefield/core/footage"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )
@@ -195,22 +196,22 @@ type profiles struct {
 	made  map[profileOf]*[storage.HoursOfWeek]storage.Bytes
 	play  map[playOf][]footage.Shares
 
-	inputs []input
-	played []*played
+	inputs []resolve.Input
+	played []*resolve.Played
 	events bool // whether only what events make them write
 
-	likeDay map[week.Weekday][]input // channels to which every day happens what happens on one
+	likeDay map[week.Weekday][]resolve.Input // channels to which every day happens what happens on one
 }
 
 // on are the channels with what happens on one day of the week on all of them.
-func (p *profiles) on(day week.Weekday) []input {
+func (p *profiles) on(day week.Weekday) []resolve.Input {
 	if p.likeDay[day] == nil {
 		like := *p.site.plan
 		like.Activities = make([]plan.Activity, len(like.Activities))
 		for i, a := range p.site.plan.Activities {
 			like.Activities[i] = a.As(day)
 		}
-		p.likeDay[day] = resolve(&like, nil).inputs
+		p.likeDay[day] = resolve.Of(&like, nil).Inputs
 	}
 	return p.likeDay[day]
 }
@@ -228,7 +229,7 @@ type playOf struct {
 }
 
 func newProfiles(s *Result, d *dates) *profiles {
-	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares), likeDay: make(map[week.Weekday][]input), inputs: s.inputs, played: s.played}
+	p := &profiles{site: s, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares), likeDay: make(map[week.Weekday][]resolve.Input), inputs: s.inputs, played: s.played}
 	for _, kind := range d.kinds {
 		p.kinds[kind] = true
 	}
@@ -238,51 +239,51 @@ func newProfiles(s *Result, d *dates) *profiles {
 // of is what a channel writes in each hour of a week whose days are all of a kind.
 func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.Bytes {
 	if kind == (special{}) {
-		return &p.played[channel].hourly
+		return &p.played[channel].Hourly
 	}
 	key := profileOf{channel, kind}
 	if got := p.made[key]; got != nil {
 		return got
 	}
 	in := p.inputs[channel]
-	if in.empty {
-		return &p.played[channel].hourly
+	if in.Empty {
+		return &p.played[channel].Hourly
 	}
 	c := &p.site.plan.Channels[channel]
-	duties := in.duties
+	duties := in.Duties
 	switch {
 	case kind.week != "":
-		duties = p.site.resolver.weeks[kind.week]
+		duties = p.site.site.Weeks[kind.week]
 	case kind.useDay > 0:
-		duties = week.Repeated(in.duties, week.Weekday(kind.useDay-1))
+		duties = week.Repeated(in.Duties, week.Weekday(kind.useDay-1))
 	}
-	in.regimes = p.site.resolver.regimes(c, duties)
+	in.Regimes = p.site.site.Regimes(c, duties)
 	if p.events {
-		in.regimes = eventsOnly(in.regimes)
+		in.Regimes = eventsOnly(in.Regimes)
 	}
 	if kind.asDay > 0 {
-		in.scene = p.on(week.Weekday(kind.asDay - 1))[channel].scene
+		in.Scene = p.on(week.Weekday(kind.asDay - 1))[channel].Scene
 	}
 	if kind.factor != 0 {
-		in.scene = in.scene.Times(max(kind.factor, 0))
+		in.Scene = in.Scene.Times(max(kind.factor, 0))
 	}
-	share := playOf{&p.played[channel].shares[0], kind, shapeOf(&in)}
+	share := playOf{&p.played[channel].Shares[0], kind, shapeOf(&in)}
 	shares, ok := p.play[share]
 	if !ok {
-		shares = footage.Play(in.scene, in.regimes)
+		shares = footage.Play(in.Scene, in.Regimes)
 		p.play[share] = shares
 	}
-	made := newPlayed(&in, shares)
-	p.made[key] = &made.hourly
-	return &made.hourly
+	made := resolve.NewPlayed(&in, shares)
+	p.made[key] = &made.Hourly
+	return &made.Hourly
 }
 
 // shapeOf is the same for regimes under which time divides in the same way.
-func shapeOf(in *input) string {
-	shape := make([]byte, 0, 4*len(in.regimes))
-	for _, r := range in.regimes {
+func shapeOf(in *resolve.Input) string {
+	shape := make([]byte, 0, 4*len(in.Regimes))
+	for _, r := range in.Regimes {
 		bits := byte(r.Value.Admit)
-		for i, yes := range []bool{r.Value.HasBase, r.Value.Whole, in.scene.Moves(r.Value)} {
+		for i, yes := range []bool{r.Value.HasBase, r.Value.Whole, in.Scene.Moves(r.Value)} {
 			if yes {
 				bits |= 16 << i
 			}

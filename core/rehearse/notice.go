@@ -7,6 +7,7 @@ import (
 	"wakefield/core/estimate"
 	"wakefield/core/picture"
 	"wakefield/core/plan"
+	"wakefield/core/resolve"
 	"wakefield/core/week"
 )
 
@@ -89,7 +90,7 @@ func (n *notice) gate(e *Event, chance float64, place *rand.PCG) Gate {
 	case d.Reliability != nil:
 		sure = *d.Reliability
 	case d.Drawn():
-		sure = estimate.Reliability
+		sure = resolve.Reliability
 	}
 	if d.Drawn() {
 		watching := n.open(int(minute))

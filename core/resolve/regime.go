@@ -1,4 +1,4 @@
-package estimate
+package resolve
 
 import (
 	"math"
@@ -16,7 +16,7 @@ type noise [3]float64
 // noises is the noise of a channel's streams minute by minute.
 func noises(c *plan.Channel) week.Steps[noise] {
 	out := week.Constant(noise{})
-	for k, which := range streams {
+	for k, which := range Streams {
 		s := c.Streams.Get(which)
 		if s == nil || s.Rate.Night == nil {
 			continue
@@ -31,14 +31,14 @@ func noises(c *plan.Channel) week.Steps[noise] {
 	return out
 }
 
-// regimes is what a channel does minute by minute, given its duties.
-func (r *resolver) regimes(c *plan.Channel, duties week.Steps[string]) week.Steps[footage.Regime] {
+// Regimes is what a channel does minute by minute, given its duties.
+func (r *Site) Regimes(c *plan.Channel, duties week.Steps[string]) week.Steps[footage.Regime] {
 	known := make(map[week.Pair[string, noise]]footage.Regime, 4)
 	buttons := r.buttonsOf(c)
 	return week.Map(week.Both(duties, noises(c)), func(at week.Pair[string, noise]) footage.Regime {
 		regime, ok := known[at]
 		if !ok {
-			regime = regimeOf(c, r.duties[at.A], at.B, buttons)
+			regime = regimeOf(c, r.Duties[at.A], at.B, buttons)
 			known[at] = regime
 		}
 		return regime
@@ -46,20 +46,20 @@ func (r *resolver) regimes(c *plan.Channel, duties week.Steps[string]) week.Step
 }
 
 // layersOf says which streams a duty writes on a channel.
-func layersOf(c *plan.Channel, d *plan.Duty) (out layerStreams) {
+func layersOf(c *plan.Channel, d *plan.Duty) (out LayerStreams) {
 	if d == nil {
 		return out
 	}
 	if d.Base != nil && c.Streams.Get(d.Base.Stream) != nil {
-		out.base = slices.Index(streams[:], d.Base.Stream)
+		out.Base = slices.Index(Streams[:], d.Base.Stream)
 		if !d.Base.KeyframesOnly && !c.CameraDecides() {
-			out.baseHalvings = halvings(c.Streams.Get(d.Base.Stream), d.Base.FPS)
+			out.BaseHalvings = halvings(c.Streams.Get(d.Base.Stream), d.Base.FPS)
 		}
 	}
 	if d.Event != nil && c.Streams.Get(d.Event.Stream) != nil {
-		out.event = slices.Index(streams[:], d.Event.Stream)
+		out.Event = slices.Index(Streams[:], d.Event.Stream)
 		if !c.CameraDecides() {
-			out.eventHalvings = halvings(c.Streams.Get(d.Event.Stream), d.Event.FPS)
+			out.EventHalvings = halvings(c.Streams.Get(d.Event.Stream), d.Event.FPS)
 		}
 	}
 	return out
@@ -83,8 +83,8 @@ func regimeOf(c *plan.Channel, d *plan.Duty, dark noise, buttons []*plan.CallBut
 		if s == nil {
 			return video.Cost{}, false
 		}
-		v := encoded(s)
-		v.Rate.Noise = dark[slices.Index(streams[:], which)]
+		v := Encoded(s)
+		v.Rate.Noise = dark[slices.Index(Streams[:], which)]
 		return v.Written(cut, audio), true
 	}
 	settings := func(keyframes bool, fps float64, s plan.Settings) video.Cut {
@@ -109,7 +109,7 @@ func regimeOf(c *plan.Channel, d *plan.Duty, dark noise, buttons []*plan.CallBut
 	}
 	if e := d.Event; e != nil {
 		if event, ok := cost(e.Stream, settings(false, e.FPS, e.Settings)); ok {
-			r.Admit, r.Event = admits(e), event
+			r.Admit, r.Event = Admits(e), event
 		}
 	}
 	r.Whole = r.HasBase && whole(c, d, r.Admit != footage.Nothing)
@@ -121,13 +121,13 @@ func regimeOf(c *plan.Channel, d *plan.Duty, dark noise, buttons []*plan.CallBut
 }
 
 // buttonsOf are the buttons that make a channel record, each once.
-func (r *resolver) buttonsOf(c *plan.Channel) (out []*plan.CallButton) {
-	i, ok := r.channels[c.ID]
+func (r *Site) buttonsOf(c *plan.Channel) (out []*plan.CallButton) {
+	i, ok := r.Channels[c.ID]
 	if !ok {
 		return nil
 	}
-	for k := range r.causes.Held[i] {
-		b := &r.plan.CallButtons[r.causes.Held[i][k].Cause.At]
+	for k := range r.Causes.Held[i] {
+		b := &r.Plan.CallButtons[r.Causes.Held[i][k].Cause.At]
 		if !slices.Contains(out, b) {
 			out = append(out, b)
 		}
@@ -167,7 +167,7 @@ func framesOf(c *plan.Channel, stream plan.StreamName, fps float64) float64 {
 	return all
 }
 
-func admits(e *plan.Event) footage.Admit {
+func Admits(e *plan.Event) footage.Admit {
 	motion, alarm := slices.Contains(e.On, plan.Motion), slices.Contains(e.On, plan.Alarm)
 	switch {
 	case motion && alarm && e.Match == "all":
@@ -182,11 +182,11 @@ func admits(e *plan.Event) footage.Admit {
 	return footage.Nothing
 }
 
-// streams are those a camera may have, the main one first.
-var streams = [3]plan.StreamName{plan.Main, plan.Sub, plan.Third}
+// Streams are those a camera may have, the main one first.
+var Streams = [3]plan.StreamName{plan.Main, plan.Sub, plan.Third}
 
-// encoded translates a stream of the plan.
-func encoded(s *plan.Stream) video.Stream {
+// Encoded translates a stream of the plan.
+func Encoded(s *plan.Stream) video.Stream {
 	out := video.Stream{
 		Codec: video.Codec(s.Codec), Width: s.Width, Height: s.Height,
 		FPS: s.FPS, GOPSeconds: s.GOPSeconds, KeyframeKB: s.KeyframeKB,
@@ -206,7 +206,7 @@ func fullOf(c *plan.Channel) (most video.Kbps) {
 	if c.Streams.Main == nil {
 		return 0
 	}
-	v := encoded(c.Streams.Main)
+	v := Encoded(c.Streams.Main)
 	for _, at := range noises(c) {
 		v.Rate.Noise = at.Value[0]
 		cost := v.Written(video.Cut{}, video.Kbps(c.AudioKbps))
@@ -215,14 +215,14 @@ func fullOf(c *plan.Channel) (most video.Kbps) {
 	return most
 }
 
-// listensToMotion is when a duty of channel i records on motion alone.
-func (r *resolver) listensToMotion(i int) week.Steps[bool] {
-	return week.Map(r.inputs[i].duties, func(id string) bool {
-		d := r.duties[id]
+// ListensToMotion is when a duty of channel i records on motion alone.
+func (r *Site) ListensToMotion(i int) week.Steps[bool] {
+	return week.Map(r.Inputs[i].Duties, func(id string) bool {
+		d := r.Duties[id]
 		if d == nil || d.Event == nil {
 			return false
 		}
-		by := admits(d.Event)
+		by := Admits(d.Event)
 		return by == footage.Motion || by == footage.Either
 	})
 }

@@ -1,4 +1,4 @@
-package estimate
+package resolve
 
 import (
 	"math/bits"
@@ -13,24 +13,24 @@ import (
 // Reliability is the chance that detection notices what is in sight of an area, where nothing is said.
 const Reliability = plan.GuessedReliability
 
-// noticing is what the detection of a channel makes of what happens before it. Each process has one detection for each
+// Noticing is what the detection of a channel makes of what happens before it. Each process has one detection for each
 // chance that holds at some hours, with those hours; together they cover no hour twice.
-type noticing struct {
-	catch    *float64 // see catchPercent
-	wanted   []activity.Detection
+type Noticing struct {
+	Catch    *float64 // see catchPercent
+	Wanted   []activity.Detection
 	nuisance []activity.Detection // of what has no place in the picture
-	patches  [][]activity.Detection
+	Patches  [][]activity.Detection
 }
 
 // openAt says which of the watched areas are watching, a bit for each.
 type openAt = uint64
 
-// notices works out what a channel notices. Activities are asked for how long their events last.
-func notices(p *plan.Plan, c *plan.Channel, process func(id string) activity.Process) noticing {
+// Notices works out what a channel notices. Activities are asked for how long their events last.
+func Notices(p *plan.Plan, c *plan.Channel, process func(id string) activity.Process) Noticing {
 	d := &c.Detection
-	var out noticing
+	var out Noticing
 	if c.Scene != nil {
-		out.patches = make([][]activity.Detection, len(c.Scene.Patches))
+		out.Patches = make([][]activity.Detection, len(c.Scene.Patches))
 	}
 	if c.NoCamera || !d.On {
 		return out
@@ -38,19 +38,19 @@ func notices(p *plan.Plan, c *plan.Channel, process func(id string) activity.Pro
 	if !d.Drawn() {
 		catch := plan.Or(d.Catch, plan.Or(d.Reliability, 1))
 		all := []activity.Detection{{Hours: d.Steps(), MinSeconds: d.MinSeconds, Catch: catch}}
-		out.wanted, out.nuisance = all, all
-		for i := range out.patches {
-			out.patches[i] = all
+		out.Wanted, out.nuisance = all, all
+		for i := range out.Patches {
+			out.Patches[i] = all
 		}
 		return out
 	}
-	watching := watched(c)
+	watching := Watched(c)
 	reliability := plan.Or(d.Reliability, Reliability)
 	ground, known, _ := c.Ground()
 	walks := walksOf(p, c)
 	byOpen := func(chance func(areas []picture.Watch) float64) []activity.Detection {
 		held := make(map[openAt]float64)
-		chances := week.Map(watching.open, func(open openAt) float64 {
+		chances := week.Map(watching.Open, func(open openAt) float64 {
 			if open == 0 {
 				return 0
 			}
@@ -63,7 +63,7 @@ func notices(p *plan.Plan, c *plan.Channel, process func(id string) activity.Pro
 		})
 		return split(chances, d.MinSeconds)
 	}
-	out.wanted = byOpen(func(areas []picture.Watch) float64 {
+	out.Wanted = byOpen(func(areas []picture.Watch) float64 {
 		switch {
 		case d.Catch != nil:
 			return *d.Catch
@@ -73,10 +73,10 @@ func notices(p *plan.Plan, c *plan.Channel, process func(id string) activity.Pro
 		return reliability
 	})
 	out.nuisance = byOpen(func([]picture.Watch) float64 { return plan.Or(d.Catch, reliability) })
-	for i := range out.patches {
+	for i := range out.Patches {
 		patch := &c.Scene.Patches[i]
 		mean := process(patch.Activity).Mean
-		out.patches[i] = byOpen(func(areas []picture.Watch) float64 {
+		out.Patches[i] = byOpen(func(areas []picture.Watch) float64 {
 			return reliability * picture.Passes(areas, patch.Outline(), patch.BlobPercent/100, c.Aspect(), mean, d.MinSeconds)
 		})
 	}
@@ -97,15 +97,15 @@ func split(chances week.Steps[float64], minSeconds float64) (out []activity.Dete
 	return out
 }
 
-// watching are the watched areas of a channel, with what is ignored taken out, and when each watches.
-type watching struct {
-	all  []picture.Watch
-	ids  []string
-	open week.Steps[openAt]
+// Watching are the watched areas of a channel, with what is ignored taken out, and when each watches.
+type Watching struct {
+	All  []picture.Watch
+	IDs  []string
+	Open week.Steps[openAt]
 }
 
-// watched compiles the drawn areas of a channel.
-func watched(c *plan.Channel) watching {
+// Watched compiles the drawn areas of a channel.
+func Watched(c *plan.Channel) Watching {
 	d := &c.Detection
 	var ignored []picture.Shape
 	list := d.List()
@@ -114,7 +114,7 @@ func watched(c *plan.Channel) watching {
 			ignored = append(ignored, list[i].Shape())
 		}
 	}
-	w := watching{open: week.Constant(openAt(0))}
+	w := Watching{Open: week.Constant(openAt(0))}
 	for i := range list {
 		a := &list[i]
 		if a.Ignore {
@@ -128,9 +128,9 @@ func watched(c *plan.Channel) watching {
 				watch.Smallest *= region.Area()
 			}
 		}
-		bit := openAt(1) << len(w.all)
-		w.all, w.ids = append(w.all, watch), append(w.ids, a.ID)
-		w.open = week.Map(week.Both(w.open, d.Watching(a)), func(p week.Pair[openAt, bool]) openAt {
+		bit := openAt(1) << len(w.All)
+		w.All, w.IDs = append(w.All, watch), append(w.IDs, a.ID)
+		w.Open = week.Map(week.Both(w.Open, d.Watching(a)), func(p week.Pair[openAt, bool]) openAt {
 			if p.B && region.Area() > 0 { // else it watches nothing
 				return p.A | bit
 			}
@@ -141,14 +141,14 @@ func watched(c *plan.Channel) watching {
 }
 
 // areas are the areas that watch.
-func (w *watching) areas(open openAt) []picture.Watch {
-	if bits.OnesCount64(open) == len(w.all) {
-		return w.all
+func (w *Watching) areas(open openAt) []picture.Watch {
+	if bits.OnesCount64(open) == len(w.All) {
+		return w.All
 	}
 	var out []picture.Watch
-	for i := range w.all {
+	for i := range w.All {
 		if open>>i&1 == 1 {
-			out = append(out, w.all[i])
+			out = append(out, w.All[i])
 		}
 	}
 	return out
@@ -168,18 +168,18 @@ func walksOf(p *plan.Plan, c *plan.Channel) []picture.Walk {
 
 // catchPercent is the share of the wanted events begun while detection is on that are noticed, in %, as far as place and
 // size and the detector's reliability go; nil where detection is off.
-func (r *resolver) catchPercent(i int) *float64 {
-	c := &r.plan.Channels[i]
+func (r *Site) catchPercent(i int) *float64 {
+	c := &r.Plan.Channels[i]
 	if c.NoCamera || !c.Detection.On {
 		return nil
 	}
 	if !c.Detection.Drawn() { // the same at every hour
-		percent := 100 * r.noticing[i].wanted[0].Catch
+		percent := 100 * r.Noticing[i].Wanted[0].Catch
 		return &percent
 	}
 	on := activity.Detection{Hours: c.Detection.Steps(), Catch: 1}
 	events := func(d activity.Detection) float64 {
-		p, ok := r.processes[c.Activity]
+		p, ok := r.Activities[c.Activity]
 		if !ok {
 			return d.Hours.Share(func(on bool) bool { return on })
 		}
@@ -187,7 +187,7 @@ func (r *resolver) catchPercent(i int) *float64 {
 		return d.Triggers(p.Process).PerDay() / d.Catch
 	}
 	noticed, all := 0.0, events(on)
-	for _, d := range r.noticing[i].wanted {
+	for _, d := range r.Noticing[i].Wanted {
 		noticed += d.Catch * events(d)
 	}
 	if all == 0 {
@@ -197,13 +197,13 @@ func (r *resolver) catchPercent(i int) *float64 {
 	return &percent
 }
 
-// reporting is when the detection of a channel could report anything.
-func reporting(c *plan.Channel) week.Steps[bool] {
+// Reporting is when the detection of a channel could report anything.
+func Reporting(c *plan.Channel) week.Steps[bool] {
 	if c.NoCamera || !c.Detection.On {
 		return week.Constant(false)
 	}
 	if !c.Detection.Drawn() {
 		return c.Detection.Steps()
 	}
-	return week.Map(watched(c).open, func(open openAt) bool { return open != 0 })
+	return week.Map(Watched(c).Open, func(open openAt) bool { return open != 0 })
 }
