@@ -9,6 +9,7 @@ import (
 	"text/tabwriter"
 	"time"
 
+	"wakefield/core/doubt"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
@@ -138,7 +139,7 @@ func days(d *float64) string {
 	return fmt.Sprintf("%.1f", *d)
 }
 
-func span(r *estimate.Range) string {
+func span(r *doubt.Range) string {
 	if r == nil {
 		return "no limit"
 	}

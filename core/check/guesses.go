@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"wakefield/core/doubt"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 )
@@ -58,7 +59,7 @@ func listed(names []string) string {
 
 // nights names channels that record in the dark by bitrates of the day.
 func nights(c *site) {
-	least, _, most := estimate.NightRange()
+	least, _, most := doubt.NightRange()
 	var names []string
 	dark, first := 0.0, -1
 	for i := range c.plan.Channels {

@@ -1,8 +1,7 @@
 package estimate
 
 import (
-	"math"
-
+	"wakefield/core/doubt"
 	"wakefield/core/plan"
 	"wakefield/core/resolve"
 	"wakefield/core/storage"
@@ -42,16 +41,7 @@ func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alt
 	if gone := s.away[i]; gone != nil {
 		out.Evidence = gone.missing(played)
 	}
-	out.Least, out.Most = out.Daily, out.Daily
-	if in.FewerFrames() {
-		by := in.ByStream(played.Shares)
-		for stream, cells := range cellsOf(&in, played.Shares) {
-			for _, c := range cells {
-				daily := storage.Bytes(c.share * by[stream] * 1000 / 8 * 86400)
-				wide := math.Pow(framesWide, c.halvings)
-				out.Least, out.Most = out.Least-daily*storage.Bytes(1-1/wide), out.Most+daily*storage.Bytes(wide-1)
-			}
-		}
-	}
+	less, more := doubt.FewerFrames(&in, played)
+	out.Least, out.Most = out.Daily-storage.Bytes(less*1000/8*86400), out.Daily+storage.Bytes(more*1000/8*86400)
 	return out
 }

@@ -11,6 +11,7 @@ import (
 	"context"
 	"sync"
 
+	"wakefield/core/doubt"
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
@@ -39,8 +40,8 @@ type Result struct {
 	site     *resolve.Site
 	inputs   []resolve.Input
 	played   []*resolve.Played
-	doubts   []doubt
-	pooled   map[string]*poolDraw
+	doubts   []doubt.Drawn
+	pooled   map[string]*doubt.Pool
 	alerts   *alerts
 	away     []*away   // by channel; nil where nothing sends it
 	stills   []*stills // by channel; nil where it takes none
@@ -72,12 +73,12 @@ type Channel struct {
 	WorstSafeSeconds  *float64 `json:"worstSafeSeconds,omitempty" doc:"The same, of 99 in 100 events"`
 	LatePercent       *float64 `json:"latePercent,omitempty" doc:"Of its events, those that are safe later than a person needs to take the recorder; absent where nobody says how long that is"`
 
-	FullKbps   float64  `json:"fullKbps" doc:"Main stream in full while something moves"`
-	Required   *float64 `json:"requiredDays" required:"true" doc:"Days it must be kept"`
-	Short      bool     `json:"short" doc:"Whether it typically keeps less than required"`
-	Sure       *Range   `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
-	HoldsShare float64  `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
-	Evidence   Evidence `json:"evidence"`
+	FullKbps   float64      `json:"fullKbps" doc:"Main stream in full while something moves"`
+	Required   *float64     `json:"requiredDays" required:"true" doc:"Days it must be kept"`
+	Short      bool         `json:"short" doc:"Whether it typically keeps less than required"`
+	Sure       *doubt.Range `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
+	HoldsShare float64      `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
+	Evidence   Evidence     `json:"evidence"`
 }
 
 // Evidence is the fate of the wanted events of a day.
@@ -121,18 +122,18 @@ func (e Evidence) Minus(earlier Evidence) Evidence {
 
 // Pool is how full one pool of drives gets, and how soon.
 type Pool struct {
-	ID              string   `json:"id"`
-	BoughtGB        float64  `json:"boughtGB"`
-	UsableGB        float64  `json:"usableGB"`
-	SpareGB         float64  `json:"spareGB" doc:"Of what was bought: hot spares"`
-	RedundantGB     float64  `json:"redundantGB" doc:"Mirrors and parity, and what larger drives have beyond the smallest"`
-	ReserveGB       float64  `json:"reserveGB" doc:"Kept free"`
-	GigabytesPerDay float64  `json:"gigabytesPerDay"`
-	ShortGB         float64  `json:"shortGB" doc:"Usable GB that are missing for all that is required of the pool's channels, typically"`
-	RetentionDays   *float64 `json:"retentionDays" required:"true"`
-	WorstDays       *float64 `json:"worstDays" required:"true"`
-	Sure            *Range   `json:"likelyDays,omitempty"`
-	YearlyTB        float64  `json:"yearlyTB" doc:"Terabytes written a year"`
+	ID              string       `json:"id"`
+	BoughtGB        float64      `json:"boughtGB"`
+	UsableGB        float64      `json:"usableGB"`
+	SpareGB         float64      `json:"spareGB" doc:"Of what was bought: hot spares"`
+	RedundantGB     float64      `json:"redundantGB" doc:"Mirrors and parity, and what larger drives have beyond the smallest"`
+	ReserveGB       float64      `json:"reserveGB" doc:"Kept free"`
+	GigabytesPerDay float64      `json:"gigabytesPerDay"`
+	ShortGB         float64      `json:"shortGB" doc:"Usable GB that are missing for all that is required of the pool's channels, typically"`
+	RetentionDays   *float64     `json:"retentionDays" required:"true"`
+	WorstDays       *float64     `json:"worstDays" required:"true"`
+	Sure            *doubt.Range `json:"likelyDays,omitempty"`
+	YearlyTB        float64      `json:"yearlyTB" doc:"Terabytes written a year"`
 }
 
 // Recorder is what one recorder takes in and writes.
@@ -146,28 +147,18 @@ type Recorder struct {
 
 // Verdict is whether the plan holds, in few figures.
 type Verdict struct {
-	Channel         string   `json:"channel,omitempty" doc:"The channel furthest below its required days, or with the least room beyond them; where nothing is required, one that a quota keeps shortest"`
-	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days that channel is kept; where nothing is required, of the pool that keeps least"`
-	WorstDays       *float64 `json:"worstDays" required:"true"`
-	RequiredDays    *float64 `json:"requiredDays" required:"true"`
-	Sure            *Range   `json:"likelyDays,omitempty"`
-	HoldsPercent    float64  `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
-	Short           bool     `json:"short" doc:"Whether that channel typically keeps less than required"`
-	ShortChannels   int      `json:"shortChannels" doc:"Channels that typically keep less than required"`
-	GigabytesPerDay float64  `json:"gigabytesPerDay"`
-	AverageMbps     float64  `json:"averageMbps"`
-	UsableGB        float64  `json:"usableGB"`
-	Evidence        Evidence `json:"evidence"`
-}
-
-// Range is a figure with its doubt: the median of the draws, and the tenth and
-// ninetieth percentile.
-type Range struct {
-	Likely float64 `json:"likely"`
-	Low    float64 `json:"low"`
-	High   float64 `json:"high"`
-
-	CommonPercent float64 `json:"commonPercent" doc:"Share of the doubt, as variance of the logarithm, that is common to the site: no single measurement takes it away"`
+	Channel         string       `json:"channel,omitempty" doc:"The channel furthest below its required days, or with the least room beyond them; where nothing is required, one that a quota keeps shortest"`
+	KeptDays        *float64     `json:"keptDays" required:"true" doc:"Days that channel is kept; where nothing is required, of the pool that keeps least"`
+	WorstDays       *float64     `json:"worstDays" required:"true"`
+	RequiredDays    *float64     `json:"requiredDays" required:"true"`
+	Sure            *doubt.Range `json:"likelyDays,omitempty"`
+	HoldsPercent    float64      `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
+	Short           bool         `json:"short" doc:"Whether that channel typically keeps less than required"`
+	ShortChannels   int          `json:"shortChannels" doc:"Channels that typically keep less than required"`
+	GigabytesPerDay float64      `json:"gigabytesPerDay"`
+	AverageMbps     float64      `json:"averageMbps"`
+	UsableGB        float64      `json:"usableGB"`
+	Evidence        Evidence     `json:"evidence"`
 }
 
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site
@@ -221,7 +212,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 		}
 	}
 	s.played = make([]*resolve.Played, len(p.Channels))
-	s.doubts = make([]doubt, len(p.Channels))
+	s.doubts = make([]doubt.Drawn, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
 	if err := s.play(ctx, p, earlier); err != nil {
 		return nil, err

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"wakefield/core/doubt"
 	"wakefield/core/storage"
 )
 
@@ -18,8 +19,8 @@ type IfGrouped struct {
 
 // Groups that [Result.Grouped] tries.
 const (
-	GroupedSize    = 1 + unknownSize
-	GroupedSeconds = unknownSeconds
+	GroupedSize    = 1 + doubt.UnknownSize
+	GroupedSeconds = doubt.UnknownSeconds
 )
 
 // Grouped tries every activity of which it is not known whether its events come in groups,
@@ -44,13 +45,13 @@ func (s *Result) Grouped() []IfGrouped {
 	tried := make(map[string]bool)
 	var out []IfGrouped
 	for i := range s.doubts {
-		for _, g := range s.doubts[i].grouped {
-			if s.plan.Channels[i].Pool != pool || tried[g.activity] {
+		for _, g := range s.doubts[i].Grouped {
+			if s.plan.Channels[i].Pool != pool || tried[g.Activity] {
 				continue
 			}
-			tried[g.activity] = true
-			if days, ok := s.daysIf(g.activity, pool, at); ok && days != *s.Verdict.KeptDays {
-				out = append(out, IfGrouped{g.activity, days, days - *s.Verdict.KeptDays})
+			tried[g.Activity] = true
+			if days, ok := s.daysIf(g.Activity, pool, at); ok && days != *s.Verdict.KeptDays {
+				out = append(out, IfGrouped{g.Activity, days, days - *s.Verdict.KeptDays})
 			}
 		}
 	}
@@ -69,9 +70,9 @@ func (s *Result) daysIf(activity, pool string, channel int) (float64, bool) {
 			continue
 		}
 		kbps := s.Channels[i].AverageKbps
-		for _, g := range s.doubts[i].grouped {
-			if g.activity == activity {
-				kbps += g.kbps
+		for _, g := range s.doubts[i].Grouped {
+			if g.Activity == activity {
+				kbps += g.Kbps
 			}
 		}
 		day := storage.Bytes(kbps*1000/8*86400) + s.stillBytes(i)

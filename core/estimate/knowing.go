@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"wakefield/core/doubt"
 	"wakefield/core/plan"
 	"wakefield/core/resolve"
 )
@@ -52,7 +53,7 @@ func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 
 // rangeOfVerdict is the likely range of the channel that the verdict is about, or that of
 // the verdict where nothing is required.
-func (s *Result) rangeOfVerdict(channel string) *Range {
+func (s *Result) rangeOfVerdict(channel string) *doubt.Range {
 	for i := range s.Channels {
 		if s.Channels[i].ID == channel {
 			return s.Channels[i].Sure
@@ -86,7 +87,7 @@ func (s *Result) unknowns() []tried {
 		for _, o := range s.inputs[i].Heard.Origins {
 			writes[o.ID] += s.Channels[i].GigabytesPerDay
 		}
-		if slices.ContainsFunc(s.inputs[i].Rates[:], func(r resolve.RateKnown) bool { return rateSpread(r) > measuredSpread }) {
+		if slices.ContainsFunc(s.inputs[i].Rates[:], func(r resolve.RateKnown) bool { return doubt.RateSpread(r) > doubt.MeasuredSpread }) {
 			out = append(out, tried{Unknown{Kind: "bitrate", ID: c.ID, Name: c.Name}, s.plan, c.ID, "", s.Channels[i].GigabytesPerDay})
 		}
 		if dark := s.UnsaidNight(i); dark > 0 {
@@ -104,7 +105,7 @@ func (s *Result) unknowns() []tried {
 		if s.site.Activities[a.ID].From.OpenGroups {
 			single := *s.plan
 			single.Activities = slices.Clone(s.plan.Activities)
-			single.Activities[i].Groups = &plan.Groups{Size: 1, WithinSeconds: unknownSeconds}
+			single.Activities[i].Groups = &plan.Groups{Size: 1, WithinSeconds: doubt.UnknownSeconds}
 			out = append(out, tried{Unknown{Kind: "groups", ID: a.ID, Name: a.Name}, &single, "", "", writes[a.ID]})
 		}
 		out = append(out, tried{Unknown{Kind: "activity", ID: a.ID, Name: a.Name}, &next, "", "", writes[a.ID]})
@@ -114,4 +115,12 @@ func (s *Result) unknowns() []tried {
 	}
 	slices.SortStableFunc(out, func(a, b tried) int { return cmp.Compare(b.writes, a.writes) })
 	return out[:min(len(out), mostUnknowns)]
+}
+
+// UnsaidNight is what channel i writes in the dark by bitrates of the day, GB a day: nobody has said what they come to then.
+func (s *Result) UnsaidNight(i int) float64 {
+	if s.site.Inputs[i].Empty || s.played[i] == nil {
+		return 0
+	}
+	return doubt.UnsaidNight(&s.site.Inputs[i], s.played[i])
 }

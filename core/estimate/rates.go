@@ -1,6 +1,7 @@
 package estimate
 
 import (
+	"wakefield/core/doubt"
 	"wakefield/core/plan"
 	"wakefield/core/resolve"
 	"wakefield/core/week"
@@ -23,8 +24,8 @@ type RateStep struct {
 
 // RatesOf tells how often an activity happens.
 func RatesOf(a *plan.Activity) Rates {
-	doubt := doubtOf(resolve.OriginOf(a, false))
-	out := Rates{PerDay: a.Process().PerDay(), OffBy: factorOf(doubt.rate), OpenGroups: doubt.OpenGroups}
+	off := doubt.Of(resolve.OriginOf(a, false))
+	out := Rates{PerDay: a.Process().PerDay(), OffBy: doubt.Factor(off.Rate), OpenGroups: off.OpenGroups}
 	for run, perHour := range a.Rates().Runs() {
 		out.Steps = append(out.Steps, RateStep{run.From, perHour})
 		out.MostPerHour = max(out.MostPerHour, perHour)

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"testing"
 
+	"wakefield/core/doubt"
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
@@ -43,13 +44,13 @@ func newTruth(rng *rand.Rand, w world) truth {
 
 // normal is a standard normal number, half of its variance common to the site.
 func (t truth) normal(what int) float64 {
-	return math.Sqrt(CommonShare)*t.site[what] + math.Sqrt(1-CommonShare)*t.NormFloat64()
+	return math.Sqrt(doubt.CommonShare)*t.site[what] + math.Sqrt(1-doubt.CommonShare)*t.NormFloat64()
 }
 
 // factor is off by ×/÷ wide four times out of five; its own part has a mean of 1.
 func (t truth) factor(what int, wide float64) float64 {
 	sigma := math.Log(wide) / 1.2815515655446004
-	return math.Exp(sigma*t.normal(what) - sigma*sigma*(1-CommonShare)/2)
+	return math.Exp(sigma*t.normal(what) - sigma*sigma*(1-doubt.CommonShare)/2)
 }
 
 func (t truth) of(p *plan.Plan) *plan.Plan {
@@ -97,8 +98,8 @@ func (t truth) of(p *plan.Plan) *plan.Plan {
 			if s == nil {
 				continue
 			}
-			sigma := rateSpread(resolve.RateKnownOf(s))
-			f := math.Exp(sigma*(math.Sqrt(CommonShare)*common+math.Sqrt(1-CommonShare)*own) - sigma*sigma*(1-CommonShare)/2)
+			sigma := doubt.RateSpread(resolve.RateKnownOf(s))
+			f := math.Exp(sigma*(math.Sqrt(doubt.CommonShare)*common+math.Sqrt(1-doubt.CommonShare)*own) - sigma*sigma*(1-doubt.CommonShare)/2)
 			next := *s
 			next.KeyframeKB *= f
 			next.Rate.Kbps, next.Rate.IdleKbps, next.Rate.ActiveKbps = f*s.Rate.Kbps, f*s.Rate.IdleKbps, f*s.Rate.ActiveKbps

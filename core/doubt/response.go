@@ -1,4 +1,4 @@
-package estimate
+package doubt
 
 import (
 	"math"
@@ -50,7 +50,7 @@ type step struct {
 }
 
 // stepsOf lists the axes along which the figures of a channel may be off.
-func stepsOf(causes []doubtful) []step {
+func stepsOf(causes []Figures) []step {
 	var out []step
 	for k := range causes {
 		c := &causes[k]
@@ -72,7 +72,7 @@ func (s step) felt(z float64) float64 {
 		return z
 	}
 	// Of a group less is covered the larger it is, nearly in proportion to 1 − 1/n.
-	share := func(z float64) float64 { n := 1 + unknownSize*max(0, z); return 1 - 1/n }
+	share := func(z float64) float64 { n := 1 + UnknownSize*max(0, z); return 1 - 1/n }
 	return share(z) / share(1)
 }
 
@@ -80,7 +80,7 @@ func (s step) felt(z float64) float64 {
 // played is played once for all of them, priced for each, and let go.
 //
 // Told are also the slopes, by channel, step and stream, in kbit/s a standard deviation.
-func responses(in []*resolve.Input, causes []doubtful, typical []footage.Shares) ([]response, []step, [][][3]float64) {
+func responses(in []*resolve.Input, causes []Figures, typical []footage.Shares) ([]response, []step, [][][3]float64) {
 	first := in[0]
 	steps := stepsOf(causes)
 	play := func(z []float64) []footage.Shares { // z by step
@@ -139,7 +139,7 @@ func responses(in []*resolve.Input, causes []doubtful, typical []footage.Shares)
 			r.by = along(slopes[i], u, s)
 			for k, step := range steps {
 				if cause := &causes[step.cause]; r.by != nil && step.axis == rateAxis && first.Heard.Moves(cause.ID) {
-					r.notices += r.by[k] / cause.rate
+					r.notices += r.by[k] / cause.Rate
 				}
 			}
 		}

@@ -1,4 +1,4 @@
-package estimate
+package doubt
 
 import (
 	"cmp"
@@ -159,7 +159,7 @@ func ofNight(z float64) float64 {
 }
 
 // idleSpread is the deviation of what is not moving beside that of the whole stream, which the model has anyway.
-var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(rateSpread(resolve.RateKnown{Known: "guess", Modelled: true}), 2))
+var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(RateSpread(resolve.RateKnown{Known: "guess", Modelled: true}), 2))
 
 // bends draws what is unsaid of a channel, common parts as of the site.
 func bends(channel string) func(i int) bend {
@@ -192,15 +192,11 @@ func sortCells(list []cell) {
 	})
 }
 
-// UnsaidNight is what channel i writes in the dark by bitrates of the day, GB a day: nobody has said what they come to then.
-func (s *Result) UnsaidNight(i int) float64 {
-	in := &s.inputs[i]
-	if in.Empty || s.played[i] == nil {
-		return 0
-	}
+// UnsaidNight is what a channel writes in the dark by bitrates of the day, GB a day: nobody has said what they come to then.
+func UnsaidNight(in *resolve.Input, played *resolve.Played) float64 {
 	kbps := 0.0
-	by := in.ByStream(s.played[i].Shares)
-	for stream, cells := range cellsOf(in, s.played[i].Shares) {
+	by := in.ByStream(played.Shares)
+	for stream, cells := range cellsOf(in, played.Shares) {
 		for _, c := range cells {
 			if c.night {
 				kbps += c.share * by[stream]
@@ -213,3 +209,20 @@ func (s *Result) UnsaidNight(i int) float64 {
 // NightRange is by what such bitrates are to be multiplied in the dark: in one of ten cases by less, in half of them, in nine by
 // less.
 func NightRange() (least, likely, most float64) { return nightLeast, nightLikely, nightMost }
+
+// FewerFrames is by how much less or more than the model says a channel writes, kbit/s, four times out of five, of streams of
+// which frames are left out.
+func FewerFrames(in *resolve.Input, played *resolve.Played) (less, more float64) {
+	if !in.FewerFrames() {
+		return 0, 0
+	}
+	by := in.ByStream(played.Shares)
+	for stream, cells := range cellsOf(in, played.Shares) {
+		for _, c := range cells {
+			wide := math.Pow(framesWide, c.halvings)
+			less += c.share * by[stream] * (1 - 1/wide)
+			more += c.share * by[stream] * (wide - 1)
+		}
+	}
+	return less, more
+}

@@ -1,4 +1,4 @@
-package estimate
+package doubt
 
 import "gonum.org/v1/gonum/interp"
 
