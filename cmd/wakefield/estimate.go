@@ -11,6 +11,7 @@ import (
 
 	"wakefield/core/doubt"
 	"wakefield/core/estimate"
+	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -146,7 +147,7 @@ func span(r *doubt.Range) string {
 	return fmt.Sprintf("%.1f to %.1f", r.Low, r.High)
 }
 
-func share(e estimate.Evidence) string {
+func share(e footage.Evidence) string {
 	if e.EventsPerDay == 0 {
 		return "-"
 	}

@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"wakefield/core/doubt"
+	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/resolve"
 	"wakefield/core/storage"
@@ -11,7 +12,7 @@ import (
 // Alternative is what a channel would write, and what would be kept, under other settings.
 type Alternative struct {
 	Daily    storage.Bytes // written in a mean day, stills among them
-	Evidence Evidence
+	Evidence footage.Evidence
 	// Frames that are left out of a modelled stream may save more or less than the model says, so that Daily lies between these
 	// four times out of five; both are Daily where no such frames are left out.
 	Least, Most storage.Bytes
@@ -34,12 +35,12 @@ func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alt
 	s := a.of
 	in := a.site.InputOf(i, c, duties)
 	played := resolve.NewPlayed(&in, in.Play(nil))
-	out := Alternative{Daily: s.stillBytes(i), Evidence: newEvidence(played.Mean.Full/7, played.Mean.Low/7, played.Mean.Missed/7)}
+	out := Alternative{Daily: s.stillBytes(i), Evidence: played.Evidence()}
 	for _, written := range played.Hourly {
 		out.Daily += written / 7
 	}
-	if gone := s.away[i]; gone != nil {
-		out.Evidence = gone.missing(played)
+	if gone := s.effects.Away[i]; gone != nil {
+		out.Evidence = gone.Missing(played)
 	}
 	less, more := doubt.FewerFrames(&in, played)
 	out.Least, out.Most = out.Daily-storage.Bytes(less*1000/8*86400), out.Daily+storage.Bytes(more*1000/8*86400)

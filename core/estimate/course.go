@@ -24,34 +24,16 @@ type Course struct {
 
 // CourseHours is a course by hour of the week, Monday 00:00 to 01:00 first.
 type CourseHours struct {
-	Happens  HourRates `json:"happens" doc:"Wanted events"`
-	Gates    []Gated   `json:"gates" doc:"As those of the course"`
-	Nuisance HourRates `json:"nuisance"`
-	Unwanted HourRates `json:"unwantedTriggers"`
+	Happens  activity.HourRates `json:"happens" doc:"Wanted events"`
+	Gates    []Gated            `json:"gates" doc:"As those of the course"`
+	Nuisance activity.HourRates `json:"nuisance"`
+	Unwanted activity.HourRates `json:"unwantedTriggers"`
 }
 
 // Gated are the events that come through a gate, by hour of the week.
 type Gated struct {
-	Gate GateName  `json:"gate" enum:"on,area,large,hours,long,detector,tied,duty"`
-	Pass HourRates `json:"pass"`
-}
-
-// HourRates are how many there are in each hour of the week.
-type HourRates []float64
-
-// add counts a process in.
-func (h HourRates) add(p activity.Process) {
-	for i := range h {
-		h[i] += p.Intensity.Count(3600*float64(i), 3600*float64(i+1))
-	}
-}
-
-func hourRates(list ...activity.Process) HourRates {
-	h := make(HourRates, 168)
-	for _, p := range list {
-		h.add(p)
-	}
-	return h
+	Gate GateName           `json:"gate" enum:"on,area,large,hours,long,detector,tied,duty"`
+	Pass activity.HourRates `json:"pass"`
 }
 
 // Why says in a few words why none of the wanted events starts a recording; it is empty where some do, or none happen.
@@ -123,7 +105,7 @@ func (w *way) gate(name GateName, pass ...activity.Process) {
 	if n := len(w.Hours.Gates); n > 0 {
 		before = w.Hours.Gates[n-1].Pass
 	}
-	by := hourRates(pass...)
+	by := activity.NewHourRates(pass...)
 	for k := range by {
 		by[k] = min(by[k], before[k])
 	}
@@ -135,7 +117,7 @@ func (s *Result) course(i int, byHour bool) Course {
 	e := s.Channels[i].Evidence
 	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, Full: e.FullPerDay, Low: e.LowPerDay, Missed: e.MissedPerDay}}
 	if byHour {
-		out.Hours = &CourseHours{Gates: []Gated{}, Happens: hourRates(), Nuisance: hourRates(), Unwanted: hourRates()}
+		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(), Unwanted: activity.NewHourRates()}
 	}
 	for k, process := range r.Own(c) {
 		if c.Activity != "" && k == 0 {
@@ -143,13 +125,13 @@ func (s *Result) course(i int, byHour bool) Course {
 		}
 		out.Nuisance += process.PerDay()
 		if byHour {
-			out.Hours.Nuisance.add(process.Process)
+			out.Hours.Nuisance.Add(process.Process)
 		}
 		for _, d := range r.Noticing[i].Of(c, k) {
 			triggers := d.Triggers(process.Process)
 			out.Unwanted += triggers.PerDay()
 			if byHour {
-				out.Hours.Unwanted.add(triggers)
+				out.Hours.Unwanted.Add(triggers)
 			}
 		}
 	}
@@ -160,7 +142,7 @@ func (s *Result) course(i int, byHour bool) Course {
 	out.HappensPerDay = wanted.PerDay()
 	out.left = out.HappensPerDay
 	if byHour {
-		out.Hours.Happens.add(wanted)
+		out.Hours.Happens.Add(wanted)
 	}
 	if !c.Detection.On || c.NoCamera {
 		out.gate(GateOn)

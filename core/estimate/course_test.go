@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/activity"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
@@ -141,7 +142,7 @@ func TestTheCourseByHourIsTheCourse(t *testing.T) {
 		if day.Hours != nil || len(by.Hours.Gates) != len(day.Gates) {
 			t.Fatalf("%+v", by)
 		}
-		sum := func(h HourRates) (n float64) {
+		sum := func(h activity.HourRates) (n float64) {
 			if len(h) != 168 {
 				t.Fatalf("%d hours", len(h))
 			}
@@ -150,7 +151,7 @@ func TestTheCourseByHourIsTheCourse(t *testing.T) {
 			}
 			return n
 		}
-		same := func(what string, h HourRates, want float64) {
+		same := func(what string, h activity.HourRates, want float64) {
 			// What begins in one hour may be noticed in the next, where the gate is shut.
 			if got := sum(h); math.Abs(got-want) > 0.002*want+1e-9 {
 				t.Errorf("channel %d, %s: %v a day by hour, %v in all", i, what, got, want)

@@ -12,6 +12,7 @@ import (
 	"sync"
 
 	"wakefield/core/doubt"
+	"wakefield/core/effect"
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
@@ -26,15 +27,15 @@ const Format = "wakefield-estimate/1"
 // Result is the estimate of one plan. Channels, pools and recorders are in the order
 // of the plan.
 type Result struct {
-	Format    string     `json:"format"`
-	Channels  []Channel  `json:"channels"`
-	Pools     []Pool     `json:"pools"`
-	Recorders []Recorder `json:"recorders"`
-	Messages  []Told     `json:"messages"`
-	Outputs   []Switched `json:"outputs"`
-	Monitors  []Shown    `json:"monitors"`
-	Offsite   *Copied    `json:"offsite,omitempty" doc:"Absent where nothing is copied"`
-	Verdict   Verdict    `json:"verdict"`
+	Format    string            `json:"format"`
+	Channels  []Channel         `json:"channels"`
+	Pools     []Pool            `json:"pools"`
+	Recorders []Recorder        `json:"recorders"`
+	Messages  []effect.Told     `json:"messages"`
+	Outputs   []effect.Switched `json:"outputs"`
+	Monitors  []effect.Shown    `json:"monitors"`
+	Offsite   *effect.Copied    `json:"offsite,omitempty" doc:"Absent where nothing is copied"`
+	Verdict   Verdict           `json:"verdict"`
 
 	plan     *plan.Plan
 	site     *resolve.Site
@@ -42,10 +43,7 @@ type Result struct {
 	played   []*resolve.Played
 	doubts   []doubt.Drawn
 	pooled   map[string]*doubt.Pool
-	alerts   *alerts
-	away     []*away   // by channel; nil where nothing sends it
-	stills   []*stills // by channel; nil where it takes none
-	copies   *copies   // nil where nothing is copied
+	effects  *effect.Effects
 	tiesOnce sync.Once
 	ties     []TieFigures
 	special  sync.Once
@@ -73,51 +71,12 @@ type Channel struct {
 	WorstSafeSeconds  *float64 `json:"worstSafeSeconds,omitempty" doc:"The same, of 99 in 100 events"`
 	LatePercent       *float64 `json:"latePercent,omitempty" doc:"Of its events, those that are safe later than a person needs to take the recorder; absent where nobody says how long that is"`
 
-	FullKbps   float64      `json:"fullKbps" doc:"Main stream in full while something moves"`
-	Required   *float64     `json:"requiredDays" required:"true" doc:"Days it must be kept"`
-	Short      bool         `json:"short" doc:"Whether it typically keeps less than required"`
-	Sure       *doubt.Range `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
-	HoldsShare float64      `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
-	Evidence   Evidence     `json:"evidence"`
-}
-
-// Evidence is the fate of the wanted events of a day.
-type Evidence struct {
-	EventsPerDay float64 `json:"eventsPerDay"`
-	FullPerDay   float64 `json:"fullPerDay" doc:"Kept at full quality: as the event layer would write it, whichever layer does"`
-	LowPerDay    float64 `json:"lowPerDay" doc:"Kept at a lower quality"`
-	MissedPerDay float64 `json:"missedPerDay" doc:"Nothing is recorded"`
-
-	// The same as shares of the events; all zero where there are none.
-	FullPercent   float64 `json:"fullPercent"`
-	LowPercent    float64 `json:"lowPercent"`
-	MissedPercent float64 `json:"missedPercent"`
-
-	KeptPercent float64 `json:"keptPercent" doc:"Share of the events of which something is on disk; 100 where there are none"`
-}
-
-// newEvidence is the evidence of events a day by their fate.
-func newEvidence(full, base, missed float64) Evidence {
-	e := Evidence{EventsPerDay: full + base + missed, FullPerDay: full, LowPerDay: base, MissedPerDay: missed, KeptPercent: 100}
-	if e.EventsPerDay > 0 {
-		e.FullPercent, e.LowPercent, e.MissedPercent = 100*full/e.EventsPerDay, 100*base/e.EventsPerDay, 100*missed/e.EventsPerDay
-		e.KeptPercent = 100 - e.MissedPercent
-	}
-	return e
-}
-
-// plus is the evidence of both.
-func (e Evidence) plus(f Evidence) Evidence {
-	return newEvidence(e.FullPerDay+f.FullPerDay, e.LowPerDay+f.LowPerDay, e.MissedPerDay+f.MissedPerDay)
-}
-
-// Minus is the change since earlier; of the shares, in percentage points.
-func (e Evidence) Minus(earlier Evidence) Evidence {
-	return Evidence{
-		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.LowPerDay - earlier.LowPerDay, e.MissedPerDay - earlier.MissedPerDay,
-		e.FullPercent - earlier.FullPercent, e.LowPercent - earlier.LowPercent, e.MissedPercent - earlier.MissedPercent,
-		e.KeptPercent - earlier.KeptPercent,
-	}
+	FullKbps   float64          `json:"fullKbps" doc:"Main stream in full while something moves"`
+	Required   *float64         `json:"requiredDays" required:"true" doc:"Days it must be kept"`
+	Short      bool             `json:"short" doc:"Whether it typically keeps less than required"`
+	Sure       *doubt.Range     `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
+	HoldsShare float64          `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
+	Evidence   footage.Evidence `json:"evidence"`
 }
 
 // Pool is how full one pool of drives gets, and how soon.
@@ -147,18 +106,18 @@ type Recorder struct {
 
 // Verdict is whether the plan holds, in few figures.
 type Verdict struct {
-	Channel         string       `json:"channel,omitempty" doc:"The channel furthest below its required days, or with the least room beyond them; where nothing is required, one that a quota keeps shortest"`
-	KeptDays        *float64     `json:"keptDays" required:"true" doc:"Days that channel is kept; where nothing is required, of the pool that keeps least"`
-	WorstDays       *float64     `json:"worstDays" required:"true"`
-	RequiredDays    *float64     `json:"requiredDays" required:"true"`
-	Sure            *doubt.Range `json:"likelyDays,omitempty"`
-	HoldsPercent    float64      `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
-	Short           bool         `json:"short" doc:"Whether that channel typically keeps less than required"`
-	ShortChannels   int          `json:"shortChannels" doc:"Channels that typically keep less than required"`
-	GigabytesPerDay float64      `json:"gigabytesPerDay"`
-	AverageMbps     float64      `json:"averageMbps"`
-	UsableGB        float64      `json:"usableGB"`
-	Evidence        Evidence     `json:"evidence"`
+	Channel         string           `json:"channel,omitempty" doc:"The channel furthest below its required days, or with the least room beyond them; where nothing is required, one that a quota keeps shortest"`
+	KeptDays        *float64         `json:"keptDays" required:"true" doc:"Days that channel is kept; where nothing is required, of the pool that keeps least"`
+	WorstDays       *float64         `json:"worstDays" required:"true"`
+	RequiredDays    *float64         `json:"requiredDays" required:"true"`
+	Sure            *doubt.Range     `json:"likelyDays,omitempty"`
+	HoldsPercent    float64          `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
+	Short           bool             `json:"short" doc:"Whether that channel typically keeps less than required"`
+	ShortChannels   int              `json:"shortChannels" doc:"Channels that typically keep less than required"`
+	GigabytesPerDay float64          `json:"gigabytesPerDay"`
+	AverageMbps     float64          `json:"averageMbps"`
+	UsableGB        float64          `json:"usableGB"`
+	Evidence        footage.Evidence `json:"evidence"`
 }
 
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site
@@ -217,10 +176,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	if err := s.play(ctx, p, earlier); err != nil {
 		return nil, err
 	}
-	s.alert(p, earlier)
-	s.move(p, earlier)
-	s.still(p, earlier)
-	s.copy(p, earlier)
+	s.act(earlier)
 	if err := s.store(ctx, p); err != nil {
 		return nil, err
 	}
@@ -270,7 +226,7 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 		s.played[i] = resolve.NewPlayed(&s.inputs[i], s.played[like[i]].Shares)
 	}
 	for i := range p.Channels {
-		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i].Mean)
+		s.Channels[i] = describe(&p.Channels[i], &s.inputs[i], s.played[i])
 		s.Channels[i].CatchPercent = s.site.Noticing[i].Catch
 		for _, t := range s.site.Triggers[i] {
 			s.Channels[i].TriggersPerDay += t.Stated.PerDay()
@@ -285,6 +241,33 @@ func (s *Result) resolved() *resolve.Site {
 		return nil
 	}
 	return s.site
+}
+
+// act finds what causes do beside recording, and what that does to channels.
+func (s *Result) act(earlier *Result) {
+	var before *effect.Effects
+	if earlier != nil {
+		before = earlier.effects
+	}
+	e := effect.Of(s.site, s.played, before)
+	s.effects = e
+	s.Messages, s.Outputs, s.Monitors, s.Offsite = e.Messages, e.Outputs, e.Monitors, e.Offsite
+	for i := range s.Channels {
+		c := &s.Channels[i]
+		if a := e.Away[i]; a != nil {
+			percent := 100 * a.Share.Mean()
+			c.AwayPercent, c.Evidence = &percent, a.Missing(s.played[i])
+		}
+		if st := e.Stills[i]; st != nil {
+			perDay := st.PerDay()
+			c.StillsPerDay = &perDay
+			c.GigabytesPerDay += float64(st.Day()) / 1e9
+		}
+		if safe := e.Safe(i); safe != nil {
+			c.SafeSeconds, c.MeanSafeSeconds, c.NinetySafeSeconds, c.WorstSafeSeconds = &safe.IdleSeconds, safe.MeanSeconds, safe.NinetySeconds, safe.WorstSeconds
+			c.LatePercent = safe.LatePercent
+		}
+	}
 }
 
 // byID finds the channels of an estimate.
@@ -315,7 +298,8 @@ func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
 func (s *Result) WeekOf(id string) week.Steps[string] { return s.site.Weeks[id] }
 
 // describe writes the figures of a channel that need nothing but itself.
-func describe(c *plan.Channel, in *resolve.Input, mean footage.Bin) Channel {
+func describe(c *plan.Channel, in *resolve.Input, played *resolve.Played) Channel {
+	mean := played.Mean
 	out := Channel{
 		ID:              c.ID,
 		WrittenPercent:  100 * mean.Written,
@@ -324,7 +308,7 @@ func describe(c *plan.Channel, in *resolve.Input, mean footage.Bin) Channel {
 		GigabytesPerDay: mean.Total().GigabytesPerDay(),
 		FullKbps:        float64(in.Full),
 		HoldsShare:      100,
-		Evidence:        newEvidence(mean.Full/7, mean.Low/7, mean.Missed/7),
+		Evidence:        played.Evidence(),
 	}
 	if c.Keep.AtLeastDays > 0 && !c.NoCamera {
 		out.Required = &c.Keep.AtLeastDays
@@ -335,9 +319,9 @@ func describe(c *plan.Channel, in *resolve.Input, mean footage.Bin) Channel {
 // load is what a channel asks of its pool, hour by hour.
 func (s *Result) load(c *plan.Channel, i int) storage.Load {
 	hourly := s.played[i].Hourly
-	if st := s.stills[i]; st != nil {
+	if st := s.effects.Stills[i]; st != nil {
 		for h := range hourly {
-			hourly[h] += st.hour(h)
+			hourly[h] += st.Hour(h)
 		}
 	}
 	return storage.Load{Hourly: hourly, AtMost: storage.Days(c.Keep.AtMostDays), Quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}

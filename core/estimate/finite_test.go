@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"wakefield/core/edit"
+	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
 	"wakefield/core/seeded"
@@ -53,7 +54,7 @@ func TestExtremesWithinTheRules(t *testing.T) {
 }
 
 func TestFiguresThatAreNoNumbersAreNamed(t *testing.T) {
-	s := &Result{Channels: []Channel{{ID: "a"}, {ID: "b", Evidence: Evidence{MissedPerDay: math.NaN()}}}}
+	s := &Result{Channels: []Channel{{ID: "a"}, {ID: "b", Evidence: footage.Evidence{MissedPerDay: math.NaN()}}}}
 	if err := s.CheckFinite(); err == nil || !strings.HasPrefix(err.Error(), "channels[1]: ") || !strings.Contains(err.Error(), "evidence") {
 		t.Errorf("%v", err)
 	}

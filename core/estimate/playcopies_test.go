@@ -8,6 +8,7 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
+	"wakefield/core/effect"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
 )
@@ -68,7 +69,7 @@ func (o *playout) safeAfter(hours func(minute int) bool) map[string][]float64 {
 				if any = true; seconds[s].brought {
 					continue
 				}
-				if what == CopySub {
+				if what == effect.CopySub {
 					stream = "sub"
 				}
 				r := c.Streams.Get(stream).Rate
@@ -149,7 +150,7 @@ func TestPlayedCopiesAgree(t *testing.T) {
 	base.Offsite.UplinkKbps = 1e6
 	perWeek := Figures(base, nil).Offsite.GigabytesPerDay * 7 * 8e6
 	sub := plantest.Copy(t, base)
-	sub.Offsite.Copy = CopySub
+	sub.Offsite.Copy = effect.CopySub
 	perWeekSub := Figures(sub, nil).Offsite.GigabytesPerDay * 7 * 8e6
 	nights := func(minute int) bool { return minute%1440 < 6*60 }
 	always := func(int) bool { return true }

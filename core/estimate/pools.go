@@ -126,8 +126,8 @@ func (s *Result) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) 
 		}
 		for _, b := range s.played[i].Week {
 			each := resolve.BytesOver(b.Total(), 1)
-			if st := s.stills[i]; st != nil {
-				each += st.hour(int(b.Span.From/week.Hour)) / 60
+			if st := s.effects.Stills[i]; st != nil {
+				each += st.Hour(int(b.Span.From/week.Hour)) / 60
 			}
 			for m := b.Span.From; m < b.Span.To; m++ {
 				all[at].Hourly[m] += each
@@ -179,7 +179,7 @@ func (s *Result) judge(p *plan.Plan) {
 	for i := range s.Channels {
 		c := &s.Channels[i]
 		v.GigabytesPerDay += c.GigabytesPerDay
-		v.Evidence = v.Evidence.plus(c.Evidence)
+		v.Evidence = v.Evidence.Plus(c.Evidence)
 		if c.Required == nil {
 			continue
 		}

@@ -4,6 +4,7 @@ import (
 	"math"
 	"testing"
 
+	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
 )
@@ -18,7 +19,7 @@ func TestFullQualityIsThatOfWhicheverLayerWrites(t *testing.T) {
 	c.Streams.Sub = &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "guess"}}
 	c.Streams.Main.FPS, c.Detection.MinSeconds = 20, 12
 	motion := []plan.Trigger{plan.Motion}
-	share := func(d plan.Duty) Evidence {
+	share := func(d plan.Duty) footage.Evidence {
 		t.Helper()
 		d.ID, d.Name = "tried", "Tried"
 		p.Duties = []plan.Duty{d}

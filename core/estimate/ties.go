@@ -3,6 +3,7 @@ package estimate
 import (
 	"wakefield/core/alert"
 	"wakefield/core/cause"
+	"wakefield/core/effect"
 	"wakefield/core/footage"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
@@ -170,14 +171,11 @@ func (s *Result) copiesWhen(i int) week.Steps[bool] {
 	if s.plan.Offsite == nil || s.plan.Channels[i].NoCamera {
 		return week.Constant(false)
 	}
-	if s.plan.Offsite.Copy == CopyStills {
+	if s.plan.Offsite.Copy == effect.CopyStills {
 		return s.takesStills(i)
 	}
-	what := s.plan.Offsite.Copy
-	if what == "" {
-		what = CopyRecorded
-	}
+	what := effect.CopyOf(s.plan.Offsite)
 	return week.Map(s.inputs[i].Regimes, func(g footage.Regime) bool {
-		return copying(&s.plan.Channels[i], g, what).Admit != footage.Nothing
+		return effect.Copying(&s.plan.Channels[i], g, what).Admit != footage.Nothing
 	})
 }

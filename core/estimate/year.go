@@ -326,13 +326,13 @@ func (s *Result) yearOf(p *plan.Pool, figures *Pool, d *dates, written *profiles
 			for h, b := range written.of(i, kind) {
 				sum[h] += b
 			}
-			if st := s.stills[i]; st != nil {
+			if st := s.effects.Stills[i]; st != nil {
 				factor := 1.0
 				if kind.factor != 0 {
 					factor = max(kind.factor, 0)
 				}
 				for h := range sum {
-					sum[h] += st.times(h, factor)
+					sum[h] += st.Times(h, factor)
 				}
 			}
 		}

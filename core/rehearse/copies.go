@@ -8,7 +8,7 @@ import (
 	"sort"
 
 	"wakefield/core/cause"
-	"wakefield/core/estimate"
+	"wakefield/core/effect"
 	"wakefield/core/footage"
 	"wakefield/core/uplink"
 )
@@ -87,7 +87,7 @@ func (r *Rehearsal) clips(ties []cause.Tie, i int) []uplink.Clip {
 	}
 	add(func(k cause.Kind) bool { return k == cause.Motion }, c.PreSeconds, c.PostSeconds, false)
 	add(func(k cause.Kind) bool { return k != cause.Motion }, c.AlarmPreEvent(), c.AlarmPostEvent(), true)
-	if copies == estimate.CopyStills {
+	if copies == effect.CopyStills {
 		return r.copiedStills(holds, i)
 	}
 	f := uplink.Footage{At: r.copied(i)}

@@ -8,6 +8,7 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
+	"wakefield/core/effect"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
@@ -51,7 +52,7 @@ func TestCopiesAreSafeWhenTheEstimateSays(t *testing.T) {
 		load         float64
 		hours        *plan.HourList
 	}{
-		{"a third of the uplink", "", 0.33, nil}, {"sub streams", estimate.CopySub, 0.6, nil}, {"by night", "", 0.15, &plan.HourList{Blocks: []plan.Hours{{From: 0, To: 6 * 60}}}},
+		{"a third of the uplink", "", 0.33, nil}, {"sub streams", effect.CopySub, 0.6, nil}, {"by night", "", 0.15, &plan.HourList{Blocks: []plan.Hours{{From: 0, To: 6 * 60}}}},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()

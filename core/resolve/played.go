@@ -31,3 +31,8 @@ func BytesOver(k video.Kbps, m week.Minute) storage.Bytes {
 
 // Mbps is the mean bitrate, in Mbit/s, of what is written in an hour.
 func Mbps(perHour storage.Bytes) float64 { return float64(perHour) * 8 / 3600 / 1e6 }
+
+// Evidence is the fate of a mean day's wanted events.
+func (p *Played) Evidence() footage.Evidence {
+	return footage.EvidenceOf(p.Mean.Full/7, p.Mean.Low/7, p.Mean.Missed/7)
+}

@@ -8,6 +8,7 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
+	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 	"wakefield/core/week"
@@ -22,7 +23,7 @@ type Choice struct {
 	// Of modelled streams fewer frames save as much as makes it this little or this much, four times out of five.
 	least, most storage.Bytes
 
-	evidence estimate.Evidence
+	evidence footage.Evidence
 	frames   bool       // whether it has fewer frames than now
 	quality  bool       // whether its pictures are worse than now, which no evidence counts
 	alone    bool       // whether it is offered by itself only, as somebody has to know that it can be done

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield/core/edit"
+	"wakefield/core/effect"
 	"wakefield/core/estimate"
 )
 
@@ -75,13 +76,13 @@ func (s *service) ties(ctx context.Context, in *PlanParam) (*body[TiesBody], err
 
 // AlertsBody is what causes do beside recording, with figures by hour of the week.
 type AlertsBody struct {
-	Version  int64               `json:"version" doc:"Of the plan"`
-	Messages []estimate.Told     `json:"messages"`
-	Outputs  []estimate.Switched `json:"outputs"`
-	Monitors []estimate.Shown    `json:"monitors"`
-	Offsite  *estimate.Copied    `json:"offsite,omitempty"`
-	Hours    estimate.AlertHours `json:"hours"`
-	Copy     *estimate.CopyHours `json:"copy,omitempty" doc:"Absent where nothing is copied"`
+	Version  int64             `json:"version" doc:"Of the plan"`
+	Messages []effect.Told     `json:"messages"`
+	Outputs  []effect.Switched `json:"outputs"`
+	Monitors []effect.Shown    `json:"monitors"`
+	Offsite  *effect.Copied    `json:"offsite,omitempty"`
+	Hours    effect.AlertHours `json:"hours"`
+	Copy     *effect.CopyHours `json:"copy,omitempty" doc:"Absent where nothing is copied"`
 }
 
 func (s *service) alerts(ctx context.Context, in *struct {

@@ -6,19 +6,20 @@ import (
 
 	"wakefield/core/edit"
 	"wakefield/core/estimate"
+	"wakefield/core/footage"
 	"wakefield/core/week"
 )
 
 // Draft is what a change would change, if it were kept.
 type Draft struct {
-	Sentence        string            `json:"sentence"`
-	GigabytesPerDay float64           `json:"gigabytesPerDay" doc:"Of the whole site, with the change"`
-	Change          float64           `json:"gigabytesPerDayChange"`
-	Verdict         estimate.Verdict  `json:"verdict"`
-	EvidenceChange  estimate.Evidence `json:"evidenceChange" doc:"Change of events a day by fate"`
-	Channels        int               `json:"channels" doc:"Channels that would do something else at some time"`
-	Minutes         week.Minute       `json:"minutes" doc:"Minutes of the week over which they would, added up"`
-	Pools           []DraftPool       `json:"pools" doc:"Those that would keep footage for longer or shorter"`
+	Sentence        string           `json:"sentence"`
+	GigabytesPerDay float64          `json:"gigabytesPerDay" doc:"Of the whole site, with the change"`
+	Change          float64          `json:"gigabytesPerDayChange"`
+	Verdict         estimate.Verdict `json:"verdict"`
+	EvidenceChange  footage.Evidence `json:"evidenceChange" doc:"Change of events a day by fate"`
+	Channels        int              `json:"channels" doc:"Channels that would do something else at some time"`
+	Minutes         week.Minute      `json:"minutes" doc:"Minutes of the week over which they would, added up"`
+	Pools           []DraftPool      `json:"pools" doc:"Those that would keep footage for longer or shorter"`
 }
 
 // DraftPool is what a change would do to a pool.

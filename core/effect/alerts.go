@@ -1,9 +1,10 @@
-package estimate
+package effect
 
 import (
 	"slices"
 	"sync"
 
+	"wakefield/core/activity"
 	"wakefield/core/alert"
 	"wakefield/core/cause"
 	"wakefield/core/parallel"
@@ -51,64 +52,60 @@ type AlertHours struct {
 
 // ToldHours is a receiver's week.
 type ToldHours struct {
-	ID    string    `json:"id"`
-	Sent  HourRates `json:"sent" doc:"Messages that go out"`
-	Held  HourRates `json:"held" doc:"Held back"`
-	Quiet HourRates `json:"quiet" doc:"Outside its hours"`
+	ID    string             `json:"id"`
+	Sent  activity.HourRates `json:"sent" doc:"Messages that go out"`
+	Held  activity.HourRates `json:"held" doc:"Held back"`
+	Quiet activity.HourRates `json:"quiet" doc:"Outside its hours"`
 }
 
 // SwitchedHours is an output's week.
 type SwitchedHours struct {
-	ID     string    `json:"id"`
-	Begins HourRates `json:"begins" doc:"Times it goes on"`
-	On     HourRates `json:"on" doc:"Share of the hour it is on, 0 to 1"`
+	ID     string             `json:"id"`
+	Begins activity.HourRates `json:"begins" doc:"Times it goes on"`
+	On     activity.HourRates `json:"on" doc:"Share of the hour it is on, 0 to 1"`
 }
 
 // ShownHours is a monitor's week.
 type ShownHours struct {
-	ID       string    `json:"id"`
-	Shown    HourRates `json:"shown" doc:"Showings"`
-	On       HourRates `json:"on" doc:"Share of the hour it shows something, 0 to 1"`
-	CutShort HourRates `json:"cutShort" doc:"Showings cut short"`
+	ID       string             `json:"id"`
+	Shown    activity.HourRates `json:"shown" doc:"Showings"`
+	On       activity.HourRates `json:"on" doc:"Share of the hour it shows something, 0 to 1"`
+	CutShort activity.HourRates `json:"cutShort" doc:"Showings cut short"`
 }
 
 // AwayHours is a movable camera's week.
 type AwayHours struct {
-	Channel string    `json:"channel"`
-	Away    HourRates `json:"away" doc:"Share of the hour away from home, 0 to 1"`
-	Missed  float64   `json:"missedPerDay" doc:"Wanted events at home that would be on disk if it were there"`
-	Percent float64   `json:"eventsPercent" doc:"Share of the wanted events at home during which it is away"`
+	Channel string             `json:"channel"`
+	Away    activity.HourRates `json:"away" doc:"Share of the hour away from home, 0 to 1"`
+	Missed  float64            `json:"missedPerDay" doc:"Wanted events at home that would be on disk if it were there"`
+	Percent float64            `json:"eventsPercent" doc:"Share of the wanted events at home during which it is away"`
 }
 
 // StillHours is how many stills a channel takes.
 type StillHours struct {
-	Channel         string    `json:"channel"`
-	Taken           HourRates `json:"taken"`
-	GigabytesPerDay float64   `json:"gigabytesPerDay"`
-	Kilobytes       float64   `json:"kilobytes" doc:"Of one"`
+	Channel         string             `json:"channel"`
+	Taken           activity.HourRates `json:"taken"`
+	GigabytesPerDay float64            `json:"gigabytesPerDay"`
+	Kilobytes       float64            `json:"kilobytes" doc:"Of one"`
 }
 
 // alerts are what causes do beside recording.
 type alerts struct {
-	site *resolve.Site
-
 	told     map[string]*toldHours // by id
 	switched map[string]*switchedHours
 	shown    map[string]*shownHours
 }
 
-// alert finds what messages, outputs and monitors do. What hears of the same as in an earlier estimate does the same.
-func (s *Result) alert(p *plan.Plan, earlier *Result) {
+// alert finds what messages, outputs and monitors do. What hears of the same as in an earlier plan does the same.
+func (e *Effects) alert(earlier *Effects) {
+	r, p := e.site, e.site.Plan
 	before := new(alerts)
 	if earlier != nil {
-		before = earlier.alerts
+		if before = earlier.alerts; r.SameAsBefore(earlier.site) && p.SharesAlerts(earlier.site.Plan) {
+			e.alerts, e.Messages, e.Outputs, e.Monitors = before, earlier.Messages, earlier.Outputs, earlier.Monitors
+			return
+		}
 	}
-	if s.site.SameAsBefore(before.site) && p.SharesAlerts(before.site.Plan) {
-		s.alerts = before
-		s.Messages, s.Outputs, s.Monitors = earlier.Messages, earlier.Outputs, earlier.Monitors
-		return
-	}
-	r := s.site
 	nm, no := len(p.Messages), len(p.Outputs)
 	told, switched, shown := make([]*toldHours, nm), make([]*switchedHours, no), make([]*shownHours, len(p.Monitors))
 	nv := len(p.Monitors)
@@ -127,19 +124,18 @@ func (s *Result) alert(p *plan.Plan, earlier *Result) {
 			told[k] = tellOf(m, r.Heard(r.Causes.Messages[k])).find(before.told[m.ID])
 		}
 	})
-	s.Messages, s.Outputs, s.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, len(p.Monitors))
-	a := &alerts{site: r,
-		told: make(map[string]*toldHours, nm), switched: make(map[string]*switchedHours, no), shown: make(map[string]*shownHours)}
+	e.Messages, e.Outputs, e.Monitors = make([]Told, nm), make([]Switched, no), make([]Shown, nv)
+	a := &alerts{told: make(map[string]*toldHours, nm), switched: make(map[string]*switchedHours, no), shown: make(map[string]*shownHours)}
 	for k, h := range told {
-		a.told[p.Messages[k].ID], s.Messages[k] = h, h.figures(p.Messages[k].ID)
+		a.told[p.Messages[k].ID], e.Messages[k] = h, h.figures(p.Messages[k].ID)
 	}
 	for k, h := range switched {
-		a.switched[p.Outputs[k].ID], s.Outputs[k] = h, h.figures(p.Outputs[k].ID)
+		a.switched[p.Outputs[k].ID], e.Outputs[k] = h, h.figures(p.Outputs[k].ID)
 	}
 	for k, h := range shown {
-		a.shown[p.Monitors[k].ID], s.Monitors[k] = h, h.figures(p.Monitors[k].ID)
+		a.shown[p.Monitors[k].ID], e.Monitors[k] = h, h.figures(p.Monitors[k].ID)
 	}
-	s.alerts = a
+	e.alerts = a
 }
 
 func alike(a, b []alert.Stream) bool { return slices.EqualFunc(a, b, alert.Stream.Equal) }
@@ -199,8 +195,8 @@ func (h *toldHours) figures(id string) Told {
 }
 
 // SentAt is how often a message would go out a day if at most one did in so many seconds.
-func (s *Result) SentAt(message string, seconds float64) float64 {
-	return s.alerts.told[message].at(seconds)
+func (e *Effects) SentAt(message string, seconds float64) float64 {
+	return e.alerts.told[message].at(seconds)
 }
 
 // switchedHours is when an output is on hour by hour, and of what that was found.
@@ -274,29 +270,28 @@ func (h *shownHours) figures(id string) Shown {
 	return s
 }
 
-// AlertHours are the figures of alerts hour by hour.
-func (s *Result) AlertHours() AlertHours {
+// Hours are the figures of alerts hour by hour.
+func (e *Effects) Hours() AlertHours {
 	out := AlertHours{Messages: []ToldHours{}, Outputs: []SwitchedHours{}, Monitors: []ShownHours{}, Away: []AwayHours{}, Stills: []StillHours{}}
-	for k := range s.Messages {
-		h := s.alerts.told[s.Messages[k].ID]
-		out.Messages = append(out.Messages, ToldHours{s.Messages[k].ID, h.sent[:], h.held[:], h.quiet[:]})
+	for _, m := range e.Messages {
+		h := e.alerts.told[m.ID]
+		out.Messages = append(out.Messages, ToldHours{m.ID, h.sent[:], h.held[:], h.quiet[:]})
 	}
-	for k := range s.Outputs {
-		h := s.alerts.switched[s.Outputs[k].ID]
-		out.Outputs = append(out.Outputs, SwitchedHours{s.Outputs[k].ID, h.begins[:], h.on[:]})
+	for _, o := range e.Outputs {
+		h := e.alerts.switched[o.ID]
+		out.Outputs = append(out.Outputs, SwitchedHours{o.ID, h.begins[:], h.on[:]})
 	}
-	for k := range s.Monitors {
-		h := s.alerts.shown[s.Monitors[k].ID]
-		out.Monitors = append(out.Monitors, ShownHours{s.Monitors[k].ID, h.shown[:], h.on[:], h.cut[:]})
+	for _, m := range e.Monitors {
+		h := e.alerts.shown[m.ID]
+		out.Monitors = append(out.Monitors, ShownHours{m.ID, h.shown[:], h.on[:], h.cut[:]})
 	}
-	for i := range s.Channels {
-		id := s.Channels[i].ID
-		if a := s.away[i]; a != nil {
-			out.Away = append(out.Away, AwayHours{id, a.share[:], a.missed, a.percent})
+	for i := range e.site.Plan.Channels {
+		c := &e.site.Plan.Channels[i]
+		if a := e.Away[i]; a != nil {
+			out.Away = append(out.Away, AwayHours{c.ID, a.Share[:], a.missed, a.percent})
 		}
-		if st := s.stills[i]; st != nil {
-			c := s.plan.Channels[i].Stills
-			out.Stills = append(out.Stills, StillHours{id, st.taken[:], float64(st.day()) / 1e9, c.Bytes() / 1000})
+		if st := e.Stills[i]; st != nil {
+			out.Stills = append(out.Stills, StillHours{c.ID, st.taken[:], float64(st.Day()) / 1e9, c.Stills.Bytes() / 1000})
 		}
 	}
 	return out

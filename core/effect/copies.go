@@ -1,9 +1,10 @@
-package estimate
+package effect
 
 import (
 	"math"
 	"slices"
 
+	"wakefield/core/activity"
 	"wakefield/core/alert"
 	"wakefield/core/cause"
 	"wakefield/core/footage"
@@ -52,41 +53,62 @@ type copied struct {
 }
 
 // copy finds what is sent off site, and when it is safe there.
-func (s *Result) copy(p *plan.Plan, earlier *Result) {
-	if p.Offsite == nil {
+func (e *Effects) copy(earlier *Effects) {
+	o := e.site.Plan.Offsite
+	if o == nil {
 		return
 	}
-	what := p.Offsite.Copy
-	if what == "" {
-		what = CopyRecorded
-	}
-	s.copies = s.copiesOf(what, earlier)
-	if s.copies == nil {
+	e.copies = e.copiesOf(CopyOf(o), earlier)
+	if e.copies == nil {
 		return
 	}
-	s.Offsite = s.copies.figures(p.Offsite)
-	for i, c := range s.copies.channel {
-		if c == nil {
-			continue
-		}
-		f := &s.Channels[i]
-		safe := &s.copies.played.Channels[i]
-		if safe.Clips == 0 {
-			continue
-		}
-		f.SafeSeconds = &safe.Idle
-		if s.copies.grows {
-			continue
-		}
-		f.MeanSafeSeconds, f.NinetySafeSeconds, f.WorstSafeSeconds = &safe.Mean, &safe.Ninety, &safe.Worst
-		if p.Offsite.TakenWithinSeconds > 0 {
-			late := 100 * safe.Later(p.Offsite.TakenWithinSeconds)
-			f.LatePercent = &late
-			if isLate(late) {
-				s.Offsite.LateChannels++
-			}
+	e.Offsite = e.copies.figures(o)
+	for i := range e.copies.channel {
+		if safe := e.Safe(i); safe != nil && safe.LatePercent != nil && isLate(*safe.LatePercent) {
+			e.Offsite.LateChannels++
 		}
 	}
+}
+
+// CopyOf is what of an event is copied.
+func CopyOf(o *plan.Offsite) string {
+	if o == nil || o.Copy == "" {
+		return CopyRecorded
+	}
+	return o.Copy
+}
+
+// Safe is within how many seconds after an event its footage is off site.
+type Safe struct {
+	IdleSeconds float64 // with the uplink open and idle
+
+	// On average, of nine in ten events and of 99 in 100; nil where the uplink never catches up.
+	MeanSeconds, NinetySeconds, WorstSeconds *float64
+
+	// Share of the events that are safe later than a person needs to take the recorder; nil where nobody says how long that is,
+	// and where the uplink never catches up.
+	LatePercent *float64
+}
+
+// Safe is when footage of channel i is; nil where none is copied.
+func (e *Effects) Safe(i int) *Safe {
+	if e.copies == nil || e.copies.channel[i] == nil {
+		return nil
+	}
+	of := &e.copies.played.Channels[i]
+	if of.Clips == 0 {
+		return nil
+	}
+	out := &Safe{IdleSeconds: of.Idle}
+	if e.copies.grows {
+		return out
+	}
+	out.MeanSeconds, out.NinetySeconds, out.WorstSeconds = &of.Mean, &of.Ninety, &of.Worst
+	if within := e.site.Plan.Offsite.TakenWithinSeconds; within > 0 {
+		late := 100 * of.Later(within)
+		out.LatePercent = &late
+	}
+	return out
 }
 
 // isLate tells whether so many events, in %, are safe too late that their channel is.
@@ -111,10 +133,9 @@ func (c *copies) figures(o *plan.Offsite) *Copied {
 }
 
 // copiesOf is what is sent off site if so much of each event is; nil where nothing is.
-func (s *Result) copiesOf(what string, earlier *Result) *copies {
-	p, r := s.plan, s.site
+func (e *Effects) copiesOf(what string, earlier *Effects) *copies {
+	p, r := e.site.Plan, e.site
 	out := &copies{what: what, channel: make([]*copied, len(p.Channels))}
-	before := earlier.byID()
 	var anew []int
 	any := false
 	for i := range p.Channels {
@@ -122,8 +143,8 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 			continue
 		}
 		any = true
-		j, ok := before[p.Channels[i].ID]
-		if ok && earlier.copies != nil && earlier.copies.what == what && r.HearsAsBefore(earlier.site) && earlier.played[j] == s.played[i] && earlier.plan.Channels[j].Stills == p.Channels[i].Stills {
+		j, ok := e.before(earlier, p.Channels[i].ID)
+		if ok && earlier.copies != nil && earlier.copies.what == what && earlier.played[j] == e.played[i] && earlier.site.Plan.Channels[j].Stills == p.Channels[i].Stills {
 			out.channel[i] = earlier.copies.channel[j]
 			continue
 		}
@@ -132,7 +153,7 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 	if !any {
 		return nil
 	}
-	s.copyAll(out, anew, what)
+	e.copyAll(out, anew, what)
 	total := 0.0
 	for _, c := range out.channel {
 		if c == nil {
@@ -154,12 +175,12 @@ func (s *Result) copiesOf(what string, earlier *Result) *copies {
 	return out
 }
 
-// asBefore tells whether just the same goes over the same uplink as in an earlier estimate.
-func (c *copies) asBefore(p *plan.Plan, earlier *Result) bool {
+// asBefore tells whether just the same goes over the same uplink as in an earlier plan.
+func (c *copies) asBefore(p *plan.Plan, earlier *Effects) bool {
 	if earlier == nil || earlier.copies == nil || earlier.copies.what != c.what {
 		return false
 	}
-	now, then := p.Offsite, earlier.plan.Offsite
+	now, then := p.Offsite, earlier.site.Plan.Offsite
 	return now.UplinkKbps == then.UplinkKbps && now.Hours == then.Hours && slices.Equal(c.channel, earlier.copies.channel)
 }
 
@@ -211,9 +232,9 @@ func (c *copied) byHour() (out [168]uplink.Kbit) {
 }
 
 // copyAll finds what some channels send off site. Those whose copies divide the time in the same way are played once.
-func (s *Result) copyAll(out *copies, which []int, what string) {
+func (e *Effects) copyAll(out *copies, which []int, what string) {
 	inputs := make([]*resolve.Input, len(which))
-	parallel.Do(len(which), func(k int) { out.channel[which[k]], inputs[k] = s.copyOf(which[k], what) })
+	parallel.Do(len(which), func(k int) { out.channel[which[k]], inputs[k] = e.copyAt(which[k], what) })
 	alike := make(map[uint64]int)
 	like := make([]int, len(which))
 	var distinct []int
@@ -241,11 +262,11 @@ func (s *Result) copyAll(out *copies, which []int, what string) {
 	})
 }
 
-// copyOf is what channel i sends off site: the footage that its duty writes of the causes that are tied to the copy, be it
+// copyAt is what channel i sends off site: the footage that its duty writes of the causes that are tied to the copy, be it
 // the event layer's or, where the duty does not listen, the base layer's.
 // It is played yet from the input that comes with it; stills are not.
-func (s *Result) copyOf(i int, what string) (*copied, *resolve.Input) {
-	c, r, in := &s.plan.Channels[i], s.site, &s.inputs[i]
+func (e *Effects) copyAt(i int, what string) (*copied, *resolve.Input) {
+	c, r, in := &e.site.Plan.Channels[i], e.site, &e.site.Inputs[i]
 	var motion, other []cause.Tie
 	for _, t := range r.Causes.Offsite[i] {
 		if t.Cause.Kind == cause.Motion {
@@ -256,7 +277,7 @@ func (s *Result) copyOf(i int, what string) (*copied, *resolve.Input) {
 	}
 	h := resolve.Heard{Pre: c.PreSeconds, Post: c.PostSeconds, AlarmPre: c.AlarmPreEvent(), AlarmPost: c.AlarmPostEvent(),
 		Own: in.Heard.Own, Caught: r.Triggers[i], Motion: r.Heard(motion), Alarm: r.Heard(other)}
-	regimes := week.Map(in.Regimes, func(g footage.Regime) footage.Regime { return copying(c, g, what) })
+	regimes := week.Map(in.Regimes, func(g footage.Regime) footage.Regime { return Copying(c, g, what) })
 	tied := false
 	for _, of := range resolve.ByChannel(motion) {
 		if tied = of.At == i; tied {
@@ -315,18 +336,8 @@ func copyStills(c *plan.Channel, h *resolve.Heard, out *copied, all float64) *co
 	return out
 }
 
-// CopyAt is what of channel i is copied while it does something: the Event of it, where Admit lets it. The play-out of single
-// weeks asks it too.
-func (s *Result) CopyAt(i int, g footage.Regime) footage.Regime {
-	what := CopyRecorded
-	if o := s.plan.Offsite; o != nil && o.Copy != "" {
-		what = o.Copy
-	}
-	return copying(&s.plan.Channels[i], g, what)
-}
-
-// copying is what is copied while a channel does something.
-func copying(c *plan.Channel, g footage.Regime, what string) footage.Regime {
+// Copying is what is copied while a channel does something.
+func Copying(c *plan.Channel, g footage.Regime, what string) footage.Regime {
 	out := footage.Regime{Admit: g.Admit, Event: g.Event}
 	if g.HasBase {
 		out.Admit = footage.Either
@@ -349,10 +360,10 @@ func copying(c *plan.Channel, g footage.Regime, what string) footage.Regime {
 
 // CopyHours is the copy off site by hour of the week, Monday 00:00 to 01:00 first, and what a lower copy would do.
 type CopyHours struct {
-	Kbps      HourRates     `json:"kbps" doc:"Copied, mean of the hour"`
-	BacklogGB HourRates     `json:"backlogGB" doc:"What waits in the hour at most, in nine of ten weeks; empty where it grows without end"`
-	Channels  []CopyChannel `json:"channels"`
-	Lower     []CopyInstead `json:"instead" doc:"What is copied, and what could be in its place"`
+	Kbps      activity.HourRates `json:"kbps" doc:"Copied, mean of the hour"`
+	BacklogGB activity.HourRates `json:"backlogGB" doc:"What waits in the hour at most, in nine of ten weeks; empty where it grows without end"`
+	Channels  []CopyChannel      `json:"channels"`
+	Lower     []CopyInstead      `json:"instead" doc:"What is copied, and what could be in its place"`
 }
 
 // CopyChannel is the copy of one channel.
@@ -380,24 +391,24 @@ type CopyInstead struct {
 }
 
 // CopyByHour is the copy off site by hour; nil where nothing is copied.
-func (s *Result) CopyByHour() *CopyHours {
-	if s.copies == nil {
+func (e *Effects) CopyByHour() *CopyHours {
+	if e.copies == nil {
 		return nil
 	}
-	o := s.plan.Offsite
-	out := &CopyHours{Kbps: s.copies.kbps[:], BacklogGB: HourRates{}, Channels: []CopyChannel{}}
-	if !s.copies.grows {
-		for _, kbit := range s.copies.played.Backlog {
+	o := e.site.Plan.Offsite
+	out := &CopyHours{Kbps: e.copies.kbps[:], BacklogGB: activity.HourRates{}, Channels: []CopyChannel{}}
+	if !e.copies.grows {
+		for _, kbit := range e.copies.played.Backlog {
 			out.BacklogGB = append(out.BacklogGB, kbit*1000/8/1e9)
 		}
 	}
-	for i, c := range s.copies.channel {
-		f := &s.Channels[i]
-		if c == nil || f.SafeSeconds == nil {
+	for i, c := range e.copies.channel {
+		safe := e.Safe(i)
+		if safe == nil {
 			continue
 		}
-		one := CopyChannel{Channel: f.ID, Kbps: c.mean(), EventMB: s.copies.played.Channels[i].Amount * 1000 / 8 / 1e6, SafeSeconds: *f.SafeSeconds,
-			Mean: f.MeanSafeSeconds, Ninety: f.NinetySafeSeconds, Worst: f.WorstSafeSeconds, LatePercent: f.LatePercent}
+		one := CopyChannel{Channel: e.site.Plan.Channels[i].ID, Kbps: c.mean(), EventMB: e.copies.played.Channels[i].Amount * 1000 / 8 / 1e6, SafeSeconds: safe.IdleSeconds,
+			Mean: safe.MeanSeconds, Ninety: safe.NinetySeconds, Worst: safe.WorstSeconds, LatePercent: safe.LatePercent}
 		if one.Worst != nil {
 			only := c.whole + *one.Worst - c.after
 			one.OnlyOnSite = &only
@@ -406,7 +417,7 @@ func (s *Result) CopyByHour() *CopyHours {
 		out.Channels = append(out.Channels, one)
 	}
 	for _, what := range []string{CopyRecorded, CopySub, CopyStills} {
-		out.Lower = append(out.Lower, s.instead(what))
+		out.Lower = append(out.Lower, e.instead(what))
 	}
 	return out
 }
@@ -420,17 +431,17 @@ func (c *copied) mean() float64 {
 	return c.hours.Mean() / 3600
 }
 
-func (s *Result) instead(what string) CopyInstead {
-	of := s.copies
+func (e *Effects) instead(what string) CopyInstead {
+	of := e.copies
 	if what != of.what {
-		of = s.copiesOf(what, nil)
+		of = e.copiesOf(what, nil)
 	}
-	figures := of.figures(s.plan.Offsite)
-	out := CopyInstead{Copy: what, Chosen: what == s.copies.what, GigabytesPerDay: figures.GigabytesPerDay, UplinkPercent: figures.UplinkPercent}
+	figures := of.figures(e.site.Plan.Offsite)
+	out := CopyInstead{Copy: what, Chosen: what == e.copies.what, GigabytesPerDay: figures.GigabytesPerDay, UplinkPercent: figures.UplinkPercent}
 	last := 0.0
 	for i, c := range of.channel {
 		if c == nil {
-			if len(s.site.Causes.Offsite[i]) > 0 {
+			if len(e.site.Causes.Offsite[i]) > 0 {
 				out.Without++
 			}
 			continue
