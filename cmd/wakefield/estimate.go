@@ -14,6 +14,7 @@ import (
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/week"
+	"wakefield/core/year"
 )
 
 // estimateCommand prints the figures of a plan file.
@@ -31,7 +32,7 @@ func (c *estimateCommand) Run() error {
 	site := estimate.Run(p, nil)
 	figures := struct {
 		*estimate.Result
-		Year    *estimate.Year     `json:"year,omitempty"`
+		Year    *year.Year         `json:"year,omitempty"`
 		Knowing []estimate.Unknown `json:"knowing"`
 	}{Result: site}
 	if c.Year != 0 {
@@ -54,7 +55,7 @@ func (c *estimateCommand) Run() error {
 }
 
 // writeYear prints the year of every pool for people.
-func writeYear(w io.Writer, p *plan.Plan, y *estimate.Year) error {
+func writeYear(w io.Writer, p *plan.Plan, y *year.Year) error {
 	fmt.Fprintln(w)
 	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', tabwriter.AlignRight)
 	fmt.Fprintf(t, "pool\t%d: least days kept\ton\tspecial day\tfull after\t\n", y.From.Year)

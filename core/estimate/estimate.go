@@ -19,6 +19,7 @@ import (
 	"wakefield/core/resolve"
 	"wakefield/core/storage"
 	"wakefield/core/week"
+	"wakefield/core/year"
 )
 
 // Format is the version of the figures.
@@ -47,7 +48,7 @@ type Result struct {
 	tiesOnce sync.Once
 	ties     []TieFigures
 	special  sync.Once
-	year     *Year
+	year     *year.Year
 }
 
 // Channel is what one channel writes and how long it is kept. Days are absent where

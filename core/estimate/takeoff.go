@@ -1,20 +1,14 @@
 package estimate
 
 import (
+	"context"
 	"math"
-	"slices"
 	"time"
 
-	"wakefield/core/footage"
-	"wakefield/core/resolve"
-
 	"wakefield/core/storage"
-	"wakefield/core/video"
 	"wakefield/core/week"
+	"wakefield/core/year"
 )
-
-// LongestTakeOff is the longest stretch of footage that is taken off at once.
-const LongestTakeOff = 400 * 24 * time.Hour
 
 // Taken is footage that is taken off a recorder.
 type Taken struct {
@@ -46,34 +40,18 @@ type TakenChannel struct {
 
 // TakeOff is how much footage some channels, given by their places in the plan, are expected to have written from one moment
 // to another: hour by hour, with the special days and the clocks of the dates. Of events only, it is what their duties write
-// for events: none of the base layer. Stills are not among it. A part of an hour counts as that part of it. The stretch is one of [LongestTakeOff] at
+// for events: none of the base layer. Stills are not among it. A part of an hour counts as that part of it. The stretch is one of [LongestStretch] at
 // most, in years from 1970 to 2200, else ok is false.
 func (s *Result) TakeOff(channels []int, from, to time.Time, eventsOnly bool) (t Taken, ok bool) {
-	zone, err := time.LoadLocation(s.plan.Site.TimeZone)
-	if err != nil || !to.After(from) || to.Sub(from) > LongestTakeOff || from.Year() < 1970 || to.Year() > 2200 {
+	written, err := s.calendar().Written(channels, from, to, eventsOnly)
+	if err != nil {
 		return t, false
 	}
-	begin, end := from.In(zone), to.In(zone)
-	var first week.Date
-	first.Year, first.Month, first.Day = begin.Date()
-	days := int(end.Sub(first.At(0, zone)).Hours()/24) + 2
-	d := newDates(s.plan, first, 0, days, zone)
-	written := newProfiles(s, d)
-	if eventsOnly {
-		written = written.ofEvents(channels)
-	}
 	t.Hours = to.Sub(from).Hours()
-	for _, i := range channels {
-		sum := storage.Bytes(0)
-		for k, hour := range d.hours {
-			at := first.At(0, zone).Add(time.Duration(k) * time.Hour)
-			part := min(end.Sub(at), time.Hour) - max(begin.Sub(at), 0)
-			if part > 0 {
-				sum += written.of(i, d.kinds[hour.date])[hour.hour] * storage.Bytes(part.Hours())
-			}
-		}
-		t.Channels = append(t.Channels, TakenChannel{s.Channels[i].ID, float64(sum / storage.GB)})
-		t.Gigabytes += float64(sum / storage.GB)
+	for k, i := range channels {
+		gigabytes := float64(written[k] / storage.GB)
+		t.Channels = append(t.Channels, TakenChannel{s.Channels[i].ID, gigabytes})
+		t.Gigabytes += gigabytes
 		if kept := s.Channels[i].RetentionDays; kept != nil && (t.KeptDays == nil || *kept < *t.KeptDays) {
 			t.KeptDays = kept
 		}
@@ -98,22 +76,31 @@ func (s *Result) spare(channels []int) *float64 {
 	return &least
 }
 
-// ofEvents are the same of some channels with nothing written when nothing happens.
-func (p *profiles) ofEvents(channels []int) *profiles {
-	out := *p
-	out.events, out.inputs, out.played = true, slices.Clone(p.inputs), slices.Clone(p.played)
-	for _, i := range channels {
-		if in := &out.inputs[i]; !in.Empty {
-			in.Regimes = eventsOnly(in.Regimes)
-			out.played[i] = resolve.NewPlayed(in, footage.Play(in.Scene, in.Regimes))
+// calendar is the site as it is followed date by date.
+func (s *Result) calendar() *year.Site {
+	pools := make([]year.Pool, len(s.Pools))
+	for k := range s.Pools {
+		pools[k] = year.Pool{Usable: storage.Bytes(s.Pools[k].UsableGB) * storage.GB, Days: storage.Forever}
+		if d := s.Pools[k].RetentionDays; d != nil {
+			pools[k].Days = storage.Days(*d)
 		}
 	}
-	return &out
+	return &year.Site{Site: s.site, Played: s.played, Stills: s.effects.Stills, Pools: pools}
 }
 
-func eventsOnly(regimes week.Steps[footage.Regime]) week.Steps[footage.Regime] {
-	return week.Map(regimes, func(r footage.Regime) footage.Regime {
-		r.HasBase, r.Whole, r.Base = false, false, video.Cost{}
-		return r
+// Year follows every pool through a year that begins at a date. It fails for years before 1970 and after 2200.
+func (s *Result) Year(ctx context.Context, from week.Date) (*year.Year, error) {
+	return s.calendar().Follow(ctx, from)
+}
+
+// SpecialYear is the year in which the first special day lies, nil where there is none.
+// It is found once.
+func (s *Result) SpecialYear() *year.Year {
+	s.special.Do(func() {
+		if list := s.plan.Site.SpecialDays; len(list) > 0 {
+			// The years that special days may lie in can all be followed.
+			s.year, _ = s.Year(context.Background(), week.Date{Year: list[0].From.Year, Month: time.January, Day: 1})
+		}
 	})
+	return s.year
 }

@@ -11,6 +11,7 @@ import (
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
+	"wakefield/core/year"
 )
 
 // This file plays whole years out, date by date and event by event, and looks back on
@@ -311,7 +312,7 @@ func TestWhatHappensAsOnAnotherDay(t *testing.T) {
 			p.Activities[i].Blocks = []plan.RateBlock{{Hours: plan.Hours{Days: days, From: 480, To: 1200}, PerHour: 30}}
 		}
 	}
-	year := func(like *week.Weekday) YearPool {
+	year := func(like *week.Weekday) year.PoolYear {
 		p.Site.SpecialDays = nil
 		if like != nil {
 			p.Site.SpecialDays = []plan.SpecialDay{{From: date(2024, 1, 1), To: date(2029, 12, 31), Name: "Always", ActivityDay: like}}

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"path"
 	"reflect"
 	"strings"
 
@@ -10,6 +11,9 @@ import (
 	"wakefield/core/week"
 	"wakefield/internal/store"
 )
+
+// estimating are the packages whose types are figures of an estimate.
+var estimating = map[string]bool{"estimate": true, "doubt": true, "effect": true, "footage": true, "year": true}
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
 // estimate are called Estimated…, those of files Read…, and the site of the store, which
@@ -21,7 +25,7 @@ func registry() huma.Registry {
 		for t.Kind() == reflect.Pointer {
 			t = t.Elem()
 		}
-		if strings.HasSuffix(t.PkgPath(), "core/estimate") {
+		if estimating[path.Base(t.PkgPath())] {
 			return "Estimated" + name
 		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {

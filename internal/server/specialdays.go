@@ -4,8 +4,8 @@ import (
 	"context"
 	"net/http"
 	"time"
-	"wakefield/core/estimate"
 	"wakefield/core/week"
+	"wakefield/core/year"
 	"wakefield/internal/formats"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -70,7 +70,7 @@ func (s *service) readSpecialDays(ctx context.Context, in *struct {
 func (s *service) year(ctx context.Context, in *struct {
 	PlanParam
 	Year int `query:"year" minimum:"1970" maximum:"2200" doc:"The year; the present one where absent"`
-}) (*body[*estimate.Year], error) {
+}) (*body[*year.Year], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -78,8 +78,8 @@ func (s *service) year(ctx context.Context, in *struct {
 	if in.Year == 0 {
 		in.Year = time.Now().Year()
 	}
-	year, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*estimate.Year, error) {
+	found, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*year.Year, error) {
 		return e.site.Year(ctx, week.Date{Year: in.Year, Month: time.January, Day: 1})
 	})
-	return &body[*estimate.Year]{year}, s.problem(ctx, err)
+	return &body[*year.Year]{found}, s.problem(ctx, err)
 }

@@ -2633,6 +2633,32 @@ export interface components {
              */
             yearlyTB: number;
         };
+        EstimatedPoolYear: {
+            /** @description Days kept at every date, at its worst hour; empty where the pool is never full */
+            days: number[];
+            /**
+             * Format: double
+             * @description Days until the pool is full for the first time, beginning empty with the year; absent where it is not within two years
+             */
+            fullAfterDays?: number;
+            id: string;
+            /** @description The special day that it is, or the last before it within what is kept */
+            name?: string;
+            /**
+             * Format: double
+             * @description The most that is required of a channel kept on it; 0 for nothing
+             */
+            requiredDays: number;
+            /** @description Whether it keeps less than that on its worst date */
+            short: boolean;
+            /** Format: date */
+            worstDate?: string;
+            /**
+             * Format: double
+             * @description Least days kept; null where the pool is not full within the time looked at
+             */
+            worstDays: number | null;
+        };
         EstimatedRange: {
             /**
              * Format: double
@@ -3039,7 +3065,7 @@ export interface components {
             from: string;
             /** @description The special day that it is, or the last before it within what is kept */
             name?: string;
-            pools: components["schemas"]["EstimatedYearPool"][];
+            pools: components["schemas"]["EstimatedPoolYear"][];
             /**
              * Format: date
              * @description When that is
@@ -3048,32 +3074,6 @@ export interface components {
             /**
              * Format: double
              * @description Least days kept of the pool that comes off worst against what is required; null where nothing is overwritten
-             */
-            worstDays: number | null;
-        };
-        EstimatedYearPool: {
-            /** @description Days kept at every date, at its worst hour; empty where the pool is never full */
-            days: number[];
-            /**
-             * Format: double
-             * @description Days until the pool is full for the first time, beginning empty with the year; absent where it is not within two years
-             */
-            fullAfterDays?: number;
-            id: string;
-            /** @description The special day that it is, or the last before it within what is kept */
-            name?: string;
-            /**
-             * Format: double
-             * @description The most that is required of a channel kept on it; 0 for nothing
-             */
-            requiredDays: number;
-            /** @description Whether it keeps less than that on its worst date */
-            short: boolean;
-            /** Format: date */
-            worstDate?: string;
-            /**
-             * Format: double
-             * @description Least days kept; null where the pool is not full within the time looked at
              */
             worstDays: number | null;
         };
