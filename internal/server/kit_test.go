@@ -10,6 +10,7 @@ import (
 
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
+	"wakefield/core/solve"
 	"wakefield/core/table"
 	"wakefield/core/video"
 	"wakefield/internal/demo"
@@ -137,7 +138,7 @@ func TestLogsClipsAndCurves(t *testing.T) {
 	if b := call[Beginnings](c, "GET", "/api/beginnings", "", 200); len(b.Duties) != 7 || len(b.Activities) < 8 || b.Model.BitsPerPixel != 0.6 {
 		t.Errorf("%+v", b)
 	}
-	if w := call[[]estimate.Scenario](c, "GET", "/api/plans/site/pools/array/whatif", "", 200); len(w) != 2 || w[1].Edit == nil {
+	if w := call[[]solve.Scenario](c, "GET", "/api/plans/site/pools/array/whatif", "", 200); len(w) != 2 || w[1].Edit == nil {
 		t.Errorf("%+v", w)
 	}
 }

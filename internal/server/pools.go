@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"net/url"
 	"wakefield/core/estimate"
+	"wakefield/core/solve"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -26,7 +27,7 @@ func (s *service) disk(ctx context.Context, in *PlanParam) (*body[estimate.DiskU
 func (s *service) whatIf(ctx context.Context, in *struct {
 	PlanParam
 	Pool string `path:"pool" maxLength:"300" doc:"Id of the pool"`
-}) (*body[[]estimate.Scenario], error) {
+}) (*body[[]solve.Scenario], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -35,5 +36,5 @@ func (s *service) whatIf(ctx context.Context, in *struct {
 	if err != nil {
 		pool = in.Pool
 	}
-	return &body[[]estimate.Scenario]{e.site.WhatIf(pool)}, nil
+	return &body[[]solve.Scenario]{solve.WhatIf(e.site, pool)}, nil
 }

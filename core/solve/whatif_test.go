@@ -1,28 +1,29 @@
-package estimate
+package solve
 
 import (
 	"testing"
 
 	"wakefield/core/edit"
+	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
 )
 
 func TestWhatIf(t *testing.T) {
-	p := plantest.Read(t, "testdata/plans/two-pools.json")
+	p := plantest.Read(t, "../estimate/testdata/plans/two-pools.json")
 	for i := range p.Recorders {
 		for j := range p.Recorders[i].Pools {
 			pool := &p.Recorders[i].Pools[j]
 			for _, layout := range []string{"span", "raid0", "raid5"} {
 				pool.Layout, pool.HotSpares, pool.Drives = layout, 0, []plan.DriveGroup{{Count: 2, Terabytes: 2}, {Count: 2, Terabytes: 4}}
-				s := Figures(p, nil)
+				s := estimate.Figures(p, nil)
 				now := s.Pools[0]
 				for _, q := range s.Pools {
 					if q.ID == pool.ID {
 						now = q
 					}
 				}
-				scenarios := s.WhatIf(pool.ID)
+				scenarios := WhatIf(s, pool.ID)
 				if len(scenarios) != 2 {
 					t.Fatalf("%d scenarios", len(scenarios))
 				}
@@ -33,7 +34,7 @@ func TestWhatIf(t *testing.T) {
 				if want := plan.Say("%.3g TB more can be used.", (more.UsableGB-now.UsableGB)/1000); more.Consequence != want {
 					t.Errorf("%s: %q, want %q", layout, more.Consequence, want)
 				}
-				if next, err := edit.After(p, *more.Edit); err != nil || Figures(next, nil).Verdict.UsableGB <= s.Verdict.UsableGB {
+				if next, err := edit.After(p, *more.Edit); err != nil || estimate.Figures(next, nil).Verdict.UsableGB <= s.Verdict.UsableGB {
 					t.Errorf("%s: the edit gives no room: %v", layout, err)
 				}
 				switch layout {
@@ -53,7 +54,7 @@ func TestWhatIf(t *testing.T) {
 			}
 		}
 	}
-	if got := Figures(p, nil).WhatIf("nowhere"); len(got) != 0 {
+	if got := WhatIf(estimate.Figures(p, nil), "nowhere"); len(got) != 0 {
 		t.Errorf("%+v", got)
 	}
 }

@@ -1,10 +1,11 @@
-package estimate
+package solve
 
 import (
 	"fmt"
 	"slices"
 
 	"wakefield/core/edit"
+	"wakefield/core/estimate"
 	"wakefield/core/plan"
 )
 
@@ -24,19 +25,19 @@ type Scenario struct {
 
 // WhatIf tells what the failure of a drive, and one drive more, would do to a pool.
 // The list is empty where the plan has no such pool.
-func (s *Result) WhatIf(pool string) []Scenario {
-	for _, r := range s.plan.Recorders {
+func WhatIf(s *estimate.Result, pool string) []Scenario {
+	for _, r := range s.Plan().Recorders {
 		for i := range r.Pools {
 			if r.Pools[i].ID == pool && len(r.Pools[i].Drives) > 0 {
-				return []Scenario{s.failed(&r, &r.Pools[i]), s.more(&r, &r.Pools[i])}
+				return []Scenario{failed(s, &r, &r.Pools[i]), oneMore(s, &r, &r.Pools[i])}
 			}
 		}
 	}
 	return []Scenario{}
 }
 
-func (s *Result) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
-	failure := Array(pool).Fail()
+func failed(s *estimate.Result, r *plan.Recorder, pool *plan.Pool) Scenario {
+	failure := estimate.Array(pool).Fail()
 	out := Scenario{ID: "failed", Sentence: "A drive fails", LostPercent: 100 * failure.Lost}
 	changed := *pool
 	switch {
@@ -62,7 +63,7 @@ func (s *Result) failed(r *plan.Recorder, pool *plan.Pool) Scenario {
 	default:
 		out.Consequence = "All footage stays" + andThen(failure.MoreLeft)
 	}
-	s.with(r, &changed, &out)
+	out.with(s, r, &changed)
 	return out
 }
 
@@ -76,13 +77,13 @@ func andThen(more int) string {
 	return fmt.Sprintf("; %d more may fail without loss.", more)
 }
 
-func (s *Result) more(r *plan.Recorder, pool *plan.Pool) Scenario {
+func oneMore(s *estimate.Result, r *plan.Recorder, pool *plan.Pool) Scenario {
 	changed := *pool
 	changed.Drives = slices.Clone(pool.Drives)
 	changed.Drives[0].Count++
 	out := Scenario{ID: "more", Sentence: fmt.Sprintf("One more drive of %v TB", changed.Drives[0].Terabytes)}
-	s.with(r, &changed, &out)
-	switch now := float64(Array(pool).Usable() / 1e9); {
+	out.with(s, r, &changed)
+	switch now := float64(estimate.Array(pool).Usable() / 1e9); {
 	case out.UsableGB <= now:
 		out.Consequence = "This layout gains no room by it."
 	default:
@@ -93,9 +94,9 @@ func (s *Result) more(r *plan.Recorder, pool *plan.Pool) Scenario {
 }
 
 // with fills in the figures of a scenario in which a pool is another.
-func (s *Result) with(r *plan.Recorder, pool *plan.Pool, out *Scenario) {
-	next := *s.plan
-	next.Recorders = slices.Clone(s.plan.Recorders)
+func (out *Scenario) with(s *estimate.Result, r *plan.Recorder, pool *plan.Pool) {
+	next := *s.Plan()
+	next.Recorders = slices.Clone(s.Plan().Recorders)
 	for i := range next.Recorders {
 		if next.Recorders[i].ID == r.ID {
 			pools := slices.Clone(r.Pools)
@@ -107,7 +108,7 @@ func (s *Result) with(r *plan.Recorder, pool *plan.Pool, out *Scenario) {
 			next.Recorders[i].Pools = pools
 		}
 	}
-	then := Figures(&next, s)
+	then := estimate.Figures(&next, s)
 	for _, p := range then.Pools {
 		if p.ID == pool.ID {
 			out.UsableGB, out.PoolDays = p.UsableGB, p.RetentionDays
