@@ -48,7 +48,7 @@ func TestTheVerdictIsThatOfTheEstimate(t *testing.T) {
 		shown := p.text(".verdict")
 		for _, figure := range []string{
 			three(*v.KeptDays) + " days", fmt.Sprintf("of %v required", *v.RequiredDays), made.Channel(v.Channel).Name,
-			three(v.Sure.Low) + " – " + three(v.Sure.High) + " days", fmt.Sprintf("%.0f %% chance all are met", math.Floor(v.HoldsPercent+0.5)),
+			three(v.LikelyDays.Low) + " – " + three(v.LikelyDays.High) + " days", fmt.Sprintf("%.0f %% chance all are met", math.Floor(v.HoldsPercent+0.5)),
 			gb(v.GigabytesPerDay), three(v.AverageMbps) + " Mbit/s mean", gb(v.UsableGB),
 			three(v.Evidence.KeptPercent) + " %", three(v.Evidence.MissedPerDay) + " missed a day",
 		} {
@@ -59,7 +59,7 @@ func TestTheVerdictIsThatOfTheEstimate(t *testing.T) {
 		bars := 0
 		for i, c := range result.Channels {
 			row := fmt.Sprintf(`[data-channel=%q]`, c.ID)
-			if c.Required == nil || !eval[bool](p, fmt.Sprintf(`!!document.querySelector('%s .bar')`, row)) {
+			if c.RequiredDays == nil || !eval[bool](p, fmt.Sprintf(`!!document.querySelector('%s .bar')`, row)) {
 				continue
 			}
 			bars++
@@ -70,7 +70,7 @@ func TestTheVerdictIsThatOfTheEstimate(t *testing.T) {
 			})()`, row))
 			want := 1.0
 			if c.RetentionDays != nil {
-				want = min(1, *c.RetentionDays/(1.5**c.Required))
+				want = min(1, *c.RetentionDays/(1.5**c.RequiredDays))
 			}
 			if off := 1.5 / at[2]; math.Abs(at[0]-want) > off || math.Abs(at[1]-2.0/3) > off {
 				t.Errorf("the bar of %s is filled to %.3f, its tick at %.3f; want %.3f", result.Channels[i].ID, at[0], at[1], want)

@@ -64,10 +64,10 @@ func writeYear(w io.Writer, p *plan.Plan, y *year.Year) error {
 		if pool.WorstDate != nil {
 			on = pool.WorstDate.String()
 		}
-		if pool.FullAfter != nil {
-			full = fmt.Sprintf("%.1f days", *pool.FullAfter)
+		if pool.FullAfterDays != nil {
+			full = fmt.Sprintf("%.1f days", *pool.FullAfterDays)
 		}
-		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%s\t\n", p.Pool(pool.ID).Name, days(pool.Days), on, pool.Name, full)
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%s\t\n", p.Pool(pool.ID).Name, days(pool.WorstDays), on, pool.Name, full)
 	}
 	return t.Flush()
 }
@@ -107,7 +107,7 @@ func writeTable(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 		}
 		fmt.Fprintf(t, "%d\t%s\t%.1f %%\t%.1f %%\t%.0f\t%.1f\t%s\t%s\t%s\t%s\t\n", ch.Number, ch.Name,
 			c.WrittenPercent, c.EventPercent, c.AverageKbps, c.GigabytesPerDay,
-			days(c.RetentionDays), days(c.WorstDays), days(c.Required), share(c.Evidence))
+			days(c.RetentionDays), days(c.WorstDays), days(c.RequiredDays), share(c.Evidence))
 	}
 	t.Flush()
 	fmt.Fprintln(w)
@@ -115,7 +115,7 @@ func writeTable(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 	fmt.Fprintln(t, "pool\tusable TB\tGB a day\tdays kept\tat worst\tfour times in five\t")
 	for _, pool := range s.Pools {
 		fmt.Fprintf(t, "%s\t%.2f\t%.1f\t%s\t%s\t%s\t\n", p.Pool(pool.ID).Name, pool.UsableGB/1000, pool.GigabytesPerDay,
-			days(pool.RetentionDays), days(pool.WorstDays), span(pool.Sure))
+			days(pool.RetentionDays), days(pool.WorstDays), span(pool.LikelyDays))
 	}
 	t.Flush()
 	fmt.Fprintln(w)

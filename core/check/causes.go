@@ -128,11 +128,11 @@ func messages(c *site) {
 		}
 	}
 	for _, t := range c.ties {
-		if t.Does == "message" && t.Why == "" && t.Happens >= 0.01 && t.Acts < (1-quietShare)*t.Happens {
+		if t.Does == "message" && t.Why == "" && t.HappensPerDay >= 0.01 && t.ActsPerDay < (1-quietShare)*t.HappensPerDay {
 			m := c.plan.Message(t.To)
 			c.about(Finding{Rule: "message-quiet", Severity: Hint, Path: fmt.Sprintf("effects[%d].message", t.Effect),
-				Sentence: plan.Say("%s is quiet for %.0f %% of what it is tied to: %s.", m.Name, 100*(1-t.Acts/t.Happens), c.plan.CauseInWords(c.plan.Effects[t.Effect].When)),
-				Reason:   plan.Say("Of %.3g a day it hears of %.3g; it goes out %s only.", t.Happens, t.Acts, t.Hours)})
+				Sentence: plan.Say("%s is quiet for %.0f %% of what it is tied to: %s.", m.Name, 100*(1-t.ActsPerDay/t.HappensPerDay), c.plan.CauseInWords(c.plan.Effects[t.Effect].When)),
+				Reason:   plan.Say("Of %.3g a day it hears of %.3g; it goes out %s only.", t.HappensPerDay, t.ActsPerDay, t.Hours)})
 		}
 	}
 }

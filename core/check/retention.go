@@ -122,16 +122,16 @@ func shortOnDates(c *site) {
 		for j := range c.plan.Recorders[i].Pools {
 			pool, p := &c.plan.Recorders[i].Pools[j], year.Pools[at]
 			at++
-			if p.Days == nil {
+			if p.WorstDays == nil {
 				continue
 			}
 			short, most := 0, 0.0
 			for k := range c.plan.Channels {
 				ch, figures := &c.plan.Channels[k], &c.figures.Channels[k]
-				ordinary := figures.WorstDays == nil || figures.Required != nil && *figures.WorstDays >= *figures.Required
-				if ch.Pool == pool.ID && figures.Required != nil && ordinary && *p.Days < *figures.Required {
+				ordinary := figures.WorstDays == nil || figures.RequiredDays != nil && *figures.WorstDays >= *figures.RequiredDays
+				if ch.Pool == pool.ID && figures.RequiredDays != nil && ordinary && *p.WorstDays < *figures.RequiredDays {
 					short++
-					most = max(most, *figures.Required)
+					most = max(most, *figures.RequiredDays)
 				}
 			}
 			if short == 0 {
@@ -147,7 +147,7 @@ func shortOnDates(c *site) {
 			}
 			c.found = append(c.found, Finding{Rule: "short-on-dates", Severity: Warning, Pool: pool.ID, Recorder: c.plan.Recorders[i].ID,
 				Path:     fmt.Sprintf("recorders[%d].pools[%d]", i, j),
-				Sentence: plan.Say("%s keeps %.3g days on %s; %s up to %v.", pool.Name, *p.Days, when, channels, most),
+				Sentence: plan.Say("%s keeps %.3g days on %s; %s up to %v.", pool.Name, *p.WorstDays, when, channels, most),
 				Reason:   plan.Say("In an ordinary week it keeps %.3g days. More is written on special days, and footage of the weeks before them goes sooner.", *c.figures.Pools[at-1].WorstDays),
 			})
 		}

@@ -44,18 +44,18 @@ func (c *site) areas(ch *channel, sight *estimate.Sight) (found bool) {
 		path := fmt.Sprintf("detection.areas[%d]", k)
 		switch {
 		case a.Ignore:
-		case seen.Left < 0.02*seen.Percent:
+		case seen.LeftPercent < 0.02*seen.Percent:
 			found = true
 			c.report(ch, Error, "area-hidden", path,
 				fmt.Sprintf("On %s nothing is left of the watched area %s: ignored areas cover it.", ch.Name, a.Name),
-				plan.Say("Of the %.3g %% of the picture that it covers, %.2g %% are watched.", seen.Percent, 100*seen.Left/seen.Percent), nil)
-		case seen.Smallest > seen.Left:
+				plan.Say("Of the %.3g %% of the picture that it covers, %.2g %% are watched.", seen.Percent, 100*seen.LeftPercent/seen.Percent), nil)
+		case seen.SmallestPercent > seen.LeftPercent:
 			found = true
 			smaller := a
-			smaller.Smallest = &plan.Smallest{Percent: tidy(seen.Left / 4), Of: "picture"}
+			smaller.Smallest = &plan.Smallest{Percent: tidy(seen.LeftPercent / 4), Of: "picture"}
 			c.report(ch, Error, "area-too-small", path,
 				fmt.Sprintf("On %s the area %s is smaller than the smallest object that it notices.", ch.Name, a.Name),
-				plan.Say("It covers %.3g %% of the picture; an object must cover %.3g %% inside it.", seen.Left, seen.Smallest),
+				plan.Say("It covers %.3g %% of the picture; an object must cover %.3g %% inside it.", seen.LeftPercent, seen.SmallestPercent),
 				fix(plan.Say("Notice from %v %% of the picture on", smaller.Smallest.Percent), edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: smaller}}))
 		}
 	}
@@ -71,17 +71,17 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 	for k, seen := range sight.Walks {
 		walk, path := ch.Scene.Walks[k], fmt.Sprintf("scene.walks[%d]", k)
 		share := walk.SharePercent / 100
-		if seen.Noticed == nil {
+		if seen.NoticedSeconds == nil {
 			if explained {
 				continue
 			}
 			reason := "It passes beside every watched area."
 			var mend *Fix
 			switch {
-			case seen.Enters != nil && !seen.Large:
+			case seen.EntersSeconds != nil && !seen.Large:
 				reason = plan.Say("In no watched area is it ever large enough, on the %.3g m that it goes.", seen.Metres)
 				mend = c.smaller(ch, k, math.Inf(1))
-			case seen.Enters != nil:
+			case seen.EntersSeconds != nil:
 				reason = "In no watched area is it in sight for the shortest duration."
 			}
 			c.report(ch, Warning, "walk-unnoticed", path,
@@ -90,28 +90,28 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 			c.costs(share)
 			continue
 		}
-		if seen.Missing < missingSeconds {
+		if seen.MissingSeconds < missingSeconds {
 			continue
 		}
 		var smaller *Fix
-		if seen.Small > ch.PreSeconds {
+		if seen.TooSmallSeconds > ch.PreSeconds {
 			smaller = c.smaller(ch, k, missingSeconds)
 		}
 		if smaller != nil {
 			c.report(ch, Hint, "reach-short", path,
-				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not recorded.", ch.Name, walk.Name, seen.Missing),
+				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not recorded.", ch.Name, walk.Name, seen.MissingSeconds),
 				plan.Say("For %.2g s it is in a watched area and too small there; it is noticed %.3g m away, and %v s are recorded from before. An area of its own out there could notice smaller things.",
-					seen.Small, *seen.Away, ch.PreSeconds), smaller)
+					seen.TooSmallSeconds, *seen.AwayMetres, ch.PreSeconds), smaller)
 			continue
 		}
-		pre := math.Ceil(*seen.Noticed)
+		pre := math.Ceil(*seen.NoticedSeconds)
 		var longer *Fix
 		if r := c.plan.Recorder(ch.Recorder); r.PreSecondsLimit == 0 || pre <= r.PreSecondsLimit {
 			longer = fix(plan.Say("Keep %v s before an event", pre), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre}})
 		}
 		c.report(ch, Hint, "first-seconds-lost", path,
-			plan.Say("On %s the first %.2g s of the walk %s are not recorded.", ch.Name, seen.Missing, walk.Name),
-			plan.Say("It is noticed %.3g s after it enters the picture, %.3g m away, and %v s are recorded from before.", *seen.Noticed, *seen.Away, ch.PreSeconds), longer)
+			plan.Say("On %s the first %.2g s of the walk %s are not recorded.", ch.Name, seen.MissingSeconds, walk.Name),
+			plan.Say("It is noticed %.3g s after it enters the picture, %.3g m away, and %v s are recorded from before.", *seen.NoticedSeconds, *seen.AwayMetres, ch.PreSeconds), longer)
 	}
 }
 
@@ -155,7 +155,7 @@ func tidy(percent float64) float64 {
 // patches reports patches whose movement becomes triggers.
 func (c *site) patches(ch *channel, sight *estimate.Sight) {
 	for k, seen := range sight.Patches {
-		if seen.TriggerDay < 5 {
+		if seen.TriggersPerDay < 5 {
 			continue
 		}
 		patch := ch.Scene.Patches[k]
@@ -168,9 +168,9 @@ func (c *site) patches(ch *channel, sight *estimate.Sight) {
 			mend = fix(fmt.Sprintf("Ignore %s", patch.Name), edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: mask}})
 		}
 		c.report(ch, Warning, "patch-passes", fmt.Sprintf("scene.patches[%d]", k),
-			plan.Say("%s starts %.3g recordings a day on %s.", patch.Name, seen.TriggerDay, ch.Name),
-			plan.Say("%.3g %% of it is in sight of a watched area.", seen.Percent), mend)
-		c.found[len(c.found)-1].worse = seen.TriggerDay
+			plan.Say("%s starts %.3g recordings a day on %s.", patch.Name, seen.TriggersPerDay, ch.Name),
+			plan.Say("%.3g %% of it is in sight of a watched area.", seen.PassesPercent), mend)
+		c.found[len(c.found)-1].worse = seen.TriggersPerDay
 	}
 }
 

@@ -75,10 +75,10 @@ type ShownHours struct {
 
 // AwayHours is a movable camera's week.
 type AwayHours struct {
-	Channel string             `json:"channel"`
-	Away    activity.HourRates `json:"away" doc:"Share of the hour away from home, 0 to 1"`
-	Missed  float64            `json:"missedPerDay" doc:"Wanted events at home that would be on disk if it were there"`
-	Percent float64            `json:"eventsPercent" doc:"Share of the wanted events at home during which it is away"`
+	Channel       string             `json:"channel"`
+	Away          activity.HourRates `json:"away" doc:"Share of the hour away from home, 0 to 1"`
+	MissedPerDay  float64            `json:"missedPerDay" doc:"Wanted events at home that would be on disk if it were there"`
+	EventsPercent float64            `json:"eventsPercent" doc:"Share of the wanted events at home during which it is away"`
 }
 
 // StillHours is how many stills a channel takes.

@@ -363,31 +363,31 @@ type CopyHours struct {
 	Kbps      activity.HourRates `json:"kbps" doc:"Copied, mean of the hour"`
 	BacklogGB activity.HourRates `json:"backlogGB" doc:"What waits in the hour at most, in nine of ten weeks; empty where it grows without end"`
 	Channels  []CopyChannel      `json:"channels"`
-	Lower     []CopyInstead      `json:"instead" doc:"What is copied, and what could be in its place"`
+	Instead   []CopyInstead      `json:"instead" doc:"What is copied, and what could be in its place"`
 }
 
 // CopyChannel is the copy of one channel.
 type CopyChannel struct {
-	Channel     string   `json:"channel"`
-	Kbps        float64  `json:"kbps" doc:"Mean of the week"`
-	EventMB     float64  `json:"eventMB" doc:"Of one event"`
-	SafeSeconds float64  `json:"safeSeconds" doc:"From the end of an event until its footage is off site, with the uplink open and idle"`
-	Mean        *float64 `json:"meanSafeSeconds" required:"true" doc:"The same on average; null where the uplink never catches up"`
-	Ninety      *float64 `json:"ninetySafeSeconds" required:"true" doc:"The same, of nine in ten events; null where the uplink never catches up"`
-	Worst       *float64 `json:"worstSafeSeconds" required:"true" doc:"The same, of 99 in 100 events; null where the uplink never catches up"`
-	OnlyOnSite  *float64 `json:"onlyOnSiteSeconds" required:"true" doc:"From the first of an event's footage until all of it is safe, of 99 in 100 events"`
-	LatePercent *float64 `json:"latePercent" required:"true" doc:"Of its events, those that are safe later than a person needs to take the recorder; null where nobody says how long that is, or the uplink never catches up"`
-	Late        bool     `json:"late" doc:"Whether that is more than one in a hundred, or never"`
+	Channel           string   `json:"channel"`
+	Kbps              float64  `json:"kbps" doc:"Mean of the week"`
+	EventMB           float64  `json:"eventMB" doc:"Of one event"`
+	SafeSeconds       float64  `json:"safeSeconds" doc:"From the end of an event until its footage is off site, with the uplink open and idle"`
+	MeanSafeSeconds   *float64 `json:"meanSafeSeconds" required:"true" doc:"The same on average; null where the uplink never catches up"`
+	NinetySafeSeconds *float64 `json:"ninetySafeSeconds" required:"true" doc:"The same, of nine in ten events; null where the uplink never catches up"`
+	WorstSafeSeconds  *float64 `json:"worstSafeSeconds" required:"true" doc:"The same, of 99 in 100 events; null where the uplink never catches up"`
+	OnlyOnSiteSeconds *float64 `json:"onlyOnSiteSeconds" required:"true" doc:"From the first of an event's footage until all of it is safe, of 99 in 100 events"`
+	LatePercent       *float64 `json:"latePercent" required:"true" doc:"Of its events, those that are safe later than a person needs to take the recorder; null where nobody says how long that is, or the uplink never catches up"`
+	Late              bool     `json:"late" doc:"Whether that is more than one in a hundred, or never"`
 }
 
 // CopyInstead is what copying something else would do.
 type CopyInstead struct {
-	Copy            string   `json:"copy" enum:"recorded,sub,stills"`
-	Chosen          bool     `json:"chosen"`
-	GigabytesPerDay float64  `json:"gigabytesPerDay"`
-	UplinkPercent   float64  `json:"uplinkPercent"`
-	Ninety          *float64 `json:"ninetySafeSeconds" required:"true" doc:"Of the channel that is safe last, within which nine in ten of its events are; null where the uplink never catches up"`
-	Without         int      `json:"without" doc:"Channels of which nothing would be copied, as they have no such stream or no stills"`
+	Copy              string   `json:"copy" enum:"recorded,sub,stills"`
+	Chosen            bool     `json:"chosen"`
+	GigabytesPerDay   float64  `json:"gigabytesPerDay"`
+	UplinkPercent     float64  `json:"uplinkPercent"`
+	NinetySafeSeconds *float64 `json:"ninetySafeSeconds" required:"true" doc:"Of the channel that is safe last, within which nine in ten of its events are; null where the uplink never catches up"`
+	Without           int      `json:"without" doc:"Channels of which nothing would be copied, as they have no such stream or no stills"`
 }
 
 // CopyByHour is the copy off site by hour; nil where nothing is copied.
@@ -408,16 +408,16 @@ func (e *Effects) CopyByHour() *CopyHours {
 			continue
 		}
 		one := CopyChannel{Channel: e.site.Plan.Channels[i].ID, Kbps: c.mean(), EventMB: e.copies.played.Channels[i].Amount * 1000 / 8 / 1e6, SafeSeconds: safe.IdleSeconds,
-			Mean: safe.MeanSeconds, Ninety: safe.NinetySeconds, Worst: safe.WorstSeconds, LatePercent: safe.LatePercent}
-		if one.Worst != nil {
-			only := c.whole + *one.Worst - c.after
-			one.OnlyOnSite = &only
+			MeanSafeSeconds: safe.MeanSeconds, NinetySafeSeconds: safe.NinetySeconds, WorstSafeSeconds: safe.WorstSeconds, LatePercent: safe.LatePercent}
+		if one.WorstSafeSeconds != nil {
+			only := c.whole + *one.WorstSafeSeconds - c.after
+			one.OnlyOnSiteSeconds = &only
 		}
-		one.Late = o.TakenWithinSeconds > 0 && (one.Worst == nil || isLate(plan.Or(one.LatePercent, 0)))
+		one.Late = o.TakenWithinSeconds > 0 && (one.WorstSafeSeconds == nil || isLate(plan.Or(one.LatePercent, 0)))
 		out.Channels = append(out.Channels, one)
 	}
 	for _, what := range []string{CopyRecorded, CopySub, CopyStills} {
-		out.Lower = append(out.Lower, e.instead(what))
+		out.Instead = append(out.Instead, e.instead(what))
 	}
 	return out
 }
@@ -449,7 +449,7 @@ func (e *Effects) instead(what string) CopyInstead {
 		last = max(last, of.played.Channels[i].Ninety)
 	}
 	if !of.grows {
-		out.Ninety = &last
+		out.NinetySafeSeconds = &last
 	}
 	return out
 }

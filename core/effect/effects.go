@@ -14,9 +14,9 @@ type Effects struct {
 	Messages []Told
 	Outputs  []Switched
 	Monitors []Shown
-	Away     []*Absence   // by channel; nil where nothing sends it
-	Stills   []*Stills // by channel; nil where it takes none
-	Offsite  *Copied   // nil where nothing is copied
+	Away     []*Absence // by channel; nil where nothing sends it
+	Stills   []*Stills  // by channel; nil where it takes none
+	Offsite  *Copied    // nil where nothing is copied
 
 	alerts *alerts
 	copies *copies // nil where nothing is copied

@@ -9,12 +9,12 @@ import (
 
 // CauseLine is something that can happen.
 type CauseLine struct {
-	When    plan.When `json:"when" doc:"As a tie names it"`
-	Kind    string    `json:"kind" enum:"motion,alarm,button,lost,tampered,uplinkLost"`
-	Name    string    `json:"name" doc:"Of the channel or area, the alarm input or the button"`
-	Of      string    `json:"of,omitempty" doc:"Id of the channel whose area it is, or that it is about"`
-	Happens *float64  `json:"happensPerDay,omitempty" doc:"Absent where nobody has said how often"`
-	Keeps   string    `json:"keeps,omitempty" enum:"itself,others,nothing,off" doc:"Of a channel's motion, what it records: itself, maybe others too; others only; nothing; or its detection is off"`
+	When          plan.When `json:"when" doc:"As a tie names it"`
+	Kind          string    `json:"kind" enum:"motion,alarm,button,lost,tampered,uplinkLost"`
+	Name          string    `json:"name" doc:"Of the channel or area, the alarm input or the button"`
+	Of            string    `json:"of,omitempty" doc:"Id of the channel whose area it is, or that it is about"`
+	HappensPerDay *float64  `json:"happensPerDay,omitempty" doc:"Absent where nobody has said how often"`
+	Keeps         string    `json:"keeps,omitempty" enum:"itself,others,nothing,off" doc:"Of a channel's motion, what it records: itself, maybe others too; others only; nothing; or its detection is off"`
 }
 
 // CauseLines is all that can happen at a site: motion on every channel and in each of its areas, alarm inputs, buttons, lost
@@ -88,7 +88,7 @@ func (s *Result) CauseLines() []CauseLine {
 		line := &out[k]
 		if !line.When.Counted() || line.When.PerMonth > 0 {
 			perDay := s.counterOf(line.When).PerDay(week.Constant(true))
-			line.Happens = &perDay
+			line.HappensPerDay = &perDay
 		}
 	})
 	return out

@@ -11,23 +11,23 @@ import (
 
 // Course is the way of a day's wanted events from happening to disk, gate by gate.
 type Course struct {
-	HappensPerDay float64 `json:"happensPerDay"`
-	Gates         []Gate  `json:"gates" doc:"In the order in which events come to them"`
-	Full          float64 `json:"fullPerDay" doc:"Kept at full quality, also those that only the base layer has"`
-	Low           float64 `json:"lowPerDay" doc:"Kept at a lower quality"`
-	Missed        float64 `json:"missedPerDay" doc:"Not kept at all"`
-	Nuisance      float64 `json:"nuisancePerDay" doc:"Unwanted things that move before the channel"`
-	Unwanted      float64 `json:"unwantedTriggersPerDay" doc:"Triggers that they become"`
+	HappensPerDay          float64 `json:"happensPerDay"`
+	Gates                  []Gate  `json:"gates" doc:"In the order in which events come to them"`
+	FullPerDay             float64 `json:"fullPerDay" doc:"Kept at full quality, also those that only the base layer has"`
+	LowPerDay              float64 `json:"lowPerDay" doc:"Kept at a lower quality"`
+	MissedPerDay           float64 `json:"missedPerDay" doc:"Not kept at all"`
+	NuisancePerDay         float64 `json:"nuisancePerDay" doc:"Unwanted things that move before the channel"`
+	UnwantedTriggersPerDay float64 `json:"unwantedTriggersPerDay" doc:"Triggers that they become"`
 
 	Hours *CourseHours `json:"hours,omitempty" doc:"The same by hour of the week, where it was asked for"`
 }
 
 // CourseHours is a course by hour of the week, Monday 00:00 to 01:00 first.
 type CourseHours struct {
-	Happens  activity.HourRates `json:"happens" doc:"Wanted events"`
-	Gates    []Gated            `json:"gates" doc:"As those of the course"`
-	Nuisance activity.HourRates `json:"nuisance"`
-	Unwanted activity.HourRates `json:"unwantedTriggers"`
+	Happens          activity.HourRates `json:"happens" doc:"Wanted events"`
+	Gates            []Gated            `json:"gates" doc:"As those of the course"`
+	Nuisance         activity.HourRates `json:"nuisance"`
+	UnwantedTriggers activity.HourRates `json:"unwantedTriggers"`
 }
 
 // Gated are the events that come through a gate, by hour of the week.
@@ -42,7 +42,7 @@ func (c *Course) Why() string {
 		return ""
 	}
 	for _, g := range c.Gates {
-		if g.Pass <= 0 {
+		if g.PassPerDay <= 0 {
 			return shut[g.Gate]
 		}
 	}
@@ -57,9 +57,9 @@ var shut = map[GateName]string{
 
 // Gate is what events must pass to start a recording.
 type Gate struct {
-	Gate GateName `json:"gate" enum:"on,area,large,hours,long,detector,tied,duty"`
-	Pass float64  `json:"passPerDay" doc:"Events that come through"`
-	Lost float64  `json:"lostPerDay" doc:"Events that fall out here"`
+	Gate       GateName `json:"gate" enum:"on,area,large,hours,long,detector,tied,duty"`
+	PassPerDay float64  `json:"passPerDay" doc:"Events that come through"`
+	LostPerDay float64  `json:"lostPerDay" doc:"Events that fall out here"`
 }
 
 // GateName names a gate.
@@ -115,23 +115,23 @@ func (w *way) gate(name GateName, pass ...activity.Process) {
 func (s *Result) course(i int, byHour bool) Course {
 	c, r := &s.plan.Channels[i], s.site
 	e := s.Channels[i].Evidence
-	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, Full: e.FullPerDay, Low: e.LowPerDay, Missed: e.MissedPerDay}}
+	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, FullPerDay: e.FullPerDay, LowPerDay: e.LowPerDay, MissedPerDay: e.MissedPerDay}}
 	if byHour {
-		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(), Unwanted: activity.NewHourRates()}
+		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(), UnwantedTriggers: activity.NewHourRates()}
 	}
 	for k, process := range r.Own(c) {
 		if c.Activity != "" && k == 0 {
 			continue
 		}
-		out.Nuisance += process.PerDay()
+		out.NuisancePerDay += process.PerDay()
 		if byHour {
 			out.Hours.Nuisance.Add(process.Process)
 		}
 		for _, d := range r.Noticing[i].Of(c, k) {
 			triggers := d.Triggers(process.Process)
-			out.Unwanted += triggers.PerDay()
+			out.UnwantedTriggersPerDay += triggers.PerDay()
 			if byHour {
-				out.Hours.Unwanted.Add(triggers)
+				out.Hours.UnwantedTriggers.Add(triggers)
 			}
 		}
 	}

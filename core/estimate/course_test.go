@@ -51,20 +51,20 @@ func TestEachGateLosesWhatItShould(t *testing.T) {
 			if g.Gate == test.gate {
 				want = test.lost
 			}
-			if left > 0 && math.Abs(g.Lost/left-want) > 0.002 || math.Abs(g.Pass+g.Lost-left) > 1e-9 {
-				t.Errorf("%s: at the gate %s %.1f of %.1f fall out, want %.3f of them", name, g.Gate, g.Lost, left, want)
+			if left > 0 && math.Abs(g.LostPerDay/left-want) > 0.002 || math.Abs(g.PassPerDay+g.LostPerDay-left) > 1e-9 {
+				t.Errorf("%s: at the gate %s %.1f of %.1f fall out, want %.3f of them", name, g.Gate, g.LostPerDay, left, want)
 			}
-			left = g.Pass
+			left = g.PassPerDay
 		}
-		if e := s.Channels[0].Evidence; math.Abs(course.Full+course.Low+course.Missed-e.EventsPerDay) > 1e-6 || test.lost == 1 && course.Missed != e.EventsPerDay {
+		if e := s.Channels[0].Evidence; math.Abs(course.FullPerDay+course.LowPerDay+course.MissedPerDay-e.EventsPerDay) > 1e-6 || test.lost == 1 && course.MissedPerDay != e.EventsPerDay {
 			t.Errorf("%s: %+v, evidence %+v", name, course, e)
 		}
 		if why := course.Why(); (why != "") != (test.lost == 1) || test.lost == 1 && why != shut[test.gate] {
 			t.Errorf("%s: why not is %q", name, why)
 		}
 		// With motion alone nothing else is on disk than what came through, and what others' footage covered by chance.
-		if math.Abs(course.Full-left) > 0.03*course.HappensPerDay {
-			t.Errorf("%s: %.2f a day come through, %.2f are on disk", name, left, course.Full)
+		if math.Abs(course.FullPerDay-left) > 0.03*course.HappensPerDay {
+			t.Errorf("%s: %.2f a day come through, %.2f are on disk", name, left, course.FullPerDay)
 		}
 	}
 }
@@ -100,12 +100,12 @@ func TestWhatIsSeenInAPicture(t *testing.T) {
 	if g := sight.Ground; g == nil || g.Horizon < 0.1 || g.Horizon > 0.4 || g.CameraMetres < 2 || g.CameraMetres > 6 {
 		t.Fatalf("%+v", g)
 	}
-	if a := sight.Areas; len(a) != 3 || math.Abs(a[0].Left-a[0].Percent) > 1e-9 || a[0].Smallest != 0.6 || a[1].Left >= a[1].Percent || math.Abs(a[1].Smallest-a[1].Left/100) > 1e-9 || a[2].Left != 0 {
+	if a := sight.Areas; len(a) != 3 || math.Abs(a[0].LeftPercent-a[0].Percent) > 1e-9 || a[0].SmallestPercent != 0.6 || a[1].LeftPercent >= a[1].Percent || math.Abs(a[1].SmallestPercent-a[1].LeftPercent/100) > 1e-9 || a[2].LeftPercent != 0 {
 		t.Errorf("%+v", a)
 	}
 	ramp, far := sight.Walks[0], sight.Walks[2]
-	if ramp.Noticed == nil || *ramp.Noticed < 1 || ramp.Area != "foot" || *ramp.Enters > *ramp.Noticed || *ramp.Lost <= *ramp.Noticed || !ramp.Large ||
-		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.Missing-max(0, *ramp.Noticed-4)) > 1e-9 || *ramp.Away < 1 || *ramp.AwayIn >= *ramp.Away || *ramp.AwayOut <= *ramp.Away {
+	if ramp.NoticedSeconds == nil || *ramp.NoticedSeconds < 1 || ramp.Area != "foot" || *ramp.EntersSeconds > *ramp.NoticedSeconds || *ramp.LostSeconds <= *ramp.NoticedSeconds || !ramp.Large ||
+		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.MissingSeconds-max(0, *ramp.NoticedSeconds-4)) > 1e-9 || *ramp.AwayMetres < 1 || *ramp.EntersAwayMetres >= *ramp.AwayMetres || *ramp.LostAwayMetres <= *ramp.AwayMetres {
 		t.Errorf("%+v", ramp)
 	}
 	if l := sight.Ground.Lines; len(l) < 3 || l[0].Y <= l[1].Y || math.Abs((l[1].Y-sight.Ground.Horizon)*l[1].Metres-sight.Ground.CameraMetres*sight.Ground.Focal) > 1e-9 {
@@ -114,21 +114,21 @@ func TestWhatIsSeenInAPicture(t *testing.T) {
 	if k := ramp.Track; len(k) != 60 || math.Abs(k[0].Bottom-0.95) > 1e-9 || math.Abs(k[59].Bottom-0.4) > 1e-9 || k[59].Seconds != ramp.Seconds || k[0].Bottom-k[0].Top < k[59].Bottom-k[59].Top {
 		t.Errorf("%+v", k)
 	}
-	if far.Noticed != nil || far.Large {
+	if far.NoticedSeconds != nil || far.Large {
 		t.Errorf("%+v", far)
 	}
 	if r := sight.Reach; len(r) != 5 || r[0].ID != "person" || r[1].Metres >= r[0].Metres || r[4].ID != "barrow" || r[0].Y <= sight.Ground.Horizon {
 		t.Errorf("%+v", r)
 	}
 	reeds := sight.Patches[0]
-	if reeds.Percent >= reeds.Unmasked || reeds.Unmasked > 90 || math.Abs(reeds.HappensDay-30*24) > 1e-9 || reeds.TriggerDay <= 0 || reeds.TriggerDay > reeds.HappensDay*reeds.Percent/100 {
+	if reeds.PassesPercent >= reeds.UnmaskedPercent || reeds.UnmaskedPercent > 90 || math.Abs(reeds.HappensPerDay-30*24) > 1e-9 || reeds.TriggersPerDay <= 0 || reeds.TriggersPerDay > reeds.HappensPerDay*reeds.PassesPercent/100 {
 		t.Errorf("%+v", reeds)
 	}
 	course := s.CourseOf(0)
-	if course.Nuisance < 30*24 || course.Unwanted <= reeds.TriggerDay || course.Unwanted >= course.Nuisance {
+	if course.NuisancePerDay < 30*24 || course.UnwantedTriggersPerDay <= reeds.TriggersPerDay || course.UnwantedTriggersPerDay >= course.NuisancePerDay {
 		t.Errorf("%+v", course)
 	}
-	if got := s.Channels[0].TriggersPerDay - course.Unwanted; math.Abs(got-course.Gates[len(course.Gates)-3].Pass) > 1e-6 {
+	if got := s.Channels[0].TriggersPerDay - course.UnwantedTriggersPerDay; math.Abs(got-course.Gates[len(course.Gates)-3].PassPerDay) > 1e-6 {
 		t.Errorf("%v wanted triggers a day, in the course %+v", got, course.Gates)
 	}
 }
@@ -158,13 +158,13 @@ func TestTheCourseByHourIsTheCourse(t *testing.T) {
 			}
 		}
 		same("happens", by.Hours.Happens, day.HappensPerDay)
-		same("nuisance", by.Hours.Nuisance, day.Nuisance)
-		same("unwanted", by.Hours.Unwanted, day.Unwanted)
+		same("nuisance", by.Hours.Nuisance, day.NuisancePerDay)
+		same("unwanted", by.Hours.UnwantedTriggers, day.UnwantedTriggersPerDay)
 		for k, g := range by.Hours.Gates {
 			if g.Gate != day.Gates[k].Gate {
 				t.Errorf("gate %s, want %s", g.Gate, day.Gates[k].Gate)
 			}
-			same(string(g.Gate), g.Pass, day.Gates[k].Pass)
+			same(string(g.Gate), g.Pass, day.Gates[k].PassPerDay)
 		}
 	}
 	// The slip's detection works from 4 to 22.
@@ -213,12 +213,12 @@ func TestWhoeverStandsThere(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	area := s.SightOf(0).Areas[0].Left
-	if far.OfPicture >= near.OfPicture || far.OfPicture <= 0 || math.Abs(far.OfArea-100*far.OfPicture/area) > 1e-9 || far.Box.Bottom != 0.6 {
+	area := s.SightOf(0).Areas[0].LeftPercent
+	if far.OfPicturePercent >= near.OfPicturePercent || far.OfPicturePercent <= 0 || math.Abs(far.OfAreaPercent-100*far.OfPicturePercent/area) > 1e-9 || far.Box.Bottom != 0.6 {
 		t.Errorf("%+v, %+v", near, far)
 	}
 	// With that as the smallest size the line of reach goes through the feet.
-	p.Channels[0].Detection.Areas.List[0].Smallest = &plan.Smallest{Percent: far.OfPicture, Of: "picture"}
+	p.Channels[0].Detection.Areas.List[0].Smallest = &plan.Smallest{Percent: far.OfPicturePercent, Of: "picture"}
 	if r := Figures(p, nil).SightOf(0).Reach[0]; math.Abs(r.Y-0.6) > 1e-6 {
 		t.Errorf("the line of reach is at %v", r.Y)
 	}
@@ -317,7 +317,7 @@ func TestTiesByAreaAndHourNarrowTheCourse(t *testing.T) {
 	}
 	p.Effects = []plan.Effect{{When: plan.When{Motion: "yard"}, Record: []string{"yard"}}}
 	all := gate(Figures(p, nil), GateTied)
-	if all.Lost > 1e-9 || all.Pass <= 0 {
+	if all.LostPerDay > 1e-9 || all.PassPerDay <= 0 {
 		t.Errorf("%+v", all)
 	}
 	p.Effects[0].When.Area = "door" // watches from 20:00 to 06:00 on working days
@@ -325,8 +325,8 @@ func TestTiesByAreaAndHourNarrowTheCourse(t *testing.T) {
 	p.Effects[0].Hours = &plan.HourList{Blocks: []plan.Hours{{From: 22 * 60, To: 24 * 60}}}
 	s := Figures(p, nil)
 	byHour := gate(s, GateTied)
-	if byArea.Pass >= all.Pass || byHour.Pass >= byArea.Pass || byHour.Pass <= 0 {
-		t.Errorf("%v of all motion, %v at the door, %v at the door late", all.Pass, byArea.Pass, byHour.Pass)
+	if byArea.PassPerDay >= all.PassPerDay || byHour.PassPerDay >= byArea.PassPerDay || byHour.PassPerDay <= 0 {
+		t.Errorf("%v of all motion, %v at the door, %v at the door late", all.PassPerDay, byArea.PassPerDay, byHour.PassPerDay)
 	}
 	if deaf := s.Deaf(0).Share(func(on bool) bool { return on }); math.Abs(deaf-(1-10.0/168)) > 1e-9 {
 		t.Errorf("deaf for %v hours, want all but ten", 168*deaf)

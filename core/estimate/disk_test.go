@@ -14,9 +14,9 @@ func TestDiskUse(t *testing.T) {
 		use := s.DiskUse()
 		byDuty, byHour, hours := 0.0, 0.0, 0.0
 		for k, d := range use.Duties {
-			byDuty += d.Gigabytes
-			hours += d.Hours
-			if k > 0 && d.Gigabytes > use.Duties[k-1].Gigabytes {
+			byDuty += d.GigabytesPerDay
+			hours += d.HoursPerWeek
+			if k > 0 && d.GigabytesPerDay > use.Duties[k-1].GigabytesPerDay {
 				t.Error("most is not first")
 			}
 		}
@@ -29,7 +29,7 @@ func TestDiskUse(t *testing.T) {
 				cameras++
 			}
 		}
-		all := s.Verdict.GigabytesPerDay - use.Stills
+		all := s.Verdict.GigabytesPerDay - use.StillsGigabytesPerDay
 		if math.Abs(byDuty-all) > 1e-9*all || math.Abs(byHour-all) > 1e-9*all || math.Abs(hours-168*cameras) > 1e-6 {
 			t.Errorf("%s: %v by duty, %v by hour, %v in all; %v h of %v", file, byDuty, byHour, all, hours, 168*cameras)
 		}

@@ -41,7 +41,7 @@ draws:
 func (s *Result) drawPool(p *plan.Plan, pool *Pool, members []int, earlier *Result) {
 	list := make([]doubt.Member, len(members))
 	for k, i := range members {
-		list[k] = doubt.Member{Drawn: &s.doubts[i], Stills: s.stillBytes(i), Keep: p.Channels[i].Keep, Required: s.Channels[i].Required}
+		list[k] = doubt.Member{Drawn: &s.doubts[i], Stills: s.stillBytes(i), Keep: p.Channels[i].Keep, Required: s.Channels[i].RequiredDays}
 	}
 	var before *doubt.Pool
 	if earlier != nil {
@@ -49,11 +49,11 @@ func (s *Result) drawPool(p *plan.Plan, pool *Pool, members []int, earlier *Resu
 	}
 	d := doubt.DrawPool(pool.UsableGB, s.worstShare(pool), list, before)
 	s.pooled[pool.ID] = d
-	pool.Sure = d.Likely
+	pool.LikelyDays = d.Likely
 	for k, i := range members {
-		s.Channels[i].Sure = d.Members[k].Likely
-		if s.Channels[i].Required != nil {
-			s.Channels[i].HoldsShare = d.Members[k].HoldsPercent
+		s.Channels[i].LikelyDays = d.Members[k].Likely
+		if s.Channels[i].RequiredDays != nil {
+			s.Channels[i].HoldsPercent = d.Members[k].HoldsPercent
 		}
 	}
 }
@@ -68,8 +68,8 @@ func (s *Result) worstShare(pool *Pool) float64 {
 	worst := *pool.WorstDays
 	if year := s.SpecialYear(); year != nil {
 		for _, p := range year.Pools {
-			if p.ID == pool.ID && p.Days != nil {
-				worst = min(worst, *p.Days)
+			if p.ID == pool.ID && p.WorstDays != nil {
+				worst = min(worst, *p.WorstDays)
 			}
 		}
 	}

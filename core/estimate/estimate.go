@@ -72,12 +72,12 @@ type Channel struct {
 	WorstSafeSeconds  *float64 `json:"worstSafeSeconds,omitempty" doc:"The same, of 99 in 100 events"`
 	LatePercent       *float64 `json:"latePercent,omitempty" doc:"Of its events, those that are safe later than a person needs to take the recorder; absent where nobody says how long that is"`
 
-	FullKbps   float64          `json:"fullKbps" doc:"Main stream in full while something moves"`
-	Required   *float64         `json:"requiredDays" required:"true" doc:"Days it must be kept"`
-	Short      bool             `json:"short" doc:"Whether it typically keeps less than required"`
-	Sure       *doubt.Range     `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
-	HoldsShare float64          `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
-	Evidence   footage.Evidence `json:"evidence"`
+	FullKbps     float64          `json:"fullKbps" doc:"Main stream in full while something moves"`
+	RequiredDays *float64         `json:"requiredDays" required:"true" doc:"Days it must be kept"`
+	Short        bool             `json:"short" doc:"Whether it typically keeps less than required"`
+	LikelyDays   *doubt.Range     `json:"likelyDays,omitempty" doc:"Days kept, four times out of five"`
+	HoldsPercent float64          `json:"holdsPercent" doc:"Share of draws in which the required days are kept"`
+	Evidence     footage.Evidence `json:"evidence"`
 }
 
 // Pool is how full one pool of drives gets, and how soon.
@@ -92,7 +92,7 @@ type Pool struct {
 	ShortGB         float64      `json:"shortGB" doc:"Usable GB that are missing for all that is required of the pool's channels, typically"`
 	RetentionDays   *float64     `json:"retentionDays" required:"true"`
 	WorstDays       *float64     `json:"worstDays" required:"true"`
-	Sure            *doubt.Range `json:"likelyDays,omitempty"`
+	LikelyDays      *doubt.Range `json:"likelyDays,omitempty"`
 	YearlyTB        float64      `json:"yearlyTB" doc:"Terabytes written a year"`
 }
 
@@ -111,7 +111,7 @@ type Verdict struct {
 	KeptDays        *float64         `json:"keptDays" required:"true" doc:"Days that channel is kept; where nothing is required, of the pool that keeps least"`
 	WorstDays       *float64         `json:"worstDays" required:"true"`
 	RequiredDays    *float64         `json:"requiredDays" required:"true"`
-	Sure            *doubt.Range     `json:"likelyDays,omitempty"`
+	LikelyDays      *doubt.Range     `json:"likelyDays,omitempty"`
 	HoldsPercent    float64          `json:"holdsPercent" doc:"Share of draws in which every channel keeps its days"`
 	Short           bool             `json:"short" doc:"Whether that channel typically keeps less than required"`
 	ShortChannels   int              `json:"shortChannels" doc:"Channels that typically keep less than required"`
@@ -308,11 +308,11 @@ func describe(c *plan.Channel, in *resolve.Input, played *resolve.Played) Channe
 		AverageKbps:     float64(mean.Total()),
 		GigabytesPerDay: mean.Total().GigabytesPerDay(),
 		FullKbps:        float64(in.Full),
-		HoldsShare:      100,
+		HoldsPercent:    100,
 		Evidence:        played.Evidence(),
 	}
 	if c.Keep.AtLeastDays > 0 && !c.NoCamera {
-		out.Required = &c.Keep.AtLeastDays
+		out.RequiredDays = &c.Keep.AtLeastDays
 	}
 	return out
 }

@@ -13,10 +13,10 @@ import (
 
 // Unknown is something that is not measured, and what measuring it would be worth.
 type Unknown struct {
-	Kind     string  `json:"kind" enum:"activity,groups,bitrate,night,noticing" doc:"Whether it is an activity, whether its events come in groups, a bitrate, what it comes to in the dark, or how reliably the site's cameras notice what is in sight"`
-	ID       string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is; empty where it is of the site"`
-	Name     string  `json:"name"`
-	Narrower float64 `json:"narrowerDays" doc:"By how many days the likely range of the verdict would be narrower"`
+	Kind         string  `json:"kind" enum:"activity,groups,bitrate,night,noticing" doc:"Whether it is an activity, whether its events come in groups, a bitrate, what it comes to in the dark, or how reliably the site's cameras notice what is in sight"`
+	ID           string  `json:"id" doc:"Of the activity, or of the channel whose bitrates it is; empty where it is of the site"`
+	Name         string  `json:"name"`
+	NarrowerDays float64 `json:"narrowerDays" doc:"By how many days the likely range of the verdict would be narrower"`
 }
 
 // mostUnknowns is how many things are tried: those that write most.
@@ -30,10 +30,10 @@ const mostUnknowns = 40
 // no range, and given up with the error of the context when that ends.
 func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 	out := []Unknown{}
-	if s.Verdict.Sure == nil {
+	if s.Verdict.LikelyDays == nil {
 		return out, nil
 	}
-	width := s.Verdict.Sure.High - s.Verdict.Sure.Low
+	width := s.Verdict.LikelyDays.High - s.Verdict.LikelyDays.Low
 	for _, try := range s.unknowns() {
 		known, err := run(ctx, try.plan, s, options{draw: true, assured: try.channel, night: try.night, noticing: try.Kind == "noticing"})
 		if err != nil {
@@ -43,11 +43,11 @@ func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 		if sure == nil {
 			continue
 		}
-		if try.Narrower = width - (sure.High - sure.Low); try.Narrower >= 0.05 {
+		if try.NarrowerDays = width - (sure.High - sure.Low); try.NarrowerDays >= 0.05 {
 			out = append(out, try.Unknown)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Unknown) int { return cmp.Compare(b.Narrower, a.Narrower) })
+	slices.SortStableFunc(out, func(a, b Unknown) int { return cmp.Compare(b.NarrowerDays, a.NarrowerDays) })
 	return out, nil
 }
 
@@ -56,10 +56,10 @@ func (s *Result) Knowing(ctx context.Context) ([]Unknown, error) {
 func (s *Result) rangeOfVerdict(channel string) *doubt.Range {
 	for i := range s.Channels {
 		if s.Channels[i].ID == channel {
-			return s.Channels[i].Sure
+			return s.Channels[i].LikelyDays
 		}
 	}
-	return s.Verdict.Sure
+	return s.Verdict.LikelyDays
 }
 
 // tried is an unknown with the plan in which it is measured.

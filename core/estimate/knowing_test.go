@@ -27,11 +27,11 @@ func TestWhatIsWorthKnowing(t *testing.T) {
 	if err != nil || len(unknown) == 0 {
 		t.Fatalf("%v, %v", unknown, err)
 	}
-	if first := unknown[0]; first.Kind != "bitrate" || first.ID != p.Channels[3].ID || first.Name != p.Channels[3].Name || first.Narrower < 1 {
+	if first := unknown[0]; first.Kind != "bitrate" || first.ID != p.Channels[3].ID || first.Name != p.Channels[3].Name || first.NarrowerDays < 1 {
 		t.Errorf("first of all %+v", unknown[:min(3, len(unknown))])
 	}
 	for i, u := range unknown {
-		if u.Narrower < 0.05 || i > 0 && u.Narrower > unknown[i-1].Narrower {
+		if u.NarrowerDays < 0.05 || i > 0 && u.NarrowerDays > unknown[i-1].NarrowerDays {
 			t.Errorf("%d: %+v", i, u)
 		}
 		if u.Kind == "bitrate" && u.ID != p.Channels[3].ID && p.Channel(u.ID).Streams.Sub == nil {

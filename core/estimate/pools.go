@@ -180,30 +180,30 @@ func (s *Result) judge(p *plan.Plan) {
 		c := &s.Channels[i]
 		v.GigabytesPerDay += c.GigabytesPerDay
 		v.Evidence = v.Evidence.Plus(c.Evidence)
-		if c.Required == nil {
+		if c.RequiredDays == nil {
 			continue
 		}
-		c.Short = c.RetentionDays != nil && *c.RetentionDays < *c.Required
+		c.Short = c.RetentionDays != nil && *c.RetentionDays < *c.RequiredDays
 		if c.Short {
 			v.ShortChannels++
 		}
-		if margin := s.room(p, i) / *c.Required; v.RequiredDays == nil || margin < least {
+		if margin := s.room(p, i) / *c.RequiredDays; v.RequiredDays == nil || margin < least {
 			least = margin
-			v.Channel, v.RequiredDays, v.Short = c.ID, c.Required, c.Short
-			v.KeptDays, v.WorstDays, v.Sure = c.RetentionDays, c.WorstDays, c.Sure
+			v.Channel, v.RequiredDays, v.Short = c.ID, c.RequiredDays, c.Short
+			v.KeptDays, v.WorstDays, v.LikelyDays = c.RetentionDays, c.WorstDays, c.LikelyDays
 		}
 	}
 	for i := range s.Pools {
 		pool := &s.Pools[i]
 		v.UsableGB += pool.UsableGB
 		if v.RequiredDays == nil && pool.RetentionDays != nil && (v.KeptDays == nil || *pool.RetentionDays < *v.KeptDays) {
-			v.KeptDays, v.WorstDays, v.Sure = pool.RetentionDays, pool.WorstDays, pool.Sure
+			v.KeptDays, v.WorstDays, v.LikelyDays = pool.RetentionDays, pool.WorstDays, pool.LikelyDays
 		}
 	}
 	for i := range s.Channels { // where nothing is required, a quota may be what takes footage away first
 		c := &s.Channels[i]
 		if v.RequiredDays == nil && c.RetentionDays != nil && p.Channels[i].Keep.AtMostDays == 0 && (v.KeptDays == nil || *c.RetentionDays < *v.KeptDays) {
-			v.Channel, v.KeptDays, v.WorstDays, v.Sure = c.ID, c.RetentionDays, c.WorstDays, c.Sure
+			v.Channel, v.KeptDays, v.WorstDays, v.LikelyDays = c.ID, c.RetentionDays, c.WorstDays, c.LikelyDays
 		}
 	}
 	for _, r := range s.Recorders {

@@ -41,28 +41,28 @@ type DistanceLine struct {
 
 // AreaSight is how much of the picture an area covers.
 type AreaSight struct {
-	ID       string  `json:"id"`
-	Percent  float64 `json:"percent" doc:"Of the picture, as drawn"`
-	Left     float64 `json:"leftPercent" doc:"Of the picture, with ignored areas taken out; 0 for an ignored one"`
-	Smallest float64 `json:"smallestPercent" doc:"Of the picture, that an object must cover in it"`
+	ID              string  `json:"id"`
+	Percent         float64 `json:"percent" doc:"Of the picture, as drawn"`
+	LeftPercent     float64 `json:"leftPercent" doc:"Of the picture, with ignored areas taken out; 0 for an ignored one"`
+	SmallestPercent float64 `json:"smallestPercent" doc:"Of the picture, that an object must cover in it"`
 }
 
 // WalkSight is what becomes of a walk, with every area watching.
 type WalkSight struct {
-	ID      string   `json:"id"`
-	Seconds float64  `json:"seconds" doc:"How long it takes"`
-	Metres  float64  `json:"metres" doc:"How long it is"`
-	Enters  *float64 `json:"entersSeconds,omitempty" doc:"When any part of it is first in a watched area"`
-	Noticed *float64 `json:"noticedSeconds,omitempty" doc:"When it is noticed, after it began; absent for never"`
-	Lost    *float64 `json:"lostSeconds,omitempty" doc:"When it is last in sight"`
-	Area    string   `json:"area,omitempty" doc:"Id of the area that notices it"`
-	Away    *float64 `json:"awayMetres,omitempty" doc:"How far away it is noticed"`
-	AwayIn  *float64 `json:"entersAwayMetres,omitempty" doc:"How far away it enters"`
-	AwayOut *float64 `json:"lostAwayMetres,omitempty" doc:"How far away it is lost"`
-	Large   bool     `json:"large" doc:"Whether it is ever large enough, however short"`
-	Small   float64  `json:"tooSmallSeconds" doc:"How long it is in a watched area before it is large enough there; all the while where it never is"`
-	Track   []BoxAt  `json:"track" doc:"Where it is in the picture, at most 60 moments evenly spread"`
-	Missing float64  `json:"missingSeconds" doc:"Its first seconds that are not kept: what it takes to be noticed beyond the pre-event time"`
+	ID               string   `json:"id"`
+	Seconds          float64  `json:"seconds" doc:"How long it takes"`
+	Metres           float64  `json:"metres" doc:"How long it is"`
+	EntersSeconds    *float64 `json:"entersSeconds,omitempty" doc:"When any part of it is first in a watched area"`
+	NoticedSeconds   *float64 `json:"noticedSeconds,omitempty" doc:"When it is noticed, after it began; absent for never"`
+	LostSeconds      *float64 `json:"lostSeconds,omitempty" doc:"When it is last in sight"`
+	Area             string   `json:"area,omitempty" doc:"Id of the area that notices it"`
+	AwayMetres       *float64 `json:"awayMetres,omitempty" doc:"How far away it is noticed"`
+	EntersAwayMetres *float64 `json:"entersAwayMetres,omitempty" doc:"How far away it enters"`
+	LostAwayMetres   *float64 `json:"lostAwayMetres,omitempty" doc:"How far away it is lost"`
+	Large            bool     `json:"large" doc:"Whether it is ever large enough, however short"`
+	TooSmallSeconds  float64  `json:"tooSmallSeconds" doc:"How long it is in a watched area before it is large enough there; all the while where it never is"`
+	Track            []BoxAt  `json:"track" doc:"Where it is in the picture, at most 60 moments evenly spread"`
+	MissingSeconds   float64  `json:"missingSeconds" doc:"Its first seconds that are not kept: what it takes to be noticed beyond the pre-event time"`
 }
 
 // BoxAt is what an object covers of the picture at a moment of its walk.
@@ -76,11 +76,11 @@ type BoxAt struct {
 
 // PatchSight is what passes of a patch.
 type PatchSight struct {
-	ID         string  `json:"id"`
-	Percent    float64 `json:"passesPercent" doc:"Of what moves in it, that becomes triggers while detection is on"`
-	Unmasked   float64 `json:"unmaskedPercent" doc:"The same with no area ignored"`
-	HappensDay float64 `json:"happensPerDay"`
-	TriggerDay float64 `json:"triggersPerDay"`
+	ID              string  `json:"id"`
+	PassesPercent   float64 `json:"passesPercent" doc:"Of what moves in it, that becomes triggers while detection is on"`
+	UnmaskedPercent float64 `json:"unmaskedPercent" doc:"The same with no area ignored"`
+	HappensPerDay   float64 `json:"happensPerDay"`
+	TriggersPerDay  float64 `json:"triggersPerDay"`
 }
 
 // ObjectReach is how far an object is large enough.
@@ -100,7 +100,7 @@ func (s *Result) SightOf(i int) Sight {
 	for k := range list {
 		a := AreaSight{ID: list[k].ID, Percent: 100 * picture.NewRegion(list[k].Shape(), nil).Area()}
 		if !list[k].Ignore {
-			a.Left, a.Smallest = 100*w.All[at].Area(), 100*w.All[at].Smallest
+			a.LeftPercent, a.SmallestPercent = 100*w.All[at].Area(), 100*w.All[at].Smallest
 			at++
 		}
 		out.Areas = append(out.Areas, a)
@@ -203,7 +203,7 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w resolve.Watchi
 		out.Track = append(out.Track, BoxAt{t, b.Left, b.Top, b.Right, b.Bottom})
 	}
 	touched := picture.Play(g, anything, walk)
-	out.Enters = seconds(touched.Noticed)
+	out.EntersSeconds = seconds(touched.Noticed)
 	for a := range anything {
 		anything[a].Smallest = w.All[a].Smallest
 	}
@@ -211,11 +211,11 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w resolve.Watchi
 	out.Large = large.Noticed >= 0
 	switch {
 	case out.Large:
-		out.Small = large.Noticed - touched.Noticed
+		out.TooSmallSeconds = large.Noticed - touched.Noticed
 	case touched.Noticed >= 0:
-		out.Small = touched.Lost - touched.Noticed
+		out.TooSmallSeconds = touched.Lost - touched.Noticed
 	}
-	out.Noticed, out.Lost = seconds(seen.Noticed), seconds(seen.Lost)
+	out.NoticedSeconds, out.LostSeconds = seconds(seen.Noticed), seconds(seen.Lost)
 	away := func(at *float64) *float64 {
 		if at == nil {
 			return nil
@@ -223,10 +223,10 @@ func walkSight(p *plan.Plan, c *plan.Channel, g picture.Ground, w resolve.Watchi
 		metres := g.Distance(g.FeetAt(walk, *at).Y)
 		return &metres
 	}
-	out.Away, out.AwayIn, out.AwayOut = away(out.Noticed), away(out.Enters), away(out.Lost)
+	out.AwayMetres, out.EntersAwayMetres, out.LostAwayMetres = away(out.NoticedSeconds), away(out.EntersSeconds), away(out.LostSeconds)
 	if seen.Noticed >= 0 {
 		out.Area = w.IDs[seen.Area]
-		out.Missing = max(0, seen.Noticed-c.PreSeconds)
+		out.MissingSeconds = max(0, seen.Noticed-c.PreSeconds)
 	}
 	return out
 }
@@ -257,13 +257,13 @@ func (s *Result) patches(out *Sight, i int) {
 	unmasked := resolve.Notices(s.plan, &open, s.process)
 	for k, patch := range c.Scene.Patches {
 		process := s.process(patch.Activity)
-		of := PatchSight{ID: patch.ID, HappensDay: process.PerDay()}
+		of := PatchSight{ID: patch.ID, HappensPerDay: process.PerDay()}
 		for _, d := range s.site.Noticing[i].Patches[k] {
-			of.Percent = max(of.Percent, 100*d.Catch)
-			of.TriggerDay += d.Triggers(process).PerDay()
+			of.PassesPercent = max(of.PassesPercent, 100*d.Catch)
+			of.TriggersPerDay += d.Triggers(process).PerDay()
 		}
 		for _, d := range unmasked.Patches[k] {
-			of.Unmasked = max(of.Unmasked, 100*d.Catch)
+			of.UnmaskedPercent = max(of.UnmaskedPercent, 100*d.Catch)
 		}
 		out.Patches = append(out.Patches, of)
 	}
@@ -286,9 +286,9 @@ func Unkept(p *plan.Plan, i, walk int) float64 {
 
 // Standing is an object that stands somewhere in a picture.
 type Standing struct {
-	Box       BoxAt   `json:"box"`
-	OfPicture float64 `json:"ofPicturePercent" doc:"What the area sees of it, of the picture"`
-	OfArea    float64 `json:"ofAreaPercent" doc:"The same of what is left of the area; 0 where nothing is"`
+	Box              BoxAt   `json:"box"`
+	OfPicturePercent float64 `json:"ofPicturePercent" doc:"What the area sees of it, of the picture"`
+	OfAreaPercent    float64 `json:"ofAreaPercent" doc:"The same of what is left of the area; 0 where nothing is"`
 }
 
 // StandIn tells how large an object is in an area of channel i that stands at a place of the picture. It fails where the
@@ -313,9 +313,9 @@ func (s *Result) StandIn(i int, area, object string, feet plan.Point) (*Standing
 	}
 	b := ground.Box(picture.Object{Width: o.WidthM, Height: o.HeightM}, picture.Point{X: feet[0], Y: feet[1]})
 	region := w.All[at].Region
-	out := &Standing{Box: BoxAt{Left: b.Left, Top: b.Top, Right: b.Right, Bottom: b.Bottom}, OfPicture: 100 * region.Within(b)}
+	out := &Standing{Box: BoxAt{Left: b.Left, Top: b.Top, Right: b.Right, Bottom: b.Bottom}, OfPicturePercent: 100 * region.Within(b)}
 	if region.Area() > 0 {
-		out.OfArea = out.OfPicture / region.Area()
+		out.OfAreaPercent = out.OfPicturePercent / region.Area()
 	}
 	return out, nil
 }

@@ -46,11 +46,11 @@ func TestLikelyIsTypical(t *testing.T) {
 		}
 		s := Run(p, nil)
 		for _, pool := range s.Pools {
-			if pool.Sure == nil {
+			if pool.LikelyDays == nil {
 				continue
 			}
-			if off := pool.Sure.Likely / *pool.RetentionDays - 1; math.Abs(off) > 0.02 {
-				t.Errorf("%d channels: likely %v, typically %v", n, pool.Sure.Likely, *pool.RetentionDays)
+			if off := pool.LikelyDays.Likely / *pool.RetentionDays - 1; math.Abs(off) > 0.02 {
+				t.Errorf("%d channels: likely %v, typically %v", n, pool.LikelyDays.Likely, *pool.RetentionDays)
 			}
 		}
 	}
@@ -69,7 +69,7 @@ func TestRequirementsAreHeldAgainstTheWorst(t *testing.T) {
 	}
 	p.Channels[0].Keep = plan.Keep{}
 	s := Run(p, nil)
-	low := s.Pools[0].Sure.Low
+	low := s.Pools[0].LikelyDays.Low
 	ordinary := holds(low)
 	if ordinary < 80 || ordinary > 90.5 {
 		t.Errorf("%v %% keep what nine in ten keep typically", ordinary)
@@ -89,14 +89,14 @@ func TestHowOftenItHolds(t *testing.T) {
 	p.Channels[0].Streams.Main.Rate = plan.Rate{Kind: "constant", Kbps: 4000, Known: "datasheet"}
 	p.Channels[0].Keep = plan.Keep{}
 	s := Run(p, nil)
-	if s.Channels[0].HoldsShare != 100 || s.Verdict.HoldsPercent != 100 {
-		t.Errorf("nothing is required, and holds in %v and %v %%", s.Channels[0].HoldsShare, s.Verdict.HoldsPercent)
+	if s.Channels[0].HoldsPercent != 100 || s.Verdict.HoldsPercent != 100 {
+		t.Errorf("nothing is required, and holds in %v and %v %%", s.Channels[0].HoldsPercent, s.Verdict.HoldsPercent)
 	}
-	sure := s.Pools[0].Sure
+	sure := s.Pools[0].LikelyDays
 	for required, want := range map[float64]float64{sure.Low: 90, sure.Likely: 50, sure.High: 10, 2 * sure.High: 0, sure.Low / 2: 100} {
 		p.Channels[0].Keep.AtLeastDays = required
 		s := Run(p, nil)
-		for what, holds := range map[string]float64{"channel": s.Channels[0].HoldsShare, "site": s.Verdict.HoldsPercent} {
+		for what, holds := range map[string]float64{"channel": s.Channels[0].HoldsPercent, "site": s.Verdict.HoldsPercent} {
 			if math.Abs(holds-want) > 0.5 {
 				t.Errorf("%s: %.1f days hold in %.2f %% of draws, want %v", what, required, holds, want)
 			}
@@ -114,8 +114,8 @@ func TestEachLimitIsTheChannelsOwn(t *testing.T) {
 	p.Channels[0].Keep.AtMostDays = 2
 	p.Channels[1].Keep.QuotaGB = 1
 	s := Run(p, nil)
-	pool := s.Pools[0].Sure
-	age, quota, free := s.Channels[0].Sure, s.Channels[1].Sure, s.Channels[2].Sure
+	pool := s.Pools[0].LikelyDays
+	age, quota, free := s.Channels[0].LikelyDays, s.Channels[1].LikelyDays, s.Channels[2].LikelyDays
 	if age.Low != 2 || age.High != 2 {
 		t.Errorf("at most 2 days are %+v", age)
 	}

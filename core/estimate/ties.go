@@ -16,14 +16,14 @@ func (s *Result) Causes() *cause.Causes { return s.site.Causes }
 
 // TieFigures is how often one tie of the plan's effects acts, and why it does not.
 type TieFigures struct {
-	Effect  int     `json:"effect" doc:"Place among the plan's effects"`
-	Does    string  `json:"does" enum:"record,message,output,monitor,preset,still,offsite"`
-	To      string  `json:"to" doc:"Id of what does it: a channel, message, output or monitor"`
-	Preset  string  `json:"preset,omitempty" doc:"Id of the preset that a camera is sent to"`
-	Happens float64 `json:"happensPerDay" doc:"Triggers of the cause, in the hours of the tie"`
-	Acts    float64 `json:"actsPerDay" doc:"Of these, those at which what is tied listens, is not quiet, has what it needs"`
-	Why     WhyNot  `json:"why,omitempty" enum:"off,never,hours,deaf,quiet,empty,nothing" doc:"Why it never acts; absent where it does"`
-	Hours   string  `json:"hours,omitempty" doc:"When what is tied listens, where that is not always"`
+	Effect        int     `json:"effect" doc:"Place among the plan's effects"`
+	Does          string  `json:"does" enum:"record,message,output,monitor,preset,still,offsite"`
+	To            string  `json:"to" doc:"Id of what does it: a channel, message, output or monitor"`
+	Preset        string  `json:"preset,omitempty" doc:"Id of the preset that a camera is sent to"`
+	HappensPerDay float64 `json:"happensPerDay" doc:"Triggers of the cause, in the hours of the tie"`
+	ActsPerDay    float64 `json:"actsPerDay" doc:"Of these, those at which what is tied listens, is not quiet, has what it needs"`
+	Why           WhyNot  `json:"why,omitempty" enum:"off,never,hours,deaf,quiet,empty,nothing" doc:"Why it never acts; absent where it does"`
+	Hours         string  `json:"hours,omitempty" doc:"When what is tied listens, where that is not always"`
 }
 
 // WhyNot is why a tie never acts.
@@ -66,21 +66,21 @@ func (s *Result) tiesOf(i int) (out []TieFigures) {
 	holds := e.Hours.Holding()
 	happens := causes.PerDay(holds)
 	add := func(does, to, preset string, listens week.Steps[bool], not WhyNot) {
-		f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, Happens: happens}
-		if f.Acts = happens; len(listens) != 1 || !listens[0].Value {
-			f.Acts = causes.PerDay(week.And(holds, listens))
+		f := TieFigures{Effect: i, Does: does, To: to, Preset: preset, HappensPerDay: happens}
+		if f.ActsPerDay = happens; len(listens) != 1 || !listens[0].Value {
+			f.ActsPerDay = causes.PerDay(week.And(holds, listens))
 		}
-		if f.Acts < 1e-9 {
-			f.Acts = 0
+		if f.ActsPerDay < 1e-9 {
+			f.ActsPerDay = 0
 		}
 		switch {
-		case f.Acts > 0:
+		case f.ActsPerDay > 0:
 		case happens == 0:
 			f.Why = s.whyNot(e, causes)
 		default:
 			f.Why = not
 		}
-		if len(listens) > 1 && f.Acts < f.Happens {
+		if len(listens) > 1 && f.ActsPerDay < f.HappensPerDay {
 			f.Hours = plan.HoursInWords(plan.HoursWhere(listens))
 		}
 		out = append(out, f)

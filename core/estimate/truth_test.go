@@ -228,11 +228,11 @@ func fourTimesInFive(t *testing.T, plans map[string]*plan.Plan, w world, truths 
 			truth := newTruth(rng, w)
 			came, _ := run(context.Background(), truth.of(p), nil, options{bend: truth.unsaid(p)})
 			for k := range s.Pools {
-				if s.Pools[k].Sure == nil || came.Pools[k].RetentionDays == nil {
+				if s.Pools[k].LikelyDays == nil || came.Pools[k].RetentionDays == nil {
 					continue
 				}
 				n++
-				if d := *came.Pools[k].RetentionDays; d >= s.Pools[k].Sure.Low && d <= s.Pools[k].Sure.High {
+				if d := *came.Pools[k].RetentionDays; d >= s.Pools[k].LikelyDays.Low && d <= s.Pools[k].LikelyDays.High {
 					here++
 				}
 			}

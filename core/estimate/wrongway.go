@@ -10,16 +10,16 @@ import (
 // WrongWay is what an alarm input would do if its contact were set the wrong way round: it would be in alarm whenever it is
 // not now.
 type WrongWay struct {
-	Channels        []string `json:"channels" doc:"Those that it would keep recording"`
-	GigabytesPerDay float64  `json:"moreGigabytesPerDay" doc:"Than now"`
-	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Of the channel of the verdict, then"`
-	Now             *float64 `json:"keptDaysNow" required:"true"`
+	Channels            []string `json:"channels" doc:"Those that it would keep recording"`
+	MoreGigabytesPerDay float64  `json:"moreGigabytesPerDay" doc:"Than now"`
+	KeptDays            *float64 `json:"keptDays" required:"true" doc:"Of the channel of the verdict, then"`
+	KeptDaysNow         *float64 `json:"keptDaysNow" required:"true"`
 }
 
 // WrongWayOf tries an alarm input of the plan the wrong way round.
 func (s *Result) WrongWayOf(id string) WrongWay {
 	p := *s.plan
-	out := WrongWay{Channels: []string{}, Now: s.Verdict.KeptDays}
+	out := WrongWay{Channels: []string{}, KeptDaysNow: s.Verdict.KeptDays}
 	at := slices.IndexFunc(p.AlarmInputs, func(a plan.AlarmInput) bool { return a.ID == id })
 	for i, ties := range s.site.Causes.Records {
 		for _, t := range ties {
@@ -37,7 +37,7 @@ func (s *Result) WrongWayOf(id string) WrongWay {
 	p.AlarmInputs = slices.Clone(p.AlarmInputs)
 	p.AlarmInputs[at].Activity = always.ID
 	then := Figures(&p, s)
-	out.GigabytesPerDay = then.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay
+	out.MoreGigabytesPerDay = then.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay
 	out.KeptDays = then.Verdict.KeptDays
 	for i := range then.Channels {
 		if then.Channels[i].ID == s.Verdict.Channel {

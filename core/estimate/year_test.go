@@ -182,7 +182,7 @@ func TestYearsAgreeWithPlayedOnes(t *testing.T) {
 					}
 					want = min(want, float64(now-h)/24)
 				}
-				got := year.Pools[0].Kept[first.YearDay()-1]
+				got := year.Pools[0].Days[first.YearDay()-1]
 				if math.Abs(got/want-1) > 0.02+1.0/24/want {
 					t.Errorf("%v: %.2f days, played %.2f", first.Format(time.DateOnly), got, want)
 				}
@@ -191,8 +191,8 @@ func TestYearsAgreeWithPlayedOnes(t *testing.T) {
 			if !seen {
 				t.Error("no date differs from the ordinary week; the test sees nothing")
 			}
-			if year.Pools[0].Name == "" || *year.Pools[0].Days >= *site.Pools[0].WorstDays {
-				t.Errorf("worst %v on %v, %s; in an ordinary week %v", *year.Pools[0].Days, year.Pools[0].WorstDate, year.Pools[0].Name, *site.Pools[0].WorstDays)
+			if year.Pools[0].Name == "" || *year.Pools[0].WorstDays >= *site.Pools[0].WorstDays {
+				t.Errorf("worst %v on %v, %s; in an ordinary week %v", *year.Pools[0].WorstDays, year.Pools[0].WorstDate, year.Pools[0].Name, *site.Pools[0].WorstDays)
 			}
 		})
 	}
@@ -209,11 +209,11 @@ func TestAYearWithoutSpecialDaysIsTheOrdinaryWeek(t *testing.T) {
 	}
 	pool := year.Pools[0]
 	// But for the hour that the clocks skip and the one that comes twice.
-	if off := *pool.Days - *site.Pools[0].WorstDays; math.Abs(off) > 0.1 || pool.Name != "" || len(pool.Kept) != 365 {
-		t.Errorf("worst %v, in the ordinary week %v", *pool.Days, *site.Pools[0].WorstDays)
+	if off := *pool.WorstDays - *site.Pools[0].WorstDays; math.Abs(off) > 0.1 || pool.Name != "" || len(pool.Days) != 365 {
+		t.Errorf("worst %v, in the ordinary week %v", *pool.WorstDays, *site.Pools[0].WorstDays)
 	}
-	if pool.FullAfter == nil || math.Abs(*pool.FullAfter / *site.Pools[0].RetentionDays - 1) > 0.05 {
-		t.Errorf("full after %v days, of %v", pool.FullAfter, *site.Pools[0].RetentionDays)
+	if pool.FullAfterDays == nil || math.Abs(*pool.FullAfterDays / *site.Pools[0].RetentionDays - 1) > 0.05 {
+		t.Errorf("full after %v days, of %v", pool.FullAfterDays, *site.Pools[0].RetentionDays)
 	}
 	for _, bad := range []int{1969, 2201} {
 		if _, err := site.Year(context.Background(), date(bad, 1, 1)); err == nil {
@@ -262,7 +262,7 @@ func TestADayLikeAnotherIsThatDay(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		return year.Pools[0].Days
+		return year.Pools[0].WorstDays
 	}
 	if kept := days(week.Tuesday); kept != nil {
 		t.Errorf("nothing is written on days like Tuesday, and kept for %v days", *kept)
@@ -288,10 +288,10 @@ func TestTheLastDayOfALeapYear(t *testing.T) {
 	factor := 20.0
 	p.Site.SpecialDays = []plan.SpecialDay{{Name: "New Year's Eve", From: date(2032, 12, 31), To: date(2032, 12, 31), RateFactor: &factor}}
 	year := Figures(p, nil).SpecialYear()
-	if year == nil || len(year.Pools[0].Kept) != 366 {
+	if year == nil || len(year.Pools[0].Days) != 366 {
 		t.Fatalf("%+v", year)
 	}
-	if kept := year.Pools[0].Kept; kept[365] >= 0.98*kept[364] || year.Pools[0].Name != "New Year's Eve" {
+	if kept := year.Pools[0].Days; kept[365] >= 0.98*kept[364] || year.Pools[0].Name != "New Year's Eve" {
 		t.Errorf("%v and %v days, worst on %v (%s)", kept[364], kept[365], year.Pools[0].WorstDate, year.Pools[0].Name)
 	}
 }
@@ -328,13 +328,13 @@ func TestWhatHappensAsOnAnotherDay(t *testing.T) {
 	}
 	tuesday, wednesday := week.Tuesday, week.Wednesday
 	happens(week.Wednesday)
-	if pool := year(&tuesday); pool.Days != nil {
-		t.Errorf("nothing happens on days like Tuesday, and %v days are kept", *pool.Days)
+	if pool := year(&tuesday); pool.WorstDays != nil {
+		t.Errorf("nothing happens on days like Tuesday, and %v days are kept", *pool.WorstDays)
 	}
 	got := year(&wednesday)
 	happens()
 	want := year(nil)
-	if got.Days == nil || want.Days == nil || !slices.EqualFunc(got.Kept, want.Kept, func(a, b float64) bool { return math.Abs(a-b) < 1e-6*b }) {
-		t.Errorf("%v days at worst, want %v", plan.Or(got.Days, -1), plan.Or(want.Days, -1))
+	if got.WorstDays == nil || want.WorstDays == nil || !slices.EqualFunc(got.Days, want.Days, func(a, b float64) bool { return math.Abs(a-b) < 1e-6*b }) {
+		t.Errorf("%v days at worst, want %v", plan.Or(got.WorstDays, -1), plan.Or(want.WorstDays, -1))
 	}
 }

@@ -27,8 +27,8 @@ type Lever struct {
 
 // Saving is between how many percent of what channels write is saved, four times out of five.
 type Saving struct {
-	Least float64 `json:"leastPercent"`
-	Most  float64 `json:"mostPercent"`
+	LeastPercent float64 `json:"leastPercent"`
+	MostPercent  float64 `json:"mostPercent"`
 }
 
 // leastWon is how many days a lever wins at least.

@@ -93,7 +93,7 @@ func (p *Prepared) Kept(ctx context.Context, ask *Ask, edits []edit.Edit) (Kept,
 		}
 		if *pool.RetentionDays < kept.Typical {
 			kept.Typical = *pool.RetentionDays
-			if r := pool.Sure; r != nil && r.Low > 0 {
+			if r := pool.LikelyDays; r != nil && r.Low > 0 {
 				kept.spread = math.Log(r.Likely/r.Low) / tenth
 			}
 		}
@@ -102,8 +102,8 @@ func (p *Prepared) Kept(ctx context.Context, ask *Ask, edits []edit.Edit) (Kept,
 	kept.Date = kept.Hour
 	if year := site.SpecialYear(); year != nil {
 		for _, pool := range year.Pools {
-			if in[pool.ID] && pool.Days != nil && *pool.Days < kept.Date {
-				kept.Date, kept.On = *pool.Days, pool.WorstDate
+			if in[pool.ID] && pool.WorstDays != nil && *pool.WorstDays < kept.Date {
+				kept.Date, kept.On = *pool.WorstDays, pool.WorstDate
 			}
 		}
 	}

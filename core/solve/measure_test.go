@@ -55,8 +55,8 @@ func TestDaysAreAskedByTheirMeasure(t *testing.T) {
 			}
 			if by == WorstDate {
 				for _, pool := range then.SpecialYear().Pools {
-					if pool.Days != nil && *pool.Days < ask.Days*(1-1e-6) && p.asked(pool.ID) {
-						t.Errorf("%d: %.2f days are kept on the worst date, asked for %.2f", round, *pool.Days, ask.Days)
+					if pool.WorstDays != nil && *pool.WorstDays < ask.Days*(1-1e-6) && p.asked(pool.ID) {
+						t.Errorf("%d: %.2f days are kept on the worst date, asked for %.2f", round, *pool.WorstDays, ask.Days)
 					}
 				}
 			}

@@ -317,7 +317,7 @@ func TestSettingsOfTheHour(t *testing.T) {
 				worse++
 			case strings.Contains(words, "12 frames"):
 				frames++
-				if l.Range == nil || !(l.Range.Least < l.Range.Most) || l.Range.Least < 0 || l.Range.Most > 100 {
+				if l.Range == nil || !(l.Range.LeastPercent < l.Range.MostPercent) || l.Range.LeastPercent < 0 || l.Range.MostPercent > 100 {
 					t.Errorf("%s saves %v", words, l.Range)
 				}
 			}

@@ -91,7 +91,7 @@ func (p *Prepared) spend(ctx context.Context, s *Spare, pool string, needs float
 	}
 	if year := site.SpecialYear(); year != nil {
 		for _, x := range year.Pools {
-			if x.ID == pool && x.Days != nil && *x.Days < needs {
+			if x.ID == pool && x.WorstDays != nil && *x.WorstDays < needs {
 				return false, nil
 			}
 		}

@@ -16,17 +16,17 @@ type Packet struct {
 
 // Measured is what a clip tells about a stream.
 type Measured struct {
-	Seconds    float64   `json:"seconds" doc:"Length of the clip"`
-	FPS        float64   `json:"fps"`
-	GOPSeconds float64   `json:"gopSeconds" doc:"Keyframe interval; that of the clip where it has one keyframe"`
-	KeyframeKB float64   `json:"keyframeKB" doc:"Mean size of a keyframe, kB of 1,000 bytes"`
-	IdleKbps   float64   `json:"idleKbps"`
-	ActiveKbps float64   `json:"activeKbps"`
-	Differ     bool      `json:"differ" doc:"Whether still and moving stretches could be told apart; else both bitrates are the mean"`
-	Spread     float64   `json:"spreadPercent" doc:"Standard deviation of the bitrate from second to second, of the mean"`
-	Stretches  []Stretch `json:"stretches" doc:"Still and moving stretches, in turn"`
-	Kbps       []float64 `json:"kbps" doc:"Bitrate of each second, keyframes spread over their group"`
-	Warnings   []string  `json:"warnings" doc:"What makes the figures doubtful"`
+	Seconds       float64   `json:"seconds" doc:"Length of the clip"`
+	FPS           float64   `json:"fps"`
+	GOPSeconds    float64   `json:"gopSeconds" doc:"Keyframe interval; that of the clip where it has one keyframe"`
+	KeyframeKB    float64   `json:"keyframeKB" doc:"Mean size of a keyframe, kB of 1,000 bytes"`
+	IdleKbps      float64   `json:"idleKbps"`
+	ActiveKbps    float64   `json:"activeKbps"`
+	Differ        bool      `json:"differ" doc:"Whether still and moving stretches could be told apart; else both bitrates are the mean"`
+	SpreadPercent float64   `json:"spreadPercent" doc:"Standard deviation of the bitrate from second to second, of the mean"`
+	Stretches     []Stretch `json:"stretches" doc:"Still and moving stretches, in turn"`
+	Kbps          []float64 `json:"kbps" doc:"Bitrate of each second, keyframes spread over their group"`
+	Warnings      []string  `json:"warnings" doc:"What makes the figures doubtful"`
 }
 
 // Stretch is a part of a clip, in seconds from its start.
@@ -141,9 +141,9 @@ func (m *Measured) split(frames []Packet, keys []int) {
 		count[index(active[i])]++
 	}
 	for _, kbps := range all {
-		m.Spread += (kbps - mean) * (kbps - mean) / float64(seconds)
+		m.SpreadPercent += (kbps - mean) * (kbps - mean) / float64(seconds)
 	}
-	m.Spread = 100 * math.Sqrt(m.Spread) / max(mean, 1e-9)
+	m.SpreadPercent = 100 * math.Sqrt(m.SpreadPercent) / max(mean, 1e-9)
 	m.IdleKbps, m.ActiveKbps = mean, mean
 	if least := leastShare * float64(seconds); count[0] > least && count[1] > least {
 		idle, moving := sum[0]/count[0], sum[1]/count[1]

@@ -36,7 +36,7 @@ func TestSpreadIsThatOfSeconds(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	within(t, "spread", m.Spread, 50, 2)
+	within(t, "spread", m.SpreadPercent, 50, 2)
 }
 
 func within(t *testing.T, what string, got, want, percent float64) {

@@ -19,7 +19,7 @@ import (
 // happening on some dates, and clocks that change.
 type Year struct {
 	From      week.Date  `json:"from" doc:"First date of the year"`
-	Days      *float64   `json:"worstDays" required:"true" doc:"Least days kept of the pool that comes off worst against what is required; null where nothing is overwritten"`
+	WorstDays *float64   `json:"worstDays" required:"true" doc:"Least days kept of the pool that comes off worst against what is required; null where nothing is overwritten"`
 	WorstDate *week.Date `json:"worstDate,omitempty" doc:"When that is"`
 	Name      string     `json:"name,omitempty" doc:"The special day that it is, or the last before it within what is kept"`
 	Channel   string     `json:"channel,omitempty" doc:"The channel that comes off worst against its days"`
@@ -28,14 +28,14 @@ type Year struct {
 
 // PoolYear is one pool over a year.
 type PoolYear struct {
-	ID        string     `json:"id"`
-	Days      *float64   `json:"worstDays" required:"true" doc:"Least days kept; null where the pool is not full within the time looked at"`
-	WorstDate *week.Date `json:"worstDate,omitempty"`
-	Name      string     `json:"name,omitempty" doc:"The special day that it is, or the last before it within what is kept"`
-	FullAfter *float64   `json:"fullAfterDays,omitempty" doc:"Days until the pool is full for the first time, beginning empty with the year; absent where it is not within two years"`
-	Required  float64    `json:"requiredDays" doc:"The most that is required of a channel kept on it; 0 for nothing"`
-	Short     bool       `json:"short" doc:"Whether it keeps less than that on its worst date"`
-	Kept      []float64  `json:"days" doc:"Days kept at every date, at its worst hour; empty where the pool is never full"`
+	ID            string     `json:"id"`
+	WorstDays     *float64   `json:"worstDays" required:"true" doc:"Least days kept; null where the pool is not full within the time looked at"`
+	WorstDate     *week.Date `json:"worstDate,omitempty"`
+	Name          string     `json:"name,omitempty" doc:"The special day that it is, or the last before it within what is kept"`
+	FullAfterDays *float64   `json:"fullAfterDays,omitempty" doc:"Days until the pool is full for the first time, beginning empty with the year; absent where it is not within two years"`
+	RequiredDays  float64    `json:"requiredDays" doc:"The most that is required of a channel kept on it; 0 for nothing"`
+	Short         bool       `json:"short" doc:"Whether it keeps less than that on its worst date"`
+	Days          []float64  `json:"days" doc:"Days kept at every date, at its worst hour; empty where the pool is never full"`
 }
 
 // Site is what is followed: what channels write in an ordinary week, and the pools on which that is kept.
@@ -88,19 +88,19 @@ func (s *Site) Follow(ctx context.Context, from week.Date) (*Year, error) {
 				if ch.Pool != pool.ID || ch.NoCamera || required <= 0 {
 					continue
 				}
-				pool.Required = max(pool.Required, required)
-				if pool.Days == nil {
+				pool.RequiredDays = max(pool.RequiredDays, required)
+				if pool.WorstDays == nil {
 					continue
 				}
-				if margin := *pool.Days / required; margin < least {
+				if margin := *pool.WorstDays / required; margin < least {
 					least, out.Channel = margin, ch.ID
-					out.Days, out.WorstDate, out.Name = pool.Days, pool.WorstDate, pool.Name
+					out.WorstDays, out.WorstDate, out.Name = pool.WorstDays, pool.WorstDate, pool.Name
 				}
 			}
-			pool.Short = pool.Days != nil && *pool.Days < pool.Required
+			pool.Short = pool.WorstDays != nil && *pool.WorstDays < pool.RequiredDays
 			out.Pools = append(out.Pools, pool)
-			if out.Channel == "" && pool.Days != nil && (out.Days == nil || *pool.Days < *out.Days) {
-				out.Days, out.WorstDate, out.Name = pool.Days, pool.WorstDate, pool.Name
+			if out.Channel == "" && pool.WorstDays != nil && (out.WorstDays == nil || *pool.WorstDays < *out.WorstDays) {
+				out.WorstDays, out.WorstDate, out.Name = pool.WorstDays, pool.WorstDate, pool.Name
 			}
 		}
 	}
@@ -121,7 +121,7 @@ func (s *Site) lookBackDays() int {
 
 // yearOf follows one pool.
 func (s *Site) yearOf(p *plan.Pool, usable storage.Bytes, d *dates, written *profiles) PoolYear {
-	out := PoolYear{ID: p.ID, Kept: []float64{}}
+	out := PoolYear{ID: p.ID, Days: []float64{}}
 	// Channels that share their limits are added up by the hour of the week, before these
 	// are laid out over the dates.
 	type limits struct {
@@ -168,7 +168,7 @@ func (s *Site) yearOf(p *plan.Pool, usable storage.Bytes, d *dates, written *pro
 	}
 	ring := storage.Follow(usable, all)
 	out.fill(d, ring)
-	out.FullAfter = d.filling(usable, all)
+	out.FullAfterDays = d.filling(usable, all)
 	return out
 }
 
@@ -186,14 +186,14 @@ func (y *PoolYear) fill(d *dates, ring storage.LookBack) {
 			kept[i] = min(kept[i], float64(ring.Days[h]))
 		}
 	}
-	y.Kept = kept
+	y.Days = kept
 	least := 0
 	for i := range kept {
 		if kept[i] < kept[least] {
 			least = i
 		}
 	}
-	y.Days = &kept[least]
+	y.WorstDays = &kept[least]
 	date, name := d.dateOf(d.back+least, kept[least])
 	y.WorstDate, y.Name = &date, name
 }

@@ -20,7 +20,7 @@ func TestBoundsAreThoseOfTheDocuments(t *testing.T) {
 	}
 	mib := func(n int) string { return fmt.Sprintf("%d MiB", n>>20) }
 	for what, want := range map[string]string{
-		"a plan as it is stored, JSON without spaces":             mib(plan.MaxBytes),
+		"a plan as it is stored, JSON without spaces":           mib(plan.MaxBytes),
 		"a plan file, with spaces; an event log":                mib(plan.MaxFileBytes),
 		"a channel table":                                       mib(tableBody),
 		"the frames of a clip":                                  mib(clipBody),
@@ -32,7 +32,7 @@ func TestBoundsAreThoseOfTheDocuments(t *testing.T) {
 		"pictures being decoded, all requests together":         fmt.Sprintf("%d MB", pictureBytes/1_000_000),
 		"a rehearsal, before it is played":                      fmt.Sprintf("%d events, %d times", rehearse.MostEvents, rehearse.MostHolds),
 		"requests that only read, at once":                      fmt.Sprintf("%v a core", readsAtOnce),
-		"memory of a request above what the server has in use":       fmt.Sprintf("%d MB", mostOfOneRequest>>20),
+		"memory of a request above what the server has in use":  fmt.Sprintf("%d MB", mostOfOneRequest>>20),
 		"who makes a change":                                    fmt.Sprintf("%d characters", longestAuthor),
 		"bodies of all requests together":                       mib(roomBytes) + fmt.Sprintf("; others wait, %v at most", "10 s"),
 		"a request":                                             fmt.Sprintf("%.0f s", longest.Seconds()),

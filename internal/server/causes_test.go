@@ -18,7 +18,7 @@ func TestWhatCausesWhat(t *testing.T) {
 	names := map[string]estimate.CauseLine{}
 	for _, line := range ties.Causes {
 		names[line.Kind+" "+line.Name] = line
-		if line.When.Area != "" && (line.Of != line.When.Motion || line.Happens == nil || *line.Happens <= 0) {
+		if line.When.Area != "" && (line.Of != line.When.Motion || line.HappensPerDay == nil || *line.HappensPerDay <= 0) {
 			t.Errorf("%+v", line)
 		}
 	}
@@ -27,19 +27,19 @@ func TestWhatCausesWhat(t *testing.T) {
 			t.Errorf("%s: %+v", name, line)
 		}
 	}
-	if lost := names["lost Yard"]; lost.Happens != nil || names["lost Slip"].Happens == nil || math.Abs(*names["button Help point"].Happens-20.0/7) > 1e-9 {
+	if lost := names["lost Yard"]; lost.HappensPerDay != nil || names["lost Slip"].HappensPerDay == nil || math.Abs(*names["button Help point"].HappensPerDay-20.0/7) > 1e-9 {
 		t.Errorf("%+v", lost)
 	}
 	if len(ties.Ties) != 26 || ties.Version != 1 {
 		t.Errorf("%d ties", len(ties.Ties))
 	}
 	for _, tie := range ties.Ties {
-		if tie.Acts < 0 || tie.Acts > tie.Happens*1.000001 || (tie.Acts == 0) != (tie.Why != "") {
+		if tie.ActsPerDay < 0 || tie.ActsPerDay > tie.HappensPerDay*1.000001 || (tie.ActsPerDay == 0) != (tie.Why != "") {
 			t.Errorf("%+v", tie)
 		}
 	}
 	was := call[AlertsBody](c, "POST", "/api/plans/site/alerts", `{"edits":[]}`, 200)
-	if len(was.Messages) != 2 || len(was.Hours.Messages[0].Sent) != 168 || len(was.Hours.Away) != 1 || len(was.Hours.Stills) != 2 || was.Copy == nil || len(was.Copy.Lower) != 3 || len(was.Copy.Channels) != 1 {
+	if len(was.Messages) != 2 || len(was.Hours.Messages[0].Sent) != 168 || len(was.Hours.Away) != 1 || len(was.Hours.Stills) != 2 || was.Copy == nil || len(was.Copy.Instead) != 3 || len(was.Copy.Channels) != 1 {
 		t.Errorf("%+v", was)
 	}
 	rare := `{"edits":[{"setMessage":{"message":{"id":"m2","name":"Office","to":"The office","atMostEverySeconds":86400}}}]}`
@@ -58,10 +58,10 @@ func TestWhatCausesWhat(t *testing.T) {
 func TestAContactTheWrongWayRound(t *testing.T) {
 	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/ties-of-every-kind.json"))
 	wrong := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a1/wrong", "", 200)
-	if len(wrong.Channels) != 1 || wrong.Channels[0] != "slip" || wrong.GigabytesPerDay <= 0 || wrong.KeptDays == nil || *wrong.KeptDays >= *wrong.Now {
+	if len(wrong.Channels) != 1 || wrong.Channels[0] != "slip" || wrong.MoreGigabytesPerDay <= 0 || wrong.KeptDays == nil || *wrong.KeptDays >= *wrong.KeptDaysNow {
 		t.Errorf("%+v", wrong)
 	}
-	if none := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a2/wrong", "", 200); len(none.Channels) != 0 || none.GigabytesPerDay != 0 {
+	if none := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a2/wrong", "", 200); len(none.Channels) != 0 || none.MoreGigabytesPerDay != 0 {
 		t.Errorf("%+v", none)
 	}
 	call[problemBody](c, "GET", "/api/plans/site/inputs/a9/wrong", "", 404)

@@ -28,24 +28,24 @@ const MostCompared = 4
 
 // Compared is one of several plans side by side.
 type Compared struct {
-	ID       string                 `json:"id"`
-	Name     string                 `json:"name"`
-	Version  int64                  `json:"version"`
-	Adopted  bool                   `json:"adopted"`
-	Verdict  estimate.Verdict       `json:"verdict"`
-	Year     *YearVerdict           `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
-	Findings map[check.Severity]int `json:"findings" doc:"Open ones, by severity"`
-	Pools    []estimate.Pool        `json:"pools"`
-	Price    *ComparedPrice         `json:"price,omitempty" doc:"Of the drives; absent where the plan has no prices"`
-	Messages float64                `json:"messagesPerDay" doc:"That go out, to all receivers"`
-	Differs  []compare.Sentence     `json:"differs" doc:"From the first plan; none of the first"`
+	ID             string                 `json:"id"`
+	Name           string                 `json:"name"`
+	Version        int64                  `json:"version"`
+	Adopted        bool                   `json:"adopted"`
+	Verdict        estimate.Verdict       `json:"verdict"`
+	Year           *YearVerdict           `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
+	Findings       map[check.Severity]int `json:"findings" doc:"Open ones, by severity"`
+	Pools          []estimate.Pool        `json:"pools"`
+	Price          *ComparedPrice         `json:"price,omitempty" doc:"Of the drives; absent where the plan has no prices"`
+	MessagesPerDay float64                `json:"messagesPerDay" doc:"That go out, to all receivers"`
+	Differs        []compare.Sentence     `json:"differs" doc:"From the first plan; none of the first"`
 }
 
 // ComparedPrice is what the drives of a plan cost.
 type ComparedPrice struct {
-	Currency string    `json:"currency"`
-	Total    float64   `json:"total" doc:"Of the drives whose price is known"`
-	Unknown  []float64 `json:"unknownTerabytes" doc:"Sizes of drives whose price is not known"`
+	Currency         string    `json:"currency"`
+	Total            float64   `json:"total" doc:"Of the drives whose price is known"`
+	UnknownTerabytes []float64 `json:"unknownTerabytes" doc:"Sizes of drives whose price is not known"`
 }
 
 func priceOf(p *plan.Plan) *ComparedPrice {
@@ -90,7 +90,7 @@ func compared(e, first entry, adopted string) Compared {
 		Verdict: e.site.Verdict, Year: yearVerdict(e.site), Findings: check.Count(e.found), Pools: e.site.Pools, Price: priceOf(e.head.Plan), Differs: []compare.Sentence{},
 	}
 	for _, told := range e.site.Messages {
-		c.Messages += told.PerDay
+		c.MessagesPerDay += told.PerDay
 	}
 	if e.head.ID != first.head.ID {
 		c.Differs = compare.Plans(first.head.Plan, e.head.Plan)
@@ -100,12 +100,12 @@ func compared(e, first entry, adopted string) Compared {
 
 // ComparedRibbon is the week of a channel in two plans; one is absent where the channel is.
 type ComparedRibbon struct {
-	ID     string  `json:"id"`
-	Name   string  `json:"name"`
-	Full   float64 `json:"fullKbps" doc:"The higher of its full rates"`
-	Change float64 `json:"gigabytesPerDayChange" doc:"Of the second plan beside the first"`
-	First  *Ink    `json:"first,omitempty"`
-	Second *Ink    `json:"second,omitempty"`
+	ID                    string  `json:"id"`
+	Name                  string  `json:"name"`
+	FullKbps              float64 `json:"fullKbps" doc:"The higher of its full rates"`
+	GigabytesPerDayChange float64 `json:"gigabytesPerDayChange" doc:"Of the second plan beside the first"`
+	First                 *Ink    `json:"first,omitempty"`
+	Second                *Ink    `json:"second,omitempty"`
 }
 
 func (s *service) comparedRibbons(ctx context.Context, in *struct {
@@ -132,7 +132,7 @@ func twoWeeks(a, b entry) []ComparedRibbon {
 	for i, f := range a.site.Channels {
 		ink := ribbon(a.site, i).Ink
 		at[f.ID] = len(out)
-		out = append(out, ComparedRibbon{ID: f.ID, Name: a.head.Plan.Channels[i].Name, Full: float64(f.FullKbps), Change: -f.GigabytesPerDay, First: &ink})
+		out = append(out, ComparedRibbon{ID: f.ID, Name: a.head.Plan.Channels[i].Name, FullKbps: float64(f.FullKbps), GigabytesPerDayChange: -f.GigabytesPerDay, First: &ink})
 	}
 	for i, f := range b.site.Channels {
 		ink := ribbon(b.site, i).Ink
@@ -141,7 +141,7 @@ func twoWeeks(a, b entry) []ComparedRibbon {
 			k = len(out)
 			out = append(out, ComparedRibbon{ID: f.ID, Name: b.head.Plan.Channels[i].Name})
 		}
-		out[k].Second, out[k].Full, out[k].Change = &ink, max(out[k].Full, float64(f.FullKbps)), out[k].Change+f.GigabytesPerDay
+		out[k].Second, out[k].FullKbps, out[k].GigabytesPerDayChange = &ink, max(out[k].FullKbps, float64(f.FullKbps)), out[k].GigabytesPerDayChange+f.GigabytesPerDay
 	}
 	differing := out[:0]
 	for _, r := range out {

@@ -63,7 +63,7 @@ func comparedRows(list []Compared) []comparedRow {
 			if c.Year == nil {
 				return "no date is special"
 			}
-			return plan.Say("%.3g days on %s", c.Year.Days, c.Year.Date.String())
+			return plan.Say("%.3g days on %s", c.Year.WorstDays, c.Year.WorstDate.String())
 		}},
 		{"Written a day", func(c *Compared) string { return plan.Say("%.3g GB", c.Verdict.GigabytesPerDay) }},
 		{"Wanted events missed a day", func(c *Compared) string { return plan.Say("%.3g", c.Verdict.Evidence.MissedPerDay) }},
@@ -71,12 +71,12 @@ func comparedRows(list []Compared) []comparedRow {
 		{"Errors, warnings", func(c *Compared) string {
 			return plan.Say("%d, %d", c.Findings[check.Error], c.Findings[check.Warning])
 		}},
-		{"Messages a day", func(c *Compared) string { return plan.Say("%.3g", c.Messages) }},
+		{"Messages a day", func(c *Compared) string { return plan.Say("%.3g", c.MessagesPerDay) }},
 		{"Price of the drives", func(c *Compared) string {
 			switch {
 			case c.Price == nil:
 				return "no prices"
-			case len(c.Price.Unknown) > 0:
+			case len(c.Price.UnknownTerabytes) > 0:
 				return plan.Say("%.6g %s, and drives without a price", c.Price.Total, c.Price.Currency)
 			}
 			return plan.Say("%.6g %s", c.Price.Total, c.Price.Currency)

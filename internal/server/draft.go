@@ -12,21 +12,21 @@ import (
 
 // Draft is what a change would change, if it were kept.
 type Draft struct {
-	Sentence        string           `json:"sentence"`
-	GigabytesPerDay float64          `json:"gigabytesPerDay" doc:"Of the whole site, with the change"`
-	Change          float64          `json:"gigabytesPerDayChange"`
-	Verdict         estimate.Verdict `json:"verdict"`
-	EvidenceChange  footage.Evidence `json:"evidenceChange" doc:"Change of events a day by fate"`
-	Channels        int              `json:"channels" doc:"Channels that would do something else at some time"`
-	Minutes         week.Minute      `json:"minutes" doc:"Minutes of the week over which they would, added up"`
-	Pools           []DraftPool      `json:"pools" doc:"Those that would keep footage for longer or shorter"`
+	Sentence              string           `json:"sentence"`
+	GigabytesPerDay       float64          `json:"gigabytesPerDay" doc:"Of the whole site, with the change"`
+	GigabytesPerDayChange float64          `json:"gigabytesPerDayChange"`
+	Verdict               estimate.Verdict `json:"verdict"`
+	EvidenceChange        footage.Evidence `json:"evidenceChange" doc:"Change of events a day by fate"`
+	Channels              int              `json:"channels" doc:"Channels that would do something else at some time"`
+	Minutes               week.Minute      `json:"minutes" doc:"Minutes of the week over which they would, added up"`
+	Pools                 []DraftPool      `json:"pools" doc:"Those that would keep footage for longer or shorter"`
 }
 
 // DraftPool is what a change would do to a pool.
 type DraftPool struct {
-	ID   string   `json:"id"`
-	Days *float64 `json:"days" required:"true" doc:"Typically kept, with the change; null where it is never full"`
-	Now  *float64 `json:"daysNow" required:"true"`
+	ID      string   `json:"id"`
+	Days    *float64 `json:"days" required:"true" doc:"Typically kept, with the change; null where it is never full"`
+	DaysNow *float64 `json:"daysNow" required:"true"`
 }
 
 func draft(ctx context.Context, before entry, done *edit.Done) (*Draft, error) {
@@ -38,12 +38,12 @@ func draft(ctx context.Context, before entry, done *edit.Done) (*Draft, error) {
 		return nil, err
 	}
 	d := &Draft{
-		Sentence:        done.Sentence,
-		GigabytesPerDay: next.Verdict.GigabytesPerDay,
-		Change:          next.Verdict.GigabytesPerDay - before.site.Verdict.GigabytesPerDay,
-		Verdict:         next.Verdict,
-		EvidenceChange:  next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
-		Pools:           []DraftPool{},
+		Sentence:              done.Sentence,
+		GigabytesPerDay:       next.Verdict.GigabytesPerDay,
+		GigabytesPerDayChange: next.Verdict.GigabytesPerDay - before.site.Verdict.GigabytesPerDay,
+		Verdict:               next.Verdict,
+		EvidenceChange:        next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
+		Pools:                 []DraftPool{},
 	}
 	for _, then := range next.Pools {
 		for _, now := range before.site.Pools {

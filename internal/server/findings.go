@@ -44,9 +44,9 @@ func (s *service) fixes(ctx context.Context, in *FixesInput) (*body[[]check.FixE
 // FindingRun is part of a list of findings after a change: a run of those from before,
 // or one that is new.
 type FindingRun struct {
-	From  int            `json:"from,omitempty" doc:"Index of the first of the run in the list from before"`
-	Count int            `json:"count,omitempty" doc:"How many of the list from before stand here unchanged; 0 for a new one"`
-	New   *check.Finding `json:"finding,omitempty" doc:"The new one"`
+	From    int            `json:"from,omitempty" doc:"Index of the first of the run in the list from before"`
+	Count   int            `json:"count,omitempty" doc:"How many of the list from before stand here unchanged; 0 for a new one"`
+	Finding *check.Finding `json:"finding,omitempty" doc:"The new one"`
 }
 
 // findingRuns tells what findings became in terms of those from before: most stay as they
@@ -60,10 +60,10 @@ func findingRuns(before, after []check.Finding) []FindingRun {
 	for i := range after {
 		k, ok := was[after[i].ID]
 		if !ok || !after[i].Equal(&before[k]) {
-			runs = append(runs, FindingRun{New: &after[i]})
+			runs = append(runs, FindingRun{Finding: &after[i]})
 			continue
 		}
-		if n := len(runs); n > 0 && runs[n-1].New == nil && runs[n-1].From+runs[n-1].Count == k {
+		if n := len(runs); n > 0 && runs[n-1].Finding == nil && runs[n-1].From+runs[n-1].Count == k {
 			runs[n-1].Count++
 			continue
 		}

@@ -12,7 +12,7 @@ import (
 // compares them with the whole list.
 func TestFindingsAfterAChange(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	shown := call[View](c, "GET", "/api/plans/site", "", 200).Found
+	shown := call[View](c, "GET", "/api/plans/site", "", 200).Findings
 	kept := shown[0]
 	for i, edits := range []string{
 		`{"setTimes":{"channels":["kiosk"],"preSeconds":0}}`,
@@ -24,14 +24,14 @@ func TestFindingsAfterAChange(t *testing.T) {
 		a := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(`{"version":%d,"edits":[%s]}`, i+1, edits), 200)
 		var next []check.Finding
 		fresh := 0
-		for _, run := range a.Found {
-			if run.New != nil {
-				next, fresh = append(next, *run.New), fresh+1
+		for _, run := range a.Findings {
+			if run.Finding != nil {
+				next, fresh = append(next, *run.Finding), fresh+1
 				continue
 			}
 			next = append(next, shown[run.From:run.From+run.Count]...)
 		}
-		whole := call[View](c, "GET", "/api/plans/site", "", 200).Found
+		whole := call[View](c, "GET", "/api/plans/site", "", 200).Findings
 		if len(next) != len(whole) {
 			t.Fatalf("%s: %d findings, there are %d", edits, len(next), len(whole))
 		}

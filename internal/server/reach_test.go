@@ -22,8 +22,8 @@ func TestWhatItWouldTake(t *testing.T) {
 		t.Fatal(err)
 	}
 	a := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(`{"version":1,"edits":%s}`, edits), 200)
-	if math.Abs(*a.Verdict.KeptDays-*r.Point.Days) > 0.001*45 || math.Abs(a.Verdict.GigabytesPerDay-r.Point.Gigabytes) > 0.001*r.Point.Gigabytes {
-		t.Errorf("%v days of %v GB a day, promised %v of %v", *a.Verdict.KeptDays, a.Verdict.GigabytesPerDay, *r.Point.Days, r.Point.Gigabytes)
+	if math.Abs(*a.Verdict.KeptDays-*r.Point.Days) > 0.001*45 || math.Abs(a.Verdict.GigabytesPerDay-r.Point.GigabytesPerDay) > 0.001*r.Point.GigabytesPerDay {
+		t.Errorf("%v days of %v GB a day, promised %v of %v", *a.Verdict.KeptDays, a.Verdict.GigabytesPerDay, *r.Point.Days, r.Point.GigabytesPerDay)
 	}
 	locked := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":9000,"locked":["booth"],"frames":true,"matters":{"hall":3},"lowCounts":0.25}`, 200)
 	if locked.Reached || locked.Point.Days == nil {
@@ -47,10 +47,10 @@ func TestWhatIsKeptByEveryMeasure(t *testing.T) {
 	p := demo.PennywhistleQuay()
 	c := start(t, p)
 	r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":38,"by":"hour"}`, 200)
-	if !r.Reached || *r.Kept.Hour < 38 || *r.Kept.Typical < *r.Kept.Hour || *r.Kept.Date > *r.Kept.Hour || r.Kept.On == nil || len(r.LeftOut) > 0 {
+	if !r.Reached || *r.Kept.WorstHourDays < 38 || *r.Kept.TypicalDays < *r.Kept.WorstHourDays || *r.Kept.WorstDateDays > *r.Kept.WorstHourDays || r.Kept.WorstDate == nil || len(r.LeftOut) > 0 {
 		t.Errorf("%+v", r.Kept)
 	}
-	if r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":22,"by":"chance","chancePercent":90}`, 200); !r.Reached || r.Kept.Percent < 90 {
+	if r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":22,"by":"chance","chancePercent":90}`, 200); !r.Reached || r.Kept.ChancePercent < 90 {
 		t.Errorf("%+v", r.Kept)
 	}
 	call[problemBody](c, "POST", "/api/plans/site/reach", `{"days":30,"by":"luck"}`, 422)

@@ -66,7 +66,7 @@ func TestARehearsedWeek(t *testing.T) {
 		t.Errorf("%v", story)
 	}
 	at := func(more string) string { return "/api/plans/site/rehearse/have?" + week + "&channel=hall&at=" + more }
-	if a := call[Answered](c, "GET", at("43200"), "", 200); a.Fate != "full" || a.Duty == "" || a.GoneDate == "" || a.Share != 100 {
+	if a := call[Answered](c, "GET", at("43200"), "", 200); a.Fate != "full" || a.Duty == "" || a.GoneOn == "" || a.SharePercent != 100 {
 		t.Errorf("%+v", a)
 	}
 	if o := call[Odds](c, "GET", "/api/plans/site/rehearse/odds?"+week+"&channel=hall&at=43200", "", 200); o.Rehearsals != 200 || o.Full+o.Low+o.Missed != 200 || o.Full < 150 {

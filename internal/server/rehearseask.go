@@ -26,13 +26,13 @@ func (m *MomentParam) span() (from, to rehearse.Ms) {
 
 // Answered is whether there would be footage.
 type Answered struct {
-	Fate     rehearse.Fate `json:"fate" enum:"full,low,missed"`
-	Words    string        `json:"words"`
-	Share    float64       `json:"sharePercent" doc:"Of the stretch that is on disk"`
-	Duty     string        `json:"duty" doc:"Name of the duty then"`
-	Causes   []string      `json:"causes" doc:"Why it is there, in words"`
-	Events   []int         `json:"events" doc:"The same, by which they are asked about"`
-	GoneDate string        `json:"goneOn,omitempty" doc:"Date on which it would be overwritten, by the typical days kept; absent where nothing takes it away"`
+	Fate         rehearse.Fate `json:"fate" enum:"full,low,missed"`
+	Words        string        `json:"words"`
+	SharePercent float64       `json:"sharePercent" doc:"Of the stretch that is on disk"`
+	Duty         string        `json:"duty" doc:"Name of the duty then"`
+	Causes       []string      `json:"causes" doc:"Why it is there, in words"`
+	Events       []int         `json:"events" doc:"The same, by which they are asked about"`
+	GoneOn       string        `json:"goneOn,omitempty" doc:"Date on which it would be overwritten, by the typical days kept; absent where nothing takes it away"`
 }
 
 func (s *service) rehearsedHave(ctx context.Context, in *MomentParam) (*body[Answered], error) {
@@ -49,7 +49,7 @@ func (s *service) rehearsedHave(ctx context.Context, in *MomentParam) (*body[Ans
 		return nil, huma.Error422UnprocessableEntity("That is after the days that were rehearsed.")
 	}
 	h := r.Have(i, from, to)
-	out := Answered{Fate: h.Fate, Share: 100 * h.Share, Causes: []string{}, Events: []int{}}
+	out := Answered{Fate: h.Fate, SharePercent: 100 * h.Share, Causes: []string{}, Events: []int{}}
 	if d := e.head.Plan.Duty(r.DutyAt(i, from)); d != nil {
 		out.Duty = d.Name
 	}
@@ -79,7 +79,7 @@ func (s *service) rehearsedHave(ctx context.Context, in *MomentParam) (*body[Ans
 		}
 	}
 	if days := rehearse.KeptUntil(e.site, i); h.Fate != rehearse.Missed && !math.IsInf(float64(days), 1) && days < 36500 {
-		out.GoneDate = r.Moment(from).Add(time.Duration(float64(days) * 24 * float64(time.Hour))).Format("Monday 2 January 2006")
+		out.GoneOn = r.Moment(from).Add(time.Duration(float64(days) * 24 * float64(time.Hour))).Format("Monday 2 January 2006")
 	}
 	return &body[Answered]{out}, nil
 }

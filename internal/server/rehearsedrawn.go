@@ -66,11 +66,11 @@ type PlayedCause struct {
 
 // PlayedMessage is when a receiver was told, and not told.
 type PlayedMessage struct {
-	ID    string    `json:"id"`
-	Name  string    `json:"name"`
-	Went  []float64 `json:"went"`
-	Held  []float64 `json:"held"`
-	Event []int     `json:"heldEvent" doc:"The events that were held back"`
+	ID        string    `json:"id"`
+	Name      string    `json:"name"`
+	Went      []float64 `json:"went"`
+	Held      []float64 `json:"held"`
+	HeldEvent []int     `json:"heldEvent" doc:"The events that were held back"`
 }
 
 // PlayedShown is what a monitor showed.

@@ -25,11 +25,11 @@ type RailStep struct {
 
 // Ink is the expected bitrate by cause from each moment to the next.
 type Ink struct {
-	From   []week.Minute `json:"from" doc:"Minutes since Monday 00:00"`
-	Base   []int         `json:"base" doc:"kbit/s"`
-	Motion []int         `json:"motion" doc:"kbit/s"`
-	Alarm  []int         `json:"alarm" doc:"kbit/s"`
-	Share  []int         `json:"written" doc:"Share of time in which anything is written, in thousandths"`
+	From    []week.Minute `json:"from" doc:"Minutes since Monday 00:00"`
+	Base    []int         `json:"base" doc:"kbit/s"`
+	Motion  []int         `json:"motion" doc:"kbit/s"`
+	Alarm   []int         `json:"alarm" doc:"kbit/s"`
+	Written []int         `json:"written" doc:"Share of time in which anything is written, in thousandths"`
 }
 
 // NamedRail is what is decided in a named week.
@@ -73,7 +73,7 @@ func ribbon(s *estimate.Result, i int) Ribbon {
 		r.Ink.Base = append(r.Ink.Base, round(float64(b.Base)))
 		r.Ink.Motion = append(r.Ink.Motion, round(float64(b.Motion)))
 		r.Ink.Alarm = append(r.Ink.Alarm, round(float64(b.Alarm)))
-		r.Ink.Share = append(r.Ink.Share, round(1000*b.Written))
+		r.Ink.Written = append(r.Ink.Written, round(1000*b.Written))
 	}
 	return r
 }

@@ -22,7 +22,7 @@ func TestTheInkIsWhatIsWritten(t *testing.T) {
 			bins++
 			for what, pair := range map[string][2]float64{
 				"base": {float64(r.Ink.Base[at]), float64(b.Base)}, "motion": {float64(r.Ink.Motion[at]), float64(b.Motion)},
-				"alarm": {float64(r.Ink.Alarm[at]), float64(b.Alarm)}, "written": {float64(r.Ink.Share[at]), 1000 * b.Written},
+				"alarm": {float64(r.Ink.Alarm[at]), float64(b.Alarm)}, "written": {float64(r.Ink.Written[at]), 1000 * b.Written},
 			} {
 				if math.Abs(pair[0]-pair[1]) > 0.5 {
 					t.Fatalf("%s, %s at %v: drawn %v, written %v", r.ID, what, b.Span, pair[0], pair[1])

@@ -62,7 +62,7 @@ func paint(version int, channel, duty string) string {
 func TestWhatIsWorthMeasuring(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	list := call[[]estimate.Unknown](c, "GET", "/api/plans/site/knowing", "", 200)
-	if len(list) < 3 || list[0].Narrower < list[1].Narrower || list[0].Name == "" {
+	if len(list) < 3 || list[0].NarrowerDays < list[1].NarrowerDays || list[0].Name == "" {
 		t.Errorf("%+v", list)
 	}
 }
@@ -86,8 +86,8 @@ type problemBody struct {
 func TestEditAnswersWithWhatChanged(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	before := call[View](c, "GET", "/api/plans/site", "", 200)
-	if before.Version != 1 || len(before.Ribbons) != 16 || len(before.Tide.Base) != 336 || len(before.Found) == 0 {
-		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons), len(before.Tide.Base), len(before.Found))
+	if before.Version != 1 || len(before.Ribbons) != 16 || len(before.Tide.Base) != 336 || len(before.Findings) == 0 {
+		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons), len(before.Tide.Base), len(before.Findings))
 	}
 	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
 	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" || a.Undo != a.Sentence || a.UndoBy != "Jórun" {
@@ -133,7 +133,7 @@ func TestDraftKeepsNothing(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	d := call[Draft](c, "POST", "/api/plans/site/draft", paint(1, "waiting", "clock"), 200)
 	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "waiting", "clock"), 200)
-	if d.Change <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence || d.EvidenceChange.FullPerDay < 0 {
+	if d.GigabytesPerDayChange <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence || d.EvidenceChange.FullPerDay < 0 {
 		t.Errorf("the draft said %+v, then came %+v", d, a.Verdict)
 	}
 }

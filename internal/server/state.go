@@ -12,34 +12,34 @@ import (
 
 // State is what the pages show of a plan whole after every change.
 type State struct {
-	Version int64               `json:"version"`
-	Mark    string              `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
-	Undo    string              `json:"undo" doc:"The change that undo reverses; empty for nothing"`
-	UndoBy  string              `json:"undoBy" doc:"Whose change that is"`
-	Redo    string              `json:"redo" doc:"What redo would make again; empty for nothing"`
-	Pools   []estimate.Pool     `json:"pools"`
-	Intake  []estimate.Recorder `json:"recorders"`
-	Verdict estimate.Verdict    `json:"verdict"`
-	Year    *YearVerdict        `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
-	Rails   []NamedRail         `json:"rails" doc:"Of the named weeks"`
-	Tide    Tide                `json:"tide"`
+	Version   int64               `json:"version"`
+	Mark      string              `json:"mark" doc:"Which history of the plan it is a version of; another one after a backup was restored"`
+	Undo      string              `json:"undo" doc:"The change that undo reverses; empty for nothing"`
+	UndoBy    string              `json:"undoBy" doc:"Whose change that is"`
+	Redo      string              `json:"redo" doc:"What redo would make again; empty for nothing"`
+	Pools     []estimate.Pool     `json:"pools"`
+	Recorders []estimate.Recorder `json:"recorders"`
+	Verdict   estimate.Verdict    `json:"verdict"`
+	Year      *YearVerdict        `json:"year,omitempty" doc:"The worst date; absent where no date is special"`
+	Rails     []NamedRail         `json:"rails" doc:"Of the named weeks"`
+	Tide      Tide                `json:"tide"`
 }
 
 // View is a plan as the pages show it.
 type View struct {
 	State
-	Found   []check.Finding    `json:"findings" doc:"Most severe first"`
-	ID      string             `json:"id"`
-	Site    string             `json:"site" doc:"Id of the site that it is a plan of"`
-	Plan    *plan.Plan         `json:"plan"`
-	Figures []estimate.Channel `json:"figures"`
-	Ribbons []Ribbon           `json:"ribbons"`
+	Findings []check.Finding    `json:"findings" doc:"Most severe first"`
+	ID       string             `json:"id"`
+	Site     string             `json:"site" doc:"Id of the site that it is a plan of"`
+	Plan     *plan.Plan         `json:"plan"`
+	Figures  []estimate.Channel `json:"figures"`
+	Ribbons  []Ribbon           `json:"ribbons"`
 }
 
 // Answer is what a change changed.
 type Answer struct {
 	State
-	Found    []FindingRun       `json:"findings" doc:"The findings in their order, most severe first: runs of those from before, and new ones"`
+	Findings []FindingRun       `json:"findings" doc:"The findings in their order, most severe first: runs of those from before, and new ones"`
 	Sentence string             `json:"sentence" doc:"What the change did"`
 	Patch    []any              `json:"patch" doc:"JSON Patch (RFC 6902) of the plan from the version that it says"`
 	From     int64              `json:"from" doc:"The version that the patch and what changed are from: others' changes may have been made together with this one"`
@@ -75,28 +75,28 @@ func (a *Answer) JSON() ([]byte, error) {
 func state(e entry) State {
 	return State{
 		Version: e.head.Version, Mark: e.head.Mark, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
-		Pools: e.site.Pools, Intake: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site),
+		Pools: e.site.Pools, Recorders: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site),
 		Rails: rails(e.head.Plan), Tide: tide(e, week.Whole),
 	}
 }
 
 // YearVerdict is the date on which the plan holds least.
 type YearVerdict struct {
-	Days float64   `json:"worstDays"`
-	Date week.Date `json:"worstDate"`
-	Name string    `json:"name" doc:"The special day behind it; empty for none"`
+	WorstDays float64   `json:"worstDays"`
+	WorstDate week.Date `json:"worstDate"`
+	Name      string    `json:"name" doc:"The special day behind it; empty for none"`
 }
 
 func yearVerdict(s *estimate.Result) *YearVerdict {
 	y := s.SpecialYear()
-	if y == nil || y.Days == nil {
+	if y == nil || y.WorstDays == nil {
 		return nil
 	}
-	return &YearVerdict{*y.Days, *y.WorstDate, y.Name}
+	return &YearVerdict{*y.WorstDays, *y.WorstDate, y.Name}
 }
 
 func view(e entry) *View {
-	v := &View{State: state(e), Found: e.found, ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan, Figures: e.site.Channels, Ribbons: []Ribbon{}}
+	v := &View{State: state(e), Findings: e.found, ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan, Figures: e.site.Channels, Ribbons: []Ribbon{}}
 	for i := range e.site.Channels {
 		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
 	}
@@ -105,7 +105,7 @@ func view(e entry) *View {
 
 // answer tells what differs between two versions.
 func answer(before, after entry) *Answer {
-	a := &Answer{State: state(after), From: before.head.Version, common: new(shown), Found: findingRuns(before.found, after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
+	a := &Answer{State: state(after), From: before.head.Version, common: new(shown), Findings: findingRuns(before.found, after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {
 		a.Order = append(a.Order, c.ID)

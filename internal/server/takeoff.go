@@ -28,12 +28,12 @@ type TakenOff struct {
 func (s *service) takeOff(ctx context.Context, in *struct {
 	PlanParam
 	Body struct {
-		Channels []string `json:"channels" minItems:"1" maxItems:"5000" doc:"Ids"`
-		From     string   `json:"from" maxLength:"16" doc:"On the clocks of the site, such as 2026-12-07T08:00"`
-		To       string   `json:"to" maxLength:"16"`
-		Events   bool     `json:"eventsOnly,omitempty" doc:"Only what is written for events"`
-		USB      float64  `json:"usbMBps" minimum:"0.01" maximum:"100000" doc:"What a USB drive takes, MB a second"`
-		Network  float64  `json:"networkMbps" minimum:"0.01" maximum:"1000000" doc:"What the network takes"`
+		Channels    []string `json:"channels" minItems:"1" maxItems:"5000" doc:"Ids"`
+		From        string   `json:"from" maxLength:"16" doc:"On the clocks of the site, such as 2026-12-07T08:00"`
+		To          string   `json:"to" maxLength:"16"`
+		EventsOnly  bool     `json:"eventsOnly,omitempty" doc:"Only what is written for events"`
+		USBMBps     float64  `json:"usbMBps" minimum:"0.01" maximum:"100000" doc:"What a USB drive takes, MB a second"`
+		NetworkMbps float64  `json:"networkMbps" minimum:"0.01" maximum:"1000000" doc:"What the network takes"`
 	}
 }) (*body[TakenOff], error) {
 	e, err := s.current(ctx, in.ID)
@@ -71,11 +71,11 @@ func (s *service) takeOff(ctx context.Context, in *struct {
 		return nil, huma.Error422UnprocessableEntity("The stretch ends before it begins.")
 	}
 	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (TakenOff, error) {
-		t, ok := e.site.TakeOff(channels, from, to, in.Body.Events)
+		t, ok := e.site.TakeOff(channels, from, to, in.Body.EventsOnly)
 		if !ok {
 			return TakenOff{}, huma.Error422UnprocessableEntity("A stretch of 400 days at most can be taken off, in years from 1970 to 2200.")
 		}
-		return TakenOff{t, t.Minutes(in.Body.USB), t.Minutes(in.Body.Network / 8)}, nil
+		return TakenOff{t, t.Minutes(in.Body.USBMBps), t.Minutes(in.Body.NetworkMbps / 8)}, nil
 	})
 	return &body[TakenOff]{out}, s.problem(ctx, err)
 }

@@ -22,12 +22,12 @@ func registerTriggers(api huma.API, s *service) {
 
 // TriggerLine is what one channel catches.
 type TriggerLine struct {
-	Channel  string  `json:"channel"`
-	Happens  float64 `json:"happensPerDay" doc:"Wanted events"`
-	Arrives  float64 `json:"arrivesPerDay" doc:"Of these, those that start a recording"`
-	Missed   float64 `json:"missedPerDay" doc:"Of the wanted events, those of which nothing is kept, by whatever layer"`
-	Unwanted float64 `json:"unwantedTriggersPerDay" doc:"Recordings that nuisance starts"`
-	Why      string  `json:"why,omitempty" doc:"Why none arrives, in a few words"`
+	Channel                string  `json:"channel"`
+	HappensPerDay          float64 `json:"happensPerDay" doc:"Wanted events"`
+	ArrivesPerDay          float64 `json:"arrivesPerDay" doc:"Of these, those that start a recording"`
+	MissedPerDay           float64 `json:"missedPerDay" doc:"Of the wanted events, those of which nothing is kept, by whatever layer"`
+	UnwantedTriggersPerDay float64 `json:"unwantedTriggersPerDay" doc:"Recordings that nuisance starts"`
+	Why                    string  `json:"why,omitempty" doc:"Why none arrives, in a few words"`
 }
 
 func (s *service) triggers(ctx context.Context, in *PlanParam) (*body[[]TriggerLine], error) {
@@ -47,9 +47,9 @@ func triggerLines(e entry) []TriggerLine {
 			continue
 		}
 		course := e.site.CourseOf(i)
-		line := TriggerLine{Channel: c.ID, Happens: course.HappensPerDay, Missed: course.Missed, Unwanted: course.Unwanted, Why: course.Why()}
+		line := TriggerLine{Channel: c.ID, HappensPerDay: course.HappensPerDay, MissedPerDay: course.MissedPerDay, UnwantedTriggersPerDay: course.UnwantedTriggersPerDay, Why: course.Why()}
 		if n := len(course.Gates); n > 0 {
-			line.Arrives = course.Gates[n-1].Pass
+			line.ArrivesPerDay = course.Gates[n-1].PassPerDay
 		}
 		if n, known := c.Detection.Counted(); line.Why != "" && c.Detection.On && known && n == 0 {
 			line.Why = "no area drawn"
@@ -151,9 +151,9 @@ type PatchCost struct {
 
 // PatchFigures are the figures of a channel as a patch leaves them.
 type PatchFigures struct {
-	Triggers float64  `json:"triggersPerDay" doc:"Of the patch"`
-	GBPerDay float64  `json:"gbPerDay" doc:"Of the channel"`
-	KeptDays *float64 `json:"keptDays" required:"true" doc:"Of the channel; null where nothing takes its footage away"`
+	TriggersPerDay float64  `json:"triggersPerDay" doc:"Of the patch"`
+	GBPerDay       float64  `json:"gbPerDay" doc:"Of the channel"`
+	KeptDays       *float64 `json:"keptDays" required:"true" doc:"Of the channel; null where nothing takes its footage away"`
 }
 
 func (s *service) patchCost(ctx context.Context, in *struct {
@@ -179,7 +179,7 @@ func patchCost(ctx context.Context, e entry, channel, patch string) (out PatchCo
 		f := PatchFigures{GBPerDay: c.GigabytesPerDay, KeptDays: c.RetentionDays}
 		for _, seen := range result.SightOf(at).Patches {
 			if seen.ID == patch {
-				f.Triggers = seen.TriggerDay
+				f.TriggersPerDay = seen.TriggersPerDay
 			}
 		}
 		return f

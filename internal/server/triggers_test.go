@@ -13,19 +13,19 @@ import (
 func TestWhatChannelsNotice(t *testing.T) {
 	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/watched-yard.json"))
 	lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200)
-	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].Arrives <= 0 || lines[0].Arrives >= lines[0].Happens || lines[0].Unwanted <= 0 || lines[0].Why != "" || lines[0].Missed <= 0 {
+	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].ArrivesPerDay <= 0 || lines[0].ArrivesPerDay >= lines[0].HappensPerDay || lines[0].UnwantedTriggersPerDay <= 0 || lines[0].Why != "" || lines[0].MissedPerDay <= 0 {
 		t.Errorf("%+v", lines)
 	}
 	was := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`, 200)
-	if len(was.Sight.Areas) != 3 || len(was.Sight.Walks) != 3 || was.Version != 1 || was.Course.HappensPerDay != lines[0].Happens {
+	if len(was.Sight.Areas) != 3 || len(was.Sight.Walks) != 3 || was.Version != 1 || was.Course.HappensPerDay != lines[0].HappensPerDay {
 		t.Errorf("%+v", was)
 	}
 	mask := `{"edits":[{"setArea":{"channel":"yard","area":{"id":"all","name":"All","ignore":true,"points":[[0,0],[1,0],[1,1],[0,1]]}}}]}`
 	drawn := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", mask, 200)
-	if drawn.Course.Unwanted != 0 || drawn.Course.Why() != "no area there" || drawn.Sight.Walks[0].Noticed != nil {
+	if drawn.Course.UnwantedTriggersPerDay != 0 || drawn.Course.Why() != "no area there" || drawn.Sight.Walks[0].NoticedSeconds != nil {
 		t.Errorf("%+v", drawn)
 	}
-	if again := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`, 200); again.Course.Unwanted != was.Course.Unwanted {
+	if again := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`, 200); again.Course.UnwantedTriggersPerDay != was.Course.UnwantedTriggersPerDay {
 		t.Error("what was drawn was kept")
 	}
 	call[problemBody](c, "POST", "/api/plans/site/channels/nobody/picture", `{"edits":[]}`, 404)
@@ -34,7 +34,7 @@ func TestWhatChannelsNotice(t *testing.T) {
 		t.Errorf("%+v", problem)
 	}
 	call[Answer](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"removeArea":{"channel":"slip","area":"cells"}},{"setArea":{"channel":"slip","area":{"id":"m","name":"M","ignore":true,"points":[[0,0],[1,0],[1,1]]}}}]}`, 200)
-	if lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200); lines[1].Why != "no area drawn" || lines[1].Arrives != 0 {
+	if lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200); lines[1].Why != "no area drawn" || lines[1].ArrivesPerDay != 0 {
 		t.Errorf("%+v", lines[1])
 	}
 }
@@ -43,7 +43,7 @@ func TestWhatChannelsNotice(t *testing.T) {
 func TestWhatAPatchCosts(t *testing.T) {
 	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/watched-yard.json"))
 	cost := call[PatchCost](c, "GET", "/api/plans/site/channels/yard/patches/reeds/cost", "", 200)
-	if cost.Now.Triggers <= 0 || cost.Without.Triggers != 0 || cost.Unmasked == nil || cost.Unmasked.Triggers <= cost.Now.Triggers ||
+	if cost.Now.TriggersPerDay <= 0 || cost.Without.TriggersPerDay != 0 || cost.Unmasked == nil || cost.Unmasked.TriggersPerDay <= cost.Now.TriggersPerDay ||
 		cost.Without.GBPerDay >= cost.Now.GBPerDay || cost.Now.GBPerDay >= cost.Unmasked.GBPerDay || *cost.Without.KeptDays <= *cost.Unmasked.KeptDays {
 		t.Errorf("%+v, %+v", cost, cost.Unmasked)
 	}
@@ -56,7 +56,7 @@ func TestWhatAPatchCosts(t *testing.T) {
 	call[problemBody](c, "GET", "/api/plans/site/channels/none/course", "", 404)
 
 	ask := `{"edits":[],"stand":{"object":"person","area":"foot","feet":[0.4,0.8]}}`
-	if s := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", ask, 200).Standing; s == nil || s.OfPicture <= 0.6 || s.OfArea <= s.OfPicture {
+	if s := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", ask, 200).Standing; s == nil || s.OfPicturePercent <= 0.6 || s.OfAreaPercent <= s.OfPicturePercent {
 		t.Errorf("%+v", s)
 	}
 	call[problemBody](c, "POST", "/api/plans/site/channels/yard/picture", strings.Replace(ask, "0.8", "0.01", 1), 422)

@@ -29,7 +29,7 @@ func TestVariants(t *testing.T) {
 	}
 
 	list := call[[]Compared](c, "GET", "/api/sites/site/compare?plans=site,"+longer.ID, "", 200)
-	if len(list) != 2 || !list[0].Adopted || len(list[0].Differs) != 0 || len(list[1].Differs) != 2 || list[0].Price != nil || list[1].Price.Total != 0 || len(list[1].Price.Unknown) == 0 {
+	if len(list) != 2 || !list[0].Adopted || len(list[0].Differs) != 0 || len(list[1].Differs) != 2 || list[0].Price != nil || list[1].Price.Total != 0 || len(list[1].Price.UnknownTerabytes) == 0 {
 		t.Fatalf("%+v", list)
 	}
 	if status, header, page := c.send("GET", "/api/sites/site/compare/file?plans=site,"+longer.ID, ""); status != 200 || !strings.Contains(header.Get("Content-Disposition"), ", variants, 20") || !strings.HasSuffix(header.Get("Content-Disposition"), `.html"`) ||

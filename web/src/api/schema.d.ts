@@ -2727,35 +2727,6 @@ export interface components {
              */
             intakeMbps: number;
         };
-        EstimatedScenario: {
-            consequence: string;
-            /** @description What would make it so */
-            edit?: components["schemas"]["Edit"];
-            /** @description Whether every channel then typically keeps its days */
-            holds: boolean;
-            /** @enum {string} */
-            id: "failed" | "more";
-            /**
-             * Format: double
-             * @description Days of the channel that the verdict then names
-             */
-            keptDays: number | null;
-            /**
-             * Format: double
-             * @description Share of the pool's footage that is gone at once
-             */
-            lostPercent: number;
-            /**
-             * Format: double
-             * @description Days the pool then holds, typically
-             */
-            poolDays: number | null;
-            /** Format: double */
-            requiredDays: number | null;
-            sentence: string;
-            /** Format: double */
-            usableGB: number;
-        };
         EstimatedShown: {
             /**
              * Format: double
@@ -4460,6 +4431,35 @@ export interface components {
             leastPercent: number;
             /** Format: double */
             mostPercent: number;
+        };
+        Scenario: {
+            consequence: string;
+            /** @description What would make it so */
+            edit?: components["schemas"]["Edit"];
+            /** @description Whether every channel then typically keeps its days */
+            holds: boolean;
+            /** @enum {string} */
+            id: "failed" | "more";
+            /**
+             * Format: double
+             * @description Days of the channel that the verdict then names
+             */
+            keptDays: number | null;
+            /**
+             * Format: double
+             * @description Share of the pool's footage that is gone at once
+             */
+            lostPercent: number;
+            /**
+             * Format: double
+             * @description Days the pool then holds, typically
+             */
+            poolDays: number | null;
+            /** Format: double */
+            requiredDays: number | null;
+            sentence: string;
+            /** Format: double */
+            usableGB: number;
         };
         Scene: {
             /**
@@ -6257,7 +6257,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EstimatedScenario"][];
+                    "application/json": components["schemas"]["Scenario"][];
                 };
             };
             /** @description Error */
