@@ -30,7 +30,7 @@ function begin({ verticalDegrees, cameraMetres, tiltDegrees, area, walks }: Kind
 <template>
   <div v-if="isEmpty" class="empty" data-test="empty-board">
     <h2>Nothing is drawn of what this camera sees</h2>
-    <p>Drop or paste a still on it. Say at the right how the camera hangs, or set down two people.</p>
+    <p>Drop or paste a picture on it. Say at the right how the camera hangs, or set down two people.</p>
     <p>
       Or begin with a kind of scene, and drag it to what the picture shows:
       <button
