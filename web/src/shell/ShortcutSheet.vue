@@ -69,6 +69,39 @@ const sheets = [
       ['Delete', 'empty the cells'],
     ],
   },
+  {
+    name: 'A picture',
+    keys: [
+      ['arrows', 'move a corner or a person; with Shift ten times as far'],
+      ['Delete', 'remove a corner'],
+      ['Enter', 'finish what is drawn'],
+      ['Backspace', 'take back its last corner'],
+      ['arrows, Space', 'with the brush: move, mark a cell'],
+    ],
+  },
+  {
+    name: 'What it causes',
+    keys: [
+      ['↑ ↓, Page, Home, End', 'along a list'],
+      ['Enter, Space', 'pick one, pick one more'],
+      ['Ctrl+A, Esc', 'pick all, none'],
+      ['arrows', 'on a week of hours: along it, and by days'],
+    ],
+  },
+  {
+    name: 'What it would take',
+    keys: [['arrows, Page ↑ ↓', 'along the curve, by one day, by five']],
+  },
+  {
+    name: 'Rehearse',
+    keys: [
+      ['← →, Home, End', 'along the days'],
+      ['+ − 0', 'closer, back, all days'],
+      ['N', 'the next missed event'],
+      ['Space', 'watching: play, pause'],
+      ['← →', 'watching: back, on'],
+    ],
+  },
 ]
 </script>
 
