@@ -3,10 +3,13 @@ package web
 
 import (
 	"embed"
+	"html"
 	"io/fs"
 	"net/http"
+	"net/url"
 	"path"
 	"strings"
+	"time"
 )
 
 //go:embed all:dist
@@ -31,13 +34,38 @@ func Handler() http.Handler {
 				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable") // names change with contents
 			}
 		default:
-			r.URL.Path = "/"
 			w.Header().Set("Cache-Control", "no-cache")
-			if _, err := fs.Stat(files, "index.html"); err != nil {
+			page, err := fs.ReadFile(files, "index.html")
+			if err != nil {
 				http.Error(w, "The pages were not built into this program; run make build.", http.StatusNotImplemented)
 				return
 			}
+			http.ServeContent(w, r, "index.html", time.Time{}, strings.NewReader(ahead(string(page), asks(r.URL))))
+			return
 		}
 		server.ServeHTTP(w, r)
 	})
+}
+
+// asks are the addresses that the page asks first, whatever else it does, so that they are fetched beside its scripts.
+func asks(u *url.URL) []string {
+	list := []string{"/api/format"}
+	rest, ok := strings.CutPrefix(u.Path, "/sites/")
+	if id, _, _ := strings.Cut(rest, "/"); ok && id != "" {
+		site := "/api/sites/" + url.PathEscape(id)
+		if variant := u.Query().Get("variant"); variant != "" {
+			site += "?" + url.Values{"plan": {variant}}.Encode()
+		}
+		list = append(list, site)
+	}
+	return list
+}
+
+// ahead is the page with hints to fetch some addresses at once.
+func ahead(page string, addresses []string) string {
+	var hints strings.Builder
+	for _, a := range addresses {
+		hints.WriteString(`<link rel="preload" as="fetch" crossorigin href="` + html.EscapeString(a) + "\">\n    ")
+	}
+	return strings.Replace(page, "<script ", hints.String()+"<script ", 1)
 }

@@ -1,12 +1,26 @@
 <script setup lang="ts">
-import { defineAsyncComponent, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { ref } from 'vue'
 
-import CommandBox from './shell/CommandBox.vue'
 import { useTheme } from './theme/useTheme'
+import { later } from './ui/later'
+import { useOnce } from './ui/useOnce'
 
-const ShortcutSheet = defineAsyncComponent(() => import('./shell/ShortcutSheet.vue'))
+const CommandBox = later(() => import('./shell/CommandBox.vue'))
+const ShortcutSheet = later(() => import('./shell/ShortcutSheet.vue'))
 const finding = ref(false)
 const keys = ref(false)
+const found = useOnce(() => finding.value)
+const read = useOnce(() => keys.value)
+
+/** Ctrl+K finds, "?" has keys, gestures and our own words. */
+useEventListener(document, 'keydown', (event) => {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') finding.value = !finding.value
+  else if (event.key === '?' && !(event.target as HTMLElement).closest('input, textarea, select'))
+    keys.value = !keys.value
+  else return
+  event.preventDefault()
+})
 
 /** Goes over everything that stands on every page: to the grid where there is one, else to what the page is about. */
 function skip() {
@@ -22,7 +36,7 @@ useTheme()
   <nav aria-label="Skip"><button type="button" class="skip" @click="skip">Skip to the content</button></nav>
   <RouterView />
   <section aria-label="Find, and keys">
-    <CommandBox v-model="finding" @help="keys = true" />
-    <ShortcutSheet v-model="keys" />
+    <CommandBox v-if="found" v-model="finding" @help="keys = true" />
+    <ShortcutSheet v-if="read" v-model="keys" />
   </section>
 </template>

@@ -2,7 +2,6 @@ import { createRouter, createWebHistory, type RouteComponent } from 'vue-router'
 
 import { pages } from './shell/pages'
 import SiteShell from './shell/SiteShell.vue'
-import SitesPage from './sites/SitesPage.vue'
 import WeekPage from './week/WeekPage.vue'
 
 /** What shows a page of shell/pages.json; all but the first are loaded when they are opened. */
@@ -21,7 +20,7 @@ const shown: Record<string, RouteComponent> = {
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'sites', component: SitesPage },
+    { path: '/', name: 'sites', component: () => import('./sites/SitesPage.vue') },
     { path: '/new', name: 'new', component: () => import('./sites/NewSite.vue') },
     {
       path: '/sites/:id',

@@ -4,9 +4,10 @@ import { computed, ref } from 'vue'
 import type { WrittenHours } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import { later } from '../ui/later'
+import { useOnce } from '../ui/useOnce'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 import TermTip from '../ui/TermTip.vue'
-import DutyEditor from './DutyEditor.vue'
 import DutySwatch from './DutySwatch.vue'
 import { explain } from './explain'
 import TypedHours from './TypedHours.vue'
@@ -17,8 +18,11 @@ const site = useSite()
 const hand = useHand()
 const duties = computed(() => site.plan?.duties ?? [])
 
+const DutyEditor = later(() => import('./DutyEditor.vue'))
+
 /** The duty in the editor; an empty id is a new one. */
 const editing = ref<string>()
+const edited = useOnce(() => editing.value !== undefined)
 
 const picked = computed(() => site.duties.get(hand.duty))
 const who = computed(() => {
@@ -78,7 +82,7 @@ const reaches = [
         <span class="hint">Shift snaps to 5 min, Ctrl to 1 · ? lists all keys</span></span
       >
     </div>
-    <DutyEditor v-model="editing" />
+    <DutyEditor v-if="edited" v-model="editing" />
   </section>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 
@@ -14,12 +13,6 @@ const at = ref(0)
 const field = ref<HTMLInputElement>()
 const found = computed(() => (open.value ? find(text.value) : []))
 watch([text, open], () => (at.value = 0))
-
-useEventListener(document, 'keydown', (event) => {
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return
-  event.preventDefault()
-  open.value = !open.value
-})
 
 function run(command: Command | undefined) {
   if (!command) return

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 
 import words from '../ui/words.json'
@@ -7,12 +6,6 @@ import { pages } from './pages'
 
 /** Keys, gestures and our own words, on "?". */
 const open = defineModel<boolean>({ required: true })
-
-useEventListener(document, 'keydown', (event) => {
-  if (event.key !== '?' || (event.target as HTMLElement).closest('input, textarea, select')) return
-  event.preventDefault()
-  open.value = !open.value
-})
 
 const sheets = [
   {

@@ -4,21 +4,28 @@ import { ElSkeleton } from 'element-plus'
 import { onUnmounted, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router'
 
-import SharedWeekQuestion from '../hand/SharedWeekQuestion.vue'
+import { useSharedWeeks } from '../hand/useSharedWeeks'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
+import { later } from '../ui/later'
 import { notice } from '../ui/notice'
+import { useOnce } from '../ui/useOnce'
 import AwayStrip from './AwayStrip.vue'
-import ConflictNotice from './ConflictNotice.vue'
-import SetAside from './SetAside.vue'
 import StepRail from './StepRail.vue'
 import TopBar from './TopBar.vue'
-import UnreadableSite from './UnreadableSite.vue'
 import { useShortcuts } from './useShortcuts'
 import VerdictBar from './VerdictBar.vue'
 
 const props = defineProps<{ id: string }>()
 const site = useSite()
+const shared = useSharedWeeks()
+
+const ConflictNotice = later(() => import('./ConflictNotice.vue'))
+const SetAside = later(() => import('./SetAside.vue'))
+const SharedWeekQuestion = later(() => import('../hand/SharedWeekQuestion.vue'))
+const UnreadableSite = later(() => import('./UnreadableSite.vue'))
+const conflicted = useOnce(() => !!site.conflict)
+const asked = useOnce(() => !!shared.question)
 
 /** Changes on their way belong to this site, so it is not left before they have arrived. */
 async function stay(): Promise<boolean> {
@@ -66,8 +73,8 @@ useShortcuts()
       <ElSkeleton :rows="1" animated />
       <ElSkeleton :rows="12" animated />
     </main>
-    <ConflictNotice />
-    <SharedWeekQuestion />
+    <ConflictNotice v-if="conflicted" />
+    <SharedWeekQuestion v-if="asked" />
   </div>
 </template>
 

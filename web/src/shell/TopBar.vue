@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { ElButton, ElDialog, ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, h, ref } from 'vue'
 
 import { author } from '../api/author'
 import { useSite } from '../site/useSite'
 import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
+import { later } from '../ui/later'
+import { useOnce } from '../ui/useOnce'
 import VariantMenu from './VariantMenu.vue'
 
 const site = useSite()
-const exported = (as: 'file' | 'zip') => location.assign(`/api/plans/${site.planId}/${as}`)
 const { dark, toggle } = useTheme()
 
 const saved = computed(() => {
@@ -28,13 +28,13 @@ const saved = computed(() => {
 /** Opens the command box, as its key does. */
 const find = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }))
 
+const ExportMenu = later(
+  () => import('./ExportMenu.vue'),
+  () => h('button', { type: 'button', class: 'tool text', disabled: true }, 'Export plan'),
+)
+const YourName = later(() => import('./YourName.vue'))
 const naming = ref(false)
-const nameField = useTemplateRef('nameField')
-const name = ref('')
-function keepName() {
-  if (name.value.trim()) author.value = name.value.trim()
-  naming.value = false
-}
+const named = useOnce(() => naming.value)
 
 const undoTitle = computed(() =>
   site.undoes
@@ -79,15 +79,7 @@ const undoTitle = computed(() =>
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg
         ><span class="visually-hidden">Redo</span>
       </button>
-      <ElDropdown trigger="click" placement="bottom-end" @command="(as: 'file' | 'zip') => exported(as)">
-        <button type="button" class="tool text" data-test="export">Export plan</button>
-        <template #dropdown>
-          <ElDropdownMenu>
-            <ElDropdownItem command="file">The plan file</ElDropdownItem>
-            <ElDropdownItem command="zip">With its pictures</ElDropdownItem>
-          </ElDropdownMenu>
-        </template>
-      </ElDropdown>
+      <ExportMenu />
     </template>
     <button
       type="button"
@@ -104,29 +96,11 @@ const undoTitle = computed(() =>
       class="tool text"
       title="Your name, as the history shows it"
       data-test="author"
-      @click="((name = author), (naming = true))"
+      @click="naming = true"
     >
       {{ author }}
     </button>
-    <section aria-label="Your name">
-      <ElDialog v-model="naming" title="Your name" width="360" @opened="nameField?.select()">
-        <form @submit.prevent="keepName">
-          <p class="soft">The history shows it beside your changes, and so do the pages of others.</p>
-          <input
-            ref="nameField"
-            v-model="name"
-            class="name"
-            aria-label="Your name"
-            maxlength="60"
-            data-test="author-name"
-          />
-        </form>
-        <template #footer>
-          <ElButton @click="naming = false">Cancel</ElButton>
-          <ElButton type="primary" data-test="keep-author" @click="keepName">Apply</ElButton>
-        </template>
-      </ElDialog>
-    </section>
+    <YourName v-if="named" v-model="naming" />
   </header>
 </template>
 
@@ -187,14 +161,6 @@ const undoTitle = computed(() =>
 
 .tool.text {
   padding: 2px 7px;
-}
-
-.name {
-  width: 100%;
-  background: var(--sheet);
-  border: 1px solid var(--soft);
-  border-radius: 5px;
-  padding: 4px 8px;
 }
 
 kbd {

@@ -1,26 +1,33 @@
 <script setup lang="ts">
-import { ElUpload, type UploadFile } from 'element-plus'
-
 /** Gives a file that is chosen to the page; nothing is sent anywhere. */
 defineProps<{ label: string; accept: string; quiet?: boolean }>()
 const emit = defineEmits<{ pick: [file: File] }>()
-const hand = (file: UploadFile) => file.raw && emit('pick', file.raw)
+function hand(event: Event) {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  if (file) emit('pick', file)
+  field.value = '' // the same file may be chosen again
+}
 </script>
 
 <template>
-  <ElUpload class="pick" :auto-upload="false" :show-file-list="false" :accept="accept" :on-change="hand">
+  <label class="pick"
+    ><input type="file" class="visually-hidden" :accept="accept" @change="hand" />
     <span :class="quiet ? 'link' : 'act quiet'"
       ><slot>{{ label }}</slot></span
-    >
-  </ElUpload>
+    ></label
+  >
 </template>
 
 <style scoped>
 .pick {
+  position: relative;
   display: inline-block;
+  cursor: pointer;
 }
 
-.pick :deep(.el-upload:focus) {
-  color: inherit;
+.pick input:focus-visible + span {
+  outline: 2px solid var(--focus);
+  outline-offset: 1px;
 }
 </style>

@@ -1,11 +1,10 @@
-import { ElMessage } from 'element-plus'
 import { h } from 'vue'
 
 /**
  * Says something in passing, at the foot of the window, where it covers no figure of the verdict. Long ones can be
  * closed; one that can be taken back says how.
  */
-export function notice(
+export async function notice(
   message: string,
   {
     seconds = 4,
@@ -13,6 +12,7 @@ export function notice(
     act,
   }: { seconds?: number; error?: boolean; act?: { label: string; run: () => void } } = {},
 ) {
+  const { ElMessage } = await import('./message')
   const shown = ElMessage({
     message: act
       ? h('span', [

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useHand } from '../../hand/useHand'
+import { later } from '../../ui/later'
 import TabBar from '../../ui/TabBar.vue'
 import ChannelPanel from './ChannelPanel.vue'
 import CloserLook from './CloserLook.vue'
-import DiskPanel from './DiskPanel.vue'
-import EventsPanel from './EventsPanel.vue'
 import StrokeInHand from './StrokeInHand.vue'
 
+const DiskPanel = later(() => import('./DiskPanel.vue'))
+const EventsPanel = later(() => import('./EventsPanel.vue'))
 const hand = useHand()
 const panels = [
   ['channel', 'Channel'],

@@ -1,13 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, h } from 'vue'
 
-import DayMenu from './DayMenu.vue'
 import { daysIn, ticksOf } from '../../time/ticks'
 import { DAY, dayNames, placeIn, type Span } from '../../time/week'
 import { useCopy } from '../copying/useCopy'
 import { useDayDrag } from '../copying/useDayDrag'
 import { useHand } from '../../hand/useHand'
+import { later } from '../../ui/later'
 
+const DayMenu = later(
+  () => import('./DayMenu.vue'),
+  ({ day }: { day: number }) =>
+    h(
+      'button',
+      { type: 'button', class: 'plain-button', style: 'font-weight: 700', disabled: true },
+      dayNames[day]!.slice(0, 3),
+    ),
+)
 const props = defineProps<{ width: number }>()
 defineEmits<{ paint: [channels: string[], span: Span] }>()
 const hand = useHand()
