@@ -22,6 +22,7 @@ type cli struct {
 	Delete   deleteCommand   `cmd:"" help:"Remove an archived site for good."`
 	Thin     thinCommand     `cmd:"" help:"Remove old revisions of a site."`
 	OpenAPI  openapiCommand  `cmd:"" name:"openapi" help:"Print the OpenAPI description of the API."`
+	Version  versionCommand  `cmd:"" help:"Print which Wakefield this is."`
 }
 
 func main() {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -243,5 +244,43 @@ func TestSecretsAndOtherDatabases(t *testing.T) {
 	}
 	if err := contents(fmt.Sprintln("1; 1259 1 TABLE public plan x"), map[string]bool{"plan": true}); err == nil || !strings.Contains(err.Error(), "no table revision") {
 		t.Errorf("%v", err)
+	}
+}
+
+// TestADatabaseOfAnEarlierWakefieldGoesOn opens what every schema left in a database, as after the program was replaced by this
+// one: nothing is lost, it can be changed and undone, and a second start finds nothing to do.
+func TestADatabaseOfAnEarlierWakefieldGoesOn(t *testing.T) {
+	ctx := context.Background()
+	files, err := filepath.Glob("testdata/schema-*.backup")
+	if err != nil || len(files) < 8 {
+		t.Fatalf("%v, %v", files, err)
+	}
+	for i, file := range files {
+		url := pgtest.Database(t, cluster, fmt.Sprint(t.Name(), i))
+		if err := run(ctx, "pg_restore", url, nil, io.Discard, "--no-owner", "--no-privileges", "--exit-on-error", file); err != nil {
+			t.Fatalf("%s: %v", file, err)
+		}
+		for start := range 2 {
+			s, err := store.Open(ctx, url)
+			if err != nil {
+				t.Fatalf("%s: %v", file, err)
+			}
+			head, err := s.Load(ctx, "orchard")
+			if err != nil || head.Version != int64(2+2*start) || head.Plan.Name != "Changed" {
+				t.Fatalf("%s: %+v, %v", file, head, err)
+			}
+			if then, err := s.At(ctx, head, 1); err != nil || then.Name != "As surveyed" {
+				t.Errorf("%s: %+v, %v", file, then, err)
+			}
+			for _, way := range []store.Way{store.Undo, store.Redo} {
+				if head, err = s.Load(ctx, "orchard"); err == nil {
+					_, err = s.Step(ctx, head, store.Note{Author: "Ada"}, way)
+				}
+				if err != nil {
+					t.Errorf("%s: %v", file, err)
+				}
+			}
+			s.Close()
+		}
 	}
 }

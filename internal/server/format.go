@@ -3,10 +3,12 @@ package server
 import (
 	"context"
 	"net/http"
-	"wakefield/core/plan"
-	"wakefield/core/video"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"wakefield/core/plan"
+	"wakefield/core/video"
+	"wakefield/internal/release"
 )
 
 // registerFormat adds what does not depend on any plan.
@@ -17,12 +19,13 @@ func registerFormat(api huma.API, s *service) {
 
 // PlanFormat is what may be written in a plan, by the names that people have for it.
 type PlanFormat struct {
+	Version string                 `json:"version" doc:"Of the program"`
 	Choices plan.AllChoices        `json:"choices"`
 	Limits  map[string]plan.Limits `json:"limits" doc:"Of members that are numbers or texts, by their path, such as channels.preSeconds"`
 }
 
 func (s *service) format(context.Context, *struct{}) (*body[PlanFormat], error) {
-	return &body[PlanFormat]{PlanFormat{plan.Every, plan.AllLimits()}}, nil
+	return &body[PlanFormat]{PlanFormat{release.Version, plan.Every, plan.AllLimits()}}, nil
 }
 
 // Beginnings are what a new plan can begin with.

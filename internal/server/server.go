@@ -7,7 +7,9 @@
 package server
 
 import (
+	"bytes"
 	"context"
+	"encoding/json"
 	"log/slog"
 	"net/http"
 	"time"
@@ -63,7 +65,13 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 func Describe() ([]byte, error) {
 	api := newAPI(chi.NewRouter())
 	register(api, &service{})
-	return api.OpenAPI().MarshalJSON()
+	data, err := api.OpenAPI().MarshalJSON()
+	if err != nil {
+		return nil, err
+	}
+	var lines bytes.Buffer
+	err = json.Indent(&lines, data, "", " ")
+	return lines.Bytes(), err
 }
 
 func newAPI(r chi.Router) huma.API {

@@ -28,6 +28,9 @@ export async function loadFormat() {
   if (data) format.value = data
 }
 
+/** Which Wakefield serves this page; empty before it is known. */
+export const version = computed(() => format.value?.version ?? '')
+
 /** What a member may be, by its path: "channels.preSeconds". */
 export const limitsOf = (member: string) => format.value?.limits[member] ?? {}
 

@@ -3687,6 +3687,8 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["Limits"];
             };
+            /** @description Of the program */
+            version: string;
         };
         PlanLine: {
             /** Format: date-time */

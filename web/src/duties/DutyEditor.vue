@@ -41,11 +41,15 @@ const others = computed(() =>
   (site.plan?.duties ?? []).filter((d) => d.id !== editing.value).map((d) => [d.id, d.name] as const),
 )
 
-watch(editing, (id) => {
-  if (id === undefined) return
-  take(original.value)
-  instead.value = others.value[0]?.[0] ?? ''
-})
+watch(
+  editing,
+  (id) => {
+    if (id === undefined) return
+    take(original.value)
+    instead.value = others.value[0]?.[0] ?? ''
+  },
+  { immediate: true },
+)
 
 const duty = computed<Duty>(() => ({
   id: editing.value ?? '',

@@ -10,7 +10,7 @@ const exported = (as: 'file' | 'zip') => location.assign(`/api/plans/${site.plan
 
 <template>
   <ElDropdown trigger="click" placement="bottom-end" @command="(as: 'file' | 'zip') => exported(as)">
-    <button type="button" class="plain-button export" data-test="export">Export plan</button>
+    <button type="button" class="plain-button" data-test="export">Export plan</button>
     <template #dropdown>
       <ElDropdownMenu>
         <ElDropdownItem command="file">The plan file</ElDropdownItem>
@@ -19,14 +19,3 @@ const exported = (as: 'file' | 'zip') => location.assign(`/api/plans/${site.plan
     </template>
   </ElDropdown>
 </template>
-
-<style scoped>
-.export {
-  padding: 2px 7px;
-  border-radius: 5px;
-}
-
-.export:hover {
-  background: var(--band);
-}
-</style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElDialog } from 'element-plus'
 
+import { version } from '../api/format'
 import words from '../ui/words.json'
 import { pages } from './pages'
 
@@ -120,6 +121,7 @@ const sheets = [
         >
       </dl>
     </section>
+    <p class="soft" data-test="version">Wakefield {{ version }}</p>
   </ElDialog>
 </template>
 

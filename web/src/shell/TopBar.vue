@@ -30,7 +30,7 @@ const find = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'k
 
 const ExportMenu = later(
   () => import('./ExportMenu.vue'),
-  () => h('button', { type: 'button', class: 'tool text', disabled: true }, 'Export plan'),
+  () => h('button', { type: 'button', class: 'plain-button', disabled: true }, 'Export plan'),
 )
 const YourName = later(() => import('./YourName.vue'))
 const naming = ref(false)
@@ -79,7 +79,7 @@ const undoTitle = computed(() =>
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg
         ><span class="visually-hidden">Redo</span>
       </button>
-      <ExportMenu />
+      <span class="tool text"><ExportMenu /></span>
     </template>
     <button
       type="button"
@@ -161,6 +161,11 @@ const undoTitle = computed(() =>
 
 .tool.text {
   padding: 2px 7px;
+}
+
+.tool.text :deep(.el-dropdown) {
+  font: inherit;
+  color: inherit;
 }
 
 kbd {

@@ -1,17 +1,18 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import { ask } from '../../api/ask'
 import { api } from '../../api/client'
 import type { Stream } from '../../api/types'
 import FilePick from '../../ui/FilePick.vue'
 import { kbps, three } from '../../ui/figures'
+import MiniChart from '../../ui/MiniChart.vue'
 import { useClip } from './useClip'
 
 /** Where a clip is dropped, and what it tells, before it is accepted. */
 const props = defineProps<{ stream: Stream }>()
 const emit = defineEmits<{ accept: [stream: Stream]; night: [factor: number] }>()
-const MiniChart = defineAsyncComponent(() => import('../../ui/MiniChart.vue'))
+
 const { clip, reading, failure, read, stop } = useClip()
 const over = ref(false)
 

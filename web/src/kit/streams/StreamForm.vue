@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { defineAsyncComponent, ref, useTemplateRef } from 'vue'
+import { ref, useTemplateRef } from 'vue'
 
 import { choices } from '../../api/format'
 import type { Curve, Stream } from '../../api/types'
 import RateForm from '../../forms/RateForm.vue'
 import ChoiceField from '../../ui/ChoiceField.vue'
+import MiniChart from '../../ui/MiniChart.vue'
 import NumberField from '../../ui/NumberField.vue'
 import { readSize } from '../../ui/size'
 import TextField from '../../ui/TextField.vue'
@@ -13,7 +14,7 @@ import ClipDrop from './ClipDrop.vue'
 /** All that is set of one stream: typed, from the model, or measured from a clip. */
 const props = defineProps<{ stream: Stream; label: string }>()
 const emit = defineEmits<{ change: [stream: Stream] }>()
-const MiniChart = defineAsyncComponent(() => import('../../ui/MiniChart.vue'))
+
 const { codecs, sizes } = choices
 const rates = useTemplateRef('rates')
 const at = 'channels.streams.main.'

@@ -1,0 +1,19 @@
+package main
+
+import (
+	"fmt"
+
+	"wakefield/internal/release"
+)
+
+// versionCommand prints which Wakefield this is.
+type versionCommand struct{}
+
+func (versionCommand) Run() error {
+	line := "wakefield " + release.Version
+	if commit := release.Commit(); commit != "" {
+		line += " (" + commit + ")"
+	}
+	_, err := fmt.Println(line)
+	return err
+}
