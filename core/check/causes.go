@@ -272,7 +272,7 @@ func offsite(c *site) {
 	f, name := &c.figures.Channels[worst], c.plan.Channels[worst].Name
 	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
 		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.", plan.SecondsInWords(o.TakenWithinSeconds), channelCount(copied.LateChannels)),
-		Reason:   plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late, about(*f.NinetySafeSeconds), about(*f.WorstSafeSeconds))})
+		Reason:   plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late, plan.About(*f.NinetySafeSeconds), plan.About(*f.WorstSafeSeconds))})
 }
 
 // unwatched: whoever cuts the line before coming in leaves nothing off site, and nobody would know.
@@ -290,17 +290,6 @@ func unwatched(c *site) {
 	c.about(Finding{Rule: "copy-unwatched", Severity: Warning, Path: "offsite.watched",
 		Sentence: "Nobody is told when the uplink of the copy is cut.",
 		Reason:   "Who cuts it before coming in leaves nothing off site of what follows. Somebody has to be told within minutes, by another way than the uplink."})
-}
-
-// about is a time in words, to the second below two minutes and to the minute above, to the tenth of an hour above two hours.
-func about(seconds float64) string {
-	switch {
-	case seconds < 120:
-		return plan.Say("%.0f s", seconds)
-	case seconds < 7200:
-		return plan.Say("%.0f min", seconds/60)
-	}
-	return plan.Say("%.1f h", seconds/3600)
 }
 
 // losses: nobody would hear that a picture is lost, or that somebody opens the recorder.

@@ -45,6 +45,26 @@ func SecondsInWords(seconds float64) string {
 	return Say("%v s", seconds)
 }
 
+// About is how long something takes, which need not be exact, as the page writes it: to a tenth below ten, in s below 99.5, in
+// min below 99.5, in h below 47.8, else in days.
+func About(seconds float64) string {
+	of := func(value float64, unit string) string {
+		if value < 9.95 {
+			return Say("%v %s", math.Round(value*10)/10, unit)
+		}
+		return Say("%v %s", math.Round(value), unit)
+	}
+	switch {
+	case seconds < 99.5:
+		return of(seconds, "s")
+	case seconds < 5970:
+		return of(seconds/60, "min")
+	case seconds < 172000:
+		return of(seconds/3600, "h")
+	}
+	return of(seconds/86400, "days")
+}
+
 // Count is a number of things, one told from many: "1 size", "2 sizes".
 func Count(n int, one string) string {
 	if n == 1 {

@@ -15,3 +15,13 @@ func TestSayHasNoExponents(t *testing.T) {
 		t.Error(got)
 	}
 }
+
+// TestAbout writes times at and beside the places where the unit changes; the page has the same thresholds (web/src/ui/duration.ts).
+func TestAbout(t *testing.T) {
+	for seconds, want := range map[float64]string{0: "0 s", 0.06: "0.1 s", 9.94: "9.9 s", 9.95: "10 s", 99.4: "99 s", 99.5: "1.7 min", 283: "4.7 min", 360: "6 min", 597: "10 min",
+		5969: "99 min", 5970: "1.7 h", 171999: "48 h", 172000: "2 days", 900000: "10 days"} {
+		if got := About(seconds); got != want {
+			t.Errorf("%v s: %s, want %s", seconds, got, want)
+		}
+	}
+}
