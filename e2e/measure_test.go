@@ -37,6 +37,13 @@ func TestDropAClip(t *testing.T) {
 	p.shows(".pane", "Slipway")
 	p.dropFile(`[data-test="clip-drop"]`, quietThenBusy().write(t, "slipway.mp4"))
 	p.shows(`[data-test="measured"]`, "20.0 /s")
+	if over := eval[float64](p, `(() => {
+		let pane = document.querySelector('[data-test="measured"]')
+		while (getComputedStyle(pane).overflowY !== 'auto') pane = pane.parentElement
+		return pane.scrollWidth - pane.clientWidth
+	})()`); over > 0 {
+		t.Errorf("the pane is %v px wider than there is room", over)
+	}
 	p.shows(`[data-test="measured"]`, "60.0 kB")
 	p.click(`[data-test="accept-clip"]`)
 	p.revision(2)

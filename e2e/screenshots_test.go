@@ -69,7 +69,7 @@ func TestScreenshots(t *testing.T) {
 	p.clickCell(cell("kiosk", "main.rate"), shiftClick)
 	p.shoot(dir, "channels")
 	p.dropFile(`[data-test="clip-drop"]`, quietThenBusy().write(t, "lane.mp4"))
-	p.until(`!!document.querySelector('[data-test="measured"]') && !!document.querySelector('.drop canvas')`)
+	p.until(`!!document.querySelector('[data-test="measured"]') && !!document.querySelector('.drop .chart polyline')`)
 	eval[bool](p, `(document.querySelector('[data-test="measured"]').scrollIntoView({ block: 'end' }), true)`)
 	p.shoot(dir, "clip")
 	p.open(week+"/triggers", `[data-test="course"]`)

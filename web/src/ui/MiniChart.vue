@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref, useTemplateRef } from 'vue'
 
-import { three } from './figures'
+import { three, whole } from './figures'
 
 /** A small chart of lines over one axis, each told from the others by its dash and its name as well as its colour. */
 export interface Line {
@@ -32,7 +32,7 @@ const {
 
 const box = useTemplateRef('box')
 const { width } = useElementSize(box)
-const edge = { left: 40, right: 46, top: 16, bottom: 28 }
+const edge = { left: 40, right: lines.length > 1 ? 46 : 8, top: 16, bottom: 28 }
 
 const across = computed(() => {
   const all = lines.flatMap((l) => l.points.map((p) => p[0]))
@@ -45,6 +45,7 @@ const up = computed(() => {
   const most = Math.max(...lines.flatMap((l) => l.points.map((p) => p[1])), 0)
   return scaleLinear([0, most || 1], [height - edge.bottom, edge.top]).nice(3)
 })
+const tick = (v: number) => (Number.isInteger(v) ? whole(v) : three(v))
 const path = (l: Line) => l.points.map(([a, b]) => `${across.value(a).toFixed(1)},${up.value(b).toFixed(1)}`).join(' ')
 
 /** Names stand at the ends of their lines, apart from each other. */
@@ -83,9 +84,9 @@ const read = computed(() =>
       />
       <template v-for="v in up.ticks(3)" :key="v">
         <line class="rule" :x1="edge.left" :x2="width - edge.right" :y1="up(v)" :y2="up(v)" />
-        <text class="end" :x="edge.left - 5" :y="up(v) + 3.5">{{ three(v) }}</text>
+        <text class="end" :x="edge.left - 5" :y="up(v) + 3.5">{{ tick(v) }}</text>
       </template>
-      <text v-for="v in across.ticks(6)" :key="v" class="middle" :x="across(v)" :y="height - 16">{{ three(v) }}</text>
+      <text v-for="v in across.ticks(6)" :key="v" class="middle" :x="across(v)" :y="height - 16">{{ tick(v) }}</text>
       <text class="middle" :x="(edge.left + width - edge.right) / 2" :y="height - 3">{{ x }}</text>
       <text :x="0" :y="10">{{ y }}</text>
       <text class="end read" :x="width" :y="10">{{ read }}</text>
@@ -99,7 +100,9 @@ const read = computed(() =>
         :y2="up(0)"
       />
       <polyline v-for="l in lines" :key="l.name" :points="path(l)" :class="[l.color, { dashed: l.dashed }]" />
-      <text v-for="n in names" :key="n.l.name" :x="width - edge.right + 4" :y="n.y">{{ n.l.name }}</text>
+      <text v-for="n in lines.length > 1 ? names : []" :key="n.l.name" :x="width - edge.right + 4" :y="n.y">
+        {{ n.l.name }}
+      </text>
     </svg>
   </div>
 </template>

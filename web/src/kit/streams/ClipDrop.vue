@@ -165,7 +165,8 @@ p {
 
 .acts {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 4px 12px;
   padding-top: 4px;
 }
 </style>
