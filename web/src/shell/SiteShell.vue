@@ -7,7 +7,7 @@ import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router'
 import { useSharedWeeks } from '../hand/useSharedWeeks'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
-import { later } from '../ui/later'
+import { later, shown } from '../ui/later'
 import { notice } from '../ui/notice'
 import { useOnce } from '../ui/useOnce'
 import AwayStrip from './AwayStrip.vue'
@@ -45,6 +45,10 @@ watch(
   () => [props.id, String(route.query.variant ?? '')] as const,
   ([id, variant]) => void site.open(id, variant),
   { immediate: true },
+)
+watch(
+  () => !!site.plan || !!site.failure,
+  (is) => is && shown(),
 )
 onUnmounted(() => site.close())
 useShortcuts()
