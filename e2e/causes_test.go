@@ -35,15 +35,15 @@ func (p *page) beside(css string) {
 	p.clickAt(point{box[0], box[1]}, chromedp.ButtonModifiers(kb.ModifierCtrl))
 }
 
-// fill types into the field of a label within a part of the page.
+// fill types into the field of a label within a part of the page, once it is there.
 func (p *page) fill(within, label, value string) {
 	p.Helper()
-	eval[bool](p, fmt.Sprintf(`(() => {
+	p.until(fmt.Sprintf(`(() => {
 		const l = [...document.querySelectorAll(%q + ' label')].find((l) => l.innerText.trim() === %q)
-		const field = document.getElementById(l.htmlFor)
-		field.focus()
-		field.select()
-		return true
+		const field = l && document.getElementById(l.htmlFor)
+		field?.focus()
+		field?.select()
+		return !!field
 	})()`, within, label))
 	p.keys(value)
 	p.keys(kb.Enter)

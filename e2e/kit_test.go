@@ -61,6 +61,7 @@ func (p *page) number(within, name, value string) {
 // labelled types into the field of that label, in the first such place.
 func (p *page) labelled(label, value string) {
 	p.Helper()
+	p.until(fmt.Sprintf(`[...document.querySelectorAll('label')].some(l => l.innerText.trim() === %q && document.getElementById(l.htmlFor))`, label))
 	id := eval[string](p, fmt.Sprintf(`[...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q).htmlFor`, label))
 	eval[bool](p, `(document.getElementById('`+id+`').focus(), document.getElementById('`+id+`').select(), true)`)
 	p.keys(value)
