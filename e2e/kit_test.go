@@ -53,7 +53,7 @@ func (p *page) typed(css, text string) {
 func (p *page) number(within, name, value string) {
 	p.Helper()
 	css := within + ` [data-field="` + name + `"] input`
-	eval[bool](p, `(document.querySelector('`+css+`').focus(), document.querySelector('`+css+`').select(), true)`)
+	p.until(`((field) => (field?.focus(), field?.select(), !!field))(document.querySelector('` + css + `'))`)
 	p.keys(value)
 	p.keys(kb.Enter)
 }
