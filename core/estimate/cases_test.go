@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+
 	"wakefield/core/plan/plantest"
 )
 

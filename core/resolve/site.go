@@ -10,6 +10,7 @@ package resolve
 import (
 	"math"
 	"slices"
+
 	"wakefield/core/activity"
 	"wakefield/core/cause"
 	"wakefield/core/footage"

@@ -2,6 +2,7 @@ package year
 
 import (
 	"slices"
+
 	"wakefield/core/footage"
 	"wakefield/core/plan"
 	"wakefield/core/resolve"

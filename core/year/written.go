@@ -3,6 +3,7 @@ package year
 import (
 	"errors"
 	"time"
+
 	"wakefield/core/storage"
 	"wakefield/core/week"
 )

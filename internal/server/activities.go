@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"net/http"
 	"time"
+
 	"wakefield/core/activity"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"

@@ -12,6 +12,7 @@ import (
 	"time"
 	"unicode"
 	"unicode/utf8"
+
 	"wakefield/core/plan"
 	"wakefield/internal/store"
 

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+
 	"wakefield/core/check"
 	"wakefield/core/estimate"
 

@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"strings"
 	"time"
+
 	"wakefield/core/plan"
 
 	"github.com/danielgtaylor/huma/v2"

@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"net/url"
+
 	"wakefield/core/estimate"
 	"wakefield/core/solve"
 

@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"strings"
+
 	"wakefield/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"

@@ -2,6 +2,7 @@ package server
 
 import (
 	"math"
+
 	"wakefield/core/estimate"
 	"wakefield/core/footage"
 	"wakefield/core/plan"

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+
 	"wakefield/core/check"
 	"wakefield/core/edit"
 	"wakefield/core/estimate"

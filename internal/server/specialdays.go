@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"time"
+
 	"wakefield/core/week"
 	"wakefield/core/year"
 	"wakefield/internal/formats"

@@ -4,6 +4,7 @@ import (
 	"context"
 	"math"
 	"net/http"
+
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/video"

@@ -6,6 +6,7 @@ import (
 	"reflect"
 	"slices"
 	"time"
+
 	"wakefield/core/plan"
 	"wakefield/core/table"
 	"wakefield/internal/formats"

@@ -4,6 +4,7 @@ import (
 	"context"
 	"math"
 	"net/http"
+
 	"wakefield/core/week"
 
 	"github.com/danielgtaylor/huma/v2"

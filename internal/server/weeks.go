@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"slices"
 	"time"
+
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/internal/formats"
