@@ -12,7 +12,6 @@ const floors = [
   ['forms', 'disk'],
   ['findings'],
   ['shell'],
-  ['causes'],
   ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'history', 'sites'],
 ]
 

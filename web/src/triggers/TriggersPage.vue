@@ -2,13 +2,13 @@
 import { computed, type Component } from 'vue'
 import { useRoute } from 'vue-router'
 
-import CausesPart from '../causes/CausesPart.vue'
-import MessagesPart from '../causes/MessagesPart.vue'
-import OffsitePart from '../causes/OffsitePart.vue'
-import StillsPart from '../causes/StillsPart.vue'
+import CausesPart from './causes/CausesPart.vue'
+import MessagesPart from './messages/MessagesPart.vue'
+import OffsitePart from './offsite/OffsitePart.vue'
+import StillsPart from './movable/StillsPart.vue'
 import { pages } from '../shell/pages'
 import PartNav from '../shell/PartNav.vue'
-import NoticesPart from './NoticesPart.vue'
+import NoticesPart from './notices/NoticesPart.vue'
 
 /** What counts as an event, and what it causes. */
 const route = useRoute()
