@@ -44,7 +44,7 @@ type Edit struct {
 	SetMonitor       *SetMonitor       `json:"setMonitor,omitempty" doc:"Add or replace a monitor"`
 	RemoveMonitor    *RemoveMonitor    `json:"removeMonitor,omitempty" doc:"Remove a monitor, with its ties"`
 	SetMovable       *SetMovable       `json:"setMovable,omitempty" doc:"Set where a camera can look"`
-	SetStills        *SetStills        `json:"setStills,omitempty" doc:"Set which stills channels take"`
+	SetStills        *SetStills        `json:"setStills,omitempty" doc:"Set which snapshots channels take"`
 	SetOffsite       *SetOffsite       `json:"setOffsite,omitempty" doc:"Set what carries the copy off site"`
 	SetMatters       *SetMatters       `json:"setMatters,omitempty" doc:"Set how much channels matter"`
 	SetPrices        *SetPrices        `json:"setPrices,omitempty" doc:"Set what drives cost"`
@@ -68,7 +68,7 @@ type Edit struct {
 	KeepWeek         *KeepWeek         `json:"keepWeek,omitempty" doc:"Keep a channel's week under a name"`
 	DepartWeek       *DepartWeek       `json:"departWeek,omitempty" doc:"Let channels depart from the week they follow"`
 	SetSpecialDays   *SetSpecialDays   `json:"setSpecialDays,omitempty" doc:"Set the special days of the site"`
-	SetGround        *SetGround        `json:"setGround,omitempty" doc:"Set how the ground lies in a channel's picture, and its still"`
+	SetGround        *SetGround        `json:"setGround,omitempty" doc:"Set how the ground lies in a channel's picture, and its snapshot"`
 	SetWalk          *SetWalk          `json:"setWalk,omitempty" doc:"Add or replace a walk"`
 	RemoveWalk       *RemoveWalk       `json:"removeWalk,omitempty" doc:"Remove a walk"`
 	SetPatch         *SetPatch         `json:"setPatch,omitempty" doc:"Add or replace a patch"`

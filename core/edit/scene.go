@@ -14,7 +14,7 @@ import (
 // with one person who stands where it says.
 type SetGround struct {
 	Channel         string              `json:"channel" minLength:"1" maxLength:"100"`
-	Picture         *string             `json:"picture,omitempty" maxLength:"100" doc:"Id of a stored still; empty for none"`
+	Picture         *string             `json:"picture,omitempty" maxLength:"100" doc:"Id of a stored snapshot; empty for none"`
 	VerticalDegrees *float64            `json:"verticalDegrees,omitempty" minimum:"1" maximum:"150"`
 	CameraMetres    *float64            `json:"cameraMetres,omitempty" minimum:"0" maximum:"200" doc:"0 for not known"`
 	TiltDegrees     *float64            `json:"tiltDegrees,omitempty" minimum:"-45" maximum:"80" doc:"How far down the camera looks; its height and angle of view must be known"`

@@ -34,7 +34,7 @@ type CopyInstead struct {
 	GigabytesPerDay   float64  `json:"gigabytesPerDay"`
 	UplinkPercent     float64  `json:"uplinkPercent"`
 	NinetySafeSeconds *float64 `json:"ninetySafeSeconds" required:"true" doc:"Of the channel that is safe last, within which nine in ten of its events are; null where the uplink never catches up"`
-	Without           int      `json:"without" doc:"Channels of which nothing would be copied, as they have no such stream or no stills"`
+	Without           int      `json:"without" doc:"Channels of which nothing would be copied, as they have no such stream or no snapshots"`
 }
 
 // CopyByHour is the copy off site by hour; nil where nothing is copied.

@@ -3,7 +3,9 @@ package estimate
 import (
 	"wakefield/core/effect"
 	"wakefield/core/footage"
+	"wakefield/core/plan"
 	"wakefield/core/storage"
+	"wakefield/core/week"
 )
 
 // AlertHours are the figures of alerts hour by hour.
@@ -28,3 +30,21 @@ func (s *Result) CopyAt(i int, g footage.Regime) footage.Regime {
 
 // stillBytes is what channel i writes a day in stills.
 func (s *Result) stillBytes(i int) storage.Bytes { return s.effects.Stills[i].Day() }
+
+// Week is what channel i writes, bin by bin.
+func (s *Result) Week(i int) footage.Week { return s.played[i].Week }
+
+// Duties is the duty of channel i at each minute, by its id.
+func (s *Result) Duties(i int) week.Steps[string] { return s.inputs[i].Duties }
+
+// DutyAt is what a duty means on channel i in every minute of the week: which layers write what, and which triggers count.
+// The play-out of single weeks asks it too, so that a duty means the same to both.
+func (s *Result) DutyAt(i int, duty string) week.Steps[footage.Regime] {
+	return s.site.Regimes(&s.plan.Channels[i], week.Constant(duty))
+}
+
+// WeekOf are the duties of a named week.
+func (s *Result) WeekOf(id string) week.Steps[string] { return s.site.Weeks[id] }
+
+// Plan is the plan that was estimated.
+func (s *Result) Plan() *plan.Plan { return s.plan }

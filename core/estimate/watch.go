@@ -13,6 +13,3 @@ func Watching(c *plan.Channel) (areas []picture.Watch, ids []string, open func(m
 	w := resolve.Watched(c)
 	return w.All, w.IDs, func(minute int) uint64 { return w.Open.At(week.Minute(minute)) }
 }
-
-// Plan is the plan that was estimated.
-func (s *Result) Plan() *plan.Plan { return s.plan }

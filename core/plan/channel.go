@@ -30,7 +30,7 @@ type Channel struct {
 	Detection        Detection `json:"detection,omitzero"`
 	Events           string    `json:"events,omitempty" aside:"yes" enum:"both,out,none" doc:"Whether the recorder can set the camera's detection, only hears of it, or neither; absent for both"`
 	Scene            *Scene    `json:"scene,omitempty" doc:"What the camera looks at"`
-	Movable          *Movable  `json:"movable,omitempty" aside:"yes" doc:"Where a camera that moves can look; absent for one that stands still"`
+	Movable          *Movable  `json:"movable,omitempty" aside:"yes" doc:"Where a camera that moves can look; absent for a fixed one"`
 	Stills           *Stills   `json:"stills,omitempty" aside:"yes" doc:"Single pictures kept beside the footage"`
 	Keep             Keep      `json:"keep,omitzero" aside:"yes"`
 	Matters          float64   `json:"matters,omitempty" aside:"yes" minimum:"1" maximum:"3" doc:"How much what it loses matters beside others; absent for 2"`

@@ -17,7 +17,7 @@ type Effect struct {
 	Output  []string    `json:"output,omitempty" ref:"output" maxItems:"500" doc:"Ids of the outputs that go on"`
 	Monitor []string    `json:"monitor,omitempty" ref:"monitor" maxItems:"100" doc:"Ids of the monitors that show it"`
 	Preset  []PresetTie `json:"preset,omitempty" holds:"-" goes:"leaves" maxItems:"500" doc:"Movable cameras that are sent to look"`
-	Still   []string    `json:"still,omitempty" ref:"channel" maxItems:"5000" doc:"Ids of the channels that take stills"`
+	Still   []string    `json:"still,omitempty" ref:"channel" maxItems:"5000" doc:"Ids of the channels that take a snapshot"`
 	Offsite []string    `json:"offsite,omitempty" ref:"channel" maxItems:"5000" doc:"Ids of the channels whose footage of it is copied off site"`
 	Hours   *HourList   `json:"hours,omitempty" doc:"When the ties hold, by the moment of the trigger; absent for always"`
 }

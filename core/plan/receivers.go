@@ -10,7 +10,7 @@ type Message struct {
 	To                 string    `json:"to" minLength:"1" maxLength:"200" doc:"Who receives it, in words"`
 	AtMostEverySeconds float64   `json:"atMostEverySeconds" minimum:"1" maximum:"604800" doc:"Two never go out closer together"`
 	Hours              *HourList `json:"hours,omitempty" doc:"When it goes out; absent for always"`
-	Still              bool      `json:"still,omitempty" doc:"Whether a still of the channel that it is about goes with it"`
+	Still              bool      `json:"still,omitempty" doc:"Whether a snapshot of the channel that it is about goes with it"`
 	MostPerDay         float64   `json:"mostPerDay,omitempty" minimum:"0.1" maximum:"100000" doc:"More are not read any more; absent for 30"`
 }
 
@@ -47,7 +47,7 @@ type Monitor struct {
 type Offsite struct {
 	UplinkKbps         float64   `json:"uplinkKbps" minimum:"1" maximum:"100000000" doc:"What the uplink carries, for all copies together"`
 	Hours              *HourList `json:"hours,omitempty" doc:"When it copies; absent for always"`
-	Copy               string    `json:"copy,omitempty" enum:"recorded,sub,stills" doc:"What is copied of an event: its footage as recorded, that of the sub stream, or stills; absent for as recorded"`
+	Copy               string    `json:"copy,omitempty" enum:"recorded,sub,stills" doc:"What is copied of an event: its footage as recorded, that of the sub stream, or snapshots; absent for as recorded"`
 	Watched            bool      `json:"watched,omitempty" doc:"Whether somebody is told within minutes, by another way than the uplink, when it is cut or fails"`
 	TakenWithinSeconds float64   `json:"takenWithinSeconds,omitempty" minimum:"1" maximum:"604800" doc:"How long a person would need to take the recorder away"`
 }

@@ -49,7 +49,7 @@ func (p *Plan) Object(id string) *Object {
 
 // Scene is what a camera looks at.
 type Scene struct {
-	Picture         string        `json:"picture,omitempty" key:"yes" maxLength:"100" doc:"Id of a stored still"`
+	Picture         string        `json:"picture,omitempty" key:"yes" maxLength:"100" doc:"Id of a stored snapshot"`
 	VerticalDegrees float64       `json:"verticalDegrees,omitempty" minimum:"1" maximum:"150" doc:"Vertical angle of view"`
 	People          []ScenePerson `json:"people,omitempty" holds:"-" maxItems:"2" doc:"People of 1.7 m set down on the picture; two tell how the ground lies, or one and the height of the camera"`
 	CameraMetres    float64       `json:"cameraMetres,omitempty" minimum:"0.1" maximum:"200" doc:"Height of the camera over the ground; used where one person is set down"`

@@ -22,9 +22,9 @@ type Measured struct {
 	KeyframeKB    float64   `json:"keyframeKB" doc:"Mean size of a keyframe, kB of 1,000 bytes"`
 	IdleKbps      float64   `json:"idleKbps"`
 	ActiveKbps    float64   `json:"activeKbps"`
-	Differ        bool      `json:"differ" doc:"Whether still and moving stretches could be told apart; else both bitrates are the mean"`
+	Differ        bool      `json:"differ" doc:"Whether idle and moving stretches could be told apart; else both bitrates are the mean"`
 	SpreadPercent float64   `json:"spreadPercent" doc:"Standard deviation of the bitrate from second to second, of the mean"`
-	Stretches     []Stretch `json:"stretches" doc:"Still and moving stretches, in turn"`
+	Stretches     []Stretch `json:"stretches" doc:"Idle and moving stretches, in turn"`
 	Kbps          []float64 `json:"kbps" doc:"Bitrate of each second, keyframes spread over their group"`
 	Warnings      []string  `json:"warnings" doc:"What makes the figures doubtful"`
 }

@@ -1691,7 +1691,7 @@ export interface components {
              * @description How much what it loses matters beside others; absent for 2
              */
             matters?: number;
-            /** @description Where a camera that moves can look; absent for one that stands still */
+            /** @description Where a camera that moves can look; absent for a fixed one */
             movable?: components["schemas"]["Movable"];
             name: string;
             /** @description The channel is empty */
@@ -2013,7 +2013,7 @@ export interface components {
             setDetection?: components["schemas"]["SetDetection"];
             /** @description Add or replace a duty */
             setDuty?: components["schemas"]["SetDuty"];
-            /** @description Set how the ground lies in a channel's picture, and its still */
+            /** @description Set how the ground lies in a channel's picture, and its snapshot */
             setGround?: components["schemas"]["SetGround"];
             /** @description Set how long footage must and may be kept */
             setKeep?: components["schemas"]["SetKeep"];
@@ -2047,7 +2047,7 @@ export interface components {
             setSite?: components["schemas"]["SetSite"];
             /** @description Set the special days of the site */
             setSpecialDays?: components["schemas"]["SetSpecialDays"];
-            /** @description Set which stills channels take */
+            /** @description Set which snapshots channels take */
             setStills?: components["schemas"]["SetStills"];
             /** @description Set what a stream is */
             setStream?: components["schemas"]["SetStream"];
@@ -2075,7 +2075,7 @@ export interface components {
             preset?: components["schemas"]["PresetTie"][];
             /** @description Ids of the channels that record */
             record?: string[];
-            /** @description Ids of the channels that take stills */
+            /** @description Ids of the channels that take a snapshot */
             still?: string[];
             when: components["schemas"]["When"];
         };
@@ -2223,7 +2223,7 @@ export interface components {
             fullKbps: number;
             /**
              * Format: double
-             * @description Of footage and stills
+             * @description Of footage and snapshots
              */
             gigabytesPerDay: number;
             /**
@@ -2383,7 +2383,7 @@ export interface components {
             uplinkPercent: number;
             /**
              * Format: int64
-             * @description Channels of which nothing would be copied, as they have no such stream or no stills
+             * @description Channels of which nothing would be copied, as they have no such stream or no snapshots
              */
             without: number;
         };
@@ -3317,7 +3317,7 @@ export interface components {
         Measured: {
             /** Format: double */
             activeKbps: number;
-            /** @description Whether still and moving stretches could be told apart; else both bitrates are the mean */
+            /** @description Whether idle and moving stretches could be told apart; else both bitrates are the mean */
             differ: boolean;
             /** Format: double */
             fps: number;
@@ -3345,7 +3345,7 @@ export interface components {
              * @description Standard deviation of the bitrate from second to second, of the mean
              */
             spreadPercent: number;
-            /** @description Still and moving stretches, in turn */
+            /** @description Idle and moving stretches, in turn */
             stretches: components["schemas"]["Stretch"][];
             /** @description What makes the figures doubtful */
             warnings: string[];
@@ -3365,7 +3365,7 @@ export interface components {
              */
             mostPerDay?: number;
             name: string;
-            /** @description Whether a still of the channel that it is about goes with it */
+            /** @description Whether a snapshot of the channel that it is about goes with it */
             still?: boolean;
             /** @description Who receives it, in words */
             to: string;
@@ -3458,7 +3458,7 @@ export interface components {
         };
         Offsite: {
             /**
-             * @description What is copied of an event: its footage as recorded, that of the sub stream, or stills; absent for as recorded
+             * @description What is copied of an event: its footage as recorded, that of the sub stream, or snapshots; absent for as recorded
              * @enum {string}
              */
             copy?: "recorded" | "sub" | "stills";
@@ -4473,7 +4473,7 @@ export interface components {
             patches?: components["schemas"]["Patch"][];
             /** @description People of 1.7 m set down on the picture; two tell how the ground lies, or one and the height of the camera */
             people?: components["schemas"]["ScenePerson"][];
-            /** @description Id of a stored still */
+            /** @description Id of a stored snapshot */
             picture?: string;
             /**
              * Format: double
@@ -4560,7 +4560,7 @@ export interface components {
             channel: string;
             /** @description All that are set down, at most two */
             people?: components["schemas"]["ScenePerson"][];
-            /** @description Id of a stored still; empty for none */
+            /** @description Id of a stored snapshot; empty for none */
             picture?: string;
             /**
              * Format: double
