@@ -85,9 +85,16 @@ func CheckBytes(data []byte) error {
 	return nil
 }
 
+// byteOrderMark stands before the text in files of some programs.
+var byteOrderMark = []byte("\ufeff")
+
+// schemaMember says, in a plan file, where its schema is to be found. Editors of files look at it; it is no part of the plan.
+const schemaMember = "$schema"
+
 // Restore reads a plan that was accepted before: it obeys every rule but that of its
 // size, which is one for what is new.
 func Restore(data []byte) (*Plan, error) {
+	data = bytes.TrimPrefix(data, byteOrderMark)
 	if at := invalidUTF8(data); at >= 0 {
 		line, column := position(data, at)
 		return nil, Wrong("", "line %d, column %d: not UTF-8", line, column)
@@ -302,7 +309,16 @@ func (r *reader) object(path string, token json.Token, v reflect.Value) error {
 		}
 		m, known := fields[name]
 		switch {
-		case !known:
+		case name == schemaMember && v.Type() == reflect.TypeFor[Plan]() && !seen[name]:
+			seen[name] = true
+			if token, err = r.next(); err != nil {
+				return err
+			}
+			if err := r.value(name, token, reflect.ValueOf(new(string)).Elem()); err != nil {
+				return err
+			}
+			continue
+		case !known && !seen[name]:
 			return Wrong(join(path, name), "no such member")
 		case seen[name]:
 			return Wrong(join(path, name), "given twice")

@@ -147,3 +147,40 @@ func example(t testing.TB) *Plan {
 	}
 	return p
 }
+
+// TestWhatOtherProgramsWriteIsRead puts before and into a plan what editors of files do, and what they do not.
+func TestWhatOtherProgramsWriteIsRead(t *testing.T) {
+	p := example(t)
+	written, err := p.Write()
+	if err != nil {
+		t.Fatal(err)
+	}
+	marked := append([]byte("\ufeff"), written...)
+	named := func(what string) []byte {
+		return append([]byte(`{"$schema": `+what+`,`), bytes.TrimLeft(written, " \n{")...)
+	}
+	for name, data := range map[string][]byte{"a byte order mark": marked, "a schema": named(`"plan.schema.json"`)} {
+		got, err := Read(data)
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		if again, err := got.Write(); err != nil || !bytes.Equal(again, written) {
+			t.Errorf("%s: another plan, %v", name, err)
+		}
+	}
+	for what, want := range map[string]string{
+		`3`: "$schema: the number 3 where a text is wanted", `null`: "$schema: null; leave out what is not known", `"a", "$schema": "b"`: "$schema: given twice",
+	} {
+		if _, err := Read(named(what)); err == nil || err.Error() != want {
+			t.Errorf("%s: %v, want %s", what, err, want)
+		}
+	}
+	inside := bytes.Replace(written, []byte(`"site": {`), []byte(`"site": {"$schema": "a",`), 1)
+	if _, err := Read(inside); err == nil || err.Error() != "site.$schema: no such member" {
+		t.Errorf("within the site: %v", err)
+	}
+	if _, err := Read([]byte("\ufeff\ufeff{}")); err == nil {
+		t.Error("two byte order marks are read")
+	}
+}

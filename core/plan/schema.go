@@ -15,6 +15,7 @@ func Schema() []byte {
 	s := schemaOf(reflect.TypeFor[Plan]())
 	s["$schema"] = "https://json-schema.org/draft/2020-12/schema"
 	s["title"] = "Wakefield plan, version 1"
+	s["properties"].(object)[schemaMember] = object{"type": "string", "description": "Where this schema is to be found; no part of the plan"}
 	data, err := json.MarshalIndent(s, "", "  ")
 	if err != nil {
 		panic("plan: schema: " + err.Error()) // maps of strings, numbers and bools
