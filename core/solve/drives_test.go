@@ -159,7 +159,7 @@ func TestLeversOfEveryKind(t *testing.T) {
 			}
 			return math.NaN()
 		}
-		for k, lever := range p.Levers(&Ask{LowCounts: DefaultLow, MoreDrives: 1, Quality: true}) {
+		for k, lever := range p.Levers(&Ask{LowCounts: DefaultLow, MoreDrives: 1, WorsePictures: true}) {
 			words := strings.Join(lever.Words, "; ")
 			for _, kind := range []string{"instead of", "H.265", "a keyframe every", "the days required", "stored on", "more drive", "in place of", "quality"} {
 				if strings.Contains(words, kind) {

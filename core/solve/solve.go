@@ -21,16 +21,16 @@ import (
 
 // Ask is what is wanted, and what may not be touched.
 type Ask struct {
-	Days       float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
-	By         Measure            // what the days are held against; see [Prepared.Reach]
-	Percent    float64            // of draws in which they are to be kept, where By is Chance; above 0, below 100
-	Locked     map[string]bool    // ids of channels that stay as they are
-	Frames     bool               // whether no channel may have fewer frames
-	Quality    bool               // whether pictures may be worse, which no evidence counts
-	Matters    map[string]float64 // how much channels matter, by id, 1 to 3; for others as the plan says
-	MoreDrives int                // how many more drives a pool may be given, or larger ones in their place; 0 for none
-	Money      *float64           // most that drives may cost, in the plan's currency; nil where nobody says
-	LowCounts  float64            // what an event that is kept low counts as, of one that is missed, 0 to 1; see DefaultLow
+	Days          float64            // that every pool shall typically keep which has channels with a requirement; all pools where none has
+	By            Measure            // what the days are held against; see [Prepared.Reach]
+	Percent       float64            // of draws in which they are to be kept, where By is Chance; above 0, below 100
+	Locked        map[string]bool    // ids of channels that stay as they are
+	KeepFrames    bool               // whether no channel may have fewer frames
+	WorsePictures bool               // whether pictures may be worse, which no evidence counts
+	Matters       map[string]float64 // how much channels matter, by id, 1 to 3; for others as the plan says
+	MoreDrives    int                // how many more drives a pool may be given, or larger ones in their place; 0 for none
+	Money         *float64           // most that drives may cost, in the plan's currency; nil where nobody says
+	LowCounts     float64            // what an event that is kept low counts as, of one that is missed, 0 to 1; see DefaultLow
 }
 
 // DefaultLow is what an event that is kept low counts as where nothing is said.
@@ -101,7 +101,7 @@ func (p *Prepared) allowed(ask *Ask, i, k int) bool {
 // free tells whether no lock is on a choice.
 func (p *Prepared) free(ask *Ask, i, k int) bool {
 	c := &p.choices[i][k]
-	return !ask.Locked[p.plan.Channels[i].ID] && !(ask.Frames && c.frames) && (ask.Quality || !c.quality)
+	return !ask.Locked[p.plan.Channels[i].ID] && !(ask.KeepFrames && c.frames) && (ask.WorsePictures || !c.quality)
 }
 
 // pool is one pool with its channels.

@@ -108,7 +108,7 @@ func TestTheAnswerIsWhatBruteForceFinds(t *testing.T) {
 	reached, beyond := 0, 0
 	for round := range 36 {
 		p := prepared(t, small(rng, 2+rng.IntN(2)))
-		ask := &Ask{LowCounts: DefaultLow, Frames: round%5 == 4, Quality: round%3 == 0, Matters: map[string]float64{"c0": 1 + 2*rng.Float64()}}
+		ask := &Ask{LowCounts: DefaultLow, KeepFrames: round%5 == 4, WorsePictures: round%3 == 0, Matters: map[string]float64{"c0": 1 + 2*rng.Float64()}}
 		frontier := p.Frontier(ask)
 		most := frontier[len(frontier)-1].Days
 		if !frontier[len(frontier)-1].Bounded {
@@ -184,7 +184,7 @@ func TestTheFrontierRises(t *testing.T) {
 	rng := rand.New(rand.NewPCG(21, 22))
 	for range 8 {
 		p := prepared(t, small(rng, 20))
-		ask := &Ask{LowCounts: DefaultLow, Locked: map[string]bool{"c3": true, "c7": true}, Frames: true}
+		ask := &Ask{LowCounts: DefaultLow, Locked: map[string]bool{"c3": true, "c7": true}, KeepFrames: true}
 		frontier := p.Frontier(ask)
 		for k, at := range frontier {
 			if k > 1 && (at.Days <= frontier[k-1].Days || at.Loss < frontier[k-1].Loss-1e-9) {
@@ -311,7 +311,7 @@ func TestSettingsOfTheHour(t *testing.T) {
 	found := prepared(t, p)
 	for _, allowed := range []bool{true, false} {
 		worse, frames := 0, 0
-		for _, l := range found.Levers(&Ask{Quality: allowed, LowCounts: DefaultLow}) {
+		for _, l := range found.Levers(&Ask{WorsePictures: allowed, LowCounts: DefaultLow}) {
 			switch words := strings.Join(l.Words, "; "); {
 			case strings.Contains(words, "quality a step lower"):
 				worse++

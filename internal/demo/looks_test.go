@@ -33,7 +33,7 @@ func BenchmarkLooks(b *testing.B) {
 		"year":     func(ctx context.Context) error { _, err := site.Year(ctx, from); return err },
 		"prepare":  func(ctx context.Context) error { _, err := solve.Prepare(ctx, p, site, nil, nil); return err },
 		"answer": func(ctx context.Context) error {
-			_, err := prepared.Answer(ctx, &solve.Ask{Days: 60, Quality: true, LowCounts: 0.5})
+			_, err := prepared.Answer(ctx, &solve.Ask{Days: 60, WorsePictures: true, LowCounts: 0.5})
 			return err
 		},
 		"fixes": func(ctx context.Context) error {

@@ -104,7 +104,7 @@ func (s *service) reach(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	ask := &solve.Ask{Days: in.Body.Days, By: solve.Measure(in.Body.By), Percent: 80, Frames: in.Body.Frames, Quality: in.Body.Quality, MoreDrives: in.Body.MoreDrives, Money: in.Body.Money, Matters: in.Body.Matters, LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
+	ask := &solve.Ask{Days: in.Body.Days, By: solve.Measure(in.Body.By), Percent: 80, KeepFrames: in.Body.Frames, WorsePictures: in.Body.Quality, MoreDrives: in.Body.MoreDrives, Money: in.Body.Money, Matters: in.Body.Matters, LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
 	if in.Body.ChancePercent > 0 {
 		ask.Percent = in.Body.ChancePercent
 	}
