@@ -24,6 +24,7 @@ type engine struct {
 	effects  *effect.Effects
 	tiesOnce sync.Once
 	ties     []TieFigures
+	calendar *year.Site
 	special  sync.Once
 	year     *year.Year
 }
@@ -65,6 +66,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	if err := s.store(ctx, p); err != nil {
 		return nil, err
 	}
+	s.calendar = s.newCalendar(earlier)
 	s.record(p)
 	if o.draw {
 		if err := s.draw(ctx, p, earlier); err != nil {

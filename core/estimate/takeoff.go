@@ -43,7 +43,7 @@ type TakenChannel struct {
 // for events: none of the base layer. Stills are not among it. A part of an hour counts as that part of it. The stretch is one of [LongestStretch] at
 // most, in years from 1970 to 2200, else ok is false.
 func (s *Result) TakeOff(channels []int, from, to time.Time, eventsOnly bool) (t Taken, ok bool) {
-	written, err := s.calendar().Written(channels, from, to, eventsOnly)
+	written, err := s.calendar.Written(channels, from, to, eventsOnly)
 	if err != nil {
 		return t, false
 	}
@@ -76,8 +76,12 @@ func (s *Result) spare(channels []int) *float64 {
 	return &least
 }
 
-// calendar is the site as it is followed date by date.
-func (s *Result) calendar() *year.Site {
+// newCalendar is the site as it is followed date by date.
+func (s *Result) newCalendar(earlier *Result) *year.Site {
+	var before *year.Site
+	if earlier != nil {
+		before = earlier.calendar
+	}
 	pools := make([]year.Pool, len(s.Pools))
 	for k := range s.Pools {
 		pools[k] = year.Pool{Usable: storage.Bytes(s.Pools[k].UsableGB) * storage.GB, Days: storage.Forever}
@@ -85,12 +89,13 @@ func (s *Result) calendar() *year.Site {
 			pools[k].Days = storage.Days(*d)
 		}
 	}
-	return &year.Site{Site: s.site, Played: s.played, Stills: s.effects.Stills, Pools: pools}
+	site := &year.Site{Site: s.site, Played: s.played, Stills: s.effects.Stills, Pools: pools}
+	return site.After(before)
 }
 
 // Year follows every pool through a year that begins at a date. It fails for years before 1970 and after 2200.
 func (s *Result) Year(ctx context.Context, from week.Date) (*year.Year, error) {
-	return s.calendar().Follow(ctx, from)
+	return s.calendar.Follow(ctx, from)
 }
 
 // SpecialYear is the year in which the first special day lies, nil where there is none.

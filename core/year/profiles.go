@@ -55,6 +55,14 @@ func newProfiles(s *Site, d *dates) *profiles {
 	for _, kind := range d.kinds {
 		p.kinds[kind] = true
 	}
+	if e := s.earlier; e != nil && s.Site.HearsAsBefore(e.site) {
+		for of, hourly := range e.made {
+			// A special day may have duties that the channel's own week has not: all of it has to be as it was.
+			if i := of.channel; p.kinds[of.kind] && s.Played[i] == e.played[i] && s.Site.Plan.Channels[i] == e.site.Plan.Channels[i] {
+				p.made[of] = hourly
+			}
+		}
+	}
 	return p
 }
 

@@ -3,6 +3,8 @@ package year
 import (
 	"context"
 	"math"
+	"reflect"
+	"slices"
 	"testing"
 	"time"
 
@@ -110,5 +112,76 @@ func TestAHighSeasonIsFelt(t *testing.T) {
 	cancel()
 	if _, err := busy.Follow(gone, from); err != context.Canceled {
 		t.Error(err)
+	}
+}
+
+// TestAYearAfterAChangeIsThatYear changes one channel after another, and what all hear of, and follows the year with and
+// without what was found before: a stream that only a special day's week writes is no exception.
+func TestAYearAfterAChangeIsThatYear(t *testing.T) {
+	p := plantest.Read(t, "../estimate/testdata/plans/boats.json")
+	twice := 2.0
+	low := plan.Duty{ID: "sub-only", Name: "Sub only", Base: &plan.Base{Stream: plan.Sub}}
+	p.Duties = append(p.Duties, low, plan.Duty{ID: "main-only", Name: "Main only", Base: &plan.Base{Stream: plan.Main}})
+	p.Channels[0].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "main-only"}}
+	sub := *p.Channels[0].Streams.Main
+	sub.Rate = plan.Rate{Kind: "constant", Kbps: 400, Known: "datasheet"}
+	p.Channels[0].Streams.Sub = &sub
+	p.Weeks = append(p.Weeks, plan.Week{ID: "feast", Name: "Feast", OwnWeek: plan.OwnWeek{Otherwise: low.ID}})
+	p.Site.SpecialDays = []plan.SpecialDay{
+		{Name: "Feast", From: week.Date{Year: 2027, Month: time.June, Day: 1}, To: week.Date{Year: 2027, Month: time.June, Day: 20}, Week: "feast"},
+		{Name: "Regatta", From: week.Date{Year: 2027, Month: time.August, Day: 1}, To: week.Date{Year: 2027, Month: time.August, Day: 9}, RateFactor: &twice},
+	}
+	from := week.Date{Year: 2027, Month: time.January, Day: 1}
+	year := func(s *Site) *Year {
+		t.Helper()
+		y, err := s.Follow(context.Background(), from)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return y
+	}
+	before := followed(t, p, 0.5)
+	was := year(before)
+	changes := map[string]func(q *plan.Plan){
+		"a stream of the feast alone": func(q *plan.Plan) {
+			more := sub
+			more.Rate.Kbps = 30000
+			q.Channels[0].Streams.Sub = &more
+		},
+		"seconds after an event": func(q *plan.Plan) { q.Channels[0].PostSeconds += 30 },
+		"a name":                 func(q *plan.Plan) { q.Channels[0].Name += "!" },
+		"what happens": func(q *plan.Plan) {
+			q.Activities = slices.Clone(q.Activities)
+			q.Activities[0].OtherwisePerHour += 30
+		},
+		"the feast's week": func(q *plan.Plan) {
+			q.Weeks = slices.Clone(q.Weeks)
+			q.Weeks[len(q.Weeks)-1].Otherwise = q.Duties[0].ID
+		},
+	}
+	different := 0
+	for what, change := range changes {
+		q := *p
+		q.Channels = slices.Clone(p.Channels)
+		change(&q)
+		site := resolve.Of(&q, before.Site)
+		s := &Site{Site: site, Stills: before.Stills, Pools: before.Pools}
+		for i := range q.Channels {
+			played := before.Played[i]
+			if !site.Inputs[i].Equal(&before.Site.Inputs[i]) {
+				played = resolve.NewPlayed(&site.Inputs[i], site.Inputs[i].Play(nil))
+			}
+			s.Played = append(s.Played, played)
+		}
+		anew := year(&Site{Site: site, Stills: s.Stills, Pools: s.Pools, Played: s.Played})
+		if got := year(s.After(before)); !reflect.DeepEqual(got, anew) {
+			t.Errorf("%s: %+v after what was before, %+v anew", what, got.WorstDays, anew.WorstDays)
+		}
+		if !reflect.DeepEqual(anew, was) {
+			different++
+		}
+	}
+	if different != len(changes)-1 {
+		t.Errorf("%d changes are felt in the year", different)
 	}
 }

@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"math"
+	"sync/atomic"
 	"time"
 
 	"wakefield/core/effect"
@@ -44,6 +45,18 @@ type Site struct {
 	Played []*resolve.Played
 	Stills []*effect.Stills // by channel; nil where it takes none
 	Pools  []Pool           // in the order of the plan
+
+	earlier  *profiles // what was found before a change
+	followed atomic.Pointer[profiles]
+}
+
+// After lets a site take what it can from the same site before a change, which may be nil: what those channels write on
+// special days that write and hear of the same as they did.
+func (s *Site) After(before *Site) *Site {
+	if before != nil {
+		s.earlier = before.followed.Load()
+	}
+	return s
 }
 
 // Pool is a pool in an ordinary week.
@@ -104,6 +117,7 @@ func (s *Site) Follow(ctx context.Context, from week.Date) (*Year, error) {
 			}
 		}
 	}
+	s.followed.Store(written)
 	return out, nil
 }
 
