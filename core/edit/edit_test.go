@@ -554,3 +554,19 @@ func TestPaintWritesWhatAPersonWould(t *testing.T) {
 		t.Errorf("%+v, want %+v", got, want)
 	}
 }
+
+// TestAStrokeOfItsOwnConcernsNobodyElse paints the own week of a channel, and the named week that others follow: of the first
+// estimates must know that nothing which others hear of has changed.
+func TestAStrokeOfItsOwnConcernsNobodyElse(t *testing.T) {
+	p := plantest.Whole(t)
+	hours := []plan.Hours{{From: 60, To: 120}}
+	own, err := After(p, Edit{Paint: &Paint{Channels: []string{p.Channels[0].ID}, Duty: p.Duties[0].ID, Hours: hours}})
+	if err != nil || !own.SharesWhatChannelsHear(p) {
+		t.Errorf("a stroke of its own is heard of by others, %v", err)
+	}
+	named := slices.IndexFunc(p.Channels, func(c plan.Channel) bool { return !c.Week.IsOwn() })
+	shared, err := After(p, Edit{Paint: &Paint{Channels: []string{p.Channels[named].ID}, Duty: p.Duties[0].ID, Hours: hours, Shared: true}})
+	if err != nil || shared.SharesWhatChannelsHear(p) {
+		t.Errorf("a stroke on a named week is heard of by nobody else, %v", err)
+	}
+}

@@ -58,7 +58,9 @@ func (e *Paint) apply(p *plan.Plan) (*plan.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	next.Weeks = weeks
+	if len(painted) > 0 { // else the list stays the very same, and estimates know that nobody else is concerned
+		next.Weeks = weeks
+	}
 	return next, nil
 }
 
