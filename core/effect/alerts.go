@@ -96,8 +96,8 @@ type alerts struct {
 	shown    map[string]*shownHours
 }
 
-// alert finds what messages, outputs and monitors do. What hears of the same as in an earlier plan does the same.
-func (e *Effects) alert(earlier *Effects) {
+// findAlerts finds what messages, outputs and monitors do. What hears of the same as in an earlier plan does the same.
+func (e *Effects) findAlerts(earlier *Effects) {
 	r, p := e.site, e.site.Plan
 	before := new(alerts)
 	if earlier != nil {

@@ -36,8 +36,8 @@ func awayOf(r *resolve.Site, i int) *Absence {
 	return a
 }
 
-// send finds when movable cameras are away, and what they miss at home for it.
-func (e *Effects) send(earlier *Effects) {
+// findAbsences finds when movable cameras are away, and what they miss at home for it.
+func (e *Effects) findAbsences(earlier *Effects) {
 	channels := e.site.Plan.Channels
 	e.Away = make([]*Absence, len(channels))
 	parallel.Do(len(channels), func(i int) {

@@ -51,8 +51,8 @@ type copied struct {
 	sources []uplink.Source
 }
 
-// copy finds what is sent off site, and when it is safe there.
-func (e *Effects) copy(earlier *Effects) {
+// findCopies finds what is sent off site, and when it is safe there.
+func (e *Effects) findCopies(earlier *Effects) {
 	o := e.site.Plan.Offsite
 	if o == nil {
 		return

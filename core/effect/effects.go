@@ -26,10 +26,10 @@ type Effects struct {
 // plan, which may be nil, is taken from there.
 func Of(site *resolve.Site, played []*resolve.Played, earlier *Effects) *Effects {
 	e := &Effects{site: site, played: played}
-	e.alert(earlier)
-	e.send(earlier)
-	e.take(earlier)
-	e.copy(earlier)
+	e.findAlerts(earlier)
+	e.findAbsences(earlier)
+	e.findStills(earlier)
+	e.findCopies(earlier)
 	return e
 }
 

@@ -61,8 +61,8 @@ func stillsOf(r *resolve.Site, i int) *Stills {
 	return out
 }
 
-// take finds the stills of every channel.
-func (e *Effects) take(earlier *Effects) {
+// findStills finds the stills of every channel.
+func (e *Effects) findStills(earlier *Effects) {
 	channels := e.site.Plan.Channels
 	e.Stills = make([]*Stills, len(channels))
 	var anew []int

@@ -7,8 +7,8 @@ import (
 	"wakefield/core/plan"
 )
 
-// draw fills in how sure the figures are.
-func (s *Result) draw(ctx context.Context, p *plan.Plan, earlier *Result) error {
+// drawRanges fills in how sure the figures are.
+func (s *Result) drawRanges(ctx context.Context, p *plan.Plan, earlier *Result) error {
 	if err := doubt.Draw(ctx, s.site, s.played, s.doubts); err != nil {
 		return err
 	}

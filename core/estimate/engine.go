@@ -59,27 +59,27 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	s.played = make([]*resolve.Played, len(p.Channels))
 	s.doubts = make([]doubt.Drawn, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
-	if err := s.play(ctx, p, earlier); err != nil {
+	if err := s.playChannels(ctx, p, earlier); err != nil {
 		return nil, err
 	}
-	s.act(earlier)
-	if err := s.store(ctx, p); err != nil {
+	s.applyEffects(earlier)
+	if err := s.fillPools(ctx, p); err != nil {
 		return nil, err
 	}
 	s.calendar = s.newCalendar(earlier)
-	s.record(p)
+	s.addUpRecorders(p)
 	if o.draw {
-		if err := s.draw(ctx, p, earlier); err != nil {
+		if err := s.drawRanges(ctx, p, earlier); err != nil {
 			return nil, err
 		}
 	}
-	s.judge(p)
+	s.findVerdict(p)
 	return s, nil
 }
 
-// play finds what every channel writes. What an earlier estimate found is taken from
+// playChannels finds what every channel writes. What an earlier estimate found is taken from
 // there, and settings copied to many channels are played once.
-func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error {
+func (s *Result) playChannels(ctx context.Context, p *plan.Plan, earlier *Result) error {
 	before := earlier.byID()
 	alike := make(map[uint64]int) // channels played here, by fingerprint
 	like := make([]int, len(p.Channels))
@@ -122,8 +122,8 @@ func (s *Result) play(ctx context.Context, p *plan.Plan, earlier *Result) error 
 	return nil
 }
 
-// act finds what causes do beside recording, and what that does to channels.
-func (s *Result) act(earlier *Result) {
+// applyEffects finds what causes do beside recording, and what that does to channels.
+func (s *Result) applyEffects(earlier *Result) {
 	var before *effect.Effects
 	if earlier != nil {
 		before = earlier.effects

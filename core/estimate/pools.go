@@ -22,8 +22,8 @@ func Array(p *plan.Pool) storage.Array {
 	return a
 }
 
-// store fills every pool with its channels.
-func (s *Result) store(ctx context.Context, p *plan.Plan) error {
+// fillPools fills every pool with its channels.
+func (s *Result) fillPools(ctx context.Context, p *plan.Plan) error {
 	members := make(map[string][]int)
 	for i, c := range p.Channels {
 		members[c.Pool] = append(members[c.Pool], i)
@@ -32,7 +32,7 @@ func (s *Result) store(ctx context.Context, p *plan.Plan) error {
 	for i := range p.Recorders {
 		for j := range p.Recorders[i].Pools {
 			pool := &p.Recorders[i].Pools[j]
-			s.Pools = append(s.Pools, s.pool(p, pool, members[pool.ID]))
+			s.Pools = append(s.Pools, s.fillPool(p, pool, members[pool.ID]))
 		}
 		if ctx.Err() != nil {
 			return ctx.Err()
@@ -41,7 +41,7 @@ func (s *Result) store(ctx context.Context, p *plan.Plan) error {
 	return nil
 }
 
-func (s *Result) pool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
+func (s *Result) fillPool(p *plan.Plan, pool *plan.Pool, members []int) Pool {
 	a := Array(pool)
 	usable := a.Usable()
 	loads := make([]storage.Load, len(members))
@@ -142,8 +142,8 @@ func (s *Result) worstMinute(p *plan.Plan, members []int, usable storage.Bytes) 
 	return slices.Min(ring.Days[week.Length:]) / 60
 }
 
-// record adds up what every recorder takes in and writes.
-func (s *Result) record(p *plan.Plan) {
+// addUpRecorders adds up what every recorder takes in and writes.
+func (s *Result) addUpRecorders(p *plan.Plan) {
 	s.Recorders = make([]Recorder, len(p.Recorders))
 	hours := make([][storage.HoursOfWeek]storage.Bytes, len(p.Recorders))
 	at := make(map[string]int)
@@ -171,9 +171,9 @@ func (s *Result) record(p *plan.Plan) {
 	}
 }
 
-// judge picks the figures of the verdict. The channel it names is the one with the least room for each day required: a channel
-// that is deleted after as many days as it must be kept has the room that its pool has, see [Result.room].
-func (s *Result) judge(p *plan.Plan) {
+// findVerdict picks the figures of the verdict. The channel it names is the one with the least room for each day required: a channel
+// that is deleted after as many days as it must be kept has the room that its pool has, see [Result.daysBesideLimit].
+func (s *Result) findVerdict(p *plan.Plan) {
 	v := &s.Verdict
 	least := math.Inf(1)
 	for i := range s.Channels {
@@ -187,7 +187,7 @@ func (s *Result) judge(p *plan.Plan) {
 		if c.Short {
 			v.ShortChannels++
 		}
-		if margin := s.room(p, i) / *c.RequiredDays; v.RequiredDays == nil || margin < least {
+		if margin := s.daysBesideLimit(p, i) / *c.RequiredDays; v.RequiredDays == nil || margin < least {
 			least = margin
 			v.Channel, v.RequiredDays, v.Short = c.ID, c.RequiredDays, c.Short
 			v.KeptDays, v.WorstDays, v.LikelyDays = c.RetentionDays, c.WorstDays, c.LikelyDays
@@ -211,9 +211,9 @@ func (s *Result) judge(p *plan.Plan) {
 	}
 }
 
-// room is for how many days channel i would be kept if its age limit did not delete it before that, as far as the limit leaves
+// daysBesideLimit is for how many days channel i would be kept if its age limit did not delete it before that, as far as the limit leaves
 // it the days that are required; infinite where nothing else takes its footage away.
-func (s *Result) room(p *plan.Plan, i int) float64 {
+func (s *Result) daysBesideLimit(p *plan.Plan, i int) float64 {
 	c, keep := &s.Channels[i], &p.Channels[i].Keep
 	if c.RetentionDays == nil {
 		return math.Inf(1)
