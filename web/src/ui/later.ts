@@ -1,6 +1,5 @@
 import { defineAsyncComponent, type Component } from 'vue'
 
-const waiting: (() => Promise<unknown>)[] = []
 const idle = window.requestIdleCallback ?? ((run: () => void) => setTimeout(run, 200))
 
 let open: () => void
@@ -11,23 +10,13 @@ addEventListener('load', () => setTimeout(() => open(), 3000))
 /** Tells that the page shows what it is about: what it did without is fetched from the next frame but one on. */
 export const shown = () => requestAnimationFrame(() => requestAnimationFrame(() => open()))
 
-/** Fetches one thing after the other, whenever the page has nothing better to do. */
-function fetchIdly() {
-  idle(() => {
-    const next = waiting.shift()
-    if (next) void next().then(fetchIdly, () => undefined) // whoever needs it asks again
-  })
-}
-void isShown.then(fetchIdly)
-
 /**
  * A component that the first look at a page does without: it is fetched when it is shown, or as soon as the page has
  * time, so that it is there without a connection too. Where something stands in its place meanwhile, out of use, it is
  * not fetched before the page shows what it is about.
  */
 export function later<T extends Component>(load: () => Promise<{ default: T }>, meanwhile?: Component): T {
-  waiting.push(load)
-  void isShown.then(fetchIdly)
+  void isShown.then(() => idle(() => void load().catch(() => undefined))) // whoever needs it asks again
   return defineAsyncComponent({
     loader: meanwhile ? () => isShown.then(load) : load,
     loadingComponent: meanwhile,
