@@ -45,6 +45,7 @@ type Finding struct {
 	Pool     string            `json:"pool,omitempty" doc:"Id of the pool it is about"`
 	Recorder string            `json:"recorder,omitempty" doc:"Id of the recorder it is about"`
 	Fix      *Fix              `json:"fix,omitempty"`
+	Choices  []Fix             `json:"choices,omitempty" doc:"Other ways to mend it"`
 	Decision string            `json:"decision,omitempty" doc:"Whose decision it is, where no fix is offered"`
 	Places   []Place           `json:"places,omitempty" doc:"What is found on each channel, where there are several"`
 	Gate     estimate.GateName `json:"gate,omitempty" doc:"Which gate of the course loses what it is about"`
@@ -222,7 +223,7 @@ var (
 		scene, setElsewhere,
 	}
 	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete, offsite, losses, contacts,
-		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays}
+		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays, enteredOtherwise}
 )
 
 // site is a plan being checked.

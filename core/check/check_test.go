@@ -220,7 +220,7 @@ func TestRules(t *testing.T) {
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, with no continuous recording as a fallback"},
 	}
 	tested := make(map[string]bool)
-	for _, test := range append(tests, causeRules()...) {
+	for _, test := range slices.Concat(tests, causeRules(), enteredRules()) {
 		tested[test.rule] = true
 		p := soundPlan(t)
 		test.spoil(p, &p.Channels[0])
@@ -271,6 +271,7 @@ var fixable = map[string]bool{
 	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true, "special-day-hidden": true,
 	"areas-but-off": true, "area-too-small": true, "walk-unnoticed": true, "first-seconds-lost": true, "reach-short": true, "patch-passes": true, "set-at-camera": true, "no-events": true,
 	"effect-not-admitted": true, "tie-never-acts": true, "too-many-messages": true, "sounder-at-night": true, "hold-too-short": true, "stills-incomplete": true, "loss-untold": true,
+	"entered-times": true, "entered-periods": true, "entered-layers": true, "entered-seconds": true, "entered-frames": true, "entered-sensitivity": true, "entered-outlines": true, "entered-areaHours": true,
 }
 
 func find(found []Finding, rule string) *Finding {

@@ -12,6 +12,7 @@ import (
 // FixEffect is what the fix of a finding does to the site, before it is made.
 type FixEffect struct {
 	ID              string   `json:"id" doc:"Of the finding"`
+	Choice          int      `json:"choice,omitempty" doc:"Which of its other ways to mend it, from 1; 0 for its fix"`
 	KeptDays        *float64 `json:"keptDays" required:"true" doc:"Days of the verdict afterwards"`
 	MoreDays        float64  `json:"moreDays" doc:"Than now, of the channel of the verdict; 0 where there is no limit before or after"`
 	MissedPerDay    float64  `json:"missedPerDay" doc:"Change of the wanted events that are missed a day"`
@@ -90,32 +91,46 @@ const MostEffects = 60
 // none is. It is given up with the error of the context when that ends.
 func Effects(ctx context.Context, p *plan.Plan, s *estimate.Result, found []Finding, named ...string) ([]FixEffect, error) {
 	out := []FixEffect{}
-	for _, f := range found {
-		if f.Fix == nil || f.Accepted != nil || len(out) == MostEffects || len(named) > 0 && !slices.Contains(named, f.ID) {
+	for i := range found {
+		f := &found[i]
+		if f.Fix == nil || f.Accepted != nil || len(out) >= MostEffects || len(named) > 0 && !slices.Contains(named, f.ID) {
 			continue
 		}
-		mended, err := edit.After(p, f.Fix.Edits...)
-		if err != nil {
-			continue // it does not fit any more; pressing it says why
+		for choice, fix := range append([]Fix{*f.Fix}, f.Choices...) {
+			e, err := effect(ctx, p, s, f, fix.Edits)
+			if err != nil {
+				return nil, err
+			}
+			if e != nil {
+				e.Choice = choice
+				out = append(out, *e)
+			}
 		}
-		after, err := estimate.FiguresContext(ctx, mended, s)
-		if err != nil {
-			return nil, err
-		}
-		e := FixEffect{ID: f.ID, KeptDays: after.Verdict.KeptDays,
-			MissedPerDay:    after.Verdict.Evidence.MissedPerDay - s.Verdict.Evidence.MissedPerDay,
-			GigabytesPerDay: after.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay}
-		if kept := daysOf(after, s.Verdict.Channel); kept != nil && s.Verdict.KeptDays != nil {
-			e.MoreDays = *kept - *s.Verdict.KeptDays
-		}
-		var then *Finding
-		e.Mends, e.Left, then = mending(&f, Findings(mended, after))
-		if e.Mends == Less {
-			e.Then = then.Sentence
-		}
-		out = append(out, e)
 	}
 	return out, nil
+}
+
+// effect is what edits do that are to mend a finding; nil where they do not fit any more, as pressing them says why.
+func effect(ctx context.Context, p *plan.Plan, s *estimate.Result, f *Finding, edits []edit.Edit) (*FixEffect, error) {
+	mended, err := edit.After(p, edits...)
+	if err != nil {
+		return nil, nil
+	}
+	after, err := estimate.FiguresContext(ctx, mended, s)
+	if err != nil {
+		return nil, err
+	}
+	e := &FixEffect{ID: f.ID, KeptDays: after.Verdict.KeptDays,
+		MissedPerDay:    after.Verdict.Evidence.MissedPerDay - s.Verdict.Evidence.MissedPerDay,
+		GigabytesPerDay: after.Verdict.GigabytesPerDay - s.Verdict.GigabytesPerDay}
+	if kept := daysOf(after, s.Verdict.Channel); kept != nil && s.Verdict.KeptDays != nil {
+		e.MoreDays = *kept - *s.Verdict.KeptDays
+	}
+	var then *Finding
+	if e.Mends, e.Left, then = mending(f, Findings(mended, after)); e.Mends == Less {
+		e.Then = then.Sentence
+	}
+	return e, nil
 }
 
 // daysOf is how long a channel is kept; that of the verdict where it is none.

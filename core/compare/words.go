@@ -34,7 +34,12 @@ var phrases = map[string]phrase{
 
 	"Recorder.name": {what: "name"}, "Recorder.channels": {what: "channels"}, "Recorder.licences": {what: "licences", absent: "all"}, "Recorder.ingestMbps": {what: "intake", unit: "Mbit/s"},
 	"Recorder.preSecondsLimit": {what: "pre-event limit", unit: "s"}, "Recorder.driveMBps": {what: "writes to drives", unit: "MB/s"},
-	"Pool.name": {what: "name"}, "Pool.drives": {what: "drives"}, "Pool.layout": {what: "layout", names: plan.Layouts}, "Pool.hotSpares": {what: "hot spares", absent: "0"},
+	"Recorder.address": {what: "address"}, "Recorder.takes": {what: "takes"}, "Recorder.words": {what: "word"}, "Word.name": {what: "word"}, "Word.duty": {what: "duty"},
+	"Takes.stepMinutes": {what: "times on steps of", unit: "min", absent: "any minute"}, "Takes.periodsPerDay": {what: "periods a day", absent: "any number of"}, "Takes.layers": {what: "layers at once", names: plan.LayersAtOnce, absent: "both"},
+	"Takes.preSeconds": {what: "pre-event", unit: "s", absent: "any"}, "Takes.postSeconds": {what: "post-event", unit: "s", absent: "any"}, "Takes.framesPerSecond": {what: "frames a second", absent: "any"},
+	"Takes.sensitivitySteps": {what: "steps of sensitivity", absent: "any number of"}, "Takes.areas": {what: "areas", names: plan.AreasTaken, absent: "any way"}, "Takes.gridColumns": {what: "columns of the grid", absent: "22"}, "Takes.gridRows": {what: "rows of the grid", absent: "18"},
+	"Takes.copies": {what: "copies", absent: "all"},
+	"Pool.name":    {what: "name"}, "Pool.drives": {what: "drives"}, "Pool.layout": {what: "layout", names: plan.Layouts}, "Pool.hotSpares": {what: "hot spares", absent: "0"},
 	"Pool.reservePercent": {what: "reserve", unit: "%", absent: "0"},
 
 	"Channel.number": {what: "number"}, "Channel.name": {what: "name"}, "Channel.group": {what: "group"}, "Channel.recorder": {what: "recorder"}, "Channel.pool": {what: "pool"},
@@ -43,7 +48,7 @@ var phrases = map[string]phrase{
 	"Channel.alarmPreSeconds": {what: "pre-event of alarms", unit: "s", absent: "as for motion"}, "Channel.alarmPostSeconds": {what: "post-event of alarms", unit: "s", absent: "as for motion"},
 	"Channel.activity": {what: "activity"}, "Channel.nuisance": {what: "nuisance"}, "Channel.detection": {}, "Channel.events": {what: "detection set", absent: "at the recorder",
 		names: plan.Choices{{ID: "both", Name: "at the recorder"}, {ID: "out", Name: "at the camera"}, {ID: "none", Name: "nowhere"}}},
-	"Channel.scene": {what: "scene"}, "Channel.movable": {what: "presets"}, "Channel.stills": {what: "snapshots"}, "Channel.keep": {}, "Channel.streamsBy": {what: "frames, size and bitrate decided by", absent: "the recorder"}, "Channel.matters": {what: "matters", unit: "of 3", absent: "2 of 3"}, "Channel.week": {what: "week"},
+	"Channel.scene": {what: "scene"}, "Channel.movable": {what: "presets"}, "Channel.stills": {what: "snapshots"}, "Channel.keep": {}, "Channel.address": {what: "address"}, "Channel.streamsBy": {what: "frames, size and bitrate decided by", absent: "the recorder"}, "Channel.matters": {what: "matters", unit: "of 3", absent: "2 of 3"}, "Channel.week": {what: "week"},
 	"Streams.main": {what: "main stream"}, "Streams.sub": {what: "sub stream"}, "Streams.third": {what: "third stream"},
 	"Stream.codec": {what: "codec", names: plan.Codecs}, "Stream.width": {what: "width", unit: "pixels"}, "Stream.height": {what: "height", unit: "pixels"}, "Stream.fps": {what: "frames", unit: "a second"},
 	"Stream.gopSeconds": {what: "keyframe interval", unit: "s"}, "Stream.keyframeKB": {what: "keyframe", unit: "kB"}, "Stream.rate": {},

@@ -212,13 +212,5 @@ func names(p *plan.Plan, ids []string) string {
 			names = append(names, c.Name)
 		}
 	}
-	return inList(names)
-}
-
-// inList is "a, b and c".
-func inList(names []string) string {
-	if n := len(names); n > 1 {
-		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
-	}
-	return strings.Join(names, "")
+	return plan.InList(names)
 }

@@ -114,7 +114,7 @@ func does(p *plan.Plan, e *plan.Effect, record, message, output, monitor, preset
 		for i, id := range ids {
 			list[i] = name(id)
 		}
-		return inList(list)
+		return plan.InList(list)
 	}
 	var parts []string
 	add := func(n int, verb, what string) {

@@ -109,12 +109,12 @@ func (r removal) settle(entry reflect.Value) (stays bool, err error) {
 			rest := slices.DeleteFunc(slices.Clone(m.Keys()), r.gone)
 			m.Set(rest...)
 			stays = stays && (len(rest) > 0 || m.Goes != plan.Leaves)
+		case m.Goes == plan.Leaves:
+			stays = false
 		case r.instead != "":
 			m.Set(r.instead)
 		case m.Goes == plan.Clears:
 			m.Set("")
-		case m.Goes == plan.Leaves:
-			stays = false
 		default:
 			err = plan.Wrong(r.path, "the %s names it; %s", m.In(), r.advice)
 		}

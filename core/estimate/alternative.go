@@ -29,6 +29,13 @@ func (s *Result) Alternatives(more []plan.Duty) *Alternatives {
 	return &Alternatives{s, s.site.With(more)}
 }
 
+// Profile is what channel i would write bin by bin, and what would become of its wanted events, if it were c and one duty held
+// all week. c may differ from the channel as for [Alternatives.Of].
+func (a *Alternatives) Profile(i int, c *plan.Channel, duty string) footage.Week {
+	in := a.site.InputOf(i, c, week.Constant(duty))
+	return resolve.NewPlayed(&in, in.Play(nil)).Week
+}
+
 // Of tries channel i as if it were c, with other duties. c may differ from the channel in nothing that others hear of: in its
 // streams, audio, seconds kept, limits and week alone.
 func (a *Alternatives) Of(i int, c *plan.Channel, duties week.Steps[string]) Alternative {

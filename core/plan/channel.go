@@ -19,6 +19,7 @@ type Channel struct {
 	NoCamera         bool      `json:"noCamera,omitempty" doc:"The channel is empty"`
 	Kind             string    `json:"kind,omitempty" aside:"yes" ref:"camera kind" goes:"clears" maxLength:"100" doc:"Id of the camera kind; settings that differ from it depart from it"`
 	Streams          Streams   `json:"streams,omitzero" aside:"yes"`
+	Address          string    `json:"address,omitempty" aside:"yes" maxLength:"200" doc:"Host and port at which the camera answers; never a name or password"`
 	StreamsBy        string    `json:"streamsBy,omitempty" aside:"yes" enum:"recorder,camera" doc:"Who decides frames, size and bitrate of its streams: where the camera does, what a duty asks for at the recorder has no effect; absent for the recorder"`
 	AudioKbps        float64   `json:"audioKbps,omitempty" aside:"yes" minimum:"0" maximum:"10000"`
 	PreSeconds       float64   `json:"preSeconds,omitempty" aside:"yes" minimum:"0" maximum:"3600" doc:"Kept before an event"`

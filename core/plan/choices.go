@@ -44,31 +44,38 @@ var (
 	OutputKinds     = Choices{{"relay", "relay"}, {"light", "light"}, {"sounder", "sounder"}, {"siren", "siren"}}
 	StillModes      = Choices{{"trigger", "on trigger"}, {"timed", "at fixed times"}}
 	Copies          = Choices{{"recorded", "footage as recorded"}, {"sub", "the sub stream"}, {"stills", "snapshots only"}}
+	LayersAtOnce    = Choices{{"two", "base and event layer at once"}, {"one", "one layer at a time"}}
+	AreasTaken      = Choices{{"polygon", "as polygons"}, {"grid", "on a grid"}, {"none", "only at the cameras"}}
+	CopiesTaken     = Choices{{"days", "a day to other days"}, {"week", "the week to other channels"}, {"stream", "streams to other channels"}, {"times", "pre- and post-event times to other channels"}, {"detection", "detection to other channels"}}
 	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )
 
 // AllChoices are the values of all members that are offered by name.
 type AllChoices struct {
-	Codecs          Choices  `json:"codecs"`
-	Layouts         Choices  `json:"layouts"`
-	RateKinds       Choices  `json:"rateKinds"`
-	RatesKnown      Choices  `json:"ratesKnown"`
-	ActivitiesKnown Choices  `json:"activitiesKnown"`
-	Qualities       []int    `json:"qualities"`
-	Scenes          Choices  `json:"scenes"`
-	Streams         Choices  `json:"streams"`
-	Detectors       Choices  `json:"detectors"`
-	SmallestOf      Choices  `json:"smallestOf"`
-	Contacts        Choices  `json:"contacts"`
-	OutputKinds     Choices  `json:"outputKinds"`
-	StillModes      Choices  `json:"stillModes"`
-	Copies          Choices  `json:"copies" doc:"What of an event goes off site"`
-	Objects         Choices  `json:"objects" doc:"Things that walk, which every plan knows"`
-	Sizes           []string `json:"sizes" doc:"Pictures that cameras usually have; others are possible"`
+	Codecs          Choices       `json:"codecs"`
+	Layouts         Choices       `json:"layouts"`
+	RateKinds       Choices       `json:"rateKinds"`
+	RatesKnown      Choices       `json:"ratesKnown"`
+	ActivitiesKnown Choices       `json:"activitiesKnown"`
+	Qualities       []int         `json:"qualities"`
+	Scenes          Choices       `json:"scenes"`
+	Streams         Choices       `json:"streams"`
+	Detectors       Choices       `json:"detectors"`
+	SmallestOf      Choices       `json:"smallestOf"`
+	Contacts        Choices       `json:"contacts"`
+	OutputKinds     Choices       `json:"outputKinds"`
+	StillModes      Choices       `json:"stillModes"`
+	Copies          Choices       `json:"copies" doc:"What of an event goes off site"`
+	Layers          Choices       `json:"layers" doc:"How many layers a recorder takes at once"`
+	AreasTaken      Choices       `json:"areasTaken" doc:"How areas are drawn at a recorder"`
+	CopiesTaken     Choices       `json:"copiesTaken" doc:"What a recorder copies"`
+	Takes           []TakesChoice `json:"takes" doc:"Ready-made answers to what a recorder takes"`
+	Objects         Choices       `json:"objects" doc:"Things that walk, which every plan knows"`
+	Sizes           []string      `json:"sizes" doc:"Pictures that cameras usually have; others are possible"`
 }
 
 // Every is all choices there are.
-var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors, SmallestOf, Contacts, OutputKinds, StillModes, Copies, objectChoices(),
+var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors, SmallestOf, Contacts, OutputKinds, StillModes, Copies, LayersAtOnce, AreasTaken, CopiesTaken, ReadyTakes(), objectChoices(),
 	[]string{"640×360", "704×576", "1280×720", "1920×1080", "2560×1440", "2688×1520", "3072×2048", "3840×2160"}}
 
 // Limits are what a member may be, of what stands in its tag.

@@ -105,6 +105,14 @@ func eachMention(at *place, v, entry reflect.Value, f func(Mention) bool) bool {
 	case reflect.Pointer:
 		return v.IsNil() || eachMention(at, v.Elem(), entry, f)
 	case reflect.Slice:
+		if words, ok := v.Interface().(Words); ok {
+			for i := range words {
+				if !f(Mention{Kind: "duty", Goes: Leaves, text: &words[i].Duty, place: at.member(words[i].Duty), entry: entry}) {
+					return false
+				}
+			}
+			return true
+		}
 		for i := range v.Len() {
 			in := entry
 			if !in.IsValid() {

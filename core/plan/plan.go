@@ -199,6 +199,9 @@ type Recorder struct {
 	IngestMbps      float64 `json:"ingestMbps" minimum:"0.001" maximum:"1000000" doc:"What it can take in from the network"`
 	PreSecondsLimit float64 `json:"preSecondsLimit,omitempty" minimum:"0.1" maximum:"86400" doc:"Longest pre-event time its buffer holds"`
 	DriveMBps       float64 `json:"driveMBps,omitempty" minimum:"0.001" maximum:"1000000" doc:"What it can write to its drives, MB a second"`
+	Address         string  `json:"address,omitempty" maxLength:"200" doc:"Host and port at which it answers; never a name or password"`
+	Takes           *Takes  `json:"takes,omitempty" doc:"What can be entered at it; absent for all that is planned"`
+	Words           Words   `json:"words,omitempty" holds:"-" goes:"leaves" maxItems:"500" doc:"What the fitter calls duties there, by their id"`
 	Pools           []Pool  `json:"pools" holds:"pool" maxItems:"100"`
 }
 

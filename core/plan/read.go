@@ -199,6 +199,8 @@ func (r *reader) value(path string, token json.Token, v reflect.Value) error {
 	switch v.Type() {
 	case areasType:
 		return r.readAreas(path, token, v.Addr().Interface().(*Areas))
+	case wordsType:
+		return r.words(path, token, v.Addr().Interface().(*Words))
 	case pointType:
 		return r.point(path, token, v.Addr().Interface().(*Point))
 	}

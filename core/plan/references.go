@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"time"
 	_ "time/tzdata"
@@ -182,6 +183,9 @@ func (c *checker) activities() {
 func (c *checker) recorders() {
 	c.poolOwner = make(map[string]string)
 	for i, r := range c.plan.Recorders {
+		if r.Takes != nil {
+			c.takes(fmt.Sprintf("recorders[%d].takes", i), r.Takes)
+		}
 		for j, pool := range r.Pools {
 			path := fmt.Sprintf("recorders[%d].pools[%d]", i, j)
 			c.poolOwner[pool.ID] = r.ID
@@ -192,6 +196,26 @@ func (c *checker) recorders() {
 			if pool.HotSpares > drives {
 				c.wrong(path+".hotSpares", "%d hot spares of %d drives", pool.HotSpares, drives)
 			}
+		}
+	}
+}
+
+// takes asks that lists of what can be chosen hold what can be asked for.
+func (c *checker) takes(path string, t *Takes) {
+	for _, list := range []struct {
+		name        string
+		of          []float64
+		least, most float64
+	}{{"preSeconds", t.PreSeconds, 0, 3600}, {"postSeconds", t.PostSeconds, 0, 86400}, {"framesPerSecond", t.FramesPerSecond, 0.01, 240}} {
+		for k, v := range list.of {
+			if !(v >= list.least && v <= list.most) {
+				c.wrong(fmt.Sprintf("%s.%s[%d]", path, list.name, k), "%v is not between %v and %v", v, list.least, list.most)
+			}
+		}
+	}
+	for k, what := range t.Copies {
+		if slices.Contains(t.Copies[:k], what) {
+			c.wrong(fmt.Sprintf("%s.copies[%d]", path, k), "%s is named twice", what)
 		}
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"io"
 	"math"
 	"strconv"
+	"strings"
 )
 
 // Say is [fmt.Sprintf] for sentences that people read: of %.3g a number has three digits, or
@@ -71,4 +72,12 @@ func Count(n int, one string) string {
 		return "1 " + one
 	}
 	return strconv.Itoa(n) + " " + one + "s"
+}
+
+// InList is "a, b and c".
+func InList(names []string) string {
+	if n := len(names); n > 1 {
+		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
+	}
+	return strings.Join(names, "")
 }

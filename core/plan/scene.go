@@ -129,6 +129,15 @@ func (c *AreaCells) cells() (func(column, row int) bool, error) {
 	}, nil
 }
 
+// Painted tells which cells are painted; none of cells that cannot be read.
+func (c *AreaCells) Painted() func(column, row int) bool {
+	on, err := c.cells()
+	if err != nil {
+		return func(int, int) bool { return false }
+	}
+	return on
+}
+
 // polygon is a list of points as the picture knows them.
 func polygon(points []Point) picture.Polygon {
 	out := make(picture.Polygon, len(points))

@@ -34,6 +34,13 @@ func schemaOf(t reflect.Type) object {
 	case areasType:
 		list := object{"type": "array", "items": schemaOf(reflect.TypeFor[Area]()), "maxItems": MostDrawn}
 		return object{"oneOf": []any{object{"type": "integer", "minimum": 0, "maximum": MostAreas, "description": "How many there are at the camera"}, list}}
+	case wordsType:
+		text, _ := reflect.TypeFor[Word]().FieldByName("Name")
+		value := object{"type": "string"}
+		for name, limit := range limitsOf(text.Tag) {
+			value[name] = limit
+		}
+		return object{"type": "object", "additionalProperties": value}
 	case pointType:
 		return object{"type": "array", "items": object{"type": "number", "minimum": 0, "maximum": 1}, "minItems": 2, "maxItems": 2}
 	case reflect.TypeFor[week.Weekday]():

@@ -1,0 +1,188 @@
+package handover
+
+import (
+	"slices"
+	"strings"
+
+	"wakefield/core/plan"
+)
+
+// value is one thing that is typed of a channel.
+type value struct {
+	name  string // as in the plan
+	is    any
+	words string
+}
+
+// unset is a value that nothing is typed for, and to which it is set where something else stands.
+const unset = "none"
+
+// copied writes one section of several channels in the fewest entries. The values of a channel come in one order; those that a
+// channel does not have are unset.
+func (w *writer) copied(what plan.Copy, section string, of func(c *plan.Channel) []value, channels []*plan.Channel) {
+	var names []string
+	sets := make([]map[string]value, len(channels))
+	for i, c := range channels {
+		sets[i] = make(map[string]value)
+		for _, v := range of(c) {
+			sets[i][v.name] = v
+			if !slices.Contains(names, v.name) {
+				names = append(names, v.name)
+			}
+		}
+	}
+	if len(names) == 0 {
+		return
+	}
+	known := make(map[string]value) // by name and text
+	text := func(i int) []string {
+		out := make([]string, len(names))
+		for k, name := range names {
+			out[k] = unset
+			if v, ok := sets[i][name]; ok {
+				out[k] = plan.Say("%v", v.is)
+				known[name+" "+out[k]] = v
+			}
+		}
+		return out
+	}
+	s, members := gather(len(channels), text)
+	s.copies, s.entries, s.between = w.recorder.Takes.CanCopy(what), differing, middles
+	s.root = make([]string, len(names))
+	for k := range s.root {
+		s.root[k] = unset
+	}
+	for i := range channels {
+		w.sheet.EntriesOneByOne += differing(s.root, text(i))
+	}
+	w.make(s, members, channels, func(i int, from, to []string) {
+		c := channels[i]
+		set := Set{Channel: c.ID, Section: section, Values: make(map[string]any)}
+		var words []string
+		for k, name := range names {
+			switch v, ok := known[name+" "+to[k]]; {
+			case from[k] == to[k]:
+			case ok:
+				set.Values[name] = v.is
+				words = append(words, v.words)
+			default:
+				set.Values[name] = unset
+				words = append(words, called_(name)+" not set")
+			}
+		}
+		if len(words) > 0 {
+			w.step(Step{Words: capital(called(c)) + ": " + strings.Join(words, ", "), Entries: len(words), Do: Do{Set: &set}}, 0)
+		}
+	}, func(i int, to []*plan.Channel) { w.copyStep(what, section, channels[i], to) })
+}
+
+// gather finds what several channels want, each once, and which of them want the same.
+func gather(n int, text func(i int) []string) (s *section, members [][]int) {
+	s = new(section)
+	for i := range n {
+		t := text(i)
+		k := slices.IndexFunc(s.targets, func(o []string) bool { return slices.Equal(o, t) })
+		if k < 0 {
+			k = len(s.targets)
+			s.targets, s.alike, members = append(s.targets, t), append(s.alike, 0), append(members, nil)
+		}
+		s.alike[k]++
+		members[k] = append(members[k], i)
+	}
+	return s, members
+}
+
+// differing is how many values of two states differ.
+func differing(from, to []string) (n int) {
+	for k := range to {
+		if from[k] != to[k] {
+			n++
+		}
+	}
+	return n
+}
+
+// majority is, place by place, what two of three have; the first where all differ.
+func majority(a, b, c []string) []string {
+	out := slices.Clone(a)
+	for k := range out {
+		if b[k] == c[k] {
+			out[k] = b[k]
+		}
+	}
+	return out
+}
+
+// make writes the steps by which channels come to what they are to have: every state is typed on one channel and copied from
+// there. typed writes what is typed on a channel on which one state stands and another is to; copied what is copied from one.
+func (w *writer) make(s *section, members [][]int, channels []*plan.Channel, typed func(i int, from, to []string), copied func(i int, to []*plan.Channel)) {
+	nodes, _ := s.fewest()
+	if !s.copies {
+		for k, list := range members {
+			for _, i := range list {
+				typed(i, s.root, s.targets[k])
+			}
+		}
+		return
+	}
+	made := make([][]int, len(nodes)) // from each
+	for k, n := range nodes {
+		if n.parent >= 0 {
+			made[n.parent] = append(made[n.parent], k)
+		}
+	}
+	// home is the channel on which a state is made: the first that is to keep it, or the one of the first state made from it.
+	var home func(k int) int
+	home = func(k int) int {
+		if t := nodes[k].target; t >= 0 {
+			return members[t][0]
+		}
+		return home(made[k][0])
+	}
+	var write func(k int, from []string)
+	write = func(k int, from []string) {
+		n, at := nodes[k], home(k)
+		typed(at, from, n.state)
+		var others []int
+		if n.target >= 0 {
+			others = members[n.target][1:]
+		}
+		if n.copied {
+			var to []*plan.Channel
+			for _, i := range others {
+				to = append(to, channels[i])
+			}
+			for _, c := range made[k] {
+				if i := home(c); i != at {
+					to = append(to, channels[i])
+				}
+			}
+			slices.SortStableFunc(to, func(a, b *plan.Channel) int { return a.Number - b.Number })
+			if len(to) > 0 {
+				copied(at, to)
+			}
+		} else {
+			for _, i := range others {
+				typed(i, s.root, n.state)
+			}
+		}
+		for _, c := range made[k] {
+			write(c, n.state)
+		}
+	}
+	for k, n := range nodes {
+		if n.parent < 0 {
+			write(k, s.root)
+		}
+	}
+}
+
+func (w *writer) copyStep(what plan.Copy, section string, from *plan.Channel, to []*plan.Channel) {
+	ids := make([]string, len(to))
+	for i, c := range to {
+		ids[i] = c.ID
+	}
+	names := map[plan.Copy]string{plan.CopiesWeek: "the week", plan.CopiesStream: "the streams", plan.CopiesTimes: "the times before and after events", plan.CopiesDetection: "the detection, without its areas,"}
+	w.step(Step{Words: "Copy " + names[what] + " of " + called(from) + " to " + numbers(to), Why: plan.Count(len(to)+1, "channel") + " at once", Entries: 1,
+		Do: Do{Copy: &CopyOf{from.ID, section, ids}}}, 0)
+}
