@@ -12,6 +12,7 @@ import (
 	"wakefield/core/doubt"
 	"wakefield/core/estimate"
 	"wakefield/core/footage"
+	"wakefield/core/handover"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 	"wakefield/core/year"
@@ -19,9 +20,10 @@ import (
 
 // estimateCommand prints the figures of a plan file.
 type estimateCommand struct {
-	JSON bool   `name:"json" help:"Print the figures as JSON."`
-	Year int    `help:"Follow this year too, date by date: special days, and clocks that change."`
-	Plan string `arg:"" help:"Plan file."`
+	JSON    bool   `name:"json" help:"Print the figures as JSON."`
+	Entered bool   `help:"Of the plan as its recorders take it."`
+	Year    int    `help:"Follow this year too, date by date: special days, and clocks that change."`
+	Plan    string `arg:"" help:"Plan file."`
 }
 
 func (c *estimateCommand) Run() error {
@@ -32,9 +34,18 @@ func (c *estimateCommand) Run() error {
 	site := estimate.Run(p, nil)
 	figures := struct {
 		*estimate.Result
-		Year    *year.Year         `json:"year,omitempty"`
-		Knowing []estimate.Unknown `json:"knowing"`
+		Year       *year.Year           `json:"year,omitempty"`
+		Knowing    []estimate.Unknown   `json:"knowing"`
+		Departures []handover.Departure `json:"departures,omitempty"`
 	}{Result: site}
+	if c.Entered {
+		entered := handover.Enter(p, site)
+		if figures.Departures = entered.Departures; entered.Plan != p {
+			p = entered.Plan
+			site = estimate.Run(p, site)
+			figures.Result = site
+		}
+	}
 	if c.Year != 0 {
 		if figures.Year, err = site.Year(context.Background(), week.Date{Year: c.Year, Month: time.January, Day: 1}); err != nil {
 			return notAPlan{fmt.Errorf("--year %d: %w", c.Year, err)}
@@ -48,10 +59,30 @@ func (c *estimateCommand) Run() error {
 		out.SetIndent("", "  ")
 		return out.Encode(figures)
 	}
-	if err := writeTable(os.Stdout, p, site); err != nil || figures.Year == nil {
+	err = writeTable(os.Stdout, p, site)
+	if err == nil && c.Entered {
+		err = writeDepartures(os.Stdout, p, figures.Departures)
+	}
+	if err != nil || figures.Year == nil {
 		return err
 	}
 	return writeYear(os.Stdout, p, figures.Year)
+}
+
+// writeDepartures prints what is entered otherwise than planned.
+func writeDepartures(w io.Writer, p *plan.Plan, list []handover.Departure) error {
+	fmt.Fprintln(w)
+	if len(list) == 0 {
+		_, err := fmt.Fprintln(w, "Everything can be entered as planned.")
+		return err
+	}
+	for _, d := range list {
+		c := p.Channel(d.Channel)
+		if _, err := fmt.Fprintf(w, "%s, %d %s: %s becomes %s\n", p.Recorder(d.Recorder).Name, c.Number, c.Name, d.Planned, d.Entered); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // writeYear prints the year of every pool for people.

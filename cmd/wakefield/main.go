@@ -16,6 +16,7 @@ type cli struct {
 	Serve    serveCommand    `cmd:"" help:"Serve over a PostgreSQL that is there."`
 	Estimate estimateCommand `cmd:"" help:"Estimate a plan file."`
 	Check    checkCommand    `cmd:"" help:"Check a plan file; exit status 1 if a finding is an error."`
+	Papers   papersCommand   `cmd:"" help:"Write the sheets and papers of a plan file."`
 	Schema   schemaCommand   `cmd:"" help:"Print the JSON Schema of plan files."`
 	Backup   backupCommand   `cmd:"" help:"Write the whole database into a file."`
 	Restore  restoreCommand  `cmd:"" help:"Bring a database back from such a file."`

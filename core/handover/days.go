@@ -131,7 +131,15 @@ func (w *rewrite) try(now [7]string, missing []string, done []move, cost int) {
 	}
 }
 
-// dayNames lists days as people say them: "Tuesday to Saturday", "all days".
+// otherDays are days onto which one is copied.
+func otherDays(days []int) string {
+	if len(days) == 6 {
+		return "all other days"
+	}
+	return dayNames(days)
+}
+
+// dayNames lists days as people say them: "Tuesday to Saturday", "Monday and Sunday".
 func dayNames(days []int) string {
 	names := [...]string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"}
 	var parts []string

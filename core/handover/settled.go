@@ -188,13 +188,13 @@ func outline(a *plan.Area) string {
 	}
 	text := plan.Count(len(a.Points), "corner")
 	if len(a.Points) <= 8 {
-		text += " at"
+		text += ", % across and down:"
 		for i, p := range a.Points {
 			sep := " "
 			if i > 0 {
-				sep = "; "
+				sep = " · "
 			}
-			text += plan.Say("%s%.3g %% across, %.3g %% down", sep, 100*p[0], 100*p[1])
+			text += plan.Say("%s%.3g, %.3g", sep, 100*p[0], 100*p[1])
 		}
 	}
 	return text

@@ -76,7 +76,7 @@ func (w *writer) begin(s Section) { w.section, w.steps, w.entries = s, 0, 0 }
 func (w *writer) step(s Step, oneByOne int) {
 	w.steps++
 	w.entries += s.Entries
-	s.ID = fmt.Sprintf("%d.%d", w.section.number(), w.steps)
+	s.ID = fmt.Sprintf("%d.%d", w.section.Number(), w.steps)
 	s.Section = w.section
 	w.sheet.Entries += s.Entries
 	w.sheet.EntriesOneByOne += oneByOne
@@ -175,8 +175,8 @@ func (w *writer) cameras() {
 		}
 		w.set(set, words, "", right)
 	}
-	if len(w.channels) > 0 {
-		last := w.channels[len(w.channels)-1]
-		w.save(fmt.Sprintf("channel %d is called as above", last.Number))
+	if list := w.having(func(*plan.Channel) bool { return true }); len(list) > 0 {
+		last := list[len(list)-1]
+		w.save(fmt.Sprintf("channel %d is called “%s”", last.Number, last.Name))
 	}
 }

@@ -62,8 +62,8 @@ var Sections = plan.Choices{
 	{ID: string(Check), Name: "The check of it all"},
 }
 
-// number is the place of a section among them, from 1.
-func (s Section) number() int {
+// Number is the place of a section among them, from 1.
+func (s Section) Number() int {
 	for i, c := range Sections {
 		if c.ID == string(s) {
 			return i + 1

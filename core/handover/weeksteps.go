@@ -85,7 +85,7 @@ func (w *writer) typeWeek(c *plan.Channel, days map[string][]period, from, to []
 				on = append(on, week.Weekday(d))
 				now[d] = now[m.day]
 			}
-			w.step(Step{Words: fmt.Sprintf("%s: copy its %s to %s", capital(called(c)), dayNames([]int{m.day}), dayNames(m.to)), Entries: 1,
+			w.step(Step{Words: fmt.Sprintf("%s: copy its %s onto %s", capital(called(c)), dayNames([]int{m.day}), otherDays(m.to)), Entries: 1,
 				Do: Do{CopyDay: &CopyDay{c.ID, week.Weekday(m.day), on}}}, 0)
 			continue
 		}
@@ -184,9 +184,9 @@ func (w *writer) specialDays() {
 		if d.Week == "" && d.UseDay == nil {
 			continue
 		}
-		when := d.From.String()
+		when := longDate(d.From)
 		if d.To != d.From {
-			when += " to " + d.To.String()
+			when += " to " + longDate(d.To)
 		}
 		set := Set{Date: d.From.String(), Section: string(Special), Values: map[string]any{"from": d.From.String(), "to": d.To.String()}}
 		words := d.Name + ", " + when
