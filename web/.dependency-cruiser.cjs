@@ -12,7 +12,7 @@ const floors = [
   ['forms', 'disk'],
   ['findings'],
   ['shell'],
-  ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'history', 'sites'],
+  ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'handover', 'history', 'sites'],
 ]
 
 const upward = floors.flatMap((rooms, floor) =>

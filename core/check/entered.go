@@ -122,7 +122,7 @@ func (c *site) asEntered(then *estimate.Result) (lost bool, words string) {
 	if kept := daysOf(then, was.Channel); kept != nil && was.KeptDays != nil {
 		if change := *kept - *was.KeptDays; change <= -0.05 || change >= 0.05 {
 			words += fmt.Sprintf("; %s is kept %.1f days in place of %.1f", c.plan.Channel(was.Channel).Name, *kept, *was.KeptDays)
-			lost = lost || was.RequiredDays != nil && *kept < *was.RequiredDays && *was.KeptDays >= *was.RequiredDays
+			lost = lost || was.RequiredDays != nil && *kept < *was.RequiredDays && change <= -0.5
 		}
 	}
 	return lost, words + "."

@@ -35,7 +35,7 @@ var phrases = map[string]phrase{
 	"Recorder.name": {what: "name"}, "Recorder.channels": {what: "channels"}, "Recorder.licences": {what: "licences", absent: "all"}, "Recorder.ingestMbps": {what: "intake", unit: "Mbit/s"},
 	"Recorder.preSecondsLimit": {what: "pre-event limit", unit: "s"}, "Recorder.driveMBps": {what: "writes to drives", unit: "MB/s"},
 	"Recorder.address": {what: "address"}, "Recorder.takes": {what: "takes"}, "Recorder.words": {what: "word"}, "Word.name": {what: "word"}, "Word.duty": {what: "duty"},
-	"Takes.stepMinutes": {what: "times on steps of", unit: "min", absent: "any minute"}, "Takes.periodsPerDay": {what: "periods a day", absent: "any number of"}, "Takes.layers": {what: "layers at once", names: plan.LayersAtOnce, absent: "both"},
+	"Takes.stepMinutes": {what: "times on steps of", unit: "min", absent: "any minute"}, "Takes.periodsPerDay": {what: "periods a day", absent: "any number of"}, "Takes.layers": {what: "layers", names: plan.LayersAtOnce, absent: "both at once"},
 	"Takes.preSeconds": {what: "pre-event", unit: "s", absent: "any"}, "Takes.postSeconds": {what: "post-event", unit: "s", absent: "any"}, "Takes.framesPerSecond": {what: "frames a second", absent: "any"},
 	"Takes.sensitivitySteps": {what: "steps of sensitivity", absent: "any number of"}, "Takes.areas": {what: "areas", names: plan.AreasTaken, absent: "any way"}, "Takes.gridColumns": {what: "columns of the grid", absent: "22"}, "Takes.gridRows": {what: "rows of the grid", absent: "18"},
 	"Takes.copies": {what: "copies", absent: "all"},

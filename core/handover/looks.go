@@ -28,7 +28,7 @@ func (w *writer) pool(id string) *estimate.Pool {
 func (w *writer) check() {
 	w.begin(Check)
 	if len(w.channels) == 0 {
-		w.look("No channel is planned on this recorder", "", "", "")
+		w.look("nothing", "No channel is planned on this recorder", "", "", "")
 		return
 	}
 	w.signs()
@@ -90,7 +90,7 @@ func (w *writer) signs() {
 		}
 	}
 	slices.SortStableFunc(order, func(a, b string) int { return int(held[b] - held[a]) })
-	for _, signs := range order[:min(mostStretches, len(order))] {
+	for k, signs := range order[:min(mostStretches, len(order))] {
 		when := week.And(week.Map(steps, func(s string) bool { return s == signs }), day)
 		by := make(map[rune][]*plan.Channel)
 		for i, s := range []rune(signs) {
@@ -106,7 +106,8 @@ func (w *writer) signs() {
 		if list := by[nothing]; len(list) > 0 {
 			parts = append(parts, "none ever on "+numbers(list))
 		}
-		w.look(capital(plan.HoursInWords(plan.HoursWhere(when)))+": "+strings.Join(parts, "; "), "", "", "")
+		words := capital(plan.HoursInWords(plan.HoursWhere(when))) + ": " + strings.Join(parts, "; ")
+		w.look(fmt.Sprintf("signs %d: %s", k+1, words), words, "", "", "")
 	}
 }
 
@@ -134,9 +135,9 @@ func (w *writer) motionSign() {
 	if best == nil {
 		return
 	}
-	w.look(fmt.Sprintf("Walk in front of %s while it waits for motion: the sign of motion on %d", called(best), best.Number), "", plan.Say("it comes about %v s after you can be seen", math.Max(1, best.Detection.MinSeconds)), best.ID)
+	w.look("motion: "+best.ID, fmt.Sprintf("Walk in front of %s while it waits for motion: the sign of motion on %d", called(best), best.Number), "", plan.Say("it comes about %v s after you can be seen", math.Max(1, best.Detection.MinSeconds)), best.ID)
 	if best.PreSeconds > 0 {
-		w.look(plan.Say("Play that back: it begins %v s before the sign came. Go by the clock in the footage", best.PreSeconds), "", plan.Say("it ends %v s after you were gone", best.PostSeconds), best.ID)
+		w.look(plan.Say("seconds: %v %v", best.PreSeconds, best.PostSeconds), plan.Say("Play that back: it begins %v s before the sign came. Go by the clock in the footage", best.PreSeconds), "", plan.Say("it ends %v s after you were gone", best.PostSeconds), best.ID)
 	}
 }
 
@@ -152,7 +153,7 @@ func (w *writer) contactsAtRest() {
 		if a.Contact == "normallyClosed" {
 			words += "; pull one wire off: that is an alarm too"
 		}
-		w.look(words, "A contact set the wrong way round records all the time, and not when it should.", right, "")
+		w.look("contact "+a.ID+": "+a.Contact, words, "A contact set the wrong way round records all the time, and not when it should.", right, "")
 	}
 }
 
@@ -170,7 +171,7 @@ func (w *writer) heldBack() {
 			if m.Hours != nil {
 				words += "; try it " + plan.HoursInWords(m.Hours.Blocks)
 			}
-			w.look(words, "", "", "")
+			w.look(fmt.Sprintf("message %s: %s", m.ID, e.String()), words, "", "", "")
 			break
 		}
 	}
@@ -207,7 +208,7 @@ func (w *writer) comeBack() {
 			continue
 		}
 		back := w.on.Add(int(math.Ceil(last)) + 1)
-		w.look(fmt.Sprintf("Come back on %s or later: the oldest footage of %s is about %.1f days old", longDate(back), called(c), *f.RetentionDays), "Until then the drives of “"+pool.Name+"” are still filling.", between, c.ID)
+		w.look("days "+pool.ID+": "+c.ID, fmt.Sprintf("Come back on %s or later: the oldest footage of %s is about %.1f days old", longDate(back), called(c), *f.RetentionDays), "Until then the drives of “"+pool.Name+"” are still filling.", between, c.ID)
 	}
 }
 

@@ -89,8 +89,10 @@ func (w *writer) set(set Set, words, why, rightWhen string) {
 	w.step(Step{Words: words, Why: why, RightWhen: rightWhen, Entries: n, Do: Do{Set: &set}}, n)
 }
 
-func (w *writer) look(words, why, rightWhen, channel string) {
-	w.step(Step{Words: words, Why: why, RightWhen: rightWhen, Do: Do{Look: &LookAfter{channel}}}, 0)
+// look adds a step in which something is only looked at. What stands behind a colon in about is what it is told apart by when
+// the plan changes.
+func (w *writer) look(about, words, why, rightWhen, channel string) {
+	w.step(Step{Words: words, Why: why, RightWhen: rightWhen, Do: Do{Look: &LookAfter{about, channel}}}, 0)
 }
 
 // save ends a section in which something was typed.

@@ -140,6 +140,7 @@ type AtCamera struct {
 
 // LookAfter is something to see.
 type LookAfter struct {
+	About   string `json:"about" doc:"What is looked at, by ids: it stays the same when figures in the words change"`
 	Channel string `json:"channel,omitempty" doc:"Id, where it is about one"`
 }
 
@@ -152,7 +153,7 @@ func (s *Step) Key() string {
 	if err != nil {
 		panic("handover: a step that cannot be written: " + err.Error())
 	}
-	if s.Do.Look != nil || s.Do.Save != nil {
+	if s.Do.Save != nil {
 		data = append(data, s.Words...)
 	}
 	sum := sha256.Sum256(data)
@@ -178,10 +179,8 @@ func (s *Step) Subject() string {
 	case d.Camera != nil:
 		parts = append(parts, "camera", d.Camera.Channel)
 	case d.Look != nil:
-		parts = append(parts, "look", d.Look.Channel)
-		if d.Look.Channel == "" {
-			parts = append(parts, s.Words)
-		}
+		about, _, _ := strings.Cut(d.Look.About, ":")
+		parts = append(parts, "look", about)
 	default:
 		parts = append(parts, "save")
 	}

@@ -132,7 +132,7 @@ func (w *writer) meanings() {
 				if name != d.Name {
 					name += " (planned as " + d.Name + ")"
 				}
-				w.look("“"+name+"” is: "+DutyInWords(d), "", "", "")
+				w.look("duty "+d.ID+": "+name+", "+DutyInWords(d), "“"+name+"” is: "+DutyInWords(d), "", "", "")
 			}
 		}
 	}

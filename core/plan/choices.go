@@ -44,7 +44,7 @@ var (
 	OutputKinds     = Choices{{"relay", "relay"}, {"light", "light"}, {"sounder", "sounder"}, {"siren", "siren"}}
 	StillModes      = Choices{{"trigger", "on trigger"}, {"timed", "at fixed times"}}
 	Copies          = Choices{{"recorded", "footage as recorded"}, {"sub", "the sub stream"}, {"stills", "snapshots only"}}
-	LayersAtOnce    = Choices{{"two", "base and event layer at once"}, {"one", "one layer at a time"}}
+	LayersAtOnce    = Choices{{"two", "both at once"}, {"one", "one at a time"}}
 	AreasTaken      = Choices{{"polygon", "as polygons"}, {"grid", "on a grid"}, {"none", "only at the cameras"}}
 	CopiesTaken     = Choices{{"days", "a day to other days"}, {"week", "the week to other channels"}, {"stream", "streams to other channels"}, {"times", "pre- and post-event times to other channels"}, {"detection", "detection to other channels"}}
 	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}

@@ -8,6 +8,7 @@ import (
 	"io"
 	"strings"
 
+	"wakefield/core/handover"
 	"wakefield/core/plan"
 )
 
@@ -75,7 +76,14 @@ func (s *Source) Each(ctx context.Context, size Size, recorders []string, f func
 	if err := pdf(WalkTest, "walk-test.pdf", recorders...); err != nil {
 		return err
 	}
-	return give("steps.json", func() ([]byte, error) { return json.MarshalIndent(s.Document(), "", "  ") })
+	return give("steps.json", func() ([]byte, error) { return s.StepsFile(recorders...) })
+}
+
+// StepsFile are the steps as wakefield-steps/1, of the recorders named, all where none is.
+func (s *Source) StepsFile(recorders ...string) ([]byte, error) {
+	doc := s.Document()
+	doc.Recorders = append([]handover.Sheet{}, s.of(recorders)...)
+	return json.MarshalIndent(doc, "", "  ")
 }
 
 // Zip writes all papers into an archive, each as it is done.

@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"image"
+	"image/draw"
 	_ "image/jpeg" // pictures of cameras and logos
 	_ "image/png"
 
@@ -33,6 +34,14 @@ func (s *sheet) picture(data []byte, x, y, w, h float64) (width, height float64)
 	width, height = scale*float64(config.Width), scale*float64(config.Height)
 	s.pdf.ImageOptions(name, x+w-width, y, width, height, false, options, 0, "")
 	return width, height
+}
+
+// OnWhite is a picture with white where it was transparent.
+func OnWhite(img image.Image) image.Image {
+	out := image.NewRGBA(image.Rect(0, 0, img.Bounds().Dx(), img.Bounds().Dy()))
+	draw.Draw(out, out.Bounds(), image.White, image.Point{}, draw.Src)
+	draw.Draw(out, out.Bounds(), img, img.Bounds().Min, draw.Over)
+	return out
 }
 
 var dayLetters = [...]string{"Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"}

@@ -38,7 +38,7 @@ var All = plan.Choices{
 // Company is the installer's, as it stands at the head of papers.
 type Company struct {
 	Name string
-	Logo []byte // JPEG or PNG; nil for none
+	Logo []byte // JPEG or PNG without transparency; nil for none
 }
 
 // Source is what papers are made of.

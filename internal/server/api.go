@@ -75,6 +75,7 @@ type service struct {
 	prepared preparations
 
 	rehearsals rehearsals
+	sources    sources
 }
 
 type body[T any] struct{ Body T }
@@ -177,7 +178,7 @@ func making(op huma.Operation) huma.Operation {
 func register(api huma.API, s *service) {
 	for _, resource := range []func(huma.API, *service){
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
-		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff, registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide, registerChanges,
+		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff, registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide, registerHandover, registerPapers, registerChanges,
 	} {
 		resource(api, s)
 	}

@@ -88,6 +88,8 @@ func problemOf(err error) error {
 		return huma.Error422UnprocessableEntity("This variant is the adopted one; adopt another before you remove it.")
 	case errors.Is(err, store.ErrRemoved):
 		return huma.Error422UnprocessableEntity("This variant was removed; restore it first.")
+	case errors.Is(err, store.ErrManyTicks):
+		return huma.Error422UnprocessableEntity("The plan has as many steps ticked as it may. Nothing was ticked.")
 	case errors.Is(err, store.ErrManyVariants):
 		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants))
 	case errors.Is(err, store.ErrManyPlans):

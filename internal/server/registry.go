@@ -16,7 +16,7 @@ import (
 var estimating = map[string]bool{"estimate": true, "doubt": true, "effect": true, "footage": true, "year": true}
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
-// estimate are called Estimated…, those of files Read…, and the site of the store, which
+// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, and the site of the store, which
 // has plans, is told from that of a plan.
 func registry() huma.Registry {
 	huma.DefaultArrayNullable = false // lists are empty, never null
@@ -28,6 +28,9 @@ func registry() huma.Registry {
 		if estimating[path.Base(t.PkgPath())] {
 			return "Estimated" + name
 		}
+		if strings.HasSuffix(t.PkgPath(), "core/handover") {
+			return "Sheet" + name
+		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
 			return "Read" + name
 		}
@@ -38,6 +41,7 @@ func registry() huma.Registry {
 	})
 	r.RegisterTypeAlias(reflect.TypeFor[plan.WeekRef](), reflect.TypeFor[weekRef]())
 	r.RegisterTypeAlias(reflect.TypeFor[plan.Areas](), reflect.TypeFor[areas]())
+	r.RegisterTypeAlias(reflect.TypeFor[plan.Words](), reflect.TypeFor[words]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Weekday](), reflect.TypeFor[weekday]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Clock](), reflect.TypeFor[clock]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Date](), reflect.TypeFor[date]())
@@ -64,6 +68,14 @@ func (areas) Schema(r huma.Registry) *huma.Schema {
 		{Type: "integer", Minimum: &none, Maximum: &most, Description: "How many there are at the camera"},
 		{Type: "array", Items: r.Schema(reflect.TypeFor[plan.Area](), true, "Area"), MaxItems: &list},
 	}}
+}
+
+type words struct{}
+
+// Schema says that words stand by the id of the duty that they are for.
+func (words) Schema(huma.Registry) *huma.Schema {
+	least, most := 1, 100
+	return &huma.Schema{Type: "object", AdditionalProperties: &huma.Schema{Type: "string", MinLength: &least, MaxLength: &most}}
 }
 
 type weekday struct{}

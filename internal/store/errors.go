@@ -29,6 +29,8 @@ var (
 	ErrManyPlans = errors.New("the site has as many variants as it may, removed ones too")
 	// ErrOtherUse says that a key was used for something else.
 	ErrOtherUse = errors.New("the key was used for something else")
+	// ErrManyTicks says that a plan has as many steps ticked as it may.
+	ErrManyTicks = errors.New("the plan has as many steps ticked as it may")
 	// ErrManyVariants says that a site has as many plans as it may.
 	ErrManyVariants = errors.New("the site has as many variants as it may")
 	// ErrManyPictures says that a site keeps as many pictures as it may.

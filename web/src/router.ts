@@ -13,6 +13,7 @@ const shown: Record<string, RouteComponent> = {
   storage: () => import('./storage/StoragePage.vue'),
   rehearse: () => import('./rehearse/RehearsePage.vue'),
   compare: () => import('./compare/ComparePage.vue'),
+  handover: () => import('./handover/HandoverPage.vue'),
   findings: () => import('./findings/FindingsPage.vue'),
   history: () => import('./history/HistoryPage.vue'),
 }

@@ -14,6 +14,7 @@ import type {
   Stills,
   Stream,
   StreamName,
+  Takes,
 } from './types'
 import type { components } from './schema'
 
@@ -50,6 +51,10 @@ export const choices = {
   outputKinds: computed(() => pairs<Output['kind']>(format.value?.choices.outputKinds)),
   stillModes: computed(() => pairs<Stills['mode']>(format.value?.choices.stillModes)),
   copies: computed(() => pairs<NonNullable<Offsite['copy']>>(format.value?.choices.copies)),
+  layers: computed(() => pairs<NonNullable<Takes['layers']>>(format.value?.choices.layers)),
+  areasTaken: computed(() => pairs<NonNullable<Takes['areas']>>(format.value?.choices.areasTaken)),
+  copiesTaken: computed(() => pairs<NonNullable<Takes['copies']>[number]>(format.value?.choices.copiesTaken)),
+  takes: computed(() => format.value?.choices.takes ?? []),
   objects: computed(() => pairs<string>(format.value?.choices.objects)),
   streams: computed(() => pairs<StreamName>(format.value?.choices.streams)),
   qualities: computed(() => {

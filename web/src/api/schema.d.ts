@@ -72,6 +72,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/company": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The installer's company */
+        get: operations["company"];
+        /** Name the installer's company */
+        put: operations["nameCompany"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The company's logo */
+        get: operations["logo"];
+        /** Set the company's logo */
+        put: operations["setLogo"];
+        post?: never;
+        /** Take the company's logo away */
+        delete: operations["removeLogo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/format": {
         parameters: {
             query?: never;
@@ -310,6 +347,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/entered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as its recorders take it, beside the plan */
+        get: operations["entered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/file": {
         parameters: {
             query?: never;
@@ -336,6 +390,23 @@ export interface paths {
         };
         /** What the fixes of findings would do */
         get: operations["fixes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/handover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done of the sheets as a file */
+        get: operations["handoverFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -412,6 +483,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All papers in one archive, each as it is done */
+        get: operations["papers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/papers/{paper}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A paper as it is printed, or the sheet as a workbook */
+        get: operations["paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/pictures": {
         parameters: {
             query?: never;
@@ -457,6 +562,23 @@ export interface paths {
         get: operations["whatIf"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/printed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sheets were printed or taken along */
+        post: operations["printed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -718,6 +840,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is typed at the recorders, and what was done of it */
+        get: operations["sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/spare": {
         parameters: {
             query?: never;
@@ -848,6 +987,23 @@ export interface paths {
         put?: never;
         /** How much footage channels write over a stretch of time */
         post: operations["takeOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Steps of a sheet are done, or not after all */
+        post: operations["tick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1403,11 +1559,17 @@ export interface components {
         };
         AllChoices: {
             activitiesKnown: components["schemas"]["Choice"][];
+            /** @description How areas are drawn at a recorder */
+            areasTaken: components["schemas"]["Choice"][];
             codecs: components["schemas"]["Choice"][];
             contacts: components["schemas"]["Choice"][];
             /** @description What of an event goes off site */
             copies: components["schemas"]["Choice"][];
+            /** @description What a recorder copies */
+            copiesTaken: components["schemas"]["Choice"][];
             detectors: components["schemas"]["Choice"][];
+            /** @description How many layers a recorder takes at once */
+            layers: components["schemas"]["Choice"][];
             layouts: components["schemas"]["Choice"][];
             /** @description Things that walk, which every plan knows */
             objects: components["schemas"]["Choice"][];
@@ -1421,6 +1583,8 @@ export interface components {
             smallestOf: components["schemas"]["Choice"][];
             stillModes: components["schemas"]["Choice"][];
             streams: components["schemas"]["Choice"][];
+            /** @description Ready-made answers to what a recorder takes */
+            takes: components["schemas"]["TakesChoice"][];
         };
         Answer: {
             /** @description Of the channels whose figures changed */
@@ -1663,6 +1827,8 @@ export interface components {
         };
         Channel: {
             activity?: string;
+            /** @description Host and port at which the camera answers; never a name or password */
+            address?: string;
             /**
              * Format: double
              * @description Kept after an alarm; absent as for motion
@@ -1737,6 +1903,12 @@ export interface components {
              */
             idleKbps: number;
             stream: components["schemas"]["Stream"];
+        };
+        CompanyOf: {
+            /** @description Whether there is a logo */
+            logo?: boolean;
+            /** @description As it stands at the head of papers; empty for none */
+            name: string;
         };
         Compared: {
             adopted: boolean;
@@ -1839,6 +2011,7 @@ export interface components {
              */
             reliability?: number;
         };
+        DoSaveStruct: Record<string, never>;
         Draft: {
             /**
              * Format: int64
@@ -2078,6 +2251,40 @@ export interface components {
             /** @description Ids of the channels that take a snapshot */
             still?: string[];
             when: components["schemas"]["When"];
+        };
+        EnteredPlan: {
+            departures: components["schemas"]["SheetDeparture"][];
+            /** @description Whether anything is entered otherwise than planned */
+            differs: boolean;
+            /** @description That are entered and the plan does not have */
+            duties: components["schemas"]["Duty"][];
+            /** @description Of channels whose figures are others as entered */
+            figures: components["schemas"]["EstimatedChannel"][];
+            /** @description As planned */
+            planned: components["schemas"]["EstimatedVerdict"];
+            /** @description As entered */
+            pools: components["schemas"]["EstimatedPool"][];
+            stretches: components["schemas"]["EnteredStretch"][];
+            /** @description As entered */
+            verdict: components["schemas"]["EstimatedVerdict"];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
+        EnteredStretch: {
+            /** @description Id */
+            channel: string;
+            /** @description Id of the duty that is entered */
+            duty: string;
+            /**
+             * Format: int64
+             * @description Minutes since Monday 00:00
+             */
+            from: number;
+            /** Format: int64 */
+            to: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -3077,6 +3284,8 @@ export interface components {
             channel?: string;
             /** @description Ids of all channels that it is about, where there are several */
             channels?: string[];
+            /** @description Other ways to mend it */
+            choices?: components["schemas"]["Fix"][];
             /**
              * Format: double
              * @description How much it costs, in channels of which all would be lost; orders findings of one severity
@@ -3126,6 +3335,11 @@ export interface components {
             label: string;
         };
         FixEffect: {
+            /**
+             * Format: int64
+             * @description Which of its other ways to mend it, from 1; 0 for its fix
+             */
+            choice?: number;
             /**
              * Format: double
              * @description Change of what is written a day
@@ -3193,6 +3407,21 @@ export interface components {
              * @description Over how long a group is spread
              */
             withinSeconds: number;
+        };
+        HandoverFile: {
+            /** @enum {string} */
+            format: "wakefield-handover/1";
+            /** @description Name of the variant */
+            plan: string;
+            printed: components["schemas"]["Printed"][];
+            /** @description Name of the site */
+            site: string;
+            ticks: components["schemas"]["Tick"][];
+            /**
+             * Format: int64
+             * @description Revision of the plan at the time of writing
+             */
+            version: number;
         };
         Health: {
             /** @enum {string} */
@@ -3415,6 +3644,9 @@ export interface components {
             before?: string;
             channels: string[];
             recorder: string;
+        };
+        NameCompanyRequest: {
+            name: string;
         };
         NameRevisionRequest: {
             /** @description Empty to remove its name */
@@ -3830,6 +4062,27 @@ export interface components {
             /** @description In which prices are, such as EUR */
             currency: string;
             drives?: components["schemas"]["DrivePrice"][];
+        };
+        Printed: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** @description Id */
+            recorder: string;
+            /**
+             * Format: int64
+             * @description Of the plan, as it was then
+             */
+            revision: number;
+        };
+        PrintedRequest: {
+            /** @description Ids */
+            recorders: string[];
+            /**
+             * Format: int64
+             * @description Of the plan, as it was printed
+             */
+            version: number;
         };
         RailStep: {
             duty: string;
@@ -4285,6 +4538,8 @@ export interface components {
             text: string;
         };
         Recorder: {
+            /** @description Host and port at which it answers; never a name or password */
+            address?: string;
             /**
              * Format: int64
              * @description Channels it has
@@ -4313,6 +4568,33 @@ export interface components {
              * @description Longest pre-event time its buffer holds
              */
             preSecondsLimit?: number;
+            /** @description What can be entered at it; absent for all that is planned */
+            takes?: components["schemas"]["Takes"];
+            /** @description What the fitter calls duties there, by their id */
+            words?: {
+                [key: string]: string;
+            };
+        };
+        RecorderSheet: {
+            /** @description The same in words */
+            count: string;
+            /** @description What it cannot take as planned */
+            departures: components["schemas"]["SheetDeparture"][];
+            /** @description Ids of duties that its channels have, as entered */
+            duties: string[];
+            /** Format: int64 */
+            entries: number;
+            /** Format: int64 */
+            entriesOneByOne: number;
+            /** @description What was done and is on the sheet no more */
+            gone?: components["schemas"]["Tick"][];
+            id: string;
+            name: string;
+            /** @description When its sheet was printed; absent where it was not */
+            printed?: components["schemas"]["Printed"];
+            /** @description What was changed since then, newest first */
+            sinceThen?: string[];
+            steps: components["schemas"]["SheetStep"][];
         };
         RemoveActivity: {
             activity: string;
@@ -4668,6 +4950,148 @@ export interface components {
         SetWeek: {
             week: components["schemas"]["Week"];
         };
+        SheetAtCamera: {
+            channel: string;
+            /** @description Members named as in the plan */
+            values?: {
+                [key: string]: unknown;
+            };
+        };
+        SheetCopyDay: {
+            channel: string;
+            /** @enum {string} */
+            day: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+            to: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+        };
+        SheetCopyOf: {
+            channel: string;
+            /** @enum {string} */
+            section: "week" | "stream" | "times" | "detection";
+            /** @description Ids of channels */
+            to: string[];
+        };
+        SheetDeparture: {
+            /** @description Id */
+            channel: string;
+            /** @description In words */
+            entered: string;
+            /** @enum {string} */
+            kind: "times" | "periods" | "layers" | "seconds" | "frames" | "sensitivity" | "outlines" | "areaHours";
+            /** @description In words */
+            planned: string;
+            /** @description Id */
+            recorder: string;
+        };
+        SheetDo: {
+            /** @description Something is set at the camera itself */
+            camera?: components["schemas"]["SheetAtCamera"];
+            /** @description A section of a channel is copied to other channels */
+            copy?: components["schemas"]["SheetCopyOf"];
+            /** @description A day is copied to other days of the channel */
+            copyDay?: components["schemas"]["SheetCopyDay"];
+            /** @description Something is to be seen */
+            look?: components["schemas"]["SheetLookAfter"];
+            /** @description What was typed is kept, and looked at again */
+            save?: components["schemas"]["DoSaveStruct"];
+            /** @description Something is typed */
+            set?: components["schemas"]["SheetSet"];
+        };
+        SheetLookAfter: {
+            /** @description What is looked at, by ids: it stays the same when figures in the words change */
+            about: string;
+            /** @description Id, where it is about one */
+            channel?: string;
+        };
+        SheetPeriod: {
+            /** @description Id */
+            duty: string;
+            /** @example 06:30 */
+            from: string;
+            /** @example 06:30 */
+            to: string;
+        };
+        SheetSet: {
+            /** @description Id of a call button */
+            button?: string;
+            /** @description Id */
+            channel?: string;
+            /** @description First date of a special day */
+            date?: string;
+            /**
+             * @description Of a week
+             * @enum {string}
+             */
+            day?: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+            /** @description Id of an alarm input */
+            input?: string;
+            /** @description Id */
+            message?: string;
+            /** @description Id */
+            monitor?: string;
+            /** @description Id */
+            output?: string;
+            /** @description The whole day anew, an entry each */
+            periods?: components["schemas"]["SheetPeriod"][];
+            /** @description Id */
+            pool?: string;
+            /** @description Id, of the recorder itself */
+            recorder?: string;
+            /** @description week, stream, times, detection, area, or the section of the sheet */
+            section: string;
+            /** @description A cause, by its ids */
+            tie?: string;
+            /** @description Members named as in the plan, an entry each; none is what is not set any more */
+            values?: {
+                [key: string]: unknown;
+            };
+        };
+        SheetStep: {
+            /** @description What stands of that week once it is done; a duty without id is the one that recorders are delivered with */
+            after?: components["schemas"]["RailStep"][];
+            /** @description Whether it does something else than what was done */
+            changed?: boolean;
+            /** @description Id of the channel whose week it changes */
+            channel?: string;
+            do: components["schemas"]["SheetDo"];
+            /** @description Who did it, and when; absent where nobody did */
+            done?: components["schemas"]["Tick"];
+            /**
+             * Format: int64
+             * @description How many things are typed or copied
+             */
+            entries: number;
+            /** @description Number of the section, and of the step in it, such as 6.3 */
+            id: string;
+            /** @description What it does; a tick is of that */
+            key: string;
+            /** @description What is to be seen when it is done right */
+            rightWhen?: string;
+            /** @enum {string} */
+            section: "network" | "cameras" | "streams" | "detection" | "ties" | "week" | "special" | "disks" | "messages" | "atCameras" | "check";
+            /** @description Whether it is not on the sheet that was printed */
+            since?: boolean;
+            /** @description What explains it, where that is worth a line */
+            why?: string;
+            words: string;
+        };
+        SheetWeek: {
+            /** @description Id */
+            channel: string;
+            rail: components["schemas"]["RailStep"][];
+        };
+        Sheets: {
+            /** @description Of the plan as entered */
+            duties: components["schemas"]["Duty"][];
+            recorders: components["schemas"]["RecorderSheet"][];
+            sections: components["schemas"]["Choice"][];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+            /** @description What channels record, as entered */
+            weeks: components["schemas"]["SheetWeek"][];
+        };
         Site: {
             address?: string;
             /** @description Whom to ask at the customer's: name, telephone, mail */
@@ -4687,10 +5111,10 @@ export interface components {
             plan: string;
             site: string;
             /**
-             * @description The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
+             * @description Steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
              * @enum {string}
              */
-            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named";
+            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover";
         };
         SiteLine: {
             /** @description Whether it is archived */
@@ -5023,6 +5447,83 @@ export interface components {
              * @description To a USB drive; null where the drives have nothing to spare
              */
             usbMinutes: number | null;
+        };
+        Takes: {
+            /**
+             * @description How areas are drawn at it; none where it only hears of events, so that areas are drawn at the cameras; absent for any way
+             * @enum {string}
+             */
+            areas?: "polygon" | "grid" | "none";
+            /** @description What it copies: a day to other days, or these of a channel to other channels; absent for all of them, empty for nothing */
+            copies?: ("days" | "week" | "stream" | "times" | "detection")[];
+            /** @description Frame rates that can be chosen; empty for any */
+            framesPerSecond?: number[];
+            /**
+             * Format: int64
+             * @description Of the grid
+             */
+            gridColumns?: number;
+            /** Format: int64 */
+            gridRows?: number;
+            /**
+             * @description Whether a duty can have a base layer or an event layer only, or both at once; absent for both
+             * @enum {string}
+             */
+            layers?: "one" | "two";
+            /**
+             * Format: int64
+             * @description How often a day can change; absent for as often as one likes
+             */
+            periodsPerDay?: number;
+            /** @description Post-event times that can be chosen; empty for any */
+            postSeconds?: number[];
+            /** @description Pre-event times that can be chosen; empty for any */
+            preSeconds?: number[];
+            /**
+             * Format: int64
+             * @description Steps of sensitivity from nothing to all; absent for any percentage
+             */
+            sensitivitySteps?: number;
+            /**
+             * Format: int64
+             * @description Times of a week stand on steps of so many minutes from midnight; absent for any minute
+             */
+            stepMinutes?: number;
+        };
+        TakesChoice: {
+            /** @description Whether it takes away all others */
+            clear?: boolean;
+            id: string;
+            name: string;
+            /** @description Members that it sets */
+            takes: components["schemas"]["Takes"];
+        };
+        Tick: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** @description What the step does; the same for steps that do the same */
+            key: string;
+            /** @description Id */
+            recorder: string;
+            /**
+             * Format: int64
+             * @description Of the plan, on which it was done
+             */
+            revision: number;
+            /** @description Its number at the time, such as 6.3 */
+            step: string;
+            /** @description What the step is about */
+            subject: string;
+            /** @description Its words at the time */
+            words: string;
+        };
+        TickInputBody: {
+            done: boolean;
+            /** @description Of the steps */
+            keys: string[];
+            /** @description Id */
+            recorder: string;
         };
         Tide: {
             alarm: number[];
@@ -5420,6 +5921,162 @@ export interface operations {
                         /** @description The retry time in milliseconds. */
                         retry?: number;
                     })[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    company: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    nameCompany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameCompanyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    logo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setLogo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeLogo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOf"];
                 };
             };
             /** @description Error */
@@ -5938,6 +6595,38 @@ export interface operations {
             };
         };
     };
+    entered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnteredPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     exportPlan: {
         parameters: {
             query?: never;
@@ -5994,6 +6683,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FixEffect"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    handoverFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandoverFile"];
                 };
             };
             /** @description Error */
@@ -6164,6 +6886,83 @@ export interface operations {
             };
         };
     };
+    papers: {
+        parameters: {
+            query?: {
+                /** @description Of the paper */
+                size?: "a4" | "letter";
+                /** @description Ids of recorders; all where none is named */
+                recorder?: string[];
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    paper: {
+        parameters: {
+            query?: {
+                /** @description Of the paper */
+                size?: "a4" | "letter";
+                /** @description Ids of recorders; all where none is named */
+                recorder?: string[];
+                /** @description Whether a browser keeps it as a file rather than showing it */
+                keep?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                paper: "customer" | "sheet" | "evidence" | "walk-test" | "workbook" | "steps";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     addPicture: {
         parameters: {
             query?: never;
@@ -6260,6 +7059,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Scenario"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    printed: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheets"];
                 };
             };
             /** @description Error */
@@ -6848,6 +7688,38 @@ export interface operations {
             };
         };
     };
+    sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheets"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     spare: {
         parameters: {
             query?: never;
@@ -7117,6 +7989,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenOff"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tick: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheets"];
                 };
             };
             /** @description Error */

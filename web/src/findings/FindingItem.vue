@@ -76,7 +76,16 @@ function show() {
         <button type="button" class="plain-button show" @click="asking = false">Cancel</button>
       </form>
       <p v-else class="acts">
-        <MendButton v-if="tried" :finding="finding" :tried="tried" />
+        <template v-if="tried">
+          <MendButton :finding="finding" :tried="tried" />
+          <MendButton
+            v-for="n in finding.choices?.length ?? 0"
+            :key="n"
+            :finding="finding"
+            :tried="tried"
+            :choice="n"
+          />
+        </template>
         <button v-if="linked && place" type="button" class="plain-button show" @click="show">Show where</button>
         <button
           v-if="finding.accepted"

@@ -4,15 +4,25 @@ import { computed } from 'vue'
 import type { Finding } from '../api/types'
 import { change, count, three } from '../ui/figures'
 import type { Tried } from './useEffects'
-import { channelsOf, useFindings } from './useFindings'
+import { channelsOf, fixOf, useFindings } from './useFindings'
 
 /**
- * The fix of a finding, offered when it has been tried, with what it does to the days and the evidence; that stands in
- * its tip where it is brief.
+ * The fix of a finding, or one of the other ways to mend it, offered when it has been tried, with what it does to the
+ * days and the evidence; that stands in its tip where it is brief.
  */
-const { finding, tried } = defineProps<{ finding: Finding; tried: Tried; brief?: boolean }>()
+const {
+  finding,
+  tried,
+  choice = 0,
+} = defineProps<{
+  finding: Finding
+  tried: Tried
+  brief?: boolean
+  choice?: number
+}>()
 const { mend } = useFindings()
-const effect = computed(() => tried.of(finding))
+const fix = computed(() => fixOf(finding, choice))
+const effect = computed(() => tried.of(finding, choice))
 const many = computed(() => channelsOf(finding).length)
 
 const does = computed(() => {
@@ -33,12 +43,12 @@ const does = computed(() => {
 </script>
 
 <template>
-  <span v-if="finding.fix && !finding.accepted" class="mending">
+  <span v-if="fix && !finding.accepted" class="mending">
     <span v-if="effect?.mends === 'same'" class="soft" data-test="no-mend">
-      {{ finding.fix.label }}: tried, and it would not mend this.
+      {{ fix.label }}: tried, and it would not mend this.
     </span>
     <span v-else-if="tried.failure" class="soft" role="alert">
-      {{ finding.fix.label }}: could not be tried. {{ tried.failure }}
+      {{ fix.label }}: could not be tried. {{ tried.failure }}
       <button type="button" class="plain-button link" @click="tried.again()">Try again</button>
     </span>
     <button
@@ -48,14 +58,19 @@ const does = computed(() => {
       :disabled="!effect"
       :title="does"
       :data-mend="finding.id"
-      @click="mend(finding)"
+      @click="mend(finding, choice)"
     >
-      {{ finding.fix.label }}
+      {{ fix.label }}
     </button>
     <template v-else>
-      <button type="button" class="act quiet" :disabled="!effect" :data-mend="finding.id" @click="mend(finding)">
-        {{ finding.fix.label
-        }}{{ finding.places && !finding.pool ? `, ${count(finding.places.length, 'channel')}` : '' }}
+      <button
+        type="button"
+        class="act quiet"
+        :disabled="!effect"
+        :data-mend="choice ? `${finding.id} ${choice}` : finding.id"
+        @click="mend(finding, choice)"
+      >
+        {{ fix.label }}{{ finding.places && !finding.pool ? `, ${count(finding.places.length, 'channel')}` : '' }}
       </button>
       <span class="soft" data-test="effect">{{ effect ? does : 'being tried…' }}</span>
     </template>

@@ -9,7 +9,7 @@ const TOGETHER = 60 // fixes that the server tries for one question
 
 /** What fixes would do, tried for every revision before they are offered. */
 export interface Tried {
-  of: (finding: Finding) => FixEffect | undefined
+  of: (finding: Finding, choice?: number) => FixEffect | undefined
   failure: string
   again: () => void
 }
@@ -37,6 +37,7 @@ export function useEffects(findings: () => Finding[]): Tried {
     () => (ids.value.length ? attempt(ids.value) : undefined),
     { fresh: true },
   )
-  const effects = computed(() => new Map((data.value ?? []).map((e) => [e.id, e])))
-  return reactive({ of: (f: Finding) => effects.value.get(f.id), failure, again })
+  const effects = computed(() => new Map((data.value ?? []).map((e) => [`${e.choice ?? 0} ${e.id}`, e])))
+  const of = (f: Finding, choice = 0) => effects.value.get(`${choice} ${f.id}`)
+  return reactive({ of, failure, again })
 }

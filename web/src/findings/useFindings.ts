@@ -12,6 +12,9 @@ export const sentenceOn = (f: Finding, channel?: string) =>
 /** The channels that a finding is about. */
 export const channelsOf = (f: Finding): string[] => f.channels ?? (f.channel ? [f.channel] : [])
 
+/** The fix of a finding, or one of the other ways to mend it, from 1. */
+export const fixOf = (f: Finding, choice = 0) => (choice ? f.choices?.[choice - 1] : f.fix)
+
 export type Severity = Finding['severity']
 export const severities = ['error', 'warning', 'hint'] as const
 
@@ -25,13 +28,17 @@ export function useFindings() {
     return n
   })
 
-  /** Makes the fix of a finding; where it paints channels that follow a named week, asks as for a stroke. */
-  async function mend(finding: Finding) {
-    if (!finding.fix) return
-    const paints = finding.fix.edits.flatMap((e) => (e.paint && !e.paint.shared ? (e.paint.channels ?? []) : []))
+  /**
+   * Makes the fix of a finding, or what is chosen in its place; where it paints channels that follow a named week, asks
+   * as for a stroke.
+   */
+  async function mend(finding: Finding, choice = 0) {
+    const fix = fixOf(finding, choice)
+    if (!fix) return
+    const paints = fix.edits.flatMap((e) => (e.paint && !e.paint.shared ? (e.paint.channels ?? []) : []))
     const groups = await shared.sort([...new Set(paints)])
     if (!groups) return
-    const edits = finding.fix.edits.flatMap((e): Edit[] => {
+    const edits = fix.edits.flatMap((e): Edit[] => {
       if (!e.paint?.channels || e.paint.shared) return [e] // a week is painted for all that follow it anyway
       const part = (ids: string[]) => e.paint!.channels!.filter((id) => ids.includes(id))
       const [own, all] = [part(groups.own), part(groups.shared)]

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import { choices, nameOf } from '../api/format'
 import { useFindings } from '../findings/useFindings'
+import { useEntered } from '../site/useEntered'
 import { useSite } from '../site/useSite'
 import { dayAndMonth } from '../ui/date'
 import { change, count, daysInWords, gigabytes, three } from '../ui/figures'
@@ -11,7 +12,8 @@ import { useHand } from '../hand/useHand'
 const site = useSite()
 const hand = useHand()
 const { count: found } = useFindings()
-const v = computed(() => site.verdict!)
+const entered = useEntered()
+const v = computed(() => entered.verdict!)
 const before = computed(() => site.opened ?? v.value)
 
 const channel = computed(() => (v.value.channel ? site.channels.get(v.value.channel) : undefined))
@@ -96,6 +98,13 @@ const missed = computed(() => {
       <i>{{ points }}</i>
       <span>of events on disk · {{ missed }}</span>
     </button>
+    <label
+      v-if="entered.differs"
+      class="figure entered"
+      title="Recorders do not take all that is planned; see Findings"
+    >
+      <input v-model="entered.wanted" type="checkbox" data-test="as-entered" /> as entered
+    </label>
     <RouterLink :to="{ name: 'findings' }" class="figure" data-test="verdict-findings">
       <b
         ><span class="each" :class="{ short: found.error > 0 }">{{ found.error }}</span> · {{ found.warning }} ·
@@ -129,6 +138,12 @@ const missed = computed(() => {
 .figure.long {
   flex: 0 1 auto;
   min-width: 150px;
+}
+
+.figure.entered {
+  align-self: center;
+  font-size: 12px;
+  cursor: pointer;
 }
 
 .figure .each {

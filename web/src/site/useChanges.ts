@@ -5,13 +5,14 @@ import type { components } from '../api/schema'
 import { openStream, type Heard } from './stream'
 
 type Changed = components['schemas']['Changed']
+type SiteChanged = components['schemas']['SiteChanged']
 
 /** What becomes of what is heard. */
 interface Ears {
   /** A plan of the site has another version. */
   changed: (change: Changed) => void
   /** Something about the site is otherwise, such as which variants there are. */
-  site: () => void
+  site: (change: SiteChanged) => void
   /** Changes may have been missed. */
   missed: () => void
 }
@@ -31,7 +32,7 @@ export function useChanges(id: Ref<string>, ears: Ears) {
     if (!id.value) return
     if (heard.kind === 'missed') ears.missed()
     else if (heard.change.site !== id.value) return
-    else if (heard.kind === 'site') ears.site()
+    else if (heard.kind === 'site') ears.site(heard.change)
     else ears.changed(heard.change)
   }
   others.onmessage = (event: MessageEvent<Heard>) => hear(event.data)

@@ -64,6 +64,7 @@ export const useSite = defineStore('site', () => {
   const failed = ref(0) // the status of that
   const unreadable = ref(false) // whether what is stored is beyond this program
   const answered = shallowRef<Answer>() // the last answer, for those who keep more of it
+  const handed = ref(0) // how often somebody did something of the sheets
   const loaded = ref(0) // how often the site was read whole
   const conflict = shallowRef<{ on: number; since: Conflict['since']; more: number; pending: Pending }>()
 
@@ -262,11 +263,12 @@ export const useSite = defineStore('site', () => {
     if (told.data)
       hear(told.data) // without an answer the stream tells when the server is there again
     else if (told.status === 404 && plan.value) void restored()
+    handed.value++
     void lookForVariants()
   }
   useChanges(id, {
     changed: (change) => (change.plan === planId.value ? hear(change) : void lookForVariants()),
-    site: () => void lookForVariants(),
+    site: (change) => (change.what === 'handover' ? void handed.value++ : void lookForVariants()),
     missed: () => void compare(),
   })
 
@@ -376,6 +378,7 @@ export const useSite = defineStore('site', () => {
     conflict,
     answered,
     loaded,
+    handed,
     largestKbps,
     duties,
     channels,

@@ -4,6 +4,7 @@ import { computed, useTemplateRef } from 'vue'
 
 import DutyShelf from '../duties/DutyShelf.vue'
 import { useHand } from '../hand/useHand'
+import { useEntered } from '../site/useEntered'
 import { useSite } from '../site/useSite'
 import { ticksOf } from '../time/ticks'
 import { WEEK } from '../time/week'
@@ -25,6 +26,7 @@ import TideChart from './view/TideChart.vue'
 import { useZoom } from './view/useZoom'
 
 const site = useSite()
+const entered = useEntered()
 const hand = useHand()
 const scroller = useTemplateRef('scroller')
 const axis = useTemplateRef('axis')
@@ -119,7 +121,7 @@ function select(id: string, event: MouseEvent) {
                 :channel="row.channel"
                 :width="width"
                 :height="rowHeight"
-                :shows="figureOf(how.sort, site.figures.get(row.channel.id), written)"
+                :shows="figureOf(how.sort, entered.figuresOf(row.channel.id), written)"
                 :recorder="several ? site.plan!.recorders.findIndex((r) => r.id === row.channel.recorder) + 1 : 0"
                 :selected="hand.selection.includes(row.channel.id)"
                 :target="drag.over.value.includes(row.channel.id)"

@@ -8,6 +8,7 @@ import { count, three } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import TextField from '../../ui/TextField.vue'
 import PoolCard from './PoolCard.vue'
+import TakesForm from './TakesForm.vue'
 import TermTip from '../../ui/TermTip.vue'
 
 /** One recorder: what it can, what is asked of it, and its pools. */
@@ -102,6 +103,14 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
         :max="86400"
         @change="(v) => set({ preSecondsLimit: v || undefined })"
       />
+      <TextField
+        label="Address"
+        :value="recorder.address"
+        :maxlength="200"
+        placeholder="host or host:port"
+        @change="(address) => set({ address: address || undefined })"
+      />
+      <TakesForm :recorder="recorder" @change="(takes) => set({ takes })" />
       <dl v-if="figures" class="load">
         <dt>Channels</dt>
         <dd>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Channel } from '../../api/types'
+import { useEntered } from '../../site/useEntered'
 import { useSite } from '../../site/useSite'
 import DaysBar from '../../ui/DaysBar.vue'
 import RibbonCanvas from './RibbonCanvas.vue'
@@ -22,7 +23,8 @@ const props = defineProps<{
 defineEmits<{ select: [event: MouseEvent]; menu: [event: MouseEvent] }>()
 
 const site = useSite()
-const figures = computed(() => site.figures.get(props.channel.id))
+const entered = useEntered()
+const figures = computed(() => entered.figuresOf(props.channel.id))
 const isShort = computed(() => !!figures.value?.short)
 
 const words = computed(() => weekInWords(props.channel, site.ribbons.get(props.channel.id), site.duties))
@@ -34,6 +36,8 @@ const waits = computed(() => site.state === 'away' && site.waitingOn.has(props.c
 const none: Span[] = []
 /** The stroke on this row; the same empty list where there is none, so that nothing is drawn again. */
 const stroke = computed(() => (hand.stroke?.channels.includes(props.channel.id) ? hand.spans : none))
+/** Where another duty is entered than planned. */
+const otherwise = computed(() => entered.stretches.get(props.channel.id) ?? [])
 const place = (s: Span) => placeIn(hand.view, s)
 </script>
 
@@ -76,6 +80,14 @@ const place = (s: Span) => placeIn(hand.view, s)
     </div>
     <div class="time" role="gridcell" :aria-label="words">
       <RibbonCanvas :id="channel.id" :empty="channel.noCamera" :width="width" :height="height - 3" />
+      <div
+        v-for="(s, i) in otherwise"
+        :key="`entered-${i}`"
+        class="entered"
+        :style="place(s)"
+        :title="`entered: ${s.name}`"
+        data-test="entered"
+      />
       <div v-for="(s, i) in stroke" :key="i" class="stroke" :style="place(s)" />
       <div v-if="cursor" class="cursor" :style="place(cursor)" />
     </div>
@@ -170,6 +182,16 @@ const place = (s: Span) => placeIn(hand.view, s)
   padding-top: 2px;
   overflow: hidden;
   touch-action: none;
+}
+
+/* What the recorder takes in place of what is planned. */
+.entered {
+  position: absolute;
+  bottom: 0;
+  height: 6px;
+  border: 1px solid var(--ink);
+  border-bottom-width: 2px;
+  background: repeating-linear-gradient(135deg, var(--ink) 0 1px, transparent 1px 3px);
 }
 
 .cursor {

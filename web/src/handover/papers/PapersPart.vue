@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { useStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+
+import { useSite } from '../../site/useSite'
+import ChoiceField from '../../ui/ChoiceField.vue'
+import { count, fileWords } from '../../ui/figures'
+import SegmentChoice from '../../ui/SegmentChoice.vue'
+import CompanyForm from './CompanyForm.vue'
+import PdfPages from './PdfPages.vue'
+import { useArchive } from './useArchive'
+import { usePaper, type Paper, type Size } from './usePaper'
+
+/** The papers as they are printed. */
+const site = useSite()
+const papers = [
+  ['customer', 'For the customer', 'What is kept, how long, and what is not: for agreement.'],
+  ['sheet', 'The sheet', 'What a fitter types at the recorder, step by step.'],
+  ['evidence', 'The evidence', 'What the figures rest on, and what would narrow them.'],
+  ['walk-test', 'Walk test', 'A form to fill in by hand, camera by camera.'],
+] as const
+const paper = ref<Paper>('customer')
+const size = useStorage<Size>('wakefield-paper', 'a4')
+const recorder = ref('')
+const recorders = computed(() => site.plan?.recorders ?? [])
+const ofRecorders = computed(() => paper.value === 'sheet' || paper.value === 'walk-test')
+const company = ref(0)
+
+const one = computed(() => recorders.value.find((r) => r.id === recorder.value)?.id)
+const asked = computed(() => ({ size: size.value, recorder: one.value ? [one.value] : undefined }))
+const query = computed(() => {
+  const q = new URLSearchParams({ size: size.value })
+  if (one.value) q.append('recorder', one.value)
+  return q.toString()
+})
+const base = computed(() => `/api/plans/${site.planId}/papers`)
+const { data, failure, asking, again } = usePaper(
+  () => paper.value,
+  () => asked.value,
+  () => company.value,
+)
+const pages = ref(0)
+const archive = useArchive()
+const zip = () =>
+  archive.fetchAll(asked.value, `${fileWords(site.plan!.site.name)}, ${fileWords(site.plan!.name)}, papers.zip`)
+function print() {
+  window.open(`${base.value}/${paper.value}?${query.value}`, '_blank')
+}
+</script>
+
+<template>
+  <div class="papers">
+    <aside class="left">
+      <h1 class="title">Papers</h1>
+      <nav aria-label="Papers">
+        <button
+          v-for="[id, name, what] in papers"
+          :key="id"
+          type="button"
+          class="plain-button paper"
+          :class="{ here: id === paper }"
+          :aria-current="id === paper ? 'true' : undefined"
+          :data-paper="id"
+          @click="paper = id"
+        >
+          <b>{{ name }}</b> <span class="soft">{{ what }}</span>
+        </button>
+      </nav>
+      <SegmentChoice
+        v-model="size"
+        label="Paper"
+        :ways="[
+          ['a4', 'A4'],
+          ['letter', 'Letter'],
+        ]"
+      />
+      <ChoiceField
+        v-if="recorders.length > 1"
+        label="Recorders"
+        :value="recorder"
+        :choices="[['', 'all'], ...recorders.map((r) => [r.id, r.name] as const)]"
+        @change="(id) => (recorder = id)"
+      />
+      <p class="acts">
+        <button type="button" class="act" data-test="print-paper" @click="print">Print</button>
+        <a class="act quiet" :href="`${base}/${paper}?${query}&keep=true`" data-test="pdf">PDF</a>
+        <a v-if="ofRecorders && paper === 'sheet'" class="act quiet" :href="`${base}/workbook?${query}`">XLSX</a>
+      </p>
+      <p class="acts">
+        <button type="button" class="act quiet" :disabled="!!archive.all.value" data-test="zip" @click="zip">
+          All papers, zip
+        </button>
+        <template v-if="archive.all.value">
+          <progress :value="archive.done.value" :max="archive.all.value" aria-label="Papers that are done" />
+          <span class="soft">{{ archive.done.value }} of {{ archive.all.value }}</span>
+          <button type="button" class="plain-button link" @click="archive.stop">Stop</button>
+        </template>
+      </p>
+      <CompanyForm @changed="company++" />
+    </aside>
+    <section class="shown" :aria-label="papers.find(([id]) => id === paper)![1]">
+      <p class="soft state" aria-live="polite">
+        <template v-if="failure"
+          ><span class="short" role="alert">{{ failure }}</span>
+          <button type="button" class="plain-button link" @click="again">Try again</button></template
+        >
+        <template v-else-if="asking && !data">The paper is being written…</template>
+        <template v-else>{{ pages ? `${count(pages, 'page')}, as printed` : '' }}</template>
+      </p>
+      <PdfPages v-if="data" :data="data" :label="papers.find(([id]) => id === paper)![1]" @shown="(n) => (pages = n)" />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.papers {
+  display: grid;
+  grid-template-columns: 264px minmax(0, 1fr);
+  gap: 16px;
+  padding: 12px 16px;
+  min-height: 0;
+}
+
+.left,
+.shown {
+  overflow: auto;
+  min-height: 0;
+}
+
+.title {
+  font-size: 16px;
+}
+
+.paper {
+  display: block;
+  width: 100%;
+  padding: 5px 8px;
+  border-left: 3px solid transparent;
+}
+
+.paper span {
+  display: block;
+  font-size: 12.5px;
+}
+
+.paper:hover {
+  background: var(--band);
+}
+
+.paper.here {
+  background: var(--selected);
+  border-left-color: var(--base);
+}
+
+nav {
+  margin: 6px 0 10px;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin: 8px 0;
+}
+
+.acts a {
+  text-decoration: none;
+}
+
+progress {
+  width: 70px;
+  accent-color: var(--base);
+}
+
+.state {
+  margin: 0 0 6px;
+  min-height: 18px;
+  text-align: center;
+}
+
+@media (max-width: 900px) {
+  .papers {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+    align-content: start;
+  }
+
+  .left,
+  .shown {
+    overflow: visible;
+  }
+}
+</style>

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { RecorderSheet } from '../../api/types'
+import { useSite } from '../../site/useSite'
+import { count } from '../../ui/figures'
+
+/** How far a sheet is, its sections, and what the recorder cannot take. */
+const props = defineProps<{
+  sheet: RecorderSheet
+  sections: { id: string; name: string; number: number; steps: unknown[]; done: number }[]
+}>()
+const open = defineModel<string>({ required: true })
+const site = useSite()
+const done = computed(() => props.sheet.steps.filter((s) => s.done).length)
+const most = 12 // of what it cannot take
+</script>
+
+<template>
+  <div>
+    <p class="soft" data-test="entries">
+      {{ done }} of {{ count(sheet.steps.length, 'step') }} done · {{ sheet.count }}
+    </p>
+    <progress :value="done" :max="sheet.steps.length || 1" :aria-label="`${done} of ${sheet.steps.length} done`" />
+    <nav aria-label="Sections">
+      <button
+        v-for="s in sections"
+        :key="s.id"
+        type="button"
+        class="plain-button section"
+        :class="{ here: s.id === open, all: s.done === s.steps.length }"
+        :aria-current="s.id === open ? 'true' : undefined"
+        :data-section="s.id"
+        @click="open = s.id"
+      >
+        <span>{{ s.number }} {{ s.name }}</span> <span class="of">{{ s.done }} of {{ s.steps.length }}</span>
+      </button>
+    </nav>
+    <section v-if="sheet.departures.length" class="cannot" data-test="cannot" aria-label="What it cannot take">
+      <h3 class="short">What it cannot take</h3>
+      <ul>
+        <li v-for="(d, i) in sheet.departures.slice(0, most)" :key="i">
+          {{ site.channels.get(d.channel)?.name ?? d.channel }}: {{ d.planned }} becomes {{ d.entered }}
+        </li>
+        <li v-if="sheet.departures.length > most" class="soft">and {{ sheet.departures.length - most }} more</li>
+      </ul>
+      <RouterLink :to="{ name: 'findings' }">What that does, and other ways</RouterLink>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+p {
+  margin: 2px 0 6px;
+}
+
+h3 {
+  font-size: 13.5px;
+}
+
+progress {
+  width: 100%;
+  height: 6px;
+  accent-color: var(--base);
+}
+
+.section {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  width: 100%;
+  min-height: 28px;
+  align-items: center;
+  padding: 2px 8px;
+  border-left: 3px solid transparent;
+}
+
+.section:hover {
+  background: var(--band);
+}
+
+.section.here {
+  background: var(--selected);
+  border-left-color: var(--base);
+  font-weight: 600;
+}
+
+.section.all {
+  color: var(--soft);
+}
+
+.of {
+  font-size: 12px;
+  white-space: nowrap;
+  font-weight: 400;
+}
+
+.cannot {
+  margin-top: 12px;
+  font-size: 12.5px;
+}
+
+ul {
+  list-style: none;
+  margin: 2px 0 4px;
+  padding: 0;
+}
+
+li {
+  padding: 2px 0;
+  overflow-wrap: anywhere;
+}
+</style>
