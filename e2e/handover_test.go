@@ -78,7 +78,7 @@ func TestWhatARecorderCannotTake(t *testing.T) {
 	p.click(`[data-test="takes"] summary`)
 	p.typed(`[data-field="preSeconds"] input`, "0, 5; 10 x")
 	p.shows(`[data-field="preSeconds"]`, "“x” is not a number")
-	p.typed(`[data-field="preSeconds"] input`, "0, 5; 10 30")
+	p.labelled("Pre-event, s", "0, 5; 10 30")
 	p.until(`document.querySelector('[data-field="preSeconds"] input').value === '0, 5, 10, 30' && ` + isSaved)
 	p.click(`[data-takes="all"]`)
 	p.shows(`[data-test="takes"] summary`, "all that is planned")

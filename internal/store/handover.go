@@ -27,8 +27,8 @@ type Printed struct {
 	At       time.Time `json:"at"`
 }
 
-// mostTicks of a plan are kept: more than all sheets of the largest site have steps.
-const mostTicks = 200_000
+// MostTicks of a plan are kept: more than all sheets of the largest site have steps.
+const MostTicks = 200_000
 
 // Ticks are those of a plan, in the order in which they were made.
 func (s *Store) Ticks(ctx context.Context, planID string) ([]Tick, error) {
@@ -47,7 +47,7 @@ func (s *Store) SetTicks(ctx context.Context, site, planID string, done []Tick, 
 		if err := tx.QueryRow(ctx, `select count(*) from tick where plan = $1`, planID).Scan(&many); err != nil {
 			return err
 		}
-		if many+len(done) > mostTicks {
+		if many+len(done) > MostTicks {
 			return ErrManyTicks
 		}
 		for _, t := range done {
