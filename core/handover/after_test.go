@@ -5,7 +5,6 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -14,7 +13,7 @@ import (
 func TestTheLastStepOfAChannelLeavesItsWeek(t *testing.T) {
 	followed := 0
 	examples(t, func(name string, p *plan.Plan, _ *rand.Rand) {
-		e := Enter(p, estimate.Figures(p, nil))
+		e := Enter(p, nil)
 		for i := range e.Plan.Recorders {
 			sheet := SheetOf(e, i, nil, week.Date{Year: 2027, Month: 1, Day: 1})
 			last := make(map[string]week.Steps[string])

@@ -34,7 +34,7 @@ func (n *entering) areas(c *plan.Channel) {
 		switch {
 		case grid && n.asks(Outlines) && !(a.Cells != nil && a.Cells.Columns == columns && a.Cells.Rows == rows):
 			a.Cells, a.Points = onGrid(&a, columns, rows), nil
-			n.depart(Outlines, c, a.Name+" as drawn", plan.Say("cells of a grid of %d × %d", columns, rows))
+			n.departOnce(Outlines, c, "areas as drawn", plan.Say("cells of a grid of %d × %d", columns, rows))
 			out = append(out, a)
 		case n.takes.Areas == "polygon" && a.Cells != nil && n.asks(Outlines):
 			for k, points := range outlines(&a) {
@@ -49,7 +49,7 @@ func (n *entering) areas(c *plan.Channel) {
 				}
 				out = append(out, part)
 			}
-			n.depart(Outlines, c, a.Name+" as painted", "polygons round its cells")
+			n.departOnce(Outlines, c, "areas as painted", "polygons round their cells")
 		default:
 			out = append(out, a)
 		}
@@ -66,7 +66,7 @@ func (n *entering) oneForAll(c *plan.Channel, a *plan.Area) {
 		n.depart(AreaHours, c, plan.Say("%s %s", a.Name, plan.HoursInWords(a.Hours.Blocks)), "as long as detection is on")
 		if a.Ignore { // what is not always ignored is watched at times
 			n.depart(AreaHours, c, a.Name+" is ignored at times", "is watched always")
-			none := &plan.AreaCells{Columns: 1, Rows: 1, On: base64.StdEncoding.EncodeToString([]byte{0})}
+			none := &plan.AreaCells{Columns: 1, Rows: 1, On: encoded([]byte{0})}
 			a.Points, a.Cells = nil, none
 		}
 		a.Hours = nil
@@ -81,6 +81,9 @@ func (n *entering) oneForAll(c *plan.Channel, a *plan.Area) {
 		a.MinSeconds = nil
 	}
 }
+
+// encoded are painted cells as a plan has them.
+func encoded(bits []byte) string { return base64.StdEncoding.EncodeToString(bits) }
 
 // hairline is how little of a cell an area can cover by the errors of its arithmetic.
 const hairline = 1e-6
@@ -102,7 +105,7 @@ func onGrid(a *plan.Area, columns, rows int) *plan.AreaCells {
 			}
 		}
 	}
-	return &plan.AreaCells{Columns: columns, Rows: rows, On: base64.StdEncoding.EncodeToString(bits)}
+	return &plan.AreaCells{Columns: columns, Rows: rows, On: encoded(bits)}
 }
 
 // mostCorners is how many points a polygon of a plan can have.
@@ -167,10 +170,10 @@ func boundary(in map[int]bool, columns, start int) (line [][2]int, whole bool) {
 			right := [4][2]int{{x, y}, {x - 1, y}, {x - 1, y - 1}, {x, y - 1}}[facing]
 			turn := 0
 			switch {
+			case at(left[0], left[1]): // also across a corner: what lies behind it is a hole
+				turn = 3
 			case !at(right[0], right[1]):
 				turn = 1
-			case at(left[0], left[1]):
-				turn = 3
 			}
 			if turn != 0 {
 				facing = (facing + turn) % 4

@@ -141,7 +141,7 @@ func otherDays(days []int) string {
 
 // dayNames lists days as people say them: "Tuesday to Saturday", "Monday and Sunday".
 func dayNames(days []int) string {
-	names := [...]string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"}
+	name := func(i int) string { return week.Weekday(days[i]).Name() }
 	var parts []string
 	for i := 0; i < len(days); {
 		k := i
@@ -150,11 +150,11 @@ func dayNames(days []int) string {
 		}
 		switch {
 		case k == i:
-			parts = append(parts, names[days[i]])
+			parts = append(parts, name(i))
 		case k == i+1:
-			parts = append(parts, names[days[i]], names[days[k]])
+			parts = append(parts, name(i), name(k))
 		default:
-			parts = append(parts, names[days[i]]+" to "+names[days[k]])
+			parts = append(parts, name(i)+" to "+name(k))
 		}
 		i = k + 1
 	}

@@ -98,6 +98,13 @@ func (n *entering) depart(kind Kind, c *plan.Channel, planned, entered string) {
 	n.Departures = append(n.Departures, Departure{kind, n.recorder.ID, c.ID, planned, entered})
 }
 
+// departOnce is depart, for what holds of several parts of a channel.
+func (n *entering) departOnce(kind Kind, c *plan.Channel, planned, entered string) {
+	if d := (Departure{kind, n.recorder.ID, c.ID, planned, entered}); !slices.Contains(n.Departures, d) {
+		n.Departures = append(n.Departures, d)
+	}
+}
+
 // channel enters channel i, which is c in the plan as entered.
 func (n *entering) channel(i int, c *plan.Channel) {
 	n.week(i, c)

@@ -12,6 +12,9 @@
 package handover
 
 import (
+	"fmt"
+	"slices"
+
 	"wakefield/core/plan"
 )
 
@@ -59,6 +62,35 @@ func (e *Entered) Of(kind Kind) (out []Departure) {
 		if d.Kind == kind {
 			out = append(out, d)
 		}
+	}
+	return out
+}
+
+// Likeness are departures of a recorder that read the same on several channels.
+type Likeness struct {
+	Words    string   `json:"words" doc:"What becomes of what, and on which channels"`
+	Channels []string `json:"channels" doc:"Ids"`
+}
+
+// Alike are the departures of a recorder, those that read the same as one, by the numbers of their channels.
+func (e *Entered) Alike(recorder string) (out []Likeness) {
+	of := make(map[string][]*plan.Channel)
+	var order []string
+	for _, d := range e.By(recorder) {
+		words := d.Planned + " becomes " + d.Entered
+		if of[words] == nil {
+			order = append(order, words)
+		}
+		of[words] = append(of[words], e.Plan.Channel(d.Channel))
+	}
+	for _, words := range order {
+		list := of[words]
+		slices.SortStableFunc(list, func(a, b *plan.Channel) int { return a.Number - b.Number })
+		l := Likeness{Words: fmt.Sprintf("%s: %s", numbers(list), words)}
+		for _, c := range list {
+			l.Channels = append(l.Channels, c.ID)
+		}
+		out = append(out, l)
 	}
 	return out
 }

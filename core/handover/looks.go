@@ -62,18 +62,7 @@ func (w *writer) signs() {
 	edges = slices.Compact(edges)
 	var steps week.Steps[string]
 	for _, from := range edges {
-		signs := make([]rune, len(w.channels))
-		for i, c := range w.channels {
-			signs[i] = nothing
-			if d := w.plan.Duty(duties[i].At(from)); d != nil && !c.NoCamera {
-				switch {
-				case d.Base != nil:
-					signs[i] = always
-				case d.Event != nil:
-					signs[i] = waiting
-				}
-			}
-		}
+		signs := w.signsAt(duties, from)
 		if s := string(signs); len(steps) == 0 || steps[len(steps)-1].Value != s {
 			steps = append(steps, week.Step[string]{From: from, Value: s})
 		}
@@ -92,23 +81,55 @@ func (w *writer) signs() {
 	slices.SortStableFunc(order, func(a, b string) int { return int(held[b] - held[a]) })
 	for k, signs := range order[:min(mostStretches, len(order))] {
 		when := week.And(week.Map(steps, func(s string) bool { return s == signs }), day)
-		by := make(map[rune][]*plan.Channel)
-		for i, s := range []rune(signs) {
-			by[s] = append(by[s], w.channels[i])
-		}
-		var parts []string
-		if list := by[always]; len(list) > 0 {
-			parts = append(parts, "the sign of recording on "+numbers(list))
-		}
-		if list := by[waiting]; len(list) > 0 {
-			parts = append(parts, "it comes and goes on "+numbers(list))
-		}
-		if list := by[nothing]; len(list) > 0 {
-			parts = append(parts, "none ever on "+numbers(list))
-		}
-		words := capital(plan.HoursInWords(plan.HoursWhere(when))) + ": " + strings.Join(parts, "; ")
+		words := capital(plan.HoursInWords(plan.HoursWhere(when))) + ": " + w.signsInWords(signs)
 		w.look(fmt.Sprintf("signs %d: %s", k+1, words), words, "", "", "")
 	}
+}
+
+// signsAt is what each channel does at a moment.
+func (w *writer) signsAt(duties []week.Steps[string], at week.Minute) []rune {
+	signs := make([]rune, len(w.channels))
+	for i, c := range w.channels {
+		signs[i] = nothing
+		if d := w.plan.Duty(duties[i].At(at)); d != nil && !c.NoCamera {
+			switch {
+			case d.Base != nil:
+				signs[i] = always
+			case d.Event != nil:
+				signs[i] = waiting
+			}
+		}
+	}
+	return signs
+}
+
+func (w *writer) signsInWords(signs string) string {
+	by := make(map[rune][]*plan.Channel)
+	for i, s := range []rune(signs) {
+		by[s] = append(by[s], w.channels[i])
+	}
+	var parts []string
+	if list := by[always]; len(list) > 0 {
+		parts = append(parts, "the sign of recording on "+numbers(list))
+	}
+	if list := by[waiting]; len(list) > 0 {
+		parts = append(parts, "it comes and goes on "+numbers(list))
+	}
+	if list := by[nothing]; len(list) > 0 {
+		parts = append(parts, "none ever on "+numbers(list))
+	}
+	return strings.Join(parts, "; ")
+}
+
+// SignsAt is which channels of recorder i must record at a moment of the week, and which must not, in words; empty where it has
+// no channels.
+func SignsAt(e *Entered, i int, at week.Minute) string {
+	w := newWriter(e, i)
+	duties := make([]week.Steps[string], len(w.channels))
+	for k, c := range w.channels {
+		duties[k] = w.plan.WeekOf(c).Steps()
+	}
+	return w.signsInWords(string(w.signsAt(duties, at)))
 }
 
 // motionSign has one channel walked before, for the sign of motion and the seconds kept before it.

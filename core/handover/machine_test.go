@@ -147,6 +147,7 @@ func examples(t testing.TB, each func(name string, p *plan.Plan, random *rand.Ra
 
 // TestTheStepsMakeThePlanAsEntered plays the steps of sheets into a machine.
 func TestTheStepsMakeThePlanAsEntered(t *testing.T) {
+	t.Parallel()
 	examples(t, func(name string, p *plan.Plan, _ *rand.Rand) {
 		e := Enter(p, estimate.Figures(p, nil))
 		if err := e.Plan.Check(); err != nil {
@@ -154,12 +155,7 @@ func TestTheStepsMakeThePlanAsEntered(t *testing.T) {
 		}
 		doc := Sheets(e, estimate.Figures(e.Plan, nil), week.Date{Year: 2027, Month: 3, Day: 1})
 		for r, sheet := range doc.Recorders {
-			w := &writer{Entered: e, plan: e.Plan, recorder: &e.Plan.Recorders[r]}
-			for i := range e.Plan.Channels {
-				if e.Plan.Channels[i].Recorder == sheet.ID {
-					w.channels = append(w.channels, &e.Plan.Channels[i])
-				}
-			}
+			w := newWriter(e, r)
 			sum := 0
 			for _, s := range sheet.Steps {
 				sum += s.Entries
@@ -168,23 +164,27 @@ func TestTheStepsMakeThePlanAsEntered(t *testing.T) {
 				t.Errorf("%s: %d entries in steps, %d said, %d one by one", name, sum, sheet.Entries, sheet.EntriesOneByOne)
 			}
 			m := play(t, w.channels, "clock as delivered", sheet.Steps)
-			for _, c := range w.channels {
-				for d, day := range daysOf(e.Plan.WeekOf(c).Steps()) {
-					got := m.weeks[c.ID][d]
-					for k := range max(len(day), len(got)) {
-						if k >= len(day) || k >= len(got) || got[k].From != week.Clock(day[k].from) || got[k].To != week.Clock(day[k].to) ||
-							got[k].Duty != day[k].duty && !(got[k].Duty == "clock as delivered" && w.isClock(day[k].duty)) && !(w.isClock(got[k].Duty) && w.isClock(day[k].duty)) {
-							t.Fatalf("%s: %s day %d: %v, want %v", name, c.ID, d, got, day)
-						}
-					}
-				}
-				if c.NoCamera {
-					continue
-				}
-				w.holds(t, name, m, c)
-			}
+			w.compare(t, name, m)
 		}
 	})
+}
+
+// compare asks that what stands in the machine is the plan as entered.
+func (w *writer) compare(t *testing.T, name string, m *machine) {
+	for _, c := range w.channels {
+		for d, day := range daysOf(w.plan.WeekOf(c).Steps()) {
+			got := m.weeks[c.ID][d]
+			for k := range max(len(day), len(got)) {
+				if k >= len(day) || k >= len(got) || got[k].From != week.Clock(day[k].from) || got[k].To != week.Clock(day[k].to) ||
+					got[k].Duty != day[k].duty && !(got[k].Duty == "clock as delivered" && w.isClock(day[k].duty)) && !(w.isClock(got[k].Duty) && w.isClock(day[k].duty)) {
+					t.Fatalf("%s: %s day %d: %v, want %v", name, c.ID, d, got, day)
+				}
+			}
+		}
+		if !c.NoCamera {
+			w.holds(t, name, m, c)
+		}
+	}
 }
 
 // holds asks that values of a channel stand in the machine as in the plan.
@@ -225,6 +225,7 @@ func (w *writer) holds(t *testing.T, name string, m *machine, c *plan.Channel) {
 
 // TestWhatIsEnteredCanBeEntered asks that a plan as entered departs from nothing any more, and that it fits what is taken.
 func TestWhatIsEnteredCanBeEntered(t *testing.T) {
+	t.Parallel()
 	examples(t, func(name string, p *plan.Plan, _ *rand.Rand) {
 		e := Enter(p, estimate.Figures(p, nil))
 		again := Enter(e.Plan, estimate.Figures(e.Plan, nil))

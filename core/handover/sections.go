@@ -71,9 +71,22 @@ func (w *writer) copied(what plan.Copy, section string, of func(c *plan.Channel)
 			}
 		}
 		if len(words) > 0 {
-			w.step(Step{Words: capital(called(c)) + ": " + strings.Join(words, ", "), Entries: len(words), Do: Do{Set: &set}}, 0)
+			w.step(Step{Words: capital(called(c)) + ": " + strings.Join(words, ", "), RightWhen: rightOf(what, c), Entries: len(words), Do: Do{Set: &set}}, 0)
 		}
 	}, func(i int, to []*plan.Channel) { w.copyStep(what, section, channels[i], to) })
+}
+
+// rightOf is what is to be seen when a section of a channel was typed right.
+func rightOf(what plan.Copy, c *plan.Channel) string {
+	switch {
+	case what == plan.CopiesStream:
+		return plan.Say("the recorder shows %v frames a second on %d", c.Streams.Main.FPS, c.Number)
+	case what == plan.CopiesTimes:
+		return "footage of an event begins that long before its sign, and ends that long after"
+	case !c.Detection.On:
+		return "no sign of motion on " + c.Name
+	}
+	return "the sign of motion comes on " + c.Name + " when somebody walks there"
 }
 
 // gather finds what several channels want, each once, and which of them want the same.
@@ -183,6 +196,7 @@ func (w *writer) copyStep(what plan.Copy, section string, from *plan.Channel, to
 		ids[i] = c.ID
 	}
 	names := map[plan.Copy]string{plan.CopiesWeek: "the week", plan.CopiesStream: "the streams", plan.CopiesTimes: "the times before and after events", plan.CopiesDetection: "the detection, without its areas,"}
-	w.step(Step{Words: "Copy " + names[what] + " of " + called(from) + " to " + numbers(to), Why: plan.Count(len(to)+1, "channel") + " at once", Entries: 1,
+	w.step(Step{Words: "Copy " + names[what] + " of " + called(from) + " to " + numbers(to), Why: plan.Count(len(to)+1, "channel") + " at once",
+		RightWhen: called(to[len(to)-1]) + " shows the same", Entries: 1,
 		Do: Do{Copy: &CopyOf{from.ID, section, ids}}}, 0)
 }

@@ -21,25 +21,26 @@ func Sheets(e *Entered, s *estimate.Result, on week.Date) Document {
 	return doc
 }
 
-// SheetOf are the steps of recorder i; see [Sheets].
-func SheetOf(e *Entered, i int, s *estimate.Result, on week.Date) Sheet {
+// newWriter begins the sheet of recorder i.
+func newWriter(e *Entered, i int) *writer {
 	r := &e.Plan.Recorders[i]
-	w := &writer{Entered: e, plan: e.Plan, recorder: r, figures: s, on: on, sheet: Sheet{ID: r.ID, Name: r.Name, Steps: []Step{}}}
+	w := &writer{Entered: e, plan: e.Plan, recorder: r, sheet: Sheet{ID: r.ID, Name: r.Name, Steps: []Step{}}}
 	for k := range e.Plan.Channels {
 		if e.Plan.Channels[k].Recorder == r.ID {
-			w.channels = append(w.channels, &e.Plan.Channels[k])
 			w.at = append(w.at, k)
 		}
 	}
-	order := make([]int, len(w.channels))
-	for k := range order {
-		order[k] = k
+	slices.SortStableFunc(w.at, func(a, b int) int { return e.Plan.Channels[a].Number - e.Plan.Channels[b].Number })
+	for _, k := range w.at {
+		w.channels = append(w.channels, &e.Plan.Channels[k])
 	}
-	slices.SortStableFunc(order, func(a, b int) int { return w.channels[a].Number - w.channels[b].Number })
-	channels, at := slices.Clone(w.channels), slices.Clone(w.at)
-	for k, from := range order {
-		w.channels[k], w.at[k] = channels[from], at[from]
-	}
+	return w
+}
+
+// SheetOf are the steps of recorder i; see [Sheets].
+func SheetOf(e *Entered, i int, s *estimate.Result, on week.Date) Sheet {
+	w := newWriter(e, i)
+	w.figures, w.on = s, on
 	w.network()
 	w.cameras()
 	w.streams()
@@ -166,7 +167,7 @@ func (w *writer) cameras() {
 		set := Set{Channel: c.ID, Section: string(Cameras)}
 		if c.NoCamera {
 			set.Values = map[string]any{"noCamera": true}
-			w.set(set, fmt.Sprintf("Channel %d: no camera", c.Number), "An empty channel that is set to record fills the disk.", "")
+			w.set(set, fmt.Sprintf("Channel %d: no camera", c.Number), "An empty channel that is set to record fills the disk.", "it has no picture")
 			continue
 		}
 		set.Values = map[string]any{"name": c.Name}

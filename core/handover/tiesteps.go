@@ -55,7 +55,7 @@ func (w *writer) ties() {
 				set.Values["hours"] = plan.HoursInWords(o.Hours.Blocks)
 				words += ", " + plan.HoursInWords(o.Hours.Blocks)
 			}
-			w.set(set, words, "", "")
+			w.set(set, words, "", "it goes on when it is tried, and off again")
 		}
 	}
 	for _, c := range w.having(func(c *plan.Channel) bool { return c.Movable != nil }) {
@@ -108,7 +108,7 @@ func (w *writer) ties() {
 			set.Values["hours"] = plan.HoursInWords(e.Hours.Blocks)
 			words += ", " + plan.HoursInWords(e.Hours.Blocks)
 		}
-		w.set(set, words, "", "")
+		w.set(set, words, "", "just that happens when it is tried")
 	}
 	w.save("the last of these as above")
 }
@@ -210,7 +210,7 @@ func (w *writer) disks() {
 	}
 	for _, c := range w.channels {
 		if len(w.recorder.Pools) > 1 && c.Pool != w.recorder.Pools[0].ID {
-			w.set(Set{Channel: c.ID, Section: string(Disks), Values: map[string]any{"pool": c.Pool}}, capital(called(c))+" is kept on “"+w.plan.Pool(c.Pool).Name+"”", "", "")
+			w.set(Set{Channel: c.ID, Section: string(Disks), Values: map[string]any{"pool": c.Pool}}, capital(called(c))+" is kept on “"+w.plan.Pool(c.Pool).Name+"”", "", "its footage is found there")
 		}
 	}
 	w.alike(func(c *plan.Channel) (string, any) {
@@ -224,7 +224,7 @@ func (w *writer) disks() {
 			return plan.Say("at most %v GB", c.Keep.QuotaGB), c.Keep.QuotaGB
 		}
 		return "", nil
-	}, "keep.quotaGB", "")
+	}, "keep.quotaGB", "it takes no more of the disk")
 	w.save("limits as above")
 }
 
@@ -276,7 +276,7 @@ func (w *writer) messages() {
 			set.Values["stills.hours"] = plan.HoursInWords(s.Hours.Blocks)
 			words += ", " + plan.HoursInWords(s.Hours.Blocks)
 		}
-		w.set(set, words, "", "")
+		w.set(set, words, "", "a snapshot of it can be opened")
 	}
 	for k := range p.Effects {
 		e := &p.Effects[k]
@@ -284,7 +284,7 @@ func (w *writer) messages() {
 			continue
 		}
 		if list := w.named(e.Still); len(list) > 0 {
-			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"still": e.Still}}, p.CauseInWords(e.When)+": snapshot of "+numbers(list), "", "")
+			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"still": e.Still}}, p.CauseInWords(e.When)+": snapshot of "+numbers(list), "", "it can be opened after the cause was tried")
 		}
 		if list := w.named(e.Offsite); len(list) > 0 && p.Offsite != nil {
 			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"offsite": e.Offsite}}, p.CauseInWords(e.When)+": footage of "+numbers(list)+" is copied off site",
@@ -350,7 +350,7 @@ func (w *writer) atCameras() {
 			})
 			if c.Detection.On {
 				w.set(Set{Channel: c.ID, Section: "detection", Values: map[string]any{"recordsSelf": c.Detection.TiedToSelf()}},
-					fmt.Sprintf("At the recorder: its event %s %s", map[bool]string{true: "records", false: "does not record"}[c.Detection.TiedToSelf()], called(c)), "", "")
+					fmt.Sprintf("At the recorder: its event %s %s", map[bool]string{true: "records", false: "does not record"}[c.Detection.TiedToSelf()], called(c)), "", "the sign of recording goes with that of motion")
 			}
 		}
 	}

@@ -85,7 +85,7 @@ func (w *writer) typeWeek(c *plan.Channel, days map[string][]period, from, to []
 				on = append(on, week.Weekday(d))
 				now[d] = now[m.day]
 			}
-			w.step(Step{Words: fmt.Sprintf("%s: copy its %s onto %s", capital(called(c)), dayNames([]int{m.day}), otherDays(m.to)), Entries: 1,
+			w.step(Step{Words: fmt.Sprintf("%s: copy its %s onto %s", capital(called(c)), dayNames([]int{m.day}), otherDays(m.to)), RightWhen: "they look like " + dayNames([]int{m.day}), Entries: 1,
 				Do: Do{CopyDay: &CopyDay{c.ID, week.Weekday(m.day), on}}}, 0)
 			continue
 		}
@@ -96,8 +96,9 @@ func (w *writer) typeWeek(c *plan.Channel, days map[string][]period, from, to []
 		}
 		now[m.day] = to[m.day]
 		step := Step{Words: fmt.Sprintf("%s, %s: %s", capital(called(c)), dayNames([]int{m.day}), w.periods(days[to[m.day]])), Entries: len(set.Periods), Do: Do{Set: &set}}
-		if len(set.Periods) == 1 {
-			step.RightWhen = "the day is one stripe"
+		step.RightWhen = "the day is one stripe"
+		if n := len(set.Periods); n > 1 {
+			step.RightWhen = fmt.Sprintf("the day has %d stripes, the first until %v", n, set.Periods[0].To)
 		}
 		if c.NoCamera {
 			step.Why, step.RightWhen = "No camera: what it records is of nothing.", fmt.Sprintf("no sign of recording on %d", c.Number)

@@ -76,6 +76,9 @@ func columns() []Column {
 		activityColumn("nuisance", "Nuisance", func(c *plan.Channel) *string { return &c.Nuisance }),
 	)
 	list = append(list, detectionColumns()...)
+	list = append(list, Column{ID: "address", Title: "Camera address", Group: "Handover",
+		get: func(_ *plan.Plan, c *plan.Channel) string { return c.Address },
+		set: func(_ *plan.Plan, c *plan.Channel, text string) error { c.Address = text; return nil }})
 	return append(list, Column{ID: "week", Title: "Week", Group: "Events", get: getWeek, set: setWeekName,
 		choices: func(p *plan.Plan) []string { return append([]string{ownWeekText}, weekNames(p).all()...) }})
 }

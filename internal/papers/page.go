@@ -61,6 +61,7 @@ type sheet struct {
 	bottom  float64
 	y       float64
 	added   [3]bool // fonts that the document has by now
+	form    float64 // height of the rows of a form, in whose cells somebody writes; 0 for a table that is read
 }
 
 const (
@@ -199,8 +200,14 @@ func (s *sheet) head(words string, level int, follows float64) {
 	s.space(4)
 	lines := s.wrapped(words, st, s.width)
 	s.room(float64(len(lines))*st.line() + follows)
-	s.pdf.Bookmark(words, level, -1)
+	s.bookmark(words, level, -1)
 	s.y += s.column(s.left, s.y, lines, st) + 1
+}
+
+// bookmark marks a height of the page, -1 for where the document is. It is written as the font in use is, so one is.
+func (s *sheet) bookmark(words string, level int, y float64) {
+	s.use(semiBold, heading.points)
+	s.pdf.Bookmark(words, level, y)
 }
 
 func (s *sheet) rule(y float64) {

@@ -136,7 +136,7 @@ func (s *Source) letterhead(sh *sheet, words string) {
 		top += small.line() + 2
 	}
 	lines := sh.wrapped(words, title, sh.width-46)
-	sh.pdf.Bookmark(words, 0, top)
+	sh.bookmark(words, 0, top)
 	top += sh.column(sh.left, top, lines, title)
 	about := s.Plan.Site.Name
 	if s.Plan.Site.Customer != "" {

@@ -284,8 +284,9 @@ func TestManyAreas(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if text := sound(t, "many areas", data, A4); strings.Count(text, "22 × 18") < 192 {
-		t.Errorf("%d areas are on the sheet", strings.Count(text, "22 × 18"))
+	text := strings.Join(strings.Fields(sound(t, "many areas", data, A4)), "")
+	if n := strings.Count(text, "of22×18"); n < 192 {
+		t.Errorf("%d areas are on the sheet", n)
 	}
 }
 
@@ -331,7 +332,17 @@ func TestTheWorkbookAndTheStepsSayTheSame(t *testing.T) {
 	if err != nil || len(rows) != len(doc.Recorders[0].Steps)+3 {
 		t.Fatalf("%d rows of %d steps, %v", len(rows), len(doc.Recorders[0].Steps), err)
 	}
+	data, err := s.PDF(Steps, A4)
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, _, _, _ := read(t, data)
+	words := strings.ReplaceAll(strings.Join(strings.Fields(text), " "), " ", "")
 	for i, st := range doc.Recorders[0].Steps {
+		// Beside an area its picture has numbers, which stand between the words.
+		if plain := strings.ReplaceAll(st.Words, " ", ""); !strings.Contains(words, plain) && !strings.Contains(st.Words, "% across and down") {
+			t.Errorf("the PDF does not say %s %q", st.ID, st.Words)
+		}
 		if rows[i+3][0] != st.ID || rows[i+3][2] != st.Words {
 			t.Fatalf("%v, want %+v", rows[i+3], st)
 		}
@@ -355,6 +366,24 @@ func TestPapersCanBeStopped(t *testing.T) {
 	})
 	if err == nil || n != 1 {
 		t.Errorf("%d papers, %v", n, err)
+	}
+}
+
+// TestBookmarks asks for a bookmark for every heading.
+func TestBookmarks(t *testing.T) {
+	t.Parallel()
+	data, err := source(t, sample(t, "pennywhistle-quay")).PDF(Steps, A4)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, title := range []string{"Harbour office recorder", "6  Week", "11  The check of it all"} {
+		var utf16 []byte
+		for _, r := range title {
+			utf16 = append(utf16, byte(r>>8), byte(r))
+		}
+		if !bytes.Contains(data, append([]byte("/Title (\xfe\xff"), utf16...)) {
+			t.Errorf("no bookmark %q", title)
+		}
 	}
 }
 

@@ -52,15 +52,11 @@ func (s *Source) sheetOf(sh *sheet, r *handover.Sheet) {
 	if s.Plan.Site.Notes != "" {
 		sh.par(s.Plan.Site.Notes, text)
 	}
-	if list := s.Entered.By(r.ID); len(list) > 0 {
+	if list := s.Entered.Alike(r.ID); len(list) > 0 {
 		sh.head("What it cannot take", 1, 12)
 		var words []string
-		for _, d := range list {
-			name := d.Channel
-			if c := s.Plan.Channel(d.Channel); c != nil {
-				name = fmt.Sprintf("%d %s", c.Number, c.Name)
-			}
-			words = append(words, fmt.Sprintf("%s: %s becomes %s.", name, d.Planned, d.Entered))
+		for _, l := range list {
+			words = append(words, l.Words+".")
 		}
 		sh.bullets(words)
 	}

@@ -42,7 +42,7 @@ func (s *sheet) table(columns []column, rows [][]string, st style) {
 		for _, l := range lines {
 			h = max(h, float64(len(l))*st.line())
 		}
-		return h + 1.4
+		return max(h+1.4, s.form)
 	}
 	draw := func(lines [][]string, st style) {
 		for i, list := range lines {
@@ -54,8 +54,12 @@ func (s *sheet) table(columns []column, rows [][]string, st style) {
 				s.put(x, s.y+0.7+float64(k)*st.line()+st.points*mm, line, st, 0, true)
 			}
 		}
+		top := s.y
 		s.y += height(lines)
 		s.rule(s.y)
+		for i := 1; s.form > 0 && i < len(at); i++ {
+			s.pdf.Line(at[i]-gap/2, top, at[i]-gap/2, s.y)
+		}
 	}
 	titles := make([]string, len(columns))
 	for i, c := range columns {
@@ -81,6 +85,13 @@ func (s *sheet) table(columns []column, rows [][]string, st style) {
 		}
 		draw(lines, st)
 	}
+}
+
+// blank sets a table in which somebody writes: its rows are high enough for that, with lines between the columns.
+func (s *sheet) blank(columns []column, rows [][]string, st style, high float64) {
+	s.form = high
+	s.table(columns, rows, st)
+	s.form = 0
 }
 
 // tall sets a row that is higher than a page, over as many as it takes.

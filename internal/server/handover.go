@@ -87,17 +87,18 @@ type SheetStep struct {
 
 // RecorderSheet is the sheet of a recorder.
 type RecorderSheet struct {
-	ID              string               `json:"id"`
-	Name            string               `json:"name"`
-	Entries         int                  `json:"entries"`
-	EntriesOneByOne int                  `json:"entriesOneByOne"`
-	Count           string               `json:"count" doc:"The same in words"`
-	Steps           []SheetStep          `json:"steps"`
-	Departures      []handover.Departure `json:"departures" doc:"What it cannot take as planned"`
-	Duties          []string             `json:"duties" doc:"Ids of duties that its channels have, as entered"`
-	Printed         *store.Printed       `json:"printed,omitempty" doc:"When its sheet was printed; absent where it was not"`
-	SinceThen       []string             `json:"sinceThen,omitempty" doc:"What was changed since then, newest first"`
-	Gone            []store.Tick         `json:"gone,omitempty" doc:"What was done and is on the sheet no more"`
+	ID              string              `json:"id"`
+	Name            string              `json:"name"`
+	Entries         int                 `json:"entries"`
+	EntriesOneByOne int                 `json:"entriesOneByOne"`
+	Count           string              `json:"count" doc:"The same in words"`
+	Steps           []SheetStep         `json:"steps"`
+	Now             string              `json:"now" doc:"Which of its channels must record at this moment, and which must not; empty where it has none"`
+	Departures      []handover.Likeness `json:"departures" doc:"What it cannot take as planned"`
+	Duties          []string            `json:"duties" doc:"Ids of duties that its channels have, as entered"`
+	Printed         *store.Printed      `json:"printed,omitempty" doc:"When its sheet was printed; absent where it was not"`
+	SinceThen       []string            `json:"sinceThen,omitempty" doc:"What was changed since then, newest first"`
+	Gone            []store.Tick        `json:"gone,omitempty" doc:"What was done and is on the sheet no more"`
 }
 
 // Sheets are all sheets of a plan.
@@ -136,7 +137,8 @@ func (s *service) sheets(ctx context.Context, in *PlanParam) (*body[Sheets], err
 	doc := src.Document()
 	for i := range doc.Recorders {
 		r := recorderSheet(&doc.Recorders[i], ticks)
-		r.Departures = append(r.Departures, src.Entered.By(r.ID)...)
+		r.Now = handover.SignsAt(src.Entered, i, thisMinute(e))
+		r.Departures = append(r.Departures, src.Entered.Alike(r.ID)...)
 		r.Duties = dutiesAt(src.Entered.Plan, r.ID)
 		if p, ok := printed[r.ID]; ok {
 			if err := s.sincePrinted(ctx, e, &r, &doc.Recorders[i], p); err != nil {
@@ -165,7 +167,7 @@ func dutiesAt(p *plan.Plan, recorder string) []string {
 
 // recorderSheet is a sheet with what was done of it.
 func recorderSheet(sheet *handover.Sheet, ticks []store.Tick) RecorderSheet {
-	r := RecorderSheet{ID: sheet.ID, Name: sheet.Name, Entries: sheet.Entries, EntriesOneByOne: sheet.EntriesOneByOne, Count: papers.CountInWords(sheet), Steps: []SheetStep{}, Departures: []handover.Departure{}}
+	r := RecorderSheet{ID: sheet.ID, Name: sheet.Name, Entries: sheet.Entries, EntriesOneByOne: sheet.EntriesOneByOne, Count: papers.CountInWords(sheet), Steps: []SheetStep{}, Departures: []handover.Likeness{}}
 	byKey, bySubject := make(map[string]*store.Tick), make(map[string]bool)
 	for k := range ticks {
 		if ticks[k].Recorder == sheet.ID {

@@ -90,6 +90,15 @@ func today(e entry) week.Date {
 	return week.Date{Year: now.Year(), Month: now.Month(), Day: now.Day()}
 }
 
+// thisMinute is the moment of the week on the clocks of a site.
+func thisMinute(e entry) week.Minute {
+	now := time.Now()
+	if zone, err := time.LoadLocation(e.head.Plan.Site.TimeZone); err == nil {
+		now = now.In(zone)
+	}
+	return today(e).Weekday().Start() + week.Minute(60*now.Hour()+now.Minute())
+}
+
 // dressed is a source with the company and the pictures of cameras.
 func (s *service) dressed(ctx context.Context, src *papers.Source, planID string) (*papers.Source, error) {
 	out := *src

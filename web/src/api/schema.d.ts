@@ -4579,7 +4579,7 @@ export interface components {
             /** @description The same in words */
             count: string;
             /** @description What it cannot take as planned */
-            departures: components["schemas"]["SheetDeparture"][];
+            departures: components["schemas"]["SheetLikeness"][];
             /** @description Ids of duties that its channels have, as entered */
             duties: string[];
             /** Format: int64 */
@@ -4590,6 +4590,8 @@ export interface components {
             gone?: components["schemas"]["Tick"][];
             id: string;
             name: string;
+            /** @description Which of its channels must record at this moment, and which must not; empty where it has none */
+            now: string;
             /** @description When its sheet was printed; absent where it was not */
             printed?: components["schemas"]["Printed"];
             /** @description What was changed since then, newest first */
@@ -4995,6 +4997,12 @@ export interface components {
             save?: components["schemas"]["DoSaveStruct"];
             /** @description Something is typed */
             set?: components["schemas"]["SheetSet"];
+        };
+        SheetLikeness: {
+            /** @description Ids */
+            channels: string[];
+            /** @description What becomes of what, and on which channels */
+            words: string;
         };
         SheetLookAfter: {
             /** @description What is looked at, by ids: it stays the same when figures in the words change */

@@ -3,7 +3,6 @@ import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import { useSite } from '../../site/useSite'
-import ChoiceField from '../../ui/ChoiceField.vue'
 import { count, fileWords } from '../../ui/figures'
 import SegmentChoice from '../../ui/SegmentChoice.vue'
 import CompanyForm from './CompanyForm.vue'
@@ -21,18 +20,28 @@ const papers = [
 ] as const
 const paper = ref<Paper>('customer')
 const size = useStorage<Size>('wakefield-paper', 'a4')
-const recorder = ref('')
+const without = ref(new Set<string>()) // recorders that are left out
 const recorders = computed(() => site.plan?.recorders ?? [])
 const ofRecorders = computed(() => paper.value === 'sheet' || paper.value === 'walk-test')
 const company = ref(0)
 
-const one = computed(() => recorders.value.find((r) => r.id === recorder.value)?.id)
-const asked = computed(() => ({ size: size.value, recorder: one.value ? [one.value] : undefined }))
+/** Those that are asked for; nothing where all are. */
+const some = computed(() => {
+  const list = recorders.value.filter((r) => !without.value.has(r.id)).map((r) => r.id)
+  return list.length < recorders.value.length ? list : undefined
+})
+const asked = computed(() => ({ size: size.value, recorder: some.value }))
 const query = computed(() => {
   const q = new URLSearchParams({ size: size.value })
-  if (one.value) q.append('recorder', one.value)
+  for (const id of some.value ?? []) q.append('recorder', id)
   return q.toString()
 })
+/** Takes a recorder in or leaves it out; one at least stays. */
+function toggle(id: string) {
+  const next = new Set(without.value)
+  if (!next.delete(id)) next.add(id)
+  if (recorders.value.some((r) => !next.has(r.id))) without.value = next
+}
 const base = computed(() => `/api/plans/${site.planId}/papers`)
 const { data, failure, asking, again } = usePaper(
   () => paper.value,
@@ -74,13 +83,13 @@ function print() {
           ['letter', 'Letter'],
         ]"
       />
-      <ChoiceField
-        v-if="recorders.length > 1"
-        label="Recorders"
-        :value="recorder"
-        :choices="[['', 'all'], ...recorders.map((r) => [r.id, r.name] as const)]"
-        @change="(id) => (recorder = id)"
-      />
+      <fieldset v-if="recorders.length > 1" class="which">
+        <legend>Recorders, for sheets and walk test</legend>
+        <label v-for="r in recorders" :key="r.id"
+          ><input type="checkbox" :checked="!without.has(r.id)" :data-of="r.id" @click.prevent="toggle(r.id)" />
+          {{ r.name }}</label
+        >
+      </fieldset>
       <p class="acts">
         <button type="button" class="act" data-test="print-paper" @click="print">Print</button>
         <a class="act quiet" :href="`${base}/${paper}?${query}&keep=true`" data-test="pdf">PDF</a>
@@ -166,6 +175,22 @@ nav {
 
 .acts a {
   text-decoration: none;
+}
+
+.which {
+  border: 0;
+  margin: 8px 0;
+  padding: 0;
+}
+
+.which legend {
+  padding: 0;
+}
+
+.which label {
+  display: flex;
+  gap: 6px;
+  overflow-wrap: anywhere;
 }
 
 progress {

@@ -2,7 +2,6 @@
 import { computed } from 'vue'
 
 import type { RecorderSheet } from '../../api/types'
-import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 
 /** How far a sheet is, its sections, and what the recorder cannot take. */
@@ -11,7 +10,6 @@ const props = defineProps<{
   sections: { id: string; name: string; number: number; steps: unknown[]; done: number }[]
 }>()
 const open = defineModel<string>({ required: true })
-const site = useSite()
 const done = computed(() => props.sheet.steps.filter((s) => s.done).length)
 const most = 12 // of what it cannot take
 </script>
@@ -40,7 +38,7 @@ const most = 12 // of what it cannot take
       <h3 class="short">What it cannot take</h3>
       <ul>
         <li v-for="(d, i) in sheet.departures.slice(0, most)" :key="i">
-          {{ site.channels.get(d.channel)?.name ?? d.channel }}: {{ d.planned }} becomes {{ d.entered }}
+          {{ d.words }}
         </li>
         <li v-if="sheet.departures.length > most" class="soft">and {{ sheet.departures.length - most }} more</li>
       </ul>

@@ -56,6 +56,7 @@ function print() {
           Tick all {{ left.length }}
         </button>
       </header>
+      <p v-if="section.id === 'check' && sheet.now" class="now" data-test="now"><b>Now:</b> {{ sheet.now }}</p>
       <ul>
         <StepLine
           v-for="s in section.steps"
@@ -137,6 +138,10 @@ ul {
   list-style: none;
   margin: 0;
   padding: 0;
+}
+
+.now {
+  margin: 0 6px 6px;
 }
 
 .empty {

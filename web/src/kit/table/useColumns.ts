@@ -24,6 +24,7 @@ const widths: Record<string, number> = {
   alarmPost: 128,
   atLeast: 104,
   atMost: 96,
+  address: 136,
 }
 
 /** Widths of columns that every stream or part has, by the end of their names. */
