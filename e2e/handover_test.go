@@ -111,6 +111,9 @@ func TestTheSheetOnAPhone(t *testing.T) {
 	if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
 		t.Errorf("the page is %v wide", wide)
 	}
+	if over := eval[bool](p, `document.querySelector('.left').getBoundingClientRect().bottom > document.querySelector('.middle').getBoundingClientRect().top`); over {
+		t.Error("the sections lie over the steps")
+	}
 	if high := eval[float64](p, `document.querySelector('[data-step="1.1"] input').getBoundingClientRect().height`); high < 24 {
 		t.Errorf("the box is %v high", high)
 	}

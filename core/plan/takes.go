@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"reflect"
 	"slices"
+	"strings"
 )
 
 // Takes is what can be entered at a recorder. What is absent is not limited.
@@ -172,7 +173,8 @@ func (r *reader) words(path string, token json.Token, w *Words) error {
 		}
 		word := Word{duty, text}
 		if err := checkRules(join(path, duty), reflect.ValueOf(&word).Elem()); err != nil {
-			return err
+			wrong := err.(*Error) // as all errors of rules are
+			return &Error{strings.TrimSuffix(strings.TrimSuffix(wrong.Path, ".name"), ".duty"), wrong.Reason}
 		}
 		*w = append(*w, word)
 	}

@@ -34,8 +34,8 @@ func (s *Source) steps(sh *sheet, recorders []string) {
 	}
 }
 
-// CountInWords says how many entries a sheet takes, and how many it would without copying.
-func CountInWords(r *handover.Sheet) string {
+// countInWords says how many entries a sheet takes, and how many it would without copying.
+func countInWords(r *handover.Sheet) string {
 	words := fmt.Sprintf("%d entries", r.Entries)
 	if r.Entries == 1 {
 		words = "1 entry"
@@ -48,7 +48,7 @@ func CountInWords(r *handover.Sheet) string {
 
 func (s *Source) sheetOf(sh *sheet, r *handover.Sheet) {
 	s.letterhead(sh, r.Name)
-	sh.par(fmt.Sprintf("%s. %s.", plan.Count(len(r.Steps), "step"), upper(CountInWords(r))), text)
+	sh.par(fmt.Sprintf("%s. %s.", plan.Count(len(r.Steps), "step"), upper(countInWords(r))), text)
 	if s.Plan.Site.Notes != "" {
 		sh.par(s.Plan.Site.Notes, text)
 	}

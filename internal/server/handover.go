@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"slices"
 	"time"
@@ -12,7 +13,6 @@ import (
 	"wakefield/core/handover"
 	"wakefield/core/plan"
 	"wakefield/core/week"
-	"wakefield/internal/papers"
 	"wakefield/internal/store"
 )
 
@@ -91,7 +91,6 @@ type RecorderSheet struct {
 	Name            string              `json:"name"`
 	Entries         int                 `json:"entries"`
 	EntriesOneByOne int                 `json:"entriesOneByOne"`
-	Count           string              `json:"count" doc:"The same in words"`
 	Steps           []SheetStep         `json:"steps"`
 	Now             string              `json:"now" doc:"Which of its channels must record at this moment, and which must not; empty where it has none"`
 	Departures      []handover.Likeness `json:"departures" doc:"What it cannot take as planned"`
@@ -167,7 +166,7 @@ func dutiesAt(p *plan.Plan, recorder string) []string {
 
 // recorderSheet is a sheet with what was done of it.
 func recorderSheet(sheet *handover.Sheet, ticks []store.Tick) RecorderSheet {
-	r := RecorderSheet{ID: sheet.ID, Name: sheet.Name, Entries: sheet.Entries, EntriesOneByOne: sheet.EntriesOneByOne, Count: papers.CountInWords(sheet), Steps: []SheetStep{}, Departures: []handover.Likeness{}}
+	r := RecorderSheet{ID: sheet.ID, Name: sheet.Name, Entries: sheet.Entries, EntriesOneByOne: sheet.EntriesOneByOne, Steps: []SheetStep{}, Departures: []handover.Likeness{}}
 	byKey, bySubject := make(map[string]*store.Tick), make(map[string]bool)
 	for k := range ticks {
 		if ticks[k].Recorder == sheet.ID {
@@ -206,13 +205,19 @@ func (s *service) sincePrinted(ctx context.Context, e entry, r *RecorderSheet, n
 	if printed.Revision >= e.head.Version {
 		return nil
 	}
-	before, err := s.sheetAt(ctx, e, printed.Revision, r.ID)
+	then, there, err := s.sheetsAt(ctx, e, printed.Revision)
 	if err != nil {
 		return err
 	}
-	changed := handover.Changes(before, now)
-	for k := range r.Steps {
-		r.Steps[k].Since = slices.Contains(changed, r.Steps[k].ID)
+	if there {
+		var before *handover.Sheet
+		if i := slices.IndexFunc(then.Recorders, func(r handover.Sheet) bool { return r.ID == now.ID }); i >= 0 {
+			before = &then.Recorders[i]
+		}
+		changed := handover.Changes(before, now)
+		for k := range r.Steps {
+			r.Steps[k].Since = slices.Contains(changed, r.Steps[k].ID)
+		}
 	}
 	list, err := s.store.History(ctx, e.head.ID, 0, mostSince, store.Search{})
 	for _, rev := range list {
@@ -223,23 +228,34 @@ func (s *service) sincePrinted(ctx context.Context, e entry, r *RecorderSheet, n
 	return err
 }
 
-// sheetAt is the sheet of a recorder as it was at a revision; nil where that is not there any more, or had no such recorder.
-func (s *service) sheetAt(ctx context.Context, e entry, revision int64, recorder string) (*handover.Sheet, error) {
-	then, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (entry, error) { return s.revisionOf(ctx, e, revision) })
-	if err != nil {
-		if ctx.Err() != nil {
-			return nil, err
-		}
-		return nil, nil // thinned out, or of another history
+// sheetsAt are the sheets of a plan as they were at a revision; there is false where that is not there any more. They are
+// remembered, as they are asked for after every change.
+func (s *service) sheetsAt(ctx context.Context, e entry, revision int64) (doc handover.Document, there bool, err error) {
+	key := pastKey{e.head.ID, e.head.Mark, revision}
+	if doc, there = s.sources.pastOf(key); there {
+		return doc, true, nil
 	}
-	entered := handover.Enter(then.head.Plan, then.site)
-	for i := range entered.Plan.Recorders {
-		if entered.Plan.Recorders[i].ID == recorder {
-			sheet := handover.SheetOf(entered, i, nil, week.Date{Year: 2000, Month: 1, Day: 1})
-			return &sheet, nil
+	doc, err = heavily(ctx, s.heavy.heavy, func(ctx context.Context) (doc handover.Document, err error) {
+		then, err := s.revisionOf(ctx, e, revision)
+		if err != nil {
+			return doc, err
 		}
+		entered := handover.Enter(then.head.Plan, then.site)
+		figures := then.site
+		if entered.Plan != then.head.Plan {
+			if figures, err = estimate.FiguresContext(ctx, entered.Plan, then.site); err != nil {
+				return doc, err
+			}
+		}
+		return handover.Sheets(entered, figures, today(e)), nil
+	})
+	if errors.Is(err, store.ErrNoRevision) {
+		return doc, false, nil // thinned out, or of another history
 	}
-	return nil, nil
+	if err == nil {
+		s.sources.keepPast(key, doc)
+	}
+	return doc, err == nil, err
 }
 
 // TickInput says which steps are done.

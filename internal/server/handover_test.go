@@ -32,8 +32,8 @@ func TestStepsAreTickedUntilTheyChange(t *testing.T) {
 		return call[Sheets](c, "GET", "/api/plans/site/sheets", "", 200).Recorders[0]
 	}
 	before := sheets()
-	if before.Entries == 0 || before.Entries > before.EntriesOneByOne || !strings.Contains(before.Count, fmt.Sprint(before.Entries, " entries")) {
-		t.Fatalf("%d entries, %d one by one: %s", before.Entries, before.EntriesOneByOne, before.Count)
+	if before.Entries == 0 || before.Entries > before.EntriesOneByOne {
+		t.Fatalf("%d entries, %d one by one", before.Entries, before.EntriesOneByOne)
 	}
 	var times SheetStep
 	for _, s := range before.Steps {

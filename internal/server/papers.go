@@ -14,6 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 
+	"wakefield/core/handover"
 	"wakefield/core/week"
 	"wakefield/internal/papers"
 	"wakefield/internal/stills"
@@ -31,10 +32,27 @@ func registerPapers(api huma.API, s *service) {
 	huma.Register(api, op("removeLogo", http.MethodDelete, "/api/company/logo", "Take the company's logo away"), s.removeLogo)
 }
 
-// sources remembers the last plans that were made ready for paper.
+// sources remembers the last plans that were made ready for paper, and sheets as they were printed.
 type sources struct {
 	mu   sync.Mutex
 	last *simplelru.LRU[sourceKey, *papers.Source]
+	past *simplelru.LRU[pastKey, handover.Document]
+	idle *time.Timer
+}
+
+// asked puts off the time at which all are dropped; see [restAfter].
+func (m *sources) asked() {
+	if m.idle == nil {
+		m.idle = time.AfterFunc(restAfter, m.forget)
+	} else {
+		m.idle.Reset(restAfter)
+	}
+}
+
+func (m *sources) forget() {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.last, m.past = nil, nil
 }
 
 type sourceKey struct {
@@ -43,8 +61,53 @@ type sourceKey struct {
 	on   week.Date
 }
 
-// mostSources are remembered: as many as a few people work on.
+type pastKey struct {
+	plan, mark string
+	revision   int64
+}
+
+// mostSources of each are remembered: as many as a few people work on.
 const mostSources = 6
+
+func (m *sources) get(key sourceKey) *papers.Source {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.asked()
+	if m.last == nil {
+		return nil
+	}
+	src, _ := m.last.Get(key)
+	return src
+}
+
+func (m *sources) keep(key sourceKey, src *papers.Source) {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.asked()
+	if m.last == nil {
+		m.last, _ = simplelru.NewLRU[sourceKey, *papers.Source](mostSources, nil) // the size is above 0
+	}
+	m.last.Add(key, src)
+}
+
+func (m *sources) pastOf(key pastKey) (handover.Document, bool) {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.past == nil {
+		return handover.Document{}, false
+	}
+	return m.past.Get(key)
+}
+
+func (m *sources) keepPast(key pastKey, doc handover.Document) {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.asked()
+	if m.past == nil {
+		m.past, _ = simplelru.NewLRU[pastKey, handover.Document](mostSources, nil)
+	}
+	m.past.Add(key, doc)
+}
 
 // sourceOf is what papers of a plan are made of, as it stands, today by the clocks of the site.
 func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Source, error) {
@@ -54,14 +117,9 @@ func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Sourc
 	}
 	on := today(e)
 	key := sourceKey{id, e.head.Stamp(), on}
-	s.sources.mu.Lock()
-	if s.sources.last != nil {
-		if src, ok := s.sources.last.Get(key); ok {
-			s.sources.mu.Unlock()
-			return e, src, nil
-		}
+	if src := s.sources.get(key); src != nil {
+		return e, src, nil
 	}
-	s.sources.mu.Unlock()
 	src, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*papers.Source, error) {
 		src, err := papers.New(ctx, e.head.Plan, e.site, e.found, on)
 		if err == nil {
@@ -72,12 +130,7 @@ func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Sourc
 	if err != nil {
 		return e, nil, err
 	}
-	s.sources.mu.Lock()
-	defer s.sources.mu.Unlock()
-	if s.sources.last == nil {
-		s.sources.last, _ = simplelru.NewLRU[sourceKey, *papers.Source](mostSources, nil) // the size is above 0
-	}
-	s.sources.last.Add(key, src)
+	s.sources.keep(key, src)
 	return e, src, nil
 }
 

@@ -4576,8 +4576,6 @@ export interface components {
             };
         };
         RecorderSheet: {
-            /** @description The same in words */
-            count: string;
             /** @description What it cannot take as planned */
             departures: components["schemas"]["SheetLikeness"][];
             /** @description Ids of duties that its channels have, as entered */

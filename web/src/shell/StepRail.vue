@@ -26,6 +26,9 @@ const { count } = useFindings()
   flex-direction: column;
   border-right: 1px solid var(--rule);
   padding-top: 8px;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
 }
 
 .rail a {
@@ -50,6 +53,19 @@ const { count } = useFindings()
   font-weight: 600;
   border-left-color: var(--base);
   background: var(--sheet);
+}
+
+/* A low window has all steps in view. */
+@media (min-width: 501px) and (max-height: 480px) {
+  .rail {
+    padding-top: 2px;
+  }
+
+  .rail a,
+  .rail a.under {
+    padding-top: 2px;
+    padding-bottom: 3px;
+  }
 }
 
 @media (max-width: 500px) {

@@ -29,7 +29,7 @@ const removeLogo = () => take(api.DELETE('/api/company/logo'))
 
 <template>
   <section aria-label="Your company">
-    <h3>Your company</h3>
+    <h2>Your company</h2>
     <p class="soft">At the head of the papers of all sites.</p>
     <TextField label="Name" :value="company?.name" :maxlength="200" @change="rename" />
     <p class="logo">
@@ -46,7 +46,7 @@ const removeLogo = () => take(api.DELETE('/api/company/logo'))
 </template>
 
 <style scoped>
-h3 {
+h2 {
   font-size: 13.5px;
 }
 

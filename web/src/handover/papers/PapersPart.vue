@@ -207,8 +207,8 @@ progress {
 @media (max-width: 900px) {
   .papers {
     grid-template-columns: minmax(0, 1fr);
+    grid-auto-rows: max-content;
     overflow: auto;
-    align-content: start;
   }
 
   .left,

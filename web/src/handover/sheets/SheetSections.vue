@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { RecorderSheet } from '../../api/types'
 import { count } from '../../ui/figures'
+import TermTip from '../../ui/TermTip.vue'
 
 /** How far a sheet is, its sections, and what the recorder cannot take. */
 const props = defineProps<{
@@ -17,7 +18,11 @@ const most = 12 // of what it cannot take
 <template>
   <div>
     <p class="soft" data-test="entries">
-      {{ done }} of {{ count(sheet.steps.length, 'step') }} done · {{ sheet.count }}
+      {{ done }} of {{ count(sheet.steps.length, 'step') }} done ·
+      <TermTip word="entry">{{ count(sheet.entries, 'entry', 'entries') }}</TermTip><template
+        v-if="sheet.entriesOneByOne > sheet.entries"
+        >; {{ sheet.entriesOneByOne }} if every channel were typed by itself</template
+      >
     </p>
     <progress :value="done" :max="sheet.steps.length || 1" :aria-label="`${done} of ${sheet.steps.length} done`" />
     <nav aria-label="Sections">
@@ -35,7 +40,7 @@ const most = 12 // of what it cannot take
       </button>
     </nav>
     <section v-if="sheet.departures.length" class="cannot" data-test="cannot" aria-label="What it cannot take">
-      <h3 class="short">What it cannot take</h3>
+      <h2 class="short">What it cannot take</h2>
       <ul>
         <li v-for="(d, i) in sheet.departures.slice(0, most)" :key="i">
           {{ d.words }}
@@ -52,7 +57,7 @@ p {
   margin: 2px 0 6px;
 }
 
-h3 {
+h2 {
   font-size: 13.5px;
 }
 

@@ -57,7 +57,7 @@ const onSite = computed(() => {
       <a class="act quiet" :href="paper('steps')" title="For programs: wakefield-steps/1">Steps</a>
     </p>
     <section v-if="step?.after" aria-label="What stands there then">
-      <h3>What stands there then</h3>
+      <h2>What stands there then</h2>
       <p class="soft">
         {{ site.channels.get(step.channel ?? '')?.name }}, after step {{ step.id }}: compare it with the recorder’s
         screen
@@ -65,19 +65,19 @@ const onSite = computed(() => {
       <WeekStands :rail="step.after" :duties="duties" :words="words" />
     </section>
     <section v-else-if="area" aria-label="What is drawn">
-      <h3>What is drawn</h3>
+      <h2>What is drawn</h2>
       <p class="soft">{{ area.drawn.name }} on {{ area.channel.name }}</p>
       <AreaStands :area="area.drawn" :channel="area.channel" />
     </section>
     <section v-if="onSite.length" aria-label="On site now" data-test="on-site">
-      <h3>On site now</h3>
+      <h2>On site now</h2>
       <p v-for="p in onSite" :key="p.who">
         {{ p.who }}, step {{ p.step }}<template v-if="recorders.length > 1"> of {{ p.recorder }}</template
         >, {{ ago(p.at, now) }}
       </p>
     </section>
     <section v-if="sheet.printed" aria-label="Since it was printed" data-test="since">
-      <h3>Since revision {{ sheet.printed.revision }}, which was printed</h3>
+      <h2>Since revision {{ sheet.printed.revision }}, which was printed</h2>
       <p class="soft">by {{ sheet.printed.author }}, {{ ago(sheet.printed.at, now) }}</p>
       <p v-for="(s, i) in sheet.sinceThen" :key="i">{{ s }}</p>
       <p v-if="changed.length">
@@ -90,7 +90,7 @@ const onSite = computed(() => {
       <p v-else class="soft">Nothing on it has changed.</p>
     </section>
     <section v-if="sheet.gone?.length" aria-label="Done, and not on the sheet any more">
-      <h3>Done, and not on the sheet any more</h3>
+      <h2>Done, and not on the sheet any more</h2>
       <p v-for="t in sheet.gone.slice(0, 8)" :key="t.key" class="soft">{{ t.step }} {{ t.words }}</p>
       <p v-if="sheet.gone.length > 8" class="soft">and {{ sheet.gone.length - 8 }} more</p>
     </section>
@@ -102,7 +102,7 @@ section {
   margin-bottom: 16px;
 }
 
-h3 {
+h2 {
   font-size: 13.5px;
 }
 

@@ -151,8 +151,8 @@ ul {
 @media (max-width: 900px) {
   .sheets {
     grid-template-columns: minmax(0, 1fr);
+    grid-auto-rows: max-content;
     overflow: auto;
-    align-content: start;
   }
 
   .left,

@@ -8,6 +8,7 @@ import type { Recorder, SiteLine, Takes } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import ChoiceField from '../../ui/ChoiceField.vue'
 import NumberField from '../../ui/NumberField.vue'
+import TermTip from '../../ui/TermTip.vue'
 import TextField from '../../ui/TextField.vue'
 import { inWords, readList, tidy, withTakes } from './takes'
 
@@ -66,7 +67,10 @@ async function openSite(id: string) {
     <summary>
       Takes <span class="soft">{{ inWords(recorder.takes) }}</span>
     </summary>
-    <p class="soft">What can be entered at it. What it cannot take is entered otherwise: see Findings and Handover.</p>
+    <p class="soft">
+      What can be entered at it. What cannot stands <TermTip word="as entered" /> beside the plan: in the verdict, on
+      Week, in Findings and Handover.
+    </p>
     <div class="ready" role="group" aria-label="Ready-made answers">
       <button
         v-for="c in choices.takes.value"
