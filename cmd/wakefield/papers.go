@@ -47,7 +47,7 @@ func (c *papersCommand) Run() error {
 		recorders = append(recorders, id)
 	}
 	figures := estimate.Run(p, nil)
-	source, err := papers.New(context.Background(), p, figures, check.Findings(p, figures), on)
+	source, err := papers.New(context.Background(), p, figures, check.Findings(p, figures), on, nil)
 	if err != nil {
 		return err
 	}

@@ -12,6 +12,7 @@ import (
 	"hash/fnv"
 	"reflect"
 	"slices"
+	"strings"
 
 	"wakefield/core/cause"
 	"wakefield/core/edit"
@@ -84,6 +85,19 @@ func (f *Finding) Equal(other *Finding) bool {
 // Findings checks a plan with its estimate. Most severe come first, of these what costs
 // most, then by place; those that are accepted come last.
 func Findings(p *plan.Plan, s *estimate.Result) []Finding {
+	return found(p, s, append(siteRules[:len(siteRules):len(siteRules)], enteredOtherwise))
+}
+
+// findingsLike are the findings among which those of a rule are. What recorders do not take is asked only where that is the rule:
+// it is the one rule that estimates other plans.
+func findingsLike(rule string, p *plan.Plan, s *estimate.Result) []Finding {
+	if strings.HasPrefix(rule, enteredPrefix) {
+		return Findings(p, s)
+	}
+	return found(p, s, siteRules)
+}
+
+func found(p *plan.Plan, s *estimate.Result, siteRules []func(*site)) []Finding {
 	c := newSite(p, s)
 	by := make([][]Finding, 1+len(siteRules)) // of each rule: they do not depend on each other
 	parallel.Do(len(by), func(i int) {
@@ -215,7 +229,7 @@ func Trouble(s *estimate.Result, n map[Severity]int) float64 {
 	return missing*1e6 + float64(n[Error])*1e3 + float64(n[Warning])
 }
 
-// channelRules look at one channel at a time, siteRules at all of it.
+// channelRules look at one channel at a time, siteRules at all of it; [enteredOtherwise] comes beside them.
 var (
 	channelRules = []func(*site, *channel){
 		detectionOff, blindHours, noArea, untied, alarmWithoutInput, missingStream, emptyRecords, nothingRecorded,
@@ -223,7 +237,7 @@ var (
 		scene, setElsewhere,
 	}
 	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete, offsite, losses, contacts,
-		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays, enteredOtherwise}
+		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays}
 )
 
 // site is a plan being checked.

@@ -127,7 +127,7 @@ func effect(ctx context.Context, p *plan.Plan, s *estimate.Result, f *Finding, e
 		e.MoreDays = *kept - *s.Verdict.KeptDays
 	}
 	var then *Finding
-	if e.Mends, e.Left, then = mending(f, Findings(mended, after)); e.Mends == Less {
+	if e.Mends, e.Left, then = mending(f, findingsLike(f.Rule, mended, after)); e.Mends == Less {
 		e.Then = then.Sentence
 	}
 	return e, nil

@@ -34,21 +34,25 @@ var other = map[handover.Kind][]struct {
 	handover.Sensitivity: {{handover.Lower, "Plan the next lower instead"}},
 }
 
+// enteredPrefix begins the names of rules about what recorders do not take; a kind of that ends them.
+const enteredPrefix = "entered-"
+
 // enteredOtherwise: what recorders do not take as it is planned, one finding for each kind of it.
 func enteredOtherwise(c *site) {
-	all := handover.Enter(c.plan, c.figures)
+	entry := handover.Of(c.plan, c.figures)
+	all := entry.Enter()
 	for _, kind := range handover.Kinds {
 		if list := all.Of(kind); len(list) > 0 {
-			c.entered(kind, list)
+			c.entered(entry, kind, list)
 		}
 	}
 }
 
 // entered reports what of one kind is entered otherwise, with what that does.
-func (c *site) entered(kind handover.Kind, list []handover.Departure) {
-	e := handover.Enter(c.plan, c.figures, kind)
+func (c *site) entered(entry *handover.Entry, kind handover.Kind, list []handover.Departure) {
+	e := entry.Enter(kind)
 	then := estimate.Figures(e.Plan, c.figures)
-	f := Finding{Rule: "entered-" + string(kind), Severity: Hint, Channel: list[0].Channel, Recorder: list[0].Recorder}
+	f := Finding{Rule: enteredPrefix + string(kind), Severity: Hint, Channel: list[0].Channel, Recorder: list[0].Recorder}
 	var ids []string
 	said := make(map[string]string)
 	for _, d := range list {
@@ -84,7 +88,7 @@ func (c *site) entered(kind handover.Kind, list []handover.Departure) {
 	f.Reason += ". " + costs
 	f.Fix = &Fix{"Plan it as it is entered", handover.EditsTo(c.plan, e.Plan)}
 	for _, o := range other[kind] {
-		edits := handover.EditsTo(c.plan, handover.EnterOtherwise(c.plan, c.figures, o.lean, kind).Plan)
+		edits := handover.EditsTo(c.plan, entry.EnterOtherwise(o.lean, kind).Plan)
 		if len(edits) > 0 && !same(edits, f.Fix.Edits) {
 			f.Choices = append(f.Choices, Fix{o.label, edits})
 		}

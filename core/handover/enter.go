@@ -1,8 +1,10 @@
 package handover
 
 import (
+	"fmt"
 	"math"
 	"slices"
+	"sort"
 
 	"wakefield/core/estimate"
 	"wakefield/core/footage"
@@ -12,7 +14,29 @@ import (
 
 // Enter makes of a plan the plan as its recorders take it. s is its estimate, which tells what each duty keeps and writes. With
 // kinds named, all that is of others is entered as planned.
-func Enter(p *plan.Plan, s *estimate.Result, only ...Kind) *Entered { return enter(p, s, Least, only) }
+func Enter(p *plan.Plan, s *estimate.Result, only ...Kind) *Entered { return Of(p, s).Enter(only...) }
+
+// Entry is a plan that is to be entered, in one way and another: what duties keep and write on its channels is worked out once
+// for all of them.
+type Entry struct {
+	plan    *plan.Plan
+	figures *estimate.Result
+	known   map[profile]footage.Week
+}
+
+// profile is what a duty writes on a channel.
+type profile struct {
+	channel int
+	layers  string
+}
+
+// Of is a plan with its estimate; see [Enter].
+func Of(p *plan.Plan, s *estimate.Result) *Entry {
+	return &Entry{p, s, make(map[profile]footage.Week)}
+}
+
+// Enter is [Enter] for the plan.
+func (y *Entry) Enter(only ...Kind) *Entered { return y.enter(Least, only) }
 
 // Lean is another way to enter what cannot be entered as it is than that with the least loss.
 type Lean int
@@ -24,12 +48,11 @@ const (
 	Upper      // later times; of two layers the event layer
 )
 
-// EnterOtherwise is [Enter] leaning to one side, for one kind.
-func EnterOtherwise(p *plan.Plan, s *estimate.Result, lean Lean, kind Kind) *Entered {
-	return enter(p, s, lean, []Kind{kind})
-}
+// EnterOtherwise is Enter leaning to one side, for one kind.
+func (y *Entry) EnterOtherwise(lean Lean, kind Kind) *Entered { return y.enter(lean, []Kind{kind}) }
 
-func enter(p *plan.Plan, s *estimate.Result, lean Lean, only []Kind) *Entered {
+func (y *Entry) enter(lean Lean, only []Kind) *Entered {
+	p, s := y.plan, y.figures
 	e := &Entered{Plan: p, weeks: make(map[string]map[string]dayWeek)}
 	if !slices.ContainsFunc(p.Recorders, func(r plan.Recorder) bool { return r.Takes != nil }) {
 		return e
@@ -40,7 +63,7 @@ func enter(p *plan.Plan, s *estimate.Result, lean Lean, only []Kind) *Entered {
 	entries := make(map[string]*entering)
 	for i := range p.Recorders {
 		if r := &p.Recorders[i]; r.Takes != nil {
-			entries[r.ID] = &entering{Entered: e, planned: p, recorder: r, takes: r.Takes, only: only, lean: lean, duties: make(map[string]string)}
+			entries[r.ID] = &entering{Entered: e, planned: p, recorder: r, takes: r.Takes, only: only, lean: lean, known: y.known, duties: make(map[string]string)}
 		}
 	}
 	// Duties come first, as what each keeps is asked of all of them at once.
@@ -89,6 +112,34 @@ type entering struct {
 	lean     Lean
 	duties   map[string]string // entered, by the planned
 	try      *estimate.Alternatives
+	known    map[profile]footage.Week
+}
+
+// profile is what a duty writes on channel i, which is c as entered but for its week.
+func (n *entering) profile(i int, c *plan.Channel, duty string) footage.Week {
+	d := n.Plan.Duty(duty)
+	if n.try == nil || d == nil {
+		return nil
+	}
+	of := profile{i, layersInWords(d)}
+	w, ok := n.known[of]
+	if !ok {
+		w = n.try.Profile(i, c, duty)
+		n.known[of] = w
+	}
+	return w
+}
+
+// layersInWords tells duties apart by what they write.
+func layersInWords(d *plan.Duty) string {
+	text := ""
+	if d.Base != nil {
+		text += fmt.Sprintf("%+v", *d.Base)
+	}
+	if d.Event != nil {
+		text += fmt.Sprintf(" on %+v", *d.Event)
+	}
+	return text
 }
 
 // asks tells whether a kind of departure is made.
@@ -136,16 +187,14 @@ func (n *entering) week(i int, c *plan.Channel) {
 		n.depart(kind, c, was.Name, is.Name)
 	}
 	mapped := week.Map(planned, n.duty)
-	entered := n.stepped(mapped, func() func(string) footage.Week {
-		known := make(map[string]footage.Week)
-		return func(duty string) footage.Week {
-			w, ok := known[duty]
-			if !ok && n.try != nil {
-				w = n.try.Profile(i, c, duty)
-				known[duty] = w
-			}
-			return w
+	mine := make(map[string]footage.Week)
+	entered := n.stepped(mapped, func(duty string) footage.Week {
+		w, ok := mine[duty]
+		if !ok {
+			w = n.profile(i, c, duty)
+			mine[duty] = w
 		}
+		return w
 	})
 	n.edges(c, mapped, entered)
 	if !slices.Equal(planned, entered) {
@@ -154,7 +203,7 @@ func (n *entering) week(i int, c *plan.Channel) {
 }
 
 // stepped puts a week on the recorder's step, in as many periods a day as it takes.
-func (n *entering) stepped(planned week.Steps[string], profiles func() func(string) footage.Week) week.Steps[string] {
+func (n *entering) stepped(planned week.Steps[string], keeps func(duty string) footage.Week) week.Steps[string] {
 	step, most := week.Minute(n.takes.Step()), n.takes.PeriodsPerDay
 	if !n.asks(Times) {
 		step = 1
@@ -163,7 +212,6 @@ func (n *entering) stepped(planned week.Steps[string], profiles func() func(stri
 		most = int(week.Day)
 	}
 	out := planned
-	var keeps func(string) footage.Week
 	for day := range week.Minute(7) {
 		begin := day * week.Day
 		periods := periodsOf(planned, week.Weekday(day))
@@ -177,9 +225,6 @@ func (n *entering) stepped(planned week.Steps[string], profiles func() func(stri
 		if n.lean != Least && n.asks(Times) {
 			out = snapped(out, begin, periods, step, n.lean == Upper)
 			continue
-		}
-		if keeps == nil {
-			keeps = profiles()
 		}
 		var duties []string
 		for _, p := range periods {
@@ -238,11 +283,12 @@ type weight struct{ events, bytes float64 }
 const halfKept = 0.5
 
 func weigh(w footage.Week, over week.Span) (out weight) {
-	for _, b := range w {
-		part := float64(min(b.Span.To, over.To)-max(b.Span.From, over.From)) / float64(b.Span.Minutes())
-		if part <= 0 {
-			continue
+	first := sort.Search(len(w), func(i int) bool { return w[i].Span.To > over.From })
+	for _, b := range w[first:] {
+		if b.Span.From >= over.To {
+			break
 		}
+		part := float64(min(b.Span.To, over.To)-max(b.Span.From, over.From)) / float64(b.Span.Minutes())
 		out.events += part * (b.Full + halfKept*b.Low)
 		out.bytes += part * float64(b.Total()) * 1000 / 8 * 60 * float64(b.Span.Minutes())
 	}
@@ -305,7 +351,7 @@ func (e *Entered) specialWeeks(entries map[string]*entering) {
 			}
 			steps := w.Steps()
 			if n := entries[id]; n != nil {
-				steps = n.stepped(week.Map(steps, n.duty), func() func(string) footage.Week { return func(string) footage.Week { return nil } })
+				steps = n.stepped(week.Map(steps, n.duty), func(string) footage.Week { return nil })
 			}
 			if e.weeks[id] == nil {
 				e.weeks[id] = make(map[string]dayWeek)

@@ -20,7 +20,7 @@ func BenchmarkAllPapers(b *testing.B) {
 	figures := estimate.Run(p, nil)
 	found := check.Findings(p, figures)
 	for b.Loop() {
-		s, err := New(context.Background(), p, figures, found, week.Date{Year: 2027, Month: 3, Day: 2})
+		s, err := New(context.Background(), p, figures, found, week.Date{Year: 2027, Month: 3, Day: 2}, nil)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -44,8 +44,12 @@ func BenchmarkChangedSheet(b *testing.B) {
 				b.Fatal(err)
 			}
 			after := estimate.Run(next, figures)
+			before, err := New(context.Background(), p, figures, nil, week.Date{Year: 2027, Month: 3, Day: 2}, nil)
+			if err != nil {
+				b.Fatal(err)
+			}
 			for b.Loop() {
-				if _, err := New(context.Background(), next, after, nil, week.Date{Year: 2027, Month: 3, Day: 2}); err != nil {
+				if _, err := New(context.Background(), next, after, nil, week.Date{Year: 2027, Month: 3, Day: 2}, before); err != nil {
 					b.Fatal(err)
 				}
 			}

@@ -65,12 +65,17 @@ type Source struct {
 	document handover.Document
 }
 
-// New makes the source of papers of a plan: as entered, with its estimates. It is given up with the error of the context.
-func New(ctx context.Context, p *plan.Plan, figures *estimate.Result, found []check.Finding, on week.Date) (*Source, error) {
+// New makes the source of papers of a plan: as entered, with its estimates. earlier, which may be nil, is one of the plan before
+// a change. It is given up with the error of the context.
+func New(ctx context.Context, p *plan.Plan, figures *estimate.Result, found []check.Finding, on week.Date, earlier *Source) (*Source, error) {
 	s := &Source{Plan: p, Figures: figures, Findings: found, Variant: p.Name, On: on, Entered: handover.Enter(p, figures), As: figures}
 	if s.Entered.Plan != p {
 		var err error
-		if s.As, err = estimate.RunContext(ctx, s.Entered.Plan, figures); err != nil {
+		before := figures
+		if earlier != nil && earlier.Entered.Differs() {
+			before = earlier.As
+		}
+		if s.As, err = estimate.RunContext(ctx, s.Entered.Plan, before); err != nil {
 			return nil, err
 		}
 	}

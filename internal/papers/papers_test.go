@@ -41,7 +41,7 @@ func source(t testing.TB, p *plan.Plan) *Source {
 		t.Fatalf("the plan is none: %v", err)
 	}
 	figures := estimate.Run(p, nil)
-	s, err := New(context.Background(), p, figures, check.Findings(p, figures), week.Date{Year: 2027, Month: 3, Day: 2})
+	s, err := New(context.Background(), p, figures, check.Findings(p, figures), week.Date{Year: 2027, Month: 3, Day: 2}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

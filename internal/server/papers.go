@@ -80,6 +80,23 @@ func (m *sources) get(key sourceKey) *papers.Source {
 	return src
 }
 
+// lastOf is the newest source of a plan that is at hand; nil for none.
+func (m *sources) lastOf(plan string) *papers.Source {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.last == nil {
+		return nil
+	}
+	keys := m.last.Keys()
+	for i := len(keys) - 1; i >= 0; i-- {
+		if keys[i].plan == plan {
+			src, _ := m.last.Peek(keys[i])
+			return src
+		}
+	}
+	return nil
+}
+
 func (m *sources) keep(key sourceKey, src *papers.Source) {
 	m.mu.Lock()
 	defer m.mu.Unlock()
@@ -121,7 +138,7 @@ func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Sourc
 		return e, src, nil
 	}
 	src, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*papers.Source, error) {
-		src, err := papers.New(ctx, e.head.Plan, e.site, e.found, on)
+		src, err := papers.New(ctx, e.head.Plan, e.site, e.found, on, s.sources.lastOf(id))
 		if err == nil {
 			src.Revision = e.head.Version
 		}
