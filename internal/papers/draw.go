@@ -120,7 +120,11 @@ func (s *sheet) scene(x, y, w, h float64, jpeg []byte, a *plan.Area) {
 	s.pdf.SetDashPattern(nil, 0)
 	for i, p := range points {
 		if len(points) <= 12 {
-			s.put(p.X+0.5, p.Y+2.4, string(rune('1'+i%9)), style{points: 6, bold: true}, 5, true)
+			below := 2.4
+			if p.Y+below > y+h {
+				below = -0.8
+			}
+			s.put(min(p.X+0.5, x+w-2), p.Y+below, plan.Say("%d", i+1), style{points: 6, bold: true}, 5, true)
 		}
 	}
 }

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 
 import type { RecorderSheet } from '../../api/types'
 import { count } from '../../ui/figures'
+import ChoiceField from '../../ui/ChoiceField.vue'
 import TermTip from '../../ui/TermTip.vue'
 
 /** How far a sheet is, its sections, and what the recorder cannot take. */
@@ -12,6 +14,7 @@ const props = defineProps<{
 }>()
 const open = defineModel<string>({ required: true })
 const done = computed(() => props.sheet.steps.filter((s) => s.done).length)
+const isNarrow = useMediaQuery('(max-width: 900px)')
 const most = 12 // of what it cannot take
 </script>
 
@@ -25,7 +28,14 @@ const most = 12 // of what it cannot take
       >
     </p>
     <progress :value="done" :max="sheet.steps.length || 1" :aria-label="`${done} of ${sheet.steps.length} done`" />
-    <nav aria-label="Sections">
+    <ChoiceField
+      v-if="isNarrow"
+      label="Section"
+      :value="open"
+      :choices="sections.map((s) => [s.id, `${s.number} ${s.name} · ${s.done} of ${s.steps.length}`] as const)"
+      @change="(id) => (open = id)"
+    />
+    <nav v-else aria-label="Sections">
       <button
         v-for="s in sections"
         :key="s.id"
@@ -39,8 +49,8 @@ const most = 12 // of what it cannot take
         <span>{{ s.number }} {{ s.name }}</span> <span class="of">{{ s.done }} of {{ s.steps.length }}</span>
       </button>
     </nav>
-    <section v-if="sheet.departures.length" class="cannot" data-test="cannot" aria-label="What it cannot take">
-      <h2 class="short">What it cannot take</h2>
+    <details v-if="sheet.departures.length" class="cannot" data-test="cannot" :open="!isNarrow">
+      <summary class="short">What it cannot take</summary>
       <ul>
         <li v-for="(d, i) in sheet.departures.slice(0, most)" :key="i">
           {{ d.words }}
@@ -48,17 +58,13 @@ const most = 12 // of what it cannot take
         <li v-if="sheet.departures.length > most" class="soft">and {{ sheet.departures.length - most }} more</li>
       </ul>
       <RouterLink :to="{ name: 'findings' }">What that does, and other ways</RouterLink>
-    </section>
+    </details>
   </div>
 </template>
 
 <style scoped>
 p {
   margin: 2px 0 6px;
-}
-
-h2 {
-  font-size: 13.5px;
 }
 
 progress {
@@ -96,6 +102,11 @@ progress {
   font-size: 12px;
   white-space: nowrap;
   font-weight: 400;
+}
+
+summary {
+  cursor: pointer;
+  font-weight: 600;
 }
 
 .cannot {
