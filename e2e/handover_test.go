@@ -5,6 +5,7 @@ import (
 
 	"wakefield/core/plan"
 	"wakefield/internal/demo"
+	"wakefield/internal/store"
 )
 
 // halfHourQuay is the quay with a recorder that knows half hours and one layer, and a lane that changes at 07:45.
@@ -60,6 +61,11 @@ func TestAFitterWorksThroughTheSheet(t *testing.T) {
 // TestWhatARecorderCannotTake sets what it takes in Kit, sees the plan as entered, and mends a finding by one of its choices.
 func TestWhatARecorderCannotTake(t *testing.T) {
 	s := serve(t, "quay", halfHourQuay())
+	works := demo.BrackenhallCiderWorks()
+	works.Recorders[0].Takes = &plan.Takes{Areas: "grid"}
+	if _, err := s.store.Create(t.Context(), "works", store.Note{Author: "Test", Sentence: "Sample site made"}, works); err != nil {
+		t.Fatal(err)
+	}
 	p := browser(t, s, 1280, 800)
 	p.open("/sites/quay", `[data-channel="gangway-a"] [data-test="entered"]`)
 	p.shows(verdict, "days")
@@ -80,6 +86,12 @@ func TestWhatARecorderCannotTake(t *testing.T) {
 	p.shows(`[data-field="preSeconds"]`, "“x” is not a number")
 	p.labelled("Pre-event, s", "0, 5; 10 30")
 	p.until(`document.querySelector('[data-field="preSeconds"] input').value === '0, 5, 10, 30' && ` + isSaved)
+	p.click(`[data-takes="all"]`)
+	p.shows(`[data-test="takes"] summary`, "all that is planned")
+	p.click(`[data-test="takes-elsewhere"]`)
+	p.pick(`[data-choice="Site"]`, "Brackenhall Cider Works")
+	p.pick(`[data-choice="Recorder there"]`, "Office recorder")
+	p.shows(`[data-test="takes"] summary`, "areas on a grid")
 	p.click(`[data-takes="all"]`)
 	p.shows(`[data-test="takes"] summary`, "all that is planned")
 	p.open("/sites/quay", gangwayA+" canvas")

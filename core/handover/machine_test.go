@@ -41,7 +41,7 @@ func play(t *testing.T, channels []*plan.Channel, clock string, steps []Step) *m
 				delete(m.values[at], k)
 				continue
 			}
-			m.values[at][k] = plan.Say("%v", v)
+			m.values[at][k] = written(v)
 		}
 	}
 	for _, s := range steps {
@@ -199,7 +199,7 @@ func (w *writer) holds(t *testing.T, name string, m *machine, c *plan.Channel) {
 	for section, values := range sections {
 		got := m.values[c.ID+" "+section]
 		for _, v := range values {
-			if got[v.name] != plan.Say("%v", v.is) {
+			if got[v.name] != written(v.is) {
 				t.Fatalf("%s: %s %s: %q, want %v", name, c.ID, v.name, got[v.name], v.is)
 			}
 		}
@@ -209,13 +209,13 @@ func (w *writer) holds(t *testing.T, name string, m *machine, c *plan.Channel) {
 	}
 	if c.CameraDecides() {
 		for _, v := range streamsOf(c) {
-			if got := m.values[c.ID+" camera"][v.name]; got != plan.Say("%v", v.is) {
+			if got := m.values[c.ID+" camera"][v.name]; got != written(v.is) {
 				t.Fatalf("%s: %s at the camera %s: %q, want %v", name, c.ID, v.name, got, v.is)
 			}
 		}
 	}
 	limits := m.values[c.ID+" disks"]
-	if c.Keep.AtMostDays > 0 && limits["keep.atMostDays"] != plan.Say("%v", c.Keep.AtMostDays) || c.Keep.QuotaGB > 0 && limits["keep.quotaGB"] != plan.Say("%v", c.Keep.QuotaGB) {
+	if c.Keep.AtMostDays > 0 && limits["keep.atMostDays"] != written(c.Keep.AtMostDays) || c.Keep.QuotaGB > 0 && limits["keep.quotaGB"] != written(c.Keep.QuotaGB) {
 		t.Fatalf("%s: %s: limits %v, want %+v", name, c.ID, limits, c.Keep)
 	}
 	if c.Detection.Areas != nil && !w.setAtCamera(c) && len(m.areas[c.ID]) != len(c.Detection.Areas.List) {

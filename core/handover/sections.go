@@ -1,6 +1,7 @@
 package handover
 
 import (
+	"encoding/json"
 	"slices"
 	"strings"
 
@@ -12,6 +13,15 @@ type value struct {
 	name  string // as in the plan
 	is    any
 	words string
+}
+
+// written is a value as it is told apart from others.
+func written(v any) string {
+	data, err := json.Marshal(v)
+	if err != nil {
+		panic("handover: a value that cannot be written: " + err.Error())
+	}
+	return string(data)
 }
 
 // unset is a value that nothing is typed for, and to which it is set where something else stands.
@@ -40,38 +50,48 @@ func (w *writer) copied(what plan.Copy, section string, of func(c *plan.Channel)
 		for k, name := range names {
 			out[k] = unset
 			if v, ok := sets[i][name]; ok {
-				out[k] = plan.Say("%v", v.is)
+				out[k] = written(v.is)
 				known[name+" "+out[k]] = v
 			}
 		}
 		return out
 	}
 	s, members := gather(len(channels), text)
-	s.copies, s.entries, s.between = w.recorder.Takes.CanCopy(what), differing, middles
+	s.copies, s.between = w.recorder.Takes.CanCopy(what), middles
+	s.entries = func(from, to []string) (n int) {
+		for k := range to {
+			if from[k] != to[k] && !(to[k] == unset && goesByItself(names[k])) {
+				n++
+			}
+		}
+		return n
+	}
 	s.root = make([]string, len(names))
 	for k := range s.root {
 		s.root[k] = unset
 	}
 	for i := range channels {
-		w.sheet.EntriesOneByOne += differing(s.root, text(i))
+		w.sheet.EntriesOneByOne += s.entries(s.root, text(i))
 	}
 	w.make(s, members, channels, func(i int, from, to []string) {
 		c := channels[i]
 		set := Set{Channel: c.ID, Section: section, Values: make(map[string]any)}
-		var words []string
+		var typed []value
 		for k, name := range names {
 			switch v, ok := known[name+" "+to[k]]; {
 			case from[k] == to[k]:
 			case ok:
 				set.Values[name] = v.is
-				words = append(words, v.words)
+				typed = append(typed, v)
 			default:
 				set.Values[name] = unset
-				words = append(words, called_(name)+" not set")
+				if !goesByItself(name) {
+					typed = append(typed, value{name, unset, unsetName(name) + " not set"})
+				}
 			}
 		}
-		if len(words) > 0 {
-			w.step(Step{Words: capital(called(c)) + ": " + strings.Join(words, ", "), RightWhen: rightOf(what, c), Entries: len(words), Do: Do{Set: &set}}, 0)
+		if len(set.Values) > 0 {
+			w.step(Step{Words: capital(called(c)) + ": " + inOneSentence(typed), RightWhen: rightOf(what, c), Entries: s.entries(from, to), Do: Do{Set: &set}}, 0)
 		}
 	}, func(i int, to []*plan.Channel) { w.copyStep(what, section, channels[i], to) })
 }
@@ -105,14 +125,23 @@ func gather(n int, text func(i int) []string) (s *section, members [][]int) {
 	return s, members
 }
 
-// differing is how many values of two states differ.
-func differing(from, to []string) (n int) {
-	for k := range to {
-		if from[k] != to[k] {
-			n++
+// inOneSentence are values one after the other, those of a stream behind its name, none said twice.
+func inOneSentence(list []value) string {
+	var parts []string
+	stream := ""
+	for k, v := range list {
+		of := streamOf(v.name)
+		words := v.words
+		switch {
+		case k > 0 && of == stream && slices.ContainsFunc(list[:k], func(o value) bool { return o.words == v.words && streamOf(o.name) == of }):
+			continue
+		case of != stream && of != "":
+			words = of + " " + words
 		}
+		stream = of
+		parts = append(parts, words)
 	}
-	return n
+	return strings.Join(parts, ", ")
 }
 
 // majority is, place by place, what two of three have; the first where all differ.

@@ -2,22 +2,43 @@ package handover
 
 import (
 	"fmt"
+	"strings"
 
 	"wakefield/core/plan"
 )
 
-// called_ is what a value is called that a channel does not have.
-func called_(name string) string {
+// memberNames are what members of a stream are called that one channel has and another does not.
+var memberNames = map[string]string{
+	"codec": "codec", "width": "width", "height": "height", "fps": "frame rate", "gopSeconds": "keyframe interval",
+	"rate.kind": "kind of bitrate", "rate.kbps": "bitrate", "rate.activeKbps": "bitrate while something moves", "rate.quality": "quality", "rate.maxKbps": "largest bitrate",
+}
+
+// unsetName is what a value is called that a channel does not have.
+func unsetName(name string) string {
 	switch name {
-	case "sub", "third":
-		return plan.StreamChoices.Name(name)
 	case "alarmPreSeconds":
 		return "own time before an alarm"
 	case "alarmPostSeconds":
 		return "own time after an alarm"
 	}
+	if member := memberNames[name[strings.IndexByte(name, '.')+1:]]; member != "" {
+		return member
+	}
 	return name
 }
+
+// streamOf is the stream that a value is of; empty where it is of none.
+func streamOf(name string) string {
+	for _, c := range plan.StreamChoices {
+		if strings.HasPrefix(name, c.ID+".") {
+			return c.Name
+		}
+	}
+	return ""
+}
+
+// goesByItself tells whether a value is gone as soon as others are typed: a bitrate when its kind is another.
+func goesByItself(name string) bool { return strings.Contains(name, ".rate.") }
 
 // streamsOf are what is typed of a channel's streams.
 func streamsOf(c *plan.Channel) (out []value) {
@@ -28,23 +49,25 @@ func streamsOf(c *plan.Channel) (out []value) {
 		}
 		at := string(which)
 		add := func(member string, is any, words string) { out = append(out, value{at + "." + member, is, words}) }
-		add("codec", s.Codec, plan.StreamChoices.Name(at)+" "+plan.Codecs.Name(s.Codec))
-		add("size", fmt.Sprintf("%d×%d", s.Width, s.Height), fmt.Sprintf("%d × %d", s.Width, s.Height))
+		add("codec", s.Codec, plan.Codecs.Name(s.Codec))
+		size := fmt.Sprintf("%d × %d", s.Width, s.Height) // said once, where both are typed
+		add("width", s.Width, size)
+		add("height", s.Height, size)
 		add("fps", s.FPS, plan.Say("%v frames a second", s.FPS))
 		add("gopSeconds", s.GOPSeconds, plan.Say("keyframe every %v s", s.GOPSeconds))
 		switch s.Rate.Kind {
 		case "constant":
-			add("rate", plan.Say("constant %v", s.Rate.Kbps), plan.Say("constant %v kbit/s", s.Rate.Kbps))
+			add("rate.kind", s.Rate.Kind, "constant bitrate")
+			add("rate.kbps", s.Rate.Kbps, plan.Say("%v kbit/s", s.Rate.Kbps))
 		case "variable":
-			add("rate", plan.Say("variable %v", s.Rate.ActiveKbps), plan.Say("variable bitrate, about %v kbit/s while something moves", s.Rate.ActiveKbps))
+			add("rate.kind", s.Rate.Kind, "variable bitrate")
+			add("rate.activeKbps", s.Rate.ActiveKbps, plan.Say("about %v kbit/s while something moves", s.Rate.ActiveKbps))
 		default:
-			words := plan.Say("constant quality, step %d of 5", s.Rate.Quality)
-			is := plan.Say("quality %d", s.Rate.Quality)
+			add("rate.kind", s.Rate.Kind, "constant quality")
+			add("rate.quality", s.Rate.Quality, plan.Say("step %d of 5", s.Rate.Quality))
 			if s.Rate.MaxKbps > 0 {
-				words += plan.Say(", at most %v kbit/s", s.Rate.MaxKbps)
-				is += plan.Say(" at most %v", s.Rate.MaxKbps)
+				add("rate.maxKbps", s.Rate.MaxKbps, plan.Say("at most %v kbit/s", s.Rate.MaxKbps))
 			}
-			add("rate", is, words)
 		}
 	}
 	if c.AudioKbps > 0 {
@@ -74,22 +97,22 @@ func timesOf(c *plan.Channel) []value {
 func detectionOf(c *plan.Channel) []value {
 	d := c.Detection
 	if !d.On {
-		return []value{{"on", false, "detection off"}}
+		return []value{{"detection.on", false, "detection off"}}
 	}
-	out := []value{{"on", true, "detection on"}}
+	out := []value{{"detection.on", true, "detection on"}}
 	if d.By != "" {
-		out = append(out, value{"by", d.By, plan.Detectors.Name(d.By)})
+		out = append(out, value{"detection.by", d.By, plan.Detectors.Name(d.By)})
 	}
 	if d.Hours != nil {
-		out = append(out, value{"hours", plan.HoursInWords(d.Hours.Blocks), plan.HoursInWords(d.Hours.Blocks)})
+		out = append(out, value{"detection.hours", d.Hours, plan.HoursInWords(d.Hours.Blocks)})
 	}
 	if d.MinSeconds > 0 {
-		out = append(out, value{"minSeconds", d.MinSeconds, plan.Say("motion of %v s or more", d.MinSeconds)})
+		out = append(out, value{"detection.minSeconds", d.MinSeconds, plan.Say("motion of %v s or more", d.MinSeconds)})
 	}
 	if d.TiedToSelf() {
-		return append(out, value{"recordsSelf", true, "it records its own channel"})
+		return append(out, value{"detection.recordsSelf", true, "it records its own channel"})
 	}
-	return append(out, value{"recordsSelf", false, "it does not record its own channel"})
+	return append(out, value{"detection.recordsSelf", false, "it does not record its own channel"})
 }
 
 // setAtCamera tells whether the detection of a channel is set at its camera; streams are where the camera decides.

@@ -52,7 +52,7 @@ func (w *writer) ties() {
 				words += ", longer with every trigger"
 			}
 			if o.Hours != nil {
-				set.Values["hours"] = plan.HoursInWords(o.Hours.Blocks)
+				set.Values["hours"] = o.Hours
 				words += ", " + plan.HoursInWords(o.Hours.Blocks)
 			}
 			w.set(set, words, "", "it goes on when it is tried, and off again")
@@ -105,7 +105,7 @@ func (w *writer) ties() {
 		}
 		words := p.CauseInWords(e.When) + ": " + plan.InList(does)
 		if e.Hours != nil {
-			set.Values["hours"] = plan.HoursInWords(e.Hours.Blocks)
+			set.Values["hours"] = e.Hours
 			words += ", " + plan.HoursInWords(e.Hours.Blocks)
 		}
 		w.set(set, words, "", "just that happens when it is tried")
@@ -259,7 +259,7 @@ func (w *writer) messages() {
 		set := Set{Message: m.ID, Section: string(Messages), Values: map[string]any{"to": m.To, "atMostEverySeconds": m.AtMostEverySeconds, "causes": causes}}
 		words := fmt.Sprintf("Message “%s” to %s, at most one every %s, for %s", m.Name, m.To, plan.SecondsInWords(m.AtMostEverySeconds), plan.InList(causes))
 		if m.Hours != nil {
-			set.Values["hours"] = plan.HoursInWords(m.Hours.Blocks)
+			set.Values["hours"] = m.Hours
 			words += "; it goes out " + plan.HoursInWords(m.Hours.Blocks)
 		}
 		if m.Still {
@@ -271,9 +271,9 @@ func (w *writer) messages() {
 	for _, c := range w.having(func(c *plan.Channel) bool { return c.Stills != nil }) {
 		s := c.Stills
 		words := fmt.Sprintf("%s: snapshots %s, %s, %d × %d", capital(called(c)), plan.StillModes.Name(s.Mode), "at most one every "+plan.SecondsInWords(s.EverySeconds), s.Width, s.Height)
-		set := Set{Channel: c.ID, Section: string(Messages), Values: map[string]any{"stills.mode": s.Mode, "stills.everySeconds": s.EverySeconds, "stills.size": fmt.Sprintf("%d×%d", s.Width, s.Height)}}
+		set := Set{Channel: c.ID, Section: string(Messages), Values: map[string]any{"stills.mode": s.Mode, "stills.everySeconds": s.EverySeconds, "stills.width": s.Width, "stills.height": s.Height}}
 		if s.Hours != nil {
-			set.Values["stills.hours"] = plan.HoursInWords(s.Hours.Blocks)
+			set.Values["stills.hours"] = s.Hours
 			words += ", " + plan.HoursInWords(s.Hours.Blocks)
 		}
 		w.set(set, words, "", "a snapshot of it can be opened")
@@ -318,38 +318,26 @@ func (w *writer) atCameras() {
 	for _, c := range w.having(func(*plan.Channel) bool { return true }) {
 		if c.CameraDecides() {
 			values := make(map[string]any)
-			words := ""
-			for i, v := range streamsOf(c) {
+			for _, v := range streamsOf(c) {
 				values[v.name] = v.is
-				if i > 0 {
-					words += ", "
-				}
-				words += v.words
 			}
-			at(c, words, "The camera decides; the recorder’s settings have no effect.", "the recorder shows the same frames and bitrate", values)
+			at(c, inOneSentence(streamsOf(c)), "The camera decides; the recorder’s settings have no effect.", "the recorder shows the same frames and bitrate", values)
 		}
 		if !w.setAtCamera(c) {
 			continue
 		}
 		if c.Events != "none" {
 			values := make(map[string]any)
-			words := ""
-			for i, v := range detectionOf(c) {
-				if v.name == "recordsSelf" {
-					continue
-				}
-				values["detection."+v.name] = v.is
-				if i > 0 {
-					words += ", "
-				}
-				words += v.words
+			list := slices.DeleteFunc(detectionOf(c), func(v value) bool { return v.name == "detection.recordsSelf" })
+			for _, v := range list {
+				values[v.name] = v.is
 			}
-			at(c, words+", and the event is sent to the recorder", "The recorder only hears of its events.", "the recorder shows the sign of motion on "+c.Name, values)
+			at(c, inOneSentence(list)+", and the event is sent to the recorder", "The recorder only hears of its events.", "the recorder shows the sign of motion on "+c.Name, values)
 			w.areas(c, func(a *plan.Area, words, why string) {
 				w.step(Step{Words: "At the camera: " + words, Why: why, RightWhen: w.areaRight(c, a), Entries: 1, Do: Do{Camera: &AtCamera{c.ID, map[string]any{"area": *a}}}}, 1)
 			})
 			if c.Detection.On {
-				w.set(Set{Channel: c.ID, Section: "detection", Values: map[string]any{"recordsSelf": c.Detection.TiedToSelf()}},
+				w.set(Set{Channel: c.ID, Section: "detection", Values: map[string]any{"detection.recordsSelf": c.Detection.TiedToSelf()}},
 					fmt.Sprintf("At the recorder: its event %s %s", map[bool]string{true: "records", false: "does not record"}[c.Detection.TiedToSelf()], called(c)), "", "the sign of recording goes with that of motion")
 			}
 		}

@@ -90,9 +90,6 @@ func (s *Source) Document() handover.Document {
 	return doc
 }
 
-// name is the file name of a paper, without its ending.
-func (p Paper) name() string { return string(p) }
-
 // File is a paper as a file.
 type File struct {
 	Name string

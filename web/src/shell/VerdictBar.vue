@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { choices, nameOf } from '../api/format'
 import { useFindings } from '../findings/useFindings'
@@ -13,7 +14,10 @@ const site = useSite()
 const hand = useHand()
 const { count: found } = useFindings()
 const entered = useEntered()
-const v = computed(() => entered.verdict!)
+const route = useRoute()
+/** Pages that show the plan as entered too; the others speak of the plan, and so does the verdict there. */
+const shows = computed(() => entered.differs && ['week', 'handover'].includes(String(route.name)))
+const v = computed(() => (shows.value ? entered.verdict! : site.verdict!))
 const before = computed(() => site.opened ?? v.value)
 
 const channel = computed(() => (v.value.channel ? site.channels.get(v.value.channel) : undefined))
@@ -98,11 +102,7 @@ const missed = computed(() => {
       <i>{{ points }}</i>
       <span>of events on disk · {{ missed }}</span>
     </button>
-    <label
-      v-if="entered.differs"
-      class="figure entered"
-      title="Recorders do not take all that is planned; see Findings"
-    >
+    <label v-if="shows" class="figure entered" title="Recorders do not take all that is planned; see Findings">
       <input v-model="entered.wanted" type="checkbox" data-test="as-entered" /> as entered
     </label>
     <RouterLink :to="{ name: 'findings' }" class="figure" data-test="verdict-findings">
