@@ -1,9 +1,9 @@
 package handover
 
 import (
-	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"hash/fnv"
 	"strings"
 
 	"wakefield/core/plan"
@@ -156,8 +156,9 @@ func (s *Step) Key() string {
 	if s.Do.Save != nil {
 		data = append(data, s.Words...)
 	}
-	sum := sha256.Sum256(data)
-	return hex.EncodeToString(sum[:9])
+	h := fnv.New128a()
+	h.Write(data)
+	return hex.EncodeToString(h.Sum(nil))
 }
 
 // Subject is what a step is about, by which a step that changed is known again.
