@@ -8,6 +8,7 @@ import { useHand } from '../hand/useHand'
 import MendButton from './MendButton.vue'
 import { placeOf } from './placeOf'
 import type { Tried } from './useEffects'
+import WaysOut from './WaysOut.vue'
 import { channelsOf, sentenceOn, useFindings } from './useFindings'
 
 const props = defineProps<{ finding: Finding; linked?: boolean; on?: string; tried?: Tried }>()
@@ -47,8 +48,8 @@ function show() {
 </script>
 
 <template>
-  <li class="finding" :class="finding.severity" :data-rule="finding.rule">
-    <b class="severity">{{ finding.severity }}</b>
+  <li class="finding" :class="[finding.severity, { wide: linked }]" :data-rule="finding.rule">
+    <b v-if="!linked" class="severity">{{ finding.severity }}</b>
     <div>
       <p class="sentence">{{ sentenceOn(finding, on) }}</p>
       <p class="soft">{{ finding.reason }}</p>
@@ -62,6 +63,7 @@ function show() {
         Accepted{{ finding.accepted.by ? ` by ${finding.accepted.by}` : ''
         }}{{ finding.accepted.on ? ` on ${finding.accepted.on}` : '' }}: {{ finding.accepted.reason }}
       </p>
+      <WaysOut v-if="tried && linked" :finding="finding" :tried="tried" />
       <form v-if="asking" class="acts" @submit.prevent="keep">
         <input
           ref="field"
@@ -76,7 +78,7 @@ function show() {
         <button type="button" class="plain-button show" @click="asking = false">Cancel</button>
       </form>
       <p v-else class="acts">
-        <template v-if="tried">
+        <template v-if="tried && !linked">
           <MendButton :finding="finding" :tried="tried" />
           <MendButton
             v-for="n in finding.choices?.length ?? 0"
@@ -118,6 +120,15 @@ p {
 .small {
   grid-template-columns: minmax(0, 1fr);
   gap: 0;
+}
+
+.wide {
+  grid-template-columns: minmax(0, 1fr);
+  break-inside: avoid;
+}
+
+.wide .sentence {
+  font-weight: 600;
 }
 
 .severity {

@@ -1,11 +1,20 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { Finding } from '../api/types'
 import FindingItem from './FindingItem.vue'
-import { useEffects } from './useEffects'
+import { useEffects, type Tried } from './useEffects'
 
 /** Findings one under the other, with their fixes tried. */
-const props = defineProps<{ findings: Finding[]; on?: string; linked?: boolean; small?: boolean }>()
-const tried = useEffects(() => props.findings)
+const props = defineProps<{
+  findings: Finding[]
+  on?: string
+  linked?: boolean
+  small?: boolean
+  tried?: Tried // by whoever shows several lists
+}>()
+const own = useEffects(() => (props.tried ? [] : props.findings))
+const effects = computed(() => props.tried ?? own)
 </script>
 
 <template>
@@ -14,7 +23,7 @@ const tried = useEffects(() => props.findings)
       v-for="f in findings"
       :key="f.id"
       :finding="f"
-      :tried="tried"
+      :tried="effects"
       :on="on"
       :linked="linked"
       :class="{ small }"

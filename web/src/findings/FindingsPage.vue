@@ -5,6 +5,7 @@ import { useSite } from '../site/useSite'
 import TermTip from '../ui/TermTip.vue'
 import FindingItem from './FindingItem.vue'
 import FindingList from './FindingList.vue'
+import { useEffects } from './useEffects'
 import { severities, useFindings, type Severity } from './useFindings'
 
 const site = useSite()
@@ -13,10 +14,24 @@ const only = ref<Severity>()
 const shown = computed(() => site.findings.filter((f) => !f.accepted && (!only.value || f.severity === only.value)))
 const accepted = computed(() => site.findings.filter((f) => f.accepted))
 
+const tried = useEffects(() => shown.value)
+
+/** Those that are shown, by how bad they are. */
+const groups = computed(() =>
+  severities
+    .map((severity) => ({
+      severity,
+      name: titles[severity],
+      list: shown.value.filter((f) => f.severity === severity),
+    }))
+    .filter((g) => g.list.length),
+)
+
 /** Acceptances of what is not found any more, or says something else now. */
 const gone = computed(() => (site.plan?.accepted ?? []).filter((a) => !site.findings.some((f) => f.key === a.finding)))
 const said = (key: string) => key.slice(key.indexOf(': ') + 2).replace(/ \([0-9a-f]+\)$/, '')
 const names = { error: ['error', 'errors'], warning: ['warning', 'warnings'], hint: ['hint', 'hints'] } as const
+const titles = { error: 'Errors', warning: 'Warnings', hint: 'Hints' }
 const meaning = {
   error: 'footage missing, or kept too long',
   warning: 'it may go wrong',
@@ -39,7 +54,15 @@ const meaning = {
         <b>{{ count[s] }}</b> {{ names[s][count[s] === 1 ? 0 : 1] }} <span class="soft">· {{ meaning[s] }}</span>
       </button>
     </div>
-    <FindingList v-if="shown.length" :findings="shown" linked />
+    <template v-if="shown.length">
+      <section v-for="g in groups" :key="g.severity" class="group" :aria-label="g.name">
+        <h2 :class="{ short: g.severity === 'error' }">
+          {{ g.name }}
+          <span class="soft columns" aria-hidden="true"><i>days</i><i>missed a day</i><i>GB a day</i></span>
+        </h2>
+        <FindingList :findings="g.list" :tried="tried" linked />
+      </section>
+    </template>
     <p v-else>
       {{
         site.findings.length > accepted.length
@@ -80,6 +103,55 @@ h1 {
   font-size: 18px;
 }
 
+.group {
+  max-width: 1040px;
+  margin-bottom: 20px;
+}
+
+.group h2 {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  font-size: 16px;
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 2px;
+}
+
+.columns {
+  display: grid;
+  grid-template-columns: repeat(3, 76px);
+  gap: 0 8px;
+  font-size: 11px;
+  font-weight: 400;
+  text-align: right;
+}
+
+.columns i {
+  font-style: normal;
+}
+
+@media (max-width: 500px) {
+  .columns {
+    grid-template-columns: repeat(3, 54px);
+    gap: 0 4px;
+  }
+}
+
+@media (min-width: 1900px) {
+  .group {
+    max-width: none;
+  }
+
+  .group :deep(> ul) {
+    columns: 2;
+    column-gap: 40px;
+  }
+
+  .columns {
+    display: none; /* each column of findings has its own figures; what they are of stands in their tips */
+  }
+}
+
 .filter {
   display: flex;
   gap: 8px;
@@ -115,6 +187,5 @@ ul {
   list-style: none;
   margin: 0;
   padding: 0;
-  max-width: 980px;
 }
 </style>

@@ -18,12 +18,20 @@ const {
   finding: Finding
   tried: Tried
   brief?: boolean
+  columns?: boolean // what it does stands in columns beside it, and is only spoken here
   choice?: number
 }>()
 const { mend } = useFindings()
 const fix = computed(() => fixOf(finding, choice))
 const effect = computed(() => tried.of(finding, choice))
 const many = computed(() => channelsOf(finding).length)
+
+/** What is found still once it is made. */
+const after = computed(() => {
+  const e = effect.value
+  if (e?.mends !== 'less') return ''
+  return many.value > 1 ? `still found on ${e.left ?? 0} of ${count(many.value, 'channel')}` : `then: ${e.then ?? ''}`
+})
 
 const does = computed(() => {
   const e = effect.value
@@ -34,10 +42,7 @@ const does = computed(() => {
     change(e.gigabytesPerDay) && `${change(e.gigabytesPerDay)} GB a day`,
   ].filter(Boolean)
   if (!parts.length) parts.push('changes neither the days nor the evidence')
-  if (e.mends === 'less')
-    parts.push(
-      many.value > 1 ? `still found on ${e.left ?? 0} of ${count(many.value, 'channel')}` : `then: ${e.then ?? ''}`,
-    )
+  if (after.value) parts.push(after.value)
   return parts.join(' · ')
 })
 </script>
@@ -72,7 +77,10 @@ const does = computed(() => {
       >
         {{ fix.label }}{{ finding.places && !finding.pool ? `, ${count(finding.places.length, 'channel')}` : '' }}
       </button>
-      <span class="soft" data-test="effect">{{ effect ? does : 'being tried…' }}</span>
+      <span class="soft" :class="{ 'visually-hidden': columns && effect }" data-test="effect">{{
+        effect ? does : 'being tried…'
+      }}</span>
+      <span v-if="columns && after" class="soft" aria-hidden="true">{{ after }}</span>
     </template>
   </span>
 </template>
