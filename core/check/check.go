@@ -115,7 +115,7 @@ func found(p *plan.Plan, s *estimate.Result, siteRules []func(*site)) []Finding 
 		f := &c.found[i]
 		f.ID, f.Key = f.Rule+" "+f.Path, f.key()
 		if f.Fix == nil {
-			f.Decision = decisions[f.Rule]
+			f.Decision = rules[f.Rule].decision
 		}
 		for k := range p.Accepted {
 			if p.Accepted[k].Finding == f.Key {
@@ -287,8 +287,8 @@ func (c *site) report(ch *channel, severity Severity, rule, member, sentence, re
 	if member != "" {
 		path += "." + member
 	}
-	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix, Gate: gates[rule]}
-	if words := ofSeveral[rule]; words != "" {
+	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix, Gate: rules[rule].gate}
+	if words := rules[rule].several; words != "" {
 		f.cause = fmt.Sprint(rule, " ", severity)
 		f.several = func(n int) string { return fmt.Sprintf(words, n) }
 	}

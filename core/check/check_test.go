@@ -235,17 +235,13 @@ func TestRules(t *testing.T) {
 		if f.Severity != test.severity || !strings.Contains(f.Sentence, test.says) || f.Reason == "" || f.Path == "" {
 			t.Errorf("%s: %+v", test.rule, f)
 		}
-		if f.Gate != gates[test.rule] {
-			t.Errorf("%s: the gate is %q", test.rule, f.Gate)
+		row, known := rules[test.rule]
+		if !known || f.Gate != row.gate {
+			t.Errorf("%s: known %v, the gate is %q", test.rule, known, f.Gate)
 		}
 		mends(t, p, f)
 	}
-	for rule := range gates {
-		if !tested[rule] {
-			t.Errorf("a gate is named for %s, which is no rule", rule)
-		}
-	}
-	for rule := range fixable {
+	for rule := range rules {
 		if !tested[rule] {
 			t.Errorf("no test for %s", rule)
 		}
@@ -265,15 +261,6 @@ func drawn(c *plan.Channel, smallest float64, walks ...plan.Walk) {
 	c.Scene = &plan.Scene{VerticalDegrees: 50, People: []plan.ScenePerson{{X: 0.5, FeetY: 0.85, HeadY: 0.5}, {X: 0.5, FeetY: 0.5, HeadY: 0.34}}, Walks: walks}
 }
 
-// fixable are the rules that must come with a fix in the cases tested.
-var fixable = map[string]bool{
-	"channels": true, "detection-off": true, "blind-hours": true, "untied": true, "alarm-without-input": true, "empty-records": true, "below-at-least": true,
-	"worst-below-at-least": true, "pre-beyond-buffer": true, "post-too-short": true, "audio": true, "odd-one-out": true, "likely-misses": true, "special-day-hidden": true,
-	"areas-but-off": true, "area-too-small": true, "walk-unnoticed": true, "first-seconds-lost": true, "reach-short": true, "patch-passes": true, "set-at-camera": true, "no-events": true,
-	"effect-not-admitted": true, "tie-never-acts": true, "too-many-messages": true, "sounder-at-night": true, "hold-too-short": true, "stills-incomplete": true, "loss-untold": true,
-	"entered-times": true, "entered-periods": true, "entered-layers": true, "entered-seconds": true, "entered-frames": true, "entered-sensitivity": true, "entered-outlines": true, "entered-areaHours": true,
-}
-
 func find(found []Finding, rule string) *Finding {
 	for i := range found {
 		if found[i].Rule == rule {
@@ -286,7 +273,7 @@ func find(found []Finding, rule string) *Finding {
 // mends asks that a finding's fix, where there should be one, makes it go away.
 func mends(t *testing.T, p *plan.Plan, f *Finding) {
 	t.Helper()
-	if fixable[f.Rule] != (f.Fix != nil) {
+	if rules[f.Rule].mends != (f.Fix != nil) {
 		t.Errorf("%s comes with fix %+v", f.Rule, f.Fix)
 	}
 	if f.Fix == nil {
@@ -381,9 +368,9 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 // TestEveryErrorIsSomebodys asks that an error comes with a fix, or says whose decision it
 // is.
 func TestEveryErrorIsSomebodys(t *testing.T) {
-	for rule := range ofSeveral {
-		if decisions[rule] == "" && !fixable[rule] {
-			t.Errorf("%s comes with neither", rule)
+	for name, rule := range rules {
+		if rule.decision == "" && !rule.mends {
+			t.Errorf("%s comes with neither", name)
 		}
 	}
 	p := soundPlan(t)

@@ -1,0 +1,88 @@
+package check
+
+import "wakefield/core/estimate"
+
+// rule is what is known of a rule beside what it looks at.
+type rule struct {
+	mends    bool              // whether it comes with a fix, in some case at least
+	gate     estimate.GateName // of the course, which loses what it is about; empty for none
+	several  string            // what it says of several channels, which it finds on each; empty where it is told of each by itself
+	decision string            // whose decision it is, where no fix is offered
+}
+
+// rules are all of them, by their names, which stand in findings. A rule is a function among those that look at channels or at
+// the site, its row here, and a row in TestRules.
+var rules = map[string]rule{
+	"detection-off": {mends: true, gate: estimate.GateOn, several: "%d channels record on motion, but their detection is off."},
+	"blind-hours":   {mends: true, gate: estimate.GateHours, several: "%d channels record on motion in hours in which their detection is off."},
+	"no-area": {gate: estimate.GateArea, several: "%d channels have detection on, but no detection area is drawn.",
+		decision: "For you to do, at the camera: draw where it is to look, then enter in Kit how many areas there are."},
+	"untied": {mends: true, gate: estimate.GateTied, several: "Motion on %d channels is tied to no recording, not even their own."},
+	"alarm-without-input": {mends: true, several: "%d channels wait for an alarm, but no alarm input records them.",
+		decision: "For you to decide: which alarm input records it, or another duty."},
+	"effect-not-admitted": {mends: true, decision: "For you to decide: paint a duty that listens, or let it record nothing here."},
+	"areas-but-off":       {mends: true, gate: estimate.GateOn, several: "%d channels have areas drawn, but their detection is off."},
+	"area-hidden":         {gate: estimate.GateArea, decision: "For you to decide: draw the ignored area smaller, or remove the watched one."},
+	"area-too-small":      {mends: true, gate: estimate.GateLarge},
+	"walk-unnoticed": {mends: true, gate: estimate.GateLarge, several: "%d walks are never noticed.",
+		decision: "For you to decide: an area where they walk, a smaller size or a shorter duration there."},
+	"reach-short": {mends: true, gate: estimate.GateLarge, several: "%d walks come from beyond where they are large enough to be noticed."},
+	"first-seconds-lost": {mends: true, several: "The first seconds of %d walks are not recorded.",
+		decision: "For you to decide: an area farther out, or a recorder that buffers more seconds."},
+	"patch-passes": {mends: true, several: "What moves in %d patches starts recordings.",
+		decision: "For you to decide: draw where to look, and leave that out."},
+	"set-at-camera": {mends: true, several: "The detection of %d channels must be set on the cameras themselves."},
+	"no-events":     {mends: true, gate: estimate.GateOn, several: "%d channels record on motion, but their cameras tell the recorder of none."},
+	"missing-stream": {several: "%d channels are to write a stream that their camera does not have.",
+		decision: "For you to decide: give the camera that stream in Kit, or paint another duty."},
+	"empty-records": {mends: true, several: "%d channels have no camera, but are set to record."},
+	"nothing-recorded": {several: "%d channels record nothing at times, though their footage must be kept.",
+		decision: "For the customer to decide: whether nothing need be recorded then. If so, accept it."},
+	"frames-beyond-camera": {decision: "For you to decide: a duty with fewer frames, or a camera that sends more."},
+	"camera-decides":       {decision: "For you to do, at the camera: set it there, or let the recorder decide."},
+	"keyframe-gap": {several: "On %d channels a person can cross the picture unseen between keyframes.",
+		decision: "For you to do, at the camera: shorten the keyframe interval."},
+	"likely-misses": {mends: true, gate: estimate.GateDetector, several: "%d channels miss many wanted events, with no continuous recording as a fallback.",
+		decision: "For you to decide: a cheap base layer, or better detection."},
+	"audio":                {mends: true, several: "%d channels record audio."},
+	"odd-one-out":          {mends: true},
+	"below-at-least":       {mends: true, decision: "For the customer to decide: a larger quota, more or larger drives, or fewer days required."},
+	"worst-below-at-least": {mends: true, decision: "For the customer to decide: a larger quota, more or larger drives, or fewer days required."},
+	"above-at-most": {several: "%d channels may be kept for some days only, and only the recorder's age limit enforces that.",
+		decision: "For you to do, at the recorder: set the age limit, and see that it deletes."},
+	"short-on-dates":        {decision: "For the customer to decide: more drives, or fewer days in the weeks around that date."},
+	"intake":                {decision: "For you to decide: a recorder with more intake, fewer cameras on this one, or lower bitrates."},
+	"throughput":            {decision: "For you to decide: faster drives, or less written in the busiest hour."},
+	"licences":              {decision: "For the customer to decide: more licences, or fewer cameras."},
+	"channels":              {mends: true, decision: "For you to decide: a recorder with more channels, or move it to another. It has no number that is free."},
+	"too-few-drives":        {decision: "For you to decide: more drives, or another RAID level."},
+	"workload":              {decision: "For you to decide: drives rated for more, or more of them."},
+	"pre-beyond-buffer":     {mends: true, several: "%d channels are to record more before an event than their recorder buffers."},
+	"post-too-short":        {mends: true, several: "%d channels record so little after motion ends that one visit becomes several clips."},
+	"special-day-hidden":    {mends: true},
+	"guessed-activities":    {decision: "For you to decide: whether to measure them."},
+	"night-unsaid":          {decision: "For you to do, at the camera: measure a clip taken at night, in Kit."},
+	"camera-away":           {decision: "For you to decide: fewer causes that send it, a shorter time, or a camera that stays."},
+	"contact-unknown":       {decision: "For you to do, at the site: look, and enter it on Triggers, What it causes."},
+	"copy-late":             {decision: "For you to decide: a lower copy, a faster uplink, or a recorder that is harder to carry off."},
+	"copy-never-catches-up": {decision: "For you to decide: fewer channels or causes, a lower copy, or a faster uplink."},
+	"copy-unwatched":        {decision: "For you to decide: have the line watched where the copies arrive, or tell somebody by another way."},
+	"entered-areaHours":     {mends: true},
+	"entered-frames":        {mends: true},
+	"entered-layers":        {mends: true},
+	"entered-outlines":      {mends: true},
+	"entered-periods":       {mends: true},
+	"entered-seconds":       {mends: true},
+	"entered-sensitivity":   {mends: true},
+	"entered-times":         {mends: true},
+	"hold-too-short":        {mends: true},
+	"loss-untold":           {mends: true, decision: "For you to decide: whom to tell."},
+	"message-quiet":         {decision: "For the customer to decide: whom to tell in these hours."},
+	"monitor-cut-short":     {decision: "For you to decide: fewer causes on this monitor, a shorter time for each, or a second monitor."},
+	"mostly-held-back":      {decision: "For you to decide: a shorter interval, or another receiver for what must not be held back. If one in a while is enough, accept it."},
+	"no-tamper-contact":     {decision: "For you to decide: a contact in the recorder's housing, on Triggers, What it causes."},
+	"sounder-at-night":      {mends: true, decision: "For the customer to decide: whether it may be heard at night. If so, accept it."},
+	"stills-incomplete":     {mends: true, decision: "For you to decide: what triggers them, or a snapshot at fixed times."},
+	"tie-never-acts":        {mends: true, decision: "For you to decide: untie it, or give it a camera, detection or hours that it lacks."},
+	"too-many-messages":     {mends: true, decision: "For you to decide: fewer causes, other hours, or more that may be read."},
+}
