@@ -2,6 +2,7 @@ package handover
 
 import (
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"wakefield/core/estimate"
@@ -156,4 +157,34 @@ func TestAreasWatchNoLess(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestWhatIsTakenAwayIsSaid asks what is said, and typed, of values that a channel copied from another does not have.
+func TestWhatIsTakenAwayIsSaid(t *testing.T) {
+	for name, want := range map[string]string{"sub.codec": "sub stream off", "alarmPreSeconds": "no own time before an alarm", "detection.minSeconds": "motion however short", "main.rate.maxKbps": "main stream no largest bitrate"} {
+		if got := inOneSentence([]value{{name, unset, notSet(name)}}); got != want || goesByItself(name) {
+			t.Errorf("%s: %q, goes by itself %v", name, got, goesByItself(name))
+		}
+	}
+	for _, name := range []string{"sub.width", "third.rate.kind", "main.rate.kbps", "main.rate.quality"} {
+		if !goesByItself(name) {
+			t.Errorf("%s is typed", name)
+		}
+	}
+	examples(t, func(name string, p *plan.Plan, _ *rand.Rand) {
+		for i := range p.Channels {
+			if c := &p.Channels[i]; i%2 == 0 {
+				c.Streams.Sub = plan.PlainStream(plan.Sub)
+			} else {
+				c.Streams.Sub = nil
+			}
+		}
+		for _, r := range Sheets(Enter(p, nil), nil, week.Date{Year: 2027, Month: 3, Day: 1}).Recorders {
+			for _, st := range r.Steps {
+				if strings.HasSuffix(st.Words, ": ") || strings.Contains(st.Words, ", ,") {
+					t.Errorf("%s: %s %q says nothing", name, st.ID, st.Words)
+				}
+			}
+		}
+	})
 }

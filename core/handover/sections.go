@@ -86,7 +86,7 @@ func (w *writer) copied(what plan.Copy, section string, of func(c *plan.Channel)
 			default:
 				set.Values[name] = unset
 				if !goesByItself(name) {
-					typed = append(typed, value{name, unset, unsetName(name) + " not set"})
+					typed = append(typed, value{name, unset, notSet(name)})
 				}
 			}
 		}

@@ -233,7 +233,7 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 			w.frames = w.frames || fewer(c, d, to)
 		}
 		hours := plan.HoursWhere(week.Map(duties, func(id string) bool { return slices.Contains(gone, id) }))
-		w.words = fmt.Sprintf("%s instead of %s", to.Name, list(names))
+		w.words = fmt.Sprintf("%s instead of %s", to.Name, plan.InList(names))
 		if len(gone) < len(now) {
 			w.words += ", " + plan.HoursInWords(hours)
 		}
@@ -332,19 +332,4 @@ func qualityWays(c *plan.Channel) (out []way) {
 			c.Streams.Main = &stream
 		},
 	}}
-}
-
-func list(names []string) string {
-	switch n := len(names); {
-	case n == 0:
-		return ""
-	case n == 1:
-		return names[0]
-	default:
-		s := names[0]
-		for _, name := range names[1 : n-1] {
-			s += ", " + name
-		}
-		return s + " and " + names[n-1]
-	}
 }

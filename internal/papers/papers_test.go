@@ -18,21 +18,14 @@ import (
 	"wakefield/core/check"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
+	"wakefield/core/plan/plantest"
 	"wakefield/core/week"
 )
 
 // sample reads a sample site.
 func sample(t testing.TB, name string) *plan.Plan {
 	t.Helper()
-	data, err := os.ReadFile("../demo/" + name + ".json")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := plan.Read(data)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return p
+	return plantest.Read(t, "../demo/"+name+".json")
 }
 
 func source(t testing.TB, p *plan.Plan) *Source {

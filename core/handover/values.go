@@ -7,24 +7,23 @@ import (
 	"wakefield/core/plan"
 )
 
-// memberNames are what members of a stream are called that one channel has and another does not.
-var memberNames = map[string]string{
-	"codec": "codec", "width": "width", "height": "height", "fps": "frame rate", "gopSeconds": "keyframe interval",
-	"rate.kind": "kind of bitrate", "rate.kbps": "bitrate", "rate.activeKbps": "bitrate while something moves", "rate.quality": "quality", "rate.maxKbps": "largest bitrate",
-}
-
-// unsetName is what a value is called that a channel does not have.
-func unsetName(name string) string {
+// notSet is what is said of a value that a channel does not have and that has to be taken away.
+func notSet(name string) string {
 	switch name {
+	case "sub.codec", "third.codec":
+		return "off"
 	case "alarmPreSeconds":
-		return "own time before an alarm"
+		return "no own time before an alarm"
 	case "alarmPostSeconds":
-		return "own time after an alarm"
+		return "no own time after an alarm"
+	case "detection.minSeconds":
+		return "motion however short"
+	case "main.rate.maxKbps":
+		return "no largest bitrate"
+	case "detection.hours":
+		return "detection at all hours"
 	}
-	if member := memberNames[name[strings.IndexByte(name, '.')+1:]]; member != "" {
-		return member
-	}
-	return name
+	return name[strings.LastIndexByte(name, '.')+1:] + " not set"
 }
 
 // streamOf is the stream that a value is of; empty where it is of none.
@@ -37,8 +36,14 @@ func streamOf(name string) string {
 	return ""
 }
 
-// goesByItself tells whether a value is gone as soon as others are typed: a bitrate when its kind is another.
-func goesByItself(name string) bool { return strings.Contains(name, ".rate.") }
+// goesByItself tells whether a value is gone as soon as others are typed: a bitrate when its kind is another, what a stream is
+// when there is none.
+func goesByItself(name string) bool {
+	if stream, member, _ := strings.Cut(name, "."); stream == "sub" || stream == "third" {
+		return member != "codec"
+	}
+	return strings.HasSuffix(name, ".rate.kbps") || strings.HasSuffix(name, ".rate.activeKbps") || strings.HasSuffix(name, ".rate.quality")
+}
 
 // streamsOf are what is typed of a channel's streams.
 func streamsOf(c *plan.Channel) (out []value) {
