@@ -74,7 +74,7 @@ func TestTheTour(t *testing.T) {
 			p.until(isSaved)
 		}
 	}
-	if made != len(acts) || len(steps) != 12 {
+	if made != len(acts) || len(steps) != 14 {
 		t.Errorf("%d acts of %d were made in %d steps", made, len(acts), len(steps))
 	}
 }
