@@ -2,7 +2,6 @@ package compare
 
 import (
 	"cmp"
-	"encoding/json"
 	"reflect"
 	"slices"
 
@@ -21,18 +20,25 @@ func Carry(to, from *plan.Plan, parts []Part) ([]edit.Edit, error) {
 		}
 	}
 	edits := c.edits
-	// Recorders are set with the pools that they have, so they come before pools are.
+	// Recorders are set with the pools that they have, so they come before pools are; camera kinds take channels along, so they
+	// come before channels are.
 	slices.SortStableFunc(c.order, func(a, b string) int {
 		rank := func(name string) int {
-			if c.kinds[name] == "recorder" {
+			switch c.kinds[name] {
+			case "recorder":
 				return 0
+			case "camera kind":
+				return 1
 			}
-			return 1
+			return 2
 		}
 		return cmp.Compare(rank(a), rank(b))
 	})
 	for _, key := range c.order {
 		edits = append(edits, setters[c.kinds[key]](c, c.done[key]))
+		if kind, ok := c.done[key].Interface().(plan.Kind); ok {
+			edits = append(edits, c.unmoved(kind)...)
+		}
 	}
 	for _, kind := range goingOrder {
 		for _, key := range c.gone[kind] {
@@ -56,6 +62,32 @@ type carrier struct {
 	edits    []edit.Edit
 	gone     map[string][]string // keys of what goes, by kind
 	last     []edit.Edit
+}
+
+// unmoved are the edits that give channels back what a camera kind takes along, where the two plans have it alike: nobody asked
+// for it to be another.
+func (c *carrier) unmoved(kind plan.Kind) (edits []edit.Edit) {
+	moved, err := edit.After(c.to, edit.Edit{SetKind: &edit.SetKind{Kind: kind}})
+	if err != nil {
+		return nil // the edits are refused for it
+	}
+	for i := range c.to.Channels {
+		here, then := &c.to.Channels[i], &moved.Channels[i]
+		there := c.from.Channel(here.ID)
+		if here.Kind != kind.ID || there == nil {
+			continue
+		}
+		for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
+			mine := here.Streams.Get(which)
+			if reflect.DeepEqual(mine, there.Streams.Get(which)) && !reflect.DeepEqual(mine, then.Streams.Get(which)) {
+				edits = append(edits, edit.Edit{SetStream: &edit.SetStream{Channels: []string{here.ID}, Stream: which, Settings: mine}})
+			}
+		}
+		if here.AudioKbps == there.AudioKbps && here.AudioKbps != then.AudioKbps {
+			edits = append(edits, edit.Edit{SetAudio: &edit.SetAudio{Channels: []string{here.ID}, AudioKbps: here.AudioKbps}})
+		}
+	}
+	return edits
 }
 
 // goingOrder is the order in which things go: what names others before what is named.
@@ -192,24 +224,16 @@ func (c *carrier) plan(member string) error {
 }
 
 func (c *carrier) tie(key string) error {
-	var e plan.Effect
-	if err := json.Unmarshal([]byte(key), &e); err != nil || e.Idle() {
-		return plan.Wrong("key", "is no tie")
+	if one := tieOf(c.from, key); one != nil {
+		c.bring(one)
+		c.last = append(c.last, edit.Edit{AddEffect: &edit.AddEffect{Effect: *one}})
+		return nil
 	}
-	for _, f := range c.from.Effects {
-		for _, one := range f.Single() {
-			if tieKey(one) != key {
-				continue
-			}
-			c.bring(&one)
-			c.last = append(c.last, edit.Edit{AddEffect: &edit.AddEffect{Effect: one}})
-			return nil
-		}
-	}
-	if _, ok := tiesOf(c.to)[key]; !ok {
+	one := tieOf(c.to, key)
+	if one == nil {
 		return plan.Wrong("key", "no such tie in either plan")
 	}
-	c.edits = append(c.edits, edit.Edit{RemoveEffect: &edit.RemoveEffect{Effect: e}})
+	c.edits = append(c.edits, edit.Edit{RemoveEffect: &edit.RemoveEffect{Effect: *one}})
 	return nil
 }
 

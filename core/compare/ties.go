@@ -22,6 +22,18 @@ func tieKey(e plan.Effect) string {
 	return string(text)
 }
 
+// tieOf is the tie of a key, nil where the plan has none.
+func tieOf(p *plan.Plan, key string) *plan.Effect {
+	for _, e := range p.Effects {
+		for _, one := range e.Single() {
+			if tieKey(one) == key {
+				return &one
+			}
+		}
+	}
+	return nil
+}
+
 // tiesOf are all ties of a plan in words.
 func tiesOf(p *plan.Plan) map[string]string {
 	out := make(map[string]string)
