@@ -25,3 +25,24 @@ func TestAbout(t *testing.T) {
 		}
 	}
 }
+
+func TestSecondsInWords(t *testing.T) {
+	for seconds, want := range map[float64]string{0: "0 s", 1.5: "1.5 s", 59: "59 s", 60: "1 min", 90: "90 s", 3600: "1 h", 5400: "90 min", 86400: "24 h", 129600: "36 h", 172800: "2 days"} {
+		if got := SecondsInWords(seconds); got != want {
+			t.Errorf("%v s: %s, want %s", seconds, got, want)
+		}
+	}
+}
+
+func TestManyThingsInWords(t *testing.T) {
+	for n, want := range map[int]string{0: "0 sizes", 1: "1 size", 2: "2 sizes"} {
+		if got := Count(n, "size"); got != want {
+			t.Errorf("%d: %s, want %s", n, got, want)
+		}
+	}
+	for want, names := range map[string][]string{"": nil, "a": {"a"}, "a and b": {"a", "b"}, "a, b and c": {"a", "b", "c"}} {
+		if got := InList(names); got != want {
+			t.Errorf("%q: %s, want %s", names, got, want)
+		}
+	}
+}

@@ -1,0 +1,69 @@
+package plan
+
+import (
+	"reflect"
+	"slices"
+	"testing"
+)
+
+// TestASecondLookFindsWhatAFirstOneFinds breaks every member of every list of a plan, and asks that a check which knows the plan
+// before says the same as one that knows nothing.
+func TestASecondLookFindsWhatAFirstOneFinds(t *testing.T) {
+	p := example(t)
+	broken, refused := 0, 0
+	for _, list := range orderedMembers(reflect.TypeFor[Plan]()) {
+		if list.typ.Kind() != reflect.Slice {
+			continue
+		}
+		for i := range reflect.ValueOf(p).Elem().FieldByIndex(list.index).Len() {
+			for _, m := range orderedMembers(list.typ.Elem()) {
+				q := *p
+				own := copyOfSlice(reflect.ValueOf(&q).Elem().FieldByIndex(list.index))
+				if !breaks(own.Index(i).FieldByIndex(m.index)) {
+					continue
+				}
+				broken++
+				first, second := q.Check(), q.CheckSince(p)
+				if (first == nil) != (second == nil) || first != nil && first.Error() != second.Error() {
+					t.Errorf("%s[%d].%s: %v, but since the plan before %v", list.name, i, m.name, first, second)
+				}
+				if first != nil {
+					refused++
+				}
+			}
+		}
+	}
+	if broken < 100 || refused < broken {
+		t.Errorf("only %d members were broken and %d plans refused", broken, refused)
+	}
+	if err := p.CheckSince(p); err != nil {
+		t.Error(err)
+	}
+	less := *p
+	less.Duties = slices.Clone(p.Duties[1:])
+	if first, second := less.Check(), less.CheckSince(p); first == nil || second == nil || first.Error() != second.Error() {
+		t.Errorf("a duty that is named is taken away: %v, but since the plan before %v", first, second)
+	}
+}
+
+func copyOfSlice(list reflect.Value) reflect.Value {
+	own := reflect.MakeSlice(list.Type(), list.Len(), list.Len())
+	reflect.Copy(own, list)
+	list.Set(own)
+	return own
+}
+
+// breaks puts a value in a member that hardly any plan may have, and tells whether it could.
+func breaks(v reflect.Value) bool {
+	switch v.Kind() {
+	case reflect.Float64:
+		v.SetFloat(-1e9)
+	case reflect.Int:
+		v.SetInt(-1e9)
+	case reflect.String:
+		v.SetString("a\x00b")
+	default:
+		return false
+	}
+	return true
+}
