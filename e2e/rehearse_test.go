@@ -25,7 +25,7 @@ func TestAMissedEventIsMended(t *testing.T) {
 		t.Fatalf("%v", first)
 	}
 	p.typed(`[data-field="find"] input, input[data-field="find"]`, "slipway")
-	p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').startsWith('1 channels')`)
+	p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').startsWith('1 channel ')`)
 	p.click(`[data-test="next-missed"]`)
 	p.shows(`[data-test="story"]`, "On disk it is missed")
 	p.shows(`[data-test="story"] [data-test="answer"]`, "No: nothing of it is on disk")

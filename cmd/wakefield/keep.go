@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"os"
 
+	"wakefield/core/plan"
 	"wakefield/internal/backup"
 	"wakefield/internal/store"
 )
@@ -83,12 +84,7 @@ func (c *restoreCommand) Run() error {
 	return nil
 }
 
-func sites(n int) string {
-	if n == 1 {
-		return "1 site"
-	}
-	return fmt.Sprintf("%d sites", n)
-}
+func sites(n int) string { return plan.Count(n, "site") }
 
 func isOrAre(n int) string {
 	if n == 1 {
@@ -111,7 +107,7 @@ func (c *deleteCommand) Run() error {
 			return named(c.Site, err)
 		}
 		if !c.Yes {
-			if err := confirm(fmt.Sprintf("%s goes for good, with its %d revisions.", c.Site, head.Version)); err != nil {
+			if err := confirm(fmt.Sprintf("%s goes for good, with %s.", c.Site, plan.Count(int(head.Version), "revision"))); err != nil {
 				return err
 			}
 		}
@@ -144,13 +140,13 @@ func (c *thinCommand) Run() error {
 			return named(c.Site, err)
 		}
 		if !c.Yes {
-			if err := confirm(fmt.Sprintf("Of %s and its %d plans all revisions but the newest %d go for good.", c.Site, len(site.Plans), c.Keep)); err != nil {
+			if err := confirm(fmt.Sprintf("Of %s, in %s, all revisions but the newest %d go for good.", c.Site, plan.Count(len(site.Plans), "plan"), c.Keep)); err != nil {
 				return err
 			}
 		}
 		removed, err := s.Thin(ctx, c.Site, c.Keep)
 		if err == nil {
-			fmt.Printf("%d revisions of %s are gone\n", removed, c.Site)
+			fmt.Printf("Removed: %s of %s\n", plan.Count(int(removed), "revision"), c.Site)
 		}
 		return named(c.Site, err)
 	})

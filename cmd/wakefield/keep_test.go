@@ -104,14 +104,14 @@ func TestThinAndReset(t *testing.T) {
 		post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":`+strconv.Itoa(version)+`,"edits":[{"setSite":{"name":"Quay `+strconv.Itoa(version)+`"}}]}`)
 	}
 	stop()
-	if out, says, status := run(t, "thin", "--data", data, "--yes", "--keep", "2", "pennywhistle-quay"); status != 0 || !strings.Contains(out, "4 revisions of pennywhistle-quay are gone") {
+	if out, says, status := run(t, "thin", "--data", data, "--yes", "--keep", "2", "pennywhistle-quay"); status != 0 || !strings.Contains(out, "Removed: 4 revisions of pennywhistle-quay") {
 		t.Errorf("%d, %s %s", status, out, says)
 	}
 	if _, says, status := run(t, "thin", "--data", data, "nowhere"); status == 0 || !strings.Contains(says, "nowhere: no such plan") {
 		t.Errorf("%d, %s", status, says)
 	}
 	if _, says, status := run(t, "demo", "--data", data, "--listen", "127.0.0.1:0", "--reset"); status == 0 ||
-		!strings.Contains(says, "all 3 sites") || !strings.Contains(says, "Quay 5, revision 6") || !strings.Contains(says, "--yes") {
+		!strings.Contains(says, "3 sites with all revisions") || !strings.Contains(says, "Quay 5, revision 6") || !strings.Contains(says, "--yes") {
 		t.Errorf("--reset without a yes: %d, %s", status, says)
 	}
 	url, stop = startDemo(t, data)

@@ -14,6 +14,7 @@ import (
 	"syscall"
 	"time"
 
+	"wakefield/core/plan"
 	"wakefield/internal/demo"
 	"wakefield/internal/localpg"
 	"wakefield/internal/server"
@@ -119,7 +120,7 @@ func (c *demoCommand) reset(ctx context.Context, cluster *localpg.Cluster) error
 		if err != nil {
 			return err
 		}
-		question := fmt.Sprintf("--reset removes all %d sites in this folder with their histories:", len(sites))
+		question := "--reset removes what is in this folder, " + plan.Count(len(sites), "site") + " with all revisions:"
 		for i, site := range sites {
 			if i == 20 {
 				question += fmt.Sprintf("\n  and %d more", len(sites)-i)

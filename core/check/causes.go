@@ -271,7 +271,7 @@ func offsite(c *site) {
 	}
 	f, name := &c.figures.Channels[worst], c.plan.Channels[worst].Name
 	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
-		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.", plan.SecondsInWords(o.TakenWithinSeconds), channelCount(copied.LateChannels)),
+		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.", plan.SecondsInWords(o.TakenWithinSeconds), plan.Count(copied.LateChannels, "channel")),
 		Reason:   plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late, plan.About(*f.NinetySafeSeconds), plan.About(*f.WorstSafeSeconds))})
 }
 
@@ -354,14 +354,7 @@ func contacts(c *site) {
 		if a.Contact == "" && n > 0 {
 			c.about(Finding{Rule: "contact-unknown", Severity: Hint, Path: fmt.Sprintf("alarmInputs[%d].contact", i), Recorder: a.Recorder,
 				Sentence: fmt.Sprintf("%s: contact type not set, normally open or normally closed.", a.Name),
-				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %s recording.", channelCount(n))})
+				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %s recording.", plan.Count(n, "channel"))})
 		}
 	}
-}
-
-func channelCount(n int) string {
-	if n == 1 {
-		return "1 channel"
-	}
-	return fmt.Sprintf("%d channels", n)
 }

@@ -40,7 +40,7 @@ func recorderLimits(c *site) {
 				plan.Say("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8), float64(figures.Channels)*(1-r.DriveMBps/busiest))
 		}
 		if r.Licences > 0 && figures.Channels > r.Licences {
-			report("licences", "licences", fmt.Sprintf("%s has %d cameras and %d licences.", r.Name, figures.Channels, r.Licences),
+			report("licences", "licences", fmt.Sprintf("%s has %s and %s.", r.Name, plan.Count(figures.Channels, "camera"), plan.Count(r.Licences, "licence")),
 				"Cameras beyond the licences are not recorded.", float64(figures.Channels-r.Licences))
 		}
 		c.numbers(r)

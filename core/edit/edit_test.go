@@ -487,7 +487,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"main.fps"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"900"}}}}}}, `edits[1].setCells.rows[0].values[0]: 900 is above 240`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"main.size"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{""}}}}}}, `edits[1].setCells.rows[0].values[0]: not a picture size: use 1920×1080`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"colour"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"red"}}}}}}, `edits[1].setCells.rows[0].values[0]: no column "colour"`},
-		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"name"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"a", "b"}}}}}}, `edits[1].setCells.rows[0]: 2 cells for 1 columns`},
+		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"name"}, Rows: []table.CellRow{{Channel: "c1", Values: []string{"a", "b"}}}}}}, `edits[1].setCells.rows[0]: 2 cells for 1 column`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"activity"}, Rows: []table.CellRow{{Channel: "c9", Values: []string{"gate"}}}}}}, `edits[1].setCells.rows[0]: no channel "c9"`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"atLeast"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"90 days"}}}}}}, `edits[1].setCells.rows[0].values[0]: 90 days at least but 60 at most`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"audio"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"1,500"}}}}}}, `edits[1].setCells.rows[0].values[0]: "1,500" can be read in two ways`},

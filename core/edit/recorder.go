@@ -24,7 +24,7 @@ func (e *SetRecorder) sentence(p *plan.Plan) string {
 	if p.Recorder(r.ID) == nil {
 		return "Recorder added: " + r.Name
 	}
-	return fmt.Sprintf("%s: %d channels, %v Mbit/s intake", r.Name, r.Channels, r.IngestMbps)
+	return fmt.Sprintf("%s: %s, %v Mbit/s intake", r.Name, plan.Count(r.Channels, "channel"), r.IngestMbps)
 }
 
 // RemoveRecorder removes a recorder with its pools. Channels and alarm inputs must

@@ -211,7 +211,7 @@ func (e *RemoveArea) ties(p *plan.Plan) (n int) {
 func (e *RemoveArea) sentence(p *plan.Plan) string {
 	s := names(p, []string{e.Channel}) + ": an area removed"
 	if n := e.ties(p); n > 0 {
-		s += fmt.Sprintf(", with %d ties", n)
+		s += ", with " + plan.Count(n, "tie")
 	}
 	return s
 }

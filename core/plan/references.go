@@ -194,7 +194,7 @@ func (c *checker) recorders() {
 				drives += g.Count
 			}
 			if pool.HotSpares > drives {
-				c.wrong(path+".hotSpares", "%d hot spares of %d drives", pool.HotSpares, drives)
+				c.wrong(path+".hotSpares", "%s of %s", Count(pool.HotSpares, "hot spare"), Count(drives, "drive"))
 			}
 		}
 	}

@@ -39,7 +39,7 @@ func (e *TooManyError) Error() string {
 	if e.Days < 1 {
 		return words + ", even on one day"
 	}
-	return words + plan.Say("; %d days can be", e.Days)
+	return words + "; " + plan.Count(e.Days, "day") + " can be"
 }
 
 // bounded refuses what is too much, and says how many days would not be.

@@ -69,7 +69,7 @@ func (p *Prepared) drivesOf(id string, more int) []Drives {
 	}
 	for _, size := range p.plan.Prices.Drives {
 		if size.Terabytes > 1.001*smallest.Terabytes {
-			add(plan.Say("%s: %d drives of %v TB in place of its %d", pool.Name, count, size.Terabytes, count), []plan.DriveGroup{{Count: count, Terabytes: size.Terabytes}}, count, size.Terabytes)
+			add(plan.Say("%s: %s of %v TB in place of its %d", pool.Name, plan.Count(count, "drive"), size.Terabytes, count), []plan.DriveGroup{{Count: count, Terabytes: size.Terabytes}}, count, size.Terabytes)
 		}
 	}
 	return out

@@ -123,7 +123,7 @@ func (e *Cells) Set(p *plan.Plan) (*plan.Plan, []CellError) {
 // setRow sets the cells of one channel.
 func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, values []string, fresh bool) []CellError {
 	if len(values) != len(columns) {
-		return []CellError{{Column: -1, Reason: fmt.Sprintf("%d cells for %d columns", len(values), len(columns))}}
+		return []CellError{{Column: -1, Reason: plan.Count(len(values), "cell") + " for " + plan.Count(len(columns), "column")}}
 	}
 	var errors []CellError
 	for _, i := range order {

@@ -431,7 +431,7 @@ func (l *Log) fit(events []activity.Event) error {
 		l.Notes = append(l.Notes, "Less than two weeks were observed: one unusual day weighs much.")
 	}
 	if f.RatePercent > 15 {
-		l.Notes = append(l.Notes, fmt.Sprintf("%d events are few: the rate is known to ±%.0f %% only.", f.Events, f.RatePercent))
+		l.Notes = append(l.Notes, fmt.Sprintf("From %s the rate is known to ±%.0f %% only.", plan.Count(f.Events, "event"), f.RatePercent))
 	}
 	return nil
 }

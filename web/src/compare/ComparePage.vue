@@ -12,6 +12,7 @@ import TwoWeeks from './TwoWeeks.vue'
 import { MOST, useCompare } from './useCompare'
 import VerdictTable from './VerdictTable.vue'
 import TermTip from '../ui/TermTip.vue'
+import { count } from '../ui/figures'
 
 /** Variants of the site side by side: verdicts, what differs in words, and the weeks over each other. */
 const site = useSite()
@@ -91,7 +92,7 @@ async function adopt(id: string) {
         </p>
         <TwoWeeks v-for="r in shown" :key="r.id" :ribbon="r" />
         <p v-if="(weeks?.length ?? 0) > shown.length" class="soft">
-          and {{ weeks!.length - shown.length }} channels more; the differences name them.
+          and {{ count(weeks!.length - shown.length, 'channel') }} more; the differences name them.
         </p>
       </section>
     </div>

@@ -119,7 +119,7 @@ const heads: Record<By, [string, string]> = {
           <td v-if="heads[by][1] && !bare" class="number soft">{{ r.also || '–' }}</td>
         </tr>
         <tr v-if="rest.length" class="soft">
-          <th scope="row">{{ rest.length }} others</th>
+          <th scope="row">{{ count(rest.length, 'other') }}</th>
           <td class="number">{{ amount(rest.reduce((s, r) => s + r.gb, 0)) }}</td>
           <td class="number">{{ three(share(rest.reduce((s, r) => s + r.gb, 0))) }} %</td>
         </tr>

@@ -5,6 +5,7 @@ import { useSite } from '../site/useSite'
 import { momentOf } from './clock'
 import type { Rehearsing } from './useRehearsal'
 import { firstFrom } from './drawTimeline'
+import { count } from '../ui/figures'
 
 /** What is in view as a list, for those who do not see the timeline. */
 const { r } = defineProps<{ r: Rehearsing }>()
@@ -34,7 +35,7 @@ const list = computed(() => {
 
 <template>
   <section data-test="event-list">
-    <h2>In view, {{ list.length }} events</h2>
+    <h2>In view, {{ count(list.length, 'event') }}</h2>
     <ol>
       <li v-for="e in list.slice(0, MOST)" :key="e.event">
         <button type="button" class="plain-button link" @click="r.point(e)">

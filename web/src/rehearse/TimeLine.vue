@@ -9,6 +9,7 @@ import { EVENTS, firstFrom, NAMES, ROW, xOf } from './drawTimeline'
 import { HEAD, paintTimeline, type Sheet } from './paintTimeline'
 import { timelinePicture } from './timelinePicture'
 import type { Rehearsing } from './useRehearsal'
+import { count } from '../ui/figures'
 
 /** The days along the top, channels below with what would be on disk; only the rows in view are drawn. */
 const { r } = defineProps<{ r: Rehearsing }>()
@@ -153,7 +154,7 @@ function key(event: KeyboardEvent) {
 const spoken = computed(() => {
   const data = r.data.value
   if (!data) return 'The days are being played'
-  return `${r.cameras.value.length} channels from ${momentOf(data, r.view.value.from)} to ${momentOf(data, r.view.value.to - 1)}. The list below says what is in view.`
+  return `${count(r.cameras.value.length, 'channel')} from ${momentOf(data, r.view.value.from)} to ${momentOf(data, r.view.value.to - 1)}. The list below says what is in view.`
 })
 </script>
 

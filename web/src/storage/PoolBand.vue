@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
-import { daysInWords, gigabytes, three } from '../ui/figures'
+import { count, daysInWords, gigabytes, three } from '../ui/figures'
 import { MARGIN, stepOf } from './band'
 import BandPicture from './BandPicture.vue'
 import './marks.css'
@@ -65,7 +65,7 @@ const ticks = computed(() => Array.from({ length: Math.floor(days.value / step.v
         :short-g-b="pool.shortGB"
         :kept="kept"
         :pointed="pointed"
-        :label="`What is on the disks: ${members.length} channels, now on the left, the oldest on the right. ${said}`"
+        :label="`What is on the disks: ${count(members.length, 'channel')}, now on the left, the oldest on the right. ${said}`"
         @point="(layer, daysBack) => ((pointed = layer), (back = daysBack))"
       />
       <p class="scale soft" aria-hidden="true">

@@ -5,7 +5,7 @@ import { useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
 import type { Activity } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import { change, three } from '../../ui/figures'
+import { change, count, three } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
 import { clock, DAY, dayNames } from '../../time/week'
 
@@ -123,13 +123,13 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
         viewBox="0 0 3600 60"
         preserveAspectRatio="none"
         role="img"
-        :aria-label="`An hour as it may be: ${sample.events.length} events`"
+        :aria-label="`An hour as it may be: ${count(sample.events.length, 'event')}`"
         data-test="sample"
       >
         <rect v-for="(e, i) in sample.events" :key="i" :x="e.start" y="8" :width="Math.max(4, e.seconds)" height="44" />
       </svg>
       <p class="soft">
-        {{ when }}, the busiest hour, as it may be: {{ sample.events.length }} events.
+        {{ when }}, the busiest hour, as it may be: {{ count(sample.events.length, 'event') }}.
         <button type="button" class="plain-button link" @click="seed++">Another</button>
       </p>
       <p v-if="otherwise" data-test="without-groups">{{ otherwise }}</p>

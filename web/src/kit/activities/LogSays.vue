@@ -31,10 +31,9 @@ const date = new Intl.DateTimeFormat('en-GB', {
     </tbody>
   </table>
   <p data-test="log-says">
-    <b>{{ found.events }} events</b> over {{ three(found.weeks) }} weeks: <b>{{ three(found.perDay) }} a day</b> (±{{
-      three(found.ratePercent)
-    }}
-    %), lasting <b>{{ three(found.activity.meanSeconds) }} s</b
+    <b>{{ count(found.events, 'event') }}</b> over {{ three(found.weeks) }} weeks:
+    <b>{{ three(found.perDay) }} a day</b> (±{{ three(found.ratePercent) }} %), lasting
+    <b>{{ three(found.activity.meanSeconds) }} s</b
     ><template v-if="found.meanPercent"> (±{{ three(found.meanPercent) }} %)</template>. Hours assumed to be alike:
     {{ found.pattern }}.
   </p>

@@ -1,5 +1,6 @@
 import type { Recorder, Takes } from '../../api/types'
 import { readNumber } from '../../ui/number'
+import { count } from '../../ui/figures'
 
 /** A list of numbers as people write it: "0, 5, 10" or "0 5 10"; or why it is none. */
 export function readList(text: string, limits: { min: number; max: number }): { values: number[] } | { why: string } {
@@ -27,7 +28,7 @@ export function inWords(takes: Takes | undefined): string {
   if (!takes) return 'all that is planned'
   const parts = [
     takes.stepMinutes && takes.stepMinutes > 1 ? `steps of ${takes.stepMinutes} min` : '',
-    takes.periodsPerDay ? `${takes.periodsPerDay} periods a day` : '',
+    takes.periodsPerDay ? `${count(takes.periodsPerDay, 'period')} a day` : '',
     takes.layers === 'one' ? 'one layer at a time' : '',
     takes.preSeconds?.length || takes.postSeconds?.length ? 'certain seconds' : '',
     takes.framesPerSecond?.length ? 'certain frame rates' : '',

@@ -5,6 +5,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, useTemplateRef, watch } from 'vue'
 
 import { usePicking } from './usePicking'
+import { count } from '../../ui/figures'
 
 /**
  * One side of what causes what: a long list by groups, of which some rows are picked. A click picks one, with Ctrl it
@@ -127,7 +128,7 @@ defineExpose({ yOf })
               <span v-if="item.row.note" class="note" :class="item.row.short ? 'short' : 'soft'">{{
                 item.row.note
               }}</span>
-              <span class="ties" :title="`${item.row.ties} ties`">{{ item.row.ties || '' }}</span>
+              <span class="ties" :title="count(item.row.ties, 'tie')">{{ item.row.ties || '' }}</span>
             </template>
             <template v-else>{{ item.heading }}</template>
           </div>

@@ -4,6 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 
 import type { Arrangement } from './rows'
 import { useHand } from '../../hand/useHand'
+import { count } from '../../ui/figures'
 
 /** Finds, orders and groups the channels shown, and says what their ink is a share of. */
 const how = defineModel<Arrangement>({ required: true })
@@ -41,7 +42,7 @@ const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...ch
       type="search"
       class="search"
       :value="how.search"
-      :title="`Find in ${all} channels`"
+      :title="`Find in ${count(all, 'channel')}`"
       placeholder="Find channels"
       aria-label="Find channels"
       data-test="find-channels"
