@@ -13,7 +13,7 @@ import (
 // TestEveryValueIsToldAndCarried changes every value of a plan of all members by itself: the difference has words, and what is
 // carried over makes the plan as the other.
 func TestEveryValueIsToldAndCarried(t *testing.T) {
-	p := plantest.Whole(t)
+	p := plantest.Copy(t, plantest.Whole(t)) // a copy is written as its copies are
 	plans := 0
 	plantest.EachChange(t, p, func(path string, changed *plan.Plan) {
 		if changed.Check() != nil || path == ".Format" || path == ".Name" {
@@ -35,7 +35,7 @@ func TestEveryValueIsToldAndCarried(t *testing.T) {
 
 // TestEveryThingComesAndGoes takes every entry of every list away that the plan can be without, and brings it back.
 func TestEveryThingComesAndGoes(t *testing.T) {
-	p := plantest.Whole(t)
+	p := plantest.Copy(t, plantest.Whole(t))
 	p.Effects, p.CallButtons[0].Records = p.Effects[3:4], []string{"c1"} // channel 2 is named nowhere
 	p.Prices = &plan.Prices{Currency: "EUR", Drives: []plan.DrivePrice{{Terabytes: 4, Each: 90}, {Terabytes: 8, Each: 150}}}
 	if err := p.Check(); err != nil {
@@ -107,4 +107,17 @@ func told(t *testing.T, path string, all []Sentence) {
 			t.Errorf("%s: %q: %q", path, s.Who, s.Words)
 		}
 	}
+}
+
+// TestAChannelMovesInOneSentence tells the recorder, number and pool that a channel is moved to together, and what else differs
+// by itself.
+func TestAChannelMovesInOneSentence(t *testing.T) {
+	a := plantest.Copy(t, plantest.Whole(t))
+	b := plantest.Copy(t, a)
+	b.Channels[0].Recorder, b.Channels[0].Pool, b.Channels[0].Number, b.Channels[0].PostSeconds = "r2", "p3", 4, 25
+	all := Plans(a, b)
+	if len(all) != 2 || !strings.Contains(all[0].Words, "; ") || strings.Contains(all[1].Words, "; ") {
+		t.Errorf("%v", all)
+	}
+	carry(t, a, b, all)
 }

@@ -93,7 +93,11 @@ func other(v reflect.Value) bool {
 	case reflect.Bool:
 		v.SetBool(!v.Bool())
 	case reflect.Float64:
-		v.SetFloat(v.Float()*0.75 + 0.125)
+		if v.Float() == 0.5 {
+			v.SetFloat(0.375) // 0.5 would stay as it is
+		} else {
+			v.SetFloat(v.Float()*0.75 + 0.125)
+		}
 	case reflect.Int:
 		v.SetInt(v.Int() + 1)
 	default:
