@@ -93,6 +93,7 @@ func TestScreenshots(t *testing.T) {
 	p.click(`[data-pick="alarm fuel-contact"]`)
 	p.shows(`[data-test="why"]`, "never acts")
 	p.until(`document.querySelectorAll('[data-test="strands"] path').length > 7`)
+	p.until(`document.body.innerText.includes("Set the wrong way round it would be in alarm for ever")`)
 	p.shoot(dir, "causes")
 	p.open(week+"/triggers/messages", `[data-card="pier-office"] [data-test="per-day"]`)
 	p.shoot(dir, "messages")
