@@ -2,50 +2,88 @@ package e2e
 
 import (
 	"context"
+	"net"
+	"net/http"
 	"os"
 	"os/exec"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
+
+	"wakefield/internal/server"
 )
 
-// A browser takes seconds to start and to warm up, so the tests use a few, one after the other. idle are those that no
-// test uses now, started are all.
-var (
-	browsers      sync.Mutex
-	idle, started []context.Context
-)
-
-// borrow takes a browser that no test uses, or starts one.
-func borrow(t testing.TB) context.Context {
-	t.Helper()
-	browsers.Lock()
-	defer browsers.Unlock()
-	for len(idle) > 0 {
-		b := idle[len(idle)-1]
-		idle = idle[:len(idle)-1]
-		if b.Err() == nil {
-			return b
-		}
-	}
-	b := start(t)
-	started = append(started, b)
-	return b
+// seat is a browser and the address that it knows. A browser takes seconds to start and to warm up, and keeps what it has
+// fetched and compiled by address; so the tests sit down at a few, one after the other.
+type seat struct {
+	url     string
+	handler atomic.Pointer[http.HandlerFunc]
+	// ctx is that of the browser, once there is one.
+	ctx context.Context
 }
 
-// giveBack lets other tests have a browser.
-func giveBack(b context.Context) {
-	browsers.Lock()
-	defer browsers.Unlock()
-	idle = append(idle, b)
+// free are the seats at which no test sits now, all are those that there are.
+var (
+	seats     sync.Mutex
+	free, all []*seat
+)
+
+// sit takes a seat until the test has ended.
+func sit(t testing.TB) *seat {
+	t.Helper()
+	seats.Lock()
+	defer seats.Unlock()
+	var s *seat
+	if n := len(free); n > 0 {
+		s, free = free[n-1], free[:n-1]
+	} else {
+		listener, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			t.Fatal(err)
+		}
+		s = &seat{url: "http://" + listener.Addr().String()}
+		all = append(all, s)
+		go server.HTTP(s).Serve(listener)
+	}
+	t.Cleanup(func() {
+		s.handler.Store(nil)
+		seats.Lock()
+		defer seats.Unlock()
+		free = append(free, s)
+	})
+	return s
+}
+
+// serves has a handler answer at a seat's address.
+func (s *seat) serves(h http.HandlerFunc) { s.handler.Store(&h) }
+
+// ServeHTTP lets the site of the test that sits here answer.
+func (s *seat) ServeHTTP(w http.ResponseWriter, r *http.Request) {
+	if h := s.handler.Load(); h != nil {
+		(*h)(w, r)
+		return
+	}
+	http.Error(w, "no test sits here", http.StatusServiceUnavailable)
+}
+
+// browser is the seat's, started by the first that asks for it.
+func (s *seat) browser(t testing.TB) context.Context {
+	t.Helper()
+	if s.ctx == nil || s.ctx.Err() != nil {
+		s.ctx = start(t)
+	}
+	return s.ctx
 }
 
 // closeBrowsers ends all browsers and waits for their end.
 func closeBrowsers() {
-	for _, b := range started {
-		chromedp.Cancel(b)
+	for _, s := range all {
+		if s.ctx != nil {
+			chromedp.Cancel(s.ctx)
+		}
 	}
 }
 

@@ -5,7 +5,6 @@ package e2e
 import (
 	"context"
 	"fmt"
-	"net"
 	"net/http"
 	"os"
 	"sync"
@@ -37,6 +36,7 @@ type site struct {
 	url   string
 	id    string
 	store *store.Store
+	seat  *seat
 	// instead answers a request in the server's place where it returns true.
 	instead atomic.Pointer[func(http.ResponseWriter, *http.Request) bool]
 }
@@ -71,19 +71,14 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 			t.Fatal(err)
 		}
 	}
-	listener, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		t.Fatal(err)
-	}
-	served := &site{url: "http://" + listener.Addr().String(), id: id, store: s}
+	served := &site{seat: sit(t), id: id, store: s}
+	served.url = served.seat.url
 	handler := server.New(t.Context(), s, server.Options{})
-	running := server.HTTP(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	served.seat.serves(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
 			handler.ServeHTTP(w, r)
 		}
 	}))
-	go running.Serve(listener)
-	t.Cleanup(func() { running.Close() })
 	return served
 }
 
@@ -94,16 +89,12 @@ type page struct {
 	url string
 }
 
-// browser opens a window of a browser that no other test uses meanwhile, with empty storage: what a test keeps there
-// belongs to a port, and ports come again.
+// browser opens a window of the browser of a site's seat, with empty storage: what a test keeps there would be met by
+// the next that sits there.
 func browser(t testing.TB, s *site, width, height int) *page {
 	t.Helper()
-	b := borrow(t)
-	ctx, _ := chromedp.NewContext(b)
-	t.Cleanup(func() {
-		chromedp.Cancel(ctx) // waits until the window is closed
-		giveBack(b)
-	})
+	ctx, _ := chromedp.NewContext(s.seat.browser(t))
+	t.Cleanup(func() { chromedp.Cancel(ctx) }) // waits until the window is closed
 	p := &page{TB: t, ctx: ctx, url: s.url}
 	p.begin(width, height)
 	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
@@ -204,14 +195,46 @@ func (p *page) shows(css, text string) {
 }
 
 // click clicks an element once it is there and stands still: what opens, grows or makes
-// room is hit where it comes to rest, as by a person.
+// room is hit where it comes to rest, as by a person. Where an answer that comes in moves
+// the page under the pointer, what it would hit instead never hears of it, and the click
+// is made again.
 func (p *page) click(css string) {
 	p.Helper()
-	p.do(chromedp.WaitVisible(chromedp.CSS(css)))
-	p.still(css)
-	p.until(fmt.Sprintf(`!document.querySelector(%q)?.disabled`, css)) // what is out of use for a moment is waited for, as a person does
-	p.do(chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
+	for begun := time.Now(); ; {
+		p.do(chromedp.WaitVisible(chromedp.CSS(css)))
+		p.still(css)
+		p.until(fmt.Sprintf(`!document.querySelector(%q)?.disabled`, css)) // what is out of use for a moment is waited for, as a person does
+		eval[bool](p, fmt.Sprintf(guardClick, css))
+		p.do(chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
+		instead := eval[string](p, `window.endClick?.() ?? ''`) // a link may have led to another page
+		if instead == "" {
+			return
+		}
+		if time.Since(begun) > patience {
+			p.Fatalf("a click on %s meets %s", css, instead)
+		}
+	}
 }
+
+// guardClick keeps a click from all but one element, and remembers what it met instead.
+const guardClick = `((css) => {
+	let instead = ''
+	const heard = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']
+	const guard = (e) => {
+		const wanted = document.querySelector(css)
+		if (e.type === 'pointerdown' && wanted && ![wanted, ...(wanted.labels ?? [])].some((w) => w.contains(e.target))) instead = e.target.outerHTML.slice(0, 200)
+		if (!instead) return
+		e.stopImmediatePropagation()
+		e.preventDefault()
+	}
+	for (const h of heard) window.addEventListener(h, guard, true)
+	window.endClick = () => {
+		for (const h of heard) window.removeEventListener(h, guard, true)
+		delete window.endClick
+		return instead
+	}
+	return true
+})(%q)`
 
 // pick chooses a value by its name in a list that unfolds.
 func (p *page) pick(css, name string) {

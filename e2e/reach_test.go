@@ -61,7 +61,7 @@ func TestTheKeyboardSkips(t *testing.T) {
 // it is asked first.
 func TestTwoOfTheSameNameAreTwo(t *testing.T) {
 	s, first := quay(t)
-	second := browser(t, s, 1280, 800)
+	second := first.another()
 	second.open("/sites/quay", `[data-channel="booth"] canvas`)
 	second.click(`[data-duty="off"]`)
 	second.drag(second.on("booth", 600), second.on("booth", 1200))

@@ -162,7 +162,7 @@ func TestWhatMovesIsCountedOnce(t *testing.T) {
 // TestWalksAndPatchesAreMended draws a walk that is not noticed, reads why, mends it by the finding's fix; and masks a patch.
 func TestWalksAndPatchesAreMended(t *testing.T) {
 	s, p := picturePage(t, "yard")
-	p.click(`[data-thing="walk far"] .wide`)
+	p.click(`[data-thing="walk far"]`)
 	p.shows(`[data-test="walk-says"]`, "Never noticed")
 	p.click(`[data-thing="walk barrow"] .wide`)
 	p.shows(`[data-test="walk-says"]`, "is noticed after")
