@@ -5,18 +5,19 @@ import (
 	"reflect"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/edit"
 	"wakefield/core/plan"
 )
 
 // Carry are the edits that give a plan parts of another: settings as they are there, things that it does not have, together
 // with what they name and it does not have either; and those that the other does not have go. A part that is in neither is a
-// [*plan.Error], as is one that is in both as it is.
+// [*document.Error], as is one that is in both as it is.
 func Carry(to, from *plan.Plan, parts []Part) ([]edit.Edit, error) {
 	c := &carrier{to: to, from: from, done: make(map[string]reflect.Value), kinds: make(map[string]string), gone: make(map[string][]string)}
 	for i, p := range parts {
 		if err := c.part(p); err != nil {
-			return nil, plan.Within(plan.Say("parts[%d]", i), err)
+			return nil, document.Within(plan.Say("parts[%d]", i), err)
 		}
 	}
 	edits := c.edits
@@ -47,7 +48,7 @@ func Carry(to, from *plan.Plan, parts []Part) ([]edit.Edit, error) {
 	}
 	edits = append(edits, c.last...)
 	if len(edits) == 0 {
-		return nil, plan.Wrong("parts", "empty")
+		return nil, document.Wrong("parts", "empty")
 	}
 	return edits, nil
 }
@@ -105,13 +106,13 @@ func (c *carrier) part(p Part) error {
 		return c.acceptance(p.Key)
 	}
 	if setters[p.Kind] == nil {
-		return plan.Wrong("kind", "no such kind %q", p.Kind)
+		return document.Wrong("kind", "no such kind %q", p.Kind)
 	}
 	there, ok := thing(c.from, p.Kind, p.Key)
 	here, has := thing(c.to, p.Kind, p.Key)
 	switch {
 	case !ok && !has:
-		return plan.Wrong("key", "no %s %q in either plan", p.Kind, p.Key)
+		return document.Wrong("key", "no %s %q in either plan", p.Kind, p.Key)
 	case !ok:
 		c.gone[p.Kind] = append(c.gone[p.Kind], p.Key)
 		return nil
@@ -132,7 +133,7 @@ func (c *carrier) part(p Part) error {
 		}
 	}
 	if !found {
-		return plan.Wrong("member", "a %s has no %q", p.Kind, p.Member)
+		return document.Wrong("member", "a %s has no %q", p.Kind, p.Member)
 	}
 	c.put(p.Kind, p.Key, at)
 	return nil
@@ -206,7 +207,7 @@ func (c *carrier) site(member string) error {
 		}
 		c.last = append(c.last, edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: append([]plan.SpecialDay{}, site.SpecialDays...)}})
 	default:
-		return plan.Wrong("member", "a site has no %q", member)
+		return document.Wrong("member", "a site has no %q", member)
 	}
 	return nil
 }
@@ -218,7 +219,7 @@ func (c *carrier) plan(member string) error {
 	case "prices":
 		c.edits = append(c.edits, edit.Edit{SetPrices: &edit.SetPrices{Prices: c.from.Prices}})
 	default:
-		return plan.Wrong("member", "a plan has no %q", member)
+		return document.Wrong("member", "a plan has no %q", member)
 	}
 	return nil
 }
@@ -231,7 +232,7 @@ func (c *carrier) tie(key string) error {
 	}
 	one := tieOf(c.to, key)
 	if one == nil {
-		return plan.Wrong("key", "no such tie in either plan")
+		return document.Wrong("key", "no such tie in either plan")
 	}
 	c.edits = append(c.edits, edit.Edit{RemoveEffect: &edit.RemoveEffect{Effect: *one}})
 	return nil

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -33,7 +34,7 @@ func (e *ReopenFinding) apply(p *plan.Plan) (*plan.Plan, error) {
 	next := *p
 	at := slices.IndexFunc(p.Accepted, func(a plan.Accepted) bool { return a.Finding == e.Finding })
 	if at < 0 {
-		return nil, plan.Wrong("finding", "none such is accepted")
+		return nil, document.Wrong("finding", "none such is accepted")
 	}
 	next.Accepted = slices.Delete(slices.Clone(p.Accepted), at, at+1)
 	return &next, nil

@@ -3,6 +3,7 @@ package edit
 import (
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -15,10 +16,10 @@ type RemoveActivity struct {
 
 func (e *RemoveActivity) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Activity(e.Activity) == nil {
-		return nil, plan.Wrong("activity", "no activity %q", e.Activity)
+		return nil, document.Wrong("activity", "no activity %q", e.Activity)
 	}
 	if e.Instead == e.Activity || e.Instead != "" && p.Activity(e.Instead) == nil {
-		return nil, plan.Wrong("instead", "no other activity %q", e.Instead)
+		return nil, document.Wrong("instead", "no other activity %q", e.Instead)
 	}
 	return removal{kind: "activity", gone: is(e.Activity), instead: e.Instead, path: "instead", advice: "name another activity for it"}.from(p)
 }
@@ -48,7 +49,7 @@ func (e *PaintRate) apply(p *plan.Plan) (*plan.Plan, error) {
 	}
 	i := slices.IndexFunc(p.Activities, func(a plan.Activity) bool { return a.ID == e.Activity })
 	if i < 0 {
-		return nil, plan.Wrong("activity", "no activity %q", e.Activity)
+		return nil, document.Wrong("activity", "no activity %q", e.Activity)
 	}
 	next := *p
 	next.Activities = slices.Clone(p.Activities)

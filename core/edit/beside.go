@@ -3,6 +3,7 @@ package edit
 import (
 	"fmt"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -17,7 +18,7 @@ func (e *SetMovable) apply(p *plan.Plan) (*plan.Plan, error) {
 	for i := range p.Effects {
 		for _, tie := range p.Effects[i].Preset {
 			if tie.Channel == e.Channel && !e.Movable.Has(tie.Preset) {
-				return nil, plan.Wrong("movable", "%s sends it to the preset %s; untie that first", p.CauseInWords(p.Effects[i].When), tie.Preset)
+				return nil, document.Wrong("movable", "%s sends it to the preset %s; untie that first", p.CauseInWords(p.Effects[i].When), tie.Preset)
 			}
 		}
 	}

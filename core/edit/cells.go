@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/core/table"
 )
@@ -22,7 +23,7 @@ func (e *SetCells) apply(p *plan.Plan) (*plan.Plan, error) {
 		if first.Column >= 0 {
 			path += fmt.Sprintf(".values[%d]", first.Column)
 		}
-		return nil, plan.Wrong(path, "%s", first.Reason)
+		return nil, document.Wrong(path, "%s", first.Reason)
 	}
 	return next, nil
 }

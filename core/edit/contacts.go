@@ -1,6 +1,9 @@
 package edit
 
-import "wakefield/core/plan"
+import (
+	"wakefield/core/document"
+	"wakefield/core/plan"
+)
 
 // SetAlarmInput adds an alarm input, or replaces the one with its id.
 type SetAlarmInput struct {
@@ -32,7 +35,7 @@ type RemoveAlarmInput struct {
 
 func (e *RemoveAlarmInput) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.AlarmInput(e.AlarmInput) == nil {
-		return nil, plan.Wrong("alarmInput", "no alarm input %q", e.AlarmInput)
+		return nil, document.Wrong("alarmInput", "no alarm input %q", e.AlarmInput)
 	}
 	return removal{kind: "alarm input", gone: is(e.AlarmInput), path: "alarmInput"}.from(p)
 }
@@ -71,7 +74,7 @@ type RemoveCallButton struct {
 
 func (e *RemoveCallButton) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.CallButton(e.CallButton) == nil {
-		return nil, plan.Wrong("callButton", "no call button %q", e.CallButton)
+		return nil, document.Wrong("callButton", "no call button %q", e.CallButton)
 	}
 	return removal{kind: "call button", gone: is(e.CallButton), path: "callButton"}.from(p)
 }

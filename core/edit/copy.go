@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -21,7 +22,7 @@ type CopyDay struct {
 func (e *CopyDay) apply(p *plan.Plan) (*plan.Plan, error) {
 	of := p.Channel(e.Of)
 	if e.Of != "" && of == nil {
-		return nil, plan.Wrong("of", "no channel %q", e.Of)
+		return nil, document.Wrong("of", "no channel %q", e.Of)
 	}
 	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		copied := p.WeekOf(c).Steps()
@@ -66,7 +67,7 @@ type CopyWeek struct {
 func (e *CopyWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 	from := p.Channel(e.From)
 	if from == nil {
-		return nil, plan.Wrong("from", "no channel %q", e.From)
+		return nil, document.Wrong("from", "no channel %q", e.From)
 	}
 	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		c.Week = from.Week

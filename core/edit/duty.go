@@ -3,6 +3,7 @@ package edit
 import (
 	"fmt"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -33,13 +34,13 @@ type RemoveDuty struct {
 
 func (e *RemoveDuty) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Duty(e.Duty) == nil {
-		return nil, plan.Wrong("duty", "no duty %q", e.Duty)
+		return nil, document.Wrong("duty", "no duty %q", e.Duty)
 	}
 	if e.Instead == e.Duty {
-		return nil, plan.Wrong("instead", "a duty cannot replace itself")
+		return nil, document.Wrong("instead", "a duty cannot replace itself")
 	}
 	if e.Instead != "" && p.Duty(e.Instead) == nil {
-		return nil, plan.Wrong("instead", "no duty %q", e.Instead)
+		return nil, document.Wrong("instead", "no duty %q", e.Instead)
 	}
 	return removal{kind: "duty", gone: is(e.Duty), instead: e.Instead, path: "instead", advice: "name the duty that gets its hours"}.from(p)
 }

@@ -12,6 +12,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -102,12 +103,12 @@ func (e Edit) change() (string, change, error) {
 		}
 		member, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
 		if found != nil {
-			return "", nil, plan.Wrong("", "both %s and %s; an edit is one change", name, member)
+			return "", nil, document.Wrong("", "both %s and %s; an edit is one change", name, member)
 		}
 		name, found = member, v.Field(i).Interface().(change)
 	}
 	if found == nil {
-		return "", nil, plan.Wrong("", "no change in it")
+		return "", nil, document.Wrong("", "no change in it")
 	}
 	return name, found, nil
 }
@@ -119,11 +120,11 @@ type Done struct {
 }
 
 // Apply returns the plan after the edits, made in turn, and leaves p alone. The
-// error, a [*plan.Error], names the place in the edits ("edits[0].paint.duty") or the
+// error, a [*document.Error], names the place in the edits ("edits[0].paint.duty") or the
 // rule of the plan that would be broken; then nothing is changed.
 func Apply(p *plan.Plan, edits ...Edit) (*Done, error) {
 	if len(edits) == 0 {
-		return nil, plan.Wrong("edits", "empty")
+		return nil, document.Wrong("edits", "empty")
 	}
 	before := p
 	var parts []string
@@ -131,14 +132,14 @@ func Apply(p *plan.Plan, edits ...Edit) (*Done, error) {
 		path := fmt.Sprintf("edits[%d]", i)
 		name, change, err := e.change()
 		if err != nil {
-			return nil, plan.Within(path, err)
+			return nil, document.Within(path, err)
 		}
-		if err := plan.CheckAt(path+"."+name, change); err != nil {
+		if err := document.Check(path+"."+name, change); err != nil {
 			return nil, err
 		}
 		next, err := change.apply(p)
 		if err != nil {
-			return nil, plan.Within(path+"."+name, err)
+			return nil, document.Within(path+"."+name, err)
 		}
 		parts = append(parts, change.sentence(p))
 		p = next
@@ -171,12 +172,12 @@ func eachChannel(p *plan.Plan, ids []string, change func(*plan.Channel) error) (
 	next := *p
 	next.Channels = slices.Clone(p.Channels)
 	if len(ids) == 0 {
-		return nil, plan.Wrong("channels", "empty")
+		return nil, document.Wrong("channels", "empty")
 	}
 	for i, id := range ids {
 		c := next.Channel(id)
 		if c == nil {
-			return nil, plan.Wrong(fmt.Sprintf("channels[%d]", i), "no channel %q", id)
+			return nil, document.Wrong(fmt.Sprintf("channels[%d]", i), "no channel %q", id)
 		}
 		if err := change(c); err != nil {
 			return nil, err

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -16,7 +17,7 @@ type AddEffect struct {
 
 func (e *AddEffect) apply(p *plan.Plan) (*plan.Plan, error) {
 	if e.Effect.Idle() {
-		return nil, plan.Wrong("effect", "does nothing; name what it records, sends, switches, shows, moves, takes or copies")
+		return nil, document.Wrong("effect", "does nothing; name what it records, sends, switches, shows, moves, takes or copies")
 	}
 	next, added := *p, e.Effect
 	next.Effects = slices.Clone(p.Effects)
@@ -95,7 +96,7 @@ func (e *RemoveEffect) apply(p *plan.Plan) (*plan.Plan, error) {
 		}
 	}
 	if gone == 0 {
-		return nil, plan.Wrong("effect", "%s is tied to none of that at these hours", p.CauseInWords(goes.When))
+		return nil, document.Wrong("effect", "%s is tied to none of that at these hours", p.CauseInWords(goes.When))
 	}
 	return &next, nil
 }

@@ -3,6 +3,7 @@ package edit
 import (
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -18,7 +19,7 @@ func (e *KeepOn) apply(p *plan.Plan) (*plan.Plan, error) {
 		return slices.ContainsFunc(r.Pools, func(x plan.Pool) bool { return x.ID == e.Pool })
 	})
 	if at < 0 {
-		return nil, plan.Wrong("pool", "no pool %q", e.Pool)
+		return nil, document.Wrong("pool", "no pool %q", e.Pool)
 	}
 	recorder := p.Recorders[at].ID
 	var moving []string

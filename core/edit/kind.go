@@ -3,6 +3,7 @@ package edit
 import (
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -78,7 +79,7 @@ type RemoveKind struct {
 
 func (e *RemoveKind) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Kind(e.Kind) == nil {
-		return nil, plan.Wrong("kind", "no camera kind %q", e.Kind)
+		return nil, document.Wrong("kind", "no camera kind %q", e.Kind)
 	}
 	return removal{kind: "camera kind", gone: is(e.Kind), path: "kind"}.from(p)
 }
@@ -99,7 +100,7 @@ type ApplyKind struct {
 func (e *ApplyKind) apply(p *plan.Plan) (*plan.Plan, error) {
 	kind := p.Kind(e.Kind)
 	if kind == nil {
-		return nil, plan.Wrong("kind", "no camera kind %q", e.Kind)
+		return nil, document.Wrong("kind", "no camera kind %q", e.Kind)
 	}
 	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		kind.Onto(c)

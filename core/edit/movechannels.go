@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -21,13 +22,13 @@ type MoveChannels struct {
 func (e *MoveChannels) apply(p *plan.Plan) (*plan.Plan, error) {
 	r := p.Recorder(e.Recorder)
 	if r == nil {
-		return nil, plan.Wrong("recorder", "no recorder %q", e.Recorder)
+		return nil, document.Wrong("recorder", "no recorder %q", e.Recorder)
 	}
 	if before := p.Channel(e.Before); e.Before != "" && (before == nil || before.Recorder != e.Recorder) {
-		return nil, plan.Wrong("before", "no channel %q on this recorder", e.Before)
+		return nil, document.Wrong("before", "no channel %q on this recorder", e.Before)
 	}
 	if slices.Contains(e.Channels, e.Before) {
-		return nil, plan.Wrong("before", "%q is one of the channels that move", e.Before)
+		return nil, document.Wrong("before", "%q is one of the channels that move", e.Before)
 	}
 	taken := make(map[int]bool)
 	var numbers []int
@@ -49,7 +50,7 @@ func (e *MoveChannels) apply(p *plan.Plan) (*plan.Plan, error) {
 		numbers = append(numbers, free)
 		c.Recorder = e.Recorder
 		if len(r.Pools) == 0 {
-			return plan.Wrong("recorder", "%s has no pool to keep footage on", r.Name)
+			return document.Wrong("recorder", "%s has no pool to keep footage on", r.Name)
 		}
 		c.Pool = r.Pools[0].ID
 		return nil

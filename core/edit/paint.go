@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -23,7 +24,7 @@ type Paint struct {
 
 func (e *Paint) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Duty(e.Duty) == nil {
-		return nil, plan.Wrong("duty", "no duty %q", e.Duty)
+		return nil, document.Wrong("duty", "no duty %q", e.Duty)
 	}
 	spans, err := plan.SpansOf(e.Hours)
 	if err != nil {
@@ -34,7 +35,7 @@ func (e *Paint) apply(p *plan.Plan) (*plan.Plan, error) {
 	for i, id := range e.Weeks {
 		at := weekIndex(p, id)
 		if at < 0 {
-			return nil, plan.Wrong(fmt.Sprintf("weeks[%d]", i), "no week %q", id)
+			return nil, document.Wrong(fmt.Sprintf("weeks[%d]", i), "no week %q", id)
 		}
 		painted[id] = true
 		weeks[at].OwnWeek = *paint(&weeks[at].OwnWeek, spans, e.Duty)

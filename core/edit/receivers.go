@@ -1,6 +1,9 @@
 package edit
 
-import "wakefield/core/plan"
+import (
+	"wakefield/core/document"
+	"wakefield/core/plan"
+)
 
 // SetMessage adds a message, or replaces the one with its id.
 type SetMessage struct {
@@ -28,7 +31,7 @@ type RemoveMessage struct {
 
 func (e *RemoveMessage) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Message(e.Message) == nil {
-		return nil, plan.Wrong("message", "no message %q", e.Message)
+		return nil, document.Wrong("message", "no message %q", e.Message)
 	}
 	return removal{kind: "message", gone: is(e.Message), path: "message"}.from(p)
 }
@@ -71,7 +74,7 @@ type RemoveOutput struct {
 
 func (e *RemoveOutput) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Output(e.Output) == nil {
-		return nil, plan.Wrong("output", "no output %q", e.Output)
+		return nil, document.Wrong("output", "no output %q", e.Output)
 	}
 	return removal{kind: "output", gone: is(e.Output), path: "output"}.from(p)
 }
@@ -110,7 +113,7 @@ type RemoveMonitor struct {
 
 func (e *RemoveMonitor) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Monitor(e.Monitor) == nil {
-		return nil, plan.Wrong("monitor", "no monitor %q", e.Monitor)
+		return nil, document.Wrong("monitor", "no monitor %q", e.Monitor)
 	}
 	return removal{kind: "monitor", gone: is(e.Monitor), path: "monitor"}.from(p)
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -35,7 +36,7 @@ type RemoveRecorder struct {
 
 func (e *RemoveRecorder) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Recorder(e.Recorder) == nil {
-		return nil, plan.Wrong("recorder", "no recorder %q", e.Recorder)
+		return nil, document.Wrong("recorder", "no recorder %q", e.Recorder)
 	}
 	return removal{kind: "recorder", gone: is(e.Recorder), path: "recorder", advice: "put it on another recorder, or remove it, first"}.from(p)
 }
@@ -54,7 +55,7 @@ type RemovePool struct {
 
 func (e *RemovePool) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Pool(e.Pool) == nil {
-		return nil, plan.Wrong("pool", "no pool %q", e.Pool)
+		return nil, document.Wrong("pool", "no pool %q", e.Pool)
 	}
 	next, err := removal{kind: "pool", gone: is(e.Pool), path: "pool", advice: "move it to another pool first"}.from(p)
 	if err != nil {
@@ -85,7 +86,7 @@ func (e *SetPool) apply(p *plan.Plan) (*plan.Plan, error) {
 	next.Recorders = slices.Clone(p.Recorders)
 	r := next.Recorder(e.Recorder)
 	if r == nil {
-		return nil, plan.Wrong("recorder", "no recorder %q", e.Recorder)
+		return nil, document.Wrong("recorder", "no recorder %q", e.Recorder)
 	}
 	r.Pools = put(r.Pools, e.Pool, func(pool *plan.Pool) bool { return pool.ID == e.Pool.ID })
 	return &next, nil

@@ -3,6 +3,7 @@ package edit
 import (
 	"fmt"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -15,7 +16,7 @@ func (e *RemoveChannels) apply(p *plan.Plan) (*plan.Plan, error) {
 	gone := make(map[string]bool)
 	for i, id := range e.Channels {
 		if p.Channel(id) == nil {
-			return nil, plan.Wrong(fmt.Sprintf("channels[%d]", i), "no channel %q", id)
+			return nil, document.Wrong(fmt.Sprintf("channels[%d]", i), "no channel %q", id)
 		}
 		gone[id] = true
 	}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/picture"
 	"wakefield/core/plan"
 )
@@ -58,7 +59,7 @@ func (e *SetGround) apply(p *plan.Plan) (*plan.Plan, error) {
 // personAt is a person as a camera sees one that looks down by a tilt, so near that he stands low in the picture.
 func personAt(tilt, vertical, height float64) (plan.ScenePerson, error) {
 	if vertical == 0 || height == 0 {
-		return plan.ScenePerson{}, plan.Wrong("tiltDegrees", "tells nothing before the vertical angle of view and the height of the camera are known")
+		return plan.ScenePerson{}, document.Wrong("tiltDegrees", "tells nothing before the vertical angle of view and the height of the camera are known")
 	}
 	horizon := 0.5 - picture.FocalOf(vertical)*math.Tan(tilt*math.Pi/180)
 	for feet := 0.95; feet > horizon+0.02; feet -= 0.01 {
@@ -66,7 +67,7 @@ func personAt(tilt, vertical, height float64) (plan.ScenePerson, error) {
 			return plan.ScenePerson{X: 0.5, FeetY: feet, HeadY: head}, nil
 		}
 	}
-	return plan.ScenePerson{}, plan.Wrong("tiltDegrees", "%v° down from %v m nobody is in the picture from head to feet", tilt, height)
+	return plan.ScenePerson{}, document.Wrong("tiltDegrees", "%v° down from %v m nobody is in the picture from head to feet", tilt, height)
 }
 
 func (e *SetGround) sentence(p *plan.Plan) string {
@@ -225,10 +226,10 @@ type CopyAreas struct {
 func (e *CopyAreas) apply(p *plan.Plan) (*plan.Plan, error) {
 	from := p.Channel(e.From)
 	if from == nil {
-		return nil, plan.Wrong("from", "no channel %q", e.From)
+		return nil, document.Wrong("from", "no channel %q", e.From)
 	}
 	if len(from.Detection.List()) == 0 {
-		return nil, plan.Wrong("from", "%s has no areas drawn", from.Name)
+		return nil, document.Wrong("from", "%s has no areas drawn", from.Name)
 	}
 	return eachChannel(p, e.To, func(c *plan.Channel) error {
 		c.Detection.Areas = &plan.Areas{List: slices.Clone(from.Detection.Areas.List)}
@@ -263,10 +264,10 @@ type RemoveObject struct {
 
 func (e *RemoveObject) apply(p *plan.Plan) (*plan.Plan, error) {
 	if !slices.ContainsFunc(p.Objects, func(o plan.Object) bool { return o.ID == e.Object }) {
-		return nil, plan.Wrong("object", "no object %q of the plan's own", e.Object)
+		return nil, document.Wrong("object", "no object %q of the plan's own", e.Object)
 	}
 	if e.Instead == e.Object || e.Instead != "" && p.Object(e.Instead) == nil {
-		return nil, plan.Wrong("instead", "no other object %q", e.Instead)
+		return nil, document.Wrong("instead", "no other object %q", e.Instead)
 	}
 	return removal{kind: "object", gone: is(e.Object), instead: e.Instead, path: "instead", advice: "name what walks there in its place"}.from(p)
 }
@@ -295,7 +296,7 @@ func inScene(p *plan.Plan, channel string, change func(*plan.Scene) error) (*pla
 func without[T any](list []T, kind, key string, of func(*T) string) ([]T, error) {
 	at := slices.IndexFunc(list, func(e T) bool { return of(&e) == key })
 	if at < 0 {
-		return nil, plan.Wrong(kind, "no %s %q", kind, key)
+		return nil, document.Wrong(kind, "no %s %q", kind, key)
 	}
 	if len(list) == 1 {
 		return nil, nil

@@ -3,6 +3,7 @@ package edit
 import (
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/core/storage"
 )
@@ -21,10 +22,10 @@ func (e *SplitPool) apply(p *plan.Plan) (*plan.Plan, error) {
 		return slices.ContainsFunc(r.Pools, func(x plan.Pool) bool { return x.ID == e.Pool })
 	})
 	if at < 0 {
-		return nil, plan.Wrong("pool", "no pool %q", e.Pool)
+		return nil, document.Wrong("pool", "no pool %q", e.Pool)
 	}
 	if p.Pool(e.ID) != nil {
-		return nil, plan.Wrong("id", "a pool %q is there already", e.ID)
+		return nil, document.Wrong("id", "a pool %q is there already", e.ID)
 	}
 	all := 0
 	stays := *p.Pool(e.Pool)
@@ -34,7 +35,7 @@ func (e *SplitPool) apply(p *plan.Plan) (*plan.Plan, error) {
 	goes := stays
 	goes.ID, goes.Name = e.ID, e.Name
 	if all < 2 {
-		return nil, plan.Wrong("pool", "%s has %d drives; a pool of its own needs one, and one has to stay", stays.Name, all)
+		return nil, document.Wrong("pool", "%s has %d drives; a pool of its own needs one, and one has to stay", stays.Name, all)
 	}
 	stays.Drives, goes.Drives = halves(stays.Drives, all/2)
 	for _, half := range []*plan.Pool{&stays, &goes} {

@@ -3,6 +3,7 @@ package edit
 import (
 	"fmt"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/core/table"
 )
@@ -18,7 +19,7 @@ func (e *SetRate) apply(p *plan.Plan) (*plan.Plan, error) {
 	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		s := c.Streams.Get(e.Stream)
 		if s == nil {
-			return plan.Wrong("stream", "%s has no %s stream", c.Name, e.Stream)
+			return document.Wrong("stream", "%s has no %s stream", c.Name, e.Stream)
 		}
 		changed := *s
 		changed.Rate = e.Rate

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -15,7 +16,7 @@ type FollowWeek struct {
 
 func (e *FollowWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 	if weekIndex(p, e.Week) < 0 {
-		return nil, plan.Wrong("week", "no week %q", e.Week)
+		return nil, document.Wrong("week", "no week %q", e.Week)
 	}
 	return eachChannel(p, e.Channels, func(c *plan.Channel) error {
 		c.Week = plan.WeekRef{Named: e.Week}
@@ -62,7 +63,7 @@ type RemoveWeek struct {
 
 func (e *RemoveWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 	if p.Week(e.Week) == nil {
-		return nil, plan.Wrong("week", "no week %q", e.Week)
+		return nil, document.Wrong("week", "no week %q", e.Week)
 	}
 	departed := *p
 	departed.Channels = slices.Clone(p.Channels)
@@ -95,10 +96,10 @@ type KeepWeek struct {
 func (e *KeepWeek) apply(p *plan.Plan) (*plan.Plan, error) {
 	from := p.Channel(e.From)
 	if from == nil {
-		return nil, plan.Wrong("from", "no channel %q", e.From)
+		return nil, document.Wrong("from", "no channel %q", e.From)
 	}
 	if weekIndex(p, e.ID) >= 0 {
-		return nil, plan.Wrong("id", "a second week %q", e.ID)
+		return nil, document.Wrong("id", "a second week %q", e.ID)
 	}
 	weeks := append(slices.Clone(p.Weeks), plan.Week{ID: e.ID, Name: e.Name, OwnWeek: *p.WeekOf(from).Clone()})
 	next, err := eachChannel(p, append([]string{e.From}, e.Channels...), func(c *plan.Channel) error {

@@ -4,6 +4,7 @@ import (
 	"reflect"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -116,7 +117,7 @@ func (r removal) settle(entry reflect.Value) (stays bool, err error) {
 		case m.Goes == plan.Clears:
 			m.Set("")
 		default:
-			err = plan.Wrong(r.path, "the %s names it; %s", m.In(), r.advice)
+			err = document.Wrong(r.path, "the %s names it; %s", m.In(), r.advice)
 		}
 		return err == nil
 	})

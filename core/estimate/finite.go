@@ -5,12 +5,11 @@ import (
 	"math"
 	"reflect"
 	"strings"
-
-	"wakefield/core/plan"
+	"wakefield/core/document"
 )
 
 // CheckFinite tells whether every figure is a number. The rules of a plan are such
-// that they are; where one is not all the same, the error, a [*plan.Error], names the
+// that they are; where one is not all the same, the error, a [*document.Error], names the
 // place of the plan that it belongs to, and the plan must not be kept.
 func (s *Result) CheckFinite() error {
 	for _, list := range []struct {
@@ -20,12 +19,12 @@ func (s *Result) CheckFinite() error {
 		v := reflect.ValueOf(list.of)
 		for i := range v.Len() {
 			if name := notFinite(v.Index(i)); name != "" {
-				return &plan.Error{Path: fmt.Sprintf(list.path, i), Reason: "its figures cannot be computed: " + name + " is no finite number"}
+				return &document.Error{Path: fmt.Sprintf(list.path, i), Reason: "its figures cannot be computed: " + name + " is no finite number"}
 			}
 		}
 	}
 	if name := notFinite(reflect.ValueOf(s.Verdict)); name != "" {
-		return &plan.Error{Reason: "the figures of the site cannot be computed: " + name + " is no finite number"}
+		return &document.Error{Reason: "the figures of the site cannot be computed: " + name + " is no finite number"}
 	}
 	return nil
 }

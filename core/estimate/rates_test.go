@@ -5,6 +5,7 @@ import (
 	"reflect"
 	"testing"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/core/week"
 )
@@ -42,8 +43,8 @@ func TestARateCanBeSaidInEveryWay(t *testing.T) {
 		curve := CurveOf(s)
 		as := curve.As
 		for kind, said := range map[string]plan.Rate{"constant": as.Constant, "variable": as.Variable, "modelled": as.Modelled} {
-			if said.Kind != kind || plan.CheckAt("", &said) != nil {
-				t.Errorf("%s as %s: %+v, %v", r.Kind, kind, said, plan.CheckAt("", &said))
+			if said.Kind != kind || document.Check("", &said) != nil {
+				t.Errorf("%s as %s: %+v, %v", r.Kind, kind, said, document.Check("", &said))
 			}
 			if kind == r.Kind && said != r {
 				t.Errorf("%+v became %+v", r, said)

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/picture"
 	"wakefield/core/plan"
 	"wakefield/core/resolve"
@@ -297,19 +298,19 @@ func (s *Result) StandIn(i int, area, object string, feet plan.Point) (*Standing
 	c := &s.plan.Channels[i]
 	ground, known, _ := c.Ground()
 	if !known {
-		return nil, plan.Wrong("stand", "how the ground lies is not known; set two people down first")
+		return nil, document.Wrong("stand", "how the ground lies is not known; set two people down first")
 	}
 	o := s.plan.Object(object)
 	if o == nil {
-		return nil, plan.Wrong("stand.object", "no object %q", object)
+		return nil, document.Wrong("stand.object", "no object %q", object)
 	}
 	if feet[1] <= ground.Horizon {
-		return nil, plan.Wrong("stand.feet", "is above the horizon, which is at %.3g; nobody can stand there", ground.Horizon)
+		return nil, document.Wrong("stand.feet", "is above the horizon, which is at %.3g; nobody can stand there", ground.Horizon)
 	}
 	w := resolve.Watched(c)
 	at := slices.Index(w.IDs, area)
 	if at < 0 {
-		return nil, plan.Wrong("stand.area", "no watched area %q", area)
+		return nil, document.Wrong("stand.area", "no watched area %q", area)
 	}
 	b := ground.Box(picture.Object{Width: o.WidthM, Height: o.HeightM}, picture.Point{X: feet[0], Y: feet[1]})
 	region := w.All[at].Region

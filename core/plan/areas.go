@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"encoding/json"
 	"reflect"
+
+	"wakefield/core/document"
 )
 
 // Areas are the detection areas of a channel: drawn, or only counted.
@@ -36,27 +38,35 @@ func (a *Areas) UnmarshalJSON(data []byte) error {
 	return json.Unmarshal(data, a.Count)
 }
 
-var areasType = reflect.TypeFor[Areas]()
+// Holds are the areas that are drawn.
+func (a *Areas) Holds() any { return &a.List }
 
-// readAreas reads a number or a list.
-func (r *reader) readAreas(path string, token json.Token, a *Areas) error {
+// ReadFrom reads a number or a list.
+func (a *Areas) ReadFrom(r *document.Reader, path string, token json.Token) error {
 	switch token.(type) {
 	case json.Number:
 		a.Count = new(int)
-		return r.number(path, token, reflect.ValueOf(a.Count).Elem())
+		return r.Into(path, token, a.Count)
 	case json.Delim:
-		return r.list(path, token, reflect.ValueOf(&a.List).Elem())
+		return r.Into(path, token, &a.List)
 	}
-	return Wrong(path, "%s where a list of areas, or how many there are, is wanted", kindOf(token))
+	return document.Wrong(path, "%s where a list of areas, or how many there are, is wanted", document.KindOf(token))
 }
 
-// checkAreas enforces how many there may be.
-func checkAreas(path string, a Areas) error {
+// CheckAt enforces how many there may be.
+func (a *Areas) CheckAt(path string) error {
 	if n := Or(a.Count, 0); n < 0 || n > MostAreas {
-		return Wrong(path, "%d areas; 0 to %d are possible", n, MostAreas)
+		return document.Wrong(path, "%d areas; 0 to %d are possible", n, MostAreas)
 	}
 	if len(a.List) > MostDrawn {
-		return Wrong(path, "%d areas; at most %d can be drawn", len(a.List), MostDrawn)
+		return document.Wrong(path, "%d areas; at most %d can be drawn", len(a.List), MostDrawn)
 	}
 	return nil
+}
+
+// Schema is a number or a list.
+func (a *Areas) Schema(of func(reflect.Type) document.Object) document.Object {
+	list := document.Object{"type": "array", "items": of(reflect.TypeFor[Area]()), "maxItems": MostDrawn}
+	count := document.Object{"type": "integer", "minimum": 0, "maximum": MostAreas, "description": "How many there are at the camera"}
+	return document.Object{"oneOf": []any{count, list}}
 }

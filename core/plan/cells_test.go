@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/document"
 	"wakefield/core/picture"
 	"wakefield/core/seeded"
 )
@@ -20,7 +21,7 @@ func FuzzCells(fuzz *testing.F) {
 	f.Add(3, 3, "not base64")
 	f.Fuzz(func(t *testing.T, columns, rows int, on string) {
 		area := Area{ID: "a", Name: "A", Cells: &AreaCells{Columns: columns, Rows: rows, On: on}}
-		if CheckAt("area", &area) != nil {
+		if document.Check("area", &area) != nil {
 			return
 		}
 		c := &checker{}

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/week"
 )
 
@@ -124,11 +125,12 @@ func (n *Night) Steps() week.Steps[bool] {
 	return n.Hours.Steps()
 }
 
-func (Rate) variants() (string, []variant) {
-	return "kind", []variant{
-		{"constant", []string{"kbps", "known"}, nil},
-		{"variable", []string{"idleKbps", "activeKbps", "known"}, []string{"night"}},
-		{"modelled", []string{"quality", "scene"}, []string{"adaptive", "maxKbps", "night"}},
+// Variants are the members of each kind of rate.
+func (Rate) Variants() (string, []document.Variant) {
+	return "kind", []document.Variant{
+		{Kind: "constant", Members: []string{"kbps", "known"}},
+		{Kind: "variable", Members: []string{"idleKbps", "activeKbps", "known"}, Optional: []string{"night"}},
+		{Kind: "modelled", Members: []string{"quality", "scene"}, Optional: []string{"adaptive", "maxKbps", "night"}},
 	}
 }
 
@@ -187,7 +189,8 @@ type Stills struct {
 	Hours        *HourList `json:"hours,omitempty" doc:"When they are taken; absent for always"`
 }
 
-func (Stills) exactlyOne() []string { return []string{"quality", "kilobytes"} }
+// ExactlyOne tells how large they are.
+func (Stills) ExactlyOne() []string { return []string{"quality", "kilobytes"} }
 
 // Bytes is the mean size of one: as measured, or width × height × bits a pixel, 0.35 at the
 // middle quality and 1.6 times as many a step.

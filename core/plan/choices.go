@@ -1,6 +1,9 @@
 package plan
 
-import "reflect"
+import (
+	"reflect"
+	"wakefield/core/document"
+)
 
 // Choice is one of the values that a member may have, as people call it.
 type Choice struct {
@@ -90,14 +93,14 @@ type Limits struct {
 // "channels.preSeconds".
 func AllLimits() map[string]Limits {
 	out := make(map[string]Limits)
-	eachMember(func(path string, m member) {
+	eachMember(func(path string, m document.Member) {
 		of := func(name string) *float64 {
-			if limit, ok := m.limit(name); ok {
+			if limit, ok := m.Limit(name); ok {
 				return &limit
 			}
 			return nil
 		}
-		l := Limits{of("minimum"), of("maximum"), of("maxLength"), m.typ.Kind() == reflect.Int}
+		l := Limits{of("minimum"), of("maximum"), of("maxLength"), m.Type.Kind() == reflect.Int}
 		if l != (Limits{}) {
 			out[path] = l
 		}

@@ -41,7 +41,8 @@ type When struct {
 	PerMonth   float64 `json:"perMonth,omitempty" exclusiveMinimum:"0" maximum:"100000" doc:"How often, beside lost, tampered and uplinkLost; a month is a twelfth of 365.25 days"`
 }
 
-func (When) exactlyOne() []string {
+// ExactlyOne is the cause.
+func (When) ExactlyOne() []string {
 	return []string{"motion", "alarm", "lost", "tampered", "button", "uplinkLost"}
 }
 

@@ -4,6 +4,7 @@ import (
 	"reflect"
 	"slices"
 	"testing"
+	"wakefield/core/document"
 )
 
 // TestCauses has every cause that there is, as people call it and by its ids.
@@ -88,9 +89,9 @@ func TestNoListOfAnEffectIsLeftOut(t *testing.T) {
 	for _, l := range new(Effect).Lists() {
 		kinds = append(kinds, l.Kind)
 	}
-	for _, m := range orderedMembers(reflect.TypeFor[Effect]()) {
-		if m.typ == reflect.TypeFor[[]string]() && !slices.Contains(kinds, m.name) {
-			t.Errorf("%s is a list of ids that Lists leaves out", m.name)
+	for _, m := range document.Members(reflect.TypeFor[Effect]()) {
+		if m.Type == reflect.TypeFor[[]string]() && !slices.Contains(kinds, m.Name) {
+			t.Errorf("%s is a list of ids that Lists leaves out", m.Name)
 		}
 	}
 }

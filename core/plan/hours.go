@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 
+	"wakefield/core/document"
 	"wakefield/core/week"
 )
 
@@ -12,7 +13,7 @@ func SpansOf(hours []Hours) ([]week.Span, error) {
 	var spans []week.Span
 	for i, h := range hours {
 		if err := h.Week().Check(); err != nil {
-			return nil, Wrong(fmt.Sprintf("hours[%d]", i), "%v", err)
+			return nil, document.Wrong(fmt.Sprintf("hours[%d]", i), "%v", err)
 		}
 		spans = append(spans, h.Week().Spans()...)
 	}

@@ -1,8 +1,11 @@
 package plan
 
 import (
+	"encoding"
 	"reflect"
 	"sync"
+
+	"wakefield/core/document"
 )
 
 // Mention is a place in a plan that names a thing by its key.
@@ -68,23 +71,20 @@ func (p *Plan) EachMention(f func(Mention) bool) {
 // their place in an earlier plan.
 func (p *Plan) eachMentionSince(before *Plan, f func(Mention) bool) {
 	now, was := reflect.ValueOf(p).Elem(), reflect.ValueOf(before).Elem()
-	for _, m := range orderedMembers(now.Type()) {
-		list, old := now.FieldByIndex(m.index), was.FieldByIndex(m.index)
-		at := (*place)(nil).member(m.name)
+	for _, m := range document.Members(now.Type()) {
+		list, old := now.FieldByIndex(m.Index), was.FieldByIndex(m.Index)
+		at := (*place)(nil).member(m.Name)
 		if list.Kind() != reflect.Slice {
-			if mentions(m.typ) && !eachMention(at, list, reflect.Value{}, f) {
+			if mentions(m.Type) && !eachMention(at, list, reflect.Value{}, f) {
 				return
 			}
 			continue
 		}
-		if list.Len() == old.Len() && (list.Len() == 0 || list.Pointer() == old.Pointer()) || !mentions(m.typ) {
+		if !mentions(m.Type) {
 			continue
 		}
-		for i := range list.Len() {
-			if i < old.Len() && reflect.DeepEqual(list.Index(i).Interface(), old.Index(i).Interface()) {
-				continue
-			}
-			if !eachMention(at.entry(i), list.Index(i), list.Index(i), f) {
+		for i, entry := range document.Changed(list, old) {
+			if !eachMention(at.entry(i), entry, entry, f) {
 				return
 			}
 		}
@@ -124,19 +124,19 @@ func eachMention(at *place, v, entry reflect.Value, f func(Mention) bool) bool {
 		}
 		return true
 	}
-	if e, ok := v.Addr().Interface().(either); ok {
-		if text, kind := e.named(); text != nil {
+	if e, ok := v.Addr().Interface().(document.Either); ok {
+		if text, kind := e.Text(); text != nil {
 			return f(Mention{Kind: kind, text: text, place: at, entry: entry})
 		}
-		return eachMention(at, reflect.ValueOf(e.object()).Elem(), entry, f)
+		return eachMention(at, reflect.ValueOf(e.Object()).Elem(), entry, f)
 	}
-	for _, m := range orderedMembers(v.Type()) {
-		field := v.FieldByIndex(m.index)
-		if kind := m.tag.Get("ref"); kind != "" {
-			found := Mention{Kind: kind, Goes: Goes(m.tag.Get("goes")), place: at.member(m.name), entry: entry}
-			if m.typ.Kind() == reflect.Slice {
+	for _, m := range document.Members(v.Type()) {
+		field := v.FieldByIndex(m.Index)
+		if kind := m.Tag.Get("ref"); kind != "" {
+			found := Mention{Kind: kind, Goes: Goes(m.Tag.Get("goes")), place: at.member(m.Name), entry: entry}
+			if m.Type.Kind() == reflect.Slice {
 				found.list = field.Addr().Interface().(*[]string)
-			} else if found.text = field.Addr().Interface().(*string); *found.text == "" && !m.required {
+			} else if found.text = field.Addr().Interface().(*string); *found.text == "" && !m.Required {
 				continue
 			}
 			if !f(found) {
@@ -144,12 +144,17 @@ func eachMention(at *place, v, entry reflect.Value, f func(Mention) bool) bool {
 			}
 			continue
 		}
-		if mentions(m.typ) && !eachMention(at.member(m.name), field, entry, f) {
+		if mentions(m.Type) && !eachMention(at.member(m.Name), field, entry, f) {
 			return false
 		}
 	}
 	return true
 }
+
+var (
+	eitherType = reflect.TypeFor[document.Either]()
+	textType   = reflect.TypeFor[encoding.TextUnmarshaler]()
+)
 
 var mentionCache sync.Map // reflect.Type → bool
 
@@ -166,11 +171,11 @@ func mentions(t reflect.Type) (found bool) {
 		return false
 	case reflect.PointerTo(t).Implements(eitherType):
 		return true
-	case reflect.PointerTo(t).Implements(textType), t == areasType:
+	case reflect.PointerTo(t).Implements(textType), t == reflect.TypeFor[Areas]():
 		return false
 	}
-	for _, m := range orderedMembers(t) {
-		if m.tag.Get("ref") != "" || mentions(m.typ) {
+	for _, m := range document.Members(t) {
+		if m.Tag.Get("ref") != "" || mentions(m.Type) {
 			return true
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/week"
 )
 
@@ -72,7 +73,7 @@ func (o *Opening) kinds() (out []opened, seen []Activity, err error) {
 		}
 		template := find(ActivityTemplates(), func(a *Activity) bool { return a.ID == c.Activity })
 		if template == nil {
-			return nil, nil, Wrong(path+"activity", "no activity template %q", c.Activity)
+			return nil, nil, document.Wrong(path+"activity", "no activity template %q", c.Activity)
 		}
 		main := PlainStream(Main)
 		main.Codec, main.Width, main.Height, main.FPS = o.Codec, c.Width, c.Height, c.FPS
@@ -100,9 +101,9 @@ func (o *Opening) kinds() (out []opened, seen []Activity, err error) {
 
 // Plan makes the plan: recorders with one pool each, the cameras spread over them in order, kind by kind, on an
 // opening week that they share, and the channels left over empty. The error, an
-// [*Error], names the member that is wrong.
+// [*document.Error], names the member that is wrong.
 func (o Opening) Plan() (*Plan, error) {
-	if err := CheckAt("", &o); err != nil {
+	if err := document.Check("", &o); err != nil {
 		return nil, err
 	}
 	recorders, cameras := max(1, o.Recorders), o.Cameras
@@ -110,23 +111,23 @@ func (o Opening) Plan() (*Plan, error) {
 		cameras += c.Cameras
 	}
 	if len(o.Names) > cameras {
-		return nil, Wrong("names", "%d names of %d cameras", len(o.Names), cameras)
+		return nil, document.Wrong("names", "%d names of %d cameras", len(o.Names), cameras)
 	}
 	if (o.IdleKbps > 0) != (o.ActiveKbps > 0) {
-		return nil, Wrong("activeKbps", "a bitrate is wanted while nothing moves and while something does, or neither")
+		return nil, document.Wrong("activeKbps", "a bitrate is wanted while nothing moves and while something does, or neither")
 	}
 	if cameras > recorders*o.Channels {
 		if recorders == 1 {
-			return nil, Wrong("cameras", "%d cameras on a recorder of %d channels", cameras, o.Channels)
+			return nil, document.Wrong("cameras", "%d cameras on a recorder of %d channels", cameras, o.Channels)
 		}
-		return nil, Wrong("cameras", "%d cameras on %d recorders of %d channels each", cameras, recorders, o.Channels)
+		return nil, document.Wrong("cameras", "%d cameras on %d recorders of %d channels each", cameras, recorders, o.Channels)
 	}
 	if recorders*o.Channels > 5000 {
-		return nil, Wrong("recorders", "%d recorders of %d channels are more than 5000 channels", recorders, o.Channels)
+		return nil, document.Wrong("recorders", "%d recorders of %d channels are more than 5000 channels", recorders, o.Channels)
 	}
 	duty := find(ReadyMade(), func(d *Duty) bool { return d.ID == o.Duty })
 	if duty == nil {
-		return nil, Wrong("duty", "no ready-made duty %q", o.Duty)
+		return nil, document.Wrong("duty", "no ready-made duty %q", o.Duty)
 	}
 	kinds, seen, err := o.kinds()
 	if err != nil {

@@ -70,7 +70,8 @@ type SpecialDay struct {
 	RateFactor *float64 `json:"rateFactor,omitempty" minimum:"0" maximum:"100" doc:"How often all happens, times what it does on other days"`
 }
 
-func (SpecialDay) someOf() (some, apart []string) {
+// SomeOf are what a special day changes.
+func (SpecialDay) SomeOf() (some, apart []string) {
 	return []string{"week", "useDay", "activityDay", "rateFactor"}, []string{"week", "useDay"}
 }
 

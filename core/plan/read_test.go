@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/document"
 	"wakefield/core/seeded"
 )
 
@@ -75,6 +76,7 @@ func TestBadPlansNameThePlace(t *testing.T) {
 		{"a group of a week", `"meanSeconds": 8`, `"groups": {"size": 3, "withinSeconds": 604800}, "meanSeconds": 8`, `activities[1].groups.withinSeconds: 604800 is above 21600`},
 		{"less than nothing happens", `"timeZone": "UTC"`, `"timeZone": "UTC", "specialDays": [{"from": "2027-01-01", "to": "2027-01-02", "name": "x", "rateFactor": -1}]`, `site.specialDays[0].rateFactor: -1 is below 0`},
 		{"night of a constant bitrate", `"kind": "constant", "kbps": 512`, `"kind": "constant", "kbps": 512, "night": {"factor": 2, "hours": {"blocks": [{"from": "20:00", "to": "06:00"}]}}`, `channels[1].streams.sub.rate.night: does not go with kind constant`},
+		{"more areas than cameras have", `"catch": 0.9`, `"catch": 0.9, "areas": 2000`, `channels[0].detection.areas: 2000 areas; 0 to 1000 are possible`},
 		{"camera without stream", `"streams": { "main": {`, `"streams": { "sub": {`, `channels[0].streams.main: missing`},
 	}
 	data := whole(t)
@@ -117,7 +119,7 @@ func FuzzRead(fuzz *testing.F) {
 	f.Fuzz(func(t *testing.T, data []byte) {
 		p, err := Read(data)
 		if err != nil {
-			if _, ok := err.(*Error); !ok {
+			if _, ok := err.(*document.Error); !ok {
 				t.Fatalf("an error without a place: %v", err)
 			}
 			return

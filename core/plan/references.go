@@ -7,16 +7,9 @@ import (
 	"time"
 	_ "time/tzdata"
 
+	"wakefield/core/document"
 	"wakefield/core/week"
 )
-
-// Check reports the first rule of the format that the plan breaks, as an [*Error].
-func (p *Plan) Check() error {
-	if err := p.checkLimits(); err != nil {
-		return err
-	}
-	return p.checkReferences()
-}
 
 // checkReferences holds what no single member can tell: ids that are unique,
 // references that lead somewhere, times in order.
@@ -55,7 +48,7 @@ type checker struct {
 
 func (c *checker) wrong(path, format string, args ...any) {
 	if c.err == nil {
-		c.err = Wrong(path, format, args...)
+		c.err = document.Wrong(path, format, args...)
 	}
 }
 

@@ -2,11 +2,13 @@ package plan
 
 import (
 	"encoding/base64"
+	"encoding/json"
 	"fmt"
 	"math"
 	"reflect"
 	"slices"
 
+	"wakefield/core/document"
 	"wakefield/core/picture"
 	"wakefield/core/week"
 )
@@ -99,7 +101,8 @@ type Area struct {
 	Hours              *HourList  `json:"hours,omitempty" doc:"When it watches; absent for as long as detection is on"`
 }
 
-func (Area) exactlyOne() []string { return []string{"points", "cells"} }
+// ExactlyOne is how it is drawn.
+func (Area) ExactlyOne() []string { return []string{"points", "cells"} }
 
 // Smallest is the smallest object that is noticed.
 type Smallest struct {
@@ -324,14 +327,31 @@ func (d *Detection) Counted() (n int, known bool) {
 	return len(slices.DeleteFunc(slices.Clone(d.Areas.List), func(a Area) bool { return a.Ignore })), true
 }
 
-var pointType = reflect.TypeFor[Point]()
+// ReadFrom reads a list of two numbers.
+func (p *Point) ReadFrom(r *document.Reader, path string, token json.Token) error {
+	var numbers []float64
+	if err := r.Into(path, token, &numbers); err != nil {
+		return err
+	}
+	if len(numbers) != len(p) {
+		return document.Wrong(path, "%d numbers; a point has two, from the left and from the top", len(numbers))
+	}
+	copy(p[:], numbers)
+	return nil
+}
 
-// checkPoint refuses a place outside the picture.
-func checkPoint(path string, p Point) error {
+// CheckAt refuses a place outside the picture.
+func (p *Point) CheckAt(path string) error {
 	for _, v := range p {
 		if math.IsNaN(v) || v < 0 || v > 1 {
-			return Wrong(path, "%v is outside the picture, which goes from 0 to 1 each way", p)
+			return document.Wrong(path, "%v is outside the picture, which goes from 0 to 1 each way", *p)
 		}
 	}
 	return nil
+}
+
+// Schema is a list of two numbers.
+func (p *Point) Schema(func(reflect.Type) document.Object) document.Object {
+	number := document.Object{"type": "number", "minimum": 0, "maximum": 1}
+	return document.Object{"type": "array", "items": number, "minItems": len(p), "maxItems": len(p)}
 }

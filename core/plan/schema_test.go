@@ -5,16 +5,17 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"wakefield/core/document"
 )
 
 // TestSchemaHasEveryMemberAndLimit follows the path of every member of the format through the schema.
 func TestSchemaHasEveryMemberAndLimit(t *testing.T) {
-	var schema object
+	var schema document.Object
 	if err := json.Unmarshal(Schema(), &schema); err != nil {
 		t.Fatal(err)
 	}
 	seen := 0
-	eachMember(func(path string, m member) {
+	eachMember(func(path string, m document.Member) {
 		if path == "recorders.words.duty" {
 			return // what an object has for its names
 		}
@@ -23,7 +24,7 @@ func TestSchemaHasEveryMemberAndLimit(t *testing.T) {
 			t.Errorf("%s is not in the schema", path)
 			return
 		}
-		for name, limit := range m.limits {
+		for name, limit := range m.Limits() {
 			if at[name] != limit {
 				t.Errorf("%s: %s is %v in the schema, want %v", path, name, at[name], limit)
 			}
@@ -50,13 +51,13 @@ func TestSchemaHasEveryMemberAndLimit(t *testing.T) {
 }
 
 // below is the schema of one entry, or of the object that stands beside a text.
-func below(s object) object {
-	if items, ok := s["items"].(object); ok {
+func below(s document.Object) document.Object {
+	if items, ok := s["items"].(document.Object); ok {
 		return items
 	}
 	if s["properties"] == nil {
 		for _, one := range list(s["oneOf"]) {
-			if b := below(one.(object)); b["properties"] != nil {
+			if b := below(one.(document.Object)); b["properties"] != nil {
 				return b
 			}
 		}
@@ -67,12 +68,12 @@ func below(s object) object {
 func list(v any) []any { l, _ := v.([]any); return l }
 
 // schemaAt is where a path leads, nil where it leads nowhere.
-func schemaAt(s object, path []string) object {
+func schemaAt(s document.Object, path []string) document.Object {
 	for _, name := range path {
-		properties, _ := below(s)["properties"].(object)
-		next, ok := properties[name].(object)
+		properties, _ := below(s)["properties"].(document.Object)
+		next, ok := properties[name].(document.Object)
 		if !ok {
-			next, ok = s["additionalProperties"].(object)
+			next, ok = s["additionalProperties"].(document.Object)
 		}
 		if !ok {
 			return nil

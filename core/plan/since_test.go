@@ -4,6 +4,7 @@ import (
 	"reflect"
 	"slices"
 	"testing"
+	"wakefield/core/document"
 )
 
 // TestASecondLookFindsWhatAFirstOneFinds breaks every member of every list of a plan, and asks that a check which knows the plan
@@ -11,21 +12,21 @@ import (
 func TestASecondLookFindsWhatAFirstOneFinds(t *testing.T) {
 	p := example(t)
 	broken, refused := 0, 0
-	for _, list := range orderedMembers(reflect.TypeFor[Plan]()) {
-		if list.typ.Kind() != reflect.Slice {
+	for _, list := range document.Members(reflect.TypeFor[Plan]()) {
+		if list.Type.Kind() != reflect.Slice {
 			continue
 		}
-		for i := range reflect.ValueOf(p).Elem().FieldByIndex(list.index).Len() {
-			for _, m := range orderedMembers(list.typ.Elem()) {
+		for i := range reflect.ValueOf(p).Elem().FieldByIndex(list.Index).Len() {
+			for _, m := range document.Members(list.Type.Elem()) {
 				q := *p
-				own := copyOfSlice(reflect.ValueOf(&q).Elem().FieldByIndex(list.index))
-				if !breaks(own.Index(i).FieldByIndex(m.index)) {
+				own := copyOfSlice(reflect.ValueOf(&q).Elem().FieldByIndex(list.Index))
+				if !breaks(own.Index(i).FieldByIndex(m.Index)) {
 					continue
 				}
 				broken++
 				first, second := q.Check(), q.CheckSince(p)
 				if (first == nil) != (second == nil) || first != nil && first.Error() != second.Error() {
-					t.Errorf("%s[%d].%s: %v, but since the plan before %v", list.name, i, m.name, first, second)
+					t.Errorf("%s[%d].%s: %v, but since the plan before %v", list.Name, i, m.Name, first, second)
 				}
 				if first != nil {
 					refused++

@@ -5,6 +5,8 @@ import (
 	"reflect"
 	"slices"
 	"strings"
+
+	"wakefield/core/document"
 )
 
 // Takes is what can be entered at a recorder. What is absent is not limited.
@@ -143,16 +145,14 @@ func (w Words) sort() {
 	})
 }
 
-var wordsType = reflect.TypeFor[Words]()
-
-// words reads an object of texts.
-func (r *reader) words(path string, token json.Token, w *Words) error {
+// ReadFrom reads an object of texts.
+func (w *Words) ReadFrom(r *document.Reader, path string, token json.Token) error {
 	if token != json.Delim('{') {
-		return Wrong(path, "%s where an object is wanted", kindOf(token))
+		return document.Wrong(path, "%s where an object is wanted", document.KindOf(token))
 	}
 	*w = nil
 	for {
-		token, err := r.next()
+		token, err := r.Next()
 		if err != nil {
 			return err
 		}
@@ -162,20 +162,25 @@ func (r *reader) words(path string, token json.Token, w *Words) error {
 			return nil
 		}
 		if w.Of(duty) != "" {
-			return Wrong(join(path, duty), "given twice")
+			return document.Wrong(document.Join(path, duty), "given twice")
 		}
-		if token, err = r.next(); err != nil {
+		if token, err = r.Next(); err != nil {
 			return err
 		}
-		text, ok := token.(string)
-		if !ok {
-			return Wrong(join(path, duty), "%s where a text is wanted", kindOf(token))
+		word := Word{Duty: duty}
+		if err := r.Into(document.Join(path, duty), token, &word.Name); err != nil {
+			return err
 		}
-		word := Word{duty, text}
-		if err := checkRules(join(path, duty), reflect.ValueOf(&word).Elem()); err != nil {
-			wrong := err.(*Error) // as all errors of rules are
-			return &Error{strings.TrimSuffix(strings.TrimSuffix(wrong.Path, ".name"), ".duty"), wrong.Reason}
+		if err := document.Check(document.Join(path, duty), &word); err != nil {
+			wrong := err.(*document.Error) // as all errors of rules are
+			return &document.Error{Path: strings.TrimSuffix(strings.TrimSuffix(wrong.Path, ".name"), ".duty"), Reason: wrong.Reason}
 		}
 		*w = append(*w, word)
 	}
+}
+
+// Schema is an object of texts.
+func (w *Words) Schema(of func(reflect.Type) document.Object) document.Object {
+	text := of(reflect.TypeFor[Word]())["properties"].(document.Object)["name"]
+	return document.Object{"type": "object", "additionalProperties": text}
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"sync"
+	"wakefield/core/document"
 )
 
 // A list of the plan says in its tag what its entries are (`holds:"duty"`), a member that
@@ -26,15 +27,15 @@ var thingLists = sync.OnceValue(func() []*thingList {
 	var out []*thingList
 	var walk func(t reflect.Type, in *thingList)
 	walk = func(t reflect.Type, in *thingList) {
-		for _, m := range orderedMembers(t) {
-			kind := m.tag.Get("holds")
+		for _, m := range document.Members(t) {
+			kind := m.Tag.Get("holds")
 			if kind == "" || kind == AsWhole {
 				continue
 			}
-			key, byID := keyOf(m.typ.Elem())
-			list := &thingList{kind, m.name, m.index, key, in, byID}
+			key, byID := keyOf(m.Type.Elem())
+			list := &thingList{kind, m.Name, m.Index, key, in, byID}
 			out = append(out, list)
-			walk(m.typ.Elem(), list)
+			walk(m.Type.Elem(), list)
 		}
 	}
 	walk(reflect.TypeFor[Plan](), nil)
@@ -47,15 +48,15 @@ const AsWhole = "-"
 // keyOf is the member that tells the entries of a list apart: the id, unless another says
 // that it does.
 func keyOf(t reflect.Type) (key []int, byID bool) {
-	members := orderedMembers(t)
-	if i := slices.IndexFunc(members, func(m member) bool { return m.tag.Get("key") != "" }); i >= 0 {
-		return members[i].index, false
+	members := document.Members(t)
+	if i := slices.IndexFunc(members, func(m document.Member) bool { return m.Tag.Get("key") != "" }); i >= 0 {
+		return members[i].Index, false
 	}
-	i := slices.IndexFunc(members, func(m member) bool { return m.name == "id" })
+	i := slices.IndexFunc(members, func(m document.Member) bool { return m.Name == "id" })
 	if i < 0 {
 		panic("plan: entries of " + t.String() + " have no key")
 	}
-	return members[i].index, true
+	return members[i].Index, true
 }
 
 // Thing is an entry of one of the plan's lists.
@@ -117,5 +118,5 @@ func (p *place) String() string {
 	if p.name == "" {
 		return p.in.String() + "[" + strconv.Itoa(p.at) + "]"
 	}
-	return join(p.in.String(), p.name)
+	return document.Join(p.in.String(), p.name)
 }

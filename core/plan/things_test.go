@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"wakefield/core/document"
 )
 
 // TestEveryListAndEveryTextIsSpokenFor walks the types of the format: a list of structs
@@ -26,11 +27,11 @@ func TestEveryListAndEveryTextIsSpokenFor(t *testing.T) {
 			return
 		}
 		seen[typ] = true
-		if e, ok := reflect.New(typ).Interface().(either); ok {
-			if _, kind := e.named(); !kinds[kind] {
+		if e, ok := reflect.New(typ).Interface().(document.Either); ok {
+			if _, kind := e.Text(); !kinds[kind] {
 				t.Errorf("%v names a %q, of which there is no list", typ, kind)
 			}
-			walk(reflect.TypeOf(e.begin()))
+			walk(reflect.TypeOf(e.Begin()))
 			return
 		}
 		for i := range typ.NumField() {

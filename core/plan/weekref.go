@@ -3,7 +3,6 @@ package plan
 import (
 	"bytes"
 	"encoding/json"
-	"reflect"
 )
 
 // WeekRef is the week of a channel: one of the plan's named weeks, or its own.
@@ -55,34 +54,27 @@ func (w *WeekRef) UnmarshalJSON(data []byte) error {
 	return json.Unmarshal(data, &w.Named)
 }
 
-// An either is written as a text, which names a thing, or as an object. Reader, rules,
-// schema and walkers know of it by these.
-type either interface {
-	named() (text *string, kind string) // nil for an object
-	object() any                        // a pointer to the object; nil for a text
-	begin() any                         // makes it an object, and returns that
-	meaning() (text, object string)     // what they are, for the schema and for errors
-}
-
-var eitherType = reflect.TypeFor[either]()
-
-func (w *WeekRef) named() (*string, string) {
+// Text is where the id of a named week stands; nil for an own one.
+func (w *WeekRef) Text() (*string, string) {
 	if w.Own != nil {
 		return nil, ""
 	}
 	return &w.Named, "week"
 }
 
-func (w *WeekRef) object() any {
+// Object is the own week; nil for a named one.
+func (w *WeekRef) Object() any {
 	if w.Own == nil {
 		return (*OwnWeek)(nil)
 	}
 	return w.Own
 }
 
-func (w *WeekRef) begin() any {
+// Begin makes it an own week, and returns that.
+func (w *WeekRef) Begin() any {
 	w.Own = new(OwnWeek)
 	return w.Own
 }
 
-func (w *WeekRef) meaning() (string, string) { return "Id of a named week", "a week" }
+// Meaning is what a text and an object are.
+func (w *WeekRef) Meaning() (string, string) { return "Id of a named week", "a week" }

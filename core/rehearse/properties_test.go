@@ -11,6 +11,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/document"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/core/plan/plantest"
@@ -119,7 +120,7 @@ func FuzzAnyPlan(fuzz *testing.F) {
 		}
 		site := estimate.Figures(p, nil)
 		r, err := Play(context.Background(), site, Ask{From: june, Days: 1 + (days&3+4)%4, Seed: seed})
-		if wrong, many := new(plan.Error), new(TooManyError); errors.As(err, &wrong) || errors.As(err, &many) {
+		if wrong, many := new(document.Error), new(TooManyError); errors.As(err, &wrong) || errors.As(err, &many) {
 			return
 		}
 		if err != nil {

@@ -17,6 +17,7 @@ import (
 	"time"
 
 	"wakefield/core/cause"
+	"wakefield/core/document"
 	"wakefield/core/estimate"
 	"wakefield/core/parallel"
 	"wakefield/core/plan"
@@ -146,18 +147,18 @@ type Rehearsal struct {
 // Span is a stretch of time.
 type Span struct{ From, To Ms }
 
-// prepared is a rehearsal of which nothing is played yet. It fails with a [*plan.Error] for dates that cannot be rehearsed.
+// prepared is a rehearsal of which nothing is played yet. It fails with a [*document.Error] for dates that cannot be rehearsed.
 func prepared(site *estimate.Result, ask Ask) (*Rehearsal, error) {
 	p := site.Plan()
 	if ask.Days < 1 || ask.Days > MostDays {
-		return nil, plan.Wrong("days", "from 1 to %d days are rehearsed", MostDays)
+		return nil, document.Wrong("days", "from 1 to %d days are rehearsed", MostDays)
 	}
 	if ask.From.Year < 1970 || ask.From.Year > 2200 {
-		return nil, plan.Wrong("from", "dates from 1970 to 2200 are rehearsed")
+		return nil, document.Wrong("from", "dates from 1970 to 2200 are rehearsed")
 	}
 	zone, err := time.LoadLocation(p.Site.TimeZone)
 	if err != nil {
-		return nil, plan.Wrong("site.timeZone", "%v", err)
+		return nil, document.Wrong("site.timeZone", "%v", err)
 	}
 	r := &Rehearsal{Ask: ask, plan: p, site: site, lead: leadOf(p), tail: 2 * Hour}
 	r.clock = newClock(p, ask, zone, r.lead, r.tail)
@@ -165,7 +166,7 @@ func prepared(site *estimate.Result, ask Ask) (*Rehearsal, error) {
 	return r, nil
 }
 
-// Play plays a plan that was estimated. It fails with a [*plan.Error] for dates that cannot be rehearsed, with a
+// Play plays a plan that was estimated. It fails with a [*document.Error] for dates that cannot be rehearsed, with a
 // [*TooManyError] before anything is played, and with the error of the context when that ends, at which it looks every few
 // milliseconds.
 func Play(ctx context.Context, site *estimate.Result, ask Ask) (*Rehearsal, error) {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -32,7 +33,7 @@ type CellError struct {
 // Try tells which cells cannot be set, and the cells without their rows; nil
 // where no row is left.
 func (e *Cells) Try(p *plan.Plan) ([]CellError, *Cells) {
-	if err := plan.CheckAt("", e); err != nil {
+	if err := document.Check("", e); err != nil {
 		return []CellError{{Row: 0, Column: -1, Reason: err.Error()}}, nil
 	}
 	_, errors := e.Set(p)
@@ -134,13 +135,13 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 		before := *c
 		err := columns[i].set(p, c, text)
 		if err == nil {
-			err = plan.CheckAt("", c)
+			err = document.Check("", c)
 		}
 		if err != nil && text == "" && (fresh || c.NoCamera) {
 			*c = before // nothing is said of it: a new channel has what is usual, and one without a camera needs nothing
 			continue
 		}
-		if wrong, ok := err.(*plan.Error); ok {
+		if wrong, ok := err.(*document.Error); ok {
 			err = fmt.Errorf("%s", wrong.Reason)
 		}
 		if err != nil {

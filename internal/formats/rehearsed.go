@@ -12,7 +12,7 @@ import (
 	ics "github.com/arran4/golang-ical"
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/core/plan"
+	"wakefield/core/document"
 	"wakefield/core/rehearse"
 )
 
@@ -149,7 +149,7 @@ func WriteWeekXLSX(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 // mostInCalendar is how many events are written as those of a calendar, which no program for calendars shows anyway.
 const mostInCalendar = 50_000
 
-// WriteWeekCalendar writes wanted events as those of a calendar (RFC 5545), with their fate. It fails with a [*plan.Error]
+// WriteWeekCalendar writes wanted events as those of a calendar (RFC 5545), with their fate. It fails with a [*document.Error]
 // where there are too many.
 func WriteWeekCalendar(ctx context.Context, r *rehearse.Rehearsal, stamp time.Time) ([]byte, error) {
 	cal := ics.NewCalendar()
@@ -161,7 +161,7 @@ func WriteWeekCalendar(ctx context.Context, r *rehearse.Rehearsal, stamp time.Ti
 			return nil
 		}
 		if written++; written > mostInCalendar {
-			return plan.Wrong("kind", "more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON have them all, and fewer days have fewer", mostInCalendar)
+			return document.Wrong("kind", "more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON have them all, and fewer days have fewer", mostInCalendar)
 		}
 		event := cal.AddEvent(fmt.Sprintf("rehearsal-%d-%d@wakefield", r.Ask.Seed, n))
 		event.SetDtStampTime(stamp)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"wakefield/core/document"
 	"wakefield/core/edit"
 	"wakefield/core/plan"
 	"wakefield/core/table"
@@ -61,7 +62,7 @@ func ReadNames(text string) ([]Name, error) {
 		return nil, fmt.Errorf("names: %d of them; at most %d are read", len(names), mostNames)
 	}
 	for i := range names {
-		if err := plan.CheckAt(fmt.Sprintf("names[%d]", i), &names[i]); err != nil {
+		if err := document.Check(fmt.Sprintf("names[%d]", i), &names[i]); err != nil {
 			return nil, err
 		}
 	}

@@ -13,7 +13,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"wakefield/core/plan"
+	"wakefield/core/document"
 	"wakefield/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -89,8 +89,8 @@ func (c *checked[T]) Resolve(huma.Context) []error { return asPlan("body", &c.Bo
 
 // asPlan is what the rules of plans say of a part of one; nothing where it keeps them.
 func asPlan(at string, part any) []error {
-	var wrong *plan.Error
-	if err := plan.CheckAt(at, part); errors.As(err, &wrong) {
+	var wrong *document.Error
+	if err := document.Check(at, part); errors.As(err, &wrong) {
 		return []error{&huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason}}
 	}
 	return nil

@@ -16,6 +16,7 @@ import (
 	"golang.org/x/sync/singleflight"
 
 	"wakefield/core/check"
+	"wakefield/core/document"
 	"wakefield/core/estimate"
 	"wakefield/core/plan"
 	"wakefield/internal/store"
@@ -104,12 +105,12 @@ func (e entry) remembering(before entry) entry {
 
 // estimate estimates and checks a plan, before it is kept or shown; earlier, which may
 // be nil, is an estimate of one before. A plan whose figures cannot be computed is an
-// [*plan.Error].
+// [*document.Error].
 func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Result) (e entry, err error) {
 	defer func() {
 		if v := recover(); v != nil {
 			s.log.ErrorContext(ctx, "a plan cannot be estimated", "site", head.ID, "version", head.Version, "id", requestID(ctx), "value", v, "stack", string(debug.Stack()))
-			err = &plan.Error{Reason: fmt.Sprintf("its figures cannot be computed (%v)", v)}
+			err = &document.Error{Reason: fmt.Sprintf("its figures cannot be computed (%v)", v)}
 		}
 	}()
 	defer s.meters.estimated(time.Now())
@@ -255,7 +256,7 @@ func (s *service) load(ctx context.Context, id string, earlier entry) (entry, er
 			return entry{}, head.Unreadable
 		}
 		e, err := s.estimate(ctx, head, earlier.site)
-		if wrong := new(plan.Error); errors.As(err, &wrong) {
+		if wrong := new(document.Error); errors.As(err, &wrong) {
 			return entry{}, &store.UnreadableError{Err: err}
 		}
 		if err != nil {

@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 	"wakefield/internal/stills"
 )
@@ -124,7 +125,7 @@ func (s *service) readBundle(ctx context.Context, data []byte) (*plan.Plan, []*s
 		}
 		return p.Pictures(), nil
 	})
-	var wrong *plan.Error
+	var wrong *document.Error
 	if ctx.Err() != nil {
 		return nil, nil, ctx.Err() // it was stopped, which says nothing of the file
 	}

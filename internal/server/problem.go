@@ -9,7 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/plan"
+	"wakefield/core/document"
 	"wakefield/core/rehearse"
 	"wakefield/internal/store"
 )
@@ -50,7 +50,7 @@ func (s *service) problem(ctx context.Context, err error) error {
 func problemOf(err error) error {
 	var (
 		stale      *store.StaleError
-		wrong      *plan.Error
+		wrong      *document.Error
 		unreadable *store.UnreadableError
 		lost       *store.UnsureError
 		told       huma.StatusError

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield/core/document"
 	"wakefield/core/plan"
 )
 
@@ -120,7 +121,7 @@ func TestGrowingBeyondTheLimitIsRefused(t *testing.T) {
 	for range 60_000 {
 		large.Site.SpecialDays = append(large.Site.SpecialDays, plan.SpecialDay{Name: strings.Repeat("x", 200), Week: "none"})
 	}
-	var wrong *plan.Error
+	var wrong *document.Error
 	if _, err := s.Save(ctx, h, Note{Author: "Ada"}, &large); err != nil {
 		t.Errorf("below the limit: %v", err)
 	}

@@ -44,7 +44,7 @@ type revision struct {
 // Save stores next in the place of before. It fails with a [*StaleError] when that is no
 // longer the newest, or of a history that is no longer there, with a [*DoneError] when a
 // change with the note's key is stored, with ErrOtherUse when the key was used for
-// something else, and with a [*plan.Error] when the plan has grown too large.
+// something else, and with a [*document.Error] when the plan has grown too large.
 func (s *Store) Save(ctx context.Context, before *Head, note Note, next *plan.Plan) (*Change, error) {
 	r, err := edited(before, note, next)
 	if err != nil {
