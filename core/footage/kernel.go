@@ -155,29 +155,6 @@ type kernelOf struct {
 	eventShape
 }
 
-// kernels remembers those made. There are as many as there are kinds of groups and
-// times around events on a site; if somebody tries thousands, it begins anew.
-var kernels struct {
-	sync.Mutex
-	made map[kernelOf]*kernel
-}
-
-const mostKernels = 2000
-
-func (k kernelOf) get() *kernel {
-	kernels.Lock()
-	defer kernels.Unlock()
-	if got := kernels.made[k]; got != nil {
-		return got
-	}
-	if len(kernels.made) >= mostKernels || kernels.made == nil {
-		kernels.made = make(map[kernelOf]*kernel)
-	}
-	made := k.make()
-	kernels.made[k] = made
-	return made
-}
-
 // mean is the share of the events of a group, which began x seconds ago, that bring a
 // property about.
 func (k kernelOf) mean(what property, x float64) float64 {
