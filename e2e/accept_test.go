@@ -23,7 +23,8 @@ func TestAFindingIsAccepted(t *testing.T) {
 	p.revision(2)
 	p.until(`document.querySelector('[data-test="verdict-findings"] b').innerText !== '` + before + `'`)
 	a := s.plan(t).Accepted
-	if len(a) != 1 || a[0].Finding != "audio: Ticket booth records audio." || a[0].Reason != "the customer has put up a notice" || a[0].By != "Planner" || a[0].On == nil {
+	if len(a) != 1 || a[0].Finding != "audio: Ticket booth records audio." || a[0].Reason != "the customer has put up a notice" ||
+		a[0].By != "Planner" || a[0].On == nil {
 		t.Fatalf("%+v", a)
 	}
 	p.click(`[data-test="accepted-findings"] summary`)

@@ -99,7 +99,8 @@ func (p *page) violations(where string) {
 	} {
 		eval[bool](p, look.before+`
 			Promise.all(document.getAnimations().filter((a) => a instanceof CSSTransition).map((a) => a.finished.catch(() => {}))).then(() => true)`)
-		for _, v := range eval[[]string](p, `axe.run(document, { preload: false`+look.rules+` }).then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target + ' ' + (n.any[0]?.message ?? '')).join(' | ')))`) {
+		for _, v := range eval[[]string](p, `axe.run(document, { preload: false`+look.rules+
+			` }).then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target + ' ' + (n.any[0]?.message ?? '')).join(' | ')))`) {
 			p.Errorf("%s, %s: %s", where, look.theme, strings.TrimSpace(v))
 		}
 	}

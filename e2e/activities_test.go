@@ -77,7 +77,8 @@ func TestALogOfSeveralCamerasIsAsked(t *testing.T) {
 	log.WriteString("time,camera,event\n")
 	for day := 1; day <= 28; day++ {
 		fmt.Fprintf(&log, "2026-09-%02d 09:00:00,Shed,Motion start\n2026-09-%02d 09:00:20,Shed,Motion stop\n", day, day)
-		fmt.Fprintf(&log, "2026-09-%02d 10:00:00,Pier,Motion start\n2026-09-%02d 10:00:40,Pier,Motion stop\n2026-09-%02d 11:00:00,Pier,Motion start\n2026-09-%02d 11:00:40,Pier,Motion stop\n", day, day, day, day)
+		fmt.Fprintf(&log,
+			"2026-09-%02d 10:00:00,Pier,Motion start\n2026-09-%02d 10:00:40,Pier,Motion stop\n2026-09-%02d 11:00:00,Pier,Motion start\n2026-09-%02d 11:00:40,Pier,Motion stop\n", day, day, day, day)
 	}
 	file := filepath.Join(t.TempDir(), "cameras.csv")
 	os.WriteFile(file, []byte(log.String()), 0o644)
@@ -105,7 +106,8 @@ func TestALogOfSeveralCamerasIsAsked(t *testing.T) {
 func TestActivitiesAreDrawn(t *testing.T) {
 	s, p := kit(t, "activities", `[data-activity="passengers"]`)
 	p.click(`[data-activity="gulls"]`)
-	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="rate-curve"] canvas').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
+	box := eval[[]float64](p,
+		`(() => { const b = document.querySelector('[data-test="rate-curve"] canvas').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
 	at := func(hour int, height float64) point {
 		return point{box[0] + box[2]*(float64(hour)+0.5)/168, box[1] + box[3]*(1-height)}
 	}
@@ -180,7 +182,8 @@ func TestWhatIsWorthMeasuringIsListed(t *testing.T) {
 	p.until(`document.querySelectorAll('[data-test="knowing"] li').length > 2`)
 	first := p.text(`[data-test="knowing"] li span`)
 	p.shows(`[data-test="common"]`, "% of the doubt is common to the site")
-	if !strings.HasPrefix(first, "how often and how long “") && !strings.HasPrefix(first, "whether events of “") && !strings.HasPrefix(first, "the bitrates of ") {
+	if !strings.HasPrefix(first, "how often and how long “") && !strings.HasPrefix(first, "whether events of “") &&
+		!strings.HasPrefix(first, "the bitrates of ") {
 		t.Errorf("first of all %q", first)
 	}
 	p.open("/sites/quay/kit/activities", `[data-activity="vehicles"]`)

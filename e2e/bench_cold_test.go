@@ -12,7 +12,8 @@ import (
 )
 
 // BenchmarkFirstLook measures the first visit of somebody with a slow computer on a phone's line: nothing is in the cache, the
-// processor is four times slower, and 4 Mbit/s come in after 60 ms. It prints the median time until the first ribbon is drawn, and the longest task of the page until then.
+// processor is four times slower, and 4 Mbit/s come in after 60 ms. It prints the median time until the first ribbon is
+// drawn, and the longest task of the page until then.
 func BenchmarkFirstLook(b *testing.B) {
 	s := serve(b, "quay", demo.PennywhistleQuay())
 	p := browser(b, s, 1280, 800)
@@ -22,7 +23,8 @@ func BenchmarkFirstLook(b *testing.B) {
 			return err
 		}
 		line := &network.Conditions{Latency: 60, DownloadThroughput: 4e6 / 8, UploadThroughput: 1e6 / 8}
-		if _, err := chromedp.Call(ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{line}}); err != nil {
+		if _, err := chromedp.Call(ctx, network.EmulateNetworkConditionsByRule,
+			network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{line}}); err != nil {
 			return err
 		}
 		_, err := chromedp.Call(ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: 4})

@@ -17,7 +17,8 @@ func rushedDepot() *plan.Plan {
 	return p
 }
 
-// BenchmarkRehearse measures how long a week of 192 channels takes to come into view, the frames a second while it is scrubbed and while it is dragged along, and the memory that the page takes.
+// BenchmarkRehearse measures how long a week of 192 channels takes to come into view, the frames a second while it is
+// scrubbed and while it is dragged along, and the memory that the page takes.
 func BenchmarkRehearse(b *testing.B) {
 	s := serve(b, "depot", rushedDepot())
 	p := browser(b, s, 1280, 800)

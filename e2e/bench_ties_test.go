@@ -12,10 +12,12 @@ import (
 func tiedDepot(t testing.TB) *plan.Plan {
 	p := demo.SaltmarshTramDepot()
 	for i := range 20 {
-		p.Messages = append(p.Messages, plan.Message{ID: fmt.Sprint("m", i), Name: fmt.Sprint("Receiver ", i), To: "Somebody", AtMostEverySeconds: 60 * float64(1+i)})
+		p.Messages = append(p.Messages, plan.Message{ID: fmt.Sprint("m", i), Name: fmt.Sprint("Receiver ", i), To: "Somebody",
+			AtMostEverySeconds: 60 * float64(1+i)})
 	}
 	for i := range 40 {
-		p.AlarmInputs = append(p.AlarmInputs, plan.AlarmInput{ID: fmt.Sprint("i", i), Name: fmt.Sprint("Contact ", i), Recorder: p.Recorders[i%6].ID, Activity: p.Activities[i%4].ID})
+		p.AlarmInputs = append(p.AlarmInputs, plan.AlarmInput{ID: fmt.Sprint("i", i), Name: fmt.Sprint("Contact ", i),
+			Recorder: p.Recorders[i%6].ID, Activity: p.Activities[i%4].ID})
 	}
 	at := func(i int) string { return p.Channels[i%len(p.Channels)].ID }
 	ties := 0
@@ -24,11 +26,13 @@ func tiedDepot(t testing.TB) *plan.Plan {
 		p.Effects = append(p.Effects, e)
 	}
 	for i := range p.Channels {
-		add(plan.Effect{When: plan.When{Motion: at(i)}, Record: []string{at(i + 1), at(i + 2)}, Message: []string{fmt.Sprint("m", i%20), fmt.Sprint("m", (i+7)%20)}})
+		add(plan.Effect{When: plan.When{Motion: at(i)}, Record: []string{at(i + 1), at(i + 2)},
+			Message: []string{fmt.Sprint("m", i%20), fmt.Sprint("m", (i+7)%20)}})
 		add(plan.Effect{When: plan.When{Lost: at(i), PerMonth: 0.1}, Message: []string{"m0", "m1"}})
 	}
 	for i := 0; ties < 2000; i++ {
-		add(plan.Effect{When: plan.When{Alarm: fmt.Sprint("i", i%40)}, Record: []string{at(5 * i), at(5*i + 1)}, Hours: &plan.HourList{Blocks: []plan.Hours{{From: 0, To: 60 + 15}}}})
+		add(plan.Effect{When: plan.When{Alarm: fmt.Sprint("i", i%40)}, Record: []string{at(5 * i), at(5*i + 1)},
+			Hours: &plan.HourList{Blocks: []plan.Hours{{From: 0, To: 60 + 15}}}})
 	}
 	if err := p.Check(); err != nil {
 		t.Fatal(err)

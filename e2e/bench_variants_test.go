@@ -14,7 +14,8 @@ import (
 func BenchmarkCompare(b *testing.B) {
 	s := serve(b, "depot", demo.SaltmarshTramDepot())
 	for n := range 3 {
-		body := fmt.Sprintf(`{"like":"depot","name":"Variant %d","edits":[{"setTimes":{"channels":["c1-1","c2-%d"],"postSeconds":%d}}]}`, n, n+1, 10+n)
+		body := fmt.Sprintf(`{"like":"depot","name":"Variant %d","edits":[{"setTimes":{"channels":["c1-1","c2-%d"],"postSeconds":%d}}]}`, n, n+
+			1, 10+n)
 		answer, err := http.Post(s.url+"/api/sites/depot/plans", "application/json", strings.NewReader(body))
 		if err != nil || answer.StatusCode != 201 {
 			b.Fatal(err, answer.Status)

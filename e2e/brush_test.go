@@ -129,7 +129,8 @@ func TestHoursOfDetectionArePainted(t *testing.T) {
 	const strip = `[data-test="strip-detection"] .grid`
 	cell := func(day int, hour float64) point {
 		t.Helper()
-		box := eval[[]float64](p, `(({left, top, width, height}) => [left, top, width, height])(document.querySelector('`+strip+`').getBoundingClientRect())`)
+		box := eval[[]float64](p, `(({left, top, width, height}) => [left, top, width, height])(document.querySelector('`+strip+
+			`').getBoundingClientRect())`)
 		return point{box[0] + hour/24*box[2], box[1] + (float64(day)+0.5)/7*box[3]}
 	}
 	p.drag(cell(0, 0.1), cell(4, 5.9))

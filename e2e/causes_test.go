@@ -31,7 +31,9 @@ func (p *page) find(side, text string) {
 func (p *page) beside(css string) {
 	p.Helper()
 	p.still(css)
-	box := eval[[]float64](p, fmt.Sprintf(`(({left, top, width, height}) => [left + width / 3, top + height / 2])(document.querySelector(%q).getBoundingClientRect())`, css))
+	box := eval[[]float64](p,
+		fmt.Sprintf(`(({left, top, width, height}) => [left + width / 3, top + height / 2])(document.querySelector(%q).getBoundingClientRect())`,
+			css))
 	p.clickAt(point{box[0], box[1]}, chromedp.ButtonModifiers(kb.ModifierCtrl))
 }
 

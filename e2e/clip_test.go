@@ -60,8 +60,10 @@ func (c clip) write(t testing.TB, name string) string {
 			offsets[i] = at
 			at += max(uint64(size), gap)
 		}
-		avcC := box("avcC", []byte{1, 0x42, 0xc0, 0x1e, 0xff, 0xe1, 0, 8, 0x67, 0x42, 0xc0, 0x1e, 0xd9, 0x01, 0x40, 0x7b, 1, 0, 4, 0x68, 0xce, 0x3c, 0x80})
-		avc1 := box("avc1", make([]byte, 6), uint16(1), make([]byte, 16), c.width, c.height, uint32(0x480000), uint32(0x480000), uint32(0), uint16(1), make([]byte, 32), uint16(24), uint16(0xffff), avcC)
+		avcC := box("avcC", []byte{1, 0x42, 0xc0, 0x1e, 0xff, 0xe1, 0, 8, 0x67, 0x42, 0xc0, 0x1e, 0xd9, 0x01, 0x40, 0x7b, 1, 0, 4,
+			0x68, 0xce, 0x3c, 0x80})
+		avc1 := box("avc1", make([]byte, 6), uint16(1), make([]byte, 16), c.width, c.height, uint32(0x480000), uint32(0x480000), uint32(0),
+			uint16(1), make([]byte, 32), uint16(24), uint16(0xffff), avcC)
 		stbl := box("stbl",
 			box("stsd", uint32(0), uint32(1), avc1),
 			box("stts", uint32(0), uint32(1), n, frame),
@@ -74,8 +76,10 @@ func (c clip) write(t testing.TB, name string) string {
 			box("mdhd", uint32(0), uint32(0), uint32(0), uint32(scale), n*frame, uint16(0x55c4), uint16(0)),
 			box("hdlr", uint32(0), uint32(0), "vide", make([]byte, 12), "video\x00"),
 			box("minf", box("vmhd", uint32(1), make([]byte, 8)), dinf, stbl))
-		tkhd := box("tkhd", uint32(3), uint32(0), uint32(0), uint32(1), uint32(0), n*frame, make([]byte, 8), uint32(0), uint32(0), matrix, uint32(c.width)<<16, uint32(c.height)<<16)
-		mvhd := box("mvhd", uint32(0), uint32(0), uint32(0), uint32(scale), n*frame, uint32(0x10000), uint16(0x100), make([]byte, 10), matrix, make([]byte, 24), uint32(2))
+		tkhd := box("tkhd", uint32(3), uint32(0), uint32(0), uint32(1), uint32(0), n*frame, make([]byte,
+			8), uint32(0), uint32(0), matrix, uint32(c.width)<<16, uint32(c.height)<<16)
+		mvhd := box("mvhd", uint32(0), uint32(0), uint32(0), uint32(scale), n*frame, uint32(0x10000), uint16(0x100), make([]byte,
+			10), matrix, make([]byte, 24), uint32(2))
 		return box("moov", mvhd, box("trak", tkhd, mdia))
 	}
 	ftyp := box("ftyp", "isom", uint32(0x200), "isomiso2avc1mp41")

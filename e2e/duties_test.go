@@ -62,8 +62,10 @@ func TestDutiesAreMadeChangedAndRemoved(t *testing.T) {
 func (p *page) item(button, text string) {
 	p.Helper()
 	p.click(button)
-	p.until(fmt.Sprintf(`[...document.querySelectorAll('.el-dropdown-menu__item')].some(e => e.offsetParent && e.innerText.includes(%q))`, text))
-	eval[bool](p, fmt.Sprintf(`([...document.querySelectorAll('.el-dropdown-menu__item')].find(e => e.offsetParent && e.innerText.includes(%q)).click(), true)`, text))
+	p.until(fmt.Sprintf(`[...document.querySelectorAll('.el-dropdown-menu__item')].some(e => e.offsetParent && e.innerText.includes(%q))`,
+		text))
+	eval[bool](p,
+		fmt.Sprintf(`([...document.querySelectorAll('.el-dropdown-menu__item')].find(e => e.offsetParent && e.innerText.includes(%q)).click(), true)`, text))
 }
 
 func TestLookingCloserAtADay(t *testing.T) {

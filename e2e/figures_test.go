@@ -48,7 +48,8 @@ func TestTheVerdictIsThatOfTheEstimate(t *testing.T) {
 		shown := p.text(".verdict")
 		for _, figure := range []string{
 			three(*v.KeptDays) + " days", fmt.Sprintf("of %v required", *v.RequiredDays), made.Channel(v.Channel).Name,
-			three(v.LikelyDays.Low) + " – " + three(v.LikelyDays.High) + " days", fmt.Sprintf("%.0f %% chance all are met", math.Floor(v.HoldsPercent+0.5)),
+			three(v.LikelyDays.Low) + " – " + three(v.LikelyDays.High) + " days",
+			fmt.Sprintf("%.0f %% chance all are met", math.Floor(v.HoldsPercent+0.5)),
 			gb(v.GigabytesPerDay), three(v.AverageMbps) + " Mbit/s mean", gb(v.UsableGB),
 			three(v.Evidence.KeptPercent) + " %", three(v.Evidence.MissedPerDay) + " missed a day",
 		} {
@@ -91,7 +92,8 @@ func TestStrokesSnapToHalfHours(t *testing.T) {
 	p.revision(2)
 	p.drag(p.on("booth", 1440+660), p.on("booth", 1440+840))
 	p.revision(3)
-	for at, duty := range map[week.Minute]string{629: "clock", 630: "off", 809: "off", 810: "clock", 1440 + 659: "clock", 1440 + 660: "off", 1440 + 839: "off", 1440 + 840: "clock"} {
+	for at, duty := range map[week.Minute]string{629: "clock", 630: "off", 809: "off", 810: "clock", 1440 + 659: "clock", 1440 + 660: "off",
+		1440 + 839: "off", 1440 + 840: "clock"} {
 		if got := s.duty(t, "booth", at); got != duty {
 			t.Errorf("%v: %s, want %s", at, got, duty)
 		}

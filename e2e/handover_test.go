@@ -14,7 +14,8 @@ func halfHourQuay() *plan.Plan {
 	p.Recorders[0].Takes = &plan.Takes{StepMinutes: 30, PeriodsPerDay: 8, Layers: "one", PreSeconds: []float64{0, 10}}
 	for i := range p.Channels {
 		if c := &p.Channels[i]; c.ID == "gangway-a" {
-			c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "motion", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 465, To: 970}, Duty: "clock"}}}}
+			c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "motion",
+				Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 465, To: 970}, Duty: "clock"}}}}
 		}
 	}
 	return p
@@ -123,7 +124,8 @@ func TestTheSheetOnAPhone(t *testing.T) {
 	if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
 		t.Errorf("the page is %v wide", wide)
 	}
-	if over := eval[bool](p, `document.querySelector('.left').getBoundingClientRect().bottom > document.querySelector('.middle').getBoundingClientRect().top`); over {
+	if over := eval[bool](p,
+		`document.querySelector('.left').getBoundingClientRect().bottom > document.querySelector('.middle').getBoundingClientRect().top`); over {
 		t.Error("the sections lie over the steps")
 	}
 	if high := eval[float64](p, `document.querySelector('[data-step="1.1"] input').getBoundingClientRect().height`); high < 24 {

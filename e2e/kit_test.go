@@ -37,7 +37,8 @@ func cell(channel, column string) string {
 func (p *page) clickCell(css string, options ...chromedp.MouseOption) {
 	p.Helper()
 	p.until(fmt.Sprintf(`!!document.querySelector('%s')`, css))
-	box := eval[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector('%s'); e.scrollIntoView({ inline: 'center', block: 'nearest' }); const b = e.getBoundingClientRect(); return [b.left + b.width / 2, b.top + b.height / 2] })()`, css))
+	box := eval[[]float64](p,
+		fmt.Sprintf(`(() => { const e = document.querySelector('%s'); e.scrollIntoView({ inline: 'center', block: 'nearest' }); const b = e.getBoundingClientRect(); return [b.left + b.width / 2, b.top + b.height / 2] })()`, css))
 	p.do(chromedp.MouseClickXY(box[0], box[1], options...))
 }
 
@@ -61,7 +62,8 @@ func (p *page) number(within, name, value string) {
 // labelled types into the field of that label, in the first such place.
 func (p *page) labelled(label, value string) {
 	p.Helper()
-	p.until(fmt.Sprintf(`[...document.querySelectorAll('label')].some(l => l.innerText.trim() === %q && document.getElementById(l.htmlFor))`, label))
+	p.until(fmt.Sprintf(`[...document.querySelectorAll('label')].some(l => l.innerText.trim() === %q && document.getElementById(l.htmlFor))`,
+		label))
 	id := eval[string](p, fmt.Sprintf(`[...document.querySelectorAll('label')].find(l => l.innerText.trim() === %q).htmlFor`, label))
 	eval[bool](p, `(document.getElementById('`+id+`').focus(), document.getElementById('`+id+`').select(), true)`)
 	p.keys(value)
@@ -161,7 +163,8 @@ func TestSetAValueOnMany(t *testing.T) {
 // TestPasteABlock pastes sixteen cameras from a spreadsheet into a site that has
 // none, and then a block with a mistake in it.
 func TestPasteABlock(t *testing.T) {
-	o := plan.Opening{Name: "Mole", TimeZone: "UTC", Recorder: "Recorder", Channels: 32, IngestMbps: 200, Drives: 2, Terabytes: 4, Layout: "span",
+	o := plan.Opening{Name: "Mole", TimeZone: "UTC", Recorder: "Recorder", Channels: 32, IngestMbps: 200, Drives: 2,
+		Terabytes: 4, Layout: "span",
 		Cameras: 1, Codec: "h265", Width: 1920, Height: 1080, FPS: 12, Activity: "quay", Duty: "low", KeepDays: 14}
 	made, err := o.Plan()
 	if err != nil {
@@ -183,7 +186,8 @@ func TestPasteABlock(t *testing.T) {
 	p.revision(2)
 	p.until(`document.querySelectorAll('[data-row^="bollard"]').length === 15`)
 	channels := s.plan(t).Channels
-	if len(channels) != 16 || channels[15].Name != "Bollard 16" || channels[15].Streams.Main.Width != 2560 || channels[15].Streams.Main.FPS != 9 || channels[2].Number != 3 {
+	if len(channels) != 16 || channels[15].Name != "Bollard 16" || channels[15].Streams.Main.Width != 2560 ||
+		channels[15].Streams.Main.FPS != 9 || channels[2].Number != 3 {
 		t.Errorf("%+v", channels)
 	}
 	p.shows(verdict, "days")
@@ -196,11 +200,13 @@ func TestPasteABlock(t *testing.T) {
 	}
 	p.click(`[data-test="set-rest"]`)
 	p.revision(3)
-	if a, b := s.plan(t).Channel("c1"), s.plan(t).Channel("bollard-2"); a.Name != "First" || b.Name != "Second" || b.Group != "South" || b.NoCamera {
+	if a, b := s.plan(t).Channel("c1"), s.plan(t).Channel("bollard-2"); a.Name != "First" || b.Name != "Second" ||
+		b.Group != "South" || b.NoCamera {
 		t.Errorf("%s, %+v", a.Name, b)
 	}
 	p.shows(`[data-test="cell-trouble"]`, "perhaps")
-	eval[bool](p, `(document.querySelector('[data-test="mend-cell"]').focus(), document.querySelector('[data-test="mend-cell"]').select(), true)`)
+	eval[bool](p,
+		`(document.querySelector('[data-test="mend-cell"]').focus(), document.querySelector('[data-test="mend-cell"]').select(), true)`)
 	p.keys("none" + kb.Enter)
 	p.revision(4)
 	p.until(`!document.querySelector('[data-test="cell-trouble"]')`)
@@ -218,7 +224,8 @@ func TestPasteABlock(t *testing.T) {
 	p.clickCell(cell("c1", "atMost"))
 	p.keys("90" + kb.Enter)
 	p.revision(5)
-	if a, b := s.plan(t).Channel("c1").Keep, s.plan(t).Channel("bollard-2").Keep; a.AtLeastDays != 10 || a.AtMostDays != 90 || b.AtLeastDays != 20 || b.AtMostDays != 30 {
+	if a, b := s.plan(t).Channel("c1").Keep, s.plan(t).Channel("bollard-2").Keep; a.AtLeastDays != 10 || a.AtMostDays != 90 ||
+		b.AtLeastDays != 20 || b.AtMostDays != 30 {
 		t.Errorf("%+v %+v", a, b)
 	}
 	p.keys("z", kb.ModifierCtrl)
@@ -240,7 +247,8 @@ func ids(p *plan.Plan) (out []string) {
 func TestRenumberByDraggingAndKeys(t *testing.T) {
 	s, p := kit(t, "", cell("hall", "name"))
 	grip := func(id string) point {
-		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-row=%q] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`, id))
+		box := eval[[]float64](p,
+			fmt.Sprintf(`(() => { const b = document.querySelector('[data-row=%q] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`, id))
 		return point{box[0], box[1]}
 	}
 	p.drag(grip("fuel"), grip("booth"))
@@ -294,7 +302,8 @@ func TestImportABrokenTable(t *testing.T) {
 	}
 	p.click(`[data-test="accept-table"]`)
 	p.revision(2)
-	if c := s.plan(t).Channel("hall"); c.Name != "Grand hall" || c.Streams.Main.FPS != 12 || s.plan(t).Channel("lantern") == nil || s.plan(t).Channel("booth").Name != "Ticket booth" {
+	if c := s.plan(t).Channel("hall"); c.Name != "Grand hall" || c.Streams.Main.FPS != 12 || s.plan(t).Channel("lantern") == nil ||
+		s.plan(t).Channel("booth").Name != "Ticket booth" {
 		t.Errorf("%+v", c)
 	}
 	file = filepath.Join(t.TempDir(), "words.csv")
@@ -324,8 +333,10 @@ func TestRecordersAndDrives(t *testing.T) {
 	// Channels move to it by dragging their rows onto its name.
 	p.click(`[data-part="channels"]`)
 	p.until(`!!document.querySelector('[data-drop-recorder="recorder-2"]') && !!document.querySelector('[data-row="hall"] .grip')`)
-	from := eval[[]float64](p, `(() => { const b = document.querySelector('[data-row="hall"] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`)
-	to := eval[[]float64](p, `(() => { const b = document.querySelector('[data-drop-recorder="recorder-2"]').getBoundingClientRect(); return [b.left + 20, b.top + 6] })()`)
+	from := eval[[]float64](p,
+		`(() => { const b = document.querySelector('[data-row="hall"] .grip').getBoundingClientRect(); return [b.left + 12, b.top + 6] })()`)
+	to := eval[[]float64](p,
+		`(() => { const b = document.querySelector('[data-drop-recorder="recorder-2"]').getBoundingClientRect(); return [b.left + 20, b.top + 6] })()`)
 	p.drag(point{from[0], from[1]}, point{to[0], to[1]})
 	p.revision(5)
 	if c := s.plan(t).Channel("hall"); c.Recorder != "recorder-2" || c.Pool != "recorder-2-drives" || c.Number != 1 {
@@ -363,7 +374,8 @@ func TestCameraKinds(t *testing.T) {
 func TestATableOfAnotherSite(t *testing.T) {
 	s, p := kit(t, "", cell("hall", "name"))
 	file := filepath.Join(t.TempDir(), "other.csv")
-	os.WriteFile(file, []byte("No.;Name;Group;Camera kind;Activity;Week\n41;North gate;Gates;Dome 4;A corridor of offices;Gate week\n42;South gate;Gates;Dome 4;Gulls over the gate;Gate week\n"), 0o644)
+	os.WriteFile(file,
+		[]byte("No.;Name;Group;Camera kind;Activity;Week\n41;North gate;Gates;Dome 4;A corridor of offices;Gate week\n42;South gate;Gates;Dome 4;Gulls over the gate;Gate week\n"), 0o644)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="table-names"]`, "4 names to be decided; until then their lines are left out.")
 	p.shows(".el-dialog", "2 rows left out")
@@ -377,7 +389,8 @@ func TestATableOfAnotherSite(t *testing.T) {
 	p.revision(2)
 	now := s.plan(t)
 	north, south := now.Channels[len(now.Channels)-2], now.Channels[len(now.Channels)-1]
-	if north.Name != "North gate" || north.Group != "Gates" || north.Kind != "" || now.Activity(north.Activity).Name != "A corridor of offices" || now.Week(north.Week.Named).Name != "Gate week" {
+	if north.Name != "North gate" || north.Group != "Gates" || north.Kind != "" ||
+		now.Activity(north.Activity).Name != "A corridor of offices" || now.Week(north.Week.Named).Name != "Gate week" {
 		t.Errorf("%+v", north)
 	}
 	if south.Activity != now.Activities[0].ID {

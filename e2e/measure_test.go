@@ -74,7 +74,8 @@ func TestANightClipSaysWhatDarknessAdds(t *testing.T) {
 	p.until(`document.querySelector('[data-test="night-hours"] input').value === 'all days 20:00-06:00'`)
 	p.shows(`[data-test="night-cost"]`, "At night")
 	typeHours := func(text string) {
-		eval[bool](p, `(document.querySelector('[data-test="night-hours"] input').focus(), document.querySelector('[data-test="night-hours"] input').select(), true)`)
+		eval[bool](p,
+			`(document.querySelector('[data-test="night-hours"] input').focus(), document.querySelector('[data-test="night-hours"] input').select(), true)`)
 		p.keys(text)
 		p.keys(kb.Enter)
 	}

@@ -84,7 +84,8 @@ func TestPastedHeadingsAreHeadings(t *testing.T) {
 	p.revision(2)
 	p.shows(".el-message", "The first row was read as headings: Group, Name.")
 	plan := s.plan(t)
-	if h, b := plan.Channel("hall"), plan.Channel("booth"); h.Name != "The hall" || h.Group != "North" || b.Name != "The booth" || len(plan.Channels) != 16 {
+	if h, b := plan.Channel("hall"), plan.Channel("booth"); h.Name != "The hall" || h.Group != "North" || b.Name != "The booth" ||
+		len(plan.Channels) != 16 {
 		t.Errorf("%q in %q, %q, %d channels", h.Name, h.Group, b.Name, len(plan.Channels))
 	}
 }

@@ -10,11 +10,13 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
-// TestAMissedEventIsMended rehearses a week, finds an event that was missed, reads why, mends it by a finding's fix, and finds it kept in the same week.
+// TestAMissedEventIsMended rehearses a week, finds an event that was missed, reads why, mends it by a finding's fix,
+// and finds it kept in the same week.
 func TestAMissedEventIsMended(t *testing.T) {
 	_, p := quayAt(t, "/rehearse?from=2026-12-07&days=3&number=4", `[data-test="sums"]`)
 	sums := func() (n []int) {
-		for _, word := range strings.FieldsFunc(strings.ReplaceAll(p.text(`[data-test="sums"]`), "\u202f", ""), func(r rune) bool { return r < '0' || r > '9' }) {
+		for _, word := range strings.FieldsFunc(strings.ReplaceAll(p.text(`[data-test="sums"]`), "\u202f", ""),
+			func(r rune) bool { return r < '0' || r > '9' }) {
 			k, _ := strconv.Atoi(word)
 			n = append(n, k)
 		}
@@ -33,7 +35,8 @@ func TestAMissedEventIsMended(t *testing.T) {
 	p.click(`[data-mend^="likely-misses"]`)
 	p.click(`[data-test="paint-own"]`) // some of the channels follow a named week
 	p.revision(2)
-	p.until(`document.querySelector('[data-test="story"] h2')?.innerText === ` + quoted(event) + ` && !document.querySelector('[data-test="story"]').innerText.includes('On disk it is missed')`)
+	p.until(`document.querySelector('[data-test="story"] h2')?.innerText === ` + quoted(event) +
+		` && !document.querySelector('[data-test="story"]').innerText.includes('On disk it is missed')`)
 	p.shows(`[data-test="story"]`, "On disk it is kept")
 	p.shows(`[data-test="story"] [data-test="answer"]`, "Only low: it is in the base layer of Slipway")
 	p.until(`parseInt(document.querySelector('[data-test="sums"] b.short').innerText) < ` + strconv.Itoa(first[3]))
@@ -55,7 +58,8 @@ func TestTheNightOfTheClocks(t *testing.T) {
 	_, p := quayAt(t, "/rehearse?from=2027-03-28&days=1", `[data-test="sums"]`)
 	p.click(`[data-tab="ask"]`)
 	asked := func(time string) {
-		eval[bool](p, `(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
+		eval[bool](p,
+			`(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
 		p.keys(time + kb.Enter)
 	}
 	asked("1:30")
@@ -75,7 +79,8 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	p.click(`[data-tab="ask"]`)
 	p.shows(`[data-test="answer"]`, "Ticket hall is on disk")
 	p.until(`document.querySelector('[data-test="odds"]')?.innerText.includes('of 200')`)
-	eval[bool](p, `(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
+	eval[bool](p,
+		`(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
 	p.keys("2:70" + kb.Enter)
 	p.shows(`[data-test="ask"]`, "A time is written as 08:00")
 	eval[bool](p, `(document.querySelector('[data-field="ask-time"]').select(), true)`)
@@ -83,7 +88,8 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	p.shows(`[data-test="ask"]`, "03:30:00")
 	p.shows(`[data-test="answer"]`, "No: nothing of Ticket hall")
 	// A day is looked at first; the strip of all days brings another into view, and its frame is dragged to the next.
-	strip := eval[[]float64](p, `(({left, top, width}) => [left, top + 20, width])(document.querySelector('[data-test="overview"]').getBoundingClientRect())`)
+	strip := eval[[]float64](p,
+		`(({left, top, width}) => [left, top + 20, width])(document.querySelector('[data-test="overview"]').getBoundingClientRect())`)
 	on := func(day float64) point { return point{strip[0] + strip[2]*day/7, strip[1]} }
 	seen := func(day string) {
 		p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').includes('from ` + day + `')`)
@@ -93,7 +99,8 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	seen("Wed 9 Dec")
 	p.drag(on(2.6), on(3.6))
 	seen("Thu 10 Dec")
-	box := eval[[]float64](p, `(({left, top, width}) => [left, top, width])(document.querySelector('[data-test="timeline"]').getBoundingClientRect())`)
+	box := eval[[]float64](p,
+		`(({left, top, width}) => [left, top, width])(document.querySelector('[data-test="timeline"]').getBoundingClientRect())`)
 	p.clickAt(point{box[0] + 148 + (box[2]-148)*0.5, box[1] + 34 + 40 + 34}) // the booth, on Thursday at noon, below its events
 	p.shows(`[data-test="ask"]`, "Thu 10 Dec")
 	p.shows(`[data-test="answer"]`, "Ticket booth is on disk")
@@ -134,7 +141,8 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	p.open("/sites/quay/rehearse?from=2026-10-25&days=1", `[data-test="sums"]`)
 	p.click(`[data-tab="ask"]`)
 	for typed, seconds := range map[string]int{"0:30": 1800, "10:00": 11 * 3600} {
-		eval[bool](p, `(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
+		eval[bool](p,
+			`(document.querySelector('[data-field="ask-time"]').focus(), document.querySelector('[data-field="ask-time"]').select(), true)`)
 		p.keys(typed + kb.Enter)
 		p.until(`document.querySelector('[data-test="ask"]').innerText.includes("Sun 25 Oct ` + fmt.Sprintf("%05s", typed) + `:00")`)
 		p.until(fmt.Sprintf(`performance.getEntriesByType('resource').some((r) => r.name.includes('/have') && new URL(r.name).searchParams.get('at') === '%d')`, seconds))

@@ -15,8 +15,10 @@ func TestAMagnifiedDeskIsStillADesk(t *testing.T) {
 	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 640, 400)
 	p.open("/sites/quay", `[data-channel="booth"] canvas`)
-	for _, css := range []string{`[data-duty="motion"]`, `[data-test="state"]`, `[data-test="painting"]`, `[data-test="undo"]`, `[data-test="kept"]`, `[data-test="tide"]`} {
-		if !eval[bool](p, `(() => { const b = document.querySelector('`+css+`').getBoundingClientRect(); return b.width > 0 && b.top < 400 && b.left < 640 })()`) {
+	for _, css := range []string{`[data-duty="motion"]`, `[data-test="state"]`, `[data-test="painting"]`, `[data-test="undo"]`,
+		`[data-test="kept"]`, `[data-test="tide"]`} {
+		if !eval[bool](p, `(() => { const b = document.querySelector('`+css+
+			`').getBoundingClientRect(); return b.width > 0 && b.top < 400 && b.left < 640 })()`) {
 			t.Errorf("%s cannot be seen", css)
 		}
 	}
@@ -68,7 +70,8 @@ func TestHoursAreTyped(t *testing.T) {
 	p.click(typed + " input")
 	p.keys(kb.Enter)
 	p.revision(2)
-	for minute, want := range map[week.Minute]bool{464: false, 465: true, 969: true, 970: false, 4*week.Day + 465: true, 5*week.Day + 600: false} {
+	for minute, want := range map[week.Minute]bool{464: false, 465: true, 969: true, 970: false, 4*week.Day + 465: true,
+		5*week.Day + 600: false} {
 		if off := s.duty(t, "booth", minute) == "off"; off != want {
 			t.Errorf("at minute %d off is %v", minute, off)
 		}

@@ -16,7 +16,8 @@ import (
 // name is the point on a channel's name.
 func (p *page) name(channel string) point {
 	p.Helper()
-	box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-channel=%q] .name').getBoundingClientRect(); return [b.left + 5, b.top + 8] })()`, channel))
+	box := eval[[]float64](p,
+		fmt.Sprintf(`(() => { const b = document.querySelector('[data-channel=%q] .name').getBoundingClientRect(); return [b.left + 5, b.top + 8] })()`, channel))
 	return point{box[0], box[1]}
 }
 
@@ -61,7 +62,8 @@ func TestCopyByKeysIsCountedFirst(t *testing.T) {
 	p.shows(`[data-test="draft"]`, "on 2 channels")
 	p.keys("v", kb.ModifierCtrl)
 	p.revision(2)
-	if a, b := s.plan(t).WeekOf(s.plan(t).Channel("kiosk")).Steps(), s.plan(t).WeekOf(s.plan(t).Channel("booth")).Steps(); fmt.Sprint(a) != fmt.Sprint(b) {
+	if a, b := s.plan(t).WeekOf(s.plan(t).Channel("kiosk")).Steps(),
+		s.plan(t).WeekOf(s.plan(t).Channel("booth")).Steps(); fmt.Sprint(a) != fmt.Sprint(b) {
 		t.Errorf("the booth's week is %v, not %v", b, a)
 	}
 	p.keys("z", kb.ModifierCtrl)
@@ -88,7 +90,8 @@ func TestDaysAndWeeksAreDraggedOntoOthers(t *testing.T) {
 	p.revision(2)
 	p.choose("booth")
 	heading := func(day int) point {
-		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-day-heading="%d"]').getBoundingClientRect(); return [b.left + 60, b.top + 8] })()`, day))
+		box := eval[[]float64](p,
+			fmt.Sprintf(`(() => { const b = document.querySelector('[data-day-heading="%d"]').getBoundingClientRect(); return [b.left + 60, b.top + 8] })()`, day))
 		return point{box[0], box[1]}
 	}
 	p.press(heading(0), heading(2))
@@ -137,7 +140,8 @@ func TestEdgesAreDraggedToTheMinute(t *testing.T) {
 		}
 	}
 	// Where the pointer was let go, to the minute: a pixel is less than two.
-	box := eval[[]float64](p, `(({left, width}) => [left, width])(document.querySelector('[data-channel="booth"] .time').getBoundingClientRect())`)
+	box := eval[[]float64](p,
+		`(({left, width}) => [left, width])(document.querySelector('[data-channel="booth"] .time').getBoundingClientRect())`)
 	want := int(math.Round((math.Floor(on("booth", 447).x) - box[0]) / box[1] * 1440))
 	if edge != want && edge != 447 || math.Abs(float64(want)-447) > 2 {
 		t.Errorf("the edge is at minute %d, dragged to 447, on a pixel at %d", edge, want)
@@ -173,7 +177,8 @@ func TestZoomByWheelAndKeys(t *testing.T) {
 func TestRowsAreFoundOrderedAndInked(t *testing.T) {
 	_, p := quay(t)
 	shown := func() string {
-		return eval[string](p, `[...document.querySelectorAll('[data-channel]')].sort((a, b) => a.getBoundingClientRect().top - b.getBoundingClientRect().top).map(e => e.dataset.channel).join(' ')`)
+		return eval[string](p,
+			`[...document.querySelectorAll('[data-channel]')].sort((a, b) => a.getBoundingClientRect().top - b.getBoundingClientRect().top).map(e => e.dataset.channel).join(' ')`)
 	}
 	p.click(`[data-test="find-channels"]`)
 	p.keys("lane")
@@ -204,7 +209,8 @@ func TestTideOfASelectionAndATime(t *testing.T) {
 	p.choose("booth")
 	p.click(`[data-test="tide-of"]`)
 	p.until(`document.querySelector('[data-test="tide-says"] dd').innerText !== '` + whole + `'`)
-	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="tide"]').getBoundingClientRect(); return [b.left, b.top + 40, b.width] })()`)
+	box := eval[[]float64](p,
+		`(() => { const b = document.querySelector('[data-test="tide"]').getBoundingClientRect(); return [b.left, b.top + 40, b.width] })()`)
 	at := func(minute float64) point { return point{box[0] + box[2]*minute/10080, box[1]} }
 	p.drag(at(1440+480), at(1440+960))
 	p.shows(".tide", "Tue 08:00 to Tue 16:00")
@@ -267,10 +273,12 @@ func TestReadyMadeDuties(t *testing.T) {
 	p.pick(`[data-layer="event"] [data-choice="Bitrate"]`, "a share of it")
 	p.pick(`[data-layer="base"] [data-choice="Bitrate"]`, "better or worse pictures")
 	p.fill(`[data-layer="base"]`, "Steps of quality, −4 to 4", "-2")
-	p.shows(".says", "keyframes of the main stream, quality 2 steps lower. On motion: the main stream at 10 frames a second, 50 % of the bitrate")
+	p.shows(".says",
+		"keyframes of the main stream, quality 2 steps lower. On motion: the main stream at 10 frames a second, 50 % of the bitrate")
 	p.click(`[data-test="duty-keep"]`)
 	p.revision(2)
-	if d := s.plan(t).Duty("keyframes-then-full"); d == nil || !d.Base.KeyframesOnly || d.Event.FPS != 10 || d.Event.Percent != 50 || d.Base.Quality != -2 {
+	if d := s.plan(t).Duty("keyframes-then-full"); d == nil || !d.Base.KeyframesOnly || d.Event.FPS != 10 ||
+		d.Event.Percent != 50 || d.Base.Quality != -2 {
 		t.Errorf("%+v", d)
 	}
 	p.until(`[...document.querySelectorAll('.el-overlay')].every(e => !e.offsetParent && getComputedStyle(e).display === 'none')`)

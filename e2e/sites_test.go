@@ -42,13 +42,15 @@ func TestFromNothingToAVerdict(t *testing.T) {
 	p.click(`[data-others="0"] button`)
 	// What the verdict assumes is shown, and can be said; names can be pasted.
 	p.shows(`[data-test="assumed"]`, "of the week")
-	if shown := eval[string](p, `document.querySelector('[data-test="assumed"] [data-field="events"] input').value`); shown == "" || shown == "0" {
+	if shown := eval[string](p, `document.querySelector('[data-test="assumed"] [data-field="events"] input').value`); shown == "" ||
+		shown == "0" {
 		t.Errorf("%q events a day are assumed", shown)
 	}
 	p.number(`[data-test="assumed"]`, "active", "9000")
 	p.number(`[data-test="assumed"]`, "events", "60,5")
 	p.until(`document.querySelector('[data-test="first-verdict"]').ariaBusy === 'false' && document.querySelector('[data-test="assumed"] [data-field="events"] input').value === '60.5'`)
-	if eval[bool](p, `[...document.querySelectorAll('option')].some(o => o.innerText.includes('nuisance') || o.innerText.includes('contact'))`) {
+	if eval[bool](p,
+		`[...document.querySelectorAll('option')].some(o => o.innerText.includes('nuisance') || o.innerText.includes('contact'))`) {
 		t.Error("a camera cannot look at that")
 	}
 	p.click(".names summary")

@@ -70,7 +70,8 @@ func TestAChannelGetsAPicture(t *testing.T) {
 	}
 	// In the dark it is darker, and nothing else is another colour.
 	p.click(`[data-test="theme"]`)
-	if all, still := eval[string](p, `getComputedStyle(document.documentElement).filter`), eval[string](p, `getComputedStyle(document.querySelector('[data-test="still"]')).filter`); all != "none" || still == "none" {
+	if all, still := eval[string](p, `getComputedStyle(document.documentElement).filter`), eval[string](p,
+		`getComputedStyle(document.querySelector('[data-test="still"]')).filter`); all != "none" || still == "none" {
 		t.Errorf("the page is filtered by %q, the still by %q", all, still)
 	}
 	// A screenshot is pasted, as WebP.
@@ -103,7 +104,8 @@ func TestAChannelGetsAPicture(t *testing.T) {
 		t.Fatal(err)
 	}
 	p.dropFile(`[data-test="board"]`, bad)
-	p.shows(`[data-test="picture-problem"]`, "notes.png: this is no picture that can be read: JPEG, PNG and WebP can The picture stays as it was.")
+	p.shows(`[data-test="picture-problem"]`,
+		"notes.png: this is no picture that can be read: JPEG, PNG and WebP can The picture stays as it was.")
 	large := filepath.Join(t.TempDir(), "large.jpg")
 	if err := os.WriteFile(large, make([]byte, 9<<20), 0o644); err != nil {
 		t.Fatal(err)
@@ -129,7 +131,8 @@ func TestAChannelGetsAPicture(t *testing.T) {
 	p.open("/sites/"+made+"/triggers", `[data-test="course"]`)
 	p.click(`[data-line="slip"]`)
 	p.until(`!!document.querySelector('[data-test="still"]')`)
-	if !eval[bool](p, isShown) || !strings.Contains(eval[string](p, `document.querySelector('[data-test="still"]').getAttribute('href')`), made) {
+	if !eval[bool](p, isShown) || !strings.Contains(eval[string](p, `document.querySelector('[data-test="still"]').getAttribute('href')`),
+		made) {
 		t.Error("the still did not come back with the archive")
 	}
 }

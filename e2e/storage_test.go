@@ -25,7 +25,8 @@ func TestATargetIsReached(t *testing.T) {
 	p.focus(`[data-test="frontier"]`)
 	p.keys(kb.ArrowRight)
 	p.shows(`[data-test="answer"]`, "46")
-	box := eval[[]float64](p, `(({left, top, width, height}) => [left, top, width, height])(document.querySelector('[data-test="frontier"]').getBoundingClientRect())`)
+	box := eval[[]float64](p,
+		`(({left, top, width, height}) => [left, top, width, height])(document.querySelector('[data-test="frontier"]').getBoundingClientRect())`)
 	at := func(share float64) point { return point{box[0] + share*box[2], box[1] + box[3]/2} }
 	p.drag(at(0.2), at(0.7))
 	p.until(`document.querySelector('[data-test="changes"]').innerText !== ` + quoted(words))
@@ -37,7 +38,8 @@ func TestATargetIsReached(t *testing.T) {
 	p.shows(`[data-test="answer"]`, "That many days are kept already")
 	p.keys("z", kb.ModifierCtrl)
 	p.revision(3)
-	if a, b := before, s.plan(t); len(a.Duties) != len(b.Duties) || a.Channels[0].Week != b.Channels[0].Week && a.Channels[0].Week.Named != b.Channels[0].Week.Named {
+	if a, b := before, s.plan(t); len(a.Duties) != len(b.Duties) || a.Channels[0].Week != b.Channels[0].Week &&
+		a.Channels[0].Week.Named != b.Channels[0].Week.Named {
 		t.Error("it was not taken back")
 	}
 }
@@ -163,7 +165,8 @@ func TestPoolsAndLimits(t *testing.T) {
 	p.click(`[data-tab="off"]`)
 	p.shows(`[data-test="taken"]`, "GB")
 	all := p.text(`[data-test="taken"]`)
-	eval[bool](p, `(document.querySelector('[data-field="from-time"]').focus(), document.querySelector('[data-field="from-time"]').select(), true)`)
+	eval[bool](p,
+		`(document.querySelector('[data-field="from-time"]').focus(), document.querySelector('[data-field="from-time"]').select(), true)`)
 	p.keys("25:00")
 	p.shows(`[data-test="take-off"]`, "A time is written as 08:00.")
 	eval[bool](p, `(document.querySelector('[data-field="from-time"]').select(), true)`)
@@ -211,7 +214,8 @@ func TestThePastOfThePool(t *testing.T) {
 	if disk := made.Recorders[0].Pools[0]; math.Abs(area*short/float64(estimate.Array(&disk).Usable()/storage.GB)-1) > 0.02 {
 		t.Errorf("the band is %.2f times as large as what is short, which is %.0f GB", area, short)
 	}
-	at := eval[[]float64](p, `(({left, bottom, width}) => [left + width / 3, bottom - 4])(document.querySelector('[data-layer="base"]').getBoundingClientRect())`)
+	at := eval[[]float64](p,
+		`(({left, bottom, width}) => [left + width / 3, bottom - 4])(document.querySelector('[data-layer="base"]').getBoundingClientRect())`)
 	p.mouse(input.DispatchMouseEventTypeMouseMoved, point{at[0], at[1]})
 	p.shows(`[data-band="array"] .said`, "base layer: ")
 	p.click(`[data-test="do-it"]`)

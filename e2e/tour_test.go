@@ -55,7 +55,8 @@ func TestTheTour(t *testing.T) {
 		p.shows(verdict, "days")
 		plain := strings.ReplaceAll(body, "**", "")
 		for _, name := range regexp.MustCompile(`\*([^*]+)\*`).FindAllStringSubmatch(plain, -1) {
-			p.until(fmt.Sprintf(`(document.body.innerText + [...document.querySelectorAll('input')].map((i) => i.value)).includes(%q)`, strings.ReplaceAll(name[1], "\n", " ")))
+			p.until(fmt.Sprintf(`(document.body.innerText + [...document.querySelectorAll('input')].map((i) => i.value)).includes(%q)`,
+				strings.ReplaceAll(name[1], "\n", " ")))
 		}
 		if act := acts[title]; act != nil {
 			act(p)

@@ -21,14 +21,16 @@ func picturePage(t *testing.T, channel string) (*site, *page) {
 	p := browser(t, s, 1280, 800)
 	p.open("/sites/yard/triggers", `[data-test="course"]`)
 	p.click(`[data-line="` + channel + `"]`)
-	p.until(`document.querySelector('[data-test="detection"] h2').innerText === ` + fmt.Sprintf("%q", map[string]string{"yard": "Yard", "slip": "Slip"}[channel]))
+	p.until(`document.querySelector('[data-test="detection"] h2').innerText === ` +
+		fmt.Sprintf("%q", map[string]string{"yard": "Yard", "slip": "Slip"}[channel]))
 	return s, p
 }
 
 // in is a place in the picture.
 func (p *page) in(x, y float64) point {
 	p.Helper()
-	box := eval[[]float64](p, `(({left, top, width, height}) => [left, top, width, height])(document.querySelector('[data-test="board"]').getBoundingClientRect())`)
+	box := eval[[]float64](p,
+		`(({left, top, width, height}) => [left, top, width, height])(document.querySelector('[data-test="board"]').getBoundingClientRect())`)
 	return point{box[0] + x*box[2], box[1] + y*box[3]}
 }
 
@@ -42,7 +44,8 @@ func (p *page) clickAt(at point, options ...chromedp.MouseOption) {
 // corners types the corners of what is picked.
 func (p *page) corners(text string) {
 	p.Helper()
-	eval[bool](p, `(document.querySelector('[data-field="corners"] input').focus(), document.querySelector('[data-field="corners"] input').select(), true)`)
+	eval[bool](p,
+		`(document.querySelector('[data-field="corners"] input').focus(), document.querySelector('[data-field="corners"] input').select(), true)`)
 	p.keys(text)
 	p.keys(kb.Enter)
 }
@@ -210,7 +213,8 @@ func TestWalksAndPatchesAreMended(t *testing.T) {
 	p.pick(`[data-field="copy"]`, "Slip")
 	p.revision(6)
 	p.shows(".el-message", "Every scene differs: look at them there.")
-	if a, b := s.plan(t).Channel("yard").Detection.List(), s.plan(t).Channel("slip").Detection.List(); len(a) != 4 || len(b) != 4 || b[3].ID != "reeds" {
+	if a, b := s.plan(t).Channel("yard").Detection.List(), s.plan(t).Channel("slip").Detection.List(); len(a) != 4 ||
+		len(b) != 4 || b[3].ID != "reeds" {
 		t.Errorf("%d areas of %d", len(b), len(a))
 	}
 	p.click(`[data-test="detection"] .el-switch`)
@@ -298,7 +302,8 @@ func TestNamesInThePictureKeepApart(t *testing.T) {
 			continue
 		}
 		p.click(`[data-line="` + c.ID + `"]`)
-		p.until(`document.querySelector('[data-test="board"]').getAttribute('aria-label').startsWith(` + fmt.Sprintf("%q", "What "+c.Name+" sees") + `) && !!document.querySelector('[data-test="course"]')`)
+		p.until(`document.querySelector('[data-test="board"]').getAttribute('aria-label').startsWith(` +
+			fmt.Sprintf("%q", "What "+c.Name+" sees") + `) && !!document.querySelector('[data-test="course"]')`)
 		for _, pick := range append([]string{""}, walksOf(&c)...) {
 			if pick != "" {
 				p.click(`[data-pick="walk ` + pick + `"]`)

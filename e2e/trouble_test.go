@@ -87,7 +87,8 @@ func TestUndoingAnothersChangeAsks(t *testing.T) {
 	second.open("/sites/quay", gangwayA+" canvas")
 	second.click(`[data-test="author"]`)
 	second.until(`document.querySelector('[data-test="author-name"]')?.offsetParent && document.getAnimations().length === 0`)
-	eval[bool](second, `(document.querySelector('[data-test="author-name"]').focus(), document.querySelector('[data-test="author-name"]').select(), true)`)
+	eval[bool](second,
+		`(document.querySelector('[data-test="author-name"]').focus(), document.querySelector('[data-test="author-name"]').select(), true)`)
 	second.keys("Jórun")
 	second.keys(kb.Enter)
 	second.shows(`[data-test="author"]`, "Jórun")
@@ -186,7 +187,8 @@ func TestNothingComesFromOutside(t *testing.T) {
 	p := browser(t, s, 1280, 800)
 	var outside []string
 	if err := chromedp.Listen(p.ctx, func(ev any) {
-		if e, ok := ev.(*network.EventRequestWillBeSent); ok && !strings.HasPrefix(e.Request.URL, s.url) && !strings.HasPrefix(e.Request.URL, "data:") {
+		if e, ok := ev.(*network.EventRequestWillBeSent); ok && !strings.HasPrefix(e.Request.URL, s.url) &&
+			!strings.HasPrefix(e.Request.URL, "data:") {
 			outside = append(outside, e.Request.URL)
 		}
 	}); err != nil {
@@ -207,15 +209,18 @@ func TestNothingComesFromOutside(t *testing.T) {
 		t.Errorf("fetched from outside: %v", outside)
 	}
 	policy := eval[string](p, `fetch('/').then(r => r.headers.get('Content-Security-Policy'))`)
-	if scripts := policy[:strings.Index(policy, "style-src")]; !strings.Contains(scripts, "default-src 'self'") || strings.Contains(scripts, "unsafe") {
+	if scripts := policy[:strings.Index(policy, "style-src")]; !strings.Contains(scripts, "default-src 'self'") ||
+		strings.Contains(scripts, "unsafe") {
 		t.Errorf("policy %q", policy)
 	}
 	// An inline script must not run: the check above could not fail otherwise.
-	eval[bool](p, `(() => { const s = document.createElement('script'); s.textContent = 'window.ran = true'; document.head.append(s); return true })()`)
+	eval[bool](p,
+		`(() => { const s = document.createElement('script'); s.textContent = 'window.ran = true'; document.head.append(s); return true })()`)
 	if eval[bool](p, `!!window.ran`) {
 		t.Error("an inline script ran")
 	}
-	bytes := eval[float64](p, `performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).reduce((n, e) => n + e.transferSize, 0)`)
+	bytes := eval[float64](p,
+		`performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).reduce((n, e) => n + e.transferSize, 0)`)
 	if bytes > 450e3 || bytes < 10e3 {
 		t.Errorf("the first load moved %.0f bytes; at most 450 kB are promised", bytes)
 	}

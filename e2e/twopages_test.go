@@ -14,7 +14,8 @@ import (
 type stands struct{ page, css, pattern string }
 
 // onlyQuay are figures that one of the two sites has.
-var onlyQuay = map[string]bool{"the worst date": true, "safe off site": true, "safe off site, nearly always": true, "messages": true, "messages held back": true, "days of the booth": true}
+var onlyQuay = map[string]bool{"the worst date": true, "safe off site": true, "safe off site, nearly always": true, "messages": true,
+	"messages held back": true, "days of the booth": true}
 
 // figuresOnPages are those that more than one page shows, with all the places at which they are. One who adds a place adds it here.
 var figuresOnPages = map[string][]stands{
@@ -100,7 +101,8 @@ func TestTwoReadersOneMeaning(t *testing.T) {
 					for k := range figuresOnPages {
 						for _, other := range figuresOnPages[k] {
 							if other.page == at.page {
-								p.until(fmt.Sprintf(`!!document.querySelector(%q)?.innerText.trim() || %v`, other.css, name != "quay" && strings.Contains(other.css, "year-line")))
+								p.until(fmt.Sprintf(`!!document.querySelector(%q)?.innerText.trim() || %v`, other.css,
+									name != "quay" && strings.Contains(other.css, "year-line")))
 								texts[[2]string{at.page, other.css}] = eval[string](p, fmt.Sprintf(`document.querySelector(%q)?.innerText ?? ''`, other.css))
 							}
 						}

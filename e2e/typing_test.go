@@ -115,7 +115,8 @@ func TestWhatIsBeingTypedStays(t *testing.T) {
 	first.clickCell(cell("hall", "camera"))
 	first.paste("perhaps\nyes")
 	first.shows(`[data-test="cell-trouble"]`, `"perhaps" is neither yes nor none`)
-	eval[bool](first, `(document.querySelector('[data-test="mend-cell"]').focus(), document.querySelector('[data-test="mend-cell"]').select(), true)`)
+	eval[bool](first,
+		`(document.querySelector('[data-test="mend-cell"]').focus(), document.querySelector('[data-test="mend-cell"]').select(), true)`)
 	first.keys("no")
 	second := first.another()
 	second.open("/sites/quay/kit", cell("hall", "name"))
@@ -166,7 +167,8 @@ func TestAnArrowThatIsHeldIsOneChange(t *testing.T) {
 func TestWhatASiteNeedsToKnow(t *testing.T) {
 	s, p := quayAt(t, "/kit/site", `[data-test="next"]`)
 	p.until(`[...document.querySelectorAll('textarea')].some((f) => f.value.startsWith('Last ferry'))`)
-	eval[bool](p, `(() => { const f = [...document.querySelectorAll('textarea')].find((f) => f.value.startsWith('Last ferry')); f.focus(); f.select(); return true })()`)
+	eval[bool](p,
+		`(() => { const f = [...document.querySelectorAll('textarea')].find((f) => f.value.startsWith('Last ferry')); f.focus(); f.select(); return true })()`)
 	p.keys("Two locks,")
 	p.keys(kb.Enter)
 	p.keys("one key")

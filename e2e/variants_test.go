@@ -8,7 +8,8 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
-// TestATargetAsAVariant asks for more days, makes a variant of the answer, compares the two, carries a difference over, adopts the variant, and takes that back.
+// TestATargetAsAVariant asks for more days, makes a variant of the answer, compares the two, carries a difference over,
+// adopts the variant, and takes that back.
 func TestATargetAsAVariant(t *testing.T) {
 	s, p := quayAt(t, "/storage", `[data-test="make-it-a-variant"]`)
 	p.number(`[data-test="reach"]`, "target", "45")
@@ -34,7 +35,8 @@ func TestATargetAsAVariant(t *testing.T) {
 	p.until(`document.querySelectorAll("[data-test=two-years] [data-curve]").length === 2`)
 	count := eval[int](p, `document.querySelectorAll('[data-difference]').length`)
 	last := eval[string](p, `[...document.querySelectorAll('[data-difference] span')].find((e) => /instead of/.test(e.innerText)).innerText`)
-	eval[bool](p, `([...document.querySelectorAll('[data-difference]')].find((e) => /instead of/.test(e.innerText)).querySelector('[data-test="also"]').click(), true)`)
+	eval[bool](p,
+		`([...document.querySelectorAll('[data-difference]')].find((e) => /instead of/.test(e.innerText)).querySelector('[data-test="also"]').click(), true)`)
 	p.until(`document.querySelectorAll('[data-difference]').length < ` + strconv.Itoa(count))
 	p.revision(2)
 	if strings.Contains(p.text(`[data-test="differences"]`), last) {

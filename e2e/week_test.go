@@ -46,7 +46,8 @@ func shiftClick(p *input.DispatchMouseEventParams) { p.Modifiers = int64(kb.Modi
 func (p *page) choose(channels ...string) {
 	p.Helper()
 	for i, id := range channels {
-		box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-channel="`+id+`"] .name').getBoundingClientRect(); return [b.left + 5, b.top + 8] })()`)
+		box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-channel="`+id+
+			`"] .name').getBoundingClientRect(); return [b.left + 5, b.top + 8] })()`)
 		if i == 0 {
 			p.do(chromedp.MouseClickXY(box[0], box[1]))
 		} else {
@@ -223,7 +224,8 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 	}
 	c := head.Plan.Channel("waiting")
 	a := head.Plan.Activity("waiting")
-	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || a.MeanSeconds != 30 || a.Rates().At(6*60+30) != 30 || head.Plan.Pool("array").Drives[0].Count != 5 {
+	if c.PostSeconds != 90 || c.Streams.Main.Rate.ActiveKbps != 9000 || a.MeanSeconds != 30 || a.Rates().At(6*60+30) != 30 ||
+		head.Plan.Pool("array").Drives[0].Count != 5 {
 		t.Errorf("the plan holds %+v", c)
 	}
 	p.open("/sites/quay/history", ".history li")

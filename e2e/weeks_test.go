@@ -26,7 +26,8 @@ func TestNamedWeeks(t *testing.T) {
 	p.choose("booth")
 	p.open("/sites/quay/weeks", `[data-week="kiosk-hours"]`)
 	p.click(`[data-duty="off"]`)
-	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-week="kiosk-hours"] .ribbon').getBoundingClientRect(); return [b.left, b.top + 8, b.width] })()`)
+	box := eval[[]float64](p,
+		`(() => { const b = document.querySelector('[data-week="kiosk-hours"] .ribbon').getBoundingClientRect(); return [b.left, b.top + 8, b.width] })()`)
 	at := func(minute float64) point { return point{box[0] + box[2]*minute/10080, box[1]} }
 	p.drag(at(6*1440), at(6*1440+1440))
 	p.revision(3)
@@ -79,7 +80,8 @@ func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
 	p.click(`[data-test="create-week"]`)
 	p.revision(3)
 	made := s.plan(t).Weeks[len(s.plan(t).Weeks)-1]
-	for at, duty := range map[week.Minute]string{7*60 + 44: "off", 7*60 + 45: "motion", week.Day + 16*60 + 9: "motion", 5*week.Day + 22*60: "clock", 6*week.Day + 4*60: "off"} {
+	for at, duty := range map[week.Minute]string{7*60 + 44: "off", 7*60 + 45: "motion", week.Day + 16*60 + 9: "motion", 5*week.Day +
+		22*60: "clock", 6*week.Day + 4*60: "off"} {
 		if got := made.Steps().At(at); got != duty {
 			t.Errorf("%s at %s, want %s", got, at, duty)
 		}
@@ -96,7 +98,8 @@ func TestSpecialDays(t *testing.T) {
 	p.still(`[data-date$="-03-17"]`)
 	year := eval[string](p, `document.querySelector('.year b').innerText`)
 	place := func(date string) point {
-		box := eval[[]float64](p, fmt.Sprintf(`(() => { const b = document.querySelector('[data-date="%s-%s"]').getBoundingClientRect(); return [b.left + 5, b.top + 5] })()`, year, date))
+		box := eval[[]float64](p,
+			fmt.Sprintf(`(() => { const b = document.querySelector('[data-date="%s-%s"]').getBoundingClientRect(); return [b.left + 5, b.top + 5] })()`, year, date))
 		return point{box[0], box[1]}
 	}
 	p.drag(place("03-17"), place("03-19"))
@@ -114,8 +117,9 @@ func TestSpecialDays(t *testing.T) {
 		t.Errorf("%+v", d)
 	}
 	file := filepath.Join(t.TempDir(), "dates.ics")
-	os.WriteFile(file, []byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Regatta\r\nDTSTART;VALUE=DATE:20270612\r\nEND:VEVENT\r\n"+
-		"BEGIN:VEVENT\r\nUID:2\r\nSUMMARY:Meeting\r\nDTSTART:20270612T080000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o644)
+	os.WriteFile(file,
+		[]byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Regatta\r\nDTSTART;VALUE=DATE:20270612\r\nEND:VEVENT\r\n"+
+			"BEGIN:VEVENT\r\nUID:2\r\nSUMMARY:Meeting\r\nDTSTART:20270612T080000Z\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"), 0o644)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="calendar-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="calendar-says"]`, "1 special day")
 	p.shows(`[data-test="calendar-says"]`, "Meeting: it has a time of day")
@@ -145,14 +149,16 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 		p.keys(kb.Enter)
 	}
 	for text, why := range map[string]string{
-		"24.12.26": "the year has four digits", "soon": "is not a date", "02/30/2027": "there is no 30. of month 02 in 2027", "2026-12-20": "before its first date", "2026-13-01": "there is no",
+		"24.12.26": "the year has four digits", "soon": "is not a date", "02/30/2027": "there is no 30. of month 02 in 2027",
+		"2026-12-20": "before its first date", "2026-13-01": "there is no",
 	} {
 		enter("to", text)
 		p.shows(`[data-special="2026-12-25"] [role="alert"]`, why)
 	}
 	revision := 1
 	// The browser of the test writes month, day, year.
-	for _, test := range []struct{ text, want string }{{"01022027", "2027-01-02"}, {"2027-01-05", "2027-01-05"}, {"1/6/2027", "2027-01-06"}, {"7 Jan 2027", "2027-01-07"}} {
+	for _, test := range []struct{ text, want string }{{"01022027", "2027-01-02"}, {"2027-01-05", "2027-01-05"}, {"1/6/2027", "2027-01-06"},
+		{"7 Jan 2027", "2027-01-07"}} {
 		enter("to", test.text)
 		revision++
 		p.revision(revision)
@@ -179,7 +185,8 @@ func TestASeasonIsFeltInTheYear(t *testing.T) {
 	p.shows(`[data-special="2026-07-10"] [data-choice]`, "its own duties")
 	set := func(text string) {
 		t.Helper()
-		eval[bool](p, fmt.Sprintf(`(() => { const e = document.querySelector('[data-special="2026-07-10"] [data-test="rate-factor"]'); e.value = %q; e.dispatchEvent(new Event('change')); return true })()`, text))
+		eval[bool](p,
+			fmt.Sprintf(`(() => { const e = document.querySelector('[data-special="2026-07-10"] [data-test="rate-factor"]'); e.value = %q; e.dispatchEvent(new Event('change')); return true })()`, text))
 	}
 	set("much more")
 	p.shows(`[role="alert"]`, "“much more” is not a number. 1.5 means half as much again")

@@ -13,8 +13,9 @@ import (
 func TestCommandsAreFoundByWhatPeopleCallThings(t *testing.T) {
 	_, p := quay(t)
 	for word, name := range map[string]string{
-		"retention": "Required days", "holiday": "Named weeks and special days", "pre-record": "Seconds before and after an event", "licence": "Recorders and drives",
-		"disk": "Recorders and drives", "schedule": "Week", "errors": "Findings", "codec": "Channels and cameras", "log": "Activities",
+		"retention": "Required days", "holiday": "Named weeks and special days", "pre-record": "Seconds before and after an event",
+		"licence": "Recorders and drives",
+		"disk":    "Recorders and drives", "schedule": "Week", "errors": "Findings", "codec": "Channels and cameras", "log": "Activities",
 	} {
 		p.keys("k", kb.ModifierCtrl)
 		p.until(`document.activeElement === document.querySelector('[data-test="command"]')`)
@@ -22,7 +23,8 @@ func TestCommandsAreFoundByWhatPeopleCallThings(t *testing.T) {
 		p.shows(`#commands`, name)
 		p.keys(kb.Escape)
 		p.until(`!document.querySelector('[data-test="command"]') || document.querySelector('[data-test="command"]').offsetWidth === 0`)
-		eval[bool](p, `(() => { const f = document.querySelector('[data-test="command"]'); if (f) { f.value = ''; f.dispatchEvent(new Event('input')) } return true })()`)
+		eval[bool](p,
+			`(() => { const f = document.querySelector('[data-test="command"]'); if (f) { f.value = ''; f.dispatchEvent(new Event('input')) } return true })()`)
 	}
 }
 
@@ -109,7 +111,8 @@ func TestNoticesCanBeReadAndCoverNoFigure(t *testing.T) {
 		if got < 4.5 {
 			t.Errorf("%s: the contrast of a notice is %.1f", theme, got)
 		}
-		if eval[bool](p, `document.querySelector('.el-message').getBoundingClientRect().top < document.querySelector('.verdict').getBoundingClientRect().bottom`) {
+		if eval[bool](p,
+			`document.querySelector('.el-message').getBoundingClientRect().top < document.querySelector('.verdict').getBoundingClientRect().bottom`) {
 			t.Errorf("%s: a notice covers the verdict", theme)
 		}
 		p.until(`!document.querySelector('.el-message')`)
@@ -120,7 +123,8 @@ func TestNoticesCanBeReadAndCoverNoFigure(t *testing.T) {
 func TestOurWordsAreExplained(t *testing.T) {
 	_, p := quay(t)
 	for _, word := range []string{"duty", "tide", "ink"} {
-		at := eval[[]float64](p, `(({x, y, width, height}) => [x + width / 2, y + height / 2])(document.querySelector('[data-term="`+word+`"]').getBoundingClientRect())`)
+		at := eval[[]float64](p, `(({x, y, width, height}) => [x + width / 2, y + height / 2])(document.querySelector('[data-term="`+word+
+			`"]').getBoundingClientRect())`)
 		p.mouse(input.DispatchMouseEventTypeMouseMoved, point{at[0], at[1]})
 		p.until(`[...document.querySelectorAll('.term-tip')].some((e) => e.offsetWidth > 0 && e.innerText.length > 40)`)
 		p.mouse(input.DispatchMouseEventTypeMouseMoved, point{640, 20})
@@ -135,7 +139,8 @@ func TestOurWordsAreExplained(t *testing.T) {
 // TestEveryPageExplainsItsWords looks on each page of a site for one of our words that says what it means.
 func TestEveryPageExplainsItsWords(t *testing.T) {
 	_, p := quay(t)
-	for _, path := range []string{"", "/kit/recorders", "/kit/kinds", "/kit/activities", "/kit/site", "/weeks", "/triggers", "/triggers/causes", "/triggers/messages",
+	for _, path := range []string{"", "/kit/recorders", "/kit/kinds", "/kit/activities", "/kit/site", "/weeks", "/triggers",
+		"/triggers/causes", "/triggers/messages",
 		"/triggers/stills", "/triggers/offsite", "/storage", "/rehearse", "/compare", "/findings", "/history"} {
 		p.open("/sites/quay"+path, "main")
 		p.until(`[...document.querySelectorAll('main [data-term]')].some((e) => e.offsetParent && e.innerText.trim())`)

@@ -30,7 +30,8 @@ func writeAlerts(w io.Writer, p *plan.Plan, s *estimate.Result) error {
 	}
 	if part(len(s.Monitors), "monitor\tshowings a day\ttaken\tin the busiest hour\tcut short") {
 		for i, m := range s.Monitors {
-			fmt.Fprintf(t, "%s\t%.1f\t%.1f %%\t%.1f %%\t%.1f %%\t\n", p.Monitors[i].Name, m.PerDay, m.OnPercent, m.BusiestOnPercent, m.CutShortPercent)
+			fmt.Fprintf(t, "%s\t%.1f\t%.1f %%\t%.1f %%\t%.1f %%\t\n", p.Monitors[i].Name, m.PerDay, m.OnPercent,
+				m.BusiestOnPercent, m.CutShortPercent)
 		}
 	}
 	if o := s.Offsite; o != nil && part(1, "off site\tGB a day\tof the uplink\tidle\tmean\t9 of 10\t99 of 100\tlate") {

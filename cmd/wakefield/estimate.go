@@ -78,7 +78,8 @@ func writeDepartures(w io.Writer, p *plan.Plan, list []handover.Departure) error
 	}
 	for _, d := range list {
 		c := p.Channel(d.Channel)
-		if _, err := fmt.Fprintf(w, "%s, %d %s: %s becomes %s\n", p.Recorder(d.Recorder).Name, c.Number, c.Name, d.Planned, d.Entered); err != nil {
+		if _, err := fmt.Fprintf(w, "%s, %d %s: %s becomes %s\n", p.Recorder(d.Recorder).Name, c.Number, c.Name, d.Planned,
+			d.Entered); err != nil {
 			return err
 		}
 	}

@@ -66,7 +66,8 @@ func (c *restoreCommand) Run() error {
 		if f.There == 0 || c.Yes {
 			return nil
 		}
-		return confirm(fmt.Sprintf("The %s in the database now %s replaced by %s from %s.", sites(f.There), isOrAre(f.There), sites(f.Sites), from))
+		return confirm(fmt.Sprintf("The %s in the database now %s replaced by %s from %s.", sites(f.There), isOrAre(f.There),
+			sites(f.Sites), from))
 	}
 	var found backup.Found
 	if c.Before {
@@ -80,7 +81,8 @@ func (c *restoreCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("%s back from %s. What was there before stays until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+isOrAre(found.Sites), from)
+	fmt.Printf("%s back from %s. What was there before stays until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+
+		isOrAre(found.Sites), from)
 	return nil
 }
 
@@ -140,7 +142,8 @@ func (c *thinCommand) Run() error {
 			return named(c.Site, err)
 		}
 		if !c.Yes {
-			if err := confirm(fmt.Sprintf("Of %s, in %s, all revisions but the newest %d go for good.", c.Site, plan.Count(len(site.Plans), "plan"), c.Keep)); err != nil {
+			if err := confirm(fmt.Sprintf("Of %s, in %s, all revisions but the newest %d go for good.", c.Site, plan.Count(len(site.Plans),
+				"plan"), c.Keep)); err != nil {
 				return err
 			}
 		}

@@ -59,13 +59,16 @@ func TestBackupAndRestore(t *testing.T) {
 	}
 	post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":2,"edits":[{"setSite":{"name":"Quay after"}}]}`)
 	post(t, url+"/api/sites/brackenhall-cider-works/archive", `{"archived":true}`)
-	if out, says, status := run(t, "delete", "--data", data, "--yes", "brackenhall-cider-works"); status != 0 || !strings.Contains(out, "is gone") {
+	if out, says, status := run(t, "delete", "--data", data, "--yes", "brackenhall-cider-works"); status != 0 ||
+		!strings.Contains(out, "is gone") {
 		t.Errorf("delete: %d, %s %s", status, out, says)
 	}
-	if _, says, status := run(t, "delete", "--data", data, "--yes", "pennywhistle-quay"); status == 0 || !strings.Contains(says, "archive it first") {
+	if _, says, status := run(t, "delete", "--data", data, "--yes", "pennywhistle-quay"); status == 0 ||
+		!strings.Contains(says, "archive it first") {
 		t.Errorf("deleting a site that is worked on: %d, %s", status, says)
 	}
-	if _, says, status := run(t, "restore", "--data", data, file); status == 0 || !strings.Contains(says, "The 2 sites in the database now are replaced by 3 sites") {
+	if _, says, status := run(t, "restore", "--data", data, file); status == 0 ||
+		!strings.Contains(says, "The 2 sites in the database now are replaced by 3 sites") {
 		t.Errorf("restore without a yes: %d, %s", status, says)
 	}
 	if body := get(t, url+"/api/sites"); !strings.Contains(body, "Quay after") || strings.Contains(body, "Brackenhall") {
@@ -101,17 +104,20 @@ func TestThinAndReset(t *testing.T) {
 	data := folder(t)
 	url, stop := startDemo(t, data)
 	for version := 1; version <= 5; version++ {
-		post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":`+strconv.Itoa(version)+`,"edits":[{"setSite":{"name":"Quay `+strconv.Itoa(version)+`"}}]}`)
+		post(t, url+"/api/plans/pennywhistle-quay/edits", `{"version":`+strconv.Itoa(version)+`,"edits":[{"setSite":{"name":"Quay `+
+			strconv.Itoa(version)+`"}}]}`)
 	}
 	stop()
-	if out, says, status := run(t, "thin", "--data", data, "--yes", "--keep", "2", "pennywhistle-quay"); status != 0 || !strings.Contains(out, "Removed: 4 revisions of pennywhistle-quay") {
+	if out, says, status := run(t, "thin", "--data", data, "--yes", "--keep", "2", "pennywhistle-quay"); status != 0 ||
+		!strings.Contains(out, "Removed: 4 revisions of pennywhistle-quay") {
 		t.Errorf("%d, %s %s", status, out, says)
 	}
 	if _, says, status := run(t, "thin", "--data", data, "nowhere"); status == 0 || !strings.Contains(says, "nowhere: no such plan") {
 		t.Errorf("%d, %s", status, says)
 	}
 	if _, says, status := run(t, "demo", "--data", data, "--listen", "127.0.0.1:0", "--reset"); status == 0 ||
-		!strings.Contains(says, "3 sites with all revisions") || !strings.Contains(says, "Quay 5, revision 6") || !strings.Contains(says, "--yes") {
+		!strings.Contains(says, "3 sites with all revisions") || !strings.Contains(says, "Quay 5, revision 6") ||
+		!strings.Contains(says, "--yes") {
 		t.Errorf("--reset without a yes: %d, %s", status, says)
 	}
 	url, stop = startDemo(t, data)
@@ -265,7 +271,8 @@ func TestSecretsAndAddresses(t *testing.T) {
 		}
 	}
 	data := folder(t)
-	if _, says, status := run(t, "demo", "--data", data, "--listen", "127.0.0.1:0", "--debug", "0.0.0.0:0"); status == 0 || !strings.Contains(says, "only loopback addresses") {
+	if _, says, status := run(t, "demo", "--data", data, "--listen", "127.0.0.1:0", "--debug", "0.0.0.0:0"); status == 0 ||
+		!strings.Contains(says, "only loopback addresses") {
 		t.Errorf("profiles for everybody: %d, %s", status, says)
 	}
 }

@@ -71,8 +71,10 @@ func quay(t *testing.T) []byte {
 func TestEstimateForPeopleAndPrograms(t *testing.T) {
 	file := write(t, quay(t))
 	table, _, status := run(t, "estimate", file)
-	if status != 0 || !strings.Contains(table, "Gangway A") || !strings.Contains(table, "Harbour office recorder") || !strings.Contains(table, "no camera") ||
-		!strings.Contains(table, "Harbour phone") || !strings.Contains(table, "Yard horn") || !strings.Contains(table, "Harbour office screen") || !strings.Contains(table, "Fuel store") {
+	if status != 0 || !strings.Contains(table, "Gangway A") || !strings.Contains(table, "Harbour office recorder") ||
+		!strings.Contains(table, "no camera") ||
+		!strings.Contains(table, "Harbour phone") || !strings.Contains(table, "Yard horn") || !strings.Contains(table, "Harbour office screen") ||
+		!strings.Contains(table, "Fuel store") {
 		t.Errorf("status %d:\n%s", status, table)
 	}
 	out, _, status := run(t, "estimate", "--json", file)
@@ -123,7 +125,8 @@ func TestFilesThatAreNoPlanEndWithStatus2AndOneLine(t *testing.T) {
 	for _, command := range []string{"estimate", "check"} {
 		for _, test := range tests {
 			out, says, status := run(t, command, write(t, []byte(test.data)))
-			if status != 2 || out != "" || strings.Count(says, "\n") != 1 || !strings.Contains(says, "plan.json: ") || !strings.Contains(says, test.says) {
+			if status != 2 || out != "" || strings.Count(says, "\n") != 1 || !strings.Contains(says, "plan.json: ") ||
+				!strings.Contains(says, test.says) {
 				t.Errorf("%s, %s: status %d, %q, %q", command, test.name, status, out, says)
 			}
 		}

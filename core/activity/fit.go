@@ -144,7 +144,8 @@ func observed(from, to time.Time) (exposure [hours]float64) {
 	for t := from; t.Before(to); {
 		next := t.Truncate(time.Hour).Add(time.Hour)
 		// Zones that are off by half an hour change the hour in the middle of it.
-		if offset := time.Duration(t.Minute())*time.Minute + time.Duration(t.Second())*time.Second + time.Duration(t.Nanosecond()); offset > 0 || !t.Add(time.Hour).Equal(next) {
+		if offset := time.Duration(t.Minute())*time.Minute + time.Duration(t.Second())*time.Second + time.Duration(t.Nanosecond()); offset > 0 ||
+			!t.Add(time.Hour).Equal(next) {
 			next = t.Add(time.Hour - offset)
 		}
 		if next.After(to) {

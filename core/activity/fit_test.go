@@ -89,7 +89,8 @@ func TestFitCountsTheHoursOfTheClock(t *testing.T) {
 		t.Errorf("%v", exposure[6*24:6*24+4])
 	}
 	total := 0.0
-	for _, h := range observed(time.Date(2026, 3, 29, 4, 20, 10, 5, zone(t, "Asia/Kolkata")), time.Date(2026, 4, 7, 4, 50, 0, 0, zone(t, "Asia/Kolkata"))) {
+	for _, h := range observed(time.Date(2026, 3, 29, 4, 20, 10, 5, zone(t, "Asia/Kolkata")),
+		time.Date(2026, 4, 7, 4, 50, 0, 0, zone(t, "Asia/Kolkata"))) {
 		total += h
 	}
 	if math.Abs(total-(9*24+0.5-10.0/3600)) > 1e-6 {

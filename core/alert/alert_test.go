@@ -207,7 +207,8 @@ func TestALandingStage(t *testing.T) {
 		p.Group = group
 		return p
 	}
-	landing := process(at(at(week.Constant(0.2), everyDay[:5], 390, 1200, 18), everyDay[5:], 480, 1350, 40), 20, activity.Group{Size: 5, Seconds: 90})
+	landing := process(at(at(week.Constant(0.2), everyDay[:5], 390, 1200, 18), everyDay[5:], 480, 1350,
+		40), 20, activity.Group{Size: 5, Seconds: 90})
 	ramp := process(at(week.Constant(0.0), everyDay, 360, 1275, 30), 8, activity.Group{Size: 3, Seconds: 40})
 	gulls := process(at(week.Constant(0.5), everyDay, 300, 1290, 12), 4, noGroup)
 	hatch := process(at(week.Constant(0.05), []int{0, 3}, 540, 720, 3), 45, noGroup)
@@ -229,7 +230,8 @@ func TestALandingStage(t *testing.T) {
 	sent, all := Sent(office, 600), Triggers(office)
 	near("to the office", sent.PerDay(), 3.3219, 0.033)
 	near("held back from the office", all.PerDay()-sent.PerDay(), 0.8558, 0.05)
-	phone := []Stream{Of(hatch, activity.Always, night), Of(landing, motion, night), Of(gulls, motion, night), Of(button, activity.Always, night)}
+	phone := []Stream{Of(hatch, activity.Always, night), Of(landing, motion, night), Of(gulls, motion, night), Of(button,
+		activity.Always, night)}
 	sent, all = Sent(phone, 1800), Triggers(phone)
 	near("to the phone", sent.PerDay(), 8.0839, 0.08)
 	near("held back from the phone", all.PerDay()-sent.PerDay(), 39.3832, 0.39)
@@ -351,7 +353,8 @@ func FuzzSent(fuzz *testing.F) {
 	f.Add(1e-9, 1e-9, 1000.0, 86400.0, 1e-6, 604800.0)
 	f.Add(902.0, 8.833333333333334, 22.0, 3.9642857142857144, 0.25, 308805.0)
 	f.Fuzz(func(t *testing.T, low, high, size, spread, chance, interval float64) {
-		if !(low >= 0 && low <= 1e6 && high >= 0 && high <= 1e6 && size >= 1 && size <= 1000 && spread >= 1 && spread <= 86400 && chance > 1e-9 && chance <= 1 && interval >= 1 && interval <= 1e9) {
+		if !(low >= 0 && low <= 1e6 && high >= 0 && high <= 1e6 && size >= 1 && size <= 1000 && spread >= 1 && spread <= 86400 && chance > 1e-9 &&
+			chance <= 1 && interval >= 1 && interval <= 1e9) {
 			t.Skip()
 		}
 		streams := []Stream{stream(days(low, high, 6, 9), activity.Group{Size: size, Seconds: spread}, chance)}
@@ -363,7 +366,8 @@ func FuzzSent(fuzz *testing.F) {
 			}
 		}
 		most := 86400/max(1, min(interval, week.Seconds)) + 1e-6
-		if h.PerDay() > all.PerDay()*(1+1e-6) || h.PerDay() > most*(1+1e-12) || share.Mean() > 1+1e-9 || begins.PerDay() > all.PerDay()*(1+1e-6)+1e-9 {
+		if h.PerDay() > all.PerDay()*(1+1e-6) || h.PerDay() > most*(1+1e-12) || share.Mean() > 1+1e-9 ||
+			begins.PerDay() > all.PerDay()*(1+1e-6)+1e-9 {
 			t.Errorf("%v of %v go out, at most %v; held for %v, begun %v", h.PerDay(), all.PerDay(), most, share.Mean(), begins.PerDay())
 		}
 	})

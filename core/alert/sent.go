@@ -16,11 +16,12 @@ const ShortestInterval, LongestInterval = 1, week.Seconds
 //
 //	s(t) = τ(t)·(1 − ∫ from t−T to t of s)
 //
-// exactly, solved over the periodic week in cells of about T/32, of a quarter of an hour or T/200 where that is longer, of T/16 below half an hour and T/8 below five minutes, so
-// long that whole ones make the week. Triggers that come in groups are no strangers to each other. Who is
-// free since x seconds has had none of a group for x seconds: what comes then is the first of its group, at the rate τ(t)
-// times the chance that none of its group came in the x seconds before. And where the interval is shorter than a group,
-// more of the group that went out last may come after it: as many as make an isolated group go out as often as it does.
+// exactly, solved over the periodic week in cells of about T/32, of a quarter of an hour or T/200 where that is longer,
+// of T/16 below half an hour and T/8 below five minutes, so long that whole ones make the week. Triggers that come in
+// groups are no strangers to each other. Who is free since x seconds has had none of a group for x seconds: what comes
+// then is the first of its group, at the rate τ(t) times the chance that none of its group came in the x seconds
+// before. And where the interval is shorter than a group, more of the group that went out last may come after it: as
+// many as make an isolated group go out as often as it does.
 //
 // What is found repeats every week, so that no more goes out than there are intervals: 86400/T a day.
 func Sent(streams []Stream, interval float64) (h Hours) {
@@ -95,7 +96,8 @@ func newPlay(streams []Stream, interval float64) *play {
 	// Where an interval is long, what comes in some hours of the day must not be spread over others.
 	parts = max(parts, min(200, int(math.Ceil(interval/900))))
 	cells := int(math.Ceil(week.Seconds * float64(parts) / interval))
-	p := &play{longest: longest, streams: streams, interval: interval, cells: cells, cell: week.Seconds / float64(cells), ages: 1, known: make(map[int]hazards)}
+	p := &play{longest: longest, streams: streams, interval: interval, cells: cells, cell: week.Seconds / float64(cells), ages: 1,
+		known: make(map[int]hazards)}
 	whole := math.Floor(interval / p.cell)
 	p.rest = interval/p.cell - whole
 	p.sent = make([]float64, int(whole)+1)

@@ -141,8 +141,10 @@ func (k *loneKey) make() lone {
 	}
 	end := s + 14*k.mean
 	l := lone{}
-	l.once = (over(func(v float64) float64 { return some(k.lasts(v)) }, 0, s) + over(func(v float64) float64 { return some(k.lasts(v)) }, s, end)) / (n * k.chance)
-	for _, span := range [][2]float64{{-k.interval, min(0, s-k.interval)}, {min(0, s-k.interval), max(0, s-k.interval)}, {max(0, s-k.interval), max(s, s-k.interval)}, {s, end}} {
+	l.once = (over(func(v float64) float64 { return some(k.lasts(v)) }, 0, s) +
+		over(func(v float64) float64 { return some(k.lasts(v)) }, s, end)) / (n * k.chance)
+	for _, span := range [][2]float64{{-k.interval, min(0, s-k.interval)}, {min(0, s-k.interval), max(0, s-k.interval)},
+		{max(0, s-k.interval), max(s, s-k.interval)}, {s, end}} {
 		if span[1] > span[0] {
 			l.twice += over(func(v float64) float64 { return some(either(v)) }, span[0], span[1]) / (n * k.chance)
 		}

@@ -32,7 +32,8 @@ func tiesNeverAct(c *site) {
 	ties := make(map[of][]estimate.TieFigures)
 	var order []of
 	for _, t := range c.ties {
-		if t.Why == "" || t.Does == "record" && (t.Why == estimate.WhyDeaf || t.Why == estimate.WhyEmpty) || t.Does == "still" && t.Why == estimate.WhyNothing {
+		if t.Why == "" || t.Does == "record" && (t.Why == estimate.WhyDeaf || t.Why == estimate.WhyEmpty) ||
+			t.Does == "still" && t.Why == estimate.WhyNothing {
 			continue // said of the channel
 		}
 		key := of{t.Effect, t.Why}
@@ -64,7 +65,8 @@ func tiesNeverAct(c *site) {
 			f.Reason = fmt.Sprintf("The tie applies %s; it happens at other hours only.", plan.HoursInWords(e.Hours.Blocks))
 			always := *e
 			always.Hours = nil
-			f.Fix = &Fix{"Let it apply always", []edit.Edit{{RemoveEffect: &edit.RemoveEffect{Effect: *e}}, {AddEffect: &edit.AddEffect{Effect: always}}}}
+			f.Fix = &Fix{"Let it apply always", []edit.Edit{{RemoveEffect: &edit.RemoveEffect{Effect: *e}},
+				{AddEffect: &edit.AddEffect{Effect: always}}}}
 		case estimate.WhyQuiet:
 			f.Reason = fmt.Sprintf("It is quiet whenever that happens; it acts %s only.", list[0].Hours)
 		case estimate.WhyEmpty:
@@ -110,7 +112,8 @@ func messages(c *site) {
 		if told.PerDay > m.Readable() {
 			f := Finding{Rule: "too-many-messages", Severity: Warning, Path: path + ".atMostEverySeconds",
 				Sentence: plan.Say("%s is told %.3g times a day, more than the %v a day set as readable.", m.To, told.PerDay, m.Readable()),
-				Reason:   plan.Say("%s sends at most one every %s; %.3g go out in the busiest hour, %.3g at night.", m.Name, every, told.BusiestPerHour, told.NightPerDay)}
+				Reason: plan.Say("%s sends at most one every %s; %.3g go out in the busiest hour, %.3g at night.", m.Name, every,
+					told.BusiestPerHour, told.NightPerDay)}
 			// The longer the interval the less goes out.
 			at := sort.Search(len(intervals), func(i int) bool {
 				return intervals[i] > m.AtMostEverySeconds && c.figures.SentAt(m.ID, intervals[i]) <= m.Readable()
@@ -124,15 +127,17 @@ func messages(c *site) {
 		} else if told.HeldBackPerDay >= 1 && told.HeldBackPerDay > told.PerDay {
 			c.about(Finding{Rule: "mostly-held-back", Severity: Hint, Path: path + ".atMostEverySeconds",
 				Sentence: plan.Say("%.0f %% of the messages to %s are held back.", 100*told.HeldBackPerDay/(told.PerDay+told.HeldBackPerDay), m.To),
-				Reason:   plan.Say("%s: %.3g a day go out and %.3g do not, as another went out within %s before.", m.Name, told.PerDay, told.HeldBackPerDay, every)})
+				Reason: plan.Say("%s: %.3g a day go out and %.3g do not, as another went out within %s before.", m.Name, told.PerDay,
+					told.HeldBackPerDay, every)})
 		}
 	}
 	for _, t := range c.ties {
 		if t.Does == "message" && t.Why == "" && t.HappensPerDay >= 0.01 && t.ActsPerDay < (1-quietShare)*t.HappensPerDay {
 			m := c.plan.Message(t.To)
 			c.about(Finding{Rule: "message-quiet", Severity: Hint, Path: fmt.Sprintf("effects[%d].message", t.Effect),
-				Sentence: plan.Say("%s is quiet for %.0f %% of what it is tied to: %s.", m.Name, 100*(1-t.ActsPerDay/t.HappensPerDay), c.plan.CauseInWords(c.plan.Effects[t.Effect].When)),
-				Reason:   plan.Say("Of %.3g a day it hears of %.3g; it goes out %s only.", t.HappensPerDay, t.ActsPerDay, t.Hours)})
+				Sentence: plan.Say("%s is quiet for %.0f %% of what it is tied to: %s.", m.Name, 100*(1-t.ActsPerDay/t.HappensPerDay),
+					c.plan.CauseInWords(c.plan.Effects[t.Effect].When)),
+				Reason: plan.Say("Of %.3g a day it hears of %.3g; it goes out %s only.", t.HappensPerDay, t.ActsPerDay, t.Hours)})
 		}
 	}
 }
@@ -172,7 +177,8 @@ func monitors(c *site) {
 		if shown.CutShortPercent > cutPercent {
 			c.about(Finding{Rule: "monitor-cut-short", Severity: Warning, Path: fmt.Sprintf("monitors[%d].dwellSeconds", k),
 				Sentence: plan.Say("On %s %.0f %% of the showings are cut short by the next.", m.Name, shown.CutShortPercent),
-				Reason:   plan.Say("Each is to last %v s; there are %.3g a day, and in the busiest hour it is in use for %.0f %% of the time.", m.DwellSeconds, shown.PerDay, shown.BusiestOnPercent)})
+				Reason: plan.Say("Each is to last %v s; there are %.3g a day, and in the busiest hour it is in use for %.0f %% of the time.",
+					m.DwellSeconds, shown.PerDay, shown.BusiestOnPercent)})
 		}
 	}
 }
@@ -186,8 +192,9 @@ func sentAway(c *site) {
 		i := slices.IndexFunc(c.plan.Channels, func(ch plan.Channel) bool { return ch.ID == a.Channel })
 		ch := &c.plan.Channels[i]
 		c.about(Finding{Rule: "camera-away", Severity: Warning, Path: fmt.Sprintf("channels[%d].movable", i), Channel: ch.ID,
-			Sentence: plan.Say("%s looks elsewhere during %.0f %% of the wanted events at %s.", ch.Name, a.Percent, ch.Movable.Name(ch.Movable.Home)),
-			Reason:   plan.Say("%.3g events a day that it would have at home are missed for it.", a.Missed), Cost: a.Percent / 100})
+			Sentence: plan.Say("%s looks elsewhere during %.0f %% of the wanted events at %s.", ch.Name, a.Percent,
+				ch.Movable.Name(ch.Movable.Home)),
+			Reason: plan.Say("%.3g events a day that it would have at home are missed for it.", a.Missed), Cost: a.Percent / 100})
 	}
 }
 
@@ -222,8 +229,9 @@ func stillsIncomplete(c *site) {
 			always := *ch.Stills
 			always.Hours = nil
 			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".hours", Channel: ch.ID,
-				Sentence: fmt.Sprintf("%s is to take snapshots, but at no hour of the week.", ch.Name), Reason: "Its snapshots have hours, and none is among them.",
-				Fix: fix("Take them always", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: &always}})})
+				Sentence: fmt.Sprintf("%s is to take snapshots, but at no hour of the week.", ch.Name),
+				Reason:   "Its snapshots have hours, and none is among them.",
+				Fix:      fix("Take them always", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: &always}})})
 		case ch.Stills != nil && ch.Stills.Mode == "trigger" && len(c.causes.Stills[i]) == 0:
 			f := Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".mode", Channel: ch.ID,
 				Sentence: fmt.Sprintf("%s takes snapshots on trigger, but nothing triggers them.", ch.Name),
@@ -257,7 +265,8 @@ func offsite(c *site) {
 	if copied.WorstWaitSeconds == nil {
 		c.about(Finding{Rule: "copy-never-catches-up", Severity: Error, Path: "offsite.uplinkKbps",
 			Sentence: plan.Say("The copy off site never catches up: a week brings %.3g %% of what the uplink carries.", copied.UplinkPercent),
-			Reason:   plan.Say("%.3g GB a day are to be copied over %.4g kbit/s. Copy less, or let the sub stream or snapshots go in its place.", copied.GigabytesPerDay, o.UplinkKbps)})
+			Reason: plan.Say("%.3g GB a day are to be copied over %.4g kbit/s. Copy less, or let the sub stream or snapshots go in its place.",
+				copied.GigabytesPerDay, o.UplinkKbps)})
 		return
 	}
 	if copied.LateChannels == 0 {
@@ -271,8 +280,10 @@ func offsite(c *site) {
 	}
 	f, name := &c.figures.Channels[worst], c.plan.Channels[worst].Name
 	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
-		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.", plan.SecondsInWords(o.TakenWithinSeconds), plan.Count(copied.LateChannels, "channel")),
-		Reason:   plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late, plan.About(*f.NinetySafeSeconds), plan.About(*f.WorstSafeSeconds))})
+		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.",
+			plan.SecondsInWords(o.TakenWithinSeconds), plan.Count(copied.LateChannels, "channel")),
+		Reason: plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late,
+			plan.About(*f.NinetySafeSeconds), plan.About(*f.WorstSafeSeconds))})
 }
 
 // unwatched: whoever cuts the line before coming in leaves nothing off site, and nobody would know.
@@ -316,7 +327,8 @@ func losses(c *site) {
 				first = i
 			}
 			without++
-			ties = append(ties, edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Lost: ch.ID, PerMonth: lostPerMonth}, Message: []string{c.plan.Messages[0].ID}}}})
+			ties = append(ties, edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Lost: ch.ID, PerMonth: lostPerMonth},
+				Message: []string{c.plan.Messages[0].ID}}}})
 		}
 	}
 	if without > 0 {

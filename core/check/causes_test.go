@@ -41,10 +41,13 @@ func causeRules() []ruleTest {
 			p.Effects[0].Monitor, p.Effects[0].Hours = []string{"v"}, between(60, 120)
 			c.Detection.Hours = between(360, 1320)
 		}, "Motion on One is tied to the message Phone and 1 more, but"},
-		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 30) }, "The keeper is told 137 times a day, more than the 30 a day set as readable"},
-		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).MostPerDay = 12 }, "more than the 12 a day set as readable"},
+		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 30) },
+			"The keeper is told 137 times a day, more than the 30 a day set as readable"},
+		{"too-many-messages", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).MostPerDay = 12 },
+			"more than the 12 a day set as readable"},
 		{"mostly-held-back", Hint, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600) }, "86 % of the messages to The keeper are held back"},
-		{"message-quiet", Hint, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Hours = between(0, 60) }, "Phone is quiet for 96 % of what it is tied to: Motion on One"},
+		{"message-quiet", Hint, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Hours = between(0, 60) },
+			"Phone is quiet for 96 % of what it is tied to: Motion on One"},
 		{"sounder-at-night", Hint, func(p *plan.Plan, c *plan.Channel) {
 			p.Outputs = []plan.Output{{ID: "o", Name: "Gong", Recorder: "r", Kind: "sounder", HoldSeconds: 20}}
 			tie(p, plan.Effect{When: plan.When{Motion: "c1"}, Output: []string{"o"}})
@@ -57,11 +60,13 @@ func causeRules() []ruleTest {
 			tie(p, plan.Effect{When: plan.When{Motion: "c1"}, Monitor: []string{"v"}})
 			tie(p, plan.Effect{When: plan.When{Alarm: "a"}, Monitor: []string{"v"}})
 		}, "On Lodge 63 % of the showings are cut short"},
-		{"camera-away", Warning, func(p *plan.Plan, c *plan.Channel) { sender(p, c, 120) }, "One looks elsewhere during 18 % of the wanted events at Gate"},
+		{"camera-away", Warning, func(p *plan.Plan, c *plan.Channel) { sender(p, c, 120) },
+			"One looks elsewhere during 18 % of the wanted events at Gate"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			tie(p, plan.Effect{When: plan.When{Alarm: "a"}, Still: []string{"c1"}})
 		}, "One takes no snapshots, but something should send one"},
-		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Still = true }, "One takes no snapshots, but something should send one"},
+		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) { phone(p, 3600).Still = true },
+			"One takes no snapshots, but something should send one"},
 		{"stills-incomplete", Warning, func(p *plan.Plan, c *plan.Channel) {
 			c.Stills = plainStills(c)
 			c.Detection.On = false
@@ -70,9 +75,12 @@ func causeRules() []ruleTest {
 			c.Stills = plainStills(c)
 			c.Stills.Hours = &plan.HourList{Blocks: []plan.Hours{}}
 		}, "One is to take snapshots, but at no hour of the week"},
-		{"copy-never-catches-up", Error, func(p *plan.Plan, c *plan.Channel) { copied(p, 200, 0) }, "The copy off site never catches up: a week brings 160 %"},
-		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) }, "A thief needs 30 s to take the recorder; footage of 1 channel is copied later than that."},
-		{"copy-unwatched", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 0) }, "Nobody is told when the uplink of the copy is cut"},
+		{"copy-never-catches-up", Error, func(p *plan.Plan, c *plan.Channel) { copied(p, 200, 0) },
+			"The copy off site never catches up: a week brings 160 %"},
+		{"copy-late", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 30) },
+			"A thief needs 30 s to take the recorder; footage of 1 channel is copied later than that."},
+		{"copy-unwatched", Warning, func(p *plan.Plan, c *plan.Channel) { copied(p, 4000, 0) },
+			"Nobody is told when the uplink of the copy is cut"},
 		{"loss-untold", Hint, func(p *plan.Plan, c *plan.Channel) {
 			phone(p, 3600)
 			copies(p)
@@ -171,7 +179,8 @@ func TestListeningDutiesKeepWhatIsWritten(t *testing.T) {
 	if f := find(findings(p), "effect-not-admitted"); f == nil || f.Fix != nil {
 		t.Errorf("a channel that is off is painted: %+v", f)
 	}
-	if got := fmt.Sprint(lower("Motion on One"), lower("Picture lost on One"), lower("Fuel store")); got != "motion on Onepicture lost on OneFuel store" {
+	if got := fmt.Sprint(lower("Motion on One"), lower("Picture lost on One"),
+		lower("Fuel store")); got != "motion on Onepicture lost on OneFuel store" {
 		t.Error(got)
 	}
 }

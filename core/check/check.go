@@ -236,7 +236,8 @@ var (
 		retention, preBeyondBuffer, postTooShort, keyframeGap, framesBeyondCamera, cameraDecides, audio, likelyMisses,
 		scene, setElsewhere,
 	}
-	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete, offsite, losses, contacts,
+	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete,
+		offsite, losses, contacts,
 		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays}
 )
 
@@ -287,7 +288,8 @@ func (c *site) report(ch *channel, severity Severity, rule, member, sentence, re
 	if member != "" {
 		path += "." + member
 	}
-	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix, Gate: rules[rule].gate}
+	f := Finding{Rule: rule, Severity: severity, Sentence: sentence, Reason: reason, Path: path, Channel: ch.ID, Fix: fix,
+		Gate: rules[rule].gate}
 	if words := rules[rule].several; words != "" {
 		f.cause = fmt.Sprint(rule, " ", severity)
 		f.several = func(n int) string { return fmt.Sprintf(words, n) }

@@ -81,7 +81,8 @@ func TestOneShortPoolIsOneFinding(t *testing.T) {
 		t.Fatalf("%d findings: %+v", len(found), found)
 	}
 	f := found[0]
-	if f.Rule != "below-at-least" || len(f.Channels) != 3 || f.Channel != "c3" || f.Pool != "p" || !strings.Contains(f.Sentence, "and 3 channels need more: Copy c3 1700.") || f.Fix == nil {
+	if f.Rule != "below-at-least" || len(f.Channels) != 3 || f.Channel != "c3" || f.Pool != "p" ||
+		!strings.Contains(f.Sentence, "and 3 channels need more: Copy c3 1700.") || f.Fix == nil {
 		t.Fatalf("%+v", f)
 	}
 	mended, err := edit.After(p, f.Fix.Edits...)
@@ -109,7 +110,8 @@ type ruleTest struct {
 func TestRules(t *testing.T) {
 	tests := []ruleTest{
 		{"detection-off", Error, func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, "records on motion, but its detection is off"},
-		{"detection-off", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.On, c.Week = false, own("low") }, "records on motion, but its detection is off"},
+		{"detection-off", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.On, c.Week = false, own("low") },
+			"records on motion, but its detection is off"},
 		{"blind-hours", Error, func(p *plan.Plan, c *plan.Channel) {
 			c.Detection.Hours = &plan.HourList{Blocks: []plan.Hours{{From: 360, To: 1320}}}
 		}, "for 56 hours a week in which its detection is off"},
@@ -136,13 +138,15 @@ func TestRules(t *testing.T) {
 			c.Keep.AtLeastDays = 215
 		}, "at the worst hour of the week"},
 		{"above-at-most", Warning, func(p *plan.Plan, c *plan.Channel) { c.Keep.AtMostDays = 31 }, "only the recorder's age limit enforces that"},
-		{"intake", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].IngestMbps = 3 }, "The intake of Recorder is too small for its cameras"},
+		{"intake", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].IngestMbps = 3 },
+			"The intake of Recorder is too small for its cameras"},
 		{"throughput", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].DriveMBps = 0.01 }, "too slow for its busiest hour"},
 		{"licences", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Licences = 2; copies(p) }, "3 cameras and 2 licences"},
 		{"channels", Error, func(p *plan.Plan, c *plan.Channel) { c.Number = 9 }, "no channel 9"},
 		{"channels", Error, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Number = 1 }, "are both channel 1"},
 		{"too-few-drives", Error, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].HotSpares = 1 }, "too few drives for its layout"},
-		{"workload", Warning, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].Drives[0].YearlyTB = 0.5 }, "more than they are rated for"},
+		{"workload", Warning, func(p *plan.Plan, c *plan.Channel) { p.Recorders[0].Pools[0].Drives[0].YearlyTB = 0.5 },
+			"more than they are rated for"},
 		{"pre-beyond-buffer", Warning, func(p *plan.Plan, c *plan.Channel) { c.PreSeconds = 15 }, "is to record 15 s before an event"},
 		{"post-too-short", Hint, func(p *plan.Plan, c *plan.Channel) { c.PostSeconds = 3 }, "one visit becomes several clips"},
 		{"keyframe-gap", Warning, func(p *plan.Plan, c *plan.Channel) {
@@ -155,18 +159,21 @@ func TestRules(t *testing.T) {
 			p.Duties = append(p.Duties, plan.Duty{ID: "slow", Name: "Slow", Base: &plan.Base{Stream: plan.Main, FPS: 5}})
 			c.Week, c.StreamsBy = own("slow"), "camera"
 		}, "asks for 5 frames a second, but the camera decides and sends"},
-		{"frames-beyond-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Week = own("fast") }, "more frames a second than the camera sends"},
+		{"frames-beyond-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Week = own("fast") },
+			"more frames a second than the camera sends"},
 		{"audio", Warning, func(p *plan.Plan, c *plan.Channel) { c.AudioKbps = 64 }, "records audio"},
 		{"short-on-dates", Warning, func(p *plan.Plan, c *plan.Channel) {
 			copies(p)
 			p.Recorders[0].Pools[0].Drives[0].Terabytes = 0.3
-			p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 6, Day: 1}, To: week.Date{Year: 2027, Month: 8, Day: 20}, Name: "Regatta", RateFactor: ptr(6.0)}}
+			p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 6, Day: 1}, To: week.Date{Year: 2027, Month: 8,
+				Day: 20}, Name: "Regatta", RateFactor: ptr(6.0)}}
 		}, "2027 (Regatta); 3 channels need up to 30."},
 		{"special-day-hidden", Warning, func(p *plan.Plan, c *plan.Channel) {
 			may := week.Date{Year: 2027, Month: 5, Day: 1}
 			p.Site.SpecialDays = []plan.SpecialDay{
 				{From: may, To: may, Name: "Fair", RateFactor: ptr(3.0)},
-				{From: week.Date{Year: 2026, Month: 4, Day: 20}, To: week.Date{Year: 2026, Month: 5, Day: 4}, Yearly: true, Name: "Works", RateFactor: ptr(0.5)},
+				{From: week.Date{Year: 2026, Month: 4, Day: 20}, To: week.Date{Year: 2026, Month: 5, Day: 4}, Yearly: true, Name: "Works",
+					RateFactor: ptr(0.5)},
 			}
 		}, "“Fair” has no effect: on 1 May 2027 “Works” is lower in the list."},
 		{"night-unsaid", Hint, func(p *plan.Plan, c *plan.Channel) {
@@ -175,7 +182,8 @@ func TestRules(t *testing.T) {
 			s.Rate = plan.Rate{Kind: "modelled", Quality: 3, Scene: "moderate"}
 			c.Streams.Main = &s
 		}, "One records at night by a bitrate of the day."},
-		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) { p.Activities[0].Known = "guess" }, "How often “People” happens is a guess."},
+		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) { p.Activities[0].Known = "guess" },
+			"How often “People” happens is a guess."},
 		{"guessed-activities", Hint, func(p *plan.Plan, c *plan.Channel) {
 			p.Activities[0].Known = "guess"
 			more := p.Activities[0]
@@ -183,7 +191,8 @@ func TestRules(t *testing.T) {
 			p.Activities = append(p.Activities, more)
 			c.Nuisance = "more"
 		}, "2 activities are guesses: “People” and “More”."},
-		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 }, "differs from the other 2 of G in one respect"},
+		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[1].PostSeconds = 25 },
+			"differs from the other 2 of G in one respect"},
 		{"odd-one-out", Hint, func(p *plan.Plan, c *plan.Channel) { copies(p); p.Channels[2].Week = own("low") }, "one respect: its week"},
 		{"areas-but-off", Hint, func(p *plan.Plan, c *plan.Channel) {
 			c.Detection, c.Week = plan.Detection{Areas: &plan.Areas{List: []plan.Area{square("all", 0, 0, 1, 1)}}}, own("low")
@@ -213,11 +222,14 @@ func TestRules(t *testing.T) {
 		{"patch-passes", Warning, func(p *plan.Plan, c *plan.Channel) {
 			drawn(c, 0)
 			p.Activities = append(p.Activities, plan.Activity{ID: "reeds", Name: "Reeds", Known: "measured", MeanSeconds: 5, OtherwisePerHour: 2})
-			c.Scene.Patches = []plan.Patch{{ID: "r", Name: "Reeds", Activity: "reeds", BlobPercent: 0.01, Points: square("", 0.5, 0.2, 0.7, 0.4).Points}}
+			c.Scene.Patches = []plan.Patch{{ID: "r", Name: "Reeds", Activity: "reeds", BlobPercent: 0.01, Points: square("", 0.5,
+				0.2, 0.7, 0.4).Points}}
 		}, "Reeds starts "},
 		{"set-at-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "out", "" }, "must be set on the camera itself"},
-		{"no-events", Error, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "none", "camera" }, "its camera tells the recorder of none"},
-		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) }, "wanted events a day, with no continuous recording as a fallback"},
+		{"no-events", Error, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "none", "camera" },
+			"its camera tells the recorder of none"},
+		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) },
+			"wanted events a day, with no continuous recording as a fallback"},
 	}
 	tested := make(map[string]bool)
 	for _, test := range slices.Concat(tests, causeRules(), enteredRules()) {
@@ -258,7 +270,8 @@ func drawn(c *plan.Channel, smallest float64, walks ...plan.Walk) {
 	all := square("all", 0, 0, 1, 1)
 	all.Smallest = &plan.Smallest{Percent: smallest, Of: "picture"}
 	c.Detection.Areas = &plan.Areas{List: []plan.Area{all}}
-	c.Scene = &plan.Scene{VerticalDegrees: 50, People: []plan.ScenePerson{{X: 0.5, FeetY: 0.85, HeadY: 0.5}, {X: 0.5, FeetY: 0.5, HeadY: 0.34}}, Walks: walks}
+	c.Scene = &plan.Scene{VerticalDegrees: 50, People: []plan.ScenePerson{{X: 0.5, FeetY: 0.85, HeadY: 0.5},
+		{X: 0.5, FeetY: 0.5, HeadY: 0.34}}, Walks: walks}
 }
 
 func find(found []Finding, rule string) *Finding {
@@ -315,12 +328,14 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 	copies(p)
 	for i := range p.Channels {
 		p.Channels[i].AudioKbps, p.Channels[i].PostSeconds = 64, 3
-		p.Channels[i].Week = own("low", plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{week.Saturday, week.Sunday}, To: 1440}, Duty: "off"})
+		p.Channels[i].Week = own("low", plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{week.Saturday, week.Sunday}, To: 1440},
+			Duty: "off"})
 	}
 	p.Channels[2].Week = own("low", plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{week.Monday}, To: 1440}, Duty: "off"})
 	found := findings(p)
 	sound := find(found, "audio")
-	if sound == nil || len(sound.Channels) != 3 || sound.Sentence != "3 channels record audio." || len(sound.Places) != 3 || sound.Places[1].Sentence != "Copy c2 records audio." {
+	if sound == nil || len(sound.Channels) != 3 || sound.Sentence != "3 channels record audio." || len(sound.Places) != 3 ||
+		sound.Places[1].Sentence != "Copy c2 records audio." {
 		t.Fatalf("%+v", sound)
 	}
 	mended, err := edit.After(p, sound.Fix.Edits...)
@@ -334,16 +349,19 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 			gaps = append(gaps, f)
 		}
 	}
-	if len(gaps) != 2 || gaps[0].Sentence != "2 channels record nothing on Sat-Sun, though their footage must be kept." || len(gaps[0].Channels) != 2 || gaps[0].Cost <= gaps[1].Cost {
+	if len(gaps) != 2 || gaps[0].Sentence != "2 channels record nothing on Sat-Sun, though their footage must be kept." ||
+		len(gaps[0].Channels) != 2 || gaps[0].Cost <= gaps[1].Cost {
 		t.Fatalf("%+v", gaps)
 	}
-	accepted, err := edit.After(p, edit.Edit{AcceptFinding: &edit.AcceptFinding{Accepted: plan.Accepted{Finding: gaps[0].Key, Reason: "closed at weekends", By: "Ann"}}})
+	accepted, err := edit.After(p,
+		edit.Edit{AcceptFinding: &edit.AcceptFinding{Accepted: plan.Accepted{Finding: gaps[0].Key, Reason: "closed at weekends", By: "Ann"}}})
 	if err != nil {
 		t.Fatal(err)
 	}
 	after := findings(accepted)
 	last := after[len(after)-1]
-	if last.Key != gaps[0].Key || last.Accepted == nil || last.Accepted.Reason != "closed at weekends" || Count(after)[Error] != Count(found)[Error]-1 {
+	if last.Key != gaps[0].Key || last.Accepted == nil || last.Accepted.Reason != "closed at weekends" ||
+		Count(after)[Error] != Count(found)[Error]-1 {
 		t.Errorf("%+v", last)
 	}
 	// It comes back when it is about something else.
@@ -352,7 +370,8 @@ func TestOneCauseIsOneFinding(t *testing.T) {
 		t.Errorf("%+v", f)
 	}
 	// So does one that says the same of as many others.
-	audio, err := edit.After(p, edit.Edit{AcceptFinding: &edit.AcceptFinding{Accepted: plan.Accepted{Finding: sound.Key, Reason: "there are notices"}}})
+	audio, err := edit.After(p,
+		edit.Edit{AcceptFinding: &edit.AcceptFinding{Accepted: plan.Accepted{Finding: sound.Key, Reason: "there are notices"}}})
 	if err != nil || find(findings(audio), "audio").Accepted == nil {
 		t.Fatal(err)
 	}

@@ -180,7 +180,8 @@ func (c *site) deafTo(channel int, kind string, effect, at, more int) {
 		f.Sentence = fmt.Sprintf("%s is told to record by %s, but none of its duties listens to %s.", ch.Name, happens, kind)
 		f.Reason = "The event layer of every duty in its week leaves it out."
 		if e.Hours != nil {
-			f.Sentence = fmt.Sprintf("%s is told to record by %s, but its duty never listens to %s in the hours of that tie.", ch.Name, happens, kind)
+			f.Sentence = fmt.Sprintf("%s is told to record by %s, but its duty never listens to %s in the hours of that tie.",
+				ch.Name, happens, kind)
 			f.Reason = fmt.Sprintf("The tie applies %s.", plan.HoursInWords(e.Hours.Blocks))
 		}
 	}
@@ -231,12 +232,16 @@ func (c *site) letListen(ch *plan.Channel, duties week.Steps[string], then week.
 		}
 		wants.Event = &event
 		k := slices.IndexFunc(list, func(x plan.Duty) bool {
-			return x.Event != nil && x.Event.Match != "all" && x.Event.Stream == event.Stream && x.Event.FPS == event.FPS && x.Event.Settings == event.Settings && slices.Contains(x.Event.On, on) &&
+			return x.Event != nil && x.Event.Match != "all" && x.Event.Stream == event.Stream && x.Event.FPS == event.FPS &&
+				x.Event.Settings == event.Settings && slices.Contains(x.Event.On, on) &&
 				(d.Event == nil || len(x.Event.On) == 2) && reflect.DeepEqual(x.Base, d.Base)
 		})
 		if k < 0 {
 			wants.Name = d.Name + ", or " + map[plan.Trigger]string{plan.Motion: "motion", plan.Alarm: "alarm"}[on]
-			wants.ID, wants.Mark = plan.FreeID(wants.Name, "duty", func(id string) bool { return slices.ContainsFunc(list, func(x plan.Duty) bool { return x.ID == id }) }), 0
+			wants.ID, wants.Mark = plan.FreeID(wants.Name, "duty", func(id string) bool {
+				return slices.ContainsFunc(list,
+					func(x plan.Duty) bool { return x.ID == id })
+			}), 0
 			edits = append(edits, edit.Edit{SetDuty: &edit.SetDuty{Duty: wants}})
 			list = append(slices.Clone(list), wants)
 			k = len(list) - 1

@@ -42,7 +42,8 @@ func emptyRecords(c *site, ch *channel) {
 	}
 	c.report(ch, Warning, "empty-records", "week",
 		fmt.Sprintf("%s has no camera, but is set to record.", ch.Name),
-		plan.Say("The estimate counts nothing for it; some recorders would write an empty picture for %.3g hours a week all the same.", hours(writes)), mend)
+		plan.Say("The estimate counts nothing for it; some recorders would write an empty picture for %.3g hours a week all the same.",
+			hours(writes)), mend)
 }
 
 func wholeWeek() []plan.Hours { return []plan.Hours{{From: 0, To: week.Clock(week.Day)}} }
@@ -131,7 +132,8 @@ func cameraDecides(c *site, ch *channel) {
 		free.StreamsBy = ""
 		planned := c.figures.Alternatives(nil).Of(ch.index, &free, ch.duties)
 		c.report(ch, Warning, "camera-decides", "streamsBy", sentence,
-			plan.Say("%.3g GB a day are written; as asked for it would be %.3g. The setting at the recorder has no effect.", ch.figures.GigabytesPerDay, float64(planned.Daily/storage.GB)), nil)
+			plan.Say("%.3g GB a day are written; as asked for it would be %.3g. The setting at the recorder has no effect.",
+				ch.figures.GigabytesPerDay, float64(planned.Daily/storage.GB)), nil)
 		return
 	}
 }
@@ -164,7 +166,8 @@ func keyframeGap(c *site, ch *channel) {
 		if s := ch.Streams.Get(d.Base.Stream); s != nil && s.Codec != "mjpeg" && s.GOPSeconds > crossing {
 			c.report(ch, Warning, "keyframe-gap", "streams."+string(d.Base.Stream)+".gopSeconds",
 				fmt.Sprintf("%s: between keyframes a person can cross the picture unseen.", ch.Name),
-				fmt.Sprintf("%s writes a picture every %v s when nothing happens; crossing takes about %d s. Shorten the camera's keyframe interval.", d.Name, s.GOPSeconds, crossing), nil)
+				fmt.Sprintf("%s writes a picture every %v s when nothing happens; crossing takes about %d s. Shorten the camera's keyframe interval.",
+					d.Name, s.GOPSeconds, crossing), nil)
 			return
 		}
 	}
@@ -181,8 +184,10 @@ func likelyMisses(c *site, ch *channel) {
 		return
 	}
 	c.report(ch, Warning, "likely-misses", "detection",
-		plan.Say("%s misses %.3g of %.3g wanted events a day, with no continuous recording as a fallback.", ch.Name, e.MissedPerDay, e.EventsPerDay),
-		"Detection does not see every event, or its duty does not let it record. A cheap base layer would prove what happened.", c.withBase(ch, bare))
+		plan.Say("%s misses %.3g of %.3g wanted events a day, with no continuous recording as a fallback.", ch.Name,
+			e.MissedPerDay, e.EventsPerDay),
+		"Detection does not see every event, or its duty does not let it record. A cheap base layer would prove what happened.",
+		c.withBase(ch, bare))
 	c.costs(e.MissedPerDay / e.EventsPerDay)
 }
 

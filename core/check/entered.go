@@ -12,14 +12,19 @@ import (
 
 // otherwise is what is said of one channel of which something cannot be entered as planned, and of several.
 var otherwise = map[handover.Kind]struct{ one, several string }{
-	handover.Times:       {"%s changes at times that %s does not take.", "%d channels change at times that their recorders do not take."},
-	handover.Periods:     {"%s changes more often a day than %s takes.", "%d channels change more often a day than their recorders take."},
-	handover.Layers:      {"%s has a base and an event layer at once, and %s takes one.", "%d channels have a base and an event layer at once, and their recorders take one."},
-	handover.Seconds:     {"%s has pre- or post-event times that %s does not offer.", "%d channels have pre- or post-event times that their recorders do not offer."},
-	handover.Frames:      {"%s has frame rates that %s does not offer.", "%d channels have frame rates that their recorders do not offer."},
-	handover.Sensitivity: {"%s has a sensitivity that %s does not offer.", "%d channels have a sensitivity that their recorders do not offer."},
-	handover.Outlines:    {"The areas of %s cannot be entered at %s as they are drawn.", "The areas of %d channels cannot be entered as they are drawn."},
-	handover.AreaHours:   {"Areas of %s have hours or durations of their own, which %s does not take.", "Areas of %d channels have hours or durations of their own, which their recorders do not take."},
+	handover.Times:   {"%s changes at times that %s does not take.", "%d channels change at times that their recorders do not take."},
+	handover.Periods: {"%s changes more often a day than %s takes.", "%d channels change more often a day than their recorders take."},
+	handover.Layers: {"%s has a base and an event layer at once, and %s takes one.",
+		"%d channels have a base and an event layer at once, and their recorders take one."},
+	handover.Seconds: {"%s has pre- or post-event times that %s does not offer.",
+		"%d channels have pre- or post-event times that their recorders do not offer."},
+	handover.Frames: {"%s has frame rates that %s does not offer.", "%d channels have frame rates that their recorders do not offer."},
+	handover.Sensitivity: {"%s has a sensitivity that %s does not offer.",
+		"%d channels have a sensitivity that their recorders do not offer."},
+	handover.Outlines: {"The areas of %s cannot be entered at %s as they are drawn.",
+		"The areas of %d channels cannot be entered as they are drawn."},
+	handover.AreaHours: {"Areas of %s have hours or durations of their own, which %s does not take.",
+		"Areas of %d channels have hours or durations of their own, which their recorders do not take."},
 }
 
 // other are the other ways to enter what cannot be entered as planned.

@@ -29,14 +29,20 @@ func enteredRules() []ruleTest {
 		return plan.DutyBlock{Hours: plan.Hours{From: clockOf(from), To: clockOf(to)}, Duty: duty}
 	}
 	return []ruleTest{
-		{"entered-times", Hint, takes(plan.Takes{StepMinutes: 30}, days(block(465, 970, "clock"))), "changes at times that Recorder does not take"},
-		{"entered-periods", Hint, takes(plan.Takes{PeriodsPerDay: 3}, days(block(360, 480, "clock"), block(600, 720, "clock"), block(900, 960, "clock"))), "changes more often a day than Recorder takes"},
-		{"entered-layers", Hint, takes(plan.Takes{Layers: "one"}, func(c *plan.Channel) { c.Week = own("low") }), "has a base and an event layer at once, and Recorder takes one"},
-		{"entered-seconds", Hint, takes(plan.Takes{PreSeconds: []float64{0, 10}}, nothing), "pre- or post-event times that Recorder does not offer"},
+		{"entered-times", Hint, takes(plan.Takes{StepMinutes: 30}, days(block(465, 970, "clock"))),
+			"changes at times that Recorder does not take"},
+		{"entered-periods", Hint, takes(plan.Takes{PeriodsPerDay: 3},
+			days(block(360, 480, "clock"), block(600, 720, "clock"), block(900, 960, "clock"))), "changes more often a day than Recorder takes"},
+		{"entered-layers", Hint, takes(plan.Takes{Layers: "one"}, func(c *plan.Channel) { c.Week = own("low") }),
+			"has a base and an event layer at once, and Recorder takes one"},
+		{"entered-seconds", Hint, takes(plan.Takes{PreSeconds: []float64{0, 10}}, nothing),
+			"pre- or post-event times that Recorder does not offer"},
 		{"entered-frames", Hint, takes(plan.Takes{FramesPerSecond: []float64{8, 12, 25}}, nothing), "frame rates that Recorder does not offer"},
 		{"entered-sensitivity", Hint, takes(plan.Takes{SensitivitySteps: 10}, drawnArea), "a sensitivity that Recorder does not offer"},
-		{"entered-outlines", Hint, takes(plan.Takes{Areas: "grid", GridColumns: 22, GridRows: 18}, drawnArea), "cannot be entered at Recorder as they are drawn"},
-		{"entered-areaHours", Hint, takes(plan.Takes{Areas: "grid"}, drawnArea), "have hours or durations of their own, which Recorder does not take"},
+		{"entered-outlines", Hint, takes(plan.Takes{Areas: "grid", GridColumns: 22, GridRows: 18}, drawnArea),
+			"cannot be entered at Recorder as they are drawn"},
+		{"entered-areaHours", Hint, takes(plan.Takes{Areas: "grid"}, drawnArea),
+			"have hours or durations of their own, which Recorder does not take"},
 	}
 }
 
@@ -74,7 +80,8 @@ func TestWhatIsEnteredAlikeIsPlannedInTheNamedWeek(t *testing.T) {
 	p := soundPlan(t)
 	copies(p)
 	p.Recorders[0].Takes = &plan.Takes{StepMinutes: 30}
-	p.Weeks = []plan.Week{{ID: "w", Name: "All", OwnWeek: *own("motion", plan.DutyBlock{Hours: plan.Hours{From: 465, To: 970}, Duty: "clock"}).Own}}
+	p.Weeks = []plan.Week{{ID: "w", Name: "All", OwnWeek: *own("motion",
+		plan.DutyBlock{Hours: plan.Hours{From: 465, To: 970}, Duty: "clock"}).Own}}
 	for i := range p.Channels {
 		p.Channels[i].Week = plan.WeekRef{Named: "w"}
 	}

@@ -45,7 +45,8 @@ func guesses(c *site) {
 		reason = plan.Say("Nor is it known whether the events come in batches. If those of “%s” come 2 or 3 at a time (%.2g within %v s), %.3g days are kept rather than %.3g.",
 			c.plan.Activity(g.Activity).Name, estimate.GroupedSize, estimate.GroupedSeconds, g.Days, *c.figures.Verdict.KeptDays)
 	}
-	c.found = append(c.found, Finding{Rule: "guessed-activities", Severity: Hint, Sentence: sentence, Reason: reason, Path: fmt.Sprintf("activities[%d]", first)})
+	c.found = append(c.found, Finding{Rule: "guessed-activities", Severity: Hint, Sentence: sentence, Reason: reason,
+		Path: fmt.Sprintf("activities[%d]", first)})
 }
 
 // listed joins names as people do, and counts those beyond the fourth.
@@ -78,6 +79,8 @@ func nights(c *site) {
 	if len(names) > 1 {
 		sentence = fmt.Sprintf("%s record at night by bitrates of the day.", listed(names))
 	}
-	c.found = append(c.found, Finding{Rule: "night-unsaid", Severity: Hint, Sentence: sentence, Path: fmt.Sprintf("channels[%d].streams", first), Channel: c.plan.Channels[first].ID,
-		Reason: plan.Say("Noise of a dark picture makes that %.2g to %.2g times as much: up to %.3g GB a day more. A clip taken at night tells.", least, most, (most-1)*dark)})
+	c.found = append(c.found, Finding{Rule: "night-unsaid", Severity: Hint, Sentence: sentence,
+		Path: fmt.Sprintf("channels[%d].streams", first), Channel: c.plan.Channels[first].ID,
+		Reason: plan.Say("Noise of a dark picture makes that %.2g to %.2g times as much: up to %.3g GB a day more. A clip taken at night tells.",
+			least, most, (most-1)*dark)})
 }

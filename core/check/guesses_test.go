@@ -42,7 +42,8 @@ func TestGuessesTellWhatGroupsWouldDo(t *testing.T) {
 }
 
 func TestListed(t *testing.T) {
-	for want, names := range map[string][]string{"a and b": {"a", "b"}, "a, b, c and d": {"a", "b", "c", "d"}, "a, b, c, d and 2 more": {"a", "b", "c", "d", "e", "f"}} {
+	for want, names := range map[string][]string{"a and b": {"a", "b"}, "a, b, c and d": {"a", "b", "c", "d"},
+		"a, b, c, d and 2 more": {"a", "b", "c", "d", "e", "f"}} {
 		if got := listed(names); got != want {
 			t.Errorf("%q, want %q", got, want)
 		}

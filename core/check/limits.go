@@ -33,14 +33,17 @@ func recorderLimits(c *site) {
 		}
 		if figures.IntakeMbps > r.IngestMbps {
 			report("intake", "ingestMbps", fmt.Sprintf("The intake of %s is too small for its cameras.", r.Name),
-				plan.Say("Their main streams need %.3g Mbit/s while something moves; its intake is %v Mbit/s.", figures.IntakeMbps, r.IngestMbps), float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
+				plan.Say("Their main streams need %.3g Mbit/s while something moves; its intake is %v Mbit/s.", figures.IntakeMbps, r.IngestMbps),
+				float64(figures.Channels)*(1-r.IngestMbps/figures.IntakeMbps))
 		}
 		if busiest := figures.BusiestMbps / 8; r.DriveMBps > 0 && busiest > r.DriveMBps {
 			report("throughput", "driveMBps", fmt.Sprintf("The drives of %s are too slow for its busiest hour.", r.Name),
-				plan.Say("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps, figures.AverageMbps/8), float64(figures.Channels)*(1-r.DriveMBps/busiest))
+				plan.Say("%.3g MB a second are to be written then; the drives manage %v. On average it is %.3g.", busiest, r.DriveMBps,
+					figures.AverageMbps/8), float64(figures.Channels)*(1-r.DriveMBps/busiest))
 		}
 		if r.Licences > 0 && figures.Channels > r.Licences {
-			report("licences", "licences", fmt.Sprintf("%s has %s and %s.", r.Name, plan.Count(figures.Channels, "camera"), plan.Count(r.Licences, "licence")),
+			report("licences", "licences", fmt.Sprintf("%s has %s and %s.", r.Name, plan.Count(figures.Channels, "camera"),
+				plan.Count(r.Licences, "licence")),
 				"Cameras beyond the licences are not recorded.", float64(figures.Channels-r.Licences))
 		}
 		c.numbers(r)
@@ -130,7 +133,8 @@ func (c *site) workload(path string, r *plan.Recorder, pool *plan.Pool, a storag
 			share = float64(smallest(a.Drives) / usable)
 		}
 		if each := figures.YearlyTB * share; g.YearlyTB > 0 && each > g.YearlyTB {
-			c.found = append(c.found, Finding{Rule: "workload", Severity: Warning, Path: fmt.Sprintf("%s.drives[%d].yearlyTB", path, k), Pool: pool.ID, Recorder: r.ID,
+			c.found = append(c.found, Finding{Rule: "workload", Severity: Warning, Path: fmt.Sprintf("%s.drives[%d].yearlyTB", path, k),
+				Pool: pool.ID, Recorder: r.ID,
 				Sentence: fmt.Sprintf("The drives of %s are written more than they are rated for.", pool.Name),
 				Reason:   plan.Say("Each writes %.3g TB a year; it is rated for %v.", each, g.YearlyTB)})
 		}
@@ -156,7 +160,8 @@ func preBeyondBuffer(c *site, ch *channel) {
 	c.report(ch, Warning, "pre-beyond-buffer", "preSeconds",
 		fmt.Sprintf("%s is to record %v s before an event, more than %s buffers.", ch.Name, longest, r.Name),
 		fmt.Sprintf("It buffers %v s.", r.PreSecondsLimit),
-		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre, AlarmPreSeconds: &alarm}}))
+		fix(fmt.Sprintf("Set it to %v s", r.PreSecondsLimit), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre,
+			AlarmPreSeconds: &alarm}}))
 }
 
 // standing is how long somebody who is still there may keep still, in seconds.

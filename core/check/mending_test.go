@@ -18,13 +18,14 @@ func TestWhatBecomesOfAFinding(t *testing.T) {
 		after []Finding
 		want  Mending
 	}{
-		"nothing is left":      {many, nil, Gone},
-		"of other rules":       {many, []Finding{{Rule: "q", Channel: "a"}}, Gone},
-		"of other channels":    {many, []Finding{{Rule: "r", Channel: "c"}}, Gone},
-		"one of two places":    {many, []Finding{{Rule: "r", Channel: "b", Cost: 2}}, Less},
-		"both, but by less":    {many, []Finding{{Rule: "r", Channels: []string{"a", "b"}, Cost: 1}}, Less},
-		"as it was":            {one, []Finding{{Rule: "r", Channel: "a", Cost: 0.5}}, Same},
-		"of another patch":     {Finding{Rule: "r", Channel: "a", Path: "patches[0]"}, []Finding{{Rule: "r", Channel: "a", Path: "patches[1]"}}, Gone},
+		"nothing is left":   {many, nil, Gone},
+		"of other rules":    {many, []Finding{{Rule: "q", Channel: "a"}}, Gone},
+		"of other channels": {many, []Finding{{Rule: "r", Channel: "c"}}, Gone},
+		"one of two places": {many, []Finding{{Rule: "r", Channel: "b", Cost: 2}}, Less},
+		"both, but by less": {many, []Finding{{Rule: "r", Channels: []string{"a", "b"}, Cost: 1}}, Less},
+		"as it was":         {one, []Finding{{Rule: "r", Channel: "a", Cost: 0.5}}, Same},
+		"of another patch": {Finding{Rule: "r", Channel: "a", Path: "patches[0]"}, []Finding{{Rule: "r", Channel: "a", Path: "patches[1]"}},
+			Gone},
 		"happens less often":   {Finding{Rule: "r", Channel: "a", worse: 110}, []Finding{{Rule: "r", Channel: "a", worse: 46}}, Less},
 		"of the site, gone":    {site, []Finding{{Rule: "s", Path: "elsewhere"}}, Gone},
 		"of the site, as was":  {site, []Finding{{Rule: "s", Path: "offsite"}}, Same},

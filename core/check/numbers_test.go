@@ -16,7 +16,8 @@ func TestWhatIsBeyondTheRecorderIsInNoFigure(t *testing.T) {
 	p.Channels[2].Number = 4
 	p.Channels[1].Number = 3 // number 2 is free for one of them
 	s := estimate.Figures(p, nil)
-	if s.Channels[0].WrittenPercent == 0 || s.Channels[1].WrittenPercent > 0 || s.Channels[2].GigabytesPerDay > 0 || s.Recorders[0].Channels != 1 {
+	if s.Channels[0].WrittenPercent == 0 || s.Channels[1].WrittenPercent > 0 || s.Channels[2].GigabytesPerDay > 0 ||
+		s.Recorders[0].Channels != 1 {
 		t.Errorf("%+v", s.Channels)
 	}
 	var fixes []edit.Edit

@@ -64,9 +64,11 @@ func (c *site) whyShort(ch *channel) string {
 	pool := c.pool(ch.Pool)
 	limit := storage.Limit(storage.Bytes(ch.figures.GigabytesPerDay)*storage.GB, 0, storage.Bytes(ch.Keep.QuotaGB)*storage.GB)
 	if limit.Bounded() && (pool.RetentionDays == nil || float64(limit) < *pool.RetentionDays) {
-		return plan.Say("Its quota of %v GB is full after %.3g days at %.3g GB a day.", ch.Keep.QuotaGB, float64(limit), ch.figures.GigabytesPerDay)
+		return plan.Say("Its quota of %v GB is full after %.3g days at %.3g GB a day.", ch.Keep.QuotaGB, float64(limit),
+			ch.figures.GigabytesPerDay)
 	}
-	return fmt.Sprintf("The pool has room for %s, and all its channels write %s a day.", gigabytes(pool.UsableGB), gigabytes(pool.GigabytesPerDay))
+	return fmt.Sprintf("The pool has room for %s, and all its channels write %s a day.", gigabytes(pool.UsableGB),
+		gigabytes(pool.GigabytesPerDay))
 }
 
 func drives(n int) string {

@@ -33,7 +33,8 @@ func (c *site) areasOff(ch *channel) {
 	on.On = true
 	c.report(ch, Hint, "areas-but-off", "detection.on",
 		fmt.Sprintf("%s has areas drawn, but its detection is off.", ch.Name),
-		"Nothing is noticed in them.", fix("Switch detection on", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: on}}))
+		"Nothing is noticed in them.",
+		fix("Switch detection on", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: on}}))
 }
 
 // areas reports watched areas of which nothing is left, or too little for anything to be noticed in. It tells whether
@@ -56,7 +57,8 @@ func (c *site) areas(ch *channel, sight *estimate.Sight) (found bool) {
 			c.report(ch, Error, "area-too-small", path,
 				fmt.Sprintf("On %s the area %s is smaller than the smallest object that it notices.", ch.Name, a.Name),
 				plan.Say("It covers %.3g %% of the picture; an object must cover %.3g %% inside it.", seen.LeftPercent, seen.SmallestPercent),
-				fix(plan.Say("Notice from %v %% of the picture on", smaller.Smallest.Percent), edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: smaller}}))
+				fix(plan.Say("Notice from %v %% of the picture on", smaller.Smallest.Percent),
+					edit.Edit{SetArea: &edit.SetArea{Channel: ch.ID, Area: smaller}}))
 		}
 	}
 	return found
@@ -99,7 +101,8 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 		}
 		if smaller != nil {
 			c.report(ch, Hint, "reach-short", path,
-				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not recorded.", ch.Name, walk.Name, seen.MissingSeconds),
+				plan.Say("On %s the walk %s comes from beyond where it is large enough: its first %.2g s are not recorded.", ch.Name, walk.Name,
+					seen.MissingSeconds),
 				plan.Say("For %.2g s it is in a watched area and too small there; it is noticed %.3g m away, and %v s are recorded from before. An area of its own out there could notice smaller things.",
 					seen.TooSmallSeconds, *seen.AwayMetres, ch.PreSeconds), smaller)
 			continue
@@ -107,11 +110,13 @@ func (c *site) walks(ch *channel, sight *estimate.Sight, explained bool) {
 		pre := math.Ceil(*seen.NoticedSeconds)
 		var longer *Fix
 		if r := c.plan.Recorder(ch.Recorder); r.PreSecondsLimit == 0 || pre <= r.PreSecondsLimit {
-			longer = fix(plan.Say("Keep %v s before an event", pre), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID}, PreSeconds: &pre}})
+			longer = fix(plan.Say("Keep %v s before an event", pre), edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{ch.ID},
+				PreSeconds: &pre}})
 		}
 		c.report(ch, Hint, "first-seconds-lost", path,
 			plan.Say("On %s the first %.2g s of the walk %s are not recorded.", ch.Name, seen.MissingSeconds, walk.Name),
-			plan.Say("It is noticed %.3g s after it enters the picture, %.3g m away, and %v s are recorded from before.", *seen.NoticedSeconds, *seen.AwayMetres, ch.PreSeconds), longer)
+			plan.Say("It is noticed %.3g s after it enters the picture, %.3g m away, and %v s are recorded from before.", *seen.NoticedSeconds,
+				*seen.AwayMetres, ch.PreSeconds), longer)
 	}
 }
 

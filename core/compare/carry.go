@@ -92,7 +92,8 @@ func (c *carrier) unmoved(kind plan.Kind) (edits []edit.Edit) {
 }
 
 // goingOrder is the order in which things go: what names others before what is named.
-var goingOrder = []string{"channel", "alarm input", "call button", "message", "output", "monitor", "pool", "recorder", "week", "duty", "activity", "object", "camera kind"}
+var goingOrder = []string{"channel", "alarm input", "call button", "message", "output", "monitor", "pool", "recorder", "week", "duty",
+	"activity", "object", "camera kind"}
 
 func (c *carrier) part(p Part) error {
 	switch p.Kind {

@@ -24,8 +24,10 @@ func TestEveryMemberHasWords(t *testing.T) {
 	var walk func(t reflect.Type)
 	seen := map[reflect.Type]bool{
 		// Told as a whole, in words of their own.
-		reflect.TypeFor[plan.HourList](): true, reflect.TypeFor[plan.DriveGroup](): true, reflect.TypeFor[plan.DrivePrice](): true, reflect.TypeFor[plan.SpecialDay](): true, reflect.TypeFor[plan.RateBlock](): true,
-		reflect.TypeFor[plan.OwnWeek](): true, reflect.TypeFor[plan.WeekRef](): true, reflect.TypeFor[plan.Effect](): true, reflect.TypeFor[plan.ScenePerson](): true, reflect.TypeFor[plan.AreaCells](): true,
+		reflect.TypeFor[plan.HourList](): true, reflect.TypeFor[plan.DriveGroup](): true, reflect.TypeFor[plan.DrivePrice](): true,
+		reflect.TypeFor[plan.SpecialDay](): true, reflect.TypeFor[plan.RateBlock](): true,
+		reflect.TypeFor[plan.OwnWeek](): true, reflect.TypeFor[plan.WeekRef](): true, reflect.TypeFor[plan.Effect](): true,
+		reflect.TypeFor[plan.ScenePerson](): true, reflect.TypeFor[plan.AreaCells](): true,
 	}
 	text := reflect.TypeFor[encoding.TextMarshaler]()
 	walk = func(of reflect.Type) {
@@ -48,7 +50,8 @@ func TestEveryMemberHasWords(t *testing.T) {
 			switch {
 			case !ok && !isList && !slices.Contains(otherwise, name):
 				t.Errorf("%s has no words", name)
-			case isList && of == reflect.TypeFor[plan.Plan]() && m.holds != "acceptance" && (setters[m.holds] == nil || removers[m.holds] == nil || !slices.Contains(goingOrder, m.holds)):
+			case isList && of == reflect.TypeFor[plan.Plan]() && m.holds != "acceptance" && (setters[m.holds] == nil || removers[m.holds] == nil ||
+				!slices.Contains(goingOrder, m.holds)):
 				t.Errorf("a %s cannot be carried over", m.holds)
 			case ok && field.Type.Kind() == reflect.Bool && (ph.on == "" || ph.off == ""):
 				t.Errorf("%s is a switch of which one side has no words", name)
@@ -83,12 +86,17 @@ func TestSentences(t *testing.T) {
 		edits []edit.Edit
 		want  string
 	}{
-		"times":    {[]edit.Edit{{SetTimes: &edit.SetTimes{Channels: []string{id}, PreSeconds: &pre}}}, a.Channels[0].Name + ": pre-event 12 s instead of " + plan.Say("%v s", a.Channels[0].PreSeconds)},
-		"stream":   {[]edit.Edit{{SetStream: &edit.SetStream{Channels: []string{id}, Stream: "main", Settings: &stream}}}, a.Channels[0].Name + ": main stream: frames 11 a second instead of " + plan.Say("%v a second", a.Channels[0].Streams.Main.FPS)},
-		"matters":  {[]edit.Edit{{SetMatters: &edit.SetMatters{Channels: []string{id}, Matters: 3}}}, a.Channels[0].Name + ": matters 3 of 3 instead of 2 of 3"},
+		"times": {[]edit.Edit{{SetTimes: &edit.SetTimes{Channels: []string{id}, PreSeconds: &pre}}}, a.Channels[0].Name +
+			": pre-event 12 s instead of " + plan.Say("%v s", a.Channels[0].PreSeconds)},
+		"stream": {[]edit.Edit{{SetStream: &edit.SetStream{Channels: []string{id}, Stream: "main", Settings: &stream}}}, a.Channels[0].Name +
+			": main stream: frames 11 a second instead of " + plan.Say("%v a second", a.Channels[0].Streams.Main.FPS)},
+		"matters": {[]edit.Edit{{SetMatters: &edit.SetMatters{Channels: []string{id}, Matters: 3}}}, a.Channels[0].Name +
+			": matters 3 of 3 instead of 2 of 3"},
 		"new duty": {[]edit.Edit{{SetDuty: &edit.SetDuty{Duty: duty}}}, "Duty Quiet hours: new"},
 		"prices":   {[]edit.Edit{{SetPrices: &edit.SetPrices{Prices: &plan.Prices{Currency: "EUR"}}}}, "The site: prices of drives added"},
-		"painted": {[]edit.Edit{{SetDuty: &edit.SetDuty{Duty: duty}}, {Paint: &edit.Paint{Channels: []string{id}, Hours: []plan.Hours{{Days: []week.Weekday{week.Monday}, From: 60, To: 120}}, Duty: "quiet"}}},
+		"painted": {[]edit.Edit{{SetDuty: &edit.SetDuty{Duty: duty}},
+			{Paint: &edit.Paint{Channels: []string{id}, Hours: []plan.Hours{{Days: []week.Weekday{week.Monday}, From: 60, To: 120}},
+				Duty: "quiet"}}},
 			"Quiet hours instead of"},
 	} {
 		t.Run(name, func(t *testing.T) {
@@ -190,12 +198,14 @@ func shaken(r *rand.Rand, p *plan.Plan) (*plan.Plan, bool) {
 		edits := []edit.Edit{
 			{SetTimes: &edit.SetTimes{Channels: []string{id}, PreSeconds: &pre}},
 			{SetKeep: &edit.SetKeep{Channels: []string{id}, Keep: plan.Keep{AtLeastDays: 1 + pre}}},
-			{Paint: &edit.Paint{Channels: []string{id}, Hours: []plan.Hours{{From: week.Clock(60 * r.IntN(12)), To: week.Clock(60 * (13 + r.IntN(11)))}}, Duty: duty.ID}},
+			{Paint: &edit.Paint{Channels: []string{id}, Hours: []plan.Hours{{From: week.Clock(60 * r.IntN(12)),
+				To: week.Clock(60 * (13 + r.IntN(11)))}}, Duty: duty.ID}},
 			{SetDetection: &edit.SetDetection{Channels: []string{id}, Detection: plan.Detection{On: r.IntN(2) == 0, MinSeconds: pre}}},
 			{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Motion: id}, Record: []string{other.ID}}}},
 			{RemoveChannels: &edit.RemoveChannels{Channels: []string{id}}},
 			{SetMatters: &edit.SetMatters{Channels: []string{id}, Matters: 3}},
-			{SetSpecialDays: &edit.SetSpecialDays{Days: []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 5, Day: 1}, To: week.Date{Year: 2027, Month: 5, Day: 2}, Name: "Quiet", RateFactor: &pre}}}},
+			{SetSpecialDays: &edit.SetSpecialDays{Days: []plan.SpecialDay{{From: week.Date{Year: 2027, Month: 5, Day: 1},
+				To: week.Date{Year: 2027, Month: 5, Day: 2}, Name: "Quiet", RateFactor: &pre}}}},
 			{SetMessage: &edit.SetMessage{Message: plan.Message{ID: "m-new", Name: "Watch", To: "The watch", AtMostEverySeconds: 60 + pre}}},
 		}
 		if then, err := edit.After(next, edits[r.IntN(len(edits))]); err == nil {
@@ -207,7 +217,8 @@ func shaken(r *rand.Rand, p *plan.Plan) (*plan.Plan, bool) {
 
 func TestNothingToCarry(t *testing.T) {
 	a := plantest.Read(t, full)
-	for _, parts := range [][]Part{nil, {{Kind: "channel", Key: "nowhere"}}, {{Kind: "planet"}}, {{Kind: "site", Member: "moon"}}, {{Kind: "plan", Member: "moon"}}, {{Kind: "tie", Key: "{"}}, {{Kind: "channel", Key: a.Channels[0].ID, Member: "moon"}}} {
+	for _, parts := range [][]Part{nil, {{Kind: "channel", Key: "nowhere"}}, {{Kind: "planet"}}, {{Kind: "site", Member: "moon"}},
+		{{Kind: "plan", Member: "moon"}}, {{Kind: "tie", Key: "{"}}, {{Kind: "channel", Key: a.Channels[0].ID, Member: "moon"}}} {
 		if _, err := Carry(a, a, parts); err == nil {
 			t.Errorf("%v was carried", parts)
 		}

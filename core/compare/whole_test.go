@@ -42,7 +42,8 @@ func TestEveryThingComesAndGoes(t *testing.T) {
 		t.Fatal(err)
 	}
 	gone := make(map[string]int)
-	for _, of := range []string{"Duties", "Weeks", "Activities", "Recorders", "AlarmInputs", "CallButtons", "Messages", "Outputs", "Monitors", "Effects", "Channels", "Objects", "Kinds", "Accepted"} {
+	for _, of := range []string{"Duties", "Weeks", "Activities", "Recorders", "AlarmInputs", "CallButtons", "Messages", "Outputs", "Monitors",
+		"Effects", "Channels", "Objects", "Kinds", "Accepted"} {
 		for i := range reflect.ValueOf(p).Elem().FieldByName(of).Len() {
 			q := plantest.Copy(t, p)
 			list := reflect.ValueOf(q).Elem().FieldByName(of)

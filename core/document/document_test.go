@@ -67,7 +67,8 @@ type rule struct {
 }
 
 func (rule) Variants() (string, []Variant) {
-	return "by", []Variant{{Kind: "hand", Members: []string{"seconds"}}, {Kind: "motor", Members: []string{"seconds"}, Optional: []string{"volts"}}}
+	return "by", []Variant{{Kind: "hand", Members: []string{"seconds"}},
+		{Kind: "motor", Members: []string{"seconds"}, Optional: []string{"volts"}}}
 }
 
 func (o *opening) Text() (*string, string) {
@@ -183,7 +184,8 @@ func TestTheSchemaSaysWhatIsRead(t *testing.T) {
 	}
 	members := schema["properties"].(Object)
 	for path, want := range map[string]any{
-		"name.maxLength": 10.0, "metres.exclusiveMinimum": 0.0, "leaves.type": "integer", "bolts.description": "From the top", "$schema.type": "string", "spot.type": "array",
+		"name.maxLength": 10.0, "metres.exclusiveMinimum": 0.0, "leaves.type": "integer", "bolts.description": "From the top",
+		"$schema.type": "string", "spot.type": "array",
 	} {
 		name, limit, _ := strings.Cut(path, ".")
 		if got := members[name].(Object)[limit]; got != want {
@@ -192,7 +194,8 @@ func TestTheSchemaSaysWhatIsRead(t *testing.T) {
 	}
 	var names []string
 	EachMember(reflect.TypeFor[gate](), func(path string, _ Member) { names = append(names, path) })
-	if got := strings.Join(names, " "); got != "name kind metres leaves locked days bolts bolts.key bolts.code spot opening opening.seconds opening.by opening.volts" {
+	if got := strings.Join(names,
+		" "); got != "name kind metres leaves locked days bolts bolts.key bolts.code spot opening opening.seconds opening.by opening.volts" {
 		t.Error(got)
 	}
 	var g gate
@@ -206,7 +209,8 @@ func TestTheSchemaSaysWhatIsRead(t *testing.T) {
 
 // FuzzRead reads texts that are nearly a gate: what is accepted obeys the limits, and is accepted again as it is written.
 func FuzzRead(fuzz *testing.F) {
-	for _, text := range []string{whole, `{}`, `[]`, "\ufeff" + whole, `{"name": "Yard", "kind": "slide", "metres": 3}`, strings.Replace(whole, "true", "tru", 1)} {
+	for _, text := range []string{whole, `{}`, `[]`, "\ufeff" + whole, `{"name": "Yard", "kind": "slide", "metres": 3}`,
+		strings.Replace(whole, "true", "tru", 1)} {
 		fuzz.Add([]byte(text))
 	}
 	fuzz.Fuzz(func(t *testing.T, data []byte) {

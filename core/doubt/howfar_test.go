@@ -10,11 +10,13 @@ import (
 
 func TestHowFarEachFigureMayBeOff(t *testing.T) {
 	for known, factor := range map[string]float64{"guess": 1.5, "datasheet": 1.2, "surveyed": 1.1, "measured": 1.05} {
-		if got := Factor(RateSpread(resolve.RateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "constant", Known: known}}))); math.Abs(got-factor) > 1e-9 {
+		if got := Factor(RateSpread(resolve.RateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "constant",
+			Known: known}}))); math.Abs(got-factor) > 1e-9 {
 			t.Errorf("a bitrate that is a %s may be off by %v, want %v", known, got, factor)
 		}
 	}
-	if got := Factor(RateSpread(resolve.RateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "modelled", Known: "measured"}}))); math.Abs(got-1.8) > 1e-9 {
+	if got := Factor(RateSpread(resolve.RateKnownOf(&plan.Stream{Rate: plan.Rate{Kind: "modelled",
+		Known: "measured"}}))); math.Abs(got-1.8) > 1e-9 {
 		t.Errorf("a modelled bitrate may be off by %v", got)
 	}
 	for known, factors := range map[string][3]float64{"guess": {2, 1.5, 2}, "surveyed": {1.4, 1.25, 1.4}, "measured": {1.15, 1.1, 1.15}} {

@@ -43,7 +43,8 @@ var noticed = sync.OnceValue(func() []float64 {
 var darkness = func() week.Steps[bool] {
 	out := week.Constant(false)
 	for d := range week.Minute(7) {
-		out = out.Paint(week.Span{From: d * week.Day, To: d*week.Day + 6*60}, true).Paint(week.Span{From: d*week.Day + 19*60, To: (d + 1) * week.Day}, true)
+		out = out.Paint(week.Span{From: d * week.Day, To: d*week.Day + 6*60}, true).Paint(week.Span{From: d*week.Day + 19*60,
+			To: (d + 1) * week.Day}, true)
 	}
 	return out
 }()

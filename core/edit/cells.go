@@ -68,5 +68,6 @@ func (e *SetCells) sentence(p *plan.Plan) string {
 
 // same tells whether all rows say the same.
 func same(rows []table.CellRow) bool {
-	return !slices.ContainsFunc(rows, func(r table.CellRow) bool { return !slices.Equal(r.Values, rows[0].Values) }) && len(rows[0].Values) == 1
+	return !slices.ContainsFunc(rows, func(r table.CellRow) bool { return !slices.Equal(r.Values, rows[0].Values) }) &&
+		len(rows[0].Values) == 1
 }

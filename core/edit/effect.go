@@ -57,7 +57,8 @@ func (e *AddEffect) apply(p *plan.Plan) (*plan.Plan, error) {
 func TieInWords(p *plan.Plan, e plan.Effect) string { return (&AddEffect{e}).sentence(p) }
 
 func (e *AddEffect) sentence(p *plan.Plan) string {
-	return p.CauseInWords(e.Effect.When) + " " + does(p, &e.Effect, "records", "tells", "switches", "shows on", "sends", "takes snapshots on", "copies off site")
+	return p.CauseInWords(e.Effect.When) + " " + does(p, &e.Effect, "records", "tells", "switches", "shows on", "sends",
+		"takes snapshots on", "copies off site")
 }
 
 // RemoveEffect unties a cause from some of what it does. Hours tell apart, as in AddEffect.
@@ -102,7 +103,8 @@ func (e *RemoveEffect) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *RemoveEffect) sentence(p *plan.Plan) string {
-	return p.CauseInWords(e.Effect.When) + " no longer " + does(p, &e.Effect, "records", "tells", "switches", "shows on", "sends", "takes snapshots on", "copies off site")
+	return p.CauseInWords(e.Effect.When) + " no longer " + does(p, &e.Effect, "records", "tells", "switches", "shows on", "sends",
+		"takes snapshots on", "copies off site")
 }
 
 // does is what an effect does, in words: a verb for each list, that for presets before stills.

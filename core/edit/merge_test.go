@@ -29,20 +29,26 @@ func TestMerge(t *testing.T) {
 		{"the same block", paint("c1", 0, 8, 12, "off"), paint("c1", 0, 11, 13, "thrift"), false},
 		{"the same block, the same duty", paint("c1", 0, 8, 12, "off"), paint("c1", 0, 8, 12, "off"), false},
 		{"other hours of a channel", paint("c1", 0, 8, 12, "off"), paint("c1", 0, 12, 13, "thrift"), true},
-		{"the week a channel follows, elsewhere", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off", Shared: true}}, paint("c1", 2, 8, 12, "guard"), true},
-		{"the week a channel follows, there", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off", Shared: true}}, paint("c1", 0, 8, 12, "guard"), false},
+		{"the week a channel follows, elsewhere", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off",
+			Shared: true}}, paint("c1", 2, 8, 12, "guard"), true},
+		{"the week a channel follows, there", Edit{Paint: &Paint{Channels: []string{"c1"}, Hours: hoursOn(0, 8, 12), Duty: "off", Shared: true}},
+			paint("c1", 0, 8, 12, "guard"), false},
 		{"a channel that is gone", Edit{RemoveChannels: &RemoveChannels{[]string{"c2"}}}, paint("c2", 0, 8, 12, "off"), false},
 		{"another setting of a channel", Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}}, paint("c1", 0, 8, 12, "off"), true},
 		{"the same setting", Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}}, Edit{SetAudio: &SetAudio{[]string{"c1"}, 64}}, false},
 		{"a duty that is gone", Edit{RemoveDuty: &RemoveDuty{"off", ""}}, paint("c1", 0, 8, 12, "off"), false},
 		{"a recorder written whole over a new setting of it",
 			Edit{SetPool: &SetPool{"r1", array}},
-			Edit{SetRecorder: &SetRecorder{Recorder: func() plan.Recorder { r := plantest.Whole(t).Recorders[0]; r.Channels = 16; return r }()}}, false},
+			Edit{SetRecorder: &SetRecorder{Recorder: func() plan.Recorder { r := plantest.Whole(t).Recorders[0]; r.Channels = 16; return r }()}},
+			false},
 		{"an old copy of a channel over a new setting",
 			Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}},
-			Edit{SetChannel: &SetChannel{Channel: func() plan.Channel { c := *plantest.Whole(t).Channel("c1"); c.PreSeconds = 1; return c }()}}, false},
-		{"two new things", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n2", Name: "New"}}}, true},
-		{"one new thing twice", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "Other"}}}, false},
+			Edit{SetChannel: &SetChannel{Channel: func() plan.Channel { c := *plantest.Whole(t).Channel("c1"); c.PreSeconds = 1; return c }()}},
+			false},
+		{"two new things", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}}, Edit{SetDuty: &SetDuty{plan.Duty{ID: "n2", Name: "New"}}},
+			true},
+		{"one new thing twice", Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "New"}}},
+			Edit{SetDuty: &SetDuty{plan.Duty{ID: "n1", Name: "Other"}}}, false},
 		{"an edit that never was possible", Edit{SetAudio: &SetAudio{[]string{"c1"}, 32}}, Edit{SetAudio: &SetAudio{[]string{"c7"}, 64}}, false},
 	}
 	for _, test := range tests {
@@ -139,7 +145,8 @@ func TestTwoPeopleTieDifferentThings(t *testing.T) {
 		t.Fatal(err)
 	}
 	merged, ok := Merge(base, current, []Edit{tie("c2", "c2")})
-	if !ok || len(merged.Plan.Effects) != len(base.Effects)+1 || !slices.Equal(merged.Plan.Effects[len(base.Effects)].Record, []string{"c1", "c2"}) {
+	if !ok || len(merged.Plan.Effects) != len(base.Effects)+1 ||
+		!slices.Equal(merged.Plan.Effects[len(base.Effects)].Record, []string{"c1", "c2"}) {
 		t.Errorf("merged %t: %+v", ok, merged)
 	}
 	// What one cause does already is changed by both.
@@ -148,7 +155,8 @@ func TestTwoPeopleTieDifferentThings(t *testing.T) {
 	if current, err = After(base, tell); err != nil {
 		t.Fatal(err)
 	}
-	if merged, ok = Merge(base, current, []Edit{untie}); !ok || !slices.Equal(merged.Plan.Effects[0].Message, []string{"m1", "m2"}) || !slices.Equal(merged.Plan.Effects[0].Record, []string{"c2"}) {
+	if merged, ok = Merge(base, current, []Edit{untie}); !ok || !slices.Equal(merged.Plan.Effects[0].Message, []string{"m1", "m2"}) ||
+		!slices.Equal(merged.Plan.Effects[0].Record, []string{"c2"}) {
 		t.Errorf("merged %t", ok)
 	}
 	if current, err = After(base, tie("c2", "c1")); err != nil {
@@ -166,7 +174,8 @@ func TestTwoPeopleDrawInOnePicture(t *testing.T) {
 		return Edit{SetArea: &SetArea{"c2", plan.Area{ID: id, Name: id, Points: triangle(x)}}}
 	}
 	walk := func(id string, share float64) Edit {
-		return Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: id, Name: id, Object: "person", SharePercent: share, Points: []plan.Point{{0.1, 0.9}, {0.5, 0.9}}}}}
+		return Edit{SetWalk: &SetWalk{"c2", plan.Walk{ID: id, Name: id, Object: "person", SharePercent: share,
+			Points: []plan.Point{{0.1, 0.9}, {0.5, 0.9}}}}}
 	}
 	patch := func(id string, x float64) Edit {
 		return Edit{SetPatch: &SetPatch{"c2", plan.Patch{ID: id, Name: id, Activity: "trees", BlobPercent: 1, Points: triangle(x)}}}

@@ -39,7 +39,8 @@ func TestHalvesOfDrives(t *testing.T) {
 	one := p.Recorders[0].Pools[0]
 	one.Drives = []plan.DriveGroup{{Count: 1, Terabytes: 4}}
 	one.Layout = "span"
-	if _, err := After(p, Edit{SetPool: &SetPool{p.Recorders[0].ID, one}}, Edit{SplitPool: &SplitPool{one.ID, "other", "Other", nil}}); err == nil {
+	if _, err := After(p, Edit{SetPool: &SetPool{p.Recorders[0].ID, one}},
+		Edit{SplitPool: &SplitPool{one.ID, "other", "Other", nil}}); err == nil {
 		t.Error("a single drive was split")
 	}
 }

@@ -130,7 +130,8 @@ func (r removal) settle(entry reflect.Value) (stays bool, err error) {
 // nested takes out the entries that leave lists inside an entry, which stays without them.
 func (r removal) nested(entry reflect.Value) error {
 	for i := range entry.NumField() {
-		if plan.Goes(entry.Type().Field(i).Tag.Get("goes")) == plan.Leaves && entry.Field(i).Kind() == reflect.Slice && entry.Field(i).Type().Elem().Kind() == reflect.Struct {
+		if plan.Goes(entry.Type().Field(i).Tag.Get("goes")) == plan.Leaves && entry.Field(i).Kind() == reflect.Slice &&
+			entry.Field(i).Type().Elem().Kind() == reflect.Struct {
 			if err := r.list(entry.Field(i), false); err != nil {
 				return err
 			}

@@ -59,7 +59,8 @@ func (e *SetGround) apply(p *plan.Plan) (*plan.Plan, error) {
 // personAt is a person as a camera sees one that looks down by a tilt, so near that he stands low in the picture.
 func personAt(tilt, vertical, height float64) (plan.ScenePerson, error) {
 	if vertical == 0 || height == 0 {
-		return plan.ScenePerson{}, document.Wrong("tiltDegrees", "tells nothing before the vertical angle of view and the height of the camera are known")
+		return plan.ScenePerson{}, document.Wrong("tiltDegrees",
+			"tells nothing before the vertical angle of view and the height of the camera are known")
 	}
 	horizon := 0.5 - picture.FocalOf(vertical)*math.Tan(tilt*math.Pi/180)
 	for feet := 0.95; feet > horizon+0.02; feet -= 0.01 {
@@ -269,7 +270,8 @@ func (e *RemoveObject) apply(p *plan.Plan) (*plan.Plan, error) {
 	if e.Instead == e.Object || e.Instead != "" && p.Object(e.Instead) == nil {
 		return nil, document.Wrong("instead", "no other object %q", e.Instead)
 	}
-	return removal{kind: "object", gone: is(e.Object), instead: e.Instead, path: "instead", advice: "name what walks there in its place"}.from(p)
+	return removal{kind: "object", gone: is(e.Object), instead: e.Instead, path: "instead",
+		advice: "name what walks there in its place"}.from(p)
 }
 
 func (e *RemoveObject) sentence(p *plan.Plan) string {

@@ -15,7 +15,8 @@ func TestEveryKindOfSceneFits(t *testing.T) {
 		bare := p.Channels[0]
 		bare.Scene, bare.Detection.Areas = nil, nil
 		p.Channels[0] = bare
-		edits := []Edit{{SetGround: &SetGround{Channel: id, VerticalDegrees: &k.VerticalDegrees, CameraMetres: &k.CameraMetres, TiltDegrees: &k.TiltDegrees}}, {SetArea: &SetArea{Channel: id, Area: k.Area}}}
+		edits := []Edit{{SetGround: &SetGround{Channel: id, VerticalDegrees: &k.VerticalDegrees, CameraMetres: &k.CameraMetres,
+			TiltDegrees: &k.TiltDegrees}}, {SetArea: &SetArea{Channel: id, Area: k.Area}}}
 		for _, w := range k.Walks {
 			edits = append(edits, Edit{SetWalk: &SetWalk{Channel: id, Walk: w}})
 		}

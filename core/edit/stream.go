@@ -62,5 +62,6 @@ func (e *SetStream) sentence(p *plan.Plan) string {
 		return fmt.Sprintf("%s: no %s stream", names(p, e.Channels), e.Stream)
 	}
 	s := e.Settings
-	return fmt.Sprintf("%s: %s stream %s %d×%d, %v/s, %s", names(p, e.Channels), e.Stream, plan.Codecs.Name(s.Codec), s.Width, s.Height, s.FPS, rateInWords(s.Rate))
+	return fmt.Sprintf("%s: %s stream %s %d×%d, %v/s, %s", names(p, e.Channels), e.Stream, plan.Codecs.Name(s.Codec), s.Width, s.Height,
+		s.FPS, rateInWords(s.Rate))
 }

@@ -187,7 +187,8 @@ func (h *toldHours) at(seconds float64) float64 {
 }
 
 func (h *toldHours) figures(id string) Told {
-	t := Told{ID: id, PerDay: h.sent.PerDay(), HeldBackPerDay: h.held.PerDay(), QuietPerDay: h.quiet.PerDay(), NightPerDay: h.sent.NightPerDay()}
+	t := Told{ID: id, PerDay: h.sent.PerDay(), HeldBackPerDay: h.held.PerDay(), QuietPerDay: h.quiet.PerDay(),
+		NightPerDay: h.sent.NightPerDay()}
 	for _, n := range h.sent {
 		t.BusiestPerHour = max(t.BusiestPerHour, n)
 	}
@@ -272,7 +273,8 @@ func (h *shownHours) figures(id string) Shown {
 
 // Hours are the figures of alerts hour by hour.
 func (e *Effects) Hours() AlertHours {
-	out := AlertHours{Messages: []ToldHours{}, Outputs: []SwitchedHours{}, Monitors: []ShownHours{}, Away: []AwayHours{}, Stills: []StillHours{}}
+	out := AlertHours{Messages: []ToldHours{}, Outputs: []SwitchedHours{}, Monitors: []ShownHours{}, Away: []AwayHours{},
+		Stills: []StillHours{}}
 	for _, m := range e.Messages {
 		h := e.alerts.told[m.ID]
 		out.Messages = append(out.Messages, ToldHours{m.ID, h.sent[:], h.held[:], h.quiet[:]})

@@ -107,7 +107,8 @@ func (e *Effects) copiesOf(what string, earlier *Effects) *copies {
 		}
 		any = true
 		j, ok := e.before(earlier, p.Channels[i].ID)
-		if ok && earlier.copies != nil && earlier.copies.what == what && earlier.played[j] == e.played[i] && earlier.site.Plan.Channels[j].Stills == p.Channels[i].Stills {
+		if ok && earlier.copies != nil && earlier.copies.what == what && earlier.played[j] == e.played[i] &&
+			earlier.site.Plan.Channels[j].Stills == p.Channels[i].Stills {
 			out.channel[i] = earlier.copies.channel[j]
 			continue
 		}

@@ -54,8 +54,10 @@ func (e *Effects) CopyByHour() *CopyHours {
 		if safe == nil {
 			continue
 		}
-		one := CopyChannel{Channel: e.site.Plan.Channels[i].ID, Kbps: c.mean(), EventMB: e.copies.played.Channels[i].Amount * 1000 / 8 / 1e6, SafeSeconds: safe.IdleSeconds,
-			MeanSafeSeconds: safe.MeanSeconds, NinetySafeSeconds: safe.NinetySeconds, WorstSafeSeconds: safe.WorstSeconds, LatePercent: safe.LatePercent}
+		one := CopyChannel{Channel: e.site.Plan.Channels[i].ID, Kbps: c.mean(), EventMB: e.copies.played.Channels[i].Amount * 1000 / 8 / 1e6,
+			SafeSeconds:     safe.IdleSeconds,
+			MeanSafeSeconds: safe.MeanSeconds, NinetySafeSeconds: safe.NinetySeconds, WorstSafeSeconds: safe.WorstSeconds,
+			LatePercent: safe.LatePercent}
 		if one.WorstSafeSeconds != nil {
 			only := c.whole + *one.WorstSafeSeconds - c.after
 			one.OnlyOnSiteSeconds = &only
@@ -84,7 +86,8 @@ func (e *Effects) instead(what string) CopyInstead {
 		of = e.copiesOf(what, nil)
 	}
 	figures := of.figures(e.site.Plan.Offsite)
-	out := CopyInstead{Copy: what, Chosen: what == e.copies.what, GigabytesPerDay: figures.GigabytesPerDay, UplinkPercent: figures.UplinkPercent}
+	out := CopyInstead{Copy: what, Chosen: what == e.copies.what, GigabytesPerDay: figures.GigabytesPerDay,
+		UplinkPercent: figures.UplinkPercent}
 	last := 0.0
 	for i, c := range of.channel {
 		if c == nil {

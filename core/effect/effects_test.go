@@ -131,7 +131,8 @@ func TestNothingIsCopiedWhereNobodySays(t *testing.T) {
 	for i := range p.Channels {
 		if s := with.Safe(i); s != nil {
 			some++
-			if s.NinetySeconds != nil && (*s.NinetySeconds < s.IdleSeconds-1e-9 && *s.MeanSeconds < s.IdleSeconds-1e-9 || *s.WorstSeconds < *s.NinetySeconds) {
+			if s.NinetySeconds != nil && (*s.NinetySeconds < s.IdleSeconds-1e-9 && *s.MeanSeconds < s.IdleSeconds-1e-9 ||
+				*s.WorstSeconds < *s.NinetySeconds) {
 				t.Errorf("channel %d: %+v", i, s)
 			}
 		}

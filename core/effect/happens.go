@@ -44,7 +44,8 @@ func happens(r *resolve.Site, i int, out *copied, motion, other []cause.Tie) {
 	}
 	for k := range other {
 		t := r.Elsewhere(&other[k])
-		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(named(r.Plan, other[k].Cause), t.Process), By: []activity.Detection{t.By}, Alarm: true})
+		out.plays.Heard = append(out.plays.Heard, uplink.Heard{Source: source(named(r.Plan, other[k].Cause), t.Process),
+			By: []activity.Detection{t.By}, Alarm: true})
 	}
 }
 

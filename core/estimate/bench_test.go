@@ -14,7 +14,8 @@ func depot(n int) *plan.Plan {
 	p := &plan.Plan{
 		Format: plan.Format, Name: "Depot", Site: plan.Site{Name: "Depot", TimeZone: "UTC"},
 		Duties: []plan.Duty{
-			{ID: "low", Name: "Low, then full", Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "main", On: []plan.Trigger{"motion", "alarm"}}},
+			{ID: "low", Name: "Low, then full", Base: &plan.Base{Stream: "sub"},
+				Event: &plan.Event{Stream: "main", On: []plan.Trigger{"motion", "alarm"}}},
 			{ID: "motion", Name: "Motion only", Event: &plan.Event{Stream: "main", On: []plan.Trigger{"motion"}}},
 			{ID: "full", Name: "Round the clock", Base: &plan.Base{Stream: "main"}},
 		},
@@ -36,8 +37,10 @@ func depot(n int) *plan.Plan {
 		p.Channels = append(p.Channels, plan.Channel{
 			ID: fmt.Sprint("c", i), Number: i + 1, Name: "C", Recorder: "r", Pool: "p",
 			Streams: plan.Streams{
-				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 1200 + float64(i), ActiveKbps: 3500, Known: "datasheet"}},
-				Sub:  &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 384, Known: "datasheet"}},
+				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2,
+					Rate: plan.Rate{Kind: "variable", IdleKbps: 1200 + float64(i), ActiveKbps: 3500, Known: "datasheet"}},
+				Sub: &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2,
+					Rate: plan.Rate{Kind: "constant", Kbps: 384, Known: "datasheet"}},
 			},
 			PreSeconds: 5, PostSeconds: 20, Activity: fmt.Sprint("a", i%12), Detection: plan.Detection{On: true},
 			Keep: plan.Keep{AtLeastDays: 30},
@@ -151,7 +154,8 @@ func tiedDepot() *plan.Plan {
 		p.Messages = append(p.Messages, plan.Message{ID: fmt.Sprint("m", i), Name: "M", To: "M", AtMostEverySeconds: 60 * float64(1+i)})
 	}
 	for i := range 8 {
-		p.Outputs = append(p.Outputs, plan.Output{ID: fmt.Sprint("o", i), Name: "O", Recorder: "r", Kind: "light", HoldSeconds: 30, Prolonged: i%2 == 0})
+		p.Outputs = append(p.Outputs, plan.Output{ID: fmt.Sprint("o", i), Name: "O", Recorder: "r", Kind: "light",
+			HoldSeconds: 30, Prolonged: i%2 == 0})
 	}
 	p.Monitors = []plan.Monitor{{ID: "v0", Name: "V", DwellSeconds: 15}, {ID: "v1", Name: "V", DwellSeconds: 30}}
 	p.Offsite = &plan.Offsite{UplinkKbps: 100_000}
@@ -162,7 +166,8 @@ func tiedDepot() *plan.Plan {
 	}
 	at := func(i int) string { return fmt.Sprint("c", i%192) }
 	for i := range 192 {
-		e := plan.Effect{When: plan.When{Motion: at(i)}, Record: []string{at(i + 1), at(i + 2)}, Message: []string{fmt.Sprint("m", i%20), fmt.Sprint("m", (i+7)%20)},
+		e := plan.Effect{When: plan.When{Motion: at(i)}, Record: []string{at(i + 1), at(i + 2)}, Message: []string{fmt.Sprint("m", i%20),
+			fmt.Sprint("m", (i+7)%20)},
 			Output: []string{fmt.Sprint("o", i%8)}, Monitor: []string{fmt.Sprint("v", i%2)}}
 		if i%16 == 0 {
 			p.Channels[(i+3)%192].Movable = &plan.Movable{Home: "h", Presets: []plan.Preset{{ID: "h", Name: "H"}, {ID: "q", Name: "Q"}}}
@@ -176,7 +181,8 @@ func tiedDepot() *plan.Plan {
 		add(plan.Effect{When: plan.When{Lost: at(i), PerMonth: 0.1}, Message: []string{"m0", "m1"}})
 	}
 	for i := range 40 {
-		add(plan.Effect{When: plan.When{Alarm: fmt.Sprint("i", i)}, Record: []string{at(i * 4), at(i*4 + 1), at(i*4 + 2)}, Message: []string{fmt.Sprint("m", i%20)}, Monitor: []string{"v0"}})
+		add(plan.Effect{When: plan.When{Alarm: fmt.Sprint("i", i)}, Record: []string{at(i * 4), at(i*4 + 1), at(i*4 + 2)},
+			Message: []string{fmt.Sprint("m", i%20)}, Monitor: []string{"v0"}})
 	}
 	for i := 0; ties < 2000; i++ {
 		add(plan.Effect{When: plan.When{Tampered: at(i), PerMonth: 0.05}, Message: []string{fmt.Sprint("m", i%20)}, Output: []string{"o0"}})

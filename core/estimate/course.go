@@ -117,7 +117,8 @@ func (s *Result) course(i int, byHour bool) Course {
 	e := s.Channels[i].Evidence
 	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, FullPerDay: e.FullPerDay, LowPerDay: e.LowPerDay, MissedPerDay: e.MissedPerDay}}
 	if byHour {
-		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(), UnwantedTriggers: activity.NewHourRates()}
+		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(),
+			UnwantedTriggers: activity.NewHourRates()}
 	}
 	for k, process := range r.Own(c) {
 		if c.Activity != "" && k == 0 {

@@ -18,8 +18,9 @@ func TestEachGateLosesWhatItShould(t *testing.T) {
 		gate  GateName
 		lost  float64 // share of what comes to the gate
 	}{
-		"detection off":     {func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, GateOn, 1},
-		"out of the areas":  {func(p *plan.Plan, c *plan.Channel) { c.Scene.Walks[1].Points = []plan.Point{{0, 0.9}, {0.01, 0.9}} }, GateArea, 0.45},
+		"detection off": {func(p *plan.Plan, c *plan.Channel) { c.Detection.On = false }, GateOn, 1},
+		"out of the areas": {func(p *plan.Plan, c *plan.Channel) { c.Scene.Walks[1].Points = []plan.Point{{0, 0.9}, {0.01, 0.9}} }, GateArea,
+			0.45},
 		"all too small":     {func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].Smallest.Percent = 40 }, GateLarge, 1},
 		"half of the hours": {func(p *plan.Plan, c *plan.Channel) { c.Detection.Hours = hoursOn(0, 12) }, GateHours, 0.5},
 		"hours of the area": {func(p *plan.Plan, c *plan.Channel) { c.Detection.Areas.List[0].Hours = hoursOn(0, 6) }, GateHours, 0.75},
@@ -56,7 +57,8 @@ func TestEachGateLosesWhatItShould(t *testing.T) {
 			}
 			left = g.PassPerDay
 		}
-		if e := s.Channels[0].Evidence; math.Abs(course.FullPerDay+course.LowPerDay+course.MissedPerDay-e.EventsPerDay) > 1e-6 || test.lost == 1 && course.MissedPerDay != e.EventsPerDay {
+		if e := s.Channels[0].Evidence; math.Abs(course.FullPerDay+course.LowPerDay+course.MissedPerDay-e.EventsPerDay) > 1e-6 ||
+			test.lost == 1 && course.MissedPerDay != e.EventsPerDay {
 			t.Errorf("%s: %+v, evidence %+v", name, course, e)
 		}
 		if why := course.Why(); (why != "") != (test.lost == 1) || test.lost == 1 && why != shut[test.gate] {
@@ -86,7 +88,8 @@ func watchedYard(t testing.TB) *plan.Plan {
 	scene.Walks[1].Points = []plan.Point{{0.7, 0.9}, {0.4, 0.6}}
 	c.Scene, c.Nuisance = &scene, ""
 	c.Detection = plan.Detection{On: true, Reliability: ptrTo(1.0), Areas: &plan.Areas{List: []plan.Area{
-		{ID: "most", Name: "Most of it", Points: []plan.Point{{0.08, 0.98}, {0.08, 0.3}, {0.95, 0.3}, {0.95, 0.98}}, Smallest: &plan.Smallest{Percent: 0.2, Of: "picture"}}}}}
+		{ID: "most", Name: "Most of it", Points: []plan.Point{{0.08, 0.98}, {0.08, 0.3}, {0.95, 0.3}, {0.95, 0.98}},
+			Smallest: &plan.Smallest{Percent: 0.2, Of: "picture"}}}}}
 	p.Activities[0].Blocks, p.Activities[0].OtherwisePerHour, p.Activities[0].Groups = nil, 10, nil
 	p.Duties = append(p.Duties, plan.Duty{ID: "none", Name: "Off"})
 	return p
@@ -100,32 +103,40 @@ func TestWhatIsSeenInAPicture(t *testing.T) {
 	if g := sight.Ground; g == nil || g.Horizon < 0.1 || g.Horizon > 0.4 || g.CameraMetres < 2 || g.CameraMetres > 6 {
 		t.Fatalf("%+v", g)
 	}
-	if a := sight.Areas; len(a) != 3 || math.Abs(a[0].LeftPercent-a[0].Percent) > 1e-9 || a[0].SmallestPercent != 0.6 || a[1].LeftPercent >= a[1].Percent || math.Abs(a[1].SmallestPercent-a[1].LeftPercent/100) > 1e-9 || a[2].LeftPercent != 0 {
+	if a := sight.Areas; len(a) != 3 || math.Abs(a[0].LeftPercent-a[0].Percent) > 1e-9 || a[0].SmallestPercent != 0.6 ||
+		a[1].LeftPercent >= a[1].Percent || math.Abs(a[1].SmallestPercent-a[1].LeftPercent/100) > 1e-9 || a[2].LeftPercent != 0 {
 		t.Errorf("%+v", a)
 	}
 	ramp, far := sight.Walks[0], sight.Walks[2]
-	if ramp.NoticedSeconds == nil || *ramp.NoticedSeconds < 1 || ramp.Area != "foot" || *ramp.EntersSeconds > *ramp.NoticedSeconds || *ramp.LostSeconds <= *ramp.NoticedSeconds || !ramp.Large ||
-		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.MissingSeconds-max(0, *ramp.NoticedSeconds-4)) > 1e-9 || *ramp.AwayMetres < 1 || *ramp.EntersAwayMetres >= *ramp.AwayMetres || *ramp.LostAwayMetres <= *ramp.AwayMetres {
+	if ramp.NoticedSeconds == nil || *ramp.NoticedSeconds < 1 || ramp.Area != "foot" || *ramp.EntersSeconds > *ramp.NoticedSeconds ||
+		*ramp.LostSeconds <= *ramp.NoticedSeconds || !ramp.Large ||
+		math.Abs(ramp.Metres-1.4*ramp.Seconds) > 1e-6 || math.Abs(ramp.MissingSeconds-max(0, *ramp.NoticedSeconds-4)) > 1e-9 ||
+		*ramp.AwayMetres < 1 || *ramp.EntersAwayMetres >= *ramp.AwayMetres || *ramp.LostAwayMetres <= *ramp.AwayMetres {
 		t.Errorf("%+v", ramp)
 	}
-	if l := sight.Ground.Lines; len(l) < 3 || l[0].Y <= l[1].Y || math.Abs((l[1].Y-sight.Ground.Horizon)*l[1].Metres-sight.Ground.CameraMetres*sight.Ground.Focal) > 1e-9 {
+	if l := sight.Ground.Lines; len(l) < 3 || l[0].Y <= l[1].Y ||
+		math.Abs((l[1].Y-sight.Ground.Horizon)*l[1].Metres-sight.Ground.CameraMetres*sight.Ground.Focal) > 1e-9 {
 		t.Errorf("%+v", l)
 	}
-	if k := ramp.Track; len(k) != 60 || math.Abs(k[0].Bottom-0.95) > 1e-9 || math.Abs(k[59].Bottom-0.4) > 1e-9 || k[59].Seconds != ramp.Seconds || k[0].Bottom-k[0].Top < k[59].Bottom-k[59].Top {
+	if k := ramp.Track; len(k) != 60 || math.Abs(k[0].Bottom-0.95) > 1e-9 || math.Abs(k[59].Bottom-0.4) > 1e-9 ||
+		k[59].Seconds != ramp.Seconds || k[0].Bottom-k[0].Top < k[59].Bottom-k[59].Top {
 		t.Errorf("%+v", k)
 	}
 	if far.NoticedSeconds != nil || far.Large {
 		t.Errorf("%+v", far)
 	}
-	if r := sight.Reach; len(r) != 5 || r[0].ID != "person" || r[1].Metres >= r[0].Metres || r[4].ID != "barrow" || r[0].Y <= sight.Ground.Horizon {
+	if r := sight.Reach; len(r) != 5 || r[0].ID != "person" || r[1].Metres >= r[0].Metres || r[4].ID != "barrow" ||
+		r[0].Y <= sight.Ground.Horizon {
 		t.Errorf("%+v", r)
 	}
 	reeds := sight.Patches[0]
-	if reeds.PassesPercent >= reeds.UnmaskedPercent || reeds.UnmaskedPercent > 90 || math.Abs(reeds.HappensPerDay-30*24) > 1e-9 || reeds.TriggersPerDay <= 0 || reeds.TriggersPerDay > reeds.HappensPerDay*reeds.PassesPercent/100 {
+	if reeds.PassesPercent >= reeds.UnmaskedPercent || reeds.UnmaskedPercent > 90 || math.Abs(reeds.HappensPerDay-30*24) > 1e-9 ||
+		reeds.TriggersPerDay <= 0 || reeds.TriggersPerDay > reeds.HappensPerDay*reeds.PassesPercent/100 {
 		t.Errorf("%+v", reeds)
 	}
 	course := s.CourseOf(0)
-	if course.NuisancePerDay < 30*24 || course.UnwantedTriggersPerDay <= reeds.TriggersPerDay || course.UnwantedTriggersPerDay >= course.NuisancePerDay {
+	if course.NuisancePerDay < 30*24 || course.UnwantedTriggersPerDay <= reeds.TriggersPerDay ||
+		course.UnwantedTriggersPerDay >= course.NuisancePerDay {
 		t.Errorf("%+v", course)
 	}
 	if got := s.Channels[0].TriggersPerDay - course.UnwantedTriggersPerDay; math.Abs(got-course.Gates[len(course.Gates)-3].PassPerDay) > 1e-6 {
@@ -214,7 +225,8 @@ func TestWhoeverStandsThere(t *testing.T) {
 		t.Fatal(err)
 	}
 	area := s.SightOf(0).Areas[0].LeftPercent
-	if far.OfPicturePercent >= near.OfPicturePercent || far.OfPicturePercent <= 0 || math.Abs(far.OfAreaPercent-100*far.OfPicturePercent/area) > 1e-9 || far.Box.Bottom != 0.6 {
+	if far.OfPicturePercent >= near.OfPicturePercent || far.OfPicturePercent <= 0 ||
+		math.Abs(far.OfAreaPercent-100*far.OfPicturePercent/area) > 1e-9 || far.Box.Bottom != 0.6 {
 		t.Errorf("%+v, %+v", near, far)
 	}
 	// With that as the smallest size the line of reach goes through the feet.

@@ -74,7 +74,8 @@ type CurvePoint struct {
 // CurveOf tells what a stream costs.
 func CurveOf(s *plan.Stream) Curve {
 	cost := resolve.Encoded(s).Cost()
-	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}, As: rateAs(s.Rate, cost)}
+	c := Curve{IdleKbps: float64(cost.Idle), ActiveKbps: float64(cost.Active), ByFPS: []CurvePoint{}, ByGOP: []CurvePoint{}, As: rateAs(s.Rate,
+		cost)}
 	if n := s.Rate.Night; n != nil {
 		dark := resolve.Encoded(s)
 		dark.Rate.Noise = n.Factor

@@ -143,7 +143,8 @@ func (s *Result) applyEffects(earlier *Result) {
 			c.GigabytesPerDay += float64(st.Day()) / 1e9
 		}
 		if safe := e.Safe(i); safe != nil {
-			c.SafeSeconds, c.MeanSafeSeconds, c.NinetySafeSeconds, c.WorstSafeSeconds = &safe.IdleSeconds, safe.MeanSeconds, safe.NinetySeconds, safe.WorstSeconds
+			c.SafeSeconds, c.MeanSafeSeconds, c.NinetySafeSeconds, c.WorstSafeSeconds = &safe.IdleSeconds, safe.MeanSeconds,
+				safe.NinetySeconds, safe.WorstSeconds
 			c.LatePercent = safe.LatePercent
 		}
 	}

@@ -155,7 +155,8 @@ func distort(rng *rand.Rand, v reflect.Value) {
 			if err != nil || err2 != nil || rng.IntN(3) > 0 || v.Type().Field(i).Name == "Number" {
 				continue
 			}
-			f := []float64{low, high, math.Nextafter(low, high), low + rng.Float64()*(high-low), max(low, 1e-9) * math.Pow(high/max(low, 1e-9), rng.Float64())}[rng.IntN(5)]
+			f := []float64{low, high, math.Nextafter(low, high), low +
+				rng.Float64()*(high-low), max(low, 1e-9) * math.Pow(high/max(low, 1e-9), rng.Float64())}[rng.IntN(5)]
 			if field.Kind() == reflect.Int {
 				field.SetInt(int64(f))
 			} else {

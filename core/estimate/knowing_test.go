@@ -27,7 +27,8 @@ func TestWhatIsWorthKnowing(t *testing.T) {
 	if err != nil || len(unknown) == 0 {
 		t.Fatalf("%v, %v", unknown, err)
 	}
-	if first := unknown[0]; first.Kind != "bitrate" || first.ID != p.Channels[3].ID || first.Name != p.Channels[3].Name || first.NarrowerDays < 1 {
+	if first := unknown[0]; first.Kind != "bitrate" || first.ID != p.Channels[3].ID || first.Name != p.Channels[3].Name ||
+		first.NarrowerDays < 1 {
 		t.Errorf("first of all %+v", unknown[:min(3, len(unknown))])
 	}
 	for i, u := range unknown {

@@ -35,7 +35,8 @@ func TestNoMemberLeavesStaleFigures(t *testing.T) {
 			shareWhatIsAlike(p, next)
 			changed++
 			got, want := Figures(next, before), Figures(next, nil)
-			if !reflect.DeepEqual(got.Channels, want.Channels) || !reflect.DeepEqual(got.Pools, want.Pools) || !reflect.DeepEqual(got.Verdict, want.Verdict) {
+			if !reflect.DeepEqual(got.Channels, want.Channels) || !reflect.DeepEqual(got.Pools, want.Pools) ||
+				!reflect.DeepEqual(got.Verdict, want.Verdict) {
 				t.Errorf("%s: with another %s old figures stay", filepath.Base(file), path)
 				stale++
 			}

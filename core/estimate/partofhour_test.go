@@ -17,11 +17,14 @@ func burst(t *testing.T, from, to week.Clock, usableGB float64) *plan.Plan {
 	c := &p.Channels[0]
 	c.AudioKbps, c.Keep = 0, plan.Keep{}
 	rate := func(kbps float64) *plan.Stream {
-		return &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: kbps, Known: "measured"}}
+		return &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant",
+			Kbps: kbps, Known: "measured"}}
 	}
 	c.Streams = plan.Streams{Main: rate(30000), Sub: rate(1000)}
-	p.Duties = []plan.Duty{{ID: "main", Name: "Main", Base: &plan.Base{Stream: "main"}}, {ID: "sub", Name: "Sub", Base: &plan.Base{Stream: "sub"}}}
-	c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "sub", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: from, To: to}, Duty: "main"}}}}
+	p.Duties = []plan.Duty{{ID: "main", Name: "Main", Base: &plan.Base{Stream: "main"}}, {ID: "sub", Name: "Sub",
+		Base: &plan.Base{Stream: "sub"}}}
+	c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "sub", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: from, To: to},
+		Duty: "main"}}}}
 	pool := &p.Recorders[0].Pools[0]
 	pool.Layout, pool.HotSpares, pool.ReservePercent = "span", 0, 0
 	pool.Drives = []plan.DriveGroup{{Count: 1, Terabytes: usableGB / 1000}}
@@ -73,7 +76,8 @@ func TestAnAgeLimitHoldsByTheMinute(t *testing.T) {
 	p.Channels[0].Keep.AtMostDays = 1.5 / 24
 	s := Figures(p, nil)
 	// The other channel has what the first one leaves: 20 GB less an hour and a half of 3.6 GB an hour.
-	if want := (20 - 1.5*3.6) / 3.6 / 24; math.Abs(*s.Pools[0].WorstDays/want-1) > 0.01 || math.Abs(*s.Channels[0].WorstDays-1.5/24) > 1e-6 || free > want {
+	if want := (20 - 1.5*3.6) / 3.6 / 24; math.Abs(*s.Pools[0].WorstDays/want-1) > 0.01 || math.Abs(*s.Channels[0].WorstDays-1.5/24) > 1e-6 ||
+		free > want {
 		t.Errorf("worst %v days, want %v; without a limit %v; the channel %v", *s.Pools[0].WorstDays, want, free, *s.Channels[0].WorstDays)
 	}
 }

@@ -42,7 +42,8 @@ func (o *playout) safeAfter(hours func(minute int) bool) map[string][]float64 {
 			list = append(list, hold{interval{m.from - c.PreSeconds, m.to + c.PostSeconds}, m.to, false})
 		}
 		for _, v := range o.others(tied) {
-			list = append(list, hold{interval{v.from - plan.Or(c.AlarmPreSeconds, c.PreSeconds), v.to + plan.Or(c.AlarmPostSeconds, c.PostSeconds)}, v.to, true})
+			list = append(list, hold{interval{v.from - plan.Or(c.AlarmPreSeconds, c.PreSeconds), v.to + plan.Or(c.AlarmPostSeconds, c.PostSeconds)},
+				v.to, true})
 		}
 		slices.SortFunc(list, func(a, b hold) int { return int(math.Copysign(1, a.to-b.to)) })
 		seconds := make([]second, int(o.end())+86400)
@@ -59,7 +60,8 @@ func (o *playout) safeAfter(hours func(minute int) bool) map[string][]float64 {
 				d := duties[s/60%10080]
 				var stream plan.StreamName
 				switch {
-				case d.Event != nil && (d.Base != nil || slices.Contains(d.Event.On, plan.Motion) && !h.alarm || slices.Contains(d.Event.On, plan.Alarm) && h.alarm):
+				case d.Event != nil && (d.Base != nil || slices.Contains(d.Event.On, plan.Motion) && !h.alarm ||
+					slices.Contains(d.Event.On, plan.Alarm) && h.alarm):
 					stream = d.Event.Stream
 				case d.Base != nil:
 					stream = d.Base.Stream
@@ -112,11 +114,14 @@ func copyingPlan(t *testing.T) *plan.Plan {
 		{ID: "base", Name: "Base", Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "main", On: []plan.Trigger{plan.Alarm}}},
 		{ID: "alarm", Name: "Alarm", Event: &plan.Event{Stream: "main", On: []plan.Trigger{plan.Alarm}}},
 	}
-	p.Weeks, p.Effects, p.Messages, p.Outputs, p.Monitors, p.CallButtons, p.Accepted, p.Site.SpecialDays = nil, nil, nil, nil, nil, nil, nil, nil
+	p.Weeks, p.Effects, p.Messages, p.Outputs, p.Monitors, p.CallButtons, p.Accepted, p.Site.SpecialDays = nil, nil, nil,
+		nil, nil, nil, nil, nil
 	p.Activities = []plan.Activity{
-		{ID: "often", Name: "Often", Known: "measured", MeanSeconds: 20, OtherwisePerHour: 1, Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 7 * 60, To: 10 * 60}, PerHour: 12}}},
+		{ID: "often", Name: "Often", Known: "measured", MeanSeconds: 20, OtherwisePerHour: 1,
+			Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 7 * 60, To: 10 * 60}, PerHour: 12}}},
 		{ID: "door", Name: "Door", Known: "measured", MeanSeconds: 5, OtherwisePerHour: 0.2},
-		{ID: "families", Name: "Families", Known: "measured", MeanSeconds: 15, OtherwisePerHour: 2, Groups: &plan.Groups{Size: 3, WithinSeconds: 60}},
+		{ID: "families", Name: "Families", Known: "measured", MeanSeconds: 15, OtherwisePerHour: 2,
+			Groups: &plan.Groups{Size: 3, WithinSeconds: 60}},
 	}
 	first := p.Channels[0]
 	p.Channels = nil
@@ -128,8 +133,10 @@ func copyingPlan(t *testing.T) *plan.Plan {
 		pre, post := 10.0, 60.0
 		c.AlarmPreSeconds, c.AlarmPostSeconds = &pre, &post
 		c.Detection = plan.Detection{On: true, MinSeconds: 2}
-		c.Streams.Main = &plan.Stream{Codec: "h265", Width: 1920, Height: 1080, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 1500, ActiveKbps: 4000, Known: "measured"}}
-		c.Streams.Sub = &plan.Stream{Codec: "h265", Width: 640, Height: 360, FPS: 10, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 200, ActiveKbps: 400, Known: "measured"}}
+		c.Streams.Main = &plan.Stream{Codec: "h265", Width: 1920, Height: 1080, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable",
+			IdleKbps: 1500, ActiveKbps: 4000, Known: "measured"}}
+		c.Streams.Sub = &plan.Stream{Codec: "h265", Width: 640, Height: 360, FPS: 10, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable",
+			IdleKbps: 200, ActiveKbps: 400, Known: "measured"}}
 		c.AudioKbps, c.Movable, c.Stills = 0, nil, nil
 		c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "both", Blocks: []plan.DutyBlock{
 			{Hours: plan.Hours{From: 0, To: 6 * 60}, Duty: "base"}, {Hours: plan.Hours{From: 12 * 60, To: 14 * 60}, Duty: "alarm"}}}}
@@ -160,8 +167,10 @@ func TestPlayedCopiesAgree(t *testing.T) {
 		kbps  float64
 		hours func(int) bool
 	}{
-		{"7 %", base, perWeek / 604800 / 0.07, always}, {"30 %", base, perWeek / 604800 / 0.3, always}, {"60 %", base, perWeek / 604800 / 0.6, always},
-		{"85 %", base, perWeek / 604800 / 0.85, always}, {"sub streams", sub, perWeekSub / 604800 / 0.6, always}, {"by night", base, perWeek / (7 * 6 * 3600) / 0.4, nights},
+		{"7 %", base, perWeek / 604800 / 0.07, always}, {"30 %", base, perWeek / 604800 / 0.3, always},
+		{"60 %", base, perWeek / 604800 / 0.6, always},
+		{"85 %", base, perWeek / 604800 / 0.85, always}, {"sub streams", sub, perWeekSub / 604800 / 0.6, always},
+		{"by night", base, perWeek / (7 * 6 * 3600) / 0.4, nights},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			p := plantest.Copy(t, c.plan)
@@ -178,7 +187,8 @@ func TestPlayedCopiesAgree(t *testing.T) {
 				for _, x := range []struct {
 					what      string
 					got, want float64
-				}{{"mean", *f.MeanSafeSeconds, stat.Mean(list, nil)}, {"of nine in ten", *f.NinetySafeSeconds, stat.Quantile(0.9, stat.Empirical, list, nil)},
+				}{{"mean", *f.MeanSafeSeconds, stat.Mean(list, nil)}, {"of nine in ten", *f.NinetySafeSeconds,
+					stat.Quantile(0.9, stat.Empirical, list, nil)},
 					{"of 99 in 100", *f.WorstSafeSeconds, stat.Quantile(0.99, stat.Empirical, list, nil)}} {
 					t.Logf("%s %s: %.0f s, played %.0f s of %d", f.ID, x.what, x.got, x.want, len(list))
 					if math.Abs(x.got-x.want) > 0.1*x.want {
@@ -191,7 +201,8 @@ func TestPlayedCopiesAgree(t *testing.T) {
 	p := plantest.Copy(t, base)
 	p.Offsite.UplinkKbps = perWeek / 604800 / 1.05
 	site := Figures(p, nil)
-	if f := site.Channels[0]; f.SafeSeconds == nil || f.MeanSafeSeconds != nil || f.WorstSafeSeconds != nil || site.Offsite.WorstWaitSeconds != nil {
+	if f := site.Channels[0]; f.SafeSeconds == nil || f.MeanSafeSeconds != nil || f.WorstSafeSeconds != nil ||
+		site.Offsite.WorstWaitSeconds != nil {
 		t.Error("an uplink that never catches up has a longest wait")
 	}
 }

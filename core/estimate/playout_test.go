@@ -386,7 +386,8 @@ func (o *playout) pressed(b plan.CallButton, at float64) []string {
 
 // causes tells whether an event of a channel causes what an effect says.
 func (o *playout) causes(e *plan.Effect, from string, h *happening) bool {
-	return e.When.Motion == from && !math.IsNaN(h.trigger) && o.holds(e, h.trigger) && (e.When.Area == "" || slices.Contains(h.areas, e.When.Area))
+	return e.When.Motion == from && !math.IsNaN(h.trigger) && o.holds(e, h.trigger) &&
+		(e.When.Area == "" || slices.Contains(h.areas, e.When.Area))
 }
 
 // records tells whether an event of one channel records another, or itself.
@@ -632,7 +633,8 @@ func whollyBased(c *plan.Channel, d *plan.Duty) bool {
 	if d.Base.Stream == plan.Main && based == c.Streams.Main.FPS {
 		return true
 	}
-	return d.Event != nil && c.Streams.Get(d.Event.Stream) != nil && d.Event.Stream == d.Base.Stream && based >= frames(d.Event.Stream, d.Event.FPS)
+	return d.Event != nil && c.Streams.Get(d.Event.Stream) != nil && d.Event.Stream == d.Base.Stream &&
+		based >= frames(d.Event.Stream, d.Event.FPS)
 }
 
 // buttons are those that may record a channel.

@@ -202,7 +202,8 @@ func (s *Result) findVerdict(p *plan.Plan) {
 	}
 	for i := range s.Channels { // where nothing is required, a quota may be what takes footage away first
 		c := &s.Channels[i]
-		if v.RequiredDays == nil && c.RetentionDays != nil && p.Channels[i].Keep.AtMostDays == 0 && (v.KeptDays == nil || *c.RetentionDays < *v.KeptDays) {
+		if v.RequiredDays == nil && c.RetentionDays != nil && p.Channels[i].Keep.AtMostDays == 0 &&
+			(v.KeptDays == nil || *c.RetentionDays < *v.KeptDays) {
 			v.Channel, v.KeptDays, v.WorstDays, v.LikelyDays = c.ID, c.RetentionDays, c.WorstDays, c.LikelyDays
 		}
 	}

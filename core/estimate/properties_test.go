@@ -225,7 +225,8 @@ func TestOrderOfChannelsChangesNothing(t *testing.T) {
 		for i := range before.Channels {
 			a, b := before.Channels[i], after.Channels[i]
 			nearly(t, a.ID, a.AverageKbps, b.AverageKbps)
-			if (a.LikelyDays == nil) != (b.LikelyDays == nil) || a.LikelyDays != nil && math.Abs(a.LikelyDays.Low-b.LikelyDays.Low) > 1e-9*a.LikelyDays.Low {
+			if (a.LikelyDays == nil) != (b.LikelyDays == nil) || a.LikelyDays != nil &&
+				math.Abs(a.LikelyDays.Low-b.LikelyDays.Low) > 1e-9*a.LikelyDays.Low {
 				t.Errorf("%s: range %+v became %+v", a.ID, a.LikelyDays, b.LikelyDays)
 			}
 		}
@@ -292,7 +293,8 @@ func TestRangeIsThatOfItsSpread(t *testing.T) {
 	p.Channels[0].Streams.Main.Rate = plan.Rate{Kind: "constant", Kbps: 4000, Known: "datasheet"}
 	site := Run(p, nil)
 	typical, sure := *site.Pools[0].RetentionDays, site.Pools[0].LikelyDays
-	for what, ratio := range map[string]float64{"likely": sure.Likely / typical, "low": sure.Low * 1.2 / typical, "high": sure.High / 1.2 / typical} {
+	for what, ratio := range map[string]float64{"likely": sure.Likely / typical, "low": sure.Low * 1.2 / typical,
+		"high": sure.High / 1.2 / typical} {
 		if math.Abs(ratio-1) > 0.02 {
 			t.Errorf("%s end is off by %v: %+v about %v", what, ratio, sure, typical)
 		}

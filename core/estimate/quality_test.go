@@ -16,7 +16,8 @@ func TestFullQualityIsThatOfWhicheverLayerWrites(t *testing.T) {
 	p := plantest.Read(t, "testdata/plans/rush-hour-hall.json")
 	p.Channels = p.Channels[:1]
 	c := &p.Channels[0]
-	c.Streams.Sub = &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "guess"}}
+	c.Streams.Sub = &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant",
+		Kbps: 400, Known: "guess"}}
 	c.Streams.Main.FPS, c.Detection.MinSeconds = 20, 12
 	motion := []plan.Trigger{plan.Motion}
 	share := func(d plan.Duty) footage.Evidence {
@@ -38,15 +39,20 @@ func TestFullQualityIsThatOfWhicheverLayerWrites(t *testing.T) {
 	}{
 		{"the main stream round the clock", plan.Duty{Base: &plan.Base{Stream: "main"}}, 100, false},
 		{"the same with marks", plan.Duty{Base: &plan.Base{Stream: "main"}, Event: &plan.Event{Stream: "main", On: motion}}, 100, false},
-		{"the same with marks of fewer frames", plan.Duty{Base: &plan.Base{Stream: "main"}, Event: &plan.Event{Stream: "main", On: motion, FPS: 5}}, 100, false},
+		{"the same with marks of fewer frames", plan.Duty{Base: &plan.Base{Stream: "main"},
+			Event: &plan.Event{Stream: "main", On: motion, FPS: 5}}, 100, false},
 		{"all frames asked for by their number", plan.Duty{Base: &plan.Base{Stream: "main", FPS: 20}}, 100, false},
 		{"fewer frames of the main stream", plan.Duty{Base: &plan.Base{Stream: "main", FPS: 10}}, 0, true},
-		{"as few frames as the events have", plan.Duty{Base: &plan.Base{Stream: "main", FPS: 10}, Event: &plan.Event{Stream: "main", On: motion, FPS: 10}}, 100, false},
+		{"as few frames as the events have", plan.Duty{Base: &plan.Base{Stream: "main", FPS: 10},
+			Event: &plan.Event{Stream: "main", On: motion, FPS: 10}}, 100, false},
 		{"keyframes alone", plan.Duty{Base: &plan.Base{Stream: "main", KeyframesOnly: true}}, 0, true},
 		{"the sub stream round the clock", plan.Duty{Base: &plan.Base{Stream: "sub"}}, 0, true},
-		{"the sub stream, which is all that events get", plan.Duty{Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "sub", On: motion}}, 100, false},
-		{"low, then full", plan.Duty{Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "main", On: motion}}, onMotion.FullPercent, true},
-		{"keyframes, then full", plan.Duty{Base: &plan.Base{Stream: "main", KeyframesOnly: true}, Event: &plan.Event{Stream: "main", On: motion}}, onMotion.FullPercent, true},
+		{"the sub stream, which is all that events get", plan.Duty{Base: &plan.Base{Stream: "sub"},
+			Event: &plan.Event{Stream: "sub", On: motion}}, 100, false},
+		{"low, then full", plan.Duty{Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "main", On: motion}},
+			onMotion.FullPercent, true},
+		{"keyframes, then full", plan.Duty{Base: &plan.Base{Stream: "main", KeyframesOnly: true}, Event: &plan.Event{Stream: "main", On: motion}},
+			onMotion.FullPercent, true},
 		{"off", plan.Duty{}, 0, false},
 	}
 	for _, test := range tests {

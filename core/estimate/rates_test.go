@@ -15,7 +15,8 @@ func TestRatesOf(t *testing.T) {
 		{Hours: plan.Hours{Days: []week.Weekday{week.Sunday}, From: 22 * 60, To: 60}, PerHour: 9}}}
 	got := RatesOf(&a)
 	want := []RateStep{{0, 9}, {60, 1}, {6*week.Day + 22*60, 9}}
-	if !reflect.DeepEqual(got.Steps, want) || got.MostPerHour != 9 || math.Abs(got.PerDay-(24+3*8.0/7)) > 1e-9 || math.Abs(got.OffBy-2) > 1e-9 || !got.OpenGroups {
+	if !reflect.DeepEqual(got.Steps, want) || got.MostPerHour != 9 || math.Abs(got.PerDay-(24+3*8.0/7)) > 1e-9 ||
+		math.Abs(got.OffBy-2) > 1e-9 || !got.OpenGroups {
 		t.Errorf("%+v", got)
 	}
 	for known, off := range map[string]float64{"surveyed": 1.4, "measured": 1.15} {

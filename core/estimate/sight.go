@@ -94,7 +94,8 @@ type ObjectReach struct {
 // SightOf works out what becomes of what is drawn in the picture of channel i.
 func (s *Result) SightOf(i int) Sight {
 	p, c := s.plan, &s.plan.Channels[i]
-	out := Sight{Aspect: c.Aspect(), Guessed: resolve.Guessed(c), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{}, Reach: []ObjectReach{}}
+	out := Sight{Aspect: c.Aspect(), Guessed: resolve.Guessed(c), Areas: []AreaSight{}, Walks: []WalkSight{}, Patches: []PatchSight{},
+		Reach: []ObjectReach{}}
 	w := resolve.Watched(c)
 	at := 0
 	list := c.Detection.List()

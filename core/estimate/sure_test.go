@@ -16,12 +16,15 @@ func TestEachStreamHasADoubtOfItsOwn(t *testing.T) {
 	p.Channels = p.Channels[:1]
 	c := &p.Channels[0]
 	same := func(known string) *plan.Stream {
-		return &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 1000, Known: known}}
+		return &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant",
+			Kbps: 1000, Known: known}}
 	}
 	c.Streams = plan.Streams{Main: same("measured"), Sub: same("guess")}
 	c.AudioKbps = 0
-	p.Duties = []plan.Duty{{ID: "main", Name: "Main", Base: &plan.Base{Stream: "main"}}, {ID: "sub", Name: "Sub", Base: &plan.Base{Stream: "sub"}}}
-	c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "main", Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{0, 1}, From: 0, To: 1440}, Duty: "sub"}}}}
+	p.Duties = []plan.Duty{{ID: "main", Name: "Main", Base: &plan.Base{Stream: "main"}}, {ID: "sub", Name: "Sub",
+		Base: &plan.Base{Stream: "sub"}}}
+	c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "main",
+		Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{0, 1}, From: 0, To: 1440}, Duty: "sub"}}}}
 	s := Figures(p, nil)
 	got := s.inputs[0].ByStream(s.played[0].Shares)
 	if math.Abs(got[0]-1000*5.0/7) > 1e-6 || math.Abs(got[1]-1000*2.0/7) > 1e-6 {
@@ -145,7 +148,8 @@ func TestEachRecorderHasItsOwnFigures(t *testing.T) {
 	}
 	s := Figures(p, nil)
 	for i, r := range s.Recorders {
-		if c := s.Channels[i]; r.Channels != 1 || math.Abs(r.AverageMbps*1000-c.AverageKbps) > 1e-3 || math.Abs(s.Pools[i].GigabytesPerDay-c.GigabytesPerDay) > 1e-9 {
+		if c := s.Channels[i]; r.Channels != 1 || math.Abs(r.AverageMbps*1000-c.AverageKbps) > 1e-3 ||
+			math.Abs(s.Pools[i].GigabytesPerDay-c.GigabytesPerDay) > 1e-9 {
 			t.Errorf("%+v, its channel %+v", r, c)
 		}
 	}

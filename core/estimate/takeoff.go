@@ -40,8 +40,8 @@ type TakenChannel struct {
 
 // TakeOff is how much footage some channels, given by their places in the plan, are expected to have written from one moment
 // to another: hour by hour, with the special days and the clocks of the dates. Of events only, it is what their duties write
-// for events: none of the base layer. Stills are not among it. A part of an hour counts as that part of it. The stretch is one of [LongestStretch] at
-// most, in years from 1970 to 2200, else ok is false.
+// for events: none of the base layer. Stills are not among it. A part of an hour counts as that part of it. The stretch
+// is one of [LongestStretch] at most, in years from 1970 to 2200, else ok is false.
 func (s *Result) TakeOff(channels []int, from, to time.Time, eventsOnly bool) (t Taken, ok bool) {
 	written, err := s.calendar.Written(channels, from, to, eventsOnly)
 	if err != nil {

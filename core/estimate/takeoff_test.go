@@ -40,7 +40,8 @@ func TestTakeOff(t *testing.T) {
 	full := take(all, monday, monday.AddDate(0, 0, 7), false)
 	near("a week", full.Gigabytes, 7*daily, 1e-4) // stills are no footage
 	half := take(all, monday, monday.Add(90*time.Minute), false)
-	near("parts of hours add up", half.Gigabytes+take(all, monday.Add(90*time.Minute), monday.AddDate(0, 0, 7), false).Gigabytes, 7*daily, 1e-4) // stills are no footage
+	near("parts of hours add up", half.Gigabytes+take(all, monday.Add(90*time.Minute), monday.AddDate(0, 0, 7), false).Gigabytes, 7*daily,
+		1e-4) // stills are no footage
 	events := take(all, monday, monday.AddDate(0, 0, 7), true)
 	if events.Gigabytes >= full.Gigabytes || events.Gigabytes <= 0 {
 		t.Errorf("%v of %v GB are events", events.Gigabytes, full.Gigabytes)
@@ -53,12 +54,15 @@ func TestTakeOff(t *testing.T) {
 	}
 	// On a date on which nothing happens, what waits for events writes nothing.
 	none := 0.0
-	p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2026, Month: 6, Day: 2}, To: week.Date{Year: 2026, Month: 6, Day: 2}, Name: "Closed", RateFactor: &none}}
+	p.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2026, Month: 6, Day: 2}, To: week.Date{Year: 2026, Month: 6,
+		Day: 2}, Name: "Closed", RateFactor: &none}}
 	s = Figures(p, nil)
-	if quiet := take(all, monday.AddDate(0, 0, 1), monday.AddDate(0, 0, 2), true); quiet.Gigabytes > 0.02*events.Gigabytes/7 { // alarms and buttons of no activity are left
+	if quiet := take(all, monday.AddDate(0, 0, 1), monday.AddDate(0, 0,
+		2), true); quiet.Gigabytes > 0.02*events.Gigabytes/7 { // alarms and buttons of no activity are left
 		t.Errorf("%v GB of events on a date without any", quiet.Gigabytes)
 	}
-	for _, span := range [][2]time.Time{{monday, monday}, {monday, monday.AddDate(0, 0, -1)}, {monday, monday.AddDate(3, 0, 0)}, {monday.AddDate(-100, 0, 0), monday.AddDate(-100, 0, 1)}} {
+	for _, span := range [][2]time.Time{{monday, monday}, {monday, monday.AddDate(0, 0, -1)}, {monday, monday.AddDate(3, 0, 0)},
+		{monday.AddDate(-100, 0, 0), monday.AddDate(-100, 0, 1)}} {
 		if _, ok := s.TakeOff(all, span[0], span[1], false); ok {
 			t.Errorf("from %v to %v was taken off", span[0], span[1])
 		}

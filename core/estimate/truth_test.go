@@ -210,8 +210,10 @@ func TestFourTimesInFive(t *testing.T) {
 		least, most float64
 	}{
 		{"as documented", documented, 30, 78, 84},
-		{"all as said", asSaid, 6, 74, 95}, {"nights alone", world{night: true}, 6, 74, 95}, {"what does not move alone", world{idle: true}, 12, 74, 95},
-		{"frames alone", world{frames: true}, 6, 74, 95}, {"seasons alone", world{season: true}, 12, 74, 95}, {"what is noticed alone", world{missed: true}, 6, 74, 95},
+		{"all as said", asSaid, 6, 74, 95}, {"nights alone", world{night: true}, 6, 74, 95},
+		{"what does not move alone", world{idle: true}, 12, 74, 95},
+		{"frames alone", world{frames: true}, 6, 74, 95}, {"seasons alone", world{season: true}, 12, 74, 95},
+		{"what is noticed alone", world{missed: true}, 6, 74, 95},
 	} {
 		t.Run(w.name, func(t *testing.T) { t.Parallel(); fourTimesInFive(t, plans, w.world, w.truths, w.least, w.most) })
 	}

@@ -23,7 +23,8 @@ func (s *Result) WrongWayOf(id string) WrongWay {
 	at := slices.IndexFunc(p.AlarmInputs, func(a plan.AlarmInput) bool { return a.ID == id })
 	for i, ties := range s.site.Causes.Records {
 		for _, t := range ties {
-			if t.Cause.Kind == cause.Alarm && t.Cause.At == at && !p.Channels[i].NoCamera && s.Listens(i, plan.When{Alarm: id}).Share(func(on bool) bool { return on }) > 0 {
+			if t.Cause.Kind == cause.Alarm && t.Cause.At == at && !p.Channels[i].NoCamera &&
+				s.Listens(i, plan.When{Alarm: id}).Share(func(on bool) bool { return on }) > 0 {
 				out.Channels = append(out.Channels, p.Channels[i].ID)
 			}
 		}

@@ -40,7 +40,8 @@ func yearPlans(t *testing.T) map[string]*plan.Plan {
 		{"testdata/plans/groups-through-every-gate.json", 0.5, []plan.SpecialDay{season, closed, asSunday}},
 		{"testdata/plans/rush-hour-hall.json", 0.2, []plan.SpecialDay{season, asSunday}},
 		{"testdata/landing-stage.json", 0.4, []plan.SpecialDay{closed, season}},
-		{"testdata/yard-and-gate.json", 0.5, []plan.SpecialDay{season, {From: date(2026, 12, 20), To: date(2027, 1, 12), Name: "Another week", Week: "?"}}},
+		{"testdata/yard-and-gate.json", 0.5, []plan.SpecialDay{season,
+			{From: date(2026, 12, 20), To: date(2027, 1, 12), Name: "Another week", Week: "?"}}},
 	} {
 		p := plantest.Read(t, test.file)
 		p.Recorders[0].Pools[0].Drives = []plan.DriveGroup{{Count: 2, Terabytes: test.tb}}
@@ -192,7 +193,8 @@ func TestYearsAgreeWithPlayedOnes(t *testing.T) {
 				t.Error("no date differs from the ordinary week; the test sees nothing")
 			}
 			if year.Pools[0].Name == "" || *year.Pools[0].WorstDays >= *site.Pools[0].WorstDays {
-				t.Errorf("worst %v on %v, %s; in an ordinary week %v", *year.Pools[0].WorstDays, year.Pools[0].WorstDate, year.Pools[0].Name, *site.Pools[0].WorstDays)
+				t.Errorf("worst %v on %v, %s; in an ordinary week %v", *year.Pools[0].WorstDays, year.Pools[0].WorstDate, year.Pools[0].Name,
+					*site.Pools[0].WorstDays)
 			}
 		})
 	}
@@ -252,9 +254,11 @@ func BenchmarkYear(b *testing.B) {
 func TestADayLikeAnotherIsThatDay(t *testing.T) {
 	p := plantest.Read(t, "testdata/yard-and-gate.json")
 	p.Recorders[0].Pools[0].Drives[0].Terabytes /= 4
-	p.Duties = append(p.Duties, plan.Duty{ID: "clock", Name: "Round the clock", Base: &plan.Base{Stream: "main"}}, plan.Duty{ID: "none", Name: "Off"})
+	p.Duties = append(p.Duties, plan.Duty{ID: "clock", Name: "Round the clock", Base: &plan.Base{Stream: "main"}}, plan.Duty{ID: "none",
+		Name: "Off"})
 	for i := range p.Channels {
-		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none", Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{week.Wednesday}, To: 1440}, Duty: "clock"}}}}
+		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none",
+			Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{week.Wednesday}, To: 1440}, Duty: "clock"}}}}
 	}
 	days := func(like week.Weekday) *float64 {
 		p.Site.SpecialDays = []plan.SpecialDay{{From: date(2025, 1, 1), To: date(2029, 12, 31), Name: "Always", UseDay: &like}}
@@ -301,9 +305,11 @@ func TestTheLastDayOfALeapYear(t *testing.T) {
 func TestWhatHappensAsOnAnotherDay(t *testing.T) {
 	p := plantest.Read(t, "testdata/yard-and-gate.json")
 	p.Recorders[0].Pools[0].Drives[0].Terabytes /= 400
-	p.Duties = append(p.Duties, plan.Duty{ID: "waits", Name: "Motion only", Event: &plan.Event{Stream: "main", On: []plan.Trigger{plan.Motion}}}, plan.Duty{ID: "none", Name: "Off"})
+	p.Duties = append(p.Duties, plan.Duty{ID: "waits", Name: "Motion only",
+		Event: &plan.Event{Stream: "main", On: []plan.Trigger{plan.Motion}}}, plan.Duty{ID: "none", Name: "Off"})
 	for i := range p.Channels {
-		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none", Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{week.Monday, week.Friday}, To: 1440}, Duty: "waits"}}}}
+		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "none",
+			Blocks: []plan.DutyBlock{{Hours: plan.Hours{Days: []week.Weekday{week.Monday, week.Friday}, To: 1440}, Duty: "waits"}}}}
 	}
 	p.CallButtons = nil
 	happens := func(days ...week.Weekday) {
@@ -334,7 +340,8 @@ func TestWhatHappensAsOnAnotherDay(t *testing.T) {
 	got := year(&wednesday)
 	happens()
 	want := year(nil)
-	if got.WorstDays == nil || want.WorstDays == nil || !slices.EqualFunc(got.Days, want.Days, func(a, b float64) bool { return math.Abs(a-b) < 1e-6*b }) {
+	if got.WorstDays == nil || want.WorstDays == nil || !slices.EqualFunc(got.Days, want.Days,
+		func(a, b float64) bool { return math.Abs(a-b) < 1e-6*b }) {
 		t.Errorf("%v days at worst, want %v", plan.Or(got.WorstDays, -1), plan.Or(want.WorstDays, -1))
 	}
 }

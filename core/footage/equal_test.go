@@ -17,7 +17,8 @@ func TestEqualSeesEveryMember(t *testing.T) {
 		return p
 	}
 	source := func() Source {
-		return Source{Triggers: process(), Pre: 5, Post: 10, Events: process(), Detection: activity.Detection{Hours: week.Constant(true), MinSeconds: 1, Catch: 0.9}}
+		return Source{Triggers: process(), Pre: 5, Post: 10, Events: process(), Detection: activity.Detection{Hours: week.Constant(true),
+			MinSeconds: 1, Catch: 0.9}}
 	}
 	scene := func() *Scene {
 		return &Scene{Motion: []Source{source()}, Alarm: []Source{source()}, Own: []activity.Process{process()}, Caught: []Source{source()},

@@ -33,7 +33,8 @@ func (e Evidence) Plus(f Evidence) Evidence {
 // Minus is the change since earlier; of the shares, in percentage points.
 func (e Evidence) Minus(earlier Evidence) Evidence {
 	return Evidence{
-		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.LowPerDay - earlier.LowPerDay, e.MissedPerDay - earlier.MissedPerDay,
+		e.EventsPerDay - earlier.EventsPerDay, e.FullPerDay - earlier.FullPerDay, e.LowPerDay - earlier.LowPerDay,
+		e.MissedPerDay - earlier.MissedPerDay,
 		e.FullPercent - earlier.FullPercent, e.LowPercent - earlier.LowPercent, e.MissedPercent - earlier.MissedPercent,
 		e.KeptPercent - earlier.KeptPercent,
 	}

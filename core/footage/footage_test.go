@@ -138,7 +138,8 @@ func TestExtremesStayFinite(t *testing.T) {
 	for _, rate := range []float64{0, 1e-9, 1e6} {
 		for _, mean := range []float64{0.1, 60, week.Seconds} {
 			p := activity.New(week.Constant(rate).Paint(week.Span{From: 0, To: 1}, rate/2), mean)
-			scene := Scene{Motion: []Source{{Triggers: p, Pre: 3600, Post: 86400}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true, Wanted: p, Noticed: week.Constant(1.0)}
+			scene := Scene{Motion: []Source{{Triggers: p, Pre: 3600, Post: 86400}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}},
+				Tied: true, Wanted: p, Noticed: week.Constant(1.0)}
 			m := cover(scene, week.Constant(motionOnly)).Mean()
 			for _, f := range []float64{m.Written, float64(m.Total()), m.Full, m.Missed} {
 				if math.IsNaN(f) || math.IsInf(f, 0) || f < 0 {

@@ -61,7 +61,8 @@ func TestGroupsOfOneAreNone(t *testing.T) {
 	want, got := cover(alone, week.Constant(activeAndWritten)), cover(grouped, week.Constant(activeAndWritten))
 	for i := range want {
 		a, b := want[i], got[i]
-		for name, pair := range map[string][2]float64{"written": {a.Written, b.Written}, "active": {float64(a.Motion), float64(b.Motion)}, "full": {a.Full, b.Full}} {
+		for name, pair := range map[string][2]float64{"written": {a.Written, b.Written}, "active": {float64(a.Motion), float64(b.Motion)},
+			"full": {a.Full, b.Full}} {
 			// A group begins up to its spread before its event, so edges are smeared by that.
 			near := 0.002*pair[0] + 1e-6
 			if a.Span.From >= 570 && a.Span.From <= 930 {
@@ -95,8 +96,10 @@ func TestExtremeGroupsHaveFigures(t *testing.T) {
 		for _, s := range []float64{1, 21600} {
 			for _, d := range []float64{0.1, 86400} {
 				for _, post := range []float64{0, 86400} {
-					mean := cover(inGroups(3, n, s, d, 0, post, 1, 0.5, week.Constant(true).Paint(week.Span{From: 0, To: 1}, false)), week.Constant(activeAndWritten)).Mean()
-					if math.IsNaN(mean.Written) || mean.Written < -1e-12 || mean.Written > 1+1e-12 || math.IsNaN(float64(mean.Motion)) || math.IsNaN(mean.Full) {
+					mean := cover(inGroups(3, n, s, d, 0, post, 1, 0.5, week.Constant(true).Paint(week.Span{From: 0, To: 1}, false)),
+						week.Constant(activeAndWritten)).Mean()
+					if math.IsNaN(mean.Written) || mean.Written < -1e-12 || mean.Written > 1+1e-12 || math.IsNaN(float64(mean.Motion)) ||
+						math.IsNaN(mean.Full) {
 						t.Errorf("n %v, s %v, d %v, post %v: %+v", n, s, d, post, mean)
 					}
 				}
@@ -115,7 +118,8 @@ func BenchmarkGroups(b *testing.B) {
 	p := activity.New(steps, 20)
 	p.Group = activity.Group{Size: 3, Seconds: 45}
 	src := Source{Triggers: p, Pre: 5, Post: 30, Events: p, Detection: activity.Always}
-	scene := Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p, Noticed: week.Constant(1.0)}
+	scene := Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p,
+		Noticed: week.Constant(1.0)}
 	for b.Loop() {
 		Play(scene, week.Constant(activeAndWritten))
 	}

@@ -24,7 +24,8 @@ func (n *entering) areas(c *plan.Channel) {
 				round = func(x float64) float64 { return math.Floor(x + 1e-9) }
 			}
 			if up := round(*a.SensitivityPercent/100*float64(steps)) / float64(steps) * 100; math.Abs(up-*a.SensitivityPercent) > 1e-9 {
-				n.depart(Sensitivity, c, plan.Say("%s %v %%", a.Name, *a.SensitivityPercent), plan.Say("%v of %d steps", math.Round(up/100*float64(steps)), steps))
+				n.depart(Sensitivity, c, plan.Say("%s %v %%", a.Name, *a.SensitivityPercent),
+					plan.Say("%v of %d steps", math.Round(up/100*float64(steps)), steps))
 				a.SensitivityPercent = &up
 			}
 		}
@@ -73,7 +74,8 @@ func (n *entering) oneForAll(c *plan.Channel, a *plan.Area) {
 	}
 	if a.MinSeconds != nil {
 		if *a.MinSeconds < c.Detection.MinSeconds {
-			n.depart(AreaHours, c, plan.Say("shortest motion %v s, in %s %v s", c.Detection.MinSeconds, a.Name, *a.MinSeconds), plan.Say("%v s", *a.MinSeconds))
+			n.depart(AreaHours, c, plan.Say("shortest motion %v s, in %s %v s", c.Detection.MinSeconds, a.Name, *a.MinSeconds),
+				plan.Say("%v s", *a.MinSeconds))
 			c.Detection.MinSeconds = *a.MinSeconds
 		} else if *a.MinSeconds > c.Detection.MinSeconds {
 			n.depart(AreaHours, c, plan.Say("shortest motion in %s %v s", a.Name, *a.MinSeconds), plan.Say("%v s", c.Detection.MinSeconds))

@@ -63,7 +63,8 @@ func (y *Entry) enter(lean Lean, only []Kind) *Entered {
 	entries := make(map[string]*entering)
 	for i := range p.Recorders {
 		if r := &p.Recorders[i]; r.Takes != nil {
-			entries[r.ID] = &entering{Entered: e, planned: p, recorder: r, takes: r.Takes, only: only, lean: lean, known: y.known, duties: make(map[string]string)}
+			entries[r.ID] = &entering{Entered: e, planned: p, recorder: r, takes: r.Takes, only: only, lean: lean, known: y.known,
+				duties: make(map[string]string)}
 		}
 	}
 	// Duties come first, as what each keeps is asked of all of them at once.
@@ -273,7 +274,8 @@ func snapped(s week.Steps[string], begin week.Minute, periods []period, step wee
 // worse is what is lost over a stretch where one week is entered in place of another.
 func worse(planned, entered footage.Week, over week.Span) loss {
 	was, is := weigh(planned, over), weigh(entered, over)
-	return loss{evidence: int64(math.Round(1e9 * max(0, was.events-is.events))), bytes: int64(max(0, is.bytes-was.bytes)), minutes: int(over.Minutes())}
+	return loss{evidence: int64(math.Round(1e9 * max(0, was.events-is.events))), bytes: int64(max(0, is.bytes-was.bytes)),
+		minutes: int(over.Minutes())}
 }
 
 // weight is what a week keeps and writes over a stretch.

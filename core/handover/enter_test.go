@@ -146,7 +146,8 @@ func TestAreasWatchNoLess(t *testing.T) {
 				t.Fatalf("ignored %v, cell %d of %d × %d painted %v: %v of %v", a.Ignore, i, columns, rows, on, covered, box.Area())
 			}
 		}
-		grid := plan.Area{ID: "g", Name: "G", Ignore: a.Ignore, Points: []plan.Point{{random.Float64() * 0.4, random.Float64() * 0.4}, {0.6 + 0.4*random.Float64(), random.Float64() * 0.5}, {0.5 * random.Float64(), 0.6 + 0.4*random.Float64()}}}
+		grid := plan.Area{ID: "g", Name: "G", Ignore: a.Ignore, Points: []plan.Point{{random.Float64() * 0.4, random.Float64() * 0.4},
+			{0.6 + 0.4*random.Float64(), random.Float64() * 0.5}, {0.5 * random.Float64(), 0.6 + 0.4*random.Float64()}}}
 		onto := plan.Area{ID: "g", Name: "G", Ignore: a.Ignore, Cells: onGrid(&grid, 11, 9)}
 		for range 60 {
 			x, y := random.Float64()*0.98, random.Float64()*0.98
@@ -161,7 +162,8 @@ func TestAreasWatchNoLess(t *testing.T) {
 
 // TestWhatIsTakenAwayIsSaid asks what is said, and typed, of values that a channel copied from another does not have.
 func TestWhatIsTakenAwayIsSaid(t *testing.T) {
-	for name, want := range map[string]string{"sub.codec": "sub stream off", "alarmPreSeconds": "no own time before an alarm", "detection.minSeconds": "motion however short", "main.rate.maxKbps": "main stream no largest bitrate"} {
+	for name, want := range map[string]string{"sub.codec": "sub stream off", "alarmPreSeconds": "no own time before an alarm",
+		"detection.minSeconds": "motion however short", "main.rate.maxKbps": "main stream no largest bitrate"} {
 		if got := inOneSentence([]value{{name, unset, notSet(name)}}); got != want || goesByItself(name) {
 			t.Errorf("%s: %q, goes by itself %v", name, got, goesByItself(name))
 		}

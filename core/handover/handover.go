@@ -4,8 +4,9 @@
 // [Enter] makes of a plan the plan as its recorders take it (plan.Takes). Of every channel and day the cells of the recorder's
 // step get one of the duties that hold on that day, in as many periods as it takes, so that least is lost: first wanted events
 // that the duty entered keeps worse than the planned one (one that is missed counts 1, one that is kept low ½), then GB
-// written beyond the plan, then minutes under another duty than planned, then the number of periods. Seconds go up to the next that can be chosen, frame rates and
-// sensitivity too; areas become cells, or cells areas, so that no less is watched. Whatever is otherwise is a [Departure].
+// written beyond the plan, then minutes under another duty than planned, then the number of periods. Seconds go up to
+// the next that can be chosen, frame rates and sensitivity too; areas become cells, or cells areas, so that no less is
+// watched. Whatever is otherwise is a [Departure].
 //
 // [Sheets] makes of that the steps of each recorder. Typing a period of a day is an entry, so is a value, and so is copying a
 // day to other days or a section of a channel to other channels. The order with the fewest entries is found by [fewest].

@@ -156,9 +156,12 @@ func (w *writer) motionSign() {
 	if best == nil {
 		return
 	}
-	w.look("motion: "+best.ID, fmt.Sprintf("Walk in front of %s while it waits for motion: the sign of motion on %d", called(best), best.Number), "", plan.Say("it comes about %v s after you can be seen", math.Max(1, best.Detection.MinSeconds)), best.ID)
+	w.look("motion: "+best.ID, fmt.Sprintf("Walk in front of %s while it waits for motion: the sign of motion on %d", called(best),
+		best.Number), "", plan.Say("it comes about %v s after you can be seen", math.Max(1, best.Detection.MinSeconds)), best.ID)
 	if best.PreSeconds > 0 {
-		w.look(plan.Say("seconds: %v %v", best.PreSeconds, best.PostSeconds), plan.Say("Play that back: it begins %v s before the sign came. Go by the clock in the footage", best.PreSeconds), "", plan.Say("it ends %v s after you were gone", best.PostSeconds), best.ID)
+		w.look(plan.Say("seconds: %v %v", best.PreSeconds, best.PostSeconds),
+			plan.Say("Play that back: it begins %v s before the sign came. Go by the clock in the footage", best.PreSeconds), "",
+			plan.Say("it ends %v s after you were gone", best.PostSeconds), best.ID)
 	}
 }
 
@@ -174,7 +177,8 @@ func (w *writer) contactsAtRest() {
 		if a.Contact == "normallyClosed" {
 			words += "; pull one wire off: that is an alarm too"
 		}
-		w.look("contact "+a.ID+": "+a.Contact, words, "A contact set the wrong way round records all the time, and not when it should.", right, "")
+		w.look("contact "+a.ID+": "+a.Contact, words, "A contact set the wrong way round records all the time, and not when it should.", right,
+			"")
 	}
 }
 
@@ -188,7 +192,8 @@ func (w *writer) heldBack() {
 			if !slices.Contains(e.Message, m.ID) || !w.hears(e.When) || e.When.UplinkLost {
 				continue
 			}
-			words := fmt.Sprintf("%s twice within %s: one message arrives at %s, the second is held back", p.CauseInWords(e.When), plan.SecondsInWords(m.AtMostEverySeconds), m.To)
+			words := fmt.Sprintf("%s twice within %s: one message arrives at %s, the second is held back", p.CauseInWords(e.When),
+				plan.SecondsInWords(m.AtMostEverySeconds), m.To)
 			if m.Hours != nil {
 				words += "; try it " + plan.HoursInWords(m.Hours.Blocks)
 			}
@@ -229,7 +234,8 @@ func (w *writer) comeBack() {
 			continue
 		}
 		back := w.on.Add(int(math.Ceil(last)) + 1)
-		w.look("days "+pool.ID+": "+c.ID, fmt.Sprintf("Come back on %s or later: the oldest footage of %s is about %.1f days old", longDate(back), called(c), *f.RetentionDays), "Until then the drives of “"+pool.Name+"” are still filling.", between, c.ID)
+		w.look("days "+pool.ID+": "+c.ID, fmt.Sprintf("Come back on %s or later: the oldest footage of %s is about %.1f days old", longDate(back),
+			called(c), *f.RetentionDays), "Until then the drives of “"+pool.Name+"” are still filling.", between, c.ID)
 	}
 }
 

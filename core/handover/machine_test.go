@@ -79,7 +79,8 @@ func play(t *testing.T, channels []*plan.Channel, clock string, steps []Step) *m
 // takesOf are what some recorder might take.
 func takesOf(random *rand.Rand) *plan.Takes {
 	pick := func(list ...int) int { return list[random.IntN(len(list))] }
-	t := &plan.Takes{StepMinutes: pick(0, 1, 5, 15, 30, 60, 1440), PeriodsPerDay: pick(0, 1, 2, 4, 8), GridColumns: 11, GridRows: 9, SensitivitySteps: pick(0, 1, 7, 100)}
+	t := &plan.Takes{StepMinutes: pick(0, 1, 5, 15, 30, 60, 1440), PeriodsPerDay: pick(0, 1, 2, 4,
+		8), GridColumns: 11, GridRows: 9, SensitivitySteps: pick(0, 1, 7, 100)}
 	t.Layers = []string{"", "one", "two"}[random.IntN(3)]
 	t.Areas = []string{"", "polygon", "grid", "none"}[random.IntN(4)]
 	for _, list := range []*[]float64{&t.PreSeconds, &t.PostSeconds, &t.FramesPerSecond} {
@@ -133,7 +134,8 @@ func examples(t testing.TB, each func(name string, p *plan.Plan, random *rand.Ra
 					if random.IntN(2) == 0 {
 						days = []week.Weekday{week.Weekday(random.IntN(7))}
 					}
-					w.Blocks = append(w.Blocks, plan.DutyBlock{Hours: plan.Hours{Days: days, From: from, To: to}, Duty: q.Duties[random.IntN(len(q.Duties))].ID})
+					w.Blocks = append(w.Blocks, plan.DutyBlock{Hours: plan.Hours{Days: days, From: from, To: to},
+						Duty: q.Duties[random.IntN(len(q.Duties))].ID})
 					q.Channels[i].Week = plan.WeekRef{Own: w}
 				}
 			}
@@ -176,7 +178,8 @@ func (w *writer) compare(t *testing.T, name string, m *machine) {
 			got := m.weeks[c.ID][d]
 			for k := range max(len(day), len(got)) {
 				if k >= len(day) || k >= len(got) || got[k].From != week.Clock(day[k].from) || got[k].To != week.Clock(day[k].to) ||
-					got[k].Duty != day[k].duty && !(got[k].Duty == "clock as delivered" && w.isClock(day[k].duty)) && !(w.isClock(got[k].Duty) && w.isClock(day[k].duty)) {
+					got[k].Duty != day[k].duty && !(got[k].Duty == "clock as delivered" && w.isClock(day[k].duty)) &&
+						!(w.isClock(got[k].Duty) && w.isClock(day[k].duty)) {
 					t.Fatalf("%s: %s day %d: %v, want %v", name, c.ID, d, got, day)
 				}
 			}
@@ -215,7 +218,8 @@ func (w *writer) holds(t *testing.T, name string, m *machine, c *plan.Channel) {
 		}
 	}
 	limits := m.values[c.ID+" disks"]
-	if c.Keep.AtMostDays > 0 && limits["keep.atMostDays"] != written(c.Keep.AtMostDays) || c.Keep.QuotaGB > 0 && limits["keep.quotaGB"] != written(c.Keep.QuotaGB) {
+	if c.Keep.AtMostDays > 0 && limits["keep.atMostDays"] != written(c.Keep.AtMostDays) ||
+		c.Keep.QuotaGB > 0 && limits["keep.quotaGB"] != written(c.Keep.QuotaGB) {
 		t.Fatalf("%s: %s: limits %v, want %+v", name, c.ID, limits, c.Keep)
 	}
 	if c.Detection.Areas != nil && !w.setAtCamera(c) && len(m.areas[c.ID]) != len(c.Detection.Areas.List) {

@@ -91,7 +91,8 @@ func (w *writer) copied(what plan.Copy, section string, of func(c *plan.Channel)
 			}
 		}
 		if len(set.Values) > 0 {
-			w.step(Step{Words: capital(called(c)) + ": " + inOneSentence(typed), RightWhen: rightOf(what, c), Entries: s.entries(from, to), Do: Do{Set: &set}}, 0)
+			w.step(Step{Words: capital(called(c)) + ": " + inOneSentence(typed), RightWhen: rightOf(what, c), Entries: s.entries(from, to),
+				Do: Do{Set: &set}}, 0)
 		}
 	}, func(i int, to []*plan.Channel) { w.copyStep(what, section, channels[i], to) })
 }
@@ -157,7 +158,8 @@ func majority(a, b, c []string) []string {
 
 // make writes the steps by which channels come to what they are to have: every state is typed on one channel and copied from
 // there. typed writes what is typed on a channel on which one state stands and another is to; copied what is copied from one.
-func (w *writer) make(s *section, members [][]int, channels []*plan.Channel, typed func(i int, from, to []string), copied func(i int, to []*plan.Channel)) {
+func (w *writer) make(s *section, members [][]int, channels []*plan.Channel, typed func(i int, from,
+	to []string), copied func(i int, to []*plan.Channel)) {
 	nodes, _ := s.fewest()
 	if !s.copies {
 		for k, list := range members {
@@ -224,8 +226,10 @@ func (w *writer) copyStep(what plan.Copy, section string, from *plan.Channel, to
 	for i, c := range to {
 		ids[i] = c.ID
 	}
-	names := map[plan.Copy]string{plan.CopiesWeek: "the week", plan.CopiesStream: "the streams", plan.CopiesTimes: "the times before and after events", plan.CopiesDetection: "the detection, without its areas,"}
-	w.step(Step{Words: "Copy " + names[what] + " of " + called(from) + " to " + numbers(to), Why: plan.Count(len(to)+1, "channel") + " at once",
+	names := map[plan.Copy]string{plan.CopiesWeek: "the week", plan.CopiesStream: "the streams",
+		plan.CopiesTimes: "the times before and after events", plan.CopiesDetection: "the detection, without its areas,"}
+	w.step(Step{Words: "Copy " + names[what] + " of " + called(from) + " to " + numbers(to),
+		Why:       plan.Count(len(to)+1, "channel") + " at once",
 		RightWhen: called(to[len(to)-1]) + " shows the same", Entries: 1,
 		Do: Do{Copy: &CopyOf{from.ID, section, ids}}}, 0)
 }

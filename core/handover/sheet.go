@@ -99,7 +99,8 @@ func (w *writer) look(about, words, why, rightWhen, channel string) {
 // save ends a section in which something was typed.
 func (w *writer) save(words string) {
 	if w.entries > 0 {
-		w.step(Step{Words: "Save, leave the menu and open it again: " + words, Why: "What was typed and not kept is found here.", Do: Do{Save: &struct{}{}}}, 0)
+		w.step(Step{Words: "Save, leave the menu and open it again: " + words, Why: "What was typed and not kept is found here.",
+			Do: Do{Save: &struct{}{}}}, 0)
 	}
 }
 
@@ -153,10 +154,14 @@ func (w *writer) network() {
 	w.begin(Network)
 	values := map[string]any{"timeZone": w.plan.Site.TimeZone}
 	words := "Time zone " + w.plan.Site.TimeZone + ", clocks changed with it"
-	w.set(Set{Recorder: w.recorder.ID, Section: string(Network), Values: values}, words, "Weeks and special days go by the recorder’s clock.", "its clock shows the time of the place, daylight saving too")
-	w.set(Set{Recorder: w.recorder.ID, Section: string(Network), Values: map[string]any{"timeServer": true}}, "A time server for the clock, and the same one for all cameras", "Footage is asked for by the time of day.", "recorder and your own clock differ by less than a second")
+	w.set(Set{Recorder: w.recorder.ID, Section: string(Network), Values: values}, words, "Weeks and special days go by the recorder’s clock.",
+		"its clock shows the time of the place, daylight saving too")
+	w.set(Set{Recorder: w.recorder.ID, Section: string(Network), Values: map[string]any{"timeServer": true}},
+		"A time server for the clock, and the same one for all cameras", "Footage is asked for by the time of day.",
+		"recorder and your own clock differ by less than a second")
 	if w.recorder.Address != "" {
-		w.set(Set{Recorder: w.recorder.ID, Section: string(Network), Values: map[string]any{"address": w.recorder.Address}}, "Address "+w.recorder.Address, "", "its pages open at that address")
+		w.set(Set{Recorder: w.recorder.ID, Section: string(Network), Values: map[string]any{"address": w.recorder.Address}}, "Address "+
+			w.recorder.Address, "", "its pages open at that address")
 	}
 	w.save("time zone and address as above")
 }

@@ -166,7 +166,8 @@ func (s *Step) Subject() string {
 	parts := []string{string(s.Section)}
 	switch d := s.Do; {
 	case d.Set != nil:
-		parts = append(parts, "set", d.Set.Section, d.Set.Recorder, d.Set.Channel, d.Set.Input, d.Set.Button, d.Set.Output, d.Set.Monitor, d.Set.Message, d.Set.Tie, d.Set.Pool, d.Set.Date)
+		parts = append(parts, "set", d.Set.Section, d.Set.Recorder, d.Set.Channel, d.Set.Input, d.Set.Button, d.Set.Output, d.Set.Monitor,
+			d.Set.Message, d.Set.Tie, d.Set.Pool, d.Set.Date)
 		if d.Set.Day != nil {
 			parts = append(parts, d.Set.Day.String())
 		}

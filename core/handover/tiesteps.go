@@ -210,7 +210,8 @@ func (w *writer) disks() {
 	}
 	for _, c := range w.channels {
 		if len(w.recorder.Pools) > 1 && c.Pool != w.recorder.Pools[0].ID {
-			w.set(Set{Channel: c.ID, Section: string(Disks), Values: map[string]any{"pool": c.Pool}}, capital(called(c))+" is kept on “"+w.plan.Pool(c.Pool).Name+"”", "", "its footage is found there")
+			w.set(Set{Channel: c.ID, Section: string(Disks), Values: map[string]any{"pool": c.Pool}}, capital(called(c))+" is kept on “"+
+				w.plan.Pool(c.Pool).Name+"”", "", "its footage is found there")
 		}
 	}
 	w.alike(func(c *plan.Channel) (string, any) {
@@ -256,8 +257,10 @@ func (w *writer) messages() {
 		if len(causes) == 0 {
 			continue
 		}
-		set := Set{Message: m.ID, Section: string(Messages), Values: map[string]any{"to": m.To, "atMostEverySeconds": m.AtMostEverySeconds, "causes": causes}}
-		words := fmt.Sprintf("Message “%s” to %s, at most one every %s, for %s", m.Name, m.To, plan.SecondsInWords(m.AtMostEverySeconds), plan.InList(causes))
+		set := Set{Message: m.ID, Section: string(Messages), Values: map[string]any{"to": m.To, "atMostEverySeconds": m.AtMostEverySeconds,
+			"causes": causes}}
+		words := fmt.Sprintf("Message “%s” to %s, at most one every %s, for %s", m.Name, m.To, plan.SecondsInWords(m.AtMostEverySeconds),
+			plan.InList(causes))
 		if m.Hours != nil {
 			set.Values["hours"] = m.Hours
 			words += "; it goes out " + plan.HoursInWords(m.Hours.Blocks)
@@ -270,8 +273,10 @@ func (w *writer) messages() {
 	}
 	for _, c := range w.having(func(c *plan.Channel) bool { return c.Stills != nil }) {
 		s := c.Stills
-		words := fmt.Sprintf("%s: snapshots %s, %s, %d × %d", capital(called(c)), plan.StillModes.Name(s.Mode), "at most one every "+plan.SecondsInWords(s.EverySeconds), s.Width, s.Height)
-		set := Set{Channel: c.ID, Section: string(Messages), Values: map[string]any{"stills.mode": s.Mode, "stills.everySeconds": s.EverySeconds, "stills.width": s.Width, "stills.height": s.Height}}
+		words := fmt.Sprintf("%s: snapshots %s, %s, %d × %d", capital(called(c)), plan.StillModes.Name(s.Mode), "at most one every "+
+			plan.SecondsInWords(s.EverySeconds), s.Width, s.Height)
+		set := Set{Channel: c.ID, Section: string(Messages), Values: map[string]any{"stills.mode": s.Mode, "stills.everySeconds": s.EverySeconds,
+			"stills.width": s.Width, "stills.height": s.Height}}
 		if s.Hours != nil {
 			set.Values["stills.hours"] = s.Hours
 			words += ", " + plan.HoursInWords(s.Hours.Blocks)
@@ -284,10 +289,12 @@ func (w *writer) messages() {
 			continue
 		}
 		if list := w.named(e.Still); len(list) > 0 {
-			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"still": e.Still}}, p.CauseInWords(e.When)+": snapshot of "+numbers(list), "", "it can be opened after the cause was tried")
+			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"still": e.Still}}, p.CauseInWords(e.When)+": snapshot of "+
+				numbers(list), "", "it can be opened after the cause was tried")
 		}
 		if list := w.named(e.Offsite); len(list) > 0 && p.Offsite != nil {
-			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"offsite": e.Offsite}}, p.CauseInWords(e.When)+": footage of "+numbers(list)+" is copied off site",
+			w.set(Set{Tie: e.String(), Section: string(Messages), Values: map[string]any{"offsite": e.Offsite}}, p.CauseInWords(e.When)+
+				": footage of "+numbers(list)+" is copied off site",
 				"", "the copy can be opened where it arrives")
 		}
 	}
@@ -313,7 +320,8 @@ func (w *writer) atCameras() {
 		if c.Address != "" {
 			where = " (" + c.Address + ")"
 		}
-		w.step(Step{Words: "At the camera of " + called(c) + where + ": " + words, Why: why, RightWhen: right, Entries: len(values), Do: Do{Camera: &AtCamera{c.ID, values}}}, len(values))
+		w.step(Step{Words: "At the camera of " + called(c) + where + ": " + words, Why: why, RightWhen: right, Entries: len(values),
+			Do: Do{Camera: &AtCamera{c.ID, values}}}, len(values))
 	}
 	for _, c := range w.having(func(*plan.Channel) bool { return true }) {
 		if c.CameraDecides() {
@@ -321,7 +329,8 @@ func (w *writer) atCameras() {
 			for _, v := range streamsOf(c) {
 				values[v.name] = v.is
 			}
-			at(c, inOneSentence(streamsOf(c)), "The camera decides; the recorder’s settings have no effect.", "the recorder shows the same frames and bitrate", values)
+			at(c, inOneSentence(streamsOf(c)), "The camera decides; the recorder’s settings have no effect.",
+				"the recorder shows the same frames and bitrate", values)
 		}
 		if !w.setAtCamera(c) {
 			continue
@@ -332,13 +341,16 @@ func (w *writer) atCameras() {
 			for _, v := range list {
 				values[v.name] = v.is
 			}
-			at(c, inOneSentence(list)+", and the event is sent to the recorder", "The recorder only hears of its events.", "the recorder shows the sign of motion on "+c.Name, values)
+			at(c, inOneSentence(list)+", and the event is sent to the recorder", "The recorder only hears of its events.",
+				"the recorder shows the sign of motion on "+c.Name, values)
 			w.areas(c, func(a *plan.Area, words, why string) {
-				w.step(Step{Words: "At the camera: " + words, Why: why, RightWhen: w.areaRight(c, a), Entries: 1, Do: Do{Camera: &AtCamera{c.ID, map[string]any{"area": *a}}}}, 1)
+				w.step(Step{Words: "At the camera: " + words, Why: why, RightWhen: w.areaRight(c, a), Entries: 1,
+					Do: Do{Camera: &AtCamera{c.ID, map[string]any{"area": *a}}}}, 1)
 			})
 			if c.Detection.On {
 				w.set(Set{Channel: c.ID, Section: "detection", Values: map[string]any{"detection.recordsSelf": c.Detection.TiedToSelf()}},
-					fmt.Sprintf("At the recorder: its event %s %s", map[bool]string{true: "records", false: "does not record"}[c.Detection.TiedToSelf()], called(c)), "", "the sign of recording goes with that of motion")
+					fmt.Sprintf("At the recorder: its event %s %s", map[bool]string{true: "records", false: "does not record"}[c.Detection.TiedToSelf()],
+						called(c)), "", "the sign of recording goes with that of motion")
 			}
 		}
 	}

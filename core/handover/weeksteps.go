@@ -85,7 +85,8 @@ func (w *writer) typeWeek(c *plan.Channel, days map[string][]period, from, to []
 				on = append(on, week.Weekday(d))
 				now[d] = now[m.day]
 			}
-			w.step(Step{Words: fmt.Sprintf("%s: copy its %s onto %s", capital(called(c)), dayNames([]int{m.day}), otherDays(m.to)), RightWhen: "they look like " + dayNames([]int{m.day}), Entries: 1,
+			w.step(Step{Words: fmt.Sprintf("%s: copy its %s onto %s", capital(called(c)), dayNames([]int{m.day}), otherDays(m.to)),
+				RightWhen: "they look like " + dayNames([]int{m.day}), Entries: 1,
 				Do: Do{CopyDay: &CopyDay{c.ID, week.Weekday(m.day), on}}}, 0)
 			continue
 		}
@@ -95,7 +96,8 @@ func (w *writer) typeWeek(c *plan.Channel, days map[string][]period, from, to []
 			set.Periods = append(set.Periods, Period{week.Clock(p.from), week.Clock(p.to), p.duty})
 		}
 		now[m.day] = to[m.day]
-		step := Step{Words: fmt.Sprintf("%s, %s: %s", capital(called(c)), dayNames([]int{m.day}), w.periods(days[to[m.day]])), Entries: len(set.Periods), Do: Do{Set: &set}}
+		step := Step{Words: fmt.Sprintf("%s, %s: %s", capital(called(c)), dayNames([]int{m.day}),
+			w.periods(days[to[m.day]])), Entries: len(set.Periods), Do: Do{Set: &set}}
 		step.RightWhen = "the day is one stripe"
 		if n := len(set.Periods); n > 1 {
 			step.RightWhen = fmt.Sprintf("the day has %d stripes, the first until %v", n, set.Periods[0].To)
@@ -175,7 +177,8 @@ func DutyInWords(d *plan.Duty) string {
 	case d.Base == nil:
 		return layer(d.Event.Stream, false, d.Event.FPS, d.Event.Settings) + " on " + on(d.Event)
 	}
-	return layer(d.Base.Stream, d.Base.KeyframesOnly, d.Base.FPS, d.Base.Settings) + ", whatever happens; " + layer(d.Event.Stream, false, d.Event.FPS, d.Event.Settings) + " on " + on(d.Event)
+	return layer(d.Base.Stream, d.Base.KeyframesOnly, d.Base.FPS, d.Base.Settings) + ", whatever happens; " +
+		layer(d.Event.Stream, false, d.Event.FPS, d.Event.Settings) + " on " + on(d.Event)
 }
 
 // specialDays writes the dates on which other duties hold.

@@ -52,7 +52,9 @@ func FromOne(a Person, camera, focal, aspect float64) (Ground, error) {
 func ground(horizon, camera, focal, aspect float64, people ...Person) (Ground, error) {
 	for _, p := range people {
 		if p.Feet <= horizon {
-			return Ground{}, fmt.Errorf("the horizon would be at %.0f %% of the height, below the feet of a person: the one nearer is the taller one in the picture", 100*horizon)
+			return Ground{},
+				fmt.Errorf("the horizon would be at %.0f %% of the height, below the feet of a person: the one nearer is the taller one in the picture",
+					100*horizon)
 		}
 	}
 	if camera <= 0 || camera > 1000 || math.IsNaN(camera) {

@@ -52,7 +52,8 @@ func TestPeopleThatCannotBe(t *testing.T) {
 		{{0.8, 0.7}, {0.6, 0.3}},   // the nearer one is the smaller one
 		{{0.8, 0.5}, {0.75, 0.74}}, // the horizon is below feet
 	} {
-		if g, err := FromTwo(pair[0], pair[1], 1, 1.5); err == nil && (g.Horizon >= min(pair[0].Feet, pair[1].Feet) || g.Camera <= 0) || pair[0] == (Person{0.8, 0.5}) && pair[1].Feet == 0.6 && err == nil {
+		if g, err := FromTwo(pair[0], pair[1], 1, 1.5); err == nil && (g.Horizon >= min(pair[0].Feet, pair[1].Feet) || g.Camera <= 0) ||
+			pair[0] == (Person{0.8, 0.5}) && pair[1].Feet == 0.6 && err == nil {
 			t.Errorf("%v give %+v", pair, g)
 		}
 	}
@@ -129,7 +130,8 @@ func TestWalksInClosedForm(t *testing.T) {
 
 // random scene of an area, a mask and walks.
 func scene(random *rand.Rand) (Ground, Shape, []Shape, []Walk) {
-	g := Ground{Horizon: 0.1 + 0.3*random.Float64(), Camera: 2.5 + 4*random.Float64(), Focal: FocalOf(30 + 40*random.Float64()), Aspect: 16.0 / 9}
+	g := Ground{Horizon: 0.1 + 0.3*random.Float64(), Camera: 2.5 + 4*random.Float64(), Focal: FocalOf(30 + 40*random.Float64()),
+		Aspect: 16.0 / 9}
 	var walks []Walk
 	for range 4 {
 		w := Walk{Object: walker, Share: 1 + random.Float64()}

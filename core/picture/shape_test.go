@@ -37,10 +37,12 @@ func TestRegionsInClosedForm(t *testing.T) {
 		{"a bent shape", bent, nil, 0.4*0.4 - 0.4*0.3/2, Box{0.1, 0, 0.3, 1}, 0.035},
 		{"a box beside it", bent, nil, 0.1, Box{0.5, 0.5, 0.6, 0.6}, 0},
 		{"less a square inside", square(0, 0, 1, 1), []Shape{square(0.25, 0.25, 0.75, 0.75)}, 0.75, Box{0, 0, 0.5, 0.5}, 0.25 - 0.0625},
-		{"less two that overlap", square(0, 0, 1, 1), []Shape{square(0, 0, 0.5, 0.5), square(0.25, 0.25, 0.75, 0.75)}, 1 - 0.25 - 0.25 + 0.0625, Box{0, 0, 1, 0.5}, 0.5 - 0.25 - 0.0625},
+		{"less two that overlap", square(0, 0, 1, 1), []Shape{square(0, 0, 0.5, 0.5), square(0.25, 0.25, 0.75, 0.75)}, 1 - 0.25 - 0.25 + 0.0625,
+			Box{0, 0, 1, 0.5}, 0.5 - 0.25 - 0.0625},
 		{"less one that reaches beyond it", square(0.4, 0.4, 0.6, 0.6), []Shape{triangle}, 0.02, Box{0.5, 0.5, 0.6, 0.6}, 0.01},
 		{"less all of it", square(0.1, 0.1, 0.2, 0.2), []Shape{square(0, 0, 1, 1)}, 0, Box{0, 0, 1, 1}, 0},
-		{"painted cells", Cells(4, 2, func(c, r int) bool { return c < 2 && r == 0 || c == 3 }), nil, 4.0 / 8, Box{0, 0.25, 1, 0.75}, 0.125 + 0.125},
+		{"painted cells", Cells(4, 2, func(c, r int) bool { return c < 2 && r == 0 || c == 3 }), nil, 4.0 / 8,
+			Box{0, 0.25, 1, 0.75}, 0.125 + 0.125},
 	}
 	for _, test := range tests {
 		r := NewRegion(test.watched, test.ignored)

@@ -35,8 +35,9 @@ func (c Choices) Names() []string {
 
 // The values of members that are offered by name.
 var (
-	Codecs          = Choices{{"h264", "H.264"}, {"h265", "H.265"}, {"av1", "AV1"}, {"mjpeg", "MJPEG"}}
-	Layouts         = Choices{{"span", "no RAID"}, {"raid0", "RAID 0"}, {"raid1", "RAID 1"}, {"raid5", "RAID 5"}, {"raid6", "RAID 6"}, {"raid10", "RAID 10"}}
+	Codecs  = Choices{{"h264", "H.264"}, {"h265", "H.265"}, {"av1", "AV1"}, {"mjpeg", "MJPEG"}}
+	Layouts = Choices{{"span", "no RAID"}, {"raid0", "RAID 0"}, {"raid1", "RAID 1"}, {"raid5", "RAID 5"}, {"raid6",
+		"RAID 6"}, {"raid10", "RAID 10"}}
 	RateKinds       = Choices{{"constant", "constant"}, {"variable", "variable"}, {"modelled", "modelled"}}
 	RatesKnown      = Choices{{"guess", "a guess"}, {"datasheet", "a datasheet"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
 	ActivitiesKnown = Choices{{"guess", "a guess"}, {"surveyed", "surveyed"}, {"measured", "measured"}}
@@ -49,8 +50,9 @@ var (
 	Copies          = Choices{{"recorded", "footage as recorded"}, {"sub", "the sub stream"}, {"stills", "snapshots only"}}
 	LayersAtOnce    = Choices{{"two", "both at once"}, {"one", "one at a time"}}
 	AreasTaken      = Choices{{"polygon", "as polygons"}, {"grid", "on a grid"}, {"none", "only at the cameras"}}
-	CopiesTaken     = Choices{{"days", "a day to other days"}, {"week", "the week to other channels"}, {"stream", "streams to other channels"}, {"times", "pre- and post-event times to other channels"}, {"detection", "detection to other channels"}}
-	StreamChoices   = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
+	CopiesTaken     = Choices{{"days", "a day to other days"}, {"week", "the week to other channels"}, {"stream",
+		"streams to other channels"}, {"times", "pre- and post-event times to other channels"}, {"detection", "detection to other channels"}}
+	StreamChoices = Choices{{"main", "main stream"}, {"sub", "sub stream"}, {"third", "third stream"}}
 )
 
 // AllChoices are the values of all members that are offered by name.
@@ -78,7 +80,8 @@ type AllChoices struct {
 }
 
 // Every is all choices there are.
-var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors, SmallestOf, Contacts, OutputKinds, StillModes, Copies, LayersAtOnce, AreasTaken, CopiesTaken, ReadyTakes(), objectChoices(),
+var Every = AllChoices{Codecs, Layouts, RateKinds, RatesKnown, ActivitiesKnown, []int{1, 2, 3, 4, 5}, Scenes, StreamChoices, Detectors,
+	SmallestOf, Contacts, OutputKinds, StillModes, Copies, LayersAtOnce, AreasTaken, CopiesTaken, ReadyTakes(), objectChoices(),
 	[]string{"640×360", "704×576", "1280×720", "1920×1080", "2560×1440", "2688×1520", "3072×2048", "3840×2160"}}
 
 // Limits are what a member may be, of what stands in its tag.

@@ -82,7 +82,8 @@ type EffectList struct {
 
 // Lists are the lists of ids of an effect; presets stand beside them.
 func (e *Effect) Lists() []EffectList {
-	return []EffectList{{"record", &e.Record}, {"message", &e.Message}, {"output", &e.Output}, {"monitor", &e.Monitor}, {"still", &e.Still}, {"offsite", &e.Offsite}}
+	return []EffectList{{"record", &e.Record}, {"message", &e.Message}, {"output", &e.Output}, {"monitor", &e.Monitor}, {"still",
+		&e.Still}, {"offsite", &e.Offsite}}
 }
 
 // Ties is how many pairs of the cause and something that it does there are.

@@ -92,7 +92,8 @@ func TestGridsOfRecorders(t *testing.T) {
 		columns, rows int
 		on            bool
 	}{
-		{nil, 0, 0, false}, {&Takes{Areas: "polygon", GridRows: 3}, 0, 0, false}, {&Takes{Areas: "grid"}, 22, 18, true}, {&Takes{Areas: "grid", GridColumns: 16, GridRows: 12}, 16, 12, true},
+		{nil, 0, 0, false}, {&Takes{Areas: "polygon", GridRows: 3}, 0, 0, false}, {&Takes{Areas: "grid"}, 22, 18, true},
+		{&Takes{Areas: "grid", GridColumns: 16, GridRows: 12}, 16, 12, true},
 	} {
 		if columns, rows, on := test.takes.Grid(); columns != test.columns || rows != test.rows || on != test.on {
 			t.Errorf("%+v: %d by %d, %v", test.takes, columns, rows, on)

@@ -9,7 +9,8 @@ import (
 )
 
 func TestSpansOfHours(t *testing.T) {
-	spans, err := SpansOf([]Hours{{Days: []week.Weekday{week.Sunday}, From: 22 * 60, To: 2 * 60}, {Days: []week.Weekday{week.Monday}, From: 60, To: 120}})
+	spans, err := SpansOf([]Hours{{Days: []week.Weekday{week.Sunday}, From: 22 * 60, To: 2 * 60},
+		{Days: []week.Weekday{week.Monday}, From: 60, To: 120}})
 	if err != nil {
 		t.Fatal(err)
 	}

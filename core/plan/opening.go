@@ -87,7 +87,8 @@ func (o *Opening) kinds() (out []opened, seen []Activity, err error) {
 		if find(seen, func(a *Activity) bool { return a.ID == template.ID }) == nil {
 			seen = append(seen, *template)
 		}
-		kind := Kind{ID: "camera", Name: fmt.Sprintf("%s %d×%d", Codecs.Name(o.Codec), c.Width, c.Height), Streams: Streams{Main: main, Sub: PlainStream(Sub)}}
+		kind := Kind{ID: "camera", Name: fmt.Sprintf("%s %d×%d", Codecs.Name(o.Codec), c.Width, c.Height), Streams: Streams{Main: main,
+			Sub: PlainStream(Sub)}}
 		if n > 0 {
 			kind.ID = fmt.Sprintf("camera-%d", n+1)
 		}
@@ -154,7 +155,8 @@ func (o Opening) Plan() (*Plan, error) {
 		recorder := o.recorder(r)
 		p.Recorders = append(p.Recorders, recorder)
 		for n := 1; n <= o.Channels; n++ {
-			c := Channel{ID: fmt.Sprintf("c%d", len(p.Channels)+1), Number: n, Recorder: recorder.ID, Pool: recorder.Pools[0].ID, Week: WeekRef{Named: "opening"}}
+			c := Channel{ID: fmt.Sprintf("c%d", len(p.Channels)+1), Number: n, Recorder: recorder.ID, Pool: recorder.Pools[0].ID,
+				Week: WeekRef{Named: "opening"}}
 			if n > share || made == cameras {
 				c.Name, c.NoCamera = fmt.Sprintf("Channel %d", len(p.Channels)+1), true
 				c.Week = WeekRef{Own: &OwnWeek{Otherwise: "off"}}

@@ -41,8 +41,10 @@ func TestWhatTheFirstVerdictAssumesCanBeSaid(t *testing.T) {
 
 // TestAnOpeningOfSeveralKinds opens a site of two recorders, with eight cameras indoors and four in a yard.
 func TestAnOpeningOfSeveralKinds(t *testing.T) {
-	o := Opening{Name: "Little pier", TimeZone: "UTC", Recorder: "R", Recorders: 2, Channels: 8, IngestMbps: 80, Drives: 2, Terabytes: 4, Layout: "raid1",
-		Group: "Indoor", Cameras: 8, Codec: "h265", Width: 1920, Height: 1080, FPS: 12, Activity: "corridor", Duty: "motion", KeepDays: 30, EventsPerDay: 50,
+	o := Opening{Name: "Little pier", TimeZone: "UTC", Recorder: "R", Recorders: 2, Channels: 8, IngestMbps: 80, Drives: 2,
+		Terabytes: 4, Layout: "raid1",
+		Group: "Indoor", Cameras: 8, Codec: "h265", Width: 1920, Height: 1080, FPS: 12, Activity: "corridor", Duty: "motion",
+		KeepDays: 30, EventsPerDay: 50,
 		Others: []OpeningCameras{{"Yard", 4, 2560, 1440, 15, "loading"}}, Names: []string{"North steps"}}
 	p, err := o.Plan()
 	if err != nil {
@@ -56,11 +58,13 @@ func TestAnOpeningOfSeveralKinds(t *testing.T) {
 		}
 		perRecorder[c.Recorder]++
 		perGroup[c.Group]++
-		if c.Number > 8 || *c.Detection.Reliability != GuessedReliability || (c.Group == "Yard") != (c.Streams.Main.Width == 2560 && c.Activity == "loading" && c.Kind == "camera-2") {
+		if c.Number > 8 || *c.Detection.Reliability != GuessedReliability ||
+			(c.Group == "Yard") != (c.Streams.Main.Width == 2560 && c.Activity == "loading" && c.Kind == "camera-2") {
 			t.Errorf("%+v", c)
 		}
 	}
-	if len(p.Channels) != 16 || perRecorder["recorder"] != 6 || perRecorder["recorder-2"] != 6 || perGroup["Indoor"] != 8 || perGroup["Yard"] != 4 || p.Recorders[1].Name != "R 2" || p.Channels[0].Name != "North steps" {
+	if len(p.Channels) != 16 || perRecorder["recorder"] != 6 || perRecorder["recorder-2"] != 6 || perGroup["Indoor"] != 8 ||
+		perGroup["Yard"] != 4 || p.Recorders[1].Name != "R 2" || p.Channels[0].Name != "North steps" {
 		t.Errorf("%v, %v", perRecorder, perGroup)
 	}
 	for want, spoil := range map[string]func(*Opening){
@@ -89,7 +93,8 @@ func TestScenesAreWhatACameraCanLookAt(t *testing.T) {
 }
 
 func TestOpening(t *testing.T) {
-	o := Opening{Name: "Little pier", TimeZone: "Atlantic/Faroe", Recorder: "Recorder", Channels: 8, IngestMbps: 80, Drives: 2, Terabytes: 4, Layout: "raid1",
+	o := Opening{Name: "Little pier", TimeZone: "Atlantic/Faroe", Recorder: "Recorder", Channels: 8, IngestMbps: 80, Drives: 2,
+		Terabytes: 4, Layout: "raid1",
 		Cameras: 6, Codec: "h265", Width: 2560, Height: 1440, FPS: 12, Activity: "quay", Duty: "low", KeepDays: 30}
 	p, err := o.Plan()
 	if err != nil {

@@ -46,7 +46,8 @@ func (p *Plan) CheckSize() error {
 // CheckBytes is [Plan.CheckSize] for a plan that has been written already.
 func CheckBytes(data []byte) error {
 	if len(data) > MaxBytes {
-		return document.Wrong("", "larger than %d MiB, even without its spaces: %.1f MiB; no plan may be", MaxBytes>>20, float64(len(data))/(1<<20))
+		return document.Wrong("", "larger than %d MiB, even without its spaces: %.1f MiB; no plan may be", MaxBytes>>20,
+			float64(len(data))/(1<<20))
 	}
 	return nil
 }

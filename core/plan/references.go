@@ -165,7 +165,8 @@ func (c *checker) weeks() {
 func (c *checker) activities() {
 	for i, a := range c.plan.Activities {
 		if a.Groups != nil && a.Groups.Size > 1 && a.MeanSeconds > MaxGroupedSeconds {
-			c.wrong(fmt.Sprintf("activities[%d].groups", i), "events that last %v s on average cannot come in groups; at most %v s can", a.MeanSeconds, MaxGroupedSeconds)
+			c.wrong(fmt.Sprintf("activities[%d].groups", i), "events that last %v s on average cannot come in groups; at most %v s can",
+				a.MeanSeconds, MaxGroupedSeconds)
 		}
 		for j, b := range a.Blocks {
 			c.hours(fmt.Sprintf("activities[%d].blocks[%d]", i, j), b.Hours)

@@ -6,7 +6,8 @@ import (
 )
 
 func TestSayHasNoExponents(t *testing.T) {
-	for want, f := range map[string]float64{"1235": 1234.6, "123": 123.4, "12.3": 12.34, "1.23": 1.234, "0.0123": 0.01234, "0": 0, "99999999": 9.9999999e7, "15873062": 15873062.2, "-4.5": -4.5, "10": 9.999, "0.5": 0.5, "+Inf": math.Inf(1)} {
+	for want, f := range map[string]float64{"1235": 1234.6, "123": 123.4, "12.3": 12.34, "1.23": 1.234, "0.0123": 0.01234, "0": 0,
+		"99999999": 9.9999999e7, "15873062": 15873062.2, "-4.5": -4.5, "10": 9.999, "0.5": 0.5, "+Inf": math.Inf(1)} {
 		if got := Say("%.3g", f); got != want {
 			t.Errorf("%v is said %q, want %q", f, got, want)
 		}
@@ -18,7 +19,8 @@ func TestSayHasNoExponents(t *testing.T) {
 
 // TestAbout writes times at and beside the places where the unit changes; the page has the same thresholds (web/src/ui/duration.ts).
 func TestAbout(t *testing.T) {
-	for seconds, want := range map[float64]string{0: "0 s", 0.06: "0.1 s", 9.94: "9.9 s", 9.95: "10 s", 99.4: "99 s", 99.5: "1.7 min", 283: "4.7 min", 360: "6 min", 597: "10 min",
+	for seconds, want := range map[float64]string{0: "0 s", 0.06: "0.1 s", 9.94: "9.9 s", 9.95: "10 s", 99.4: "99 s", 99.5: "1.7 min",
+		283: "4.7 min", 360: "6 min", 597: "10 min",
 		5969: "99 min", 5970: "1.7 h", 171999: "48 h", 172000: "2 days", 900000: "10 days"} {
 		if got := About(seconds); got != want {
 			t.Errorf("%v s: %s, want %s", seconds, got, want)
@@ -27,7 +29,8 @@ func TestAbout(t *testing.T) {
 }
 
 func TestSecondsInWords(t *testing.T) {
-	for seconds, want := range map[float64]string{0: "0 s", 1.5: "1.5 s", 59: "59 s", 60: "1 min", 90: "90 s", 3600: "1 h", 5400: "90 min", 86400: "24 h", 129600: "36 h", 172800: "2 days"} {
+	for seconds, want := range map[float64]string{0: "0 s", 1.5: "1.5 s", 59: "59 s", 60: "1 min", 90: "90 s", 3600: "1 h", 5400: "90 min",
+		86400: "24 h", 129600: "36 h", 172800: "2 days"} {
 		if got := SecondsInWords(seconds); got != want {
 			t.Errorf("%v s: %s, want %s", seconds, got, want)
 		}

@@ -34,7 +34,8 @@ func TestSchemaHasEveryMemberAndLimit(t *testing.T) {
 	if seen < 200 {
 		t.Errorf("only %d limits were seen", seen)
 	}
-	for path, required := range map[string][]string{"": {"format", "name", "site", "recorders"}, "channels": {"id", "number", "recorder", "pool", "week"}} {
+	for path, required := range map[string][]string{"": {"format", "name", "site", "recorders"},
+		"channels": {"id", "number", "recorder", "pool", "week"}} {
 		at := schema
 		if path != "" {
 			at = below(schemaAt(schema, strings.Split(path, ".")))
@@ -92,7 +93,9 @@ func TestMembersUsed(t *testing.T) {
 			t.Errorf("%s is used, but no member", path)
 		}
 	}
-	for path, want := range map[string]bool{"channels.detection.areas.cells.on": true, "effects.preset.dwellSeconds": true, "recorders.takes.gridRows": true, "channels.name": true, "prices": false, "offsite.watched": false, "channels.streams.third.codec": false} {
+	for path, want := range map[string]bool{"channels.detection.areas.cells.on": true, "effects.preset.dwellSeconds": true,
+		"recorders.takes.gridRows": true, "channels.name": true, "prices": false, "offsite.watched": false,
+		"channels.streams.third.codec": false} {
 		if got := slices.Contains(used, path); got != want {
 			t.Errorf("%s is used: %v", path, got)
 		}

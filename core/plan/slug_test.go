@@ -3,7 +3,8 @@ package plan
 import "testing"
 
 func TestIDsOfNames(t *testing.T) {
-	for name, want := range map[string]string{"Gate 2 (north)": "gate-2-north", "  ": "", "Ufer — Süd": "ufer-s-d", "A name that goes on and on and on, up to the end": "a-name-that-goes-on-and-on-and-on-up-to"} {
+	for name, want := range map[string]string{"Gate 2 (north)": "gate-2-north", "  ": "", "Ufer — Süd": "ufer-s-d",
+		"A name that goes on and on and on, up to the end": "a-name-that-goes-on-and-on-and-on-up-to"} {
 		if got := Slug(name); got != want {
 			t.Errorf("%q becomes %q, want %q", name, got, want)
 		}

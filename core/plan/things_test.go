@@ -47,7 +47,8 @@ func TestEveryListAndEveryTextIsSpokenFor(t *testing.T) {
 				t.Errorf("%v.%s does not say what it holds", typ, f.Name)
 			case ref != "" && !kinds[ref]:
 				t.Errorf("%v.%s names a %q, of which there is no list", typ, f.Name, ref)
-			case of.Kind() == reflect.String && ref == "" && f.Tag.Get("enum") == "" && f.Tag.Get("key") == "" && f.Name != "ID" && !slices.Contains(free, f.Name):
+			case of.Kind() == reflect.String && ref == "" && f.Tag.Get("enum") == "" && f.Tag.Get("key") == "" && f.Name != "ID" &&
+				!slices.Contains(free, f.Name):
 				t.Errorf("%v.%s is a text that says neither what it names nor which values it has", typ, f.Name)
 			}
 			walk(f.Type)
@@ -67,7 +68,8 @@ func TestEachThingAndEachMention(t *testing.T) {
 		things = append(things, thing.Kind+" "+thing.Key+" at "+thing.Path())
 		return true
 	})
-	for _, want := range []string{"pool p2 at recorders[1].pools[0]", "channel c2 at channels[1]", "alarm input a1 at alarmInputs[0]", "camera kind bullet at kinds[0]"} {
+	for _, want := range []string{"pool p2 at recorders[1].pools[0]", "channel c2 at channels[1]", "alarm input a1 at alarmInputs[0]",
+		"camera kind bullet at kinds[0]"} {
 		if !slices.Contains(things, want) {
 			t.Errorf("no %s in %s", want, strings.Join(things, "; "))
 		}
@@ -76,7 +78,8 @@ func TestEachThingAndEachMention(t *testing.T) {
 		paths = append(paths, m.Path()+" "+strings.Join(m.Keys(), ","))
 		return true
 	})
-	for _, want := range []string{"channels[0].week yard", "channels[0].pool p1", "weeks[1].blocks[0].duty guard", "effects[1].when.motion c1"} {
+	for _, want := range []string{"channels[0].week yard", "channels[0].pool p1", "weeks[1].blocks[0].duty guard",
+		"effects[1].when.motion c1"} {
 		if !slices.Contains(paths, want) {
 			t.Errorf("no %s in %s", want, strings.Join(paths, "; "))
 		}
@@ -93,7 +96,8 @@ func TestUses(t *testing.T) {
 	for _, test := range []struct{ kind, id, want string }{
 		{"activity", "gate", "channel c2 Gate; alarm input a1 Gate contact"},
 		{"week", "gate", "special day  special day 2026-12-24 (Winter rest); channel c2 Gate"},
-		{"channel", "c1", "call button b1 Duress button; effect  effect alarm a1; effect  effect motion on c1; effect  effect picture lost on c1"},
+		{"channel", "c1",
+			"call button b1 Duress button; effect  effect alarm a1; effect  effect motion on c1; effect  effect picture lost on c1"},
 		{"pool", "none", ""},
 	} {
 		var got []string

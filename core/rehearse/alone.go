@@ -66,7 +66,8 @@ func (o *one) again(ctx context.Context, ask Ask) (*Rehearsal, error) {
 		return nil, err
 	}
 	causes := r.site.Causes()
-	r.Segments, r.Away, r.Stills = make([][]Segment, len(r.plan.Channels)), make([][]Span, len(r.plan.Channels)), make([][]Ms, len(r.plan.Channels))
+	r.Segments, r.Away, r.Stills = make([][]Segment, len(r.plan.Channels)), make([][]Span,
+		len(r.plan.Channels)), make([][]Ms, len(r.plan.Channels))
 	r.away(causes, o.channel)
 	r.channel(ctx, causes, o.channel)
 	return &r, ctx.Err()

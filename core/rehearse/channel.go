@@ -252,7 +252,8 @@ func (w *writing) write(over Span, d *run) {
 	s.Kbit = kbps * float64(over.To-over.From) / float64(Second)
 	s.Others = s.Event && w.own == 0
 	n, causes := len(w.out), w.held
-	goesOn := n > 0 && w.out[n-1].To == s.From && w.out[n-1].Duty == s.Duty && w.out[n-1].Event == s.Event && w.out[n-1].Button == s.Button && w.out[n-1].Others == s.Others
+	goesOn := n > 0 && w.out[n-1].To == s.From && w.out[n-1].Duty == s.Duty && w.out[n-1].Event == s.Event && w.out[n-1].Button == s.Button &&
+		w.out[n-1].Others == s.Others
 	if goesOn {
 		w.out[n-1].To, w.out[n-1].Kbit = s.To, w.out[n-1].Kbit+s.Kbit
 		causes = w.fresh

@@ -41,7 +41,8 @@ func newClock(p *plan.Plan, ask Ask, zone *time.Location, lead, tail Ms) *clock 
 			date++
 		}
 		c.minutes = append(c.minutes, minute)
-		if n := len(c.stretches); n > 0 && c.stretches[n-1].special == special[date] && c.stretches[n-1].minute+week.Minute((at-c.stretches[n-1].from)/Minute) == minute {
+		if n := len(c.stretches); n > 0 && c.stretches[n-1].special == special[date] && c.stretches[n-1].minute+
+			week.Minute((at-c.stretches[n-1].from)/Minute) == minute {
 			c.stretches[n-1].to = min(at+Minute, c.end)
 			continue
 		}

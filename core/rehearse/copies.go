@@ -121,7 +121,8 @@ func (r *Rehearsal) copiedStills(holds []uplink.Hold, i int) []uplink.Clip {
 		return nil
 	}
 	hours := s.Hours.Holding()
-	out := uplink.StillsOf(i, holds, s.EverySeconds, s.Bytes()*8/1000, func(at float64) bool { return hours.At(r.clock.minute(r.clock.ms(at))) })
+	out := uplink.StillsOf(i, holds, s.EverySeconds, s.Bytes()*8/1000,
+		func(at float64) bool { return hours.At(r.clock.minute(r.clock.ms(at))) })
 	slices.SortFunc(holds, func(a, b uplink.Hold) int { return cmp.Compare(a.Trigger, b.Trigger) })
 	for k := range out {
 		n := sort.Search(len(holds), func(n int) bool { return holds[n].Trigger > out[k].Done })
@@ -143,7 +144,8 @@ type uplinkWay struct {
 func newUplinkWay(r *Rehearsal, kbps float64) *uplinkWay {
 	hours := r.plan.Offsite.Hours.Holding()
 	minutes := r.clock.minutes
-	w := &uplinkWay{kbps: kbps, open: make([]float64, len(minutes)+1), after: uplink.NewLine(kbps, hours), week: 60 * float64(minutes[len(minutes)-1]+1)}
+	w := &uplinkWay{kbps: kbps, open: make([]float64, len(minutes)+1), after: uplink.NewLine(kbps,
+		hours), week: 60 * float64(minutes[len(minutes)-1]+1)}
 	for m, of := range minutes {
 		w.open[m+1] = w.open[m]
 		if hours.At(of) {

@@ -23,7 +23,8 @@ func copyingPlan(t *testing.T) *plan.Plan {
 		{ID: "base", Name: "Base", Base: &plan.Base{Stream: "sub"}, Event: &plan.Event{Stream: "main", On: []plan.Trigger{plan.Alarm}}}}
 	p.Weeks, p.Channels, p.Messages, p.Outputs, p.Monitors, p.CallButtons, p.Site.SpecialDays = nil, nil, nil, nil, nil, nil, nil
 	p.Activities = []plan.Activity{
-		{ID: "often", Name: "Often", Known: "measured", MeanSeconds: 20, OtherwisePerHour: 1, Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 7 * 60, To: 10 * 60}, PerHour: 12}}},
+		{ID: "often", Name: "Often", Known: "measured", MeanSeconds: 20, OtherwisePerHour: 1,
+			Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 7 * 60, To: 10 * 60}, PerHour: 12}}},
 		{ID: "door", Name: "Door", Known: "measured", MeanSeconds: 5, OtherwisePerHour: 0.2},
 	}
 	for k, id := range []string{"a", "b", "c"} {
@@ -32,14 +33,18 @@ func copyingPlan(t *testing.T) *plan.Plan {
 		c.ID, c.Name, c.Number, c.Activity, c.Nuisance, c.Scene = id, id, k+1, []string{"often", "often", "door"}[k], "", nil
 		c.PreSeconds, c.PostSeconds, c.AlarmPreSeconds, c.AlarmPostSeconds = 5, 20, &pre, &post
 		c.Detection = plan.Detection{On: true, MinSeconds: 2}
-		c.Streams.Main = &plan.Stream{Codec: "h265", Width: 1920, Height: 1080, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 1500, ActiveKbps: 4000, Known: "measured"}}
-		c.Streams.Sub = &plan.Stream{Codec: "h265", Width: 640, Height: 360, FPS: 10, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 200, ActiveKbps: 400, Known: "measured"}}
+		c.Streams.Main = &plan.Stream{Codec: "h265", Width: 1920, Height: 1080, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable",
+			IdleKbps: 1500, ActiveKbps: 4000, Known: "measured"}}
+		c.Streams.Sub = &plan.Stream{Codec: "h265", Width: 640, Height: 360, FPS: 10, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable",
+			IdleKbps: 200, ActiveKbps: 400, Known: "measured"}}
 		c.AudioKbps, c.Movable, c.Stills = 0, nil, nil
-		c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "both", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 0, To: 6 * 60}, Duty: "base"}}}}
+		c.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "both",
+			Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 0, To: 6 * 60}, Duty: "base"}}}}
 		p.Channels = append(p.Channels, c)
 	}
 	p.AlarmInputs = []plan.AlarmInput{{ID: "contact", Name: "Contact", Recorder: p.Recorders[0].ID, Activity: "door", Contact: "normallyOpen"}}
-	p.Effects = []plan.Effect{{When: plan.When{Motion: "a"}, Offsite: []string{"a", "b"}}, {When: plan.When{Motion: "b"}, Offsite: []string{"b"}}, {When: plan.When{Alarm: "contact"}, Offsite: []string{"a", "c"}}}
+	p.Effects = []plan.Effect{{When: plan.When{Motion: "a"}, Offsite: []string{"a", "b"}}, {When: plan.When{Motion: "b"},
+		Offsite: []string{"b"}}, {When: plan.When{Alarm: "contact"}, Offsite: []string{"a", "c"}}}
 	p.Offsite = &plan.Offsite{UplinkKbps: 1e6}
 	return p
 }
@@ -52,7 +57,8 @@ func TestCopiesAreSafeWhenTheEstimateSays(t *testing.T) {
 		load         float64
 		hours        *plan.HourList
 	}{
-		{"a third of the uplink", "", 0.33, nil}, {"sub streams", effect.CopySub, 0.6, nil}, {"by night", "", 0.15, &plan.HourList{Blocks: []plan.Hours{{From: 0, To: 6 * 60}}}},
+		{"a third of the uplink", "", 0.33, nil}, {"sub streams", effect.CopySub, 0.6, nil},
+		{"by night", "", 0.15, &plan.HourList{Blocks: []plan.Hours{{From: 0, To: 6 * 60}}}},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			t.Parallel()
@@ -81,7 +87,8 @@ func TestCopiesAreSafeWhenTheEstimateSays(t *testing.T) {
 				for _, x := range []struct {
 					what      string
 					got, want float64
-				}{{"mean", *f.MeanSafeSeconds, stat.Mean(played[i], nil)}, {"of nine in ten", *f.NinetySafeSeconds, stat.Quantile(0.9, stat.Empirical, played[i], nil)}} {
+				}{{"mean", *f.MeanSafeSeconds, stat.Mean(played[i], nil)},
+					{"of nine in ten", *f.NinetySafeSeconds, stat.Quantile(0.9, stat.Empirical, played[i], nil)}} {
 					t.Logf("%s, %s: %.0f s, rehearsed %.0f s of %d", f.ID, x.what, x.got, x.want, len(played[i]))
 					if math.Abs(x.got-x.want) > 0.1*x.want {
 						t.Errorf("%s, %s: %.0f s, rehearsed %.0f s", f.ID, x.what, x.got, x.want)

@@ -16,7 +16,8 @@ import (
 func crowded(channels int, perHour, post float64) *plan.Plan {
 	p := busy(channels)
 	p.Activities = append(p.Activities, plan.Activity{ID: "crowd", Name: "Crowd", Known: "guess", MeanSeconds: 5, OtherwisePerHour: perHour})
-	p.AlarmInputs = append(p.AlarmInputs, plan.AlarmInput{ID: "gate", Name: "Gate", Recorder: p.Recorders[0].ID, Activity: "crowd", Contact: "normallyOpen"})
+	p.AlarmInputs = append(p.AlarmInputs, plan.AlarmInput{ID: "gate", Name: "Gate", Recorder: p.Recorders[0].ID, Activity: "crowd",
+		Contact: "normallyOpen"})
 	tie := plan.Effect{When: plan.When{Alarm: "gate"}}
 	for i := range p.Channels {
 		p.Channels[i].AlarmPostSeconds = &post
@@ -29,7 +30,8 @@ func crowded(channels int, perHour, post float64) *plan.Plan {
 // TestWhatIsTooMuchIsRefusedBeforeItIsPlayed asks for weeks that nobody could wait for. The bound holds for the odds of a
 // moment too, and days that are said to be possible are.
 func TestWhatIsTooMuchIsRefusedBeforeItIsPlayed(t *testing.T) {
-	for name, p := range map[string]*plan.Plan{"holds": crowded(100, 1310, 30), "events": crowded(1, 200_000, 30), "held for hours": crowded(20, 400, 3600)} {
+	for name, p := range map[string]*plan.Plan{"holds": crowded(100, 1310, 30), "events": crowded(1, 200_000, 30),
+		"held for hours": crowded(20, 400, 3600)} {
 		site := estimate.Figures(p, nil)
 		ask := Ask{From: june, Days: 7, Seed: 1}
 		many := new(TooManyError)

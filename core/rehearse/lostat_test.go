@@ -19,7 +19,8 @@ func TestWhereAnEventWasLost(t *testing.T) {
 		{Event{Source: Wanted, Fate: Missed, Gate: Off}, []estimate.GateName{estimate.GateOn, estimate.GateDetector}},
 		{Event{Source: Wanted, Fate: Missed, Gate: Closed}, []estimate.GateName{estimate.GateHours, estimate.GateDetector}},
 		{Event{Source: Wanted, Fate: Missed, Gate: TooShort}, []estimate.GateName{estimate.GateLong, estimate.GateDetector}},
-		{Event{Source: Wanted, Fate: Missed, Gate: OutOfSight}, []estimate.GateName{estimate.GateArea, estimate.GateLarge, estimate.GateDetector}},
+		{Event{Source: Wanted, Fate: Missed, Gate: OutOfSight}, []estimate.GateName{estimate.GateArea, estimate.GateLarge,
+			estimate.GateDetector}},
 		{Event{Source: Wanted, Fate: Low, Why: NotTied}, []estimate.GateName{estimate.GateTied, estimate.GateDetector}},
 		{Event{Source: Wanted, Fate: Missed, Why: TurnedOff}, []estimate.GateName{estimate.GateDuty, estimate.GateDetector}},
 	} {

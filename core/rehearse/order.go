@@ -8,7 +8,8 @@ import (
 
 // order is the order of events in a rehearsal.
 func order(a, b Event) int {
-	return cmp.Or(cmp.Compare(a.Start, b.Start), cmp.Compare(a.Channel, b.Channel), cmp.Compare(a.Source, b.Source), cmp.Compare(a.At, b.At), cmp.Compare(a.End, b.End))
+	return cmp.Or(cmp.Compare(a.Start, b.Start), cmp.Compare(a.Channel, b.Channel), cmp.Compare(a.Source, b.Source), cmp.Compare(a.At,
+		b.At), cmp.Compare(a.End, b.End))
 }
 
 // inOrder puts lists together, each of which is in order; of events that are alike those of the earlier list come first. It

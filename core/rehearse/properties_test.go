@@ -78,7 +78,8 @@ func TestEveryPlanHoldsTogether(t *testing.T) {
 				t.Errorf("%s: %d days are %d ms long, want %d", file, 3, r.Length, want)
 			}
 			again := played(t, site, ask)
-			if !reflect.DeepEqual(r.Events, again.Events) || !reflect.DeepEqual(r.Segments, again.Segments) || !reflect.DeepEqual(r.Told, again.Told) {
+			if !reflect.DeepEqual(r.Events, again.Events) || !reflect.DeepEqual(r.Segments, again.Segments) ||
+				!reflect.DeepEqual(r.Told, again.Told) {
 				t.Errorf("%s: the same number is another week", file)
 			}
 			if ask.Seed++; len(r.Events) > 20 && reflect.DeepEqual(r.Events, played(t, site, ask).Events) {
@@ -183,7 +184,8 @@ func TestSpecialDays(t *testing.T) {
 // TestOneAnswer: what is said first of an event is what became of it, and says no other thing than asking for its middle does.
 func TestOneAnswer(t *testing.T) {
 	counted := make(map[string]int)
-	for _, file := range []string{"../../internal/demo/pennywhistle-quay.json", "../estimate/testdata/plans/ties-of-every-kind.json", "../estimate/testdata/plans/cause-and-effect.json"} {
+	for _, file := range []string{"../../internal/demo/pennywhistle-quay.json", "../estimate/testdata/plans/ties-of-every-kind.json",
+		"../estimate/testdata/plans/cause-and-effect.json"} {
 		r := played(t, estimate.Figures(plantest.Read(t, file), nil), Ask{From: june, Days: 3, Seed: 9})
 		for n := range r.Events {
 			e := &r.Events[n]
@@ -195,7 +197,8 @@ func TestOneAnswer(t *testing.T) {
 			word, _, _ := strings.Cut(s.Answer, ":")
 			counted[word]++
 			have := r.Have(e.Channel, middle, middle)
-			ok := map[string]bool{"Yes": e.Fate == Full, "Only low": e.Fate == Low, "No": e.Fate == Missed && (have.Fate == Missed || e.Why == AwayThen), "By chance": e.Fate == Missed && have.Fate != Missed && e.Why != AwayThen}[word]
+			ok := map[string]bool{"Yes": e.Fate == Full, "Only low": e.Fate == Low, "No": e.Fate == Missed &&
+				(have.Fate == Missed || e.Why == AwayThen), "By chance": e.Fate == Missed && have.Fate != Missed && e.Why != AwayThen}[word]
 			if !ok || s.Fate != e.Fate {
 				t.Fatalf("%s: %q, fate %s, at its middle %s", s.Sentence, s.Answer, e.Fate, have.Fate)
 			}
@@ -235,7 +238,8 @@ func TestWhatHappensOnASpecialDay(t *testing.T) {
 func TestWhatCannotBeRehearsed(t *testing.T) {
 	p := busy(4)
 	site := estimate.Figures(p, nil)
-	for _, ask := range []Ask{{From: june}, {From: june, Days: 15}, {From: week.Date{Year: 1066, Month: 10, Day: 14}, Days: 1}, {From: week.Date{Year: 3000, Month: 1, Day: 1}, Days: 1}} {
+	for _, ask := range []Ask{{From: june}, {From: june, Days: 15}, {From: week.Date{Year: 1066, Month: 10, Day: 14}, Days: 1},
+		{From: week.Date{Year: 3000, Month: 1, Day: 1}, Days: 1}} {
 		if _, err := Play(context.Background(), site, ask); err == nil {
 			t.Errorf("%+v was played", ask)
 		}
@@ -344,7 +348,8 @@ func TestEveryEventHasAStory(t *testing.T) {
 					t.Errorf("%+v", s)
 				}
 			}
-			if last := story.Steps[len(story.Steps)-1]; r.Events[n].Fate != "" && (last.Gate != "fate" || last.Passed != (r.Events[n].Fate == Full)) {
+			if last := story.Steps[len(story.Steps)-1]; r.Events[n].Fate != "" &&
+				(last.Gate != "fate" || last.Passed != (r.Events[n].Fate == Full)) {
 				t.Errorf("%+v: %+v", r.Events[n], last)
 			}
 		}
@@ -388,7 +393,8 @@ func TestBeforeAndAfter(t *testing.T) {
 		}
 	}
 	a, b := before.Sums(), after.Sums()
-	if lost == 0 || a.Wanted != b.Wanted || a.Full <= b.Full || b.Unwanted != 0 || a.Gigabytes <= b.Gigabytes || a.Full+a.Low+a.Missed != a.Wanted {
+	if lost == 0 || a.Wanted != b.Wanted || a.Full <= b.Full || b.Unwanted != 0 || a.Gigabytes <= b.Gigabytes || a.Full+
+		a.Low+a.Missed != a.Wanted {
 		t.Errorf("%d lost; %+v, then %+v", lost, a, b)
 	}
 }

@@ -93,9 +93,12 @@ var gateWords = map[Gate]string{
 
 // whyWords say why a wanted event had its fate.
 var whyWords = map[Why]string{
-	ByItself: "its own trigger was admitted", ByOthers: "footage was being written for something else when it began", ByButton: "a button had it recorded",
-	ByBase: "the base layer writes as much anyway", LowOnly: "only the base layer was written", NotNoticed: "it was not noticed", NotTied: "motion here does not record this channel",
-	Deaf: "the duty does not listen to motion then", BothNeeded: "the duty wants motion and an alarm at once, and there was one of them", AwayThen: "the camera was looking elsewhere", TurnedOff: "the duty is off",
+	ByItself: "its own trigger was admitted", ByOthers: "footage was being written for something else when it began",
+	ByButton: "a button had it recorded",
+	ByBase:   "the base layer writes as much anyway", LowOnly: "only the base layer was written", NotNoticed: "it was not noticed",
+	NotTied: "motion here does not record this channel",
+	Deaf:    "the duty does not listen to motion then", BothNeeded: "the duty wants motion and an alarm at once, and there was one of them",
+	AwayThen: "the camera was looking elsewhere", TurnedOff: "the duty is off",
 }
 
 // WhyWords is a reason in words.
@@ -246,7 +249,8 @@ func (r *Rehearsal) tellOthers(n int, step func(gate string, passed bool, words 
 					last = r.Events[w].Trigger
 				}
 			}
-			step("message", false, "%s was not told: the last message was at %s, and the next goes out %s later at the earliest.", m.Name, r.hhmmss(last), plan.SecondsInWords(m.AtMostEverySeconds))
+			step("message", false, "%s was not told: the last message was at %s, and the next goes out %s later at the earliest.", m.Name,
+				r.hhmmss(last), plan.SecondsInWords(m.AtMostEverySeconds))
 		case slices.Contains(t.Quiet, n):
 			step("message", false, "%s was not told: these are quiet hours.", m.Name)
 		}

@@ -65,7 +65,8 @@ func (in *Input) Fingerprint() uint64 {
 	}
 	for _, sources := range [][]footage.Source{in.Scene.Motion, in.Scene.Alarm} {
 		for _, src := range sources {
-			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay(), src.Events.Group.Size, src.Events.Group.Seconds)
+			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay(), src.Events.Group.Size,
+				src.Events.Group.Seconds)
 		}
 	}
 	for _, n := range in.Scene.Noticed {
@@ -79,7 +80,8 @@ func (in *Input) Fingerprint() uint64 {
 // same and do the same, whatever it costs.
 func (in *Input) PlaysAlike(other *Input) bool {
 	regime := func(a, b week.Step[footage.Regime]) bool {
-		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Whole == b.Value.Whole && a.Value.CallLow == b.Value.CallLow && a.Value.CallUnder == b.Value.CallUnder && a.Value.Admit == b.Value.Admit &&
+		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Whole == b.Value.Whole && a.Value.CallLow == b.Value.CallLow &&
+			a.Value.CallUnder == b.Value.CallUnder && a.Value.Admit == b.Value.Admit &&
 			in.Scene.Moves(a.Value) == other.Scene.Moves(b.Value)
 	}
 	return in.Empty == other.Empty && slices.EqualFunc(in.Regimes, other.Regimes, regime) && in.sees(other)
@@ -103,7 +105,8 @@ func (in *Input) AssureNight() {
 
 // same tells whether two inputs are one and the same.
 func (in *Input) same(other *Input) bool {
-	return in.Rates == other.Rates && in.Guessed == other.Guessed && !in.Empty && !other.Empty && len(in.Regimes) > 0 && len(other.Regimes) > 0 && &in.Regimes[0] == &other.Regimes[0]
+	return in.Rates == other.Rates && in.Guessed == other.Guessed && !in.Empty && !other.Empty && len(in.Regimes) > 0 &&
+		len(other.Regimes) > 0 && &in.Regimes[0] == &other.Regimes[0]
 }
 
 // Equal tells whether two inputs give the same footage and doubt.

@@ -190,7 +190,8 @@ func Encoded(s *plan.Stream) video.Stream {
 	out := video.Stream{
 		Codec: video.Codec(s.Codec), Width: s.Width, Height: s.Height,
 		FPS: s.FPS, GOPSeconds: s.GOPSeconds, KeyframeKB: s.KeyframeKB,
-		Rate: video.Rate{Kind: video.Kind(s.Rate.Kind), Quality: s.Rate.Quality, Scene: video.Scene(s.Rate.Scene), Adaptive: s.Rate.Adaptive, Max: video.Kbps(s.Rate.MaxKbps)},
+		Rate: video.Rate{Kind: video.Kind(s.Rate.Kind), Quality: s.Rate.Quality, Scene: video.Scene(s.Rate.Scene), Adaptive: s.Rate.Adaptive,
+			Max: video.Kbps(s.Rate.MaxKbps)},
 	}
 	switch out.Rate.Kind {
 	case video.Constant:

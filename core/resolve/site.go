@@ -150,7 +150,8 @@ func (r *Site) notice(earlier *Site) {
 // all that is looked at besides are the very same.
 func (r *Site) noticesAsBefore(c *plan.Channel, i int, earlier *Site) bool {
 	p := earlier.Plan
-	if i >= len(p.Channels) || !c.Detection.Drawn() || len(p.Objects) != len(r.Plan.Objects) || len(p.Objects) > 0 && &p.Objects[0] != &r.Plan.Objects[0] ||
+	if i >= len(p.Channels) || !c.Detection.Drawn() || len(p.Objects) != len(r.Plan.Objects) ||
+		len(p.Objects) > 0 && &p.Objects[0] != &r.Plan.Objects[0] ||
 		len(p.Activities) != len(r.Plan.Activities) || len(p.Activities) > 0 && &p.Activities[0] != &r.Plan.Activities[0] {
 		return false
 	}

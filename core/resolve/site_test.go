@@ -67,9 +67,11 @@ func TestWhereProcessesComeFrom(t *testing.T) {
 		{plan.Activity{ID: "a", MeanSeconds: 10, Known: "guess", Groups: single}, Origin{ID: "a", Known: "guess"}},
 		{plan.Activity{ID: "a", MeanSeconds: 10, Known: "surveyed"}, Origin{ID: "a", Known: "surveyed"}},
 		{plan.Activity{ID: "a", MeanSeconds: 1e9}, Origin{ID: "a", Known: "guess"}},
-		{plan.Activity{ID: "a", MeanSeconds: 10, Known: "measured", Groups: pairs}, Origin{ID: "a", Known: "measured", Group: activity.Group{Size: 2, Seconds: 60}}},
+		{plan.Activity{ID: "a", MeanSeconds: 10, Known: "measured", Groups: pairs},
+			Origin{ID: "a", Known: "measured", Group: activity.Group{Size: 2, Seconds: 60}}},
 	} {
-		if got := OriginOf(&c.a, false); got.ID != c.want.ID || got.Known != c.want.Known || got.OpenGroups != c.want.OpenGroups || got.Group.Grouped() != c.want.Group.Grouped() {
+		if got := OriginOf(&c.a, false); got.ID != c.want.ID || got.Known != c.want.Known || got.OpenGroups != c.want.OpenGroups ||
+			got.Group.Grouped() != c.want.Group.Grouped() {
 			t.Errorf("%+v: %+v, want %+v", c.a, got, c.want)
 		}
 	}
@@ -112,7 +114,8 @@ func TestWhatADutyMeans(t *testing.T) {
 		{plan.Duty{ID: "new-3", Base: &plan.Base{Stream: plan.Main}, Event: motion}, footage.Motion, true, true},
 		{plan.Duty{ID: "new-4", Base: &plan.Base{Stream: plan.Main, KeyframesOnly: true}, Event: motion}, footage.Motion, true, false},
 		{plan.Duty{ID: "new-5", Base: &plan.Base{Stream: plan.Third}}, footage.Nothing, false, false},
-		{plan.Duty{ID: "new-6", Event: &plan.Event{On: []plan.Trigger{plan.Motion, plan.Alarm}, Match: "all", Stream: plan.Main}}, footage.Both, false, false},
+		{plan.Duty{ID: "new-6", Event: &plan.Event{On: []plan.Trigger{plan.Motion, plan.Alarm}, Match: "all", Stream: plan.Main}},
+			footage.Both, false, false},
 	} {
 		r := Of(p, nil).With([]plan.Duty{c.duty})
 		steps := r.Regimes(&p.Channels[i], week.Constant(c.duty.ID))

@@ -10,8 +10,10 @@ import (
 // Values at which programs go wrong.
 var (
 	wholes = []int64{0, 1, -1, 2, 7, 24, 60, 127, 128, 255, 256, 1440, 10080, 32767, 65535, 1 << 31, -1 << 31, math.MaxInt64, math.MinInt64}
-	floats = []float64{0, 1, -1, 0.5, 1e-9, 1e-300, 1e9, 1e300, math.MaxFloat64, math.SmallestNonzeroFloat64, math.Inf(1), math.Inf(-1), math.NaN(), math.Copysign(0, -1), 86400, 604800}
-	pieces = []string{"", "\x00", "\xff", "\ufeff", "\u202e", "\u2028", "é", "😀", "'", "\"", ",", ";", "\t", "\n", "\r\n", "-", ".", ":", "=", "{", "}", "[", "]", "null", "true", "NaN", "1e999", "24:00", "2026-02-29", "99999999999999999999"}
+	floats = []float64{0, 1, -1, 0.5, 1e-9, 1e-300, 1e9, 1e300, math.MaxFloat64, math.SmallestNonzeroFloat64, math.Inf(1), math.Inf(-1),
+		math.NaN(), math.Copysign(0, -1), 86400, 604800}
+	pieces = []string{"", "\x00", "\xff", "\ufeff", "\u202e", "\u2028", "é", "😀", "'", "\"", ",", ";", "\t", "\n", "\r\n", "-", ".", ":", "=",
+		"{", "}", "[", "]", "null", "true", "NaN", "1e999", "24:00", "2026-02-29", "99999999999999999999"}
 )
 
 func whole(rng *rand.Rand, v int64) int64 {

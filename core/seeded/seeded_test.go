@@ -9,7 +9,8 @@ import (
 
 // TestInputsAreTheSameAtEveryRun makes some twice, and holds a few bytes of them that no run may change.
 func TestInputsAreTheSameAtEveryRun(t *testing.T) {
-	examples := [][]any{{[]byte("06:30-22:00 Mon"), 3, 0.5, "a", uint64(1), uint8(2), true}, {[]byte("x"), 9, 1e9, "bc", uint64(7), uint8(0), false}}
+	examples := [][]any{{[]byte("06:30-22:00 Mon"), 3, 0.5, "a", uint64(1), uint8(2), true}, {[]byte("x"), 9, 1e9, "bc",
+		uint64(7), uint8(0), false}}
 	inputs := func(seed uint64) [][]any { return grown(rand.New(rand.NewPCG(seed, 1)), examples, 500) }
 	one, again, other := inputs(1), inputs(1), inputs(2)
 	distinct := 0

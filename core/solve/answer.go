@@ -146,7 +146,8 @@ func (p *Prepared) things(ask *Ask, of *pool, days storage.Days) (things [][]Opt
 			}
 			r := p.rate(i, k)
 			const little = 1e-7 // of an event a day, for each change
-			options = append(options, Option{float64(r.Daily) * float64(min(days, r.Limit)), p.loss(ask, i, &p.choices[i][k]) + little*float64(len(p.choices[i][k].Words))})
+			options = append(options, Option{float64(r.Daily) * float64(min(days, r.Limit)), p.loss(ask, i, &p.choices[i][k]) +
+				little*float64(len(p.choices[i][k].Words))})
 			places = append(places, k)
 		}
 		things, at = append(things, options), append(at, places)

@@ -48,7 +48,8 @@ func (p *Prepared) drivesOf(id string, more int) []Drives {
 			return // one mirror more, or a half pair
 		}
 		each, known := p.plan.Prices.Of(terabytes)
-		out = append(out, Drives{words, []edit.Edit{{SetPool: &edit.SetPool{Recorder: recorder, Pool: next}}}, usable, float64(count) * each, known, terabytes})
+		out = append(out, Drives{words, []edit.Edit{{SetPool: &edit.SetPool{Recorder: recorder, Pool: next}}}, usable,
+			float64(count) * each, known, terabytes})
 	}
 	for n := 1; n <= more; n++ {
 		drives := slices.Clone(pool.Drives)
@@ -69,7 +70,8 @@ func (p *Prepared) drivesOf(id string, more int) []Drives {
 	}
 	for _, size := range p.plan.Prices.Drives {
 		if size.Terabytes > 1.001*smallest.Terabytes {
-			add(plan.Say("%s: %s of %v TB in place of its %d", pool.Name, plan.Count(count, "drive"), size.Terabytes, count), []plan.DriveGroup{{Count: count, Terabytes: size.Terabytes}}, count, size.Terabytes)
+			add(plan.Say("%s: %s of %v TB in place of its %d", pool.Name, plan.Count(count, "drive"), size.Terabytes, count),
+				[]plan.DriveGroup{{Count: count, Terabytes: size.Terabytes}}, count, size.Terabytes)
 		}
 	}
 	return out

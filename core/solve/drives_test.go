@@ -139,7 +139,8 @@ func TestDrivesWithoutAPrice(t *testing.T) {
 	if err != nil || len(a.Unpriced) == 0 || a.Price != 0 {
 		t.Errorf("%+v, %v", a, err)
 	}
-	if a, err = p.Answer(context.Background(), &Ask{Days: 1.5 * p.Frontier(&Ask{})[0].Days, MoreDrives: 4, LowCounts: DefaultLow}); err != nil || !a.Reached || a.Loss > 1e-5 || !strings.Contains(a.Changes[0].Words, "more drive") {
+	if a, err = p.Answer(context.Background(), &Ask{Days: 1.5 * p.Frontier(&Ask{})[0].Days, MoreDrives: 4,
+		LowCounts: DefaultLow}); err != nil || !a.Reached || a.Loss > 1e-5 || !strings.Contains(a.Changes[0].Words, "more drive") {
 		t.Errorf("%+v, %v", a, err)
 	}
 }
@@ -161,7 +162,8 @@ func TestLeversOfEveryKind(t *testing.T) {
 		}
 		for k, lever := range p.Levers(&Ask{LowCounts: DefaultLow, MoreDrives: 1, WorsePictures: true}) {
 			words := strings.Join(lever.Words, "; ")
-			for _, kind := range []string{"instead of", "H.265", "a keyframe every", "the days required", "stored on", "more drive", "in place of", "quality"} {
+			for _, kind := range []string{"instead of", "H.265", "a keyframe every", "the days required", "stored on", "more drive",
+				"in place of", "quality"} {
 				if strings.Contains(words, kind) {
 					seen[kind]++
 				}
@@ -173,7 +175,8 @@ func TestLeversOfEveryKind(t *testing.T) {
 			if err != nil {
 				t.Fatalf("%s: %v", words, err)
 			}
-			if won := poolDays(estimate.Figures(next, nil), lever.Pool) - poolDays(p.site, lever.Pool); math.Abs(won-lever.More) > 1e-3*(1+lever.More) {
+			if won := poolDays(estimate.Figures(next, nil), lever.Pool) - poolDays(p.site,
+				lever.Pool); math.Abs(won-lever.More) > 1e-3*(1+lever.More) {
 				t.Errorf("%s: %v days more, promised %v", words, won, lever.More)
 			}
 		}
@@ -191,7 +194,8 @@ func TestAMaskedPatchIsALever(t *testing.T) {
 	c := &site.Channels[1]
 	c.Detection.Catch = nil
 	c.Detection.Areas = &plan.Areas{List: []plan.Area{{ID: "yard", Name: "Yard", Points: []plan.Point{{0, 0}, {1, 0}, {1, 1}, {0, 1}}}}}
-	c.Scene = &plan.Scene{Patches: []plan.Patch{{ID: "reeds", Name: "Reeds", Activity: "b", BlobPercent: 2, Points: []plan.Point{{0.1, 0.1}, {0.4, 0.1}, {0.4, 0.4}, {0.1, 0.4}}}}}
+	c.Scene = &plan.Scene{Patches: []plan.Patch{{ID: "reeds", Name: "Reeds", Activity: "b", BlobPercent: 2, Points: []plan.Point{{0.1, 0.1},
+		{0.4, 0.1}, {0.4, 0.4}, {0.1, 0.4}}}}}
 	p := prepared(t, site)
 	found := 0
 	for i, list := range p.choices {
@@ -204,7 +208,8 @@ func TestAMaskedPatchIsALever(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if then := estimate.Figures(next, nil).Channels[i]; !c.alone || c.Daily > list[0].Daily*1.000001 || math.Abs(then.GigabytesPerDay-float64(c.Daily/storage.GB)) > 1e-6 {
+			if then := estimate.Figures(next, nil).Channels[i]; !c.alone || c.Daily > list[0].Daily*1.000001 ||
+				math.Abs(then.GigabytesPerDay-float64(c.Daily/storage.GB)) > 1e-6 {
 				t.Errorf("%s: %v GB a day, promised %v, now %v", c.Words[0], then.GigabytesPerDay, c.Daily/storage.GB, list[0].Daily/storage.GB)
 			}
 		}

@@ -30,7 +30,8 @@ func (p *Prepared) loneWays(i int) (out []way) {
 		}
 		if main.GOPSeconds < 8 && main.Codec != "mjpeg" {
 			longer := 2 * main.GOPSeconds
-			stream(plan.Say("a keyframe every %v s instead of %v, where the camera can", longer, main.GOPSeconds), func(s *plan.Stream) { s.GOPSeconds = longer })
+			stream(plan.Say("a keyframe every %v s instead of %v, where the camera can", longer,
+				main.GOPSeconds), func(s *plan.Stream) { s.GOPSeconds = longer })
 		}
 	}
 	now := p.site.Channels[i].RetentionDays
@@ -60,7 +61,8 @@ func (p *Prepared) masks(i int) (out []Choice) {
 			continue
 		}
 		mask := plan.Area{ID: id, Name: patch.Name + ", ignored", Ignore: true, Points: patch.Points}
-		choice := Choice{Words: []string{patch.Name + " ignored"}, Edits: []edit.Edit{{SetArea: &edit.SetArea{Channel: c.ID, Area: mask}}}, alone: true}
+		choice := Choice{Words: []string{patch.Name + " ignored"}, Edits: []edit.Edit{{SetArea: &edit.SetArea{Channel: c.ID, Area: mask}}},
+			alone: true}
 		next, err := edit.After(p.plan, choice.Edits...)
 		if err != nil {
 			continue // there is no room for another area, say

@@ -19,7 +19,8 @@ func TestDaysAreAskedByTheirMeasure(t *testing.T) {
 	reached := make(map[Measure]int)
 	for round := range 8 {
 		site := small(rng, 5)
-		site.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2026, Month: 8, Day: 8}, To: week.Date{Year: 2026, Month: 8, Day: 16}, Name: "Fair", RateFactor: ptr(3.0)}}
+		site.Site.SpecialDays = []plan.SpecialDay{{From: week.Date{Year: 2026, Month: 8, Day: 8}, To: week.Date{Year: 2026, Month: 8,
+			Day: 16}, Name: "Fair", RateFactor: ptr(3.0)}}
 		p := prepared(t, site)
 		frontier := p.Frontier(&Ask{LowCounts: DefaultLow})
 		for _, by := range []Measure{WorstHour, WorstDate, Chance} {
@@ -109,7 +110,8 @@ func TestWhatIsToSpareIsNotMissed(t *testing.T) {
 			}
 			then := estimate.Figures(next, nil)
 			for _, pool := range then.Pools {
-				if pool.ID == s.Pool && (pool.WorstDays != nil && *pool.WorstDays < 4 || (pool.RetentionDays == nil) != (s.Days == nil) || s.Days != nil && *pool.RetentionDays != *s.Days) {
+				if pool.ID == s.Pool && (pool.WorstDays != nil && *pool.WorstDays < 4 || (pool.RetentionDays == nil) != (s.Days == nil) ||
+					s.Days != nil && *pool.RetentionDays != *s.Days) {
 					t.Errorf("%v: %+v, promised %v days", s.Words, pool, *s.Days)
 				}
 			}

@@ -73,8 +73,10 @@ func Prepare(ctx context.Context, p *plan.Plan, site *estimate.Result, earlier *
 
 // of are the choices of channel i where they are those of an earlier preparation.
 func (e *Prepared) of(p *plan.Plan, site *estimate.Result, i int) []Choice {
-	if e == nil || i >= len(e.plan.Channels) || p.Channels[i] != e.plan.Channels[i] || site.Channels[i].Evidence != e.site.Channels[i].Evidence ||
-		site.Channels[i].GigabytesPerDay != e.site.Channels[i].GigabytesPerDay || !sameList(p.Duties, e.plan.Duties) || !sameList(p.Weeks, e.plan.Weeks) || !p.SharesWhatChannelsHear(e.plan) {
+	if e == nil || i >= len(e.plan.Channels) || p.Channels[i] != e.plan.Channels[i] ||
+		site.Channels[i].Evidence != e.site.Channels[i].Evidence ||
+		site.Channels[i].GigabytesPerDay != e.site.Channels[i].GigabytesPerDay || !sameList(p.Duties, e.plan.Duties) ||
+		!sameList(p.Weeks, e.plan.Weeks) || !p.SharesWhatChannelsHear(e.plan) {
 		return nil
 	}
 	return e.choices[i]

@@ -22,25 +22,31 @@ func small(rng *rand.Rand, channels int) *plan.Plan {
 		Duties: []plan.Duty{
 			{ID: "clock", Name: "Round the clock", Base: &plan.Base{Stream: plan.Main}},
 			{ID: "motion", Name: "Motion only", Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion}}},
-			{ID: "low", Name: "Low, then full", Base: &plan.Base{Stream: plan.Sub}, Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}}},
+			{ID: "low", Name: "Low, then full", Base: &plan.Base{Stream: plan.Sub},
+				Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}}},
 		},
 		Activities: []plan.Activity{
 			{ID: "a", Name: "Carts", Known: "surveyed", MeanSeconds: 20, OtherwisePerHour: 1 + 10*rng.Float64()},
-			{ID: "b", Name: "Hands", Known: "surveyed", MeanSeconds: 40, OtherwisePerHour: 0.5, Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 420, To: 1140}, PerHour: 20 * rng.Float64()}}},
+			{ID: "b", Name: "Hands", Known: "surveyed", MeanSeconds: 40, OtherwisePerHour: 0.5,
+				Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 420, To: 1140}, PerHour: 20 * rng.Float64()}}},
 		},
 	}
 	pools := 1 + rng.IntN(3)
 	r := plan.Recorder{ID: "r", Name: "R", Channels: 32, IngestMbps: 500}
 	for k := range pools {
-		r.Pools = append(r.Pools, plan.Pool{ID: fmt.Sprint("p", k), Name: "P", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 0.3 + rng.Float64()}}})
+		r.Pools = append(r.Pools, plan.Pool{ID: fmt.Sprint("p", k), Name: "P", Layout: "span",
+			Drives: []plan.DriveGroup{{Count: 1, Terabytes: 0.3 + rng.Float64()}}})
 	}
 	p.Recorders = []plan.Recorder{r}
 	for i := range channels {
 		catch := 0.6 + 0.4*rng.Float64()
-		c := plan.Channel{ID: fmt.Sprint("c", i), Number: i + 1, Name: fmt.Sprint("C", i), Recorder: "r", Pool: fmt.Sprint("p", rng.IntN(pools)), Group: []string{"Yard", "Hall", ""}[i%3],
+		c := plan.Channel{ID: fmt.Sprint("c", i), Number: i + 1, Name: fmt.Sprint("C", i), Recorder: "r", Pool: fmt.Sprint("p",
+			rng.IntN(pools)), Group: []string{"Yard", "Hall", ""}[i%3],
 			Streams: plan.Streams{
-				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: plan.Rate{Kind: "variable", IdleKbps: 800 + 800*rng.Float64(), ActiveKbps: 2500 + 2000*rng.Float64(), Known: "datasheet"}},
-				Sub:  &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2, Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "datasheet"}},
+				Main: &plan.Stream{Codec: "h265", Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2,
+					Rate: plan.Rate{Kind: "variable", IdleKbps: 800 + 800*rng.Float64(), ActiveKbps: 2500 + 2000*rng.Float64(), Known: "datasheet"}},
+				Sub: &plan.Stream{Codec: "h264", Width: 640, Height: 360, FPS: 8, GOPSeconds: 2,
+					Rate: plan.Rate{Kind: "constant", Kbps: 400, Known: "datasheet"}},
 			},
 			PreSeconds: 5, PostSeconds: 10 + 40*rng.Float64(), Activity: []string{"a", "b"}[rng.IntN(2)],
 			Detection: plan.Detection{On: true, Catch: &catch}, Keep: plan.Keep{AtLeastDays: 20},
@@ -108,7 +114,8 @@ func TestTheAnswerIsWhatBruteForceFinds(t *testing.T) {
 	reached, beyond := 0, 0
 	for round := range 36 {
 		p := prepared(t, small(rng, 2+rng.IntN(2)))
-		ask := &Ask{LowCounts: DefaultLow, KeepFrames: round%5 == 4, WorsePictures: round%3 == 0, Matters: map[string]float64{"c0": 1 + 2*rng.Float64()}}
+		ask := &Ask{LowCounts: DefaultLow, KeepFrames: round%5 == 4, WorsePictures: round%3 == 0,
+			Matters: map[string]float64{"c0": 1 + 2*rng.Float64()}}
 		frontier := p.Frontier(ask)
 		most := frontier[len(frontier)-1].Days
 		if !frontier[len(frontier)-1].Bounded {
@@ -273,7 +280,8 @@ func TestAnAskTwiceIsOneAnswer(t *testing.T) {
 // TestAlarmsAreStillHeard asks that no choice stops listening to alarms.
 func TestAlarmsAreStillHeard(t *testing.T) {
 	p := small(rand.New(rand.NewPCG(4, 4)), 3)
-	p.Duties = append(p.Duties, plan.Duty{ID: "either", Name: "Motion or alarm", Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}}})
+	p.Duties = append(p.Duties, plan.Duty{ID: "either", Name: "Motion or alarm",
+		Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}}})
 	for i := range p.Channels {
 		p.Channels[i].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "low"}}
 	}

@@ -130,7 +130,8 @@ func (p *Prepared) fewerDrives(id string) (out []Spare) {
 		out = append(out, s)
 	}
 	for less := 1; less < drives.Count && less <= 4; less++ {
-		add("fewer", plan.Say("%s %s instead of %d", plan.Count(drives.Count-less, "drive"), plan.Say("of %v TB", drives.Terabytes), drives.Count), drives.Count-less, drives.Terabytes)
+		add("fewer", plan.Say("%s %s instead of %d", plan.Count(drives.Count-less, "drive"), plan.Say("of %v TB", drives.Terabytes),
+			drives.Count), drives.Count-less, drives.Terabytes)
 	}
 	smaller := 0
 	for _, size := range slices.Backward(standardSizes) {
@@ -177,10 +178,12 @@ func (p *Prepared) better(of *pool) (out []Spare) {
 			if limit := p.plan.Recorder(c.Recorder).PreSecondsLimit; limit > 0 {
 				pre = max(c.PreSeconds, min(pre, limit))
 			}
-			add(i, "twice the seconds before and after an event, as far as the recorder has room for them", edit.Edit{SetTimes: &edit.SetTimes{Channels: one, PreSeconds: &pre, PostSeconds: &post}})
+			add(i, "twice the seconds before and after an event, as far as the recorder has room for them",
+				edit.Edit{SetTimes: &edit.SetTimes{Channels: one, PreSeconds: &pre, PostSeconds: &post}})
 		}
 		if full := p.fullTime(i); full != "" {
-			add(i, "“"+p.plan.Duty(full).Name+"” all week", edit.Edit{Paint: &edit.Paint{Channels: one, Hours: []plan.Hours{{From: 0, To: 1440}}, Duty: full}})
+			add(i, "“"+p.plan.Duty(full).Name+"” all week",
+				edit.Edit{Paint: &edit.Paint{Channels: one, Hours: []plan.Hours{{From: 0, To: 1440}}, Duty: full}})
 		}
 	}
 	return out
@@ -201,7 +204,8 @@ const moreFrames = 25.0
 // in which less is written; else empty.
 func (p *Prepared) fullTime(i int) string {
 	whole := func(d *plan.Duty) bool {
-		return d.Base != nil && d.Base.Stream == plan.Main && !d.Base.KeyframesOnly && d.Base.FPS == 0 && d.Base.Quality == 0 && d.Base.Percent == 0
+		return d.Base != nil && d.Base.Stream == plan.Main && !d.Base.KeyframesOnly && d.Base.FPS == 0 &&
+			d.Base.Quality == 0 && d.Base.Percent == 0
 	}
 	id := ""
 	for k := range p.plan.Duties {

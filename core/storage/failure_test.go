@@ -25,7 +25,8 @@ func TestFail(t *testing.T) {
 	}
 	for _, test := range tests {
 		got := test.array.Fail()
-		if math.Abs(got.Lost-test.want.Lost) > 1e-12 || got.Usable != test.want.Usable || got.Spare != test.want.Spare || got.MoreLeft != test.want.MoreLeft {
+		if math.Abs(got.Lost-test.want.Lost) > 1e-12 || got.Usable != test.want.Usable || got.Spare != test.want.Spare ||
+			got.MoreLeft != test.want.MoreLeft {
 			t.Errorf("%s: %+v, want %+v", test.name, got, test.want)
 		}
 	}

@@ -19,7 +19,8 @@ func TestFollowingOneRate(t *testing.T) {
 	for h, days := range ring.Days {
 		near(t, "days kept", float64(days)*24, min(float64(h+1), 100.5))
 	}
-	if ring := Follow(1005*GB, []Series{{Hourly: hourly, AtMost: 2}, {Hourly: hourly, Quota: 300 * GB}}); ring.Full != -1 || ring.Days[399] != 400.0/24 {
+	if ring := Follow(1005*GB, []Series{{Hourly: hourly, AtMost: 2}, {Hourly: hourly, Quota: 300 * GB}}); ring.Full != -1 ||
+		ring.Days[399] != 400.0/24 {
 		t.Errorf("two days and 300 GB of two series fill 1,005 GB: %+v", ring.Full)
 	}
 	if ring := Follow(0, nil); ring.Full != -1 || len(ring.Days) != 0 {

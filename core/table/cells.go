@@ -166,7 +166,8 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 // newChannel is the next channel of the plan before anything is known of it: like the
 // last one that has a camera, except that nothing measured there is known here.
 func newChannel(p *plan.Plan, taken numbers) (plan.Channel, error) {
-	c := plan.Channel{ID: "new", Name: "Camera", Streams: plan.Streams{Main: plan.PlainStream(plan.Main), Sub: plan.PlainStream(plan.Sub)}, PreSeconds: 5, PostSeconds: 10, Detection: plan.Detection{On: true}}
+	c := plan.Channel{ID: "new", Name: "Camera", Streams: plan.Streams{Main: plan.PlainStream(plan.Main),
+		Sub: plan.PlainStream(plan.Sub)}, PreSeconds: 5, PostSeconds: 10, Detection: plan.Detection{On: true}}
 	reliability := plan.GuessedReliability
 	c.Detection.Reliability = &reliability
 	for _, r := range p.Recorders {

@@ -33,15 +33,20 @@ func TestTableGivesThePlanBack(t *testing.T) {
 		t.Errorf("setting a table to what it is changes the plan: %v", errors)
 	}
 	spoilt, bad := (&Cells{
-		[]string{"name", "group", "number", "recorder", "main.codec", "main.size", "main.fps", "main.gop", "main.keyframe", "main.rate", "sub.rate", "third.codec", "audio", "pre", "post", "alarmPre", "alarmPost", "atLeast", "atMost", "quota", "activity", "nuisance", "detection", "detectedBy", "detectionHours", "shortest", "reliable", "catch"},
+		[]string{"name", "group", "number", "recorder", "main.codec", "main.size", "main.fps", "main.gop", "main.keyframe", "main.rate",
+			"sub.rate", "third.codec", "audio", "pre", "post", "alarmPre", "alarmPost", "atLeast", "atMost", "quota", "activity", "nuisance",
+			"detection", "detectedBy", "detectionHours", "shortest", "reliable", "catch"},
 		[]CellRow{
-			{"c1", strings.Split("A|G|7|Second recorder|MJPEG|64x48|3|9|1|77|model 2 busy|H.264|5|1|2|3|4||||trees|gate|off|recorder|Mon 08:00-09:00|3|80|20", "|")},
-			{"c2", strings.Split("B|H|8|Second recorder|AV1|64x48|3|9|1|quality 2, still|99||5|1|2|3|4|1|2|3|trees|gate|off|Camera||0,5|72.25|", "|")},
+			{"c1",
+				strings.Split("A|G|7|Second recorder|MJPEG|64x48|3|9|1|77|model 2 busy|H.264|5|1|2|3|4||||trees|gate|off|recorder|Mon 08:00-09:00|3|80|20", "|")},
+			{"c2", strings.Split("B|H|8|Second recorder|AV1|64x48|3|9|1|quality 2, still|99||5|1|2|3|4|1|2|3|trees|gate|off|Camera||0,5|72.25|",
+				"|")},
 		}}).Set(p)
 	if bad != nil {
 		t.Fatal(bad)
 	}
-	if c, d := spoilt.Channel("c1").Detection, spoilt.Channel("c2").Detection; c.By != "recorder" || len(c.Hours.Blocks) != 1 || c.MinSeconds != 3 || *c.Reliability != 0.8 || *c.Catch != 0.2 ||
+	if c, d := spoilt.Channel("c1").Detection, spoilt.Channel("c2").Detection; c.By != "recorder" || len(c.Hours.Blocks) != 1 ||
+		c.MinSeconds != 3 || *c.Reliability != 0.8 || *c.Catch != 0.2 ||
 		d.By != "camera" || d.Hours != nil || d.MinSeconds != 0.5 || *d.Reliability != 0.7225 || d.Catch != nil {
 		t.Errorf("%+v\n%+v", c, d)
 	}
@@ -72,7 +77,8 @@ func TestTryNamesBadCellsAndKeepsGoodRows(t *testing.T) {
 	if bad != nil || len(good.Rows) != 1 {
 		t.Fatalf("%v, %+v", bad, good)
 	}
-	if c := next.Channel("new"); c.Recorder != "r2" || c.Pool != "p2" || c.Streams.Main.Rate != (plan.Rate{Kind: "variable", IdleKbps: 800, ActiveKbps: 4000, Known: "guess"}) {
+	if c := next.Channel("new"); c.Recorder != "r2" || c.Pool != "p2" ||
+		c.Streams.Main.Rate != (plan.Rate{Kind: "variable", IdleKbps: 800, ActiveKbps: 4000, Known: "guess"}) {
 		t.Errorf("%+v", c)
 	}
 	if _, nothing := (&Cells{[]string{"main.fps"}, []CellRow{{"c1", []string{"x"}}}}).Try(p); nothing != nil {
@@ -88,7 +94,8 @@ func TestNamesThatMoreThanOneHaveAreWrittenAsIDs(t *testing.T) {
 	if got := column.Text(p, &c); got != "gate" {
 		t.Errorf("an activity whose name another has is written %q", got)
 	}
-	if err := column.set(p, &c, "gate contact"); err == nil || err.Error() != `more than one activity is called "gate contact"; write the id, trees or gate` {
+	if err := column.set(p, &c, "gate contact"); err == nil ||
+		err.Error() != `more than one activity is called "gate contact"; write the id, trees or gate` {
 		t.Errorf("%v", err)
 	}
 	if choices := column.Choices(p); len(choices) != 3 || choices[0] != "Yard traffic" {
@@ -110,7 +117,9 @@ func TestDepartures(t *testing.T) {
 // sets the same again.
 func FuzzCells(fuzz *testing.F) {
 	f := seeded.Of(fuzz, 2000)
-	for _, text := range []string{"", "H.265", "12,5", "1920x1080", "900–4200", "quality 3, busy", "quality 2, still, adaptive, at most 4000, ×1.6 all days 20:00-06:00", "900-4200, x1,5 Mon-Fri 20-6", "none", "own", "Yard", "1e308", "-3", "'=1"} {
+	for _, text := range []string{"", "H.265", "12,5", "1920x1080", "900–4200", "quality 3, busy",
+		"quality 2, still, adaptive, at most 4000, ×1.6 all days 20:00-06:00", "900-4200, x1,5 Mon-Fri 20-6", "none", "own", "Yard",
+		"1e308", "-3", "'=1"} {
 		f.Add(uint8(len(text)), text)
 		for i := range Columns {
 			f.Add(uint8(i), text)

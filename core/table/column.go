@@ -197,7 +197,8 @@ func setFloat(into *float64, text, unit string) error {
 }
 
 var (
-	unitNames = map[string]string{"%": "percent", "s": "seconds", "d": "days", "GB": "GB", "kbit/s": "kbit/s", "/s": "frames a second", "kB": "kB"}
+	unitNames = map[string]string{"%": "percent", "s": "seconds", "d": "days", "GB": "GB", "kbit/s": "kbit/s",
+		"/s": "frames a second", "kB": "kB"}
 	unitsAlso = map[string]string{"%": "percent", "s": "sec", "d": "days", "/s": "fps", "kbit/s": "kbps"}
 )
 

@@ -59,7 +59,8 @@ func (c *Column) Knows(p *plan.Plan, text string) bool {
 		return slices.Contains(groups(p), text)
 	}
 	n := list(p, sort)
-	return slices.Contains(n.ids, text) || slices.ContainsFunc(n.names, func(name string) bool { return strings.EqualFold(strings.TrimSpace(name), text) })
+	return slices.Contains(n.ids, text) || slices.ContainsFunc(n.names,
+		func(name string) bool { return strings.EqualFold(strings.TrimSpace(name), text) })
 }
 
 // Usual is what stands in a column of the next new channel before anything is said of it; empty where no channel can be

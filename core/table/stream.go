@@ -14,7 +14,8 @@ import (
 // camera the stream; an empty codec takes it away.
 func streamColumns(which plan.StreamName) []Column {
 	title := map[plan.StreamName]string{plan.Main: "Main stream", plan.Sub: "Sub stream", plan.Third: "Third stream"}[which]
-	column := func(id, name, unit string, numeric bool, get func(*plan.Stream) string, set func(*plan.Stream, string) error, choices ...string) Column {
+	column := func(id, name, unit string, numeric bool, get func(*plan.Stream) string, set func(*plan.Stream,
+		string) error, choices ...string) Column {
 		c := Column{ID: string(which) + "." + id, Title: name, Group: title, Unit: unit, Numeric: numeric, OfKind: true,
 			get: func(_ *plan.Plan, c *plan.Channel) string {
 				if s := c.Streams.Get(which); s != nil {

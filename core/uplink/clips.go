@@ -83,7 +83,8 @@ func (c *Channel) holds(events func(source int) []event) (out []Hold) {
 func (c *Channel) clips(number int, part float64, events func(source int) []event) []Clip {
 	holds := c.holds(events)
 	if c.Stills != nil {
-		return StillsOf(number, holds, c.Stills.EverySeconds/part, c.Stills.Amount, func(at float64) bool { return c.Stills.Hours.At(minute(at)) })
+		return StillsOf(number, holds, c.Stills.EverySeconds/part, c.Stills.Amount,
+			func(at float64) bool { return c.Stills.Hours.At(minute(at)) })
 	}
 	f := Footage{At: c.at}
 	if c.moves() {

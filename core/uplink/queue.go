@@ -27,7 +27,8 @@ type Way interface {
 // Sort puts clips into the order in which they leave.
 func Sort(clips []Clip) {
 	slices.SortFunc(clips, func(a, b Clip) int {
-		return cmp.Or(cmp.Compare(a.Done, b.Done), cmp.Compare(a.Channel, b.Channel), cmp.Compare(a.Source, b.Source), cmp.Compare(a.Event, b.Event))
+		return cmp.Or(cmp.Compare(a.Done, b.Done), cmp.Compare(a.Channel, b.Channel), cmp.Compare(a.Source,
+			b.Source), cmp.Compare(a.Event, b.Event))
 	})
 }
 

@@ -55,7 +55,8 @@ func FuzzLine(fuzz *testing.F) {
 	f.Add(0.0, 60.0, 1000.0, 0, 360)
 	f.Add(86399.5, 1e9, 1.0, 1400, 1439)
 	f.Fuzz(func(t *testing.T, at, amount, kbps float64, from, to int) {
-		if !(at >= 0 && at < 10*week.Seconds && amount > 1e-8*kbps && amount < 1e9 && kbps >= 1 && kbps < 1e8 && from >= 0 && from < to && to <= int(week.Length)) {
+		if !(at >= 0 && at < 10*week.Seconds && amount > 1e-8*kbps && amount < 1e9 && kbps >= 1 && kbps < 1e8 && from >= 0 && from < to &&
+			to <= int(week.Length)) {
 			t.Skip()
 		}
 		l := NewLine(kbps, week.Constant(false).Paint(week.Span{From: week.Minute(from), To: week.Minute(to)}, true))
@@ -76,7 +77,8 @@ func TestWhatSeveralShareIsBroughtOnce(t *testing.T) {
 		from, to float64
 		want     []Span
 	}{
-		{10, 20, []Span{{10, 20}}}, {12, 18, nil}, {15, 30, []Span{{20, 30}}}, {50, 60, []Span{{50, 60}}}, {5, 70, []Span{{5, 10}, {30, 50}, {60, 70}}},
+		{10, 20, []Span{{10, 20}}}, {12, 18, nil}, {15, 30, []Span{{20, 30}}}, {50, 60, []Span{{50, 60}}},
+		{5, 70, []Span{{5, 10}, {30, 50}, {60, 70}}},
 		{70, 80, []Span{{70, 80}}}, {0, 80, []Span{{0, 5}}}, {90, 90, nil}, {85, 95, []Span{{85, 95}}}, {80, 85, []Span{{80, 85}}},
 	} {
 		if got := add(x.from, x.to); !slices.Equal(got, x.want) {
@@ -94,7 +96,8 @@ func crowd(channels int, perDay, kbps float64) *Scene {
 	copied := week.Constant(footage.Regime{Admit: footage.Either, Event: video.Cost{Idle: 1000, Active: 1000}})
 	for i := range channels {
 		s.Sources = append(s.Sources, Source{fmt.Sprint("c", i), activity.New(week.Constant(perDay/24), 1e-3)})
-		s.Channels = append(s.Channels, Channel{Own: []int{i}, Heard: []Heard{{Source: i, By: []activity.Detection{activity.Always}}}, Pre: 4, Post: 6, AlarmPre: 4, AlarmPost: 6, Copied: copied})
+		s.Channels = append(s.Channels, Channel{Own: []int{i}, Heard: []Heard{{Source: i, By: []activity.Detection{activity.Always}}}, Pre: 4,
+			Post: 6, AlarmPre: 4, AlarmPost: 6, Copied: copied})
 	}
 	return s
 }
@@ -141,7 +144,8 @@ func TestTheDutyDecidesWhatIsCopied(t *testing.T) {
 		admit footage.Admit
 		want  []Kbit // of the motion from 96 to 116 and of the alarm from 126 to 146
 	}{
-		{footage.Either, []Kbit{10*500 + 10*1500, 10*500 + 10*1500}}, {footage.Motion, []Kbit{10*500 + 10*1500}}, {footage.Alarm, []Kbit{10*500 + 10*1500}}, {footage.Both, nil}, {footage.Nothing, nil},
+		{footage.Either, []Kbit{10*500 + 10*1500, 10*500 + 10*1500}}, {footage.Motion, []Kbit{10*500 + 10*1500}},
+		{footage.Alarm, []Kbit{10*500 + 10*1500}}, {footage.Both, nil}, {footage.Nothing, nil},
 	} {
 		if got := amounts(base, c.admit, event, both); !slices.Equal(got, c.want) {
 			t.Errorf("admitting %v %v kbit, want %v", c.admit, got, c.want)
@@ -195,7 +199,8 @@ func TestTheSameIsPlayedAgain(t *testing.T) {
 	if x.Channels[0].Ninety != y.Channels[0].Ninety || x.Waits != y.Waits || x.Backlog != y.Backlog {
 		t.Error("the same scene plays otherwise")
 	}
-	if first, more := drawn(a.Sources[0].Process, a.Sources[0].Name, 3, 1), drawn(b.Sources[0].Process, b.Sources[0].Name, 5, 1); !slices.Equal(first, more[:len(first)]) {
+	if first, more := drawn(a.Sources[0].Process, a.Sources[0].Name, 3, 1), drawn(b.Sources[0].Process, b.Sources[0].Name, 5,
+		1); !slices.Equal(first, more[:len(first)]) {
 		t.Error("what happens depends on what else does")
 	}
 	s := x.Channels[0]

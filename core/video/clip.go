@@ -153,7 +153,8 @@ func (m *Measured) split(frames []Packet, keys []int) {
 	}
 	if !m.Differ {
 		clear(active)
-		m.Warnings = append(m.Warnings, "Idle and moving stretches cost the same here: either nothing moved, or something always moved, or the encoder sends a constant bitrate.")
+		m.Warnings = append(m.Warnings,
+			"Idle and moving stretches cost the same here: either nothing moved, or something always moved, or the encoder sends a constant bitrate.")
 	}
 	for i := range active {
 		if last := len(m.Stretches) - 1; last >= 0 && m.Stretches[last].Active == active[i] {

@@ -50,7 +50,8 @@ func TestModelledRate(t *testing.T) {
 }
 
 func TestAdaptiveEncodersSpareWhatIsStill(t *testing.T) {
-	s := Stream{Codec: H265, Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: Rate{Kind: Modelled, Quality: 3, Scene: Busy, Adaptive: true}}
+	s := Stream{Codec: H265, Width: 2560, Height: 1440, FPS: 15, GOPSeconds: 2, Rate: Rate{Kind: Modelled, Quality: 3,
+		Scene: Busy, Adaptive: true}}
 	k := 2560 * 1440 * 0.6 * 0.83 / 1000
 	near(t, "idle", float64(s.Cost().Idle), k*(1+119.0/136)/8)
 	near(t, "active", float64(s.Cost().Active), k*(1+29.0/15)/2)

@@ -23,7 +23,8 @@ func (d Date) At(m Clock, loc *time.Location) time.Time {
 		return t
 	}
 	// It is skipped, and time.Date took it for a moment before or after: the clocks change between.
-	if begin, end := t.ZoneBounds(); !end.IsZero() && end.Sub(t) <= 24*time.Hour && time.Date(d.Year, d.Month, d.Day, int(m)/60, int(m)%60, 0, 0, time.UTC).After(wall(t)) {
+	if begin, end := t.ZoneBounds(); !end.IsZero() && end.Sub(t) <= 24*time.Hour && time.Date(d.Year, d.Month, d.Day, int(m)/60, int(m)%60, 0,
+		0, time.UTC).After(wall(t)) {
 		return end
 	} else if !begin.IsZero() && t.Sub(begin) <= 24*time.Hour {
 		return begin

@@ -48,7 +48,8 @@ func HoursText(list []Hours) string {
 }
 
 var (
-	dashes     = strings.NewReplacer("–", "-", "—", "-", "−", "-", " to ", "-", " until ", "-", " till ", "-", ";", ",", " and ", ",", "+", ",", "&", ",")
+	dashes = strings.NewReplacer("–", "-", "—", "-", "−", "-", " to ", "-", " until ", "-", " till ", "-", ";", ",", " and ",
+		",", "+", ",", "&", ",")
 	partOfText = regexp.MustCompile(`^([a-z][a-z -]*?)?\s*(?:([0-9][0-9:.h]*)\s*-\s*([0-9][0-9:.h]*))?$`)
 	timeOfText = regexp.MustCompile(`^([0-9]{1,2})(?:[:.h]([0-9]{2})|h)?$`)
 )

@@ -77,12 +77,14 @@ func TestEveryDayOfEveryZone(t *testing.T) {
 	if odd < 1000 {
 		t.Errorf("%d days with a change of clocks", odd)
 	}
-	for name, on := range map[string]Date{"America/Havana": {2026, time.March, 8}, "America/Santiago": {2026, time.September, 6}, "Africa/Cairo": {2026, time.April, 24}} {
+	for name, on := range map[string]Date{"America/Havana": {2026, time.March, 8}, "America/Santiago": {2026, time.September, 6},
+		"Africa/Cairo": {2026, time.April, 24}} {
 		zone, err := time.LoadLocation(name)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if at := on.At(0, zone); at.Hour() != 1 || on.Add(1).At(0, zone).Sub(at) != 23*time.Hour || at.Sub(on.Add(-1).At(0, zone)) != 24*time.Hour {
+		if at := on.At(0, zone); at.Hour() != 1 || on.Add(1).At(0, zone).Sub(at) != 23*time.Hour ||
+			at.Sub(on.Add(-1).At(0, zone)) != 24*time.Hour {
 			t.Errorf("%s: %v begins at %v", name, on, at)
 		}
 	}
@@ -95,7 +97,8 @@ func TestTimesThatClocksSkip(t *testing.T) {
 		t.Fatal(err)
 	}
 	on := Date{2027, time.March, 28} // 01:00 becomes 02:00
-	for minute, want := range map[Clock]string{59: "00:59", 60: "02:00", 90: "02:00", 119: "02:00", 120: "02:00", 121: "02:01", 1440: "00:00"} {
+	for minute, want := range map[Clock]string{59: "00:59", 60: "02:00", 90: "02:00", 119: "02:00", 120: "02:00",
+		121: "02:01", 1440: "00:00"} {
 		if got := on.At(minute, zone).Format("15:04"); got != want {
 			t.Errorf("minute %d is %s, want %s", minute, got, want)
 		}

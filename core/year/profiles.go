@@ -51,7 +51,8 @@ type playOf struct {
 }
 
 func newProfiles(s *Site, d *dates) *profiles {
-	p := &profiles{site: s.Site, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes), play: make(map[playOf][]footage.Shares), likeDay: make(map[week.Weekday][]resolve.Input), inputs: s.Site.Inputs, played: s.Played}
+	p := &profiles{site: s.Site, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes),
+		play: make(map[playOf][]footage.Shares), likeDay: make(map[week.Weekday][]resolve.Input), inputs: s.Site.Inputs, played: s.Played}
 	for _, kind := range d.kinds {
 		p.kinds[kind] = true
 	}

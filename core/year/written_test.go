@@ -64,7 +64,8 @@ func TestWhatIsWrittenAddsUp(t *testing.T) {
 	}
 	same("a week", written(monday, monday.AddDate(0, 0, 7), false), all)
 	same("an hour", written(monday.Add(30*time.Hour), monday.Add(31*time.Hour), false), hours[30])
-	same("half of one and half of the next", written(monday.Add(30*time.Hour+30*time.Minute), monday.Add(31*time.Hour+30*time.Minute), false), (hours[30]+hours[31])/2)
+	same("half of one and half of the next", written(monday.Add(30*time.Hour+30*time.Minute), monday.Add(31*time.Hour+30*time.Minute), false),
+		(hours[30]+hours[31])/2)
 	if events := written(monday, monday.AddDate(0, 0, 7), true); events <= 0 || events > all*(1+1e-9) {
 		t.Errorf("events alone write %.0f of %.0f", events, all)
 	}
@@ -75,7 +76,8 @@ func TestWhatIsWrittenAddsUp(t *testing.T) {
 		day += hours[h]
 	}
 	same("the day of 25 hours", written(night, night.AddDate(0, 0, 1), false), day+hours[145])
-	for what, to := range map[string]time.Time{"nothing": monday, "backwards": monday.Add(-time.Hour), "too long": monday.Add(LongestStretch + time.Hour)} {
+	for what, to := range map[string]time.Time{"nothing": monday, "backwards": monday.Add(-time.Hour),
+		"too long": monday.Add(LongestStretch + time.Hour)} {
 		if _, err := s.Written([]int{0}, monday, to, false); err == nil {
 			t.Errorf("%s is added up", what)
 		}
@@ -93,7 +95,8 @@ func TestAHighSeasonIsFelt(t *testing.T) {
 		t.Fatal(err)
 	}
 	twice, last := 2.0, week.Date{Year: 2027, Month: time.June, Day: 10}
-	p.Site.SpecialDays = []plan.SpecialDay{{Name: "Regatta", From: week.Date{Year: 2027, Month: time.June, Day: 1}, To: last, RateFactor: &twice}}
+	p.Site.SpecialDays = []plan.SpecialDay{{Name: "Regatta", From: week.Date{Year: 2027, Month: time.June,
+		Day: 1}, To: last, RateFactor: &twice}}
 	busy := followed(t, p, 0.5)
 	with, err := busy.Follow(context.Background(), from)
 	if err != nil || with.WorstDays == nil || without.WorstDays == nil {
@@ -128,8 +131,10 @@ func TestAYearAfterAChangeIsThatYear(t *testing.T) {
 	p.Channels[0].Streams.Sub = &sub
 	p.Weeks = append(p.Weeks, plan.Week{ID: "feast", Name: "Feast", OwnWeek: plan.OwnWeek{Otherwise: low.ID}})
 	p.Site.SpecialDays = []plan.SpecialDay{
-		{Name: "Feast", From: week.Date{Year: 2027, Month: time.June, Day: 1}, To: week.Date{Year: 2027, Month: time.June, Day: 20}, Week: "feast"},
-		{Name: "Regatta", From: week.Date{Year: 2027, Month: time.August, Day: 1}, To: week.Date{Year: 2027, Month: time.August, Day: 9}, RateFactor: &twice},
+		{Name: "Feast", From: week.Date{Year: 2027, Month: time.June, Day: 1}, To: week.Date{Year: 2027, Month: time.June, Day: 20},
+			Week: "feast"},
+		{Name: "Regatta", From: week.Date{Year: 2027, Month: time.August, Day: 1}, To: week.Date{Year: 2027, Month: time.August, Day: 9},
+			RateFactor: &twice},
 	}
 	from := week.Date{Year: 2027, Month: time.January, Day: 1}
 	year := func(s *Site) *Year {

@@ -82,7 +82,8 @@ func TestBackupsOfEverySchemaComeBack(t *testing.T) {
 			t.Errorf("%s: %+v, %v", file, then, err)
 		}
 		done := new(store.DoneError)
-		if err := s.Stale(ctx, "orchard", store.Stamp{Version: 1}, store.Request{Key: "key-1", What: "POST /x"}); file > "testdata/schema-3" && !errors.As(err, &done) {
+		if err := s.Stale(ctx, "orchard", store.Stamp{Version: 1}, store.Request{Key: "key-1", What: "POST /x"}); file > "testdata/schema-3" &&
+			!errors.As(err, &done) {
 			t.Errorf("%s: its key is not known: %v", file, err)
 		}
 		if marks[head.Mark] {
@@ -104,7 +105,9 @@ func TestBackupsOfEverySchemaComeBack(t *testing.T) {
 	if _, err := Back(ctx, url, yes); err != nil {
 		t.Fatal(err)
 	}
-	if kept := query(t, cluster.URL("postgres"), `select string_agg(datname, ' ' order by datname) from pg_database where datname like $1 || '%'`, t.Name()); kept != t.Name()+" "+t.Name()+before {
+	if kept := query(t, cluster.URL("postgres"),
+		`select string_agg(datname, ' ' order by datname) from pg_database where datname like $1 || '%'`, t.Name()); kept != t.Name()+" "+
+		t.Name()+before {
 		t.Errorf("there are %s", kept)
 	}
 }
@@ -169,7 +172,8 @@ func TestWhatIsNoBackupReplacesNothing(t *testing.T) {
 		{"one with a foreign table in it", dump("more", `create table invoice (id int)`), yes, "table public.invoice"},
 		{"one with a function in it", dump("function", `create function f() returns int language sql as 'select 1'`), yes, "function public.f()"},
 		{"one with another schema", dump("schema", `create schema other; create table other.plan (id int)`), yes, "other"},
-		{"one of a newer Wakefield", dump("newer", `insert into goose_db_version (version_id, is_applied) values (99, true)`), yes, "newer Wakefield"},
+		{"one of a newer Wakefield", dump("newer", `insert into goose_db_version (version_id, is_applied) values (99, true)`),
+			yes, "newer Wakefield"},
 		{"a plan that nobody can read", dump("unreadable", bad), yes, "x: colour"},
 		{"one that nobody wants", good, func(f Found) error {
 			if f.There != 1 || f.Sites != 1 {
@@ -185,7 +189,8 @@ func TestWhatIsNoBackupReplacesNothing(t *testing.T) {
 		if now := query(t, url, `select mark from epoch`); now != mark {
 			t.Errorf("%s: something was replaced", test.name)
 		}
-		if left := query(t, cluster.URL("postgres"), `select count(*)::text from pg_database where datname = $1`, t.Name()+restoring); left != "0" {
+		if left := query(t, cluster.URL("postgres"), `select count(*)::text from pg_database where datname = $1`, t.Name()+
+			restoring); left != "0" {
 			t.Errorf("%s: it left a database", test.name)
 		}
 	}
@@ -196,7 +201,8 @@ func TestWhatIsNoBackupReplacesNothing(t *testing.T) {
 
 // TestARestoreOfNothingBefore asks for what was there before, where nothing was.
 func TestARestoreOfNothingBefore(t *testing.T) {
-	if _, err := Back(context.Background(), database(t, t.Name()), yes); err == nil || !strings.Contains(err.Error(), "nothing was restored yet") {
+	if _, err := Back(context.Background(), database(t, t.Name()), yes); err == nil ||
+		!strings.Contains(err.Error(), "nothing was restored yet") {
 		t.Errorf("%v", err)
 	}
 }
@@ -242,7 +248,8 @@ func TestSecretsAndOtherDatabases(t *testing.T) {
 			t.Errorf("%s: %v", other, err)
 		}
 	}
-	if err := contents(fmt.Sprintln("1; 1259 1 TABLE public plan x"), map[string]bool{"plan": true}); err == nil || !strings.Contains(err.Error(), "no table revision") {
+	if err := contents(fmt.Sprintln("1; 1259 1 TABLE public plan x"), map[string]bool{"plan": true}); err == nil ||
+		!strings.Contains(err.Error(), "no table revision") {
 		t.Errorf("%v", err)
 	}
 }

@@ -25,7 +25,8 @@ type Found struct {
 type Unreadable struct{ Plans []string }
 
 func (e *Unreadable) Error() string {
-	return fmt.Sprintf("%d plans of the backup cannot be read by this program: %s", len(e.Plans), strings.Join(e.Plans[:min(len(e.Plans), 3)], "; "))
+	return fmt.Sprintf("%d plans of the backup cannot be read by this program: %s", len(e.Plans), strings.Join(e.Plans[:min(len(e.Plans), 3)],
+		"; "))
 }
 
 // Names of the databases beside the one that is in use.
@@ -56,7 +57,8 @@ func Restore(ctx context.Context, database, file string, unreadable bool, confir
 		return Found{}, err
 	}
 	defer s.drop(context.WithoutCancel(ctx), s.live+restoring) // nothing is there any more after an exchange
-	if err := run(ctx, "pg_restore", beside, nil, io.Discard, "--no-owner", "--no-privileges", "--single-transaction", "--exit-on-error", file); err != nil {
+	if err := run(ctx, "pg_restore", beside, nil, io.Discard, "--no-owner", "--no-privileges", "--single-transaction",
+		"--exit-on-error", file); err != nil {
 		return Found{}, fmt.Errorf("the backup cannot be restored, and nothing was replaced: %w", err)
 	}
 	found, err := s.lookAt(ctx, beside)
@@ -134,7 +136,8 @@ func (s *server) make(ctx context.Context, called string) (string, error) {
 	}
 	if _, err := s.conn.Exec(ctx, "create database "+name(called)+" template template0 encoding 'UTF8'"); err != nil {
 		if denied := new(pgconn.PgError); errors.As(err, &denied) && denied.Code == "42501" {
-			return "", fmt.Errorf("a backup is restored into a database beside the one in use, and this role may not make one; its administrator can allow it: alter role %s createdb", name(s.conn.Config().User))
+			return "",
+				fmt.Errorf("a backup is restored into a database beside the one in use, and this role may not make one; its administrator can allow it: alter role %s createdb", name(s.conn.Config().User))
 		}
 		return "", err
 	}
@@ -245,7 +248,8 @@ func (s *server) sendAway(ctx context.Context, databases ...string) {
 	}
 	defer conn.Close(context.WithoutCancel(ctx))
 	for ctx.Err() == nil {
-		_, _ = conn.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where datname = any($1) and usename = current_user`, databases)
+		_, _ = conn.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where datname = any($1) and usename = current_user`,
+			databases)
 		select {
 		case <-ctx.Done():
 		case <-time.After(50 * time.Millisecond):

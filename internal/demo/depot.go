@@ -29,13 +29,16 @@ func SaltmarshTramDepot() *plan.Plan {
 	}
 	rates := func(pairs ...plan.RateBlock) []plan.RateBlock { return pairs }
 	p.Activities = []plan.Activity{
-		{ID: "trams", Name: "Trams in and out", Known: "surveyed", Groups: &plan.Groups{Size: 1.5, WithinSeconds: 120}, MeanSeconds: 55, OtherwisePerHour: 0.5, Blocks: rates(
-			plan.RateBlock{Hours: hours(nil, 4, 8), PerHour: 26}, plan.RateBlock{Hours: hours(nil, 8, 19), PerHour: 7},
-			plan.RateBlock{Hours: hours(nil, 19, 1), PerHour: 21})},
-		{ID: "hands", Name: "Fitters at work", Known: "guess", Groups: &plan.Groups{Size: 2, WithinSeconds: 180}, MeanSeconds: 140, OtherwisePerHour: 0.2, Blocks: rates(
-			plan.RateBlock{Hours: hours(weekdays, 6, 14), PerHour: 12}, plan.RateBlock{Hours: hours(weekdays, 14, 22), PerHour: 9})},
-		{ID: "yard", Name: "Staff in the yard", Known: "guess", Groups: &plan.Groups{Size: 3, WithinSeconds: 90}, MeanSeconds: 40, OtherwisePerHour: 1, Blocks: rates(
-			plan.RateBlock{Hours: hours(nil, 4, 7), PerHour: 18}, plan.RateBlock{Hours: hours(nil, 13, 15), PerHour: 15})},
+		{ID: "trams", Name: "Trams in and out", Known: "surveyed", Groups: &plan.Groups{Size: 1.5, WithinSeconds: 120}, MeanSeconds: 55,
+			OtherwisePerHour: 0.5, Blocks: rates(
+				plan.RateBlock{Hours: hours(nil, 4, 8), PerHour: 26}, plan.RateBlock{Hours: hours(nil, 8, 19), PerHour: 7},
+				plan.RateBlock{Hours: hours(nil, 19, 1), PerHour: 21})},
+		{ID: "hands", Name: "Fitters at work", Known: "guess", Groups: &plan.Groups{Size: 2, WithinSeconds: 180}, MeanSeconds: 140,
+			OtherwisePerHour: 0.2, Blocks: rates(
+				plan.RateBlock{Hours: hours(weekdays, 6, 14), PerHour: 12}, plan.RateBlock{Hours: hours(weekdays, 14, 22), PerHour: 9})},
+		{ID: "yard", Name: "Staff in the yard", Known: "guess", Groups: &plan.Groups{Size: 3, WithinSeconds: 90}, MeanSeconds: 40,
+			OtherwisePerHour: 1, Blocks: rates(
+				plan.RateBlock{Hours: hours(nil, 4, 7), PerHour: 18}, plan.RateBlock{Hours: hours(nil, 13, 15), PerHour: 15})},
 		{ID: "reeds", Name: "Wind in the reeds", Known: "guess", MeanSeconds: 10, OtherwisePerHour: 5},
 	}
 	guessed := plan.GuessedReliability

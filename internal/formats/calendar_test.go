@@ -22,9 +22,12 @@ func TestSpecialDaysComeBack(t *testing.T) {
 	p := demo.PennywhistleQuay()
 	sunday := week.Sunday
 	p.Site.SpecialDays = append(p.Site.SpecialDays,
-		plan.SpecialDay{From: week.Date{Year: 2027, Month: 6, Day: 24}, To: week.Date{Year: 2027, Month: 6, Day: 24}, Name: "Regatta; with, commas", Week: p.Weeks[0].ID, Yearly: true},
-		plan.SpecialDay{From: week.Date{Year: 2027, Month: 12, Day: 31}, To: week.Date{Year: 2028, Month: 1, Day: 1}, Name: "Turn of the year", UseDay: &sunday, ActivityDay: &sunday},
-		plan.SpecialDay{From: week.Date{Year: 2028, Month: 4, Day: 14}, To: week.Date{Year: 2028, Month: 4, Day: 14}, Name: "A quiet Friday", ActivityDay: &sunday})
+		plan.SpecialDay{From: week.Date{Year: 2027, Month: 6, Day: 24}, To: week.Date{Year: 2027, Month: 6, Day: 24},
+			Name: "Regatta; with, commas", Week: p.Weeks[0].ID, Yearly: true},
+		plan.SpecialDay{From: week.Date{Year: 2027, Month: 12, Day: 31}, To: week.Date{Year: 2028, Month: 1, Day: 1}, Name: "Turn of the year",
+			UseDay: &sunday, ActivityDay: &sunday},
+		plan.SpecialDay{From: week.Date{Year: 2028, Month: 4, Day: 14}, To: week.Date{Year: 2028, Month: 4, Day: 14}, Name: "A quiet Friday",
+			ActivityDay: &sunday})
 	data := WriteSpecialDays(p, "quay", written)
 	if !strings.Contains(string(data), "DTSTART;VALUE=DATE:20271231\r\n") || !strings.Contains(string(data), "DTEND;VALUE=DATE:20280102\r\n") {
 		t.Errorf("%s", data)
@@ -73,7 +76,8 @@ func TestReadSpecialDaysOfOthers(t *testing.T) {
 	if !reflect.DeepEqual(lines, want) {
 		t.Errorf("%q", lines)
 	}
-	if left := strings.Join(got.LeftOut, "; "); left != "Meeting: it has a time of day; Bins: it does not come every year; Movable: it comes on another day each year" {
+	if left := strings.Join(got.LeftOut,
+		"; "); left != "Meeting: it has a time of day; Bins: it does not come every year; Movable: it comes on another day each year" {
 		t.Errorf("%s", left)
 	}
 	if _, err := ReadSpecialDays(context.Background(), []byte("hello"), demo.PennywhistleQuay(), week.Sunday); err == nil {
@@ -156,7 +160,8 @@ func TestWeekInACalendar(t *testing.T) {
 		p := demo.PennywhistleQuay()
 		p.Site.TimeZone = name
 		w := p.Weeks[0]
-		next, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Weeks: []string{w.ID}, Duty: "off", Hours: []plan.Hours{{Days: []week.Weekday{week.Sunday}, From: 22*60 + 15, To: 3 * 60}}}})
+		next, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Weeks: []string{w.ID}, Duty: "off",
+			Hours: []plan.Hours{{Days: []week.Weekday{week.Sunday}, From: 22*60 + 15, To: 3 * 60}}}})
 		if err != nil {
 			t.Fatal(err)
 		}

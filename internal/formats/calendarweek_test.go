@@ -51,7 +51,8 @@ func TestReadWeekOfOthers(t *testing.T) {
 		return "BEGIN:VEVENT\nUID:" + name + "\nSUMMARY:" + name + "\n" + lines + "END:VEVENT\n"
 	}
 	data := calendar(
-		event("Open", "DTSTART;TZID=Europe/Berlin:20260105T074500\nDTEND;TZID=Europe/Berlin:20260105T161000\nRRULE:FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR\nEXDATE;TZID=Europe/Berlin:20261124T074500\n") +
+		event("Open",
+			"DTSTART;TZID=Europe/Berlin:20260105T074500\nDTEND;TZID=Europe/Berlin:20260105T161000\nRRULE:FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR\nEXDATE;TZID=Europe/Berlin:20261124T074500\n") +
 			event("OPEN", "DTSTART:20261128T080000Z\nDURATION:PT3H30M\n") +
 			event("Night watch", "DTSTART:20260104T220000\nDURATION:PT8H\nRRULE:FREQ=WEEKLY;BYDAY=SA,SU\n") +
 			event("Every other", "DTSTART:20261116T100000\nDTEND:20261116T110000\nRRULE:FREQ=WEEKLY;INTERVAL=2\n") +
@@ -74,24 +75,30 @@ func TestReadWeekOfOthers(t *testing.T) {
 		t.Errorf("%s: %q", read.Monday, lines)
 	}
 	wantOut := []string{
-		"Every other: it is not in the week from 2026-11-23", "Ended: it is not in the week from 2026-11-23", "Monthly: it comes neither daily nor weekly",
-		"Never: it comes neither every day nor on days of the week", `Nowhere: its time zone "Mars/Base" is not known`, "Instant: it is shorter than a minute",
+		"Every other: it is not in the week from 2026-11-23", "Ended: it is not in the week from 2026-11-23",
+		"Monthly: it comes neither daily nor weekly",
+		"Never: it comes neither every day nor on days of the week", `Nowhere: its time zone "Mars/Base" is not known`,
+		"Instant: it is shorter than a minute",
 	}
 	if !slices.Equal(read.LeftOut, wantOut) {
 		t.Errorf("left out %q", read.LeftOut)
 	}
-	for _, part := range []string{"BYSETPOS=1;BYDAY=MO", "BYYEARDAY=100", "BYWEEKNO=20", "BYHOUR=9", "BYMINUTE=5", "BYSECOND=5", "BYMONTH=11", "BYMONTHDAY=25"} {
-		odd := calendar(event("Odd", "DTSTART:20260105T100000\nDURATION:PT1H\nRRULE:FREQ=DAILY;"+part+"\n") + event("Fair", "DTSTART:20261125T100000\nDURATION:PT1H\n"))
+	for _, part := range []string{"BYSETPOS=1;BYDAY=MO", "BYYEARDAY=100", "BYWEEKNO=20", "BYHOUR=9", "BYMINUTE=5", "BYSECOND=5",
+		"BYMONTH=11", "BYMONTHDAY=25"} {
+		odd := calendar(event("Odd", "DTSTART:20260105T100000\nDURATION:PT1H\nRRULE:FREQ=DAILY;"+part+"\n") +
+			event("Fair", "DTSTART:20261125T100000\nDURATION:PT1H\n"))
 		if read, err := ReadWeek(context.Background(), odd, p, nil, today); err != nil || len(read.LeftOut) != 1 || len(read.Events) != 1 {
 			t.Errorf("%s: %v, %+v", part, err, read)
 		}
 	}
 	of := week.Date{Year: 2026, Month: 12, Day: 6}
-	if read, err = ReadWeek(context.Background(), data, p, &of, today); err != nil || read.Monday.String() != "2026-11-30" || read.Events[len(read.Events)-1].Name != "Every other" {
+	if read, err = ReadWeek(context.Background(), data, p, &of, today); err != nil || read.Monday.String() != "2026-11-30" ||
+		read.Events[len(read.Events)-1].Name != "Every other" {
 		t.Errorf("%v, %+v", err, read)
 	}
 	once := calendar(event("Fair", "DTSTART:20250709T100000\nDTEND:20250709T180000\n"))
-	if read, err = ReadWeek(context.Background(), once, p, nil, today); err != nil || read.Monday.String() != "2025-07-07" || read.Events[0].Text != "Wed 10:00-18:00" {
+	if read, err = ReadWeek(context.Background(), once, p, nil, today); err != nil || read.Monday.String() != "2025-07-07" ||
+		read.Events[0].Text != "Wed 10:00-18:00" {
 		t.Errorf("%v, %+v", err, read)
 	}
 	if _, err = ReadWeek(context.Background(), []byte("Mon 8-17"), p, nil, today); err == nil {
@@ -114,7 +121,8 @@ func FuzzReadWeek(fuzz *testing.F) {
 			return
 		}
 		for _, e := range read.Events {
-			if _, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Weeks: []string{p.Weeks[0].ID}, Hours: e.Hours, Duty: p.Duties[0].ID}}); err != nil {
+			if _, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Weeks: []string{p.Weeks[0].ID}, Hours: e.Hours,
+				Duty: p.Duties[0].ID}}); err != nil {
 				t.Errorf("what was read cannot be painted: %v", err)
 			}
 		}

@@ -180,13 +180,16 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan, names ...Name) (*
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
-	t := &Table{Encoding: encoding, Rows: []RowChange{}, Columns: []string{}, Ignored: []string{}, Bad: []BadCell{}, Unknown: []UnknownName{}, Names: []NameChoices{}}
+	t := &Table{Encoding: encoding, Rows: []RowChange{}, Columns: []string{}, Ignored: []string{}, Bad: []BadCell{}, Unknown: []UnknownName{},
+		Names: []NameChoices{}}
 	places, idAt := t.heading(lines[0])
 	if len(places) == 0 {
-		return nil, fmt.Errorf("line %d: no heading is known; the first line names the columns, such as %s", lines[0].at, strings.Join([]string{"No.", "Name", "Main stream Codec"}, ", "))
+		return nil, fmt.Errorf("line %d: no heading is known; the first line names the columns, such as %s", lines[0].at,
+			strings.Join([]string{"No.", "Name", "Main stream Codec"}, ", "))
 	}
 	if len(places) == 1 && idAt < 0 {
-		return nil, fmt.Errorf("line %d: of the headings only %q is known, and one column does not tell which channel a line is about; it takes two at least, such as No. and Name", lines[0].at, places[0].heading)
+		return nil,
+			fmt.Errorf("line %d: of the headings only %q is known, and one column does not tell which channel a line is about; it takes two at least, such as No. and Name", lines[0].at, places[0].heading)
 	}
 	cells := &table.Cells{}
 	for _, place := range places {

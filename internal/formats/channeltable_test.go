@@ -19,9 +19,11 @@ import (
 // spoilt is the plan with other settings on every channel.
 func spoilt(t testing.TB, p *plan.Plan) *plan.Plan {
 	t.Helper()
-	e := &table.Cells{Columns: []string{"name", "group", "main.codec", "main.size", "main.fps", "main.rate", "pre", "post", "audio", "atLeast", "activity", "detection"}}
+	e := &table.Cells{Columns: []string{"name", "group", "main.codec", "main.size", "main.fps", "main.rate", "pre", "post", "audio", "atLeast",
+		"activity", "detection"}}
 	for _, c := range p.Channels {
-		e.Rows = append(e.Rows, table.CellRow{Channel: c.ID, Values: []string{"x" + c.ID, "y", "MJPEG", "64×48", "1", "77", "1", "2", "3", "", "", "off"}})
+		e.Rows = append(e.Rows, table.CellRow{Channel: c.ID, Values: []string{"x" + c.ID, "y", "MJPEG", "64×48", "1", "77", "1",
+			"2", "3", "", "", "off"}})
 	}
 	next, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *e}})
 	if err != nil {
@@ -50,7 +52,8 @@ func TestTablesGiveThePlanBack(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if read, err := ReadTable(context.Background(), data, p); err != nil || read.Same != len(p.Channels) || read.Edit != nil || len(read.Bad)+len(read.Ignored) != 0 {
+			if read, err := ReadTable(context.Background(), data, p); err != nil || read.Same != len(p.Channels) || read.Edit != nil ||
+				len(read.Bad)+len(read.Ignored) != 0 {
 				t.Fatalf("%s of %s on itself: %v %+v", name, p.Site.Name, err, read)
 			}
 			other := spoilt(t, p)

@@ -59,7 +59,8 @@ func TestTablesInOtherEncodings(t *testing.T) {
 			t.Fatalf("%s: %+v, %v", test.name, read, err)
 		}
 		row := read.Rows[0]
-		if row.New || row.Line != 2 || row.Channel != "Käthe’s press – west" || len(row.Cells) != 1 || row.Cells[0].Old != "Käthe’s press – west" || row.Cells[0].New != "Gérôme’s press – west" {
+		if row.New || row.Line != 2 || row.Channel != "Käthe’s press – west" || len(row.Cells) != 1 ||
+			row.Cells[0].Old != "Käthe’s press – west" || row.Cells[0].New != "Gérôme’s press – west" {
 			t.Errorf("%s: %+v", test.name, row)
 		}
 		next, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}})
@@ -68,7 +69,8 @@ func TestTablesInOtherEncodings(t *testing.T) {
 		}
 	}
 	added, err := ReadTable(context.Background(), []byte("No.;Name;Main stream Codec\r\n99;Neuer Keller;H.265\r\n"), p)
-	if err != nil || added.Added != 1 || len(added.Rows) != 1 || !added.Rows[0].New || added.Rows[0].Channel != "Neuer Keller" || len(added.Rows[0].Cells) != 3 {
+	if err != nil || added.Added != 1 || len(added.Rows) != 1 || !added.Rows[0].New || added.Rows[0].Channel != "Neuer Keller" ||
+		len(added.Rows[0].Cells) != 3 {
 		t.Errorf("%+v, %v", added, err)
 	}
 }
@@ -130,7 +132,8 @@ func TestATableComesBackFromASpreadsheet(t *testing.T) {
 		for _, with := range encodings {
 			read, err := ReadTable(context.Background(), save(with), p)
 			was := fmt.Sprintf("%d×%d", p.Channels[0].Streams.Main.Width, p.Channels[0].Streams.Main.Height)
-			if err != nil || read.Changed != 1 || len(read.Rows) != 1 || !reflect.DeepEqual(read.Rows[0].Cells, []CellChange{{"Main stream Resolution", was, "64×48"}}) {
+			if err != nil || read.Changed != 1 || len(read.Rows) != 1 ||
+				!reflect.DeepEqual(read.Rows[0].Cells, []CellChange{{"Main stream Resolution", was, "64×48"}}) {
 				t.Errorf("%s, %v: %v %+v", p.Site.Name, with, err, read)
 			}
 		}
@@ -139,14 +142,16 @@ func TestATableComesBackFromASpreadsheet(t *testing.T) {
 
 func TestPicturesAreNoText(t *testing.T) {
 	noise := strings.Repeat("\x00\x01\x00\x00", 100)
-	if _, err := ReadTable(context.Background(), []byte(noise), demo.BrackenhallCiderWorks()); err == nil || !strings.Contains(err.Error(), "not a table of text") {
+	if _, err := ReadTable(context.Background(), []byte(noise), demo.BrackenhallCiderWorks()); err == nil ||
+		!strings.Contains(err.Error(), "not a table of text") {
 		t.Errorf("%v", err)
 	}
 }
 
 func TestZerosTellTheOrderOfBytes(t *testing.T) {
 	for text, want := range map[string][2]float64{
-		"a\x00b\x00c\x00": {0, 1}, "a\x00b\x00c": {0, 1}, "\x00a\x00b\x00c": {1, 0}, "abcdef": {0, 0}, "a\x00b\x00c\x00\x00\x00": {0, 0}, "a\x00bcd\x00ef": {0, 0.5}, "a\x00": {0, 0},
+		"a\x00b\x00c\x00": {0, 1}, "a\x00b\x00c": {0, 1}, "\x00a\x00b\x00c": {1, 0}, "abcdef": {0, 0}, "a\x00b\x00c\x00\x00\x00": {0, 0},
+		"a\x00bcd\x00ef": {0, 0.5}, "a\x00": {0, 0},
 	} {
 		if got := [2]float64{zeros([]byte(text), 0), zeros([]byte(text), 1)}; got != want {
 			t.Errorf("%q: %v, want %v", text, got, want)

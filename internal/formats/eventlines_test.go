@@ -62,7 +62,8 @@ func TestStartsAndStopsOfSeveralChannels(t *testing.T) {
 		if s := l.Sample[0]; s.Channel != "North door" || s.Seconds != 30 {
 			t.Errorf("%s: first of all %+v", name, s)
 		}
-		one, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, Pick: "South door"}, LogPeriod{})
+		one, err := ReadLog(context.Background(), []byte(text), time.UTC,
+			&LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, Pick: "South door"}, LogPeriod{})
 		if err != nil || one.Events != 105 || math.Abs(one.PerDay-5) > 0.01 || len(one.Asks) != 0 || one.Activity.Known != "measured" {
 			t.Errorf("%s: of one door %+v, %v", name, one, err)
 		}
@@ -81,11 +82,13 @@ func TestWhatLinesMeanIsAskedWhereItIsNotCertain(t *testing.T) {
 		t.Fatalf("%+v, %v", l, err)
 	}
 	said := map[string]LineAs{"Person": LineEvent, "Vehicle": LineEvent, "Sabotage": LineOther}
-	l, err = ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, As: said}, LogPeriod{})
+	l, err = ReadLog(context.Background(), []byte(text), time.UTC,
+		&LogColumns{Start: -1, End: -1, Channel: Recognise, Kind: Recognise, As: said}, LogPeriod{})
 	if err != nil || len(l.Asks) != 0 || l.Events != 28 || l.Activity.Known != "measured" {
 		t.Errorf("%+v, %v", l, err)
 	}
-	if l, err = ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || len(l.Asks) != 0 || l.Events != 42 {
+	if l, err = ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: -1, End: -1, Channel: -1, Kind: -1},
+		LogPeriod{}); err != nil || len(l.Asks) != 0 || l.Events != 42 {
 		t.Errorf("without a column of kinds: %+v, %v", l, err)
 	}
 }
@@ -96,7 +99,8 @@ func TestStartsWithoutStops(t *testing.T) {
 	if err != nil || l.Events != 2 || l.Paired != 1 || l.Unpaired != 3 || l.Sample[0].Seconds != 60 || l.Sample[1].Seconds != -1 {
 		t.Errorf("%+v, %v", l, err)
 	}
-	if notes := strings.Join(l.Notes, " "); !strings.Contains(notes, "1 event is made of a line that starts and a line that stops; 3 lines are without the other.") {
+	if notes := strings.Join(l.Notes, " "); !strings.Contains(notes,
+		"1 event is made of a line that starts and a line that stops; 3 lines are without the other.") {
 		t.Error(notes)
 	}
 }
@@ -115,7 +119,8 @@ func TestAColumnOfOneTextTellsNothing(t *testing.T) {
 	if l, err := ReadLog(context.Background(), []byte(few), time.UTC, nil, LogPeriod{}); err != nil || l.Channel != 1 || len(l.Channels) != 8 {
 		t.Errorf("%v: %+v", err, l)
 	}
-	if l, err := ReadLog(context.Background(), []byte(strings.ReplaceAll(few, "Door 7", "Gate")+"2026-06-25 08:00:00,Yard,5\n"), time.UTC, nil, LogPeriod{}); err != nil || l.Channel >= 0 {
+	if l, err := ReadLog(context.Background(), []byte(strings.ReplaceAll(few, "Door 7", "Gate")+"2026-06-25 08:00:00,Yard,5\n"), time.UTC, nil,
+		LogPeriod{}); err != nil || l.Channel >= 0 {
 		t.Errorf("nine names in 25 lines are taken for channels: %v, %+v", err, l)
 	}
 }

@@ -135,7 +135,8 @@ func ReadLog(ctx context.Context, data []byte, zone *time.Location, which *LogCo
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
-	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []LogEvent{}, Channels: []LogChannel{}, Kinds: []LogKind{}, Asks: []string{}}
+	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []LogEvent{}, Channels: []LogChannel{},
+		Kinds: []LogKind{}, Asks: []string{}}
 	if encoding != "" && encoding != inUTF8 {
 		l.Notes = append(l.Notes, "The file was read as "+encoding+".")
 	}
@@ -312,7 +313,8 @@ func length(text string) (float64, error) {
 }
 
 // events reads the events of all lines, of which there are so many at most, but for a heading.
-func (l *Log) events(each iter.Seq2[line, error], most int, heading bool, s stamp, zone *time.Location, channels, kinds *names) ([]logged, error) {
+func (l *Log) events(each iter.Seq2[line, error], most int, heading bool, s stamp, zone *time.Location, channels,
+	kinds *names) ([]logged, error) {
 	events := make([]logged, 0, most) // a list that grows takes three times what it holds
 	bad := func(line line, at int, reason string) {
 		l.LeftOut++
@@ -411,10 +413,12 @@ func (l *Log) fit(events []activity.Event) error {
 	l.PerDay = l.Activity.Process().PerDay()
 	if g := f.Group; g != nil {
 		l.GroupPercent = g.SizePercent
-		l.Notes = append(l.Notes, fmt.Sprintf("Events come in groups: about %v at a time within %v s; the size is known to ±%.0f %%.", l.Activity.Groups.Size, l.Activity.Groups.WithinSeconds, g.SizePercent))
+		l.Notes = append(l.Notes, fmt.Sprintf("Events come in groups: about %v at a time within %v s; the size is known to ±%.0f %%.",
+			l.Activity.Groups.Size, l.Activity.Groups.WithinSeconds, g.SizePercent))
 	}
 	if l.Paired > 0 || l.Unpaired > 0 {
-		l.Notes = append(l.Notes, fmt.Sprintf("%s of a line that starts and a line that stops; %s without the other.", count(l.Paired, "event is made", "events are made"), count(l.Unpaired, "line is", "lines are")))
+		l.Notes = append(l.Notes, fmt.Sprintf("%s of a line that starts and a line that stops; %s without the other.",
+			count(l.Paired, "event is made", "events are made"), count(l.Unpaired, "line is", "lines are")))
 	}
 	if f.Lengths == 0 {
 		l.Notes = append(l.Notes, "The log does not say how long events last; 15 s is a guess, and yours to correct.")
@@ -425,7 +429,8 @@ func (l *Log) fit(events []activity.Event) error {
 	case f.Unseen == 1:
 		l.Notes = append(l.Notes, "1 hour of the week is not covered by the log; it was assumed to be like the same hour of other days.")
 	case f.Unseen > 1:
-		l.Notes = append(l.Notes, fmt.Sprintf("%d hours of the week are not covered by the log; they were assumed to be like the same hours of other days.", f.Unseen))
+		l.Notes = append(l.Notes,
+			fmt.Sprintf("%d hours of the week are not covered by the log; they were assumed to be like the same hours of other days.", f.Unseen))
 	}
 	if f.Weeks < 2 {
 		l.Notes = append(l.Notes, "Less than two weeks were observed: one unusual day weighs much.")

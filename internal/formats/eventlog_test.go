@@ -45,8 +45,10 @@ func TestReadLogRecognisesColumns(t *testing.T) {
 		{"no heading", hourly("2006-01-02T15:04:05", two), 2, 3, false},
 		{"day.month", "no,what,begin,end\n" + hourly("02.01.2006 15:04:05", two), 2, 3, false},
 		{"month/day", "no,what,begin,end\n" + hourly("01/02/2006 15:04:05", two), 2, 3, false},
-		{"lengths", "when;duration\n" + hourly("2006-01-02 15:04:05", func(s, _ string, n int) string { return fmt.Sprintf("%s;%d", s, n) }), 0, 1, true},
-		{"lengths as a clock", "when;duration\n" + hourly("2006-01-02 15:04:05", func(s, _ string, n int) string { return fmt.Sprintf("%s;00:00:%02d", s, n) }), 0, 1, true},
+		{"lengths", "when;duration\n" + hourly("2006-01-02 15:04:05", func(s, _ string, n int) string { return fmt.Sprintf("%s;%d", s, n) }), 0,
+			1, true},
+		{"lengths as a clock", "when;duration\n" + hourly("2006-01-02 15:04:05",
+			func(s, _ string, n int) string { return fmt.Sprintf("%s;00:00:%02d", s, n) }), 0, 1, true},
 	}
 	for _, test := range tests {
 		l, err := ReadLog(context.Background(), []byte(test.text), dublin(t), nil, LogPeriod{})
@@ -57,7 +59,8 @@ func TestReadLogRecognisesColumns(t *testing.T) {
 		if l.Start != test.start || l.End != test.end || l.Lengths != test.lengths || l.Events != 210 || l.LeftOut != 0 {
 			t.Errorf("%s: %+v", test.name, l)
 		}
-		if math.Abs(l.PerDay-10) > 0.01 || math.Abs(l.Activity.MeanSeconds-29) > 0.01 || l.Activity.Known != "measured" || math.Abs(l.Weeks-3) > 0.01 {
+		if math.Abs(l.PerDay-10) > 0.01 || math.Abs(l.Activity.MeanSeconds-29) > 0.01 || l.Activity.Known != "measured" ||
+			math.Abs(l.Weeks-3) > 0.01 {
 			t.Errorf("%s: %v a day of %v s over %v weeks", test.name, l.PerDay, l.Activity.MeanSeconds, l.Weeks)
 		}
 		rates := l.Activity.Process().Intensity
@@ -86,10 +89,12 @@ func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 	text := "begin,end\n" + hourly("2006-01-02 15:04:05", func(s, e string, _ int) string { return s + "," + e }) +
 		"2026-06-22 08:00:00,2026-06-22 07:00:00\nyesterday,today\n"
 	l, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{})
-	if err != nil || l.LeftOut != 2 || l.Bad[0].Line != 212 || l.Bad[0].Column != "end" || !strings.Contains(l.Bad[0].Reason, "before it begins") || l.Bad[1].Column != "begin" {
+	if err != nil || l.LeftOut != 2 || l.Bad[0].Line != 212 || l.Bad[0].Column != "end" ||
+		!strings.Contains(l.Bad[0].Reason, "before it begins") || l.Bad[1].Column != "begin" {
 		t.Errorf("%v %+v", err, l)
 	}
-	if swapped, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 1, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
+	if swapped, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 1, End: -1, Channel: -1, Kind: -1},
+		LogPeriod{}); err != nil || swapped.Start != 1 || swapped.End != -1 {
 		t.Errorf("%v %+v", err, swapped)
 	}
 	for text, want := range map[string]string{"": "empty", "a,b\nc,d\n": "no column has times", "start\n": "no column has times"} {
@@ -97,7 +102,8 @@ func TestReadLogNamesWhatItLeavesOut(t *testing.T) {
 			t.Errorf("%q: %v", text, err)
 		}
 	}
-	if _, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 9, End: -1, Channel: -1, Kind: -1}, LogPeriod{}); err == nil {
+	if _, err := ReadLog(context.Background(), []byte(text), time.UTC, &LogColumns{Start: 9, End: -1, Channel: -1, Kind: -1},
+		LogPeriod{}); err == nil {
 		t.Error("a column that is not there")
 	}
 }
@@ -113,7 +119,8 @@ func TestALogSaysWhenItWasKept(t *testing.T) {
 	if err != nil || math.Abs(long.PerDay-2.0/28) > 0.001 || long.Weeks != 4 {
 		t.Errorf("%v %+v", err, long)
 	}
-	if _, err := ReadLog(context.Background(), []byte(text), time.UTC, nil, LogPeriod{From: week.Date{Year: 2027, Month: 1, Day: 1}}); err == nil {
+	if _, err := ReadLog(context.Background(), []byte(text), time.UTC, nil,
+		LogPeriod{From: week.Date{Year: 2027, Month: 1, Day: 1}}); err == nil {
 		t.Error("a log that ends before it begins")
 	}
 }
@@ -144,7 +151,8 @@ func TestOneHourThatNobodySawIsSaid(t *testing.T) {
 	}
 	kept := LogPeriod{week.Date{Year: 2026, Month: 3, Day: 23}, week.Date{Year: 2026, Month: 3, Day: 29}}
 	l, err := ReadLog(context.Background(), []byte(text), lisbon, nil, kept)
-	if err != nil || !strings.Contains(strings.Join(l.Notes, " "), "1 hour of the week is not covered by the log; it was assumed to be like the same hour of other days.") {
+	if err != nil || !strings.Contains(strings.Join(l.Notes, " "),
+		"1 hour of the week is not covered by the log; it was assumed to be like the same hour of other days.") {
 		t.Errorf("%v: %q", err, l.Notes)
 	}
 }

@@ -24,7 +24,8 @@ func workbook(t testing.TB, sheet string, more map[string]string) []byte {
 		"_rels/.rels":                `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="xl/workbook.xml"/></Relationships>`,
 		"xl/workbook.xml":            `<workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="r1"/></sheets></workbook>`,
 		"xl/_rels/workbook.xml.rels": `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" Target="worksheets/sheet1.xml"/></Relationships>`,
-		"xl/worksheets/sheet1.xml":   `<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>` + sheet + `</sheetData></worksheet>`,
+		"xl/worksheets/sheet1.xml": `<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>` + sheet +
+			`</sheetData></worksheet>`,
 	}
 	for name, text := range more {
 		parts[name] = text
@@ -75,15 +76,20 @@ func TestHostileFilesEndWithOneLine(t *testing.T) {
 		data []byte
 		says string
 	}{
-		{"events that do not end", calendar, []byte("BEGIN:VCALENDAR\n" + strings.Repeat("BEGIN:VEVENT\n", 20_000)), "line 9: BEGIN:VEVENT lies 9 deep"},
-		{"an event that does not end", calendar, []byte("BEGIN:VCALENDAR\nBEGIN:VEVENT\nEND:VEVENT\nBEGIN:VEVENT\n"), "line 4: BEGIN:VEVENT does not end"},
+		{"events that do not end", calendar, []byte("BEGIN:VCALENDAR\n" + strings.Repeat("BEGIN:VEVENT\n", 20_000)),
+			"line 9: BEGIN:VEVENT lies 9 deep"},
+		{"an event that does not end", calendar, []byte("BEGIN:VCALENDAR\nBEGIN:VEVENT\nEND:VEVENT\nBEGIN:VEVENT\n"),
+			"line 4: BEGIN:VEVENT does not end"},
 		{"ends of nothing", calendar, []byte("BEGIN:VCALENDAR\nEND:VCALENDAR\nEND:VEVENT\n"), "line 3 ends what never began"},
-		{"too many events", calendar, []byte("BEGIN:VCALENDAR\n" + strings.Repeat("BEGIN:VEVENT\nEND:VEVENT\n", 20_000) + "END:VCALENDAR\n"), "more than 5000 events"},
+		{"too many events", calendar, []byte("BEGIN:VCALENDAR\n" + strings.Repeat("BEGIN:VEVENT\nEND:VEVENT\n", 20_000) + "END:VCALENDAR\n"),
+			"more than 5000 events"},
 		{"too many lines", calendar, []byte("BEGIN:VCALENDAR\n" + strings.Repeat("X:\n", 1<<20) + "END:VCALENDAR\n"), "more than 200000 lines"},
 		{"cells far to the right", table, workbook(t, far(5_000), nil), "line 1 has 16384 cells"},
-		{"rows far down", table, workbook(t, `<row r="1"><c r="A1"><v>1</v></c></row><row r="1000000"><c r="A1000000"><v>1</v></c></row>`, nil), "more than 6000 lines"},
+		{"rows far down", table, workbook(t, `<row r="1"><c r="A1"><v>1</v></c></row><row r="1000000"><c r="A1000000"><v>1</v></c></row>`, nil),
+			"more than 6000 lines"},
 		{"a sheet of 200 MB", table, workbook(t, strings.Repeat("<row></row>", 200<<20/11), nil), "too large once it is unpacked"},
-		{"texts of 20 MB", table, workbook(t, far(1), map[string]string{"xl/sharedStrings.xml": strings.Repeat("<si><t/></si>", 20<<20/13)}), "too large once it is unpacked"},
+		{"texts of 20 MB", table, workbook(t, far(1), map[string]string{"xl/sharedStrings.xml": strings.Repeat("<si><t/></si>", 20<<20/13)}),
+			"too large once it is unpacked"},
 		{"not a workbook", table, []byte("PK\x03\x04 and nothing more"), "not a workbook"},
 		{"two million headings", table, []byte(strings.Repeat("a,", 1<<20)), "line 1 has 1048577 cells"},
 		{"many lines", table, []byte("Name\n" + strings.Repeat("a\n", 1<<20)), "more than 6000 lines"},

@@ -236,7 +236,8 @@ func element(text []byte) string {
 
 func (b budget) sheet(ctx context.Context, data []byte) iter.Seq2[line, error] {
 	return func(yield func(line, error) bool) {
-		f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnpacked, UnzipXMLSizeLimit: 16 << 20})
+		f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnpacked,
+			UnzipXMLSizeLimit: 16 << 20})
 		if err != nil {
 			yield(line{}, fmt.Errorf("not a workbook: %w", err))
 			return

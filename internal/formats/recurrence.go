@@ -57,7 +57,8 @@ func recurring(e *ics.ComponentBase, d plan.SpecialDay) ([]plan.SpecialDay, erro
 		return nil, errors.New("it does not come every year")
 	}
 	only := func(list []int, value int) bool { return len(list) == 0 || len(list) == 1 && list[0] == value }
-	if !only(option.Bymonth, int(d.From.Month)) || !only(option.Bymonthday, d.From.Day) || len(option.Byweekday)+len(option.Bysetpos)+len(option.Byyearday)+len(option.Byweekno)+len(option.Byeaster) > 0 {
+	if !only(option.Bymonth, int(d.From.Month)) || !only(option.Bymonthday, d.From.Day) || len(option.Byweekday)+len(option.Bysetpos)+
+		len(option.Byyearday)+len(option.Byweekno)+len(option.Byeaster) > 0 {
 		return nil, errors.New("it comes on another day each year")
 	}
 	left := without(e)
@@ -111,7 +112,8 @@ func occasions(e *ics.ComponentBase, zone *time.Location, monday time.Time) ([]o
 		}
 		return []occasion{{first.start.In(zone), first.length}}, nil
 	}
-	if option.Freq != rrule.WEEKLY && option.Freq != rrule.DAILY || len(option.Bysetpos)+len(option.Byyearday)+len(option.Byweekno)+len(option.Byeaster)+len(option.Byhour)+len(option.Byminute)+len(option.Bysecond)+len(option.Bymonth)+len(option.Bymonthday) > 0 {
+	if option.Freq != rrule.WEEKLY && option.Freq != rrule.DAILY || len(option.Bysetpos)+len(option.Byyearday)+len(option.Byweekno)+
+		len(option.Byeaster)+len(option.Byhour)+len(option.Byminute)+len(option.Bysecond)+len(option.Bymonth)+len(option.Bymonthday) > 0 {
 		return nil, errors.New("it comes neither daily nor weekly")
 	}
 	if option.Freq == rrule.DAILY && option.Interval%7 == 0 && option.Interval > 0 || ordinal(option.Byweekday) {

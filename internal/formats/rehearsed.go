@@ -161,7 +161,9 @@ func WriteWeekCalendar(ctx context.Context, r *rehearse.Rehearsal, stamp time.Ti
 			return nil
 		}
 		if written++; written > mostInCalendar {
-			return document.Wrong("kind", "more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON have them all, and fewer days have fewer", mostInCalendar)
+			return document.Wrong("kind",
+				"more than %d wanted events happen, which is too much for a calendar; CSV, XLSX and JSON have them all, and fewer days have fewer",
+				mostInCalendar)
 		}
 		event := cal.AddEvent(fmt.Sprintf("rehearsal-%d-%d@wakefield", r.Ask.Seed, n))
 		event.SetDtStampTime(stamp)
@@ -213,7 +215,8 @@ const mostCauses = 20
 // WriteWeekJSON writes the stretches of footage of every channel as JSON.
 func WriteWeekJSON(ctx context.Context, r *rehearse.Rehearsal) ([]byte, error) {
 	p := r.Plan()
-	out := WeekFile{Format: WeekFormat, Site: p.Site.Name, From: r.Ask.From.String(), Days: r.Ask.Days, Number: r.Ask.Seed, Channels: []WeekFileChannel{}}
+	out := WeekFile{Format: WeekFormat, Site: p.Site.Name, From: r.Ask.From.String(), Days: r.Ask.Days, Number: r.Ask.Seed,
+		Channels: []WeekFileChannel{}}
 	for i := range r.Segments {
 		c := WeekFileChannel{ID: p.Channels[i].ID, Name: p.Channels[i].Name, Segments: []WeekFileSegment{}}
 		for k, s := range r.Segments[i] {

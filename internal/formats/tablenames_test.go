@@ -30,7 +30,8 @@ func TestNamesOfAnotherSite(t *testing.T) {
 	for _, u := range got.Unknown {
 		sorts = append(sorts, u.Sort+" "+u.Text)
 	}
-	if want := "group Gates, recorder Hut, kind Dome 4, activity Gate traffic, activity Gulls, week Gate week"; strings.Join(sorts, ", ") != want {
+	if want := "group Gates, recorder Hut, kind Dome 4, activity Gate traffic, activity Gulls, week Gate week"; strings.Join(sorts,
+		", ") != want {
 		t.Errorf("%s, want %s", strings.Join(sorts, ", "), want)
 	}
 	if got.Unknown[2].Lines != 2 || len(got.Names) != 5 || got.Edit != nil || len(got.Bad) == 0 {
@@ -47,14 +48,16 @@ func TestNamesOfAnotherSite(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if c := after.Channels[0]; c.Name != "North gate" || c.Group != p.Channels[0].Group || c.Activity != p.Channels[0].Activity || c.Streams.Main.FPS != 12 {
+	if c := after.Channels[0]; c.Name != "North gate" || c.Group != p.Channels[0].Group || c.Activity != p.Channels[0].Activity ||
+		c.Streams.Main.FPS != 12 {
 		t.Errorf("%+v", c)
 	}
 
 	// All of it made, but for what moves, which is one that is there.
 	there, names := p.Activities[0].ID, p.Activities[0].Name
 	got = read(Name{"recorder", "Hut", "make", p.Recorders[0].ID}, Name{"kind", "Dome 4", "make", ""}, Name{"activity", "Gulls", "use", there},
-		Name{"activity", "Gate traffic", "make", plan.ActivityTemplates()[0].ID}, Name{"week", "Gate week", "make", p.Duties[0].ID}, Name{"group", "Gates", "make", ""})
+		Name{"activity", "Gate traffic", "make", plan.ActivityTemplates()[0].ID}, Name{"week", "Gate week", "make", p.Duties[0].ID},
+		Name{"group", "Gates", "make", ""})
 	if len(got.Bad) != 0 || len(got.Makes) != 4 || got.Added != 2 {
 		t.Fatalf("%+v", got)
 	}
@@ -91,7 +94,8 @@ func TestNamesThatCannotBe(t *testing.T) {
 	if names, err := ReadNames(" "); names != nil || err != nil {
 		t.Errorf("%v %v", names, err)
 	}
-	_, err := ReadTable(context.Background(), []byte(ofAnotherSite), demo.BrackenhallCiderWorks(), Name{"week", "Gate week", "make", "no-duty"})
+	_, err := ReadTable(context.Background(), []byte(ofAnotherSite), demo.BrackenhallCiderWorks(),
+		Name{"week", "Gate week", "make", "no-duty"})
 	if err == nil || !strings.Contains(err.Error(), `week "Gate week" cannot be made like "no-duty"`) {
 		t.Error(err)
 	}

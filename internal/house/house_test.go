@@ -4,6 +4,7 @@ package house
 import (
 	"go/ast"
 	"go/parser"
+	"go/scanner"
 	"go/token"
 	"io/fs"
 	"os"
@@ -13,6 +14,7 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"unicode/utf8"
 )
 
 // rooms of the core, each below those that stand before it: an import points downward.
@@ -138,4 +140,66 @@ func TestEachRoomSaysWhatItIs(t *testing.T) {
 	if len(silent) > 0 {
 		t.Errorf("no word on what they are: %v", silent)
 	}
+}
+
+// widest is how many characters a line of Go has at most, unless one text or tag alone is what makes it longer.
+const widest = 140
+
+// TestLinesAreReadable asks of every line of Go, tests too, that it can be read without scrolling sideways.
+func TestLinesAreReadable(t *testing.T) {
+	lines := 0
+	for _, folder := range []string{"../../core", "..", "../../cmd", "../../e2e", "../../web"} {
+		err := filepath.WalkDir(folder, func(path string, d fs.DirEntry, err error) error {
+			if err == nil && d.IsDir() && d.Name() == "node_modules" {
+				return filepath.SkipDir
+			}
+			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") {
+				return err
+			}
+			text, err := os.ReadFile(path)
+			if err != nil {
+				return err
+			}
+			lines += strings.Count(string(text), "\n")
+			for _, at := range tooWide(string(text)) {
+				t.Errorf("%s:%d has more than %d characters", path, at, widest)
+			}
+			return nil
+		})
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	if lines < 40_000 {
+		t.Errorf("%d lines were looked at", lines)
+	}
+	wide := "package a\n\nvar b = f(" + strings.Repeat("c, ", 60) + "d)\nvar e = `" + strings.Repeat("f", 200) + "`\n"
+	if got := tooWide(wide); !slices.Equal(got, []int{3}) {
+		t.Errorf("of one line too wide and one long text, lines %v are found", got)
+	}
+}
+
+// tooWide are the lines of a file that could be broken and are not.
+func tooWide(text string) (at []int) {
+	long := make(map[int]bool) // lines with a long text, or that lie in one
+	var s scanner.Scanner
+	set := token.NewFileSet()
+	s.Init(set.AddFile("", set.Base(), len(text)), []byte(text), nil, 0)
+	for {
+		pos, kind, literal := s.Scan()
+		if kind == token.EOF {
+			break
+		}
+		if kind == token.STRING && (utf8.RuneCountInString(literal) > widest/2 || strings.Contains(literal, "\n")) {
+			for i := range strings.Count(literal, "\n") + 1 {
+				long[set.Position(pos).Line+i] = true
+			}
+		}
+	}
+	for i, line := range strings.Split(text, "\n") {
+		if utf8.RuneCountInString(line) > widest && !long[i+1] {
+			at = append(at, i+1)
+		}
+	}
+	return at
 }

@@ -33,11 +33,14 @@ func (c *Cluster) inspect() (folder, error) {
 	}
 	version, err := os.ReadFile(filepath.Join(c.dir, "PG_VERSION"))
 	if err != nil {
-		return folder{}, fmt.Errorf("the folder %s is not empty and holds no database of Wakefield; it was left as it is. Name another with --data", c.dir)
+		return folder{},
+			fmt.Errorf("the folder %s is not empty and holds no database of Wakefield; it was left as it is. Name another with --data", c.dir)
 	}
 	// The control file is written late: without it the cluster was never finished.
 	if _, err := os.Stat(filepath.Join(c.dir, "global", "pg_control")); err != nil {
-		return folder{}, fmt.Errorf("the folder %s holds a database that was never finished; nothing is in it. Remove the folder, or name another with --data", c.dir)
+		return folder{},
+			fmt.Errorf("the folder %s holds a database that was never finished; nothing is in it. Remove the folder, or name another with --data",
+				c.dir)
 	}
 	if c.user != nil {
 		info, err := os.Stat(c.dir)
@@ -45,7 +48,8 @@ func (c *Cluster) inspect() (folder, error) {
 			return folder{}, err
 		}
 		if owner := info.Sys().(*syscall.Stat_t).Uid; owner != c.user.Uid {
-			return folder{}, fmt.Errorf("the folder %s belongs to another user (id %d); run Wakefield as that user, or name another with --data", c.dir, owner)
+			return folder{}, fmt.Errorf("the folder %s belongs to another user (id %d); run Wakefield as that user, or name another with --data",
+				c.dir, owner)
 		}
 	}
 	return folder{version: strings.TrimSpace(string(version))}, nil
@@ -68,7 +72,8 @@ func programs(version string) (string, error) {
 	if version != "" {
 		i := slices.IndexFunc(found, func(path string) bool { return number(path) == version })
 		if i < 0 {
-			return "", fmt.Errorf("the data were made by PostgreSQL %s, which is not installed; install postgresql-%s, or take a backup where it is and restore it here", version, version)
+			return "",
+				fmt.Errorf("the data were made by PostgreSQL %s, which is not installed; install postgresql-%s, or take a backup where it is and restore it here", version, version)
 		}
 		return filepath.Dir(found[i]), nil
 	}

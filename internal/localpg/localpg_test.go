@@ -132,7 +132,8 @@ func TestForeignFoldersAreLeftAlone(t *testing.T) {
 			t.Fatal(err)
 		}
 		before, _ := os.Stat(dir)
-		if _, err := localpg.Open(context.Background(), dir); err == nil || !strings.Contains(err.Error(), test.says) || !strings.Contains(err.Error(), dir) {
+		if _, err := localpg.Open(context.Background(), dir); err == nil || !strings.Contains(err.Error(), test.says) ||
+			!strings.Contains(err.Error(), dir) {
 			t.Errorf("%s: %v", test.name, err)
 		}
 		after, _ := os.Stat(dir)
@@ -140,7 +141,8 @@ func TestForeignFoldersAreLeftAlone(t *testing.T) {
 			t.Errorf("%s: mode %v and owner were changed to %v", test.name, before.Mode(), after.Mode())
 		}
 	}
-	if _, err := localpg.Open(context.Background(), filepath.Join(parent, strings.Repeat("long", 30))); err == nil || !strings.Contains(err.Error(), "too long") {
+	if _, err := localpg.Open(context.Background(), filepath.Join(parent, strings.Repeat("long", 30))); err == nil ||
+		!strings.Contains(err.Error(), "too long") {
 		t.Errorf("a path too long for a socket: %v", err)
 	}
 }

@@ -45,7 +45,8 @@ func TestEachChangeIsOne(t *testing.T) {
 		}
 		made[text] = true
 	}
-	for _, want := range []string{"!on || days", "days <= need", "if on && days", "return true", "days += 0.5", "days*3", "days/2", "* 2 > need", "days -= 0.85", "if false && (!on"} {
+	for _, want := range []string{"!on || days", "days <= need", "if on && days", "return true", "days += 0.5", "days*3", "days/2",
+		"* 2 > need", "days -= 0.85", "if false && (!on"} {
 		found := false
 		for text := range made {
 			found = found || strings.Contains(strings.ReplaceAll(text, "days*2 > ", "days * 2 > "), want)
@@ -72,7 +73,8 @@ func TestSurvivorsAreFoundAgain(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	lines := "noticed          " + all[1].String() + " by TestIt\nSURVIVED         " + all[2].String() + " \nSURVIVED         gone.go:3: \"1\" for \"0\" \n"
+	lines := "noticed          " + all[1].String() + " by TestIt\nSURVIVED         " + all[2].String() +
+		" \nSURVIVED         gone.go:3: \"1\" for \"0\" \n"
 	os.WriteFile(report, []byte(lines), 0o644)
 	os.WriteFile(file, []byte(strings.Replace(sample, "type limits", "// More.\n\n// And more.\ntype limits", 1)), 0o644)
 	moved, err := mutantsOf(file)

@@ -32,14 +32,16 @@ func BenchmarkAllPapers(b *testing.B) {
 
 // BenchmarkChangedSheet makes the sheets after a stroke on one of 192 channels; with recorders that do not take all, too.
 func BenchmarkChangedSheet(b *testing.B) {
-	for name, takes := range map[string]*plan.Takes{"all": nil, "halfHours": {StepMinutes: 30, PeriodsPerDay: 8, Layers: "one", PreSeconds: []float64{0, 10}}} {
+	for name, takes := range map[string]*plan.Takes{"all": nil,
+		"halfHours": {StepMinutes: 30, PeriodsPerDay: 8, Layers: "one", PreSeconds: []float64{0, 10}}} {
 		b.Run(name, func(b *testing.B) {
 			p := demo.SaltmarshTramDepot()
 			for i := range p.Recorders {
 				p.Recorders[i].Takes = takes
 			}
 			figures := estimate.Run(p, nil)
-			next, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Channels: []string{p.Channels[5].ID}, Hours: []plan.Hours{{From: 7*60 + 40, To: 9 * 60}}, Duty: p.Duties[0].ID}})
+			next, err := edit.After(p, edit.Edit{Paint: &edit.Paint{Channels: []string{p.Channels[5].ID},
+				Hours: []plan.Hours{{From: 7*60 + 40, To: 9 * 60}}, Duty: p.Duties[0].ID}})
 			if err != nil {
 				b.Fatal(err)
 			}

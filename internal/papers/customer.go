@@ -75,7 +75,8 @@ func (s *Source) customer(sh *sheet) {
 	for _, g := range list {
 		rows = append(rows, s.keptRow(g))
 	}
-	sh.table([]column{{title: "Cameras", share: 3}, {title: "of them", width: 16, right: true}, {title: "Agreed, days", width: 23, right: true}, {title: "Kept, days", width: 21, right: true},
+	sh.table([]column{{title: "Cameras", share: 3}, {title: "of them", width: 16, right: true},
+		{title: "Agreed, days", width: 23, right: true}, {title: "Kept, days", width: 21, right: true},
 		{title: "Likely between", width: 29, right: true}, {title: "Deleted after", width: 24, right: true}}, rows, style{points: 9})
 	sh.space(1)
 	sh.par("Likely between: four times out of five. What is not measured yet makes the difference.", small)
@@ -300,7 +301,8 @@ func (s *Source) missing(sh *sheet) {
 		}
 	}
 	if list = shortened(list, 6); f.Verdict.Evidence.MissedPerDay >= 0.05 {
-		list = append(list, plan.Say("Of about %.3g events a day, %.2g are not noticed in hours in which only what is noticed is recorded.", f.Verdict.Evidence.EventsPerDay, f.Verdict.Evidence.MissedPerDay))
+		list = append(list, plan.Say("Of about %.3g events a day, %.2g are not noticed in hours in which only what is noticed is recorded.",
+			f.Verdict.Evidence.EventsPerDay, f.Verdict.Evidence.MissedPerDay))
 	}
 	var ignored, sound []string
 	for i := range p.Channels {
@@ -362,9 +364,11 @@ func (s *Source) told(sh *sheet) {
 		if m.Hours != nil {
 			hours = plan.HoursInWords(m.Hours.Blocks)
 		}
-		rows = append(rows, []string{m.To, shortList(causes), hours, plan.Say("%.2g", s.As.Messages[i].PerDay), plan.SecondsInWords(m.AtMostEverySeconds)})
+		rows = append(rows, []string{m.To, shortList(causes), hours, plan.Say("%.2g", s.As.Messages[i].PerDay),
+			plan.SecondsInWords(m.AtMostEverySeconds)})
 	}
-	sh.table([]column{{title: "Who", share: 2}, {title: "Of what", share: 4}, {title: "When", share: 2}, {title: "A day, about", width: 22, right: true}, {title: "At most every", width: 24, right: true}}, rows, style{points: 9})
+	sh.table([]column{{title: "Who", share: 2}, {title: "Of what", share: 4}, {title: "When", share: 2},
+		{title: "A day, about", width: 22, right: true}, {title: "At most every", width: 24, right: true}}, rows, style{points: 9})
 }
 
 // What copies are written to, where nobody said: an ordinary USB drive, and half of a gigabit.

@@ -26,7 +26,8 @@ func (s *Source) evidence(sh *sheet) {
 	v := f.Verdict
 	sh.par(plan.Say("%.3g GB a day, %.3g Mbit/s on average, on %.4g TB that footage may fill. %.3g %% chance that every channel keeps its days.", v.GigabytesPerDay, v.AverageMbps, v.UsableGB/1000, v.HoldsPercent), text)
 	if n := len(s.Entered.Departures); n > 0 {
-		sh.par(fmt.Sprintf("Figures are of the plan as its recorders take it, which is otherwise than planned in %s; the sheets list them.", plan.Count(n, "place")), text)
+		sh.par(fmt.Sprintf("Figures are of the plan as its recorders take it, which is otherwise than planned in %s; the sheets list them.",
+			plan.Count(n, "place")), text)
 	}
 	sh.head("How often things happen", 1, 16)
 	var rows [][]string
@@ -42,7 +43,8 @@ func (s *Source) evidence(sh *sheet) {
 		}
 		rows = append(rows, []string{a.Name, plan.Say("%.3g", perDay), plan.Say("%v s", a.MeanSeconds), come, plan.ActivitiesKnown.Name(a.Known)})
 	}
-	sh.table([]column{{title: "Activity", share: 3}, {title: "Events a day", width: 24, right: true}, {title: "Length", width: 18, right: true}, {title: "They come", width: 30}, {title: "Known from", share: 2}}, rows, style{points: 8.5})
+	sh.table([]column{{title: "Activity", share: 3}, {title: "Events a day", width: 24, right: true},
+		{title: "Length", width: 18, right: true}, {title: "They come", width: 30}, {title: "Known from", share: 2}}, rows, style{points: 8.5})
 	sh.head("What streams send", 1, 16)
 	rows = nil
 	type like struct {
@@ -91,7 +93,9 @@ func (s *Source) evidence(sh *sheet) {
 		}
 		rows = append(rows, row)
 	}
-	sh.table([]column{{title: "Pool", share: 3}, {title: "For footage, TB", width: 28, right: true}, {title: "GB a day", width: 20, right: true}, {title: "Days", width: 20, right: true}, {title: "Worst hour", width: 22, right: true}, {title: "Four in five", width: 28, right: true}}, rows, style{points: 8.5})
+	sh.table([]column{{title: "Pool", share: 3}, {title: "For footage, TB", width: 28, right: true},
+		{title: "GB a day", width: 20, right: true}, {title: "Days", width: 20, right: true}, {title: "Worst hour", width: 22, right: true},
+		{title: "Four in five", width: 28, right: true}}, rows, style{points: 8.5})
 	if unknown, err := f.Knowing(context.Background()); err == nil && len(unknown) > 0 {
 		sh.head("What would make the range narrower", 1, 12)
 		var list []string
@@ -137,7 +141,8 @@ func whatIsUnknown(kind, name string) string {
 }
 
 func streamInWords(which plan.StreamName, st *plan.Stream) string {
-	words := plan.Say("%s %s, %d × %d, %v frames a second: ", upper(plan.StreamChoices.Name(string(which))), plan.Codecs.Name(st.Codec), st.Width, st.Height, st.FPS)
+	words := plan.Say("%s %s, %d × %d, %v frames a second: ", upper(plan.StreamChoices.Name(string(which))), plan.Codecs.Name(st.Codec),
+		st.Width, st.Height, st.FPS)
 	switch st.Rate.Kind {
 	case "constant":
 		return words + plan.Say("%v kbit/s", st.Rate.Kbps)

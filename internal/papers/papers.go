@@ -67,7 +67,8 @@ type Source struct {
 
 // New makes the source of papers of a plan: as entered, with its estimates. earlier, which may be nil, is one of the plan before
 // a change. It is given up with the error of the context.
-func New(ctx context.Context, p *plan.Plan, figures *estimate.Result, found []check.Finding, on week.Date, earlier *Source) (*Source, error) {
+func New(ctx context.Context, p *plan.Plan, figures *estimate.Result, found []check.Finding, on week.Date,
+	earlier *Source) (*Source, error) {
 	s := &Source{Plan: p, Figures: figures, Findings: found, Variant: p.Name, On: on, Entered: handover.Enter(p, figures), As: figures}
 	if s.Entered.Plan != p {
 		var err error

@@ -167,12 +167,16 @@ func TestPapersOfTheQuay(t *testing.T) {
 			text := sound(t, paper.ID+" "+string(size), data, size)
 			switch Paper(paper.ID) {
 			case Customer:
-				inOrder(t, paper.ID, text, "Lantern & Sons", "What is recorded", "How long footage is kept", "Ticket booth comes off worst", "Terminal", "From when to when", "What is not recorded",
-					"Sound is recorded by Ticket booth", "Who is told", "Harbour master", "How long it takes to hand footage over", "Agreed", "Place and date")
+				inOrder(t, paper.ID, text, "Lantern & Sons", "What is recorded", "How long footage is kept", "Ticket booth comes off worst", "Terminal",
+					"From when to when", "What is not recorded",
+					"Sound is recorded by Ticket booth", "Who is told", "Harbour master", "How long it takes to hand footage over",
+					"Agreed", "Place and date")
 			case Steps:
-				inOrder(t, paper.ID, text, "Harbour office recorder", "1 Network and clock", "1.1", "Time zone Europe/Dublin", "2 Cameras and names", "3 Streams", "4 Detection", "5 Ties", "6 Week", "7 Special days", "8 Disks", "9 Messages", "11 The check of it all", "Come back on")
+				inOrder(t, paper.ID, text, "Harbour office recorder", "1 Network and clock", "1.1", "Time zone Europe/Dublin", "2 Cameras and names",
+					"3 Streams", "4 Detection", "5 Ties", "6 Week", "7 Special days", "8 Disks", "9 Messages", "11 The check of it all", "Come back on")
 			case Evidence:
-				inOrder(t, paper.ID, text, "What the figures rest on", "How often things happen", "What streams send", "How many days", "How it is worked out")
+				inOrder(t, paper.ID, text, "What the figures rest on", "How often things happen", "What streams send", "How many days",
+					"How it is worked out")
 			case WalkTest:
 				inOrder(t, paper.ID, text, "Walk test", "Harbour office recorder", "Camera and walk", "Contacts", "normally closed")
 			}
@@ -237,9 +241,11 @@ func TestNamesThatNoFontHas(t *testing.T) {
 // TestPapersOfLittle has plans with no recorder, no camera and a recorder that takes nothing.
 func TestPapersOfLittle(t *testing.T) {
 	t.Parallel()
-	empty := &plan.Plan{Format: plan.Format, Name: "Empty", Site: plan.Site{Name: "Nowhere", TimeZone: "UTC"}, Duties: plan.ReadyMade(), Recorders: []plan.Recorder{}, Channels: []plan.Channel{}}
+	empty := &plan.Plan{Format: plan.Format, Name: "Empty", Site: plan.Site{Name: "Nowhere", TimeZone: "UTC"}, Duties: plan.ReadyMade(),
+		Recorders: []plan.Recorder{}, Channels: []plan.Channel{}}
 	nothing := sample(t, "pennywhistle-quay")
-	nothing.Recorders[0].Takes = &plan.Takes{StepMinutes: 1440, PeriodsPerDay: 1, Layers: "one", PreSeconds: []float64{0}, PostSeconds: []float64{0}, FramesPerSecond: []float64{1}, SensitivitySteps: 1, Areas: "none", Copies: []string{}}
+	nothing.Recorders[0].Takes = &plan.Takes{StepMinutes: 1440, PeriodsPerDay: 1, Layers: "one", PreSeconds: []float64{0},
+		PostSeconds: []float64{0}, FramesPerSecond: []float64{1}, SensitivitySteps: 1, Areas: "none", Copies: []string{}}
 	bare := sample(t, "pennywhistle-quay")
 	for i := range bare.Channels {
 		bare.Channels[i].NoCamera = true
@@ -269,7 +275,8 @@ func TestManyAreas(t *testing.T) {
 		var list []plan.Area
 		for k := range 16 {
 			x := float64(k) / 20
-			list = append(list, plan.Area{ID: fmt.Sprint("a", k), Name: fmt.Sprint("Area ", k), Ignore: k > 0 && k%3 == 0, Points: []plan.Point{{x, 0.1}, {x + 0.2, 0.15}, {x + 0.1, 0.9}}})
+			list = append(list, plan.Area{ID: fmt.Sprint("a", k), Name: fmt.Sprint("Area ", k), Ignore: k > 0 && k%3 == 0,
+				Points: []plan.Point{{x, 0.1}, {x + 0.2, 0.15}, {x + 0.1, 0.9}}})
 		}
 		p.Channels[i].Detection.On, p.Channels[i].Detection.Areas = true, &plan.Areas{List: list}
 	}

@@ -11,7 +11,8 @@ func (s *Source) walkTest(sh *sheet, recorders []string) {
 	s.letterhead(sh, "Walk test")
 	sh.par("Somebody walks as said while another watches the recorder. Written down is after how many seconds the sign of motion came, and the first and last second of the footage by the recorder’s clock. Its clock is looked at first.", text)
 	sh.space(2)
-	sh.blank([]column{{title: "Date", share: 1}, {title: "Who walked", share: 2}, {title: "Who watched", share: 2}, {title: "Recorder’s clock beside your own", share: 2}}, [][]string{{" ", " ", " ", " "}}, style{points: 9}, 8)
+	sh.blank([]column{{title: "Date", share: 1}, {title: "Who walked", share: 2}, {title: "Who watched", share: 2},
+		{title: "Recorder’s clock beside your own", share: 2}}, [][]string{{" ", " ", " ", " "}}, style{points: 9}, 8)
 	for _, r := range s.of(recorders) {
 		cameras := s.cameras(r.ID)
 		if len(cameras) == 0 {
@@ -22,7 +23,8 @@ func (s *Source) walkTest(sh *sheet, recorders []string) {
 		for _, i := range cameras {
 			rows = append(rows, s.walksOf(i)...)
 		}
-		sh.blank([]column{{title: "No.", width: 11}, {title: "Camera and walk", share: 5}, {title: "Sign after", width: 19}, {title: "Seen, s", width: 16}, {title: "Footage from, to", width: 33}, {title: "Remarks", share: 3}}, rows, style{points: 9}, 7)
+		sh.blank([]column{{title: "No.", width: 11}, {title: "Camera and walk", share: 5}, {title: "Sign after", width: 19},
+			{title: "Seen, s", width: 16}, {title: "Footage from, to", width: 33}, {title: "Remarks", share: 3}}, rows, style{points: 9}, 7)
 	}
 	p := s.Entered.Plan
 	if len(p.AlarmInputs) > 0 {
@@ -32,7 +34,8 @@ func (s *Source) walkTest(sh *sheet, recorders []string) {
 			a := &p.AlarmInputs[i]
 			rows = append(rows, []string{a.Name, orElse(plan.Contacts.Name(a.Contact), "look which"), " ", " ", " "})
 		}
-		sh.blank([]column{{title: "Contact", share: 3}, {title: "Kind", share: 2}, {title: "At rest: no alarm", share: 2}, {title: "Set off: alarm", share: 2}, {title: "Remarks", share: 3}}, rows, style{points: 9}, 7)
+		sh.blank([]column{{title: "Contact", share: 3}, {title: "Kind", share: 2}, {title: "At rest: no alarm", share: 2},
+			{title: "Set off: alarm", share: 2}, {title: "Remarks", share: 3}}, rows, style{points: 9}, 7)
 	}
 }
 

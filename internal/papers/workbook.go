@@ -84,7 +84,8 @@ func utf16Length(s string) (n int) {
 }
 
 func (s *Source) workbookPage(f *excelize.File, page string, r *handover.Sheet, bold, wrap int) error {
-	rows := [][]any{{r.Name, "", countInWords(r)}, {}, {"Step", "Section", "What is typed", "Why", "Right when", "Entries", "Done", "By", "When"}}
+	rows := [][]any{{r.Name, "", countInWords(r)}, {}, {"Step", "Section", "What is typed", "Why", "Right when",
+		"Entries", "Done", "By", "When"}}
 	for i := range r.Steps {
 		st := &r.Steps[i]
 		rows = append(rows, []any{st.ID, handover.Sections.Name(string(st.Section)), st.Words, st.Why, st.RightWhen, st.Entries})

@@ -40,7 +40,8 @@ func schema(t *testing.T) *jsonschema.Schema {
 func documents(t *testing.T) map[string][]byte {
 	t.Helper()
 	out := make(map[string][]byte)
-	for _, pattern := range []string{"../../core/estimate/testdata/plans/*.json", "../../core/estimate/testdata/*.json", "../../core/plan/testdata/*.json", "../demo/*.json"} {
+	for _, pattern := range []string{"../../core/estimate/testdata/plans/*.json", "../../core/estimate/testdata/*.json",
+		"../../core/plan/testdata/*.json", "../demo/*.json"} {
 		files, _ := filepath.Glob(pattern)
 		for _, file := range files {
 			data, err := os.ReadFile(file)
@@ -130,7 +131,13 @@ func TestSchemaAndProgramRefuseTheSame(t *testing.T) {
 
 // beyondSchema tells whether a refusal is one that no schema can state.
 func beyondSchema(refusal string) bool {
-	for _, says := range []string{": no duty ", ": no week ", ": no activity ", ": no camera kind ", ": no object ", ": a second walk ", ": a second patch ", ": a second area ", "its sides cross each other", "corners after each other", "nothing inside it", "above the horizon", "where the one before is", "are the most: let it begin", "a person's head is above", "both people stand equally", "the horizon would be", "the camera would hang", "the shares of the walks", "cells.on: is not base64", "cells.on: has ", "a camera has a main stream", ": no pool ", ": no recorder ", ": no channel ", ": no alarm input ", ": no message ", ": no output ", ": no monitor ", ": no call button ", ": no preset ", ": no area ", "how often", "an area goes with", "cannot move", "is ignored; nothing", "a month, but",
+	for _, says := range []string{": no duty ", ": no week ", ": no activity ", ": no camera kind ", ": no object ", ": a second walk ",
+		": a second patch ", ": a second area ", "its sides cross each other", "corners after each other", "nothing inside it",
+		"above the horizon", "where the one before is", "are the most: let it begin", "a person's head is above", "both people stand equally",
+		"the horizon would be", "the camera would hang", "the shares of the walks", "cells.on: is not base64", "cells.on: has ",
+		"a camera has a main stream", ": no pool ", ": no recorder ", ": no channel ", ": no alarm input ", ": no message ", ": no output ",
+		": no monitor ", ": no call button ", ": no preset ", ": no area ", "how often", "an area goes with", "cannot move",
+		"is ignored; nothing", "a month, but",
 		": a second ", "belongs to recorder", "starts and ends at the same time", "starts at 24:00", "named twice", "no time zone", "hot spare",
 		"is before", "days at least but", "has a main stream", "have no frame rate of their own"} {
 		if bytes.Contains([]byte(refusal), []byte(says)) {
@@ -141,7 +148,8 @@ func beyondSchema(refusal string) bool {
 }
 
 // odd are values of every kind, some within limits and some beyond.
-var odd = []any{nil, true, "", "x", "main", "25:00", "24:00", "07:30", "2026-02-30", 0, -1, 1, 2.5, 7, 1e7, []any{}, []any{"mon"}, map[string]any{}}
+var odd = []any{nil, true, "", "x", "main", "25:00", "24:00", "07:30", "2026-02-30", 0, -1, 1, 2.5, 7, 1e7, []any{},
+	[]any{"mon"}, map[string]any{}}
 
 // spoil changes one place in a document and says which.
 func spoil(rng *rand.Rand, v any, path string) string {

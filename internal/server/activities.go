@@ -17,9 +17,11 @@ import (
 
 // registerActivities adds what is asked of activities.
 func registerActivities(api huma.API, s *service) {
-	huma.Register(api, fileOp(op("readLog", http.MethodPost, "/api/plans/{id}/log/read", "What an event log says of an activity"), largestBody), s.readLog)
+	huma.Register(api, fileOp(op("readLog", http.MethodPost, "/api/plans/{id}/log/read", "What an event log says of an activity"),
+		largestBody), s.readLog)
 	huma.Register(api, op("sample", http.MethodPost, "/api/activities/sample", "What may happen in the busiest hour of an activity"), s.sample)
-	huma.Register(api, op("rates", http.MethodPost, "/api/activities/rates", "How often an activity happens, and how far that may be off"), s.rates)
+	huma.Register(api, op("rates", http.MethodPost, "/api/activities/rates", "How often an activity happens, and how far that may be off"),
+		s.rates)
 }
 
 func (s *service) rates(_ context.Context, in *checked[plan.Activity]) (*body[estimate.Rates], error) {

@@ -55,7 +55,8 @@ type written struct {
 // answering describes an operation whose answer is a [written] one of a type.
 func answering[T any](api huma.API, op huma.Operation) huma.Operation {
 	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[T](), true, "")
-	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
+	op.Responses = map[string]*huma.Response{"200": {Description: "OK",
+		Content: map[string]*huma.MediaType{"application/json": {Schema: schema}}}}
 	return op
 }
 
@@ -178,7 +179,9 @@ func making(op huma.Operation) huma.Operation {
 func register(api huma.API, s *service) {
 	for _, resource := range []func(huma.API, *service){
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
-		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff, registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide, registerHandover, registerPapers, registerChanges,
+		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
+		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
+		registerHandover, registerPapers, registerChanges,
 	} {
 		resource(api, s)
 	}

@@ -106,7 +106,10 @@ func (s *service) makeTogether(ctx context.Context, id string) {
 	left := list
 	if len(list) > 1 {
 		var err error
-		if left, err = heavily(working, s.heavy.edits, func(ctx context.Context) ([]*queued, error) { return s.together(ctx, id, list), nil }); err != nil {
+		if left, err = heavily(working, s.heavy.edits, func(ctx context.Context) ([]*queued, error) {
+			return s.together(ctx, id, list),
+				nil
+		}); err != nil {
 			left = list
 		}
 	}

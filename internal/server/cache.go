@@ -109,7 +109,8 @@ func (e entry) remembering(before entry) entry {
 func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Result) (e entry, err error) {
 	defer func() {
 		if v := recover(); v != nil {
-			s.log.ErrorContext(ctx, "a plan cannot be estimated", "site", head.ID, "version", head.Version, "id", requestID(ctx), "value", v, "stack", string(debug.Stack()))
+			s.log.ErrorContext(ctx, "a plan cannot be estimated", "site", head.ID, "version", head.Version, "id", requestID(ctx), "value", v,
+				"stack", string(debug.Stack()))
 			err = &document.Error{Reason: fmt.Sprintf("its figures cannot be computed (%v)", v)}
 		}
 	}()

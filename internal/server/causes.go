@@ -13,9 +13,12 @@ import (
 
 // registerCauses adds what is asked of what causes what.
 func registerCauses(api huma.API, s *service) {
-	huma.Register(api, op("ties", http.MethodGet, "/api/plans/{id}/ties", "All that can happen, what it is tied to, and how often each tie acts"), s.ties)
-	huma.Register(api, op("alerts", http.MethodPost, "/api/plans/{id}/alerts", "Messages, outputs, monitors, movable cameras, snapshots and the copy off site by hour"), s.alerts)
-	huma.Register(api, op("wrongWay", http.MethodGet, "/api/plans/{id}/inputs/{input}/wrong", "What an alarm input does whose contact is set the wrong way round"), s.wrongWay)
+	huma.Register(api, op("ties", http.MethodGet, "/api/plans/{id}/ties",
+		"All that can happen, what it is tied to, and how often each tie acts"), s.ties)
+	huma.Register(api, op("alerts", http.MethodPost, "/api/plans/{id}/alerts",
+		"Messages, outputs, monitors, movable cameras, snapshots and the copy off site by hour"), s.alerts)
+	huma.Register(api, op("wrongWay", http.MethodGet, "/api/plans/{id}/inputs/{input}/wrong",
+		"What an alarm input does whose contact is set the wrong way round"), s.wrongWay)
 }
 
 // TiesBody is all that can happen, and what it is tied to.
@@ -110,7 +113,8 @@ func alertsOf(ctx context.Context, e entry, edits []edit.Edit) (out AlertsBody, 
 			return out, err
 		}
 	}
-	return AlertsBody{e.head.Version, result.Messages, result.Outputs, result.Monitors, result.Offsite, result.AlertHours(), result.CopyByHour()}, nil
+	return AlertsBody{e.head.Version, result.Messages, result.Outputs, result.Monitors, result.Offsite, result.AlertHours(),
+		result.CopyByHour()}, nil
 }
 
 func (s *service) wrongWay(ctx context.Context, in *struct {

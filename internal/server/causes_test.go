@@ -22,12 +22,14 @@ func TestWhatCausesWhat(t *testing.T) {
 			t.Errorf("%+v", line)
 		}
 	}
-	for name, keeps := range map[string]string{"motion Yard": "itself", "alarm Hatch contact": "", "button Help point": "", "lost Slip": "", "tampered Yard": "", "uplinkLost Uplink lost": ""} {
+	for name, keeps := range map[string]string{"motion Yard": "itself", "alarm Hatch contact": "", "button Help point": "", "lost Slip": "",
+		"tampered Yard": "", "uplinkLost Uplink lost": ""} {
 		if line, ok := names[name]; !ok || line.Keeps != keeps {
 			t.Errorf("%s: %+v", name, line)
 		}
 	}
-	if lost := names["lost Yard"]; lost.HappensPerDay != nil || names["lost Slip"].HappensPerDay == nil || math.Abs(*names["button Help point"].HappensPerDay-20.0/7) > 1e-9 {
+	if lost := names["lost Yard"]; lost.HappensPerDay != nil || names["lost Slip"].HappensPerDay == nil ||
+		math.Abs(*names["button Help point"].HappensPerDay-20.0/7) > 1e-9 {
 		t.Errorf("%+v", lost)
 	}
 	if len(ties.Ties) != 26 || ties.Version != 1 {
@@ -39,11 +41,13 @@ func TestWhatCausesWhat(t *testing.T) {
 		}
 	}
 	was := call[AlertsBody](c, "POST", "/api/plans/site/alerts", `{"edits":[]}`, 200)
-	if len(was.Messages) != 2 || len(was.Hours.Messages[0].Sent) != 168 || len(was.Hours.Away) != 1 || len(was.Hours.Stills) != 2 || was.Copy == nil || len(was.Copy.Instead) != 3 || len(was.Copy.Channels) != 1 {
+	if len(was.Messages) != 2 || len(was.Hours.Messages[0].Sent) != 168 || len(was.Hours.Away) != 1 || len(was.Hours.Stills) != 2 ||
+		was.Copy == nil || len(was.Copy.Instead) != 3 || len(was.Copy.Channels) != 1 {
 		t.Errorf("%+v", was)
 	}
 	rare := `{"edits":[{"setMessage":{"message":{"id":"m2","name":"Office","to":"The office","atMostEverySeconds":86400}}}]}`
-	if then := call[AlertsBody](c, "POST", "/api/plans/site/alerts", rare, 200); then.Messages[1].PerDay >= 1.01 || then.Messages[1].HeldBackPerDay <= was.Messages[1].HeldBackPerDay {
+	if then := call[AlertsBody](c, "POST", "/api/plans/site/alerts", rare, 200); then.Messages[1].PerDay >= 1.01 ||
+		then.Messages[1].HeldBackPerDay <= was.Messages[1].HeldBackPerDay {
 		t.Errorf("%+v", then.Messages[1])
 	}
 	if again := call[AlertsBody](c, "POST", "/api/plans/site/alerts", `{"edits":[]}`, 200); again.Messages[1] != was.Messages[1] {
@@ -58,10 +62,12 @@ func TestWhatCausesWhat(t *testing.T) {
 func TestAContactTheWrongWayRound(t *testing.T) {
 	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/ties-of-every-kind.json"))
 	wrong := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a1/wrong", "", 200)
-	if len(wrong.Channels) != 1 || wrong.Channels[0] != "slip" || wrong.MoreGigabytesPerDay <= 0 || wrong.KeptDays == nil || *wrong.KeptDays >= *wrong.KeptDaysNow {
+	if len(wrong.Channels) != 1 || wrong.Channels[0] != "slip" || wrong.MoreGigabytesPerDay <= 0 || wrong.KeptDays == nil ||
+		*wrong.KeptDays >= *wrong.KeptDaysNow {
 		t.Errorf("%+v", wrong)
 	}
-	if none := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a2/wrong", "", 200); len(none.Channels) != 0 || none.MoreGigabytesPerDay != 0 {
+	if none := call[estimate.WrongWay](c, "GET", "/api/plans/site/inputs/a2/wrong", "", 200); len(none.Channels) != 0 ||
+		none.MoreGigabytesPerDay != 0 {
 		t.Errorf("%+v", none)
 	}
 	call[problemBody](c, "GET", "/api/plans/site/inputs/a9/wrong", "", 404)

@@ -18,9 +18,12 @@ import (
 // registerCompared adds what is told of the difference between plans.
 func registerCompared(api huma.API, s *service) {
 	huma.Register(api, op("compare", http.MethodGet, "/api/sites/{id}/compare", "Plans of a site side by side"), s.compare)
-	huma.Register(api, op("compareFile", http.MethodGet, "/api/sites/{id}/compare/file", "Plans of a site side by side, as a page that can be sent"), s.compareFile)
-	huma.Register(api, op("comparedRibbons", http.MethodGet, "/api/sites/{id}/compare/ribbons", "The weeks of channels that two plans of a site write otherwise"), s.comparedRibbons)
-	huma.Register(api, op("differences", http.MethodGet, "/api/plans/{id}/revisions/{number}/differences", "What is otherwise now than after a revision"), s.differences)
+	huma.Register(api, op("compareFile", http.MethodGet, "/api/sites/{id}/compare/file",
+		"Plans of a site side by side, as a page that can be sent"), s.compareFile)
+	huma.Register(api, op("comparedRibbons", http.MethodGet, "/api/sites/{id}/compare/ribbons",
+		"The weeks of channels that two plans of a site write otherwise"), s.comparedRibbons)
+	huma.Register(api, op("differences", http.MethodGet, "/api/plans/{id}/revisions/{number}/differences",
+		"What is otherwise now than after a revision"), s.differences)
 }
 
 // MostCompared is how many plans are compared at once.
@@ -87,7 +90,8 @@ func (s *service) compare(ctx context.Context, in *compareRequest) (*body[[]Comp
 func compared(e, first entry, adopted string) Compared {
 	c := Compared{
 		ID: e.head.ID, Name: e.head.Plan.Name, Version: e.head.Version, Adopted: e.head.ID == adopted,
-		Verdict: e.site.Verdict, Year: yearVerdict(e.site), Findings: check.Count(e.found), Pools: e.site.Pools, Price: priceOf(e.head.Plan), Differs: []compare.Sentence{},
+		Verdict: e.site.Verdict, Year: yearVerdict(e.site), Findings: check.Count(e.found), Pools: e.site.Pools, Price: priceOf(e.head.Plan),
+		Differs: []compare.Sentence{},
 	}
 	for _, told := range e.site.Messages {
 		c.MessagesPerDay += told.PerDay
@@ -132,7 +136,8 @@ func twoWeeks(a, b entry) []ComparedRibbon {
 	for i, f := range a.site.Channels {
 		ink := ribbon(a.site, i).Ink
 		at[f.ID] = len(out)
-		out = append(out, ComparedRibbon{ID: f.ID, Name: a.head.Plan.Channels[i].Name, FullKbps: float64(f.FullKbps), GigabytesPerDayChange: -f.GigabytesPerDay, First: &ink})
+		out = append(out, ComparedRibbon{ID: f.ID, Name: a.head.Plan.Channels[i].Name, FullKbps: float64(f.FullKbps),
+			GigabytesPerDayChange: -f.GigabytesPerDay, First: &ink})
 	}
 	for i, f := range b.site.Channels {
 		ink := ribbon(b.site, i).Ink
@@ -141,7 +146,8 @@ func twoWeeks(a, b entry) []ComparedRibbon {
 			k = len(out)
 			out = append(out, ComparedRibbon{ID: f.ID, Name: b.head.Plan.Channels[i].Name})
 		}
-		out[k].Second, out[k].FullKbps, out[k].GigabytesPerDayChange = &ink, max(out[k].FullKbps, float64(f.FullKbps)), out[k].GigabytesPerDayChange+f.GigabytesPerDay
+		out[k].Second, out[k].FullKbps, out[k].GigabytesPerDayChange = &ink, max(out[k].FullKbps,
+			float64(f.FullKbps)), out[k].GigabytesPerDayChange+f.GigabytesPerDay
 	}
 	differing := out[:0]
 	for _, r := range out {

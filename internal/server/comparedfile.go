@@ -34,7 +34,8 @@ func (s *service) compareFile(ctx context.Context, in *compareRequest) (*file, e
 	}
 	var page bytes.Buffer
 	err = comparedPage.Execute(&page, map[string]any{
-		"Site": first.head.Plan.Site.Name, "Customer": first.head.Plan.Site.Customer, "Address": first.head.Plan.Site.Address, "Wording": first.head.Plan.Site.Wording, "First": list.Body[0].Name,
+		"Site": first.head.Plan.Site.Name, "Customer": first.head.Plan.Site.Customer, "Address": first.head.Plan.Site.Address,
+		"Wording": first.head.Plan.Site.Wording, "First": list.Body[0].Name,
 		"Plans": list.Body, "Others": list.Body[1:], "Rows": comparedRows(list.Body),
 	})
 	return &file{"text/html; charset=utf-8", attached(first.head.Plan, "variants", "html", time.Now()), page.Bytes()}, s.problem(ctx, err)

@@ -27,7 +27,8 @@ func door(next http.Handler) http.Handler {
 		for name, values := range query {
 			for _, v := range append(values, name) {
 				if !isText(v) {
-					writeProblem(w, r, http.StatusUnprocessableEntity, "The parameter "+strconv.QuoteToASCII(name)+" is no text: it is not UTF-8, or has a control character in it.")
+					writeProblem(w, r, http.StatusUnprocessableEntity, "The parameter "+strconv.QuoteToASCII(name)+
+						" is no text: it is not UTF-8, or has a control character in it.")
 					return
 				}
 			}

@@ -125,6 +125,7 @@ func BenchmarkEditorsAndReaders(b *testing.B) {
 		edits, reads := crowdOf(b, c.url, crowd[0], crowd[1], every, lasting)
 		b.ReportMetric(float64(edits.median())/float64(alone.median()), fmt.Sprintf("edits×/%d+%d", crowd[0], crowd[1]))
 		b.ReportMetric(float64(reads.median())/float64(read.median()), fmt.Sprintf("reads×/%d+%d", crowd[0], crowd[1]))
-		b.Logf("%v: %v an edit, %v a read; alone %v, %v beside one editor, %v of what nobody changes; %d edits, %d reads", crowd, edits.median(), reads.median(), alone.median(), read.median(), unchanged.median(), len(edits.took), len(reads.took))
+		b.Logf("%v: %v an edit, %v a read; alone %v, %v beside one editor, %v of what nobody changes; %d edits, %d reads", crowd, edits.median(),
+			reads.median(), alone.median(), read.median(), unchanged.median(), len(edits.took), len(reads.took))
 	}
 }

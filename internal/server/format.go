@@ -54,5 +54,6 @@ type AdaptiveTable struct {
 
 func (s *service) beginnings(context.Context, *struct{}) (*body[Beginnings], error) {
 	m := video.Model
-	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), plan.SceneTemplates(), plan.SceneKinds(), ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
+	return &body[Beginnings]{Beginnings{plan.ReadyMade(), plan.ActivityTemplates(), plan.SceneTemplates(), plan.SceneKinds(),
+		ModelTable{m.BitsPerPixel, m.Step, m.Codec, m.Ratio, AdaptiveTable(m.Adaptive)}}}, nil
 }

@@ -18,8 +18,10 @@ import (
 
 // registerHandover adds what is carried to the recorders: the plan as they take it, sheets, and what was done of them.
 func registerHandover(api huma.API, s *service) {
-	huma.Register(api, op("entered", http.MethodGet, "/api/plans/{id}/entered", "The plan as its recorders take it, beside the plan"), s.entered)
-	huma.Register(api, op("sheets", http.MethodGet, "/api/plans/{id}/sheets", "What is typed at the recorders, and what was done of it"), s.sheets)
+	huma.Register(api, op("entered", http.MethodGet, "/api/plans/{id}/entered", "The plan as its recorders take it, beside the plan"),
+		s.entered)
+	huma.Register(api, op("sheets", http.MethodGet, "/api/plans/{id}/sheets", "What is typed at the recorders, and what was done of it"),
+		s.sheets)
 	huma.Register(api, op("tick", http.MethodPost, "/api/plans/{id}/ticks", "Steps of a sheet are done, or not after all"), s.tick)
 	huma.Register(api, op("printed", http.MethodPost, "/api/plans/{id}/printed", "Sheets were printed or taken along"), s.print)
 	huma.Register(api, op("handoverFile", http.MethodGet, "/api/plans/{id}/handover", "What was done of the sheets as a file"), s.handoverFile)
@@ -51,7 +53,8 @@ func (s *service) entered(ctx context.Context, in *PlanParam) (*body[EnteredPlan
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := EnteredPlan{Version: e.head.Version, Differs: src.Entered.Differs(), Departures: []handover.Departure{}, Stretches: []EnteredStretch{}, Duties: []plan.Duty{},
+	out := EnteredPlan{Version: e.head.Version, Differs: src.Entered.Differs(), Departures: []handover.Departure{},
+		Stretches: []EnteredStretch{}, Duties: []plan.Duty{},
 		Verdict: src.As.Verdict, Planned: e.site.Verdict, Figures: []estimate.Channel{}, Pools: src.As.Pools}
 	out.Departures = append(out.Departures, src.Entered.Departures...)
 	if src.As != e.site {
@@ -128,7 +131,8 @@ func (s *service) sheets(ctx context.Context, in *PlanParam) (*body[Sheets], err
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := Sheets{Version: e.head.Version, Sections: handover.Sections, Duties: src.Entered.Plan.Duties, Recorders: []RecorderSheet{}, Weeks: []SheetWeek{}}
+	out := Sheets{Version: e.head.Version, Sections: handover.Sections, Duties: src.Entered.Plan.Duties,
+		Recorders: []RecorderSheet{}, Weeks: []SheetWeek{}}
 	for i := range src.Entered.Plan.Channels {
 		c := &src.Entered.Plan.Channels[i]
 		out.Weeks = append(out.Weeks, SheetWeek{c.ID, railOf(src.Entered.Plan.WeekOf(c).Steps())})
@@ -166,7 +170,8 @@ func dutiesAt(p *plan.Plan, recorder string) []string {
 
 // recorderSheet is a sheet with what was done of it.
 func recorderSheet(sheet *handover.Sheet, ticks []store.Tick) RecorderSheet {
-	r := RecorderSheet{ID: sheet.ID, Name: sheet.Name, Entries: sheet.Entries, EntriesOneByOne: sheet.EntriesOneByOne, Steps: []SheetStep{}, Departures: []handover.Likeness{}}
+	r := RecorderSheet{ID: sheet.ID, Name: sheet.Name, Entries: sheet.Entries, EntriesOneByOne: sheet.EntriesOneByOne, Steps: []SheetStep{},
+		Departures: []handover.Likeness{}}
 	byKey, bySubject := make(map[string]*store.Tick), make(map[string]bool)
 	for k := range ticks {
 		if ticks[k].Recorder == sheet.ID {
@@ -286,7 +291,8 @@ func (s *service) tick(ctx context.Context, in *TickInput) (*body[Sheets], error
 		switch {
 		case k >= 0:
 			st := &doc.Recorders[i].Steps[k]
-			list = append(list, store.Tick{Recorder: in.Body.Recorder, Key: key, Subject: st.Subject(), Step: st.ID, Words: st.Words, Revision: e.head.Version, Author: author})
+			list = append(list, store.Tick{Recorder: in.Body.Recorder, Key: key, Subject: st.Subject(), Step: st.ID, Words: st.Words,
+				Revision: e.head.Version, Author: author})
 		case !in.Body.Done: // of a step that is gone
 			list = append(list, store.Tick{Recorder: in.Body.Recorder, Key: key})
 		default:
@@ -347,7 +353,8 @@ func (s *service) handoverFile(ctx context.Context, in *PlanParam) (*attachedJSO
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := HandoverFile{Format: HandoverFormat, Site: e.head.Plan.Site.Name, Plan: e.head.Plan.Name, Version: e.head.Version, Ticks: []store.Tick{}, Printed: []store.Printed{}}
+	out := HandoverFile{Format: HandoverFormat, Site: e.head.Plan.Site.Name, Plan: e.head.Plan.Name, Version: e.head.Version,
+		Ticks: []store.Tick{}, Printed: []store.Printed{}}
 	ticks, err := s.store.Ticks(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)

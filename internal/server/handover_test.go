@@ -99,12 +99,14 @@ func TestStepsAreTickedUntilTheyChange(t *testing.T) {
 	if file.Format != HandoverFormat || len(file.Printed) != 1 || len(file.Ticks) != 0 || file.Version != 2 {
 		t.Errorf("%+v", file)
 	}
-	for body, want := range map[string]int{`{"recorder":"nobody","keys":["x"],"done":true}`: 404, `{"recorder":"` + before.ID + `","keys":[],"done":true}`: 422} {
+	for body, want := range map[string]int{`{"recorder":"nobody","keys":["x"],"done":true}`: 404, `{"recorder":"` + before.ID +
+		`","keys":[],"done":true}`: 422} {
 		if status, _, answer := c.send("POST", "/api/plans/site/ticks", body); status != want {
 			t.Errorf("%s: %d %s", body, status, answer)
 		}
 	}
-	for body, want := range map[string]int{`{"recorders":["nobody"],"version":1}`: 404, `{"recorders":["` + before.ID + `"],"version":99}`: 422} {
+	for body, want := range map[string]int{`{"recorders":["nobody"],"version":1}`: 404, `{"recorders":["` + before.ID +
+		`"],"version":99}`: 422} {
 		if status, _, answer := c.send("POST", "/api/plans/site/printed", body); status != want {
 			t.Errorf("%s: %d %s", body, status, answer)
 		}
@@ -114,7 +116,8 @@ func TestStepsAreTickedUntilTheyChange(t *testing.T) {
 // TestThePlanAsEnteredStandsBesideThePlan asks for both.
 func TestThePlanAsEnteredStandsBesideThePlan(t *testing.T) {
 	c := start(t, demo.BrackenhallCiderWorks())
-	if e := call[EnteredPlan](c, "GET", "/api/plans/site/entered", "", 200); e.Differs || len(e.Stretches) != 0 || e.Verdict.GigabytesPerDay != e.Planned.GigabytesPerDay {
+	if e := call[EnteredPlan](c, "GET", "/api/plans/site/entered", "", 200); e.Differs || len(e.Stretches) != 0 ||
+		e.Verdict.GigabytesPerDay != e.Planned.GigabytesPerDay {
 		t.Errorf("%+v", e)
 	}
 	p := halfHours()
@@ -130,7 +133,8 @@ func TestThePlanAsEnteredStandsBesideThePlan(t *testing.T) {
 			duty = d.ID
 		}
 	}
-	edits := `{"version":1,"edits":[{"setRecorder":{"recorder":` + recorder.String() + `}},{"paint":{"channels":["` + channel + `"],"hours":[{"from":"07:40","to":"09:10"}],"duty":"` + duty + `"}}]}`
+	edits := `{"version":1,"edits":[{"setRecorder":{"recorder":` + recorder.String() + `}},{"paint":{"channels":["` + channel +
+		`"],"hours":[{"from":"07:40","to":"09:10"}],"duty":"` + duty + `"}}]}`
 	answer := call[Answer](c, "POST", "/api/plans/site/edits", edits, 200)
 	rules := make(map[string]bool)
 	for _, run := range answer.Findings {
@@ -156,7 +160,8 @@ func TestThePlanAsEnteredStandsBesideThePlan(t *testing.T) {
 func TestPapersComeOutOfTheServer(t *testing.T) {
 	c := start(t, halfHours())
 	recorder := halfHours().Recorders[0].ID
-	for path, begins := range map[string]string{"customer": "%PDF-", "sheet?size=letter&recorder=" + recorder: "%PDF-", "evidence": "%PDF-", "walk-test": "%PDF-", "workbook": "PK\x03\x04", "steps": "{"} {
+	for path, begins := range map[string]string{"customer": "%PDF-", "sheet?size=letter&recorder=" + recorder: "%PDF-", "evidence": "%PDF-",
+		"walk-test": "%PDF-", "workbook": "PK\x03\x04", "steps": "{"} {
 		status, headers, data := c.send("GET", "/api/plans/site/papers/"+path, "")
 		if status != 200 || !strings.HasPrefix(data, begins) {
 			t.Errorf("%s: %d %.60q", path, status, data)
@@ -165,7 +170,8 @@ func TestPapersComeOutOfTheServer(t *testing.T) {
 			t.Errorf("%s: %s", path, kept)
 		}
 	}
-	if _, headers, _ := c.send("GET", "/api/plans/site/papers/customer?keep=true", ""); !strings.Contains(headers.Get("Content-Disposition"), ".pdf") {
+	if _, headers, _ := c.send("GET", "/api/plans/site/papers/customer?keep=true", ""); !strings.Contains(headers.Get("Content-Disposition"),
+		".pdf") {
 		t.Errorf("%v", headers)
 	}
 	for path, want := range map[string]int{"nothing": 422, "sheet?recorder=nobody": 404, "sheet?size=a0": 422} {

@@ -42,7 +42,8 @@ func TestErrorsTellTheTruthAndCanBeFound(t *testing.T) {
 	}
 	// Each cause has its status, and no cause but a database that is away has 503.
 	for want, err := range map[int]error{
-		409: &store.StaleError{}, 404: store.ErrNotFound, 422: store.ErrNothing, 429: errBusy, 499: context.Canceled, 504: context.DeadlineExceeded,
+		409: &store.StaleError{}, 404: store.ErrNotFound, 422: store.ErrNothing, 429: errBusy, 499: context.Canceled,
+		504: context.DeadlineExceeded,
 		503: &store.UnsureError{Err: io.EOF}, 500: fmt.Errorf("the cause, which is not told"),
 	} {
 		var told interface {

@@ -14,7 +14,8 @@ func knownHosts(hosts []string) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			if name := hostname(r.Host); !loopback(name) && !slices.ContainsFunc(hosts, func(h string) bool { return strings.EqualFold(h, name) }) {
-				writeProblem(w, r, http.StatusMisdirectedRequest, "This server is not known by the name "+name+". Whoever runs it can allow the name with --host.")
+				writeProblem(w, r, http.StatusMisdirectedRequest, "This server is not known by the name "+name+
+					". Whoever runs it can allow the name with --host.")
 				return
 			}
 			next.ServeHTTP(w, r)

@@ -178,39 +178,40 @@ func registerChanges(api huma.API, s *service) {
 			}
 			next(ctx)
 		}},
-	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "missed": Missed{}, "beat": Beat{}}, func(ctx context.Context, in *request, send sse.Sender) {
-		l, leave := s.hub.join(in.Site)
-		defer leave()
-		beat := Beat{s.beat.Seconds()}
-		if send.Data(beat) != nil {
-			return
-		}
-		if in.Site != "" {
-			site, err := s.store.Site(ctx, in.Site)
-			if err != nil {
+	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "missed": Missed{}, "beat": Beat{}},
+		func(ctx context.Context, in *request, send sse.Sender) {
+			l, leave := s.hub.join(in.Site)
+			defer leave()
+			beat := Beat{s.beat.Seconds()}
+			if send.Data(beat) != nil {
 				return
 			}
-			for _, p := range site.Plans {
-				if send.Data(store.Changed{Site: in.Site, Plan: p.ID, Version: p.Version, Mark: p.Mark}) != nil {
+			if in.Site != "" {
+				site, err := s.store.Site(ctx, in.Site)
+				if err != nil {
 					return
+				}
+				for _, p := range site.Plans {
+					if send.Data(store.Changed{Site: in.Site, Plan: p.ID, Version: p.Version, Mark: p.Mark}) != nil {
+						return
+					}
 				}
 			}
-		}
-		tick := time.NewTicker(s.beat)
-		defer tick.Stop()
-		for {
-			select {
-			case <-ctx.Done():
-				return
-			case <-tick.C:
-				if send.Data(beat) != nil {
+			tick := time.NewTicker(s.beat)
+			defer tick.Stop()
+			for {
+				select {
+				case <-ctx.Done():
 					return
-				}
-			case <-l.ready:
-				if l.take().send(send.Data) != nil {
-					return
+				case <-tick.C:
+					if send.Data(beat) != nil {
+						return
+					}
+				case <-l.ready:
+					if l.take().send(send.Data) != nil {
+						return
+					}
 				}
 			}
-		}
-	})
+		})
 }

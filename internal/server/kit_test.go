@@ -31,11 +31,13 @@ func TestTheAnswerHasTheRowsThatChanged(t *testing.T) {
 		t.Errorf("%+v", a.Rows)
 	}
 	// A name that stands in other rows changes them too.
-	a = call[Answer](c, "POST", "/api/plans/site/edits", `{"version":2,"edits":[{"setWeek":{"week":{"id":"lanes","name":"Other","otherwise":"off"}}}]}`, 200)
+	a = call[Answer](c, "POST", "/api/plans/site/edits",
+		`{"version":2,"edits":[{"setWeek":{"week":{"id":"lanes","name":"Other","otherwise":"off"}}}]}`, 200)
 	if len(a.Rows) != 2 {
 		t.Errorf("%d rows show the name of the week", len(a.Rows))
 	}
-	tried := call[TriedCells](c, "POST", "/api/plans/site/table/try", `{"columns":["main.fps"],"rows":[{"channel":"lane-1","values":["x"]},{"channel":"lane-2","values":["8"]}]}`, 200)
+	tried := call[TriedCells](c, "POST", "/api/plans/site/table/try",
+		`{"columns":["main.fps"],"rows":[{"channel":"lane-1","values":["x"]},{"channel":"lane-2","values":["8"]}]}`, 200)
 	if len(tried.Bad) != 1 || tried.Bad[0].Row != 0 || tried.Good == nil || len(tried.Good.Rows) != 1 {
 		t.Errorf("%+v", tried)
 	}
@@ -63,7 +65,8 @@ func TestTablesGoOutAndComeIn(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	for _, kind := range []string{"csv", "xlsx"} {
 		data, header := c.fetch("/api/plans/site/channels." + kind)
-		if !strings.Contains(header.Get("Content-Disposition"), "Pennywhistle Quay, As surveyed, channels, 20") || !strings.HasSuffix(header.Get("Content-Disposition"), "."+kind+`"`) {
+		if !strings.Contains(header.Get("Content-Disposition"), "Pennywhistle Quay, As surveyed, channels, 20") ||
+			!strings.HasSuffix(header.Get("Content-Disposition"), "."+kind+`"`) {
 			t.Errorf("%s", header)
 		}
 		read := call[formats.Table](c, "POST", "/api/plans/site/table/read", data, 200)
@@ -82,7 +85,8 @@ func TestLogsClipsAndCurves(t *testing.T) {
 	if rows, _ := c.fetch("/api/plans/site/table"); strings.Contains(rows, `"departs":null`) || !strings.Contains(rows, `"departs":[]`) {
 		t.Error("a channel that differs in nothing has no list of what it differs in")
 	}
-	log := call[formats.Log](c, "POST", "/api/plans/site/log/read", "begin,end\n2026-06-01T08:00:00Z,2026-06-01T08:00:30Z\n2026-06-02T08:00:00Z,2026-06-02T08:00:10Z\n", 200)
+	log := call[formats.Log](c, "POST", "/api/plans/site/log/read",
+		"begin,end\n2026-06-01T08:00:00Z,2026-06-01T08:00:30Z\n2026-06-02T08:00:00Z,2026-06-02T08:00:10Z\n", 200)
 	if log.Events != 2 || log.Activity.MeanSeconds != 20 || log.Zone != "Europe/Dublin" || log.Sample[0].Start.Hour() != 9 {
 		t.Errorf("%+v", log)
 	}
@@ -115,7 +119,8 @@ func TestLogsClipsAndCurves(t *testing.T) {
 	call[problemBody](c, "POST", "/api/streams/clip", `{"seconds":[1,2],"bytes":[1],"keyframes":[]}`, 422)
 	call[problemBody](c, "POST", "/api/streams/clip", `{"seconds":[1],"bytes":[1],"keyframes":[7]}`, 422)
 	stream, _ := json.Marshal(plan.PlainStream(plan.Main))
-	if curve := call[estimate.Curve](c, "POST", "/api/streams/curve", string(stream), 200); len(curve.ByFPS) < 5 || curve.ActiveKbps <= curve.IdleKbps {
+	if curve := call[estimate.Curve](c, "POST", "/api/streams/curve", string(stream), 200); len(curve.ByFPS) < 5 ||
+		curve.ActiveKbps <= curve.IdleKbps {
 		t.Errorf("%+v", curve)
 	}
 	night := func(idle, active float64, differ bool) string {
@@ -125,7 +130,8 @@ func TestLogsClipsAndCurves(t *testing.T) {
 		t.Errorf("%+v", n)
 	}
 	call[problemBody](c, "POST", "/api/streams/night", night(900000, 900000, false), 422)
-	if h := call[WrittenHours](c, "POST", "/api/hours", `{"text":"mon to fri 7.45-16h10, Sun 22-6"}`, 200); h.Text != "Mon-Fri 07:45-16:10, Sun 22:00-06:00" || len(h.Blocks) != 2 {
+	if h := call[WrittenHours](c, "POST", "/api/hours", `{"text":"mon to fri 7.45-16h10, Sun 22-6"}`,
+		200); h.Text != "Mon-Fri 07:45-16:10, Sun 22:00-06:00" || len(h.Blocks) != 2 {
 		t.Errorf("%+v", h)
 	}
 	if h := call[WrittenHours](c, "POST", "/api/hours", `{"blocks":[{"from":"20:00","to":"06:00"}]}`, 200); h.Text != "all days 20:00-06:00" {
@@ -135,7 +141,8 @@ func TestLogsClipsAndCurves(t *testing.T) {
 		t.Errorf("%+v", p)
 	}
 	call[problemBody](c, "POST", "/api/hours", `{}`, 422)
-	if b := call[Beginnings](c, "GET", "/api/beginnings", "", 200); len(b.Duties) != 7 || len(b.Activities) < 8 || b.Model.BitsPerPixel != 0.6 {
+	if b := call[Beginnings](c, "GET", "/api/beginnings", "", 200); len(b.Duties) != 7 || len(b.Activities) < 8 ||
+		b.Model.BitsPerPixel != 0.6 {
 		t.Errorf("%+v", b)
 	}
 	if w := call[[]solve.Scenario](c, "GET", "/api/plans/site/pools/array/whatif", "", 200); len(w) != 2 || w[1].Edit == nil {
@@ -145,7 +152,8 @@ func TestLogsClipsAndCurves(t *testing.T) {
 
 func TestSitesAreOpenedDuplicatedAndPutAway(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
-	o := plan.Opening{Name: "Pier", TimeZone: "UTC", Recorder: "R", Channels: 4, IngestMbps: 40, Drives: 1, Terabytes: 4, Layout: "span", Cameras: 3,
+	o := plan.Opening{Name: "Pier", TimeZone: "UTC", Recorder: "R", Channels: 4, IngestMbps: 40, Drives: 1, Terabytes: 4,
+		Layout: "span", Cameras: 3,
 		Codec: "h265", Width: 1920, Height: 1080, FPS: 10, Activity: "quay", Duty: "motion", KeepDays: 14}
 	written, _ := json.Marshal(o)
 	draft := call[OpeningDraft](c, "POST", "/api/openings/draft", string(written), 200)
@@ -170,7 +178,8 @@ func TestSitesAreOpenedDuplicatedAndPutAway(t *testing.T) {
 	for _, s := range list {
 		byName[s.Name] = s
 	}
-	if len(list) != 3 || !byName["Pennywhistle Quay"].Archived || byName["Pier, again"].Archived || byName["Pier"].State == nil || byName["Pier, again"].State != nil {
+	if len(list) != 3 || !byName["Pennywhistle Quay"].Archived || byName["Pier, again"].Archived || byName["Pier"].State == nil ||
+		byName["Pier, again"].State != nil {
 		t.Errorf("%+v", list)
 	}
 	call[problemBody](c, "POST", "/api/sites/nowhere/archive", `{"archived":true}`, 404)
@@ -235,7 +244,8 @@ func TestRevisionsTidesAndCalendars(t *testing.T) {
 	}
 	dates, _ := c.fetch("/api/plans/site/special-days")
 	read := call[formats.Dates](c, "POST", "/api/plans/site/special-days/read", dates, 200)
-	if len(read.Days) != 3 || len(read.LeftOut) != 0 || read.Days[0].RateFactor == nil || *read.Days[0].RateFactor != 1.6 || read.Days[0].UseDay != nil {
+	if len(read.Days) != 3 || len(read.LeftOut) != 0 || read.Days[0].RateFactor == nil || *read.Days[0].RateFactor != 1.6 ||
+		read.Days[0].UseDay != nil {
 		t.Errorf("%+v", read)
 	}
 	d := call[Draft](c, "POST", "/api/plans/site/draft", paint(4, "kiosk", "off"), 200)

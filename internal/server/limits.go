@@ -76,7 +76,8 @@ const pictureBytes = 220_000_000
 
 func newSlots() *slots {
 	n := int64(runtime.GOMAXPROCS(0))
-	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n), semaphore.NewWeighted(pictureBytes), semaphore.NewWeighted(1)}
+	return &slots{semaphore.NewWeighted(max(2, n/2)), semaphore.NewWeighted(2 * n), semaphore.NewWeighted(pictureBytes),
+		semaphore.NewWeighted(1)}
 }
 
 // readsAtOnce is how many requests that only read are worked on at once, for each core: so many that no core idles, and so few

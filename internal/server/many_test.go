@@ -25,7 +25,8 @@ func TestFiftyEditorsOnAPoolOfFour(t *testing.T) {
 			channel := fmt.Sprintf("c%d-%d", i%6+1, i/6+1)
 			for k := range each {
 				duty := []string{"clock", "motion"}[k%2]
-				if status, _, body := c.send("POST", "/api/plans/site/edits", paint(1, channel, duty)); k == 0 && status != 200 || k > 0 && status != 409 && status != 200 {
+				if status, _, body := c.send("POST", "/api/plans/site/edits", paint(1, channel, duty)); k == 0 && status != 200 ||
+					k > 0 && status != 409 && status != 200 {
 					t.Errorf("editor %d: status %d: %.300s", i, status, body)
 				}
 			}
@@ -76,12 +77,14 @@ func TestAChangeSentTwiceIsMadeOnce(t *testing.T) {
 	for range 3 {
 		status, _, body := c.send("POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), "Idempotency-Key", "a-1")
 		var a Answer
-		if err := json.Unmarshal([]byte(body), &a); status != 200 || err != nil || a.Version != 2 || !strings.Contains(a.Sentence, "Kiosk front") || len(a.Ribbons) != 1 || len(a.Patch) == 0 {
+		if err := json.Unmarshal([]byte(body), &a); status != 200 || err != nil || a.Version != 2 ||
+			!strings.Contains(a.Sentence, "Kiosk front") || len(a.Ribbons) != 1 || len(a.Patch) == 0 {
 			t.Fatalf("status %d, %v: %.300s", status, err, body)
 		}
 	}
 	for range 2 {
-		if status, _, body := c.send("POST", "/api/plans/site/undo", `{"version":2}`, "Idempotency-Key", "a-2"); status != 200 || !strings.Contains(body, `"version":3`) {
+		if status, _, body := c.send("POST", "/api/plans/site/undo", `{"version":2}`, "Idempotency-Key", "a-2"); status != 200 ||
+			!strings.Contains(body, `"version":3`) {
 			t.Fatalf("undo: %d: %.200s", status, body)
 		}
 	}

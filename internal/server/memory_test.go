@@ -45,7 +45,8 @@ func kilobytes(t *testing.T, name string) int {
 func flatPNG(t *testing.T, width, height int) []byte {
 	t.Helper()
 	var out bytes.Buffer
-	if err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&out, image.NewPaletted(image.Rect(0, 0, width, height), color.Palette{color.White, color.Black})); err != nil {
+	if err := (&png.Encoder{CompressionLevel: png.BestSpeed}).Encode(&out, image.NewPaletted(image.Rect(0, 0, width, height),
+		color.Palette{color.White, color.Black})); err != nil {
 		t.Fatal(err)
 	}
 	return out.Bytes()
@@ -115,7 +116,8 @@ func TestNoRequestTakesMuchMemory(t *testing.T) {
 		blocks[i] = plan.DutyBlock{Hours: plan.Hours{From: 600, To: 660}, Duty: large.Duties[0].ID}
 	}
 	for i := range 30 {
-		large.Weeks = append(large.Weeks, plan.Week{ID: fmt.Sprint("w", i), Name: "Filler", OwnWeek: plan.OwnWeek{Otherwise: large.Duties[0].ID, Blocks: blocks}})
+		large.Weeks = append(large.Weeks, plan.Week{ID: fmt.Sprint("w", i), Name: "Filler",
+			OwnWeek: plan.OwnWeek{Otherwise: large.Duties[0].ID, Blocks: blocks}})
 	}
 	largest, _ := large.Write()
 	week := "/api/plans/busy/rehearse%s?from=2026-12-07&days=7&number=1"
@@ -168,7 +170,8 @@ func TestNoRequestTakesMuchMemory(t *testing.T) {
 			t.Errorf("%s %s: %d", r.method, r.path, response.StatusCode)
 		}
 		took = kilobytes(t, "VmHWM") - before
-		return took, fmt.Sprintf("%s %.60s: %d, %d MB of memory, answered with %d kB in %v", r.method, r.path, response.StatusCode, took>>10, n>>10, time.Since(begin).Round(time.Millisecond))
+		return took, fmt.Sprintf("%s %.60s: %d, %d MB of memory, answered with %d kB in %v", r.method, r.path, response.StatusCode, took>>10,
+			n>>10, time.Since(begin).Round(time.Millisecond))
 	}
 	for _, r := range requests {
 		took, told := one(r)

@@ -27,19 +27,24 @@ type meters struct {
 func newMeters(s *store.Store, h *hub) *meters {
 	m := &meters{
 		registry: prometheus.NewRegistry(),
-		requests: prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "wakefield_request_seconds", Help: "Requests answered, by how long they took.",
+		requests: prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "wakefield_request_seconds",
+			Help:    "Requests answered, by how long they took.",
 			Buckets: []float64{0.005, 0.02, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10, 30}}, []string{"method", "route", "status"}),
-		edits: prometheus.NewCounterVec(prometheus.CounterOpts{Name: "wakefield_edits_total", Help: "Changes asked for, by what became of them."}, []string{"outcome"}),
-		estimates: prometheus.NewHistogram(prometheus.HistogramOpts{Name: "wakefield_estimate_seconds", Help: "Estimates of whole plans, by how long they took.",
+		edits: prometheus.NewCounterVec(prometheus.CounterOpts{Name: "wakefield_edits_total", Help: "Changes asked for, by what became of them."},
+			[]string{"outcome"}),
+		estimates: prometheus.NewHistogram(prometheus.HistogramOpts{Name: "wakefield_estimate_seconds",
+			Help:    "Estimates of whole plans, by how long they took.",
 			Buckets: []float64{0.001, 0.005, 0.02, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10}}),
-		cached:  prometheus.NewGauge(prometheus.GaugeOpts{Name: "wakefield_cache_bytes", Help: "About what the plans and estimates at hand take of memory."}),
+		cached: prometheus.NewGauge(prometheus.GaugeOpts{Name: "wakefield_cache_bytes",
+			Help: "About what the plans and estimates at hand take of memory."}),
 		entries: prometheus.NewGauge(prometheus.GaugeOpts{Name: "wakefield_cache_sites", Help: "Sites at hand."}),
 	}
 	connections := func(name, help string, which func(open, used, most int) int) prometheus.Collector {
 		return prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: name, Help: help}, func() float64 { return float64(which(s.Connections())) })
 	}
 	m.registry.MustRegister(m.requests, m.edits, m.estimates, m.cached, m.entries,
-		prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "wakefield_streams", Help: "Pages that follow changes."}, func() float64 { return float64(h.count()) }),
+		prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "wakefield_streams", Help: "Pages that follow changes."},
+			func() float64 { return float64(h.count()) }),
 		connections("wakefield_database_connections", "Connections to the database.", func(open, _, _ int) int { return open }),
 		connections("wakefield_database_connections_used", "Of these in use.", func(_, used, _ int) int { return used }),
 		connections("wakefield_database_connections_most", "How many there may be.", func(_, _, most int) int { return most }),

@@ -108,7 +108,8 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 func writeProblem(w http.ResponseWriter, r *http.Request, status int, detail string) {
 	w.Header().Set("Content-Type", "application/problem+json")
 	w.WriteHeader(status)
-	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail, Instance: instance(r.Context())})
+	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail,
+		Instance: instance(r.Context())})
 }
 
 // secured forbids the page everything that does not come from this server.

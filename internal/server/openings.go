@@ -15,7 +15,8 @@ import (
 // registerOpenings adds sites that begin with the few things known at first.
 func registerOpenings(api huma.API, s *service) {
 	huma.Register(api, making(op("openSite", http.MethodPost, "/api/openings", "Make a site from the few things known at first")), s.openSite)
-	huma.Register(api, op("draftOpening", http.MethodPost, "/api/openings/draft", "The first verdict of a site that is not made yet"), s.draftOpening)
+	huma.Register(api, op("draftOpening", http.MethodPost, "/api/openings/draft", "The first verdict of a site that is not made yet"),
+		s.draftOpening)
 }
 
 // OpeningDraft is the first verdict of a site that is not made yet.

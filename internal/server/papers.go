@@ -23,12 +23,14 @@ import (
 
 // registerPapers adds what is handed over on paper, and the company that hands it over.
 func registerPapers(api huma.API, s *service) {
-	huma.Register(api, op("paper", http.MethodGet, "/api/plans/{id}/papers/{paper}", "A paper as it is printed, or the sheet as a workbook"), s.paper)
+	huma.Register(api, op("paper", http.MethodGet, "/api/plans/{id}/papers/{paper}", "A paper as it is printed, or the sheet as a workbook"),
+		s.paper)
 	huma.Register(api, op("papers", http.MethodGet, "/api/plans/{id}/papers", "All papers in one archive, each as it is done"), s.papers)
 	huma.Register(api, op("company", http.MethodGet, "/api/company", "The installer's company"), s.company)
 	huma.Register(api, op("nameCompany", http.MethodPut, "/api/company", "Name the installer's company"), s.nameCompany)
 	huma.Register(api, op("logo", http.MethodGet, "/api/company/logo", "The company's logo"), s.logo)
-	huma.Register(api, fileOp(op("setLogo", http.MethodPut, "/api/company/logo", "Set the company's logo"), stills.LargestBytes+smallBody), s.setLogo)
+	huma.Register(api, fileOp(op("setLogo", http.MethodPut, "/api/company/logo", "Set the company's logo"), stills.LargestBytes+smallBody),
+		s.setLogo)
 	huma.Register(api, op("removeLogo", http.MethodDelete, "/api/company/logo", "Take the company's logo away"), s.removeLogo)
 }
 
@@ -229,7 +231,8 @@ func (s *service) paper(ctx context.Context, in *struct {
 		switch in.Paper {
 		case "workbook":
 			data, err := src.Workbook(in.Recorder...)
-			return &file{"application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", attached(e.head.Plan, "sheet", "xlsx", time.Now()), data}, err
+			return &file{"application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", attached(e.head.Plan, "sheet", "xlsx", time.Now()),
+				data}, err
 		case "steps":
 			data, err := src.StepsFile(in.Recorder...)
 			return &file{"application/json", attached(e.head.Plan, "steps", "json", time.Now()), data}, err
@@ -291,7 +294,8 @@ func (s *service) nameCompany(ctx context.Context, in *struct {
 	}
 }) (*body[CompanyOf], error) {
 	if !isText(in.Body.Name) {
-		return nil, huma.Error422UnprocessableEntity("The name is no text.", &huma.ErrorDetail{Location: "body.name", Message: "has a control character in it"})
+		return nil, huma.Error422UnprocessableEntity("The name is no text.",
+			&huma.ErrorDetail{Location: "body.name", Message: "has a control character in it"})
 	}
 	if err := s.store.NameCompany(ctx, in.Body.Name); err != nil {
 		return nil, s.problem(ctx, err)

@@ -17,9 +17,11 @@ import (
 
 // registerPictures adds the stills of cameras.
 func registerPictures(api huma.API, s *service) {
-	huma.Register(api, making(fileOp(op("addPicture", http.MethodPost, "/api/plans/{id}/pictures", "Store a snapshot beside the plans of a site"), stills.LargestBytes+smallBody)), s.addPicture)
+	huma.Register(api, making(fileOp(op("addPicture", http.MethodPost, "/api/plans/{id}/pictures",
+		"Store a snapshot beside the plans of a site"), stills.LargestBytes+smallBody)), s.addPicture)
 	huma.Register(api, op("getPicture", http.MethodGet, "/api/plans/{id}/pictures/{picture}", "A snapshot"), s.getPicture)
-	huma.Register(api, op("exportBundle", http.MethodGet, "/api/plans/{id}/zip", "The plan file with the pictures that it names, as a zip archive"), s.exportBundle)
+	huma.Register(api, op("exportBundle", http.MethodGet, "/api/plans/{id}/zip",
+		"The plan file with the pictures that it names, as a zip archive"), s.exportBundle)
 }
 
 // KeptPicture is a still that is kept.
@@ -95,7 +97,8 @@ func (s *service) exportBundle(ctx context.Context, in *PlanParam) (*file, error
 			return nil, err
 		}
 		if all := size + int64(len(document)); all > bundleBody {
-			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("The plan and its pictures have %d MB; an archive holds %d, which is as much as can be imported. The plan file can be exported by itself.", all>>20, bundleBody>>20))
+			return nil,
+				huma.Error422UnprocessableEntity(fmt.Sprintf("The plan and its pictures have %d MB; an archive holds %d, which is as much as can be imported. The plan file can be exported by itself.", all>>20, bundleBody>>20))
 		}
 		list, err := s.store.Pictures(ctx, in.ID, named)
 		if err != nil {

@@ -48,19 +48,22 @@ func TestPicturesAreKeptBesideThePlan(t *testing.T) {
 			headers.Get("Cache-Control") != "private, max-age=31536000, immutable" || !strings.HasPrefix(body, "\xff\xd8") {
 			t.Errorf("%v", headers)
 		}
-		if status, _, body := c.send("GET", "/api/plans/"+site+"/pictures/"+id, "", "If-None-Match", headers.Get("ETag")); status != http.StatusNotModified || body != "" {
+		if status, _, body := c.send("GET", "/api/plans/"+site+"/pictures/"+id, "", "If-None-Match",
+			headers.Get("ETag")); status != http.StatusNotModified || body != "" {
 			t.Errorf("asked for again: %d, %d bytes", status, len(body))
 		}
 		return true
 	}
 	set := func(version, id string) {
 		t.Helper()
-		call[Answer](c, "POST", "/api/plans/site/edits", `{"version":`+version+`,"edits":[{"setGround":{"channel":"`+channel+`","picture":"`+id+`"}}]}`, 200)
+		call[Answer](c, "POST", "/api/plans/site/edits", `{"version":`+version+`,"edits":[{"setGround":{"channel":"`+channel+
+			`","picture":"`+id+`"}}]}`, 200)
 	}
 	set("1", first.ID)
 	set("2", second.ID)
 	call[Answer](c, "POST", "/api/plans/site/undo", `{"version":3}`, 200)
-	if got := call[View](c, "GET", "/api/plans/site", "", 200).Plan.Channels[0].Scene.Picture; got != first.ID || !shown("site", got) || !shown("site", second.ID) {
+	if got := call[View](c, "GET", "/api/plans/site", "", 200).Plan.Channels[0].Scene.Picture; got != first.ID || !shown("site", got) ||
+		!shown("site", second.ID) {
 		t.Errorf("after undo the picture is %q", got)
 	}
 
@@ -70,7 +73,8 @@ func TestPicturesAreKeptBesideThePlan(t *testing.T) {
 	}
 
 	_, headers, packed := c.send("GET", "/api/plans/site/zip", "")
-	if headers.Get("Content-Type") != "application/zip" || !strings.Contains(headers.Get("Content-Disposition"), `, plan, 20`) || !strings.HasSuffix(headers.Get("Content-Disposition"), `.zip"`) {
+	if headers.Get("Content-Type") != "application/zip" || !strings.Contains(headers.Get("Content-Disposition"), `, plan, 20`) ||
+		!strings.HasSuffix(headers.Get("Content-Disposition"), `.zip"`) {
 		t.Errorf("%v", headers)
 	}
 	status, _, body := c.send("POST", "/api/sites", packed, "Content-Type", "application/zip")
@@ -84,7 +88,8 @@ func TestPicturesAreKeptBesideThePlan(t *testing.T) {
 	// The file alone has no pictures, and says which it had.
 	_, _, alone := c.send("GET", "/api/plans/site/file", "")
 	lone := call[CreatedSite](c, "POST", "/api/sites", alone, 201)
-	if scene := call[View](c, "GET", "/api/plans/"+lone.ID, "", 200).Plan.Channels[0].Scene; scene.Picture != first.ID || shown(lone.ID, first.ID) {
+	if scene := call[View](c, "GET", "/api/plans/"+lone.ID, "", 200).Plan.Channels[0].Scene; scene.Picture != first.ID ||
+		shown(lone.ID, first.ID) {
 		t.Errorf("%+v", scene)
 	}
 	// A picture that was put in by hand under another name is taken in, and its name follows.
@@ -98,7 +103,8 @@ func TestPicturesAreKeptBesideThePlan(t *testing.T) {
 		t.Fatal(err)
 	}
 	hand := call[CreatedSite](c, "POST", "/api/sites", string(byHand), 201)
-	if scene := call[View](c, "GET", "/api/plans/"+hand.ID, "", 200).Plan.Channels[0].Scene; scene.Picture != first.ID || !shown(hand.ID, first.ID) {
+	if scene := call[View](c, "GET", "/api/plans/"+hand.ID, "", 200).Plan.Channels[0].Scene; scene.Picture != first.ID ||
+		!shown(hand.ID, first.ID) {
 		t.Errorf("%+v", scene)
 	}
 }

@@ -14,7 +14,8 @@ import (
 // registerPools adds what is asked of pools of drives.
 func registerPools(api huma.API, s *service) {
 	huma.Register(api, op("disk", http.MethodGet, "/api/plans/{id}/disk", "Where the disk goes, by duty and by hour of the day"), s.disk)
-	huma.Register(api, op("whatIf", http.MethodGet, "/api/plans/{id}/pools/{pool}/whatif", "What a failed drive, or one more, would do"), s.whatIf)
+	huma.Register(api, op("whatIf", http.MethodGet, "/api/plans/{id}/pools/{pool}/whatif", "What a failed drive, or one more, would do"),
+		s.whatIf)
 }
 
 func (s *service) disk(ctx context.Context, in *PlanParam) (*body[estimate.DiskUse], error) {

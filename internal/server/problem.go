@@ -75,7 +75,8 @@ func problemOf(err error) error {
 		return huma.Error422UnprocessableEntity(strings.ToUpper(words[:1]) + words[1:])
 	case errors.As(err, &unreadable):
 		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",
-			Detail: "The plan that is stored cannot be shown by this program: " + unreadable.Error() + ". It can be exported, and an earlier revision can be returned to."}
+			Detail: "The plan that is stored cannot be shown by this program: " + unreadable.Error() +
+				". It can be exported, and an earlier revision can be returned to."}
 	case errors.As(err, &wrong):
 		return huma.Error422UnprocessableEntity(wrong.Error(), &huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason})
 	case errors.Is(err, store.ErrNotFound):

@@ -18,9 +18,12 @@ import (
 
 // registerReach adds the question what it would take to keep footage longer.
 func registerReach(api huma.API, s *service) {
-	huma.Register(api, op("reachProgress", http.MethodGet, "/api/plans/{id}/reach/progress", "How far the question what it would take has got"), s.reachProgress)
-	huma.Register(api, op("spare", http.MethodGet, "/api/plans/{id}/spare", "What pools with room for far more than is required could be spent on"), s.spare)
-	huma.Register(api, op("reach", http.MethodPost, "/api/plans/{id}/reach", "What it would take to keep footage for a number of days"), s.reach)
+	huma.Register(api, op("reachProgress", http.MethodGet, "/api/plans/{id}/reach/progress",
+		"How far the question what it would take has got"), s.reachProgress)
+	huma.Register(api, op("spare", http.MethodGet, "/api/plans/{id}/spare",
+		"What pools with room for far more than is required could be spent on"), s.spare)
+	huma.Register(api, op("reach", http.MethodPost, "/api/plans/{id}/reach", "What it would take to keep footage for a number of days"),
+		s.reach)
 }
 
 // ReachPoint is one set of changes.
@@ -104,7 +107,9 @@ func (s *service) reach(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	ask := &solve.Ask{Days: in.Body.Days, By: solve.Measure(in.Body.By), Percent: 80, KeepFrames: in.Body.Frames, WorsePictures: in.Body.Quality, MoreDrives: in.Body.MoreDrives, Money: in.Body.Money, Matters: in.Body.Matters, LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
+	ask := &solve.Ask{Days: in.Body.Days, By: solve.Measure(in.Body.By), Percent: 80, KeepFrames: in.Body.Frames,
+		WorsePictures: in.Body.Quality, MoreDrives: in.Body.MoreDrives, Money: in.Body.Money, Matters: in.Body.Matters,
+		LowCounts: solve.DefaultLow, Locked: make(map[string]bool)}
 	if in.Body.ChancePercent > 0 {
 		ask.Percent = in.Body.ChancePercent
 	}
@@ -138,10 +143,12 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 	if err != nil {
 		return out, err
 	}
-	out = Reach{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: reachPoint(&answer.Point), Edits: append([]edit.Edit{}, answer.Edits...),
+	out = Reach{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: reachPoint(&answer.Point),
+		Edits:   append([]edit.Edit{}, answer.Edits...),
 		Kept:    ReachKept{bounded(kept.Typical), bounded(kept.Hour), bounded(kept.Date), kept.On, kept.Percent},
 		LeftOut: append([]string{}, p.LeftOut(ask.Days)...),
-		Lock:    answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{}, UnpricedTerabytes: append([]float64{}, answer.Unpriced...), Evidence: e.site.Verdict.Evidence.EventsPerDay > 0}
+		Lock:    answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{},
+		UnpricedTerabytes: append([]float64{}, answer.Unpriced...), Evidence: e.site.Verdict.Evidence.EventsPerDay > 0}
 	for _, c := range answer.Changes {
 		out.Changes = append(out.Changes, ReachChange{c.Words, c.Channels, c.Range})
 	}
@@ -157,7 +164,8 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 		if told[of]++; told[of] > mostOfOne || len(out.Levers) == mostLevers {
 			continue
 		}
-		lever := ReachLever{Channels: append([]string{}, l.Channels...), Pool: l.Pool, Words: l.Words, Edits: l.Edits, MoreDays: l.More, SavesGigabytesPerDay: l.Saves, Saves: l.Range, LostPerDay: l.Loss}
+		lever := ReachLever{Channels: append([]string{}, l.Channels...), Pool: l.Pool, Words: l.Words, Edits: l.Edits, MoreDays: l.More,
+			SavesGigabytesPerDay: l.Saves, Saves: l.Range, LostPerDay: l.Loss}
 		if l.Priced {
 			lever.Price = &l.Price
 		}

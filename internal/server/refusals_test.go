@@ -57,7 +57,8 @@ func TestAPlanThatCannotBeShownStillOpens(t *testing.T) {
 	if got.Type != Unreadable || !strings.Contains(got.Detail, "channels[0].keep.quotaGB: 1e-10 is below 0.001") {
 		t.Errorf("%+v", got)
 	}
-	if status, _, body := c.send("GET", "/api/plans/site/file", ""); status != 200 || !strings.Contains(body, "0.0000000001") && !strings.Contains(body, "1e-10") {
+	if status, _, body := c.send("GET", "/api/plans/site/file", ""); status != 200 || !strings.Contains(body, "0.0000000001") &&
+		!strings.Contains(body, "1e-10") {
 		t.Errorf("export: %d", status)
 	}
 	if history := call[[]store.Revision](c, "GET", "/api/plans/site/revisions", "", 200); len(history) != 2 {
@@ -78,8 +79,9 @@ func TestAPlanThatCannotBeShownStillOpens(t *testing.T) {
 func TestOnlyKnownHostsAreAnswered(t *testing.T) {
 	c, _ := serving(t, nil, "", Options{Hosts: []string{"plan.example"}})
 	for host, want := range map[string]int{
-		"localhost": 200, "localhost:8460": 200, "127.0.0.1:1": 200, "127.9.9.9": 200, "[::1]:8460": 200, "plan.example": 200, "PLAN.example:443": 200,
-		"evil.example": 421, "evil.example:8460": 421, "192.0.2.7": 421, "localhost.evil.example": 421,
+		"localhost": 200, "localhost:8460": 200, "127.0.0.1:1": 200, "127.9.9.9": 200, "[::1]:8460": 200, "plan.example": 200,
+		"PLAN.example:443": 200,
+		"evil.example":     421, "evil.example:8460": 421, "192.0.2.7": 421, "localhost.evil.example": 421,
 	} {
 		if status, _, body := c.send("GET", "/healthz", "", "Host", host); status != want {
 			t.Errorf("%s: %d, want %d: %s", host, status, want, body)
@@ -102,8 +104,10 @@ func TestTextsThatAreNoneAreRefusedAtTheDoor(t *testing.T) {
 		status                           int
 		says                             string
 	}{
-		{"NUL in a name", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay\u0000"}}]}`, "", 400, "edits[0].setSite.name: has a character U+0000"},
-		{"half a character", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay \ud83d"}}]}`, "", 400, `half a character (\\ud83d)`},
+		{"NUL in a name", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay\u0000"}}]}`, "", 400,
+			"edits[0].setSite.name: has a character U+0000"},
+		{"half a character", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setSite":{"name":"Quay \ud83d"}}]}`, "", 400,
+			`half a character (\\ud83d)`},
 		{"a whole one", "POST", "/api/plans/site/draft", `{"version":1,"edits":[{"setSite":{"name":"Quay \ud83d\ude00"}}]}`, "", 200, "😀"},
 		{"NUL in a search", "GET", "/api/plans/site/revisions?author=A%00", "", "", 422, "author"},
 		{"no UTF-8 in a search", "GET", "/api/plans/site/revisions?text=%ff", "", "", 422, "text"},
@@ -144,7 +148,8 @@ func TestLargePlansComeInAndGoOut(t *testing.T) {
 		blocks[i] = plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{0, 1, 2, 3}, From: 600, To: 660}, Duty: p.Duties[0].ID}
 	}
 	for i := range 30 {
-		p.Weeks = append(p.Weeks, plan.Week{ID: fmt.Sprint("w", i), Name: "Filler", OwnWeek: plan.OwnWeek{Otherwise: p.Duties[0].ID, Blocks: blocks}})
+		p.Weeks = append(p.Weeks, plan.Week{ID: fmt.Sprint("w", i), Name: "Filler",
+			OwnWeek: plan.OwnWeek{Otherwise: p.Duties[0].ID, Blocks: blocks}})
 	}
 	written, err := p.Write()
 	if err != nil || len(written) < plan.MaxBytes {
@@ -183,10 +188,12 @@ func TestHostileRequests(t *testing.T) {
 		{"a clip too large", "/api/streams/clip", strings.Repeat(" ", 63<<20), 413, "too large"},
 		{"all record all", "/api/sites", string(ties), 422, "more than 100000 ties"},
 		{"deep lists", "/api/plans/site/edits", strings.Repeat("[", 1<<20), 400, ""},
-		{"many edits", "/api/plans/site/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 600_000) + `{}]}`, 400, "more than 25000 objects"},
+		{"many edits", "/api/plans/site/edits", `{"version":1,"edits":[` + strings.Repeat("{},", 600_000) + `{}]}`, 400,
+			"more than 25000 objects"},
 	}
 	for _, test := range tests {
-		if status, _, body := c.send("POST", test.path, test.body); status != test.status || !strings.Contains(body, test.says) || len(body) > 20_000 {
+		if status, _, body := c.send("POST", test.path, test.body); status != test.status ||
+			!strings.Contains(body, test.says) || len(body) > 20_000 {
 			t.Errorf("%s: %d: %.300s", test.name, status, body)
 		}
 	}

@@ -17,11 +17,16 @@ import (
 // registerRehearse adds weeks that are played out.
 func registerRehearse(api huma.API, s *service) {
 	huma.Register(api, op("rehearse", http.MethodGet, "/api/plans/{id}/rehearse", "A week played out on real dates"), s.rehearse)
-	huma.Register(api, op("rehearsedEvent", http.MethodGet, "/api/plans/{id}/rehearse/event", "What became of one event, gate by gate"), s.rehearsedEvent)
-	huma.Register(api, op("rehearsedFootage", http.MethodGet, "/api/plans/{id}/rehearse/have", "Whether there would be footage of a channel at a moment, why, and until when"), s.rehearsedHave)
-	huma.Register(api, op("rehearsedOdds", http.MethodGet, "/api/plans/{id}/rehearse/odds", "In how many of 200 rehearsals there would be"), s.rehearsedOdds)
-	huma.Register(api, op("rehearsedWorst", http.MethodGet, "/api/plans/{id}/rehearse/worst", "The longest stretches without a picture, the hour with most missed, the slowest copies"), s.rehearsedWorst)
-	huma.Register(api, op("rehearsedBeside", http.MethodGet, "/api/plans/{id}/rehearse/beside", "The same happenings under another plan of the site, or an earlier revision"), s.rehearsedBeside)
+	huma.Register(api, op("rehearsedEvent", http.MethodGet, "/api/plans/{id}/rehearse/event", "What became of one event, gate by gate"),
+		s.rehearsedEvent)
+	huma.Register(api, op("rehearsedFootage", http.MethodGet, "/api/plans/{id}/rehearse/have",
+		"Whether there would be footage of a channel at a moment, why, and until when"), s.rehearsedHave)
+	huma.Register(api, op("rehearsedOdds", http.MethodGet, "/api/plans/{id}/rehearse/odds", "In how many of 200 rehearsals there would be"),
+		s.rehearsedOdds)
+	huma.Register(api, op("rehearsedWorst", http.MethodGet, "/api/plans/{id}/rehearse/worst",
+		"The longest stretches without a picture, the hour with most missed, the slowest copies"), s.rehearsedWorst)
+	huma.Register(api, op("rehearsedBeside", http.MethodGet, "/api/plans/{id}/rehearse/beside",
+		"The same happenings under another plan of the site, or an earlier revision"), s.rehearsedBeside)
 	huma.Register(api, op("rehearsedFile", http.MethodGet, "/api/plans/{id}/rehearse/file", "What happened as a file"), s.rehearsedFile)
 }
 
@@ -36,7 +41,8 @@ type RehearseParam struct {
 func (p *RehearseParam) ask() (rehearse.Ask, error) {
 	var d week.Date
 	if err := d.UnmarshalText([]byte(p.From)); err != nil {
-		return rehearse.Ask{}, huma.Error422UnprocessableEntity("No such date: "+p.From, &huma.ErrorDetail{Location: "query.from", Message: "is a date, such as 2026-12-07"})
+		return rehearse.Ask{}, huma.Error422UnprocessableEntity("No such date: "+p.From,
+			&huma.ErrorDetail{Location: "query.from", Message: "is a date, such as 2026-12-07"})
 	}
 	return rehearse.Ask{From: d, Days: p.Days, Seed: p.Seed}, nil
 }

@@ -18,7 +18,8 @@ func TestARehearsedWeek(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	const week = "from=2026-10-24&days=3&number=7" // a night with an hour twice
 	w := call[Played](c, "GET", "/api/plans/site/rehearse?"+week, "", 200)
-	if w.Seconds != 73*3600 || len(w.Days) != 3 || w.Days[1].Hours != 25 && w.Days[1].Hours != 24 || len(w.Channels) != 15 || w.Sums.Wanted < 1000 || w.Sums.Full+w.Sums.Low+w.Sums.Missed != w.Sums.Wanted {
+	if w.Seconds != 73*3600 || len(w.Days) != 3 || w.Days[1].Hours != 25 && w.Days[1].Hours != 24 || len(w.Channels) != 15 ||
+		w.Sums.Wanted < 1000 || w.Sums.Full+w.Sums.Low+w.Sums.Missed != w.Sums.Wanted {
 		t.Fatalf("%v s, %+v, %+v", w.Seconds, w.Days, w.Sums)
 	}
 	if w.Days[0].Change != 0 || w.Days[1].Hours == 25 && (w.Days[1].Change < 3600 || w.Days[1].Change > 4*3600) {
@@ -69,7 +70,8 @@ func TestARehearsedWeek(t *testing.T) {
 	if a := call[Answered](c, "GET", at("43200"), "", 200); a.Fate != "full" || a.Duty == "" || a.GoneOn == "" || a.SharePercent != 100 {
 		t.Errorf("%+v", a)
 	}
-	if o := call[Odds](c, "GET", "/api/plans/site/rehearse/odds?"+week+"&channel=hall&at=43200", "", 200); o.Rehearsals != 200 || o.Full+o.Low+o.Missed != 200 || o.Full < 150 {
+	if o := call[Odds](c, "GET", "/api/plans/site/rehearse/odds?"+week+"&channel=hall&at=43200", "", 200); o.Rehearsals != 200 || o.Full+o.Low+
+		o.Missed != 200 || o.Full < 150 {
 		t.Errorf("%+v", o)
 	}
 	worst := call[Worst](c, "GET", "/api/plans/site/rehearse/worst?"+week, "", 200)
@@ -83,7 +85,8 @@ func TestARehearsedWeek(t *testing.T) {
 	}
 	file := func(kind string) string {
 		status, header, data := c.send("GET", "/api/plans/site/rehearse/file?kind="+kind+"&"+week, "")
-		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number 7, ") || !strings.HasSuffix(header.Get("Content-Disposition"), "."+kind+`"`) {
+		if status != 200 || !strings.Contains(header.Get("Content-Disposition"), "number 7, ") ||
+			!strings.HasSuffix(header.Get("Content-Disposition"), "."+kind+`"`) {
 			t.Fatalf("%s: %d %s", kind, status, data)
 		}
 		return data
@@ -105,7 +108,8 @@ func TestARehearsedWeek(t *testing.T) {
 		if at := cells[0] + " " + cells[1]; at != rows[k][0] || cells[2] != rows[k][1] || cells[7] != rows[k][6] {
 			t.Errorf("%q, want %q", sheet[k], rows[k])
 		}
-		if raw, err := book.GetCellValue("Week", fmt.Sprint("A", k+1), excelize.Options{RawCellValue: true}); err != nil || !strings.HasPrefix(raw, "4") {
+		if raw, err := book.GetCellValue("Week", fmt.Sprint("A", k+1), excelize.Options{RawCellValue: true}); err != nil ||
+			!strings.HasPrefix(raw, "4") {
 			t.Errorf("a time is the text %q, %v", raw, err)
 		}
 	}
@@ -113,17 +117,22 @@ func TestARehearsedWeek(t *testing.T) {
 		t.Errorf("%d events in the calendar, %d wanted", n, w.Sums.Wanted)
 	}
 	var footage formats.WeekFile
-	if err := json.Unmarshal([]byte(file("json")), &footage); err != nil || footage.Format != formats.WeekFormat || len(footage.Channels) != 16 || len(footage.Channels[0].Segments) == 0 {
+	if err := json.Unmarshal([]byte(file("json")), &footage); err != nil || footage.Format != formats.WeekFormat ||
+		len(footage.Channels) != 16 || len(footage.Channels[0].Segments) == 0 {
 		t.Errorf("%v", err)
 	}
 
-	call[Answer](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"setTimes":{"channels":["kiosk","gangway-a"],"postSeconds":0,"preSeconds":0}}]}`, 200)
-	if b := call[Beside](c, "GET", "/api/plans/site/rehearse/beside?"+week+"&revision=1", "", 200); b.Before != w.Sums || b.Before.Wanted != b.After.Wanted || b.After.Hours >= b.Before.Hours {
+	call[Answer](c, "POST", "/api/plans/site/edits",
+		`{"version":1,"edits":[{"setTimes":{"channels":["kiosk","gangway-a"],"postSeconds":0,"preSeconds":0}}]}`, 200)
+	if b := call[Beside](c, "GET", "/api/plans/site/rehearse/beside?"+week+"&revision=1", "", 200); b.Before != w.Sums ||
+		b.Before.Wanted != b.After.Wanted || b.After.Hours >= b.Before.Hours {
 		t.Errorf("%+v, then %+v", b.Before, b.After)
 	}
 	for path, status := range map[string]int{
-		"/api/plans/site/rehearse?from=2026-13-40": 422, "/api/plans/site/rehearse?from=1066-10-14": 422, "/api/plans/site/rehearse?from=2026-10-24&days=15": 422, "/api/plans/nowhere/rehearse?from=2026-10-24": 404,
-		"/api/plans/site/rehearse/event?" + week + "&event=99999999": 404, "/api/plans/site/rehearse/beside?" + week: 422, "/api/plans/site/rehearse/beside?" + week + "&variant=nowhere": 404,
+		"/api/plans/site/rehearse?from=2026-13-40": 422, "/api/plans/site/rehearse?from=1066-10-14": 422,
+		"/api/plans/site/rehearse?from=2026-10-24&days=15": 422, "/api/plans/nowhere/rehearse?from=2026-10-24": 404,
+		"/api/plans/site/rehearse/event?" + week + "&event=99999999": 404, "/api/plans/site/rehearse/beside?" + week: 422,
+		"/api/plans/site/rehearse/beside?" + week + "&variant=nowhere":   404,
 		"/api/plans/site/rehearse/have?" + week + "&channel=nobody&at=1": 404, at("1000000"): 422,
 	} {
 		call[problemBody](c, "GET", path, "", status)

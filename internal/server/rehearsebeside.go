@@ -69,7 +69,8 @@ func (s *service) rehearsedBeside(ctx context.Context, in *struct {
 			continue
 		}
 		ev := &before.Events[t.Event]
-		out.Turned = append(out.Turned, BesideTurned{other.head.Plan.Channels[ev.Channel].ID, secs(ev.Start), before.Clock(ev.Start) + ", " + before.What(t.Event), t.Before, t.After})
+		out.Turned = append(out.Turned, BesideTurned{other.head.Plan.Channels[ev.Channel].ID, secs(ev.Start), before.Clock(ev.Start) + ", " +
+			before.What(t.Event), t.Before, t.After})
 	}
 	return &body[Beside]{out}, nil
 }
@@ -82,7 +83,8 @@ func (s *service) rehearsedFile(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	types := map[string]string{"csv": "text/csv; charset=utf-8", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "ics": "text/calendar; charset=utf-8", "json": "application/json"}
+	types := map[string]string{"csv": "text/csv; charset=utf-8", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+		"ics": "text/calendar; charset=utf-8", "json": "application/json"}
 	data, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) ([]byte, error) {
 		switch in.Kind {
 		case "csv":

@@ -96,7 +96,8 @@ func (s *service) rehearse(ctx context.Context, in *RehearseParam) (*body[*Playe
 // drawn turns a rehearsal into what is drawn of it.
 func drawn(e entry, r *rehearse.Rehearsal) *Played {
 	p := e.head.Plan
-	out := &Played{Version: e.head.Version, Seconds: secs(r.Length), Sums: r.Sums(), Channels: []PlayedChannel{}, Causes: causesDrawn(r), Messages: []PlayedMessage{}, Monitors: []PlayedShown{}}
+	out := &Played{Version: e.head.Version, Seconds: secs(r.Length), Sums: r.Sums(), Channels: []PlayedChannel{}, Causes: causesDrawn(r),
+		Messages: []PlayedMessage{}, Monitors: []PlayedShown{}}
 	zone := r.Zone()
 	special := p.Site.SpecialDaysFrom(r.Ask.From, r.Ask.Days)
 	midnight := func(k int) (week.Date, time.Time) {
@@ -153,7 +154,8 @@ func drawn(e entry, r *rehearse.Rehearsal) *Played {
 }
 
 func channelDrawn(r *rehearse.Rehearsal, i int) PlayedChannel {
-	c := PlayedChannel{ID: r.Plan().Channels[i].ID, From: []float64{}, To: []float64{}, Layer: []int{}, Start: []float64{}, Length: []float64{}, Fate: []int{}, Event: []int{}, Walk: []int{}, Away: []float64{}}
+	c := PlayedChannel{ID: r.Plan().Channels[i].ID, From: []float64{}, To: []float64{}, Layer: []int{}, Start: []float64{},
+		Length: []float64{}, Fate: []int{}, Event: []int{}, Walk: []int{}, Away: []float64{}}
 	for _, g := range r.Segments[i] {
 		layer := 0
 		switch {

@@ -13,12 +13,14 @@ import (
 func TestASiteAndItsPlanAreTwoThings(t *testing.T) {
 	c, _ := serving(t, demo.PennywhistleQuay(), "", Options{})
 	site := call[SiteView](c, "GET", "/api/sites/site", "", 200)
-	if site.Site.ID != "site" || len(site.Site.Plans) != 1 || site.Site.Plans[0].ID != site.Site.Adopted || site.Plan.ID != site.Site.Adopted || site.Plan.Site != "site" {
+	if site.Site.ID != "site" || len(site.Site.Plans) != 1 || site.Site.Plans[0].ID != site.Site.Adopted ||
+		site.Plan.ID != site.Site.Adopted || site.Plan.Site != "site" {
 		t.Errorf("%+v, plan %s of %s", site.Site, site.Plan.ID, site.Plan.Site)
 	}
 	call[problemBody](c, "GET", "/api/sites/nowhere", "", 404)
 	call[problemBody](c, "GET", "/api/plans/nowhere", "", 404)
-	if rails := site.Plan.Rails; len(rails) != 3 || rails[2].ID != "lanes" || rails[2].Rail[0].Duty != "motion" || rails[2].Rail[1].From != 360 || rails[2].Rail[1].Duty != "low" {
+	if rails := site.Plan.Rails; len(rails) != 3 || rails[2].ID != "lanes" || rails[2].Rail[0].Duty != "motion" ||
+		rails[2].Rail[1].From != 360 || rails[2].Rail[1].Duty != "low" {
 		t.Errorf("%+v", rails)
 	}
 }
@@ -28,7 +30,8 @@ func TestWhatThePageIsToldOfTheJob(t *testing.T) {
 	c, _ := serving(t, demo.PennywhistleQuay(), "", Options{})
 	format := call[PlanFormat](c, "GET", "/api/format", "", 200)
 	pre, number := format.Limits["channels.preSeconds"], format.Limits["channels.number"]
-	if pre.Maximum == nil || *pre.Maximum != 3600 || *pre.Minimum != 0 || pre.Whole || !number.Whole || format.Choices.Layouts.Name("raid5") != "RAID 5" {
+	if pre.Maximum == nil || *pre.Maximum != 3600 || *pre.Minimum != 0 || pre.Whole || !number.Whole ||
+		format.Choices.Layouts.Name("raid5") != "RAID 5" {
 		t.Errorf("%+v %+v", pre, format.Choices)
 	}
 	uses := call[[]plan.Use](c, "GET", "/api/plans/site/uses?kind=week&thing=lanes", "", 200)
@@ -46,7 +49,8 @@ func TestWhatThePageIsToldOfTheJob(t *testing.T) {
 		t.Errorf("%d dates, 16 July is %d, want %d", len(dates.Holding), dates.Holding[31+29+31+30+31+30+15], season)
 	}
 	call[problemBody](c, "GET", "/api/plans/site/special-days/dates", "", 422)
-	rates := call[estimate.Rates](c, "POST", "/api/activities/rates", `{"id":"a","name":"A","known":"guess","meanSeconds":5,"otherwisePerHour":2}`, 200)
+	rates := call[estimate.Rates](c, "POST", "/api/activities/rates",
+		`{"id":"a","name":"A","known":"guess","meanSeconds":5,"otherwisePerHour":2}`, 200)
 	if len(rates.Steps) != 1 || rates.Steps[0].PerHour != 2 || rates.PerDay != 48 {
 		t.Errorf("%+v", rates)
 	}

@@ -129,14 +129,16 @@ func TestABackupIsRestoredBesideRunningServers(t *testing.T) {
 		if err := json.Unmarshal([]byte(body), &v); status != 200 || err != nil || v.Version != 2 || v.Plan.Site.Name != "Two" || v.Mark == mark {
 			t.Errorf("server %d serves version %d, %s; %d, %v", i, v.Version, v.Plan.Site.Name, status, err)
 		}
-		for name, on := range map[string]string{"of a version that is there too": rename(2, mark, "A"), "of one that is gone": rename(7, mark, "B"), "of one that is gone, without a mark": rename(7, "", "C")} {
+		for name, on := range map[string]string{"of a version that is there too": rename(2, mark, "A"),
+			"of one that is gone": rename(7, mark, "B"), "of one that is gone, without a mark": rename(7, "", "C")} {
 			status, body := again(c, "POST", "/api/plans/site/edits", on)
 			if status != 409 || !strings.Contains(body, `"restored":true`) || !strings.Contains(body, "backup was restored") {
 				t.Errorf("server %d, an edit %s: %d, %.300s", i, name, status, body)
 			}
 		}
 		for _, path := range []string{"undo", "redo"} {
-			if status, body := again(c, "POST", "/api/plans/site/"+path, fmt.Sprintf(`{"version":2,"mark":%q}`, mark)); status != 409 || !strings.Contains(body, `"restored":true`) {
+			if status, body := again(c, "POST", "/api/plans/site/"+path, fmt.Sprintf(`{"version":2,"mark":%q}`, mark)); status != 409 ||
+				!strings.Contains(body, `"restored":true`) {
 				t.Errorf("server %d, %s: %d, %.300s", i, path, status, body)
 			}
 		}
@@ -228,7 +230,8 @@ func TestAKeyBelongsToItsRequest(t *testing.T) {
 			t.Errorf("%s: %d: %.300s", name, status, body)
 		}
 	}
-	if status, _, body := c.send("POST", "/api/plans/site/edits", first, "Idempotency-Key", "k"); status != 200 || !strings.Contains(body, `"version":2`) {
+	if status, _, body := c.send("POST", "/api/plans/site/edits", first, "Idempotency-Key", "k"); status != 200 ||
+		!strings.Contains(body, `"version":2`) {
 		t.Errorf("the same again: %d: %.300s", status, body)
 	}
 	if list, err := s.List(t.Context()); err != nil || len(list) != 2 {

@@ -13,8 +13,10 @@ import (
 // registerRevisions adds what was, and what is told of it.
 func registerRevisions(api huma.API, s *service) {
 	huma.Register(api, op("history", http.MethodGet, "/api/plans/{id}/revisions", "What was changed, newest first"), s.history)
-	huma.Register(api, op("revision", http.MethodGet, "/api/plans/{id}/revisions/{number}", "The plan as it stood after a revision"), s.revision)
-	huma.Register(api, op("nameRevision", http.MethodPut, "/api/plans/{id}/revisions/{number}/name", "Name a revision, so that it can be found again"), s.nameRevision)
+	huma.Register(api, op("revision", http.MethodGet, "/api/plans/{id}/revisions/{number}", "The plan as it stood after a revision"),
+		s.revision)
+	huma.Register(api, op("nameRevision", http.MethodPut, "/api/plans/{id}/revisions/{number}/name",
+		"Name a revision, so that it can be found again"), s.nameRevision)
 }
 
 func (s *service) history(ctx context.Context, in *struct {

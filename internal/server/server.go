@@ -53,7 +53,8 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	r := chi.NewRouter()
 	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts), door,
 		http.NewCrossOriginProtection().Handler, reads(), finished, middleware.Compress(1), limited, newGate().bodies, bound)
-	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(), batches: newBatches(), heavy: newSlots()}
+	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(),
+		batches: newBatches(), heavy: newSlots()}
 	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed})
 	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", meters.handler())

@@ -56,7 +56,8 @@ func call[T any](c *client, method, path, body string, status int) T {
 }
 
 func paint(version int, channel, duty string) string {
-	return fmt.Sprintf(`{"version":%d,"edits":[{"paint":{"channels":[%q],"hours":[{"days":["tue"],"from":"06:00","to":"22:00"}],"duty":%q}}]}`, version, channel, duty)
+	return fmt.Sprintf(`{"version":%d,"edits":[{"paint":{"channels":[%q],"hours":[{"days":["tue"],"from":"06:00","to":"22:00"}],"duty":%q}}]}`,
+		version, channel, duty)
 }
 
 func TestWhatIsWorthMeasuring(t *testing.T) {
@@ -87,10 +88,12 @@ func TestEditAnswersWithWhatChanged(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	before := call[View](c, "GET", "/api/plans/site", "", 200)
 	if before.Version != 1 || len(before.Ribbons) != 16 || len(before.Tide.Base) != 336 || len(before.Findings) == 0 {
-		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons), len(before.Tide.Base), len(before.Findings))
+		t.Fatalf("version %d, %d ribbons, %d half hours, %d findings", before.Version, len(before.Ribbons),
+			len(before.Tide.Base), len(before.Findings))
 	}
 	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
-	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" || a.Undo != a.Sentence || a.UndoBy != "Jórun" {
+	if a.Version != 2 || len(a.Ribbons) != 1 || a.Ribbons[0].ID != "kiosk" || a.Sentence != "Kiosk front, Tue 06:00-22:00: Round the clock" ||
+		a.Undo != a.Sentence || a.UndoBy != "Jórun" {
 		t.Errorf("%+v", a)
 	}
 	if len(a.Patch) == 0 || a.Verdict.GigabytesPerDay <= before.Verdict.GigabytesPerDay {
@@ -119,7 +122,8 @@ func TestAnEditThatChangesNothingMakesNoRevision(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	quay := demo.PennywhistleQuay()
 	audio := quay.Channel("booth").AudioKbps
-	a := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(`{"version":1,"edits":[{"setAudio":{"channels":["booth"],"audioKbps":%v}}]}`, audio), 200)
+	a := call[Answer](c, "POST", "/api/plans/site/edits",
+		fmt.Sprintf(`{"version":1,"edits":[{"setAudio":{"channels":["booth"],"audioKbps":%v}}]}`, audio), 200)
 	if a.Version != 1 || len(a.Patch) != 0 || len(a.Ribbons) != 0 || len(a.Figures) != 0 || len(a.Rows) != 0 {
 		t.Errorf("%+v", a)
 	}
@@ -133,7 +137,8 @@ func TestDraftKeepsNothing(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	d := call[Draft](c, "POST", "/api/plans/site/draft", paint(1, "waiting", "clock"), 200)
 	a := call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "waiting", "clock"), 200)
-	if d.GigabytesPerDayChange <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence || d.EvidenceChange.FullPerDay < 0 {
+	if d.GigabytesPerDayChange <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence ||
+		d.EvidenceChange.FullPerDay < 0 {
 		t.Errorf("the draft said %+v, then came %+v", d, a.Verdict)
 	}
 }
@@ -142,7 +147,8 @@ func TestStaleEditIsAnswered409(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	call[Answer](c, "POST", "/api/plans/site/edits", paint(1, "kiosk", "clock"), 200)
 	for _, path := range []string{"edits", "draft", "undo", "redo"} {
-		p := call[problemBody](c, "POST", "/api/plans/site/"+path, map[bool]string{true: paint(1, "kiosk", "off"), false: `{"version":1}`}[path[0] == 'e' || path[0] == 'd'], 409)
+		p := call[problemBody](c, "POST", "/api/plans/site/"+path, map[bool]string{true: paint(1, "kiosk", "off"),
+			false: `{"version":1}`}[path[0] == 'e' || path[0] == 'd'], 409)
 		if p.Version != 2 || len(p.Since) != 1 || !strings.Contains(p.Since[0].Sentence, "Kiosk front") {
 			t.Errorf("%s: %+v", path, p)
 		}
@@ -165,13 +171,17 @@ func TestBadRequests(t *testing.T) {
 		{"no duty", "POST", "/api/plans/site/edits", paint(1, "kiosk", "nap"), 422, `edits[0].paint.duty: no duty "nap"`},
 		{"no channel", "POST", "/api/plans/site/edits", paint(1, "kisok", "off"), 422, `edits[0].paint.channels[0]: no channel "kisok"`},
 		{"no edits", "POST", "/api/plans/site/edits", `{"version":1,"edits":[]}`, 422, "validation failed"},
-		{"two changes in one", "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
+		{"two changes in one", "POST", "/api/plans/site/edits",
+			`{"version":1,"edits":[{"removeDuty":{"duty":"off"},"setAudio":{"channels":["booth"],"audioKbps":0}}]}`, 422, "an edit is one change"},
 		{"no revision", "POST", "/api/plans/site/return", `{"version":1,"revision":7}`, 422, "There is no revision 7"},
 		{"nothing to undo", "POST", "/api/plans/site/undo", `{"version":1}`, 422, "nothing to undo"},
 		{"cut file", "POST", "/api/sites", string(plan[:500]), 422, "it ends too early"},
-		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422, "activities[0].blocks[0].perHour: -14 is below 0"},
-		{"unknown member", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": 14, "color": 1`, 1), 422, "activities[0].blocks[0].color: no such member"},
-		{"reference to nothing", "POST", "/api/sites", strings.Replace(string(plan), `"pool": "disk"`, `"pool": "desk"`, 1), 422, `channels[0].pool: no pool "desk"`},
+		{"negative rate", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": -14`, 1), 422,
+			"activities[0].blocks[0].perHour: -14 is below 0"},
+		{"unknown member", "POST", "/api/sites", strings.Replace(string(plan), `"perHour": 14`, `"perHour": 14, "color": 1`, 1), 422,
+			"activities[0].blocks[0].color: no such member"},
+		{"reference to nothing", "POST", "/api/sites", strings.Replace(string(plan), `"pool": "disk"`, `"pool": "desk"`, 1), 422,
+			`channels[0].pool: no pool "desk"`},
 		{"40 MB", "POST", "/api/sites", strings.Repeat(" ", 40<<20), 422, "larger than 32 MiB, which no plan is"},
 		{"90 MB", "POST", "/api/sites", strings.Repeat(" ", 90<<20), 413, "too large"},
 	}

@@ -21,8 +21,11 @@ import (
 // registerSites adds what is done with sites as a whole.
 func registerSites(api huma.API, s *service) {
 	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
-	huma.Register(api, making(fileOp(op("importSite", http.MethodPost, "/api/sites", "Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
-	huma.Register(api, answering[SiteView](api, op("getSite", http.MethodGet, "/api/sites/{id}", "A site with one of its plans and that one's figures")), s.site)
+	huma.Register(api,
+		making(fileOp(op("importSite", http.MethodPost, "/api/sites",
+			"Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
+	huma.Register(api, answering[SiteView](api, op("getSite", http.MethodGet, "/api/sites/{id}",
+		"A site with one of its plans and that one's figures")), s.site)
 	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan is good"), s.siteVerdict)
 	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
 	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Archive a site, or restore it"), s.archive)
@@ -48,7 +51,8 @@ func (s *service) site(ctx context.Context, in *struct {
 	}
 	about, err := json.Marshal(site)
 	// Put together from what is written: written anew it would take most of the time of an answer.
-	return &written{Type: "application/json", Body: slices.Concat([]byte(`{"site":`), about, []byte(`,"plan":`), plan, []byte("}"))}, s.problem(ctx, err)
+	return &written{Type: "application/json", Body: slices.Concat([]byte(`{"site":`), about, []byte(`,"plan":`), plan, []byte("}"))},
+		s.problem(ctx, err)
 }
 
 // adopted is a site with its adopted plan as it stands.
@@ -193,7 +197,8 @@ func (s *service) importPlan(ctx context.Context, in *struct {
 }
 
 // create makes a site of a plan that can be estimated, and what comes along with it.
-func (s *service) create(ctx context.Context, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
+func (s *service) create(ctx context.Context, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With,
+	error)) (*body[CreatedSite], error) {
 	return s.begin(ctx, note, read, func(head *store.Head, note store.Note, with []store.With) (*store.Head, error) {
 		return s.store.Create(ctx, head.ID, note, head.Plan, with...)
 	})

@@ -14,9 +14,12 @@ import (
 
 // registerSpecialDays adds special days and the year.
 func registerSpecialDays(api huma.API, s *service) {
-	huma.Register(api, op("exportSpecialDays", http.MethodGet, "/api/plans/{id}/special-days", "The special days as iCalendar"), s.exportSpecialDays)
-	huma.Register(api, fileOp(op("readSpecialDays", http.MethodPost, "/api/plans/{id}/special-days/read", "What a calendar says of special days, before anything is changed"), usualBody), s.readSpecialDays)
-	huma.Register(api, op("specialDates", http.MethodGet, "/api/plans/{id}/special-days/dates", "Which special day applies on each date of a year"), s.specialDates)
+	huma.Register(api, op("exportSpecialDays", http.MethodGet, "/api/plans/{id}/special-days", "The special days as iCalendar"),
+		s.exportSpecialDays)
+	huma.Register(api, fileOp(op("readSpecialDays", http.MethodPost, "/api/plans/{id}/special-days/read",
+		"What a calendar says of special days, before anything is changed"), usualBody), s.readSpecialDays)
+	huma.Register(api, op("specialDates", http.MethodGet, "/api/plans/{id}/special-days/dates",
+		"Which special day applies on each date of a year"), s.specialDates)
 	huma.Register(api, op("year", http.MethodGet, "/api/plans/{id}/year", "Days kept at every date of a year"), s.year)
 }
 

@@ -96,7 +96,8 @@ func yearVerdict(s *estimate.Result) *YearVerdict {
 }
 
 func view(e entry) *View {
-	v := &View{State: state(e), Findings: e.found, ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan, Figures: e.site.Channels, Ribbons: []Ribbon{}}
+	v := &View{State: state(e), Findings: e.found, ID: e.head.ID, Site: e.head.Site, Plan: e.head.Plan,
+		Figures: e.site.Channels, Ribbons: []Ribbon{}}
 	for i := range e.site.Channels {
 		v.Ribbons = append(v.Ribbons, ribbon(e.site, i))
 	}
@@ -105,7 +106,8 @@ func view(e entry) *View {
 
 // answer tells what differs between two versions.
 func answer(before, after entry) *Answer {
-	a := &Answer{State: state(after), From: before.head.Version, common: new(shown), Findings: findingRuns(before.found, after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
+	a := &Answer{State: state(after), From: before.head.Version, common: new(shown), Findings: findingRuns(before.found,
+		after.found), Figures: []estimate.Channel{}, Ribbons: []Ribbon{}, Order: []string{}, Rows: changedRows(before.head.Plan, after.head.Plan)}
 	changed := after.site.Changed(before.site)
 	for i, c := range after.site.Channels {
 		a.Order = append(a.Order, c.ID)

@@ -18,7 +18,8 @@ func registerStreams(api huma.API, s *service) {
 	measure := op("measureClip", http.MethodPost, "/api/streams/clip", "What the frames of a clip tell about a stream")
 	measure.MaxBodyBytes = clipBody
 	huma.Register(api, measure, s.measureClip)
-	huma.Register(api, op("measureNight", http.MethodPost, "/api/streams/night", "What darkness does to a stream, by a clip taken at night"), s.measureNight)
+	huma.Register(api, op("measureNight", http.MethodPost, "/api/streams/night", "What darkness does to a stream, by a clip taken at night"),
+		s.measureNight)
 }
 
 // Frames are the frames of a clip, in the order written. Nothing of the picture
@@ -77,7 +78,8 @@ func (s *service) measureNight(_ context.Context, in *checked[ClipByNight]) (*bo
 		&video.Measured{IdleKbps: in.Body.IdleKbps, ActiveKbps: in.Body.ActiveKbps, Differ: in.Body.Differ})
 	f = math.Round(f*100) / 100
 	if f < 0.1 || f > 100 {
-		return nil, huma.Error422UnprocessableEntity("At night the clip is not between a tenth and a hundred times what the stream costs by day: it is hardly of this stream.")
+		return nil,
+			huma.Error422UnprocessableEntity("At night the clip is not between a tenth and a hundred times what the stream costs by day: it is hardly of this stream.")
 	}
 	return &body[NightClip]{NightClip{f}}, nil
 }

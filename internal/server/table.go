@@ -18,8 +18,10 @@ import (
 func registerTable(api huma.API, s *service) {
 	huma.Register(api, op("table", http.MethodGet, "/api/plans/{id}/table", "The channel table"), s.channelTable)
 	huma.Register(api, op("exportTable", http.MethodGet, "/api/plans/{id}/channels.{format}", "The channel table as a file"), s.exportTable)
-	huma.Register(api, fileOp(op("readTable", http.MethodPost, "/api/plans/{id}/table/read", "What a file says of the channels, before anything is changed"), tableBody), s.readTable)
-	huma.Register(api, op("tryCells", http.MethodPost, "/api/plans/{id}/table/try", "Which cells could be set, without setting any"), s.tryCells)
+	huma.Register(api, fileOp(op("readTable", http.MethodPost, "/api/plans/{id}/table/read",
+		"What a file says of the channels, before anything is changed"), tableBody), s.readTable)
+	huma.Register(api, op("tryCells", http.MethodPost, "/api/plans/{id}/table/try", "Which cells could be set, without setting any"),
+		s.tryCells)
 }
 
 // Table is the channel table.

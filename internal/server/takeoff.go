@@ -12,7 +12,8 @@ import (
 
 // registerTakeOff adds how much footage there is to take off a recorder.
 func registerTakeOff(api huma.API, s *service) {
-	huma.Register(api, op("takeOff", http.MethodPost, "/api/plans/{id}/takeoff", "How much footage channels write over a stretch of time"), s.takeOff)
+	huma.Register(api, op("takeOff", http.MethodPost, "/api/plans/{id}/takeoff", "How much footage channels write over a stretch of time"),
+		s.takeOff)
 }
 
 // localTime is how a moment is written on the clocks of a site.
@@ -47,7 +48,8 @@ func (s *service) takeOff(ctx context.Context, in *struct {
 	moment := func(name, text string) (time.Time, error) {
 		t, err := time.ParseInLocation(localTime, text, zone)
 		if err != nil {
-			return t, huma.Error422UnprocessableEntity("No such moment: "+text, &huma.ErrorDetail{Location: "body." + name, Message: "is a date and a time, such as 2026-12-07T08:00"})
+			return t, huma.Error422UnprocessableEntity("No such moment: "+text,
+				&huma.ErrorDetail{Location: "body." + name, Message: "is a date and a time, such as 2026-12-07T08:00"})
 		}
 		return t, nil
 	}

@@ -14,10 +14,14 @@ import (
 
 // registerTriggers adds what is asked of what cameras notice.
 func registerTriggers(api huma.API, s *service) {
-	huma.Register(api, op("triggers", http.MethodGet, "/api/plans/{id}/triggers", "What share of its wanted events each channel catches"), s.triggers)
-	huma.Register(api, op("course", http.MethodGet, "/api/plans/{id}/channels/{channel}/course", "The course of a channel's events, by hour of the week too"), s.course)
-	huma.Register(api, op("patchCost", http.MethodGet, "/api/plans/{id}/channels/{channel}/patches/{patch}/cost", "What moves in a patch costs, as it is and otherwise"), s.patchCost)
-	huma.Register(api, op("picture", http.MethodPost, "/api/plans/{id}/channels/{channel}/picture", "What becomes of all that is drawn in a channel's picture"), s.picture)
+	huma.Register(api, op("triggers", http.MethodGet, "/api/plans/{id}/triggers", "What share of its wanted events each channel catches"),
+		s.triggers)
+	huma.Register(api, op("course", http.MethodGet, "/api/plans/{id}/channels/{channel}/course",
+		"The course of a channel's events, by hour of the week too"), s.course)
+	huma.Register(api, op("patchCost", http.MethodGet, "/api/plans/{id}/channels/{channel}/patches/{patch}/cost",
+		"What moves in a patch costs, as it is and otherwise"), s.patchCost)
+	huma.Register(api, op("picture", http.MethodPost, "/api/plans/{id}/channels/{channel}/picture",
+		"What becomes of all that is drawn in a channel's picture"), s.picture)
 }
 
 // TriggerLine is what one channel catches.
@@ -47,7 +51,8 @@ func triggerLines(e entry) []TriggerLine {
 			continue
 		}
 		course := e.site.CourseOf(i)
-		line := TriggerLine{Channel: c.ID, HappensPerDay: course.HappensPerDay, MissedPerDay: course.MissedPerDay, UnwantedTriggersPerDay: course.UnwantedTriggersPerDay, Why: course.Why()}
+		line := TriggerLine{Channel: c.ID, HappensPerDay: course.HappensPerDay, MissedPerDay: course.MissedPerDay,
+			UnwantedTriggersPerDay: course.UnwantedTriggersPerDay, Why: course.Why()}
 		if n := len(course.Gates); n > 0 {
 			line.ArrivesPerDay = course.Gates[n-1].PassPerDay
 		}

@@ -13,7 +13,8 @@ import (
 func TestWhatChannelsNotice(t *testing.T) {
 	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/watched-yard.json"))
 	lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200)
-	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].ArrivesPerDay <= 0 || lines[0].ArrivesPerDay >= lines[0].HappensPerDay || lines[0].UnwantedTriggersPerDay <= 0 || lines[0].Why != "" || lines[0].MissedPerDay <= 0 {
+	if len(lines) != 2 || lines[0].Channel != "yard" || lines[0].ArrivesPerDay <= 0 || lines[0].ArrivesPerDay >= lines[0].HappensPerDay ||
+		lines[0].UnwantedTriggersPerDay <= 0 || lines[0].Why != "" || lines[0].MissedPerDay <= 0 {
 		t.Errorf("%+v", lines)
 	}
 	was := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`, 200)
@@ -25,7 +26,8 @@ func TestWhatChannelsNotice(t *testing.T) {
 	if drawn.Course.UnwantedTriggersPerDay != 0 || drawn.Course.Why() != "no area there" || drawn.Sight.Walks[0].NoticedSeconds != nil {
 		t.Errorf("%+v", drawn)
 	}
-	if again := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`, 200); again.Course.UnwantedTriggersPerDay != was.Course.UnwantedTriggersPerDay {
+	if again := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", `{"edits":[]}`,
+		200); again.Course.UnwantedTriggersPerDay != was.Course.UnwantedTriggersPerDay {
 		t.Error("what was drawn was kept")
 	}
 	call[problemBody](c, "POST", "/api/plans/site/channels/nobody/picture", `{"edits":[]}`, 404)
@@ -33,8 +35,10 @@ func TestWhatChannelsNotice(t *testing.T) {
 	if problem := call[problemBody](c, "POST", "/api/plans/site/channels/yard/picture", crossed, 422); problem.Detail == "" {
 		t.Errorf("%+v", problem)
 	}
-	call[Answer](c, "POST", "/api/plans/site/edits", `{"version":1,"edits":[{"removeArea":{"channel":"slip","area":"cells"}},{"setArea":{"channel":"slip","area":{"id":"m","name":"M","ignore":true,"points":[[0,0],[1,0],[1,1]]}}}]}`, 200)
-	if lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200); lines[1].Why != "no area drawn" || lines[1].ArrivesPerDay != 0 {
+	call[Answer](c, "POST", "/api/plans/site/edits",
+		`{"version":1,"edits":[{"removeArea":{"channel":"slip","area":"cells"}},{"setArea":{"channel":"slip","area":{"id":"m","name":"M","ignore":true,"points":[[0,0],[1,0],[1,1]]}}}]}`, 200)
+	if lines := call[[]TriggerLine](c, "GET", "/api/plans/site/triggers", "", 200); lines[1].Why != "no area drawn" ||
+		lines[1].ArrivesPerDay != 0 {
 		t.Errorf("%+v", lines[1])
 	}
 }
@@ -43,8 +47,10 @@ func TestWhatChannelsNotice(t *testing.T) {
 func TestWhatAPatchCosts(t *testing.T) {
 	c := start(t, plantest.Read(t, "../../core/estimate/testdata/plans/watched-yard.json"))
 	cost := call[PatchCost](c, "GET", "/api/plans/site/channels/yard/patches/reeds/cost", "", 200)
-	if cost.Now.TriggersPerDay <= 0 || cost.Without.TriggersPerDay != 0 || cost.Unmasked == nil || cost.Unmasked.TriggersPerDay <= cost.Now.TriggersPerDay ||
-		cost.Without.GBPerDay >= cost.Now.GBPerDay || cost.Now.GBPerDay >= cost.Unmasked.GBPerDay || *cost.Without.KeptDays <= *cost.Unmasked.KeptDays {
+	if cost.Now.TriggersPerDay <= 0 || cost.Without.TriggersPerDay != 0 || cost.Unmasked == nil ||
+		cost.Unmasked.TriggersPerDay <= cost.Now.TriggersPerDay ||
+		cost.Without.GBPerDay >= cost.Now.GBPerDay || cost.Now.GBPerDay >= cost.Unmasked.GBPerDay ||
+		*cost.Without.KeptDays <= *cost.Unmasked.KeptDays {
 		t.Errorf("%+v, %+v", cost, cost.Unmasked)
 	}
 	call[problemBody](c, "GET", "/api/plans/site/channels/yard/patches/none/cost", "", 404)
@@ -56,7 +62,8 @@ func TestWhatAPatchCosts(t *testing.T) {
 	call[problemBody](c, "GET", "/api/plans/site/channels/none/course", "", 404)
 
 	ask := `{"edits":[],"stand":{"object":"person","area":"foot","feet":[0.4,0.8]}}`
-	if s := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", ask, 200).Standing; s == nil || s.OfPicturePercent <= 0.6 || s.OfAreaPercent <= s.OfPicturePercent {
+	if s := call[InPicture](c, "POST", "/api/plans/site/channels/yard/picture", ask, 200).Standing; s == nil || s.OfPicturePercent <= 0.6 ||
+		s.OfAreaPercent <= s.OfPicturePercent {
 		t.Errorf("%+v", s)
 	}
 	call[problemBody](c, "POST", "/api/plans/site/channels/yard/picture", strings.Replace(ask, "0.8", "0.01", 1), 422)
@@ -77,11 +84,14 @@ func TestHoursArePainted(t *testing.T) {
 			t.Errorf("%+v, want %s", got, test.text)
 		}
 	}
-	all := call[WrittenHours](c, "POST", "/api/hours", `{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"00:00","to":"24:00"}],"on":true}}`, 200)
+	all := call[WrittenHours](c, "POST", "/api/hours",
+		`{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"00:00","to":"24:00"}],"on":true}}`, 200)
 	if !all.Always {
 		t.Errorf("%+v", all)
 	}
-	if p := call[problemBody](c, "POST", "/api/hours", `{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"06:00","to":"22:00"}],"on":false}}`, 422); p.Detail != "no hour would be left" {
+	if p := call[problemBody](c, "POST", "/api/hours",
+		`{"blocks":[{"from":"06:00","to":"22:00"}],"stroke":{"hours":[{"from":"06:00","to":"22:00"}],"on":false}}`,
+		422); p.Detail != "no hour would be left" {
 		t.Errorf("%q", p.Detail)
 	}
 }

@@ -15,9 +15,12 @@ import (
 // registerVariants adds what is done with the plans of a site.
 func registerVariants(api huma.API, s *service) {
 	huma.Register(api, op("variants", http.MethodGet, "/api/sites/{id}/plans", "The plans of a site: its variants"), s.variants)
-	huma.Register(api, making(op("makeVariant", http.MethodPost, "/api/sites/{id}/plans", "Make a variant like another plan of the site, with changes or without")), s.makeVariant)
-	huma.Register(api, making(fileOp(op("importVariant", http.MethodPost, "/api/sites/{id}/plans/file", "Make a variant from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importVariant)
-	huma.Register(api, op("removeVariant", http.MethodPost, "/api/sites/{id}/plans/{plan}/removed", "Take a variant away, or out again"), s.removeVariant)
+	huma.Register(api, making(op("makeVariant", http.MethodPost, "/api/sites/{id}/plans",
+		"Make a variant like another plan of the site, with changes or without")), s.makeVariant)
+	huma.Register(api, making(fileOp(op("importVariant", http.MethodPost, "/api/sites/{id}/plans/file",
+		"Make a variant from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importVariant)
+	huma.Register(api, op("removeVariant", http.MethodPost, "/api/sites/{id}/plans/{plan}/removed", "Take a variant away, or out again"),
+		s.removeVariant)
 	huma.Register(api, op("adopt", http.MethodPut, "/api/sites/{id}/adopted", "Make a variant the one that is carried out"), s.adopt)
 	huma.Register(api, op("carry", http.MethodPost, "/api/plans/{id}/carry", "Carry differences over from another plan of the site"), s.carry)
 }
@@ -28,7 +31,8 @@ func (s *service) variants(ctx context.Context, in *SiteParam) (*body[*store.Sit
 }
 
 // addVariant stores a variant of a site that can be estimated.
-func (s *service) addVariant(ctx context.Context, site string, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With, error)) (*body[CreatedSite], error) {
+func (s *service) addVariant(ctx context.Context, site string, note store.Note, read func(ctx context.Context) (*plan.Plan, []store.With,
+	error)) (*body[CreatedSite], error) {
 	return s.begin(ctx, note, read, func(head *store.Head, note store.Note, with []store.With) (*store.Head, error) {
 		return s.store.AddPlan(ctx, site, head.ID, note, head.Plan, with...)
 	})
@@ -51,7 +55,8 @@ func (s *service) makeVariant(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return s.addVariant(ctx, in.ID, in.note("Variant made like "+e.head.Plan.Name), func(ctx context.Context) (*plan.Plan, []store.With, error) {
+	return s.addVariant(ctx, in.ID, in.note("Variant made like "+e.head.Plan.Name), func(ctx context.Context) (*plan.Plan, []store.With,
+		error) {
 		edits := append([]edit.Edit{{SetSite: &edit.SetSite{Plan: &in.Body.Name}}}, in.Body.Edits...)
 		p, err := edit.After(e.head.Plan, edits...)
 		return p, nil, err

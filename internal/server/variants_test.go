@@ -24,15 +24,19 @@ func TestVariants(t *testing.T) {
 	if len(site.Plans) != 3 || site.Adopted != "site" || site.Plans[1].Name != "Longer nights" || site.Plans[1].KeptDays == nil {
 		t.Fatalf("%+v", site)
 	}
-	if v := call[SiteView](c, "GET", "/api/sites/site?plan="+longer.ID, "", 200); v.Plan.ID != longer.ID || v.Plan.Plan.Channel("kiosk").Keep.AtLeastDays != 60 {
+	if v := call[SiteView](c, "GET", "/api/sites/site?plan="+longer.ID, "", 200); v.Plan.ID != longer.ID ||
+		v.Plan.Plan.Channel("kiosk").Keep.AtLeastDays != 60 {
 		t.Errorf("%s is shown", v.Plan.ID)
 	}
 
 	list := call[[]Compared](c, "GET", "/api/sites/site/compare?plans=site,"+longer.ID, "", 200)
-	if len(list) != 2 || !list[0].Adopted || len(list[0].Differs) != 0 || len(list[1].Differs) != 2 || list[0].Price != nil || list[1].Price.Total != 0 || len(list[1].Price.UnknownTerabytes) == 0 {
+	if len(list) != 2 || !list[0].Adopted || len(list[0].Differs) != 0 || len(list[1].Differs) != 2 || list[0].Price != nil ||
+		list[1].Price.Total != 0 || len(list[1].Price.UnknownTerabytes) == 0 {
 		t.Fatalf("%+v", list)
 	}
-	if status, header, page := c.send("GET", "/api/sites/site/compare/file?plans=site,"+longer.ID, ""); status != 200 || !strings.Contains(header.Get("Content-Disposition"), ", variants, 20") || !strings.HasSuffix(header.Get("Content-Disposition"), `.html"`) ||
+	if status, header, page := c.send("GET", "/api/sites/site/compare/file?plans=site,"+longer.ID, ""); status != 200 ||
+		!strings.Contains(header.Get("Content-Disposition"), ", variants, 20") ||
+		!strings.HasSuffix(header.Get("Content-Disposition"), `.html"`) ||
 		!strings.Contains(page, "<b>Kiosk front</b>: keep at least 60 days") || !strings.Contains(page, "Longer nights") {
 		t.Errorf("%d %s", status, page)
 	}
@@ -45,10 +49,12 @@ func TestVariants(t *testing.T) {
 	if answer.Version != 2 || !strings.Contains(answer.Sentence, "Kiosk front") {
 		t.Errorf("%+v", answer.Sentence)
 	}
-	if left := call[[]Compared](c, "GET", "/api/sites/site/compare?plans=site,"+longer.ID, "", 200)[1].Differs; len(left) != 1 || left[0].Parts[0] != (compare.Part{Kind: "plan", Member: "prices"}) {
+	if left := call[[]Compared](c, "GET", "/api/sites/site/compare?plans=site,"+longer.ID, "", 200)[1].Differs; len(left) != 1 ||
+		left[0].Parts[0] != (compare.Part{Kind: "plan", Member: "prices"}) {
 		t.Errorf("%+v", left)
 	}
-	if since := call[[]compare.Sentence](c, "GET", "/api/plans/site/revisions/1/differences", "", 200); len(since) != 1 || since[0].Words != told.Words {
+	if since := call[[]compare.Sentence](c, "GET", "/api/plans/site/revisions/1/differences", "", 200); len(since) != 1 ||
+		since[0].Words != told.Words {
 		t.Errorf("%+v", since)
 	}
 

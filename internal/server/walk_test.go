@@ -20,7 +20,8 @@ import (
 )
 
 var (
-	walkFor  = flag.Duration("walk", 0, "how long the API is walked over with other requests at every run; 0 for a fixed number of them, the same at every run")
+	walkFor = flag.Duration("walk", 0,
+		"how long the API is walked over with other requests at every run; 0 for a fixed number of them, the same at every run")
 	walkSeed = flag.Uint64("walkseed", 1, "which requests those are")
 )
 
@@ -74,7 +75,8 @@ type operation struct {
 
 func newWalker(t *testing.T, p *plan.Plan, seed uint64) *walker {
 	t.Helper()
-	w := &walker{ids: map[string][]string{}, rng: rand.New(rand.NewPCG(seed, 3)), words: []string{"site", "", "main", "mon", "06:30", "24:00", "2026-02-29", "2026-11-28", "motion", "number", "1"}}
+	w := &walker{ids: map[string][]string{}, rng: rand.New(rand.NewPCG(seed, 3)), words: []string{"site", "", "main", "mon", "06:30", "24:00",
+		"2026-02-29", "2026-11-28", "motion", "number", "1"}}
 	description, err := Describe()
 	if err == nil {
 		err = json.Unmarshal(description, &w.api)
@@ -131,8 +133,10 @@ func (w *walker) gather(list string, v any) {
 
 // meant are lists in which things stand that go by other names where they are asked for.
 var meant = map[string]string{
-	"duty": "duties", "otherwise": "duties", "activity": "activities", "nuisance": "activities", "input": "alarmInputs", "alarm": "alarmInputs", "button": "callButtons",
-	"record": "channels", "offsite": "channels", "still": "channels", "motion": "channels", "lost": "channels", "tampered": "channels", "to": "channels", "locked": "channels",
+	"duty": "duties", "otherwise": "duties", "activity": "activities", "nuisance": "activities", "input": "alarmInputs",
+	"alarm": "alarmInputs", "button": "callButtons",
+	"record": "channels", "offsite": "channels", "still": "channels", "motion": "channels", "lost": "channels", "tampered": "channels",
+	"to": "channels", "locked": "channels",
 }
 
 // word is a text for a member or a parameter of a name: the id of such a thing, where there are some.
@@ -232,7 +236,8 @@ func (w *walker) value(name string, s schema, depth int) any {
 
 // wild are values that nobody expects.
 func (w *walker) wild() any {
-	return []any{nil, "", -1, 0, 1e308, -1e308, 1e-308, 9007199254740993.0, true, []any{}, map[string]any{}, "NaN", "\u202eabc", strings.Repeat("x", 5000), []any{[]any{[]any{}}},
+	return []any{nil, "", -1, 0, 1e308, -1e308, 1e-308, 9007199254740993.0, true, []any{}, map[string]any{}, "NaN", "\u202eabc",
+		strings.Repeat("x", 5000), []any{[]any{[]any{}}},
 		"2026-02-30", "25:00", "../..", "'; drop table plan", 0.1, 12345678901234567890.0}[w.rng.IntN(21)]
 }
 
@@ -285,7 +290,9 @@ func (w *walker) request(op operation, spoil bool) (path, body string) {
 		return path, ""
 	}
 	if op.file {
-		return path, []string{"", "{}", "x", "Name,No.\nA,1\n", "BEGIN:VCALENDAR\nBEGIN:VEVENT\nDTSTART:20261201T220000\nEND:VEVENT\nEND:VCALENDAR\n", "PK\x03\x04", "begin,end\n2026-06-22 08:00:00,2026-06-22 08:00:09\n"}[w.rng.IntN(7)]
+		return path, []string{"", "{}", "x", "Name,No.\nA,1\n",
+			"BEGIN:VCALENDAR\nBEGIN:VEVENT\nDTSTART:20261201T220000\nEND:VEVENT\nEND:VCALENDAR\n", "PK\x03\x04",
+			"begin,end\n2026-06-22 08:00:00,2026-06-22 08:00:09\n"}[w.rng.IntN(7)]
 	}
 	v := w.value("", *op.body, 0)
 	if m, ok := v.(map[string]any); ok && m["version"] != nil && w.rng.IntN(4) > 0 {
@@ -373,7 +380,8 @@ func TestNoRequestIsTooMuch(t *testing.T) {
 }
 
 // odd are texts that should never get further than the door, or be kept as they are.
-var odd = map[string]string{"NUL": "a\x00b", "no UTF-8": "a\xffb", "a megabyte": strings.Repeat("ж", 1<<19), "right to left": "a\u202eb\u2066c", "a control character": "a\x1bb"}
+var odd = map[string]string{"NUL": "a\x00b", "no UTF-8": "a\xffb", "a megabyte": strings.Repeat("ж",
+	1<<19), "right to left": "a\u202eb\u2066c", "a control character": "a\x1bb"}
 
 // TestEveryTextComesThroughOneDoor puts odd texts into every parameter of every operation, and into every text of a body.
 func TestEveryTextComesThroughOneDoor(t *testing.T) {

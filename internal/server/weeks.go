@@ -18,7 +18,8 @@ import (
 func registerWeeks(api huma.API, s *service) {
 	huma.Register(api, op("readHours", http.MethodPost, "/api/hours", "Hours as people write them"), s.readHours)
 	huma.Register(api, op("exportWeek", http.MethodGet, "/api/plans/{id}/weeks/{week}/calendar", "A named week as iCalendar"), s.exportWeek)
-	huma.Register(api, fileOp(op("readWeek", http.MethodPost, "/api/plans/{id}/weeks/read", "What a calendar says of a week, before anything is changed"), usualBody), s.readWeek)
+	huma.Register(api, fileOp(op("readWeek", http.MethodPost, "/api/plans/{id}/weeks/read",
+		"What a calendar says of a week, before anything is changed"), usualBody), s.readWeek)
 }
 
 // WrittenHours are hours, and how a person writes them.

@@ -311,7 +311,8 @@ func (w *wakefield) attack(ctx context.Context) {
 			w.mutex.Unlock()
 		}
 		// What may be asked, and takes much.
-		week := "/api/plans/" + site + "/rehearse" + []string{"/odds", "/worst", "/file"}[i%3] + fmt.Sprintf("?from=2026-12-07&days=%d&number=%d&channel=c1-1&at=3600&kind=csv", 1+i%7, i)
+		week := "/api/plans/" + site + "/rehearse" + []string{"/odds", "/worst", "/file"}[i%3] +
+			fmt.Sprintf("?from=2026-12-07&days=%d&number=%d&channel=c1-1&at=3600&kind=csv", 1+i%7, i)
 		w.ask("GET", []string{w.address, w.second}[i%2], week, "", "")
 		time.Sleep(200 * time.Millisecond)
 	}
@@ -362,7 +363,8 @@ func (w *wakefield) vary(ctx context.Context) {
 		switch i % 4 {
 		case 0:
 			var made struct{ ID string }
-			if status, answer := w.ask("POST", address, "/api/sites/"+small+"/plans", `{"like":"`+small+`","name":"Another"}`, rand.Text()); status == 201 && json.Unmarshal(answer, &made) == nil {
+			if status, answer := w.ask("POST", address, "/api/sites/"+small+"/plans", `{"like":"`+small+`","name":"Another"}`,
+				rand.Text()); status == 201 && json.Unmarshal(answer, &made) == nil {
 				ids = append(ids, made.ID)
 			}
 		case 1:
@@ -479,20 +481,23 @@ func (w *wakefield) verify(first string, kills int) {
 	for key, a := range w.acked {
 		// Between the backup and its return changes were made that are gone with that history.
 		if should := !a.late || a.mark == mark; should != there[key] {
-			w.Errorf("a change of editor %d (after the backup: %v, on the history that is there: %v) is there: %v", a.editor, a.late, a.mark == mark, there[key])
+			w.Errorf("a change of editor %d (after the backup: %v, on the history that is there: %v) is there: %v", a.editor, a.late,
+				a.mark == mark, there[key])
 		} else if !should {
 			gone++
 		}
 	}
 	var bad int
-	if err := conn.QueryRow(ctx, `select count(*) from site s join plan p on p.id = s.adopted where p.removed_at is not null`).Scan(&bad); err != nil || bad > 0 {
+	if err := conn.QueryRow(ctx,
+		`select count(*) from site s join plan p on p.id = s.adopted where p.removed_at is not null`).Scan(&bad); err != nil || bad > 0 {
 		w.Errorf("%d sites have an adopted plan that was taken away, %v", bad, err)
 	}
 	if len(there) != len(stored) {
 		w.Errorf("%d changes are stored %d times", len(there), len(stored))
 	}
 	var version, revisions int64
-	if err := conn.QueryRow(ctx, `select version, (select count(*) from revision where plan = id) from plan where id = $1`, site).Scan(&version, &revisions); err != nil || version != revisions {
+	if err := conn.QueryRow(ctx, `select version, (select count(*) from revision where plan = id) from plan where id = $1`,
+		site).Scan(&version, &revisions); err != nil || version != revisions {
 		w.Errorf("version %d, %d revisions: a change is half there; %v", version, revisions, err)
 	}
 	var plan struct {

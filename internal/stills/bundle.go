@@ -55,7 +55,8 @@ func Pack(ctx context.Context, plan []byte, list []*Still) ([]byte, error) {
 // in, by the name that the plan gives them, which is that of their file without its ending. The archive may hold other
 // things, and all of it may stand in a folder. All pictures together have at most [MostOfBundle] pixels, told before any is
 // decoded.
-func Unpack(ctx context.Context, data []byte, largest int64, named func(plan []byte) ([]string, error)) (plan []byte, pictures map[string]*Still, err error) {
+func Unpack(ctx context.Context, data []byte, largest int64, named func(plan []byte) ([]string,
+	error)) (plan []byte, pictures map[string]*Still, err error) {
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
 		return nil, nil, errors.New("the zip archive is damaged")

@@ -102,7 +102,8 @@ func TestEveryFormatIsTakenIn(t *testing.T) {
 func TestPicturesAreTurnedUprightAndTellNothingElse(t *testing.T) {
 	plain := asJPEG(t, halves(64, 48))
 	// Where the dark half lies, as EXIF numbers the ways to turn.
-	for turn, dark := range map[int][2]float64{1: {0.2, 0.5}, 2: {0.8, 0.5}, 3: {0.8, 0.5}, 4: {0.2, 0.5}, 5: {0.5, 0.2}, 6: {0.5, 0.2}, 7: {0.5, 0.8}, 8: {0.5, 0.8}} {
+	for turn, dark := range map[int][2]float64{1: {0.2, 0.5}, 2: {0.8, 0.5}, 3: {0.8, 0.5}, 4: {0.2, 0.5}, 5: {0.5, 0.2}, 6: {0.5, 0.2},
+		7: {0.5, 0.8}, 8: {0.5, 0.8}} {
 		s, err := Take(context.Background(), withSegment(plain, 0xe1, exif(turn)))
 		if err != nil {
 			t.Fatal(err)
@@ -120,7 +121,8 @@ func TestPicturesAreTurnedUprightAndTellNothingElse(t *testing.T) {
 		"behind its end":  append(append([]byte{}, plain...), "secret"...),
 		"a picture again": append(append([]byte{}, plain...), plain...),
 	} {
-		if s, err := Take(context.Background(), data); err != nil || bytes.Contains(s.JPEG, []byte("secret")) || !isPlain(s.JPEG) || isPlain(data) {
+		if s, err := Take(context.Background(), data); err != nil || bytes.Contains(s.JPEG, []byte("secret")) ||
+			!isPlain(s.JPEG) || isPlain(data) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
@@ -248,7 +250,8 @@ func FuzzTake(fuzz *testing.F) {
 	f.Add(asPNG(f, halves(20, 16)))
 	f.Add(bomb(9000, 9000))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		if config, _, err := image.DecodeConfig(bytes.NewReader(data)); err == nil && config.Width*config.Height > 1<<20 && config.Width*config.Height < MostPixels {
+		if config, _, err := image.DecodeConfig(bytes.NewReader(data)); err == nil && config.Width*config.Height > 1<<20 &&
+			config.Width*config.Height < MostPixels {
 			t.Skip("takes long")
 		}
 		s, err := Take(context.Background(), data)

@@ -49,7 +49,8 @@ func TestTakingInStopsWhenNobodyWaits(t *testing.T) {
 // All of it is told before anything is decoded.
 func TestPicturesHaveABudget(t *testing.T) {
 	deep := flat(t, image.NewNRGBA64(image.Rect(0, 0, 7000, 4000)))
-	if _, err := Take(context.Background(), deep); err == nil || !strings.Contains(err.Error(), "pixels of 8 bytes each; 25 million are the most") {
+	if _, err := Take(context.Background(), deep); err == nil ||
+		!strings.Contains(err.Error(), "pixels of 8 bytes each; 25 million are the most") {
 		t.Errorf("%v", err)
 	}
 	if got := Decoded(flat(t, image.NewNRGBA64(image.Rect(0, 0, 100, 50)))); got != 40_000 {
@@ -61,7 +62,8 @@ func TestPicturesHaveABudget(t *testing.T) {
 		files, names = append(files, name+".png", large), append(names, name)
 	}
 	named := func([]byte) ([]string, error) { return names, nil }
-	if _, _, err := Unpack(context.Background(), zipped(t, files...), 100, named); err == nil || !strings.Contains(err.Error(), "more than 300 million pixels together") {
+	if _, _, err := Unpack(context.Background(), zipped(t, files...), 100, named); err == nil ||
+		!strings.Contains(err.Error(), "more than 300 million pixels together") {
 		t.Errorf("%v", err)
 	}
 	// A head that says little, and behind it what unpacks to much.
@@ -70,7 +72,8 @@ func TestPicturesHaveABudget(t *testing.T) {
 	for _, name := range strings.Split("abcdefghijklmnopqrstuvwxyz", "") {
 		files, names = append(files, name+".png", padded), append(names, name)
 	}
-	if _, _, err := Unpack(context.Background(), zipped(t, files...), 100, named); err == nil || !strings.Contains(err.Error(), "more than 160 MB once they are unpacked") {
+	if _, _, err := Unpack(context.Background(), zipped(t, files...), 100, named); err == nil ||
+		!strings.Contains(err.Error(), "more than 160 MB once they are unpacked") {
 		t.Errorf("%v", err)
 	}
 }

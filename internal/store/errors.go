@@ -114,8 +114,10 @@ func TroubleOf(err error) Trouble {
 			return Away
 		}
 		return Refused
-	case errors.Is(err, errSilent), errors.As(err, &connect), errors.As(err, &network), errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
-		errors.Is(err, puddle.ErrClosedPool), errors.Is(err, net.ErrClosed), pgconn.SafeToRetry(err), pgconn.Timeout(err) && !errors.Is(err, context.Canceled):
+	case errors.Is(err, errSilent), errors.As(err, &connect), errors.As(err, &network), errors.Is(err,
+		io.EOF), errors.Is(err, io.ErrUnexpectedEOF),
+		errors.Is(err, puddle.ErrClosedPool), errors.Is(err, net.ErrClosed), pgconn.SafeToRetry(err),
+		pgconn.Timeout(err) && !errors.Is(err, context.Canceled):
 		return Away
 	}
 	if err != nil && err.Error() == "conn closed" {

@@ -32,7 +32,8 @@ const MostTicks = 200_000
 
 // Ticks are those of a plan, in the order in which they were made.
 func (s *Store) Ticks(ctx context.Context, planID string) ([]Tick, error) {
-	rows, err := s.pool.Query(ctx, `select recorder, key, subject, step, words, revision, author, at from tick where plan = $1 order by at, recorder, key`, planID)
+	rows, err := s.pool.Query(ctx,
+		`select recorder, key, subject, step, words, revision, author, at from tick where plan = $1 order by at, recorder, key`, planID)
 	if err != nil {
 		return nil, err
 	}
@@ -51,7 +52,8 @@ func (s *Store) SetTicks(ctx context.Context, site, planID string, done []Tick, 
 			return ErrManyTicks
 		}
 		for _, t := range done {
-			_, err := tx.Exec(ctx, `insert into tick (plan, recorder, key, subject, step, words, revision, author) values ($1, $2, $3, $4, $5, $6, $7, $8) on conflict do nothing`,
+			_, err := tx.Exec(ctx,
+				`insert into tick (plan, recorder, key, subject, step, words, revision, author) values ($1, $2, $3, $4, $5, $6, $7, $8) on conflict do nothing`,
 				planID, t.Recorder, t.Key, t.Subject, t.Step, t.Words, t.Revision, t.Author)
 			if err != nil {
 				return err

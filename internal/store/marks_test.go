@@ -22,7 +22,8 @@ func TestAChangeOfALostHistoryIsNotStored(t *testing.T) {
 	h = save(t, s, h, "one")
 	restored(t, s)
 	var stale *StaleError
-	if _, err := s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: lost"}, rename(h, "lost")); !errors.As(err, &stale) || !stale.Restored || stale.Version != 2 {
+	if _, err := s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: lost"}, rename(h, "lost")); !errors.As(err, &stale) ||
+		!stale.Restored || stale.Version != 2 {
 		t.Errorf("saved: %v", err)
 	}
 	if _, err := s.Step(ctx, h, Note{Author: "Ada"}, Undo); !errors.As(err, &stale) || !stale.Restored {
@@ -42,7 +43,8 @@ func TestAChangeOfALostHistoryIsNotStored(t *testing.T) {
 func TestTheWatchTellsOfARestoredHistory(t *testing.T) {
 	ctx, s, h := made(t)
 	heard, epochs, sites := make(chan Changed, 10), make(chan string, 10), make(chan SiteChanged, 10)
-	go s.Watch(t.Context(), slog.New(slog.DiscardHandler), Ears{func(c Changed) { heard <- c }, func(c SiteChanged) { sites <- c }, func(e string) { epochs <- e }})
+	go s.Watch(t.Context(), slog.New(slog.DiscardHandler), Ears{func(c Changed) { heard <- c }, func(c SiteChanged) { sites <- c },
+		func(e string) { epochs <- e }})
 	next := func() Changed {
 		t.Helper()
 		select {
@@ -58,7 +60,8 @@ func TestTheWatchTellsOfARestoredHistory(t *testing.T) {
 		t.Errorf("%+v", first)
 	}
 	restored(t, s)
-	if _, err := s.pool.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where query like 'select p.site%' and pid <> pg_backend_pid() and datname = current_database()`); err != nil {
+	if _, err := s.pool.Exec(ctx,
+		`select pg_terminate_backend(pid) from pg_stat_activity where query like 'select p.site%' and pid <> pg_backend_pid() and datname = current_database()`); err != nil {
 		t.Fatal(err)
 	}
 	if again, epoch := next(), <-epochs; again.Version != 1 || again.Mark == first.Mark || epoch == before {

@@ -66,7 +66,8 @@ func makeBackup(t *testing.T, version int64, file string) {
 	var steps []string
 	if version >= 5 {
 		steps = append(steps, `insert into site (id, adopted) values ('orchard', 'orchard')`)
-		steps = append(steps, `insert into plan (id, site, version, document, undo_next) values ('orchard', 'orchard', 2, '`+string(document)+`', 2)`)
+		steps = append(steps, `insert into plan (id, site, version, document, undo_next) values ('orchard', 'orchard', 2, '`+
+			string(document)+`', 2)`)
 	} else {
 		steps = append(steps, `insert into plan (id, version, document, undo_next) values ('orchard', 2, '`+string(document)+`', 2)`)
 	}
@@ -96,7 +97,8 @@ func makeBackup(t *testing.T, version int64, file string) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if out, err := exec.Command(tool, "--format=custom", "--no-owner", "--no-privileges", "--file="+file, "--dbname="+url).CombinedOutput(); err != nil {
+	if out, err := exec.Command(tool, "--format=custom", "--no-owner", "--no-privileges", "--file="+file, "--dbname="+
+		url).CombinedOutput(); err != nil {
 		t.Fatalf("%v: %s", err, out)
 	}
 }

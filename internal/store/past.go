@@ -47,7 +47,8 @@ func (s *Store) At(ctx context.Context, head *Head, number int64) (*plan.Plan, e
 	if from.number > number {
 		what, low, high, order = "backward", number, from.number, "desc"
 	}
-	rows, err := s.pool.Query(ctx, `select `+what+` from revision where plan = $1 and number > $2 and number <= $3 order by number `+order, head.ID, low, high)
+	rows, err := s.pool.Query(ctx, `select `+what+` from revision where plan = $1 and number > $2 and number <= $3 order by number `+
+		order, head.ID, low, high)
 	if err != nil {
 		return nil, err
 	}
@@ -68,7 +69,8 @@ func (s *Store) At(ctx context.Context, head *Head, number int64) (*plan.Plan, e
 	}
 	if len(patches) > 2*snapshotEvery {
 		// The history is older than snapshots are; the next look back is shorter.
-		_, err = s.pool.Exec(ctx, `insert into snapshot (plan, number, document) values ($1, $2, $3) on conflict do nothing`, head.ID, number, document)
+		_, err = s.pool.Exec(ctx, `insert into snapshot (plan, number, document) values ($1, $2, $3) on conflict do nothing`,
+			head.ID, number, document)
 	}
 	return p, err
 }

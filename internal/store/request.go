@@ -32,7 +32,8 @@ func done(ctx context.Context, q querier, r Request) error {
 	}
 	var what string
 	var made DoneError
-	if err := q.QueryRow(ctx, `select what, plan, number from request where key = $1`, r.Key).Scan(&what, &made.Plan, &made.Number); err != nil {
+	if err := q.QueryRow(ctx, `select what, plan, number from request where key = $1`, r.Key).Scan(&what, &made.Plan,
+		&made.Number); err != nil {
 		return orNone(err, nil)
 	}
 	if what != "" && what != r.What { // of keys from before they were bound nobody knows it

@@ -87,7 +87,8 @@ func (s *Store) SaveAll(ctx context.Context, before *Head, notes []Note, plans [
 	var change *Change
 	err := s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		// The plan's row is held first, as whoever stores a single change does.
-		if err := tx.QueryRow(ctx, `select id from plan where id = $1 and version = $2 and mark = $3 for update`, before.ID, before.Version, before.Mark).Scan(new(string)); err != nil {
+		if err := tx.QueryRow(ctx, `select id from plan where id = $1 and version = $2 and mark = $3 for update`, before.ID, before.Version,
+			before.Mark).Scan(new(string)); err != nil {
 			return orNone(err, &StaleError{On: before.Version})
 		}
 		at := before
@@ -162,7 +163,8 @@ func insertRevision(ctx context.Context, tx pgx.Tx, id string, r revision) error
 		with asked as (insert into request (key, what, plan, number) select $12::text, $13::text, $1::text, $2::bigint where $12::text is not null)
 		insert into revision (plan, number, kind, target, author, sentence, forward, backward, undo_next, redo_next, kept_days)
 		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-		id, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.KeptDays, r.request.key(), r.request.What)
+		id, r.Number, r.Kind, r.target, r.Author, r.Sentence, r.forward, r.backward, r.undoNext, r.redoNext, r.KeptDays,
+		r.request.key(), r.request.What)
 	return err
 }
 
@@ -292,7 +294,9 @@ func (s *Store) revision(ctx context.Context, id string, number int64) (*revisio
 func (s *Store) NameRevision(ctx context.Context, id string, number int64, name string) error {
 	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		var site string
-		err := tx.QueryRow(ctx, `update revision r set name = $3 from plan p where p.id = r.plan and r.plan = $1 and r.number = $2 returning p.site`, id, number, name).Scan(&site)
+		err := tx.QueryRow(ctx,
+			`update revision r set name = $3 from plan p where p.id = r.plan and r.plan = $1 and r.number = $2 returning p.site`, id,
+			number, name).Scan(&site)
 		if err != nil {
 			return orNone(err, ErrNoRevision)
 		}

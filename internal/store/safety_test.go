@@ -56,7 +56,8 @@ func TestOneRequestOneConnection(t *testing.T) {
 	for i := range 50 {
 		group.Go(func() {
 			var stale *StaleError
-			if _, err := s.Save(ctx, h, Note{Author: "Bo", Sentence: "late", Request: Request{Key: fmt.Sprint("r", i), What: "w"}}, rename(h, "late")); !errors.As(err, &stale) {
+			if _, err := s.Save(ctx, h, Note{Author: "Bo", Sentence: "late", Request: Request{Key: fmt.Sprint("r", i), What: "w"}},
+				rename(h, "late")); !errors.As(err, &stale) {
 				t.Errorf("late: %v", err)
 			}
 			if _, err := s.Step(ctx, h, Note{Author: "Bo"}, Undo); !errors.As(err, &stale) {
@@ -223,7 +224,8 @@ func TestNoChangeIsMissedWhileTheWatchIsRenewed(t *testing.T) {
 		t.Errorf("at first %+v", c)
 	}
 	for range 3 {
-		if _, err := s.pool.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where query like 'listen%' or wait_event = 'ClientRead' and pid <> pg_backend_pid() and state = 'idle' and datname = current_database()`); err != nil {
+		if _, err := s.pool.Exec(ctx,
+			`select pg_terminate_backend(pid) from pg_stat_activity where query like 'listen%' or wait_event = 'ClientRead' and pid <> pg_backend_pid() and state = 'idle' and datname = current_database()`); err != nil {
 			var database *pgconn.PgError
 			if errors.As(err, &database) {
 				t.Fatal(err)

@@ -95,7 +95,8 @@ func (s *Store) Site(ctx context.Context, id string) (*Site, error) {
 	}
 	site := &Site{ID: id}
 	var line PlanLine
-	_, err = pgx.ForEachRow(rows, []any{&site.Adopted, &site.Archived, &line.ID, &line.Name, &line.Version, &line.Mark, &line.Changed, &line.Removed, &line.KeptDays}, func() error {
+	_, err = pgx.ForEachRow(rows, []any{&site.Adopted, &site.Archived, &line.ID, &line.Name, &line.Version, &line.Mark, &line.Changed,
+		&line.Removed, &line.KeptDays}, func() error {
 		site.Plans = append(site.Plans, line)
 		return nil
 	})
@@ -144,7 +145,8 @@ func (s *Store) Archive(ctx context.Context, id string, away bool) error {
 		if away {
 			what.What = "archived"
 		}
-		if _, err := tx.Exec(ctx, `update site set archived_at = case when $2 then coalesce(archived_at, now()) end where id = $1`, id, away); err != nil {
+		if _, err := tx.Exec(ctx, `update site set archived_at = case when $2 then coalesce(archived_at, now()) end where id = $1`,
+			id, away); err != nil {
 			return err
 		}
 		return tellSite(ctx, tx, what)

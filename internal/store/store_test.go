@@ -33,8 +33,9 @@ func open(t testing.TB) *Store {
 func small() *plan.Plan {
 	return &plan.Plan{
 		Format: plan.Format, Name: "As surveyed", Site: plan.Site{Name: "Brackenhall", TimeZone: "UTC"},
-		Duties:    []plan.Duty{{ID: "on", Name: "Round the clock", Base: &plan.Base{Stream: "main"}}, {ID: "off", Name: "Off"}},
-		Recorders: []plan.Recorder{{ID: "r", Name: "R", Channels: 4, IngestMbps: 40, Pools: []plan.Pool{{ID: "p", Name: "P", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 2}}}}}},
+		Duties: []plan.Duty{{ID: "on", Name: "Round the clock", Base: &plan.Base{Stream: "main"}}, {ID: "off", Name: "Off"}},
+		Recorders: []plan.Recorder{{ID: "r", Name: "R", Channels: 4, IngestMbps: 40,
+			Pools: []plan.Pool{{ID: "p", Name: "P", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 2}}}}}},
 		Channels: []plan.Channel{{ID: "c", Number: 1, Name: "Press", Recorder: "r", Pool: "p", NoCamera: true,
 			Week: plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "on"}}}},
 	}
@@ -118,7 +119,8 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 		t.Errorf("a revision to come: %v", err)
 	}
 	history, err := s.History(ctx, "b", 0, 3, Search{})
-	if err != nil || len(history) != 3 || history[0].Number != h.Version || history[0].Kind != "undo" || history[0].Sentence != "Name: one" || history[0].Author != "Ada" {
+	if err != nil || len(history) != 3 || history[0].Number != h.Version || history[0].Kind != "undo" || history[0].Sentence != "Name: one" ||
+		history[0].Author != "Ada" {
 		t.Errorf("history %+v, %v", history, err)
 	}
 	if first, err := s.History(ctx, "b", 1, 50, Search{}); err != nil || len(first) != 0 {
@@ -127,7 +129,8 @@ func TestUndoAndRedoWalkTheHistory(t *testing.T) {
 	if first, err := s.History(ctx, "b", 2, 50, Search{}); err != nil || len(first) != 1 || first[0].Number != 1 {
 		t.Errorf("before the second revision %+v, %v", first, err)
 	}
-	for search, want := range map[Search]int{{Author: "aDA"}: int(h.Version), {Author: "bo"}: 0, {Text: "NAME: THREE"}: 4, {Text: "%"}: 0, {Author: "Ada", Text: "site made"}: 1} {
+	for search, want := range map[Search]int{{Author: "aDA"}: int(h.Version), {Author: "bo"}: 0, {Text: "NAME: THREE"}: 4, {Text: "%"}: 0,
+		{Author: "Ada", Text: "site made"}: 1} {
 		found, err := s.History(ctx, "b", 0, 50, search)
 		if err != nil || len(found) != want {
 			t.Errorf("%+v: %d revisions, %v", search, len(found), err)
@@ -146,7 +149,8 @@ func TestStaleChangeIsRefusedWithWhatChanged(t *testing.T) {
 	}
 	_, err = s.Save(ctx, h, Note{Author: "Ada", Sentence: "Name: second"}, rename(h, "second"))
 	var stale *StaleError
-	if !errors.As(err, &stale) || stale.Version != 2 || len(stale.Since) != 1 || stale.Since[0].Sentence != "Name: first" || stale.Since[0].Author != "Bo" {
+	if !errors.As(err, &stale) || stale.Version != 2 || len(stale.Since) != 1 || stale.Since[0].Sentence != "Name: first" ||
+		stale.Since[0].Author != "Bo" {
 		t.Fatalf("%v, %+v", err, stale)
 	}
 	if _, err := s.Step(ctx, h, Note{Author: "Ada"}, Undo); !errors.As(err, &stale) {
@@ -192,7 +196,8 @@ func TestOneOfManyAtOnceWins(t *testing.T) {
 func TestPatchesLeadThereAndBack(t *testing.T) {
 	a, b := small(), small()
 	b.Channels[0].Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "off"}}
-	b.Channels = append(b.Channels, plan.Channel{ID: "d", Number: 2, Name: "Cellar", Recorder: "r", Pool: "p", NoCamera: true, Week: plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "on"}}})
+	b.Channels = append(b.Channels, plan.Channel{ID: "d", Number: 2, Name: "Cellar", Recorder: "r", Pool: "p", NoCamera: true,
+		Week: plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "on"}}})
 	forward, backward, err := patches(a, b)
 	if err != nil {
 		t.Fatal(err)

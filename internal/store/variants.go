@@ -49,7 +49,8 @@ func (s *Store) AddPlan(ctx context.Context, site, id string, note Note, p *plan
 // roomForOne tells whether a site may have one variant more.
 func roomForOne(ctx context.Context, tx pgx.Tx, site string) error {
 	var there, all int
-	if err := tx.QueryRow(ctx, `select count(*) filter (where removed_at is null), count(*) from plan where site = $1`, site).Scan(&there, &all); err != nil {
+	if err := tx.QueryRow(ctx, `select count(*) filter (where removed_at is null), count(*) from plan where site = $1`,
+		site).Scan(&there, &all); err != nil {
 		return err
 	}
 	switch {
@@ -67,7 +68,9 @@ func roomForOne(ctx context.Context, tx pgx.Tx, site string) error {
 func (s *Store) RemovePlan(ctx context.Context, site, id string, away bool) error {
 	return s.deciding(ctx, site, func(ctx context.Context, tx pgx.Tx) error {
 		var removed, adopted bool
-		err := tx.QueryRow(ctx, `select p.removed_at is not null, s.adopted = p.id from plan p join site s on s.id = p.site where p.id = $2 and p.site = $1`, site, id).Scan(&removed, &adopted)
+		err := tx.QueryRow(ctx,
+			`select p.removed_at is not null, s.adopted = p.id from plan p join site s on s.id = p.site where p.id = $2 and p.site = $1`, site,
+			id).Scan(&removed, &adopted)
 		switch {
 		case err != nil:
 			return orNone(err, ErrNotFound)

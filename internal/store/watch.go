@@ -85,7 +85,8 @@ func (s *Store) listen(ctx context.Context, ears Ears, tell func(Changed)) error
 	}
 	ears.Missed(epoch)
 	// What was changed before this connection listened.
-	rows, err := conn.Query(ctx, `select p.site, p.id, p.version, p.mark, r.author, r.sentence from plan p join revision r on r.plan = p.id and r.number = p.version`)
+	rows, err := conn.Query(ctx,
+		`select p.site, p.id, p.version, p.mark, r.author, r.sentence from plan p join revision r on r.plan = p.id and r.number = p.version`)
 	if err != nil {
 		return err
 	}

@@ -53,7 +53,8 @@ func run(t take) (g got) {
 	case "h264":
 		args = append(append(args, "-c:v", "libx264", "-preset", "veryfast", "-tune", "zerolatency", "-x264-params", "scenecut=0"), gop...)
 	case "h265":
-		args = append(append(args, "-c:v", "libx265", "-preset", "veryfast", "-x265-params", "scenecut=0:log-level=none:rc-lookahead=0:bframes=0"+x265QP(t)), gop...)
+		args = append(append(args, "-c:v", "libx265", "-preset", "veryfast", "-x265-params", "scenecut=0:log-level=none:rc-lookahead=0:bframes=0"+
+			x265QP(t)), gop...)
 	case "av1":
 		args = append(args, "-c:v", "libsvtav1", "-preset", "9", "-g", fmt.Sprint(keyint), "-svtav1-params", "pred-struct=1:scd=0:rc=0:aq-mode=0")
 	case "mjpeg":
@@ -73,7 +74,8 @@ func run(t take) (g got) {
 	if out, err := command.CombinedOutput(); err != nil {
 		log.Fatalf("%v: %s", err, out)
 	}
-	out, err := exec.Command("ffprobe", "-v", "error", "-select_streams", "v", "-show_entries", "packet=size,flags", "-of", "json", file).Output()
+	out, err := exec.Command("ffprobe", "-v", "error", "-select_streams", "v", "-show_entries", "packet=size,flags",
+		"-of", "json", file).Output()
 	if err != nil {
 		log.Fatal(err)
 	}
@@ -128,7 +130,8 @@ func main() {
 	row := func(what string, t take) got {
 		g := run(t)
 		bits := g.key * 1000 / float64(t.width*t.height)
-		fmt.Printf("%-42s %6.0f kbit/s ×%.2f  keyframe %.2f bit/pixel, r %.1f, PSNR %.1f dB\n", what, g.kbps, g.kbps/base.kbps, bits, g.key/g.following, g.psnr)
+		fmt.Printf("%-42s %6.0f kbit/s ×%.2f  keyframe %.2f bit/pixel, r %.1f, PSNR %.1f dB\n", what, g.kbps, g.kbps/base.kbps, bits,
+			g.key/g.following, g.psnr)
 		return g
 	}
 	fmt.Println("usual: H.264, 1280×720, 15 frames, keyframe every 2 s, moderate, day, one quantiser")

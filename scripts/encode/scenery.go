@@ -47,7 +47,8 @@ func newScenery(width, height int, scene string, noise float64) *scenery {
 	}
 	number := map[string]int{"still": 0, "moderate": 2, "busy": 14}[scene]
 	for range number {
-		s.things = append(s.things, thing{0.5 + 0.4*luck.Float64(), 0.1 + 0.15*luck.Float64(), (0.06 + 0.1*luck.Float64()) * []float64{-1, 1}[luck.IntN(2)], luck.Float64() * 2, 40 + 150*luck.Float64()})
+		s.things = append(s.things, thing{0.5 + 0.4*luck.Float64(), 0.1 + 0.15*luck.Float64(),
+			(0.06 + 0.1*luck.Float64()) * []float64{-1, 1}[luck.IntN(2)], luck.Float64() * 2, 40 + 150*luck.Float64()})
 	}
 	s.sways = scene == "busy"
 	return s
