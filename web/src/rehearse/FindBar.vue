@@ -3,7 +3,8 @@ import { ElInput } from 'element-plus'
 
 import { notice } from '../ui/notice'
 import SegmentChoice from '../ui/SegmentChoice.vue'
-import { MISSED, type Rehearsing } from './useRehearsal'
+import { MISSED } from './rows'
+import type { Rehearsing } from './useRehearsal'
 
 /** Finds channels and events on the timeline, looks closer, and says what its marks mean. */
 const { r } = defineProps<{ r: Rehearsing }>()

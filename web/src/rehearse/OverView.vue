@@ -5,7 +5,8 @@ import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 import { palette } from '../theme/palette'
 import { dayName } from './clock'
 import { NAMES } from './drawTimeline'
-import { LOW, MISSED, type Rehearsing } from './useRehearsal'
+import { LOW, MISSED } from './rows'
+import type { Rehearsing } from './useRehearsal'
 
 /**
  * All days at once above the stretch that is looked at: wanted events by the hour, those that were missed as rings, and

@@ -1,6 +1,6 @@
 import type { PlayedChannel } from '../api/types'
 import type { Palette } from '../theme/palette'
-import { FULL, LOW, MISSED, OTHER } from './useRehearsal'
+import { FULL, LOW, MISSED, OTHER } from './rows'
 
 export const ROW = 40
 export const NAMES = 148 // the column of names

@@ -1,6 +1,6 @@
 import { drawLayer, drawMark, NAMES, ROW } from './drawTimeline'
 import { HEAD, paintTimeline, type Sheet } from './paintTimeline'
-import { FULL, LOW, MISSED, OTHER } from './useRehearsal'
+import { FULL, LOW, MISSED, OTHER } from './rows'
 
 const TITLE = 52
 const LEGEND = 34

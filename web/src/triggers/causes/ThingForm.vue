@@ -8,7 +8,7 @@ import InputForm from './InputForm.vue'
 import MessageForm from '../messages/MessageForm.vue'
 import MonitorForm from '../messages/MonitorForm.vue'
 import OutputForm from '../messages/OutputForm.vue'
-import type { Target } from './useTies'
+import type { Target } from './useEnds'
 
 /** What is picked by itself, where it can be changed here. */
 const { cause, target } = defineProps<{ cause: CauseLine | undefined; target: Target | undefined }>()
