@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { TieRow } from './useTies'
+import type { TieRow } from './useEnds'
 
 /** Ties as strands between the two sides: full where they act, broken where they never can. */
 const { ties, from, to, at } = defineProps<{

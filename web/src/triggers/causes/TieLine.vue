@@ -7,7 +7,7 @@ import type { Tried } from '../../findings/useEffects'
 import { three } from '../../ui/figures'
 import HoursField from '../../ui/HoursField.vue'
 import NumberField from '../../ui/NumberField.vue'
-import type { TieRow } from './useTies'
+import type { TieRow } from './useEnds'
 import { aDay, doesNames, whyWords } from './words'
 
 /** One tie: what causes what, how often a day, when, and why it does not. */

@@ -12,7 +12,8 @@ import NumberField from '../../ui/NumberField.vue'
 import OwnTies from './OwnTies.vue'
 import ThingForm from './ThingForm.vue'
 import TieLine from './TieLine.vue'
-import type { TieRow, Ties } from './useTies'
+import type { TieRow } from './useEnds'
+import type { Ties } from './useTies'
 import TermTip from '../../ui/TermTip.vue'
 
 /** What is picked: tied or untied at once, each tie with its figures, and the thing itself where it is one. */

@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 
-import type { CauseLine } from '../../api/types'
+import type { CauseLine, Hours, TieFigures } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { causeKey, causeName, doesNames, effectKey, kindNames, type Does } from './words'
 
@@ -19,6 +19,16 @@ export interface CauseRow {
   line: CauseLine
   name: string
   group: string
+}
+
+/** A tie with both of its ends. */
+export interface TieRow {
+  key: string
+  cause: CauseRow
+  target: Target
+  figures: TieFigures
+  hours?: Hours[]
+  dwell?: number // seconds that a camera looks there
 }
 
 /** Causes on one side, and what can be done because of them on the other. */

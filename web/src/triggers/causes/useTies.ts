@@ -1,21 +1,10 @@
 import { computed, ref, watch } from 'vue'
 
-import type { Hours, TieFigures } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import { useEnds, type CauseRow, type Target } from './useEnds'
+import { useEnds, type TieRow } from './useEnds'
 import { useTold } from './useTold'
 import { useTying } from './useTying'
 import { causeKey, effectKey } from './words'
-
-/** A tie with both of its ends. */
-export interface TieRow {
-  key: string
-  cause: CauseRow
-  target: Target
-  figures: TieFigures
-  hours?: Hours[]
-  dwell?: number // seconds that a camera looks there
-}
 
 /** The ties between causes and what they do, what is picked of both, and what can be done with that. */
 export function useTies() {

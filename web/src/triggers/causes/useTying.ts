@@ -2,8 +2,7 @@ import { computed, ref, watch, type Ref } from 'vue'
 
 import type { CauseLine, Edit, Effect, Hours } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import type { CauseRow, Target } from './useEnds'
-import type { TieRow } from './useTies'
+import type { CauseRow, Target, TieRow } from './useEnds'
 import { isCounted, type Does } from './words'
 
 /** What is picked of causes and of what they do. */
