@@ -11,6 +11,7 @@ import (
 	"context"
 	"encoding/json"
 	"log/slog"
+	"maps"
 	"net/http"
 	"time"
 
@@ -84,6 +85,7 @@ func newAPI(r chi.Router) huma.API {
 	config.OpenAPIPath = "/api/openapi"
 	config.Components.Schemas = registry()
 	config.Transformers = append(config.Transformers, withRequest)
+	config.Formats = maps.Clone(config.Formats) // it is shared by all there are
 	json := config.Formats["application/json"]
 	json.Unmarshal = frugal(json.Unmarshal)
 	config.Formats["application/json"], config.Formats["json"] = json, json

@@ -20,6 +20,9 @@ import (
 	"wakefield/internal/localpg"
 	"wakefield/internal/localpg/pgtest"
 	"wakefield/internal/store"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
 )
 
 var cluster *localpg.Cluster
@@ -341,5 +344,14 @@ func BenchmarkPaint(b *testing.B) {
 				call[Answer](c, "POST", "/api/plans/site/edits", paint(version, site.channel, duties[version%2]), 200)
 			}
 		})
+	}
+}
+
+// TestServersShareNothing makes one, and asks that what all others begin with is as it was: each reads a request once.
+func TestServersShareNothing(t *testing.T) {
+	newAPI(chi.NewRouter())
+	var v any
+	if err := huma.DefaultFormats["application/json"].Unmarshal([]byte("\"a\xff\""), &v); err != nil {
+		t.Errorf("reading a request became stricter for whoever comes next: %v", err)
 	}
 }
