@@ -88,13 +88,15 @@ func check(path string, v reflect.Value) error {
 	case !hasMembers(v.Type()):
 		return nil
 	}
-	given := make(map[string]bool)
-	for _, m := range Members(v.Type()) {
+	members := Members(v.Type())
+	given := make([]bool, len(members))
+	for i := range members {
+		m := &members[i]
 		f := v.FieldByIndex(m.Index)
 		if !m.Required && f.IsZero() {
 			continue
 		}
-		given[m.Name] = true
+		given[i] = true
 		at := Join(path, m.Name)
 		if err := m.Check(at, f); err != nil {
 			return err

@@ -30,13 +30,38 @@ func (m Member) Limits() map[string]float64 { return m.limits }
 // Enum are the values that it, or each of its entries, may have; none where any is possible.
 func (m Member) Enum() []string { return m.enum }
 
-var memberCache sync.Map // reflect.Type → []Member
+// form is what a type tells of its values, looked at once.
+type form struct {
+	text    bool // written as a text
+	shaped  bool // has a say in which members go together
+	members []Member
+	at      map[string]int // where a member is among those, by its name
+}
+
+var forms sync.Map // reflect.Type → *form
+
+func formOf(t reflect.Type) *form {
+	if f, ok := forms.Load(t); ok {
+		return f.(*form)
+	}
+	f := &form{text: reflect.PointerTo(t).Implements(textType), at: make(map[string]int)}
+	for _, shape := range []reflect.Type{reflect.TypeFor[Choice](), reflect.TypeFor[Selection](), reflect.TypeFor[Variety]()} {
+		f.shaped = f.shaped || t.Implements(shape)
+	}
+	if t.Kind() == reflect.Struct && !f.text {
+		f.members = membersOf(t)
+	}
+	for i, m := range f.members {
+		f.at[m.Name] = i
+	}
+	forms.Store(t, f)
+	return f
+}
 
 // Members lists the JSON members of a struct type, embedded ones in place. The list must not be changed.
-func Members(t reflect.Type) []Member {
-	if m, ok := memberCache.Load(t); ok {
-		return m.([]Member)
-	}
+func Members(t reflect.Type) []Member { return formOf(t).members }
+
+func membersOf(t reflect.Type) []Member {
 	var out []Member
 	for i := range t.NumField() {
 		f := t.Field(i)
@@ -61,7 +86,6 @@ func Members(t reflect.Type) []Member {
 		}
 		out = append(out, m)
 	}
-	memberCache.Store(t, out)
 	return out
 }
 
@@ -83,14 +107,6 @@ func limitsOf(tag reflect.StructTag) map[string]float64 {
 		out[name] = limit
 	}
 	return out
-}
-
-func membersByName(t reflect.Type) map[string]Member {
-	byName := make(map[string]Member)
-	for _, m := range Members(t) {
-		byName[m.Name] = m
-	}
-	return byName
 }
 
 // EachMember calls f with every member of a type and of what is below it, in the order of the document, with its path:
@@ -120,9 +136,7 @@ func EachMember(t reflect.Type, f func(path string, m Member)) {
 }
 
 // hasMembers tells whether a type is a struct that is not written as a text.
-func hasMembers(t reflect.Type) bool {
-	return t.Kind() == reflect.Struct && !reflect.PointerTo(t).Implements(textType)
-}
+func hasMembers(t reflect.Type) bool { return t.Kind() == reflect.Struct && !formOf(t).text }
 
 // Used lists the paths of the members of what a pointer leads to that have a value other than zero, once for each time
 // that one has.

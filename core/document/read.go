@@ -97,7 +97,7 @@ func (r *Reader) value(path string, token json.Token, v reflect.Value) error {
 		v.Set(reflect.New(v.Type().Elem()))
 		return r.value(path, token, v.Elem())
 	}
-	if v.Addr().Type().Implements(textType) {
+	if formOf(v.Type()).text {
 		s, ok := token.(string)
 		if !ok {
 			return Wrong(path, "%s where a text is wanted", KindOf(token))
@@ -175,8 +175,8 @@ func (r *Reader) object(path string, token json.Token, v reflect.Value) error {
 	if token != json.Delim('{') {
 		return Wrong(path, "%s where an object is wanted", KindOf(token))
 	}
-	fields := membersByName(v.Type())
-	seen := make(map[string]bool, len(fields))
+	f := formOf(v.Type())
+	seen, beside := make([]bool, len(f.members)), false
 	for {
 		token, err := r.Next()
 		if err != nil {
@@ -186,10 +186,10 @@ func (r *Reader) object(path string, token json.Token, v reflect.Value) error {
 		if !ok {
 			break
 		}
-		m, known := fields[name]
+		i, known := f.at[name]
 		switch {
-		case path == "" && name == r.beside && name != "" && !seen[name]:
-			seen[name] = true
+		case path == "" && name == r.beside && name != "" && !beside:
+			beside = true
 			if token, err = r.Next(); err != nil {
 				return err
 			}
@@ -197,25 +197,26 @@ func (r *Reader) object(path string, token json.Token, v reflect.Value) error {
 				return err
 			}
 			continue
-		case !known && !seen[name]:
-			return Wrong(Join(path, name), "no such member")
-		case seen[name]:
+		case known && seen[i] || beside && name == r.beside:
 			return Wrong(Join(path, name), "given twice")
+		case !known:
+			return Wrong(Join(path, name), "no such member")
 		}
-		seen[name] = true
+		seen[i] = true
 		if token, err = r.Next(); err != nil {
 			return err
 		}
+		at, m := Join(path, name), &f.members[i]
 		field := v.FieldByIndex(m.Index)
-		if err := r.value(Join(path, name), token, field); err != nil {
+		if err := r.value(at, token, field); err != nil {
 			return err
 		}
-		if err := m.Check(Join(path, name), field); err != nil {
+		if err := m.Check(at, field); err != nil {
 			return err
 		}
 	}
-	for _, m := range Members(v.Type()) {
-		if m.Required && !seen[m.Name] {
+	for i, m := range f.members {
+		if m.Required && !seen[i] {
 			return Wrong(Join(path, m.Name), "missing")
 		}
 	}

@@ -55,14 +55,18 @@ type Described interface {
 	Schema(of func(reflect.Type) Object) Object
 }
 
-// checkShape enforces choices and varieties on a struct whose members seen were
-// given.
-func checkShape(path string, v reflect.Value, seen map[string]bool) error {
+// checkShape enforces choices and varieties on a struct of which the members were given whose places are true.
+func checkShape(path string, v reflect.Value, given []bool) error {
+	f := formOf(v.Type())
+	if !f.shaped {
+		return nil
+	}
+	seen := func(name string) bool { return given[f.at[name]] }
 	if c, ok := v.Interface().(Choice); ok {
 		names := c.ExactlyOne()
 		n := 0
 		for _, name := range names {
-			if seen[name] {
+			if seen(name) {
 				n++
 			}
 		}
@@ -73,29 +77,30 @@ func checkShape(path string, v reflect.Value, seen map[string]bool) error {
 	}
 	if c, ok := v.Interface().(Selection); ok {
 		some, apart := c.SomeOf()
-		if !slices.ContainsFunc(some, func(name string) bool { return seen[name] }) {
+		if !slices.ContainsFunc(some, seen) {
 			return Wrong(path, "wants at least one of %s", strings.Join(some, ", "))
 		}
-		if n := len(slices.DeleteFunc(apart, func(name string) bool { return !seen[name] })); n > 1 {
+		if n := len(slices.DeleteFunc(apart, func(name string) bool { return !seen(name) })); n > 1 {
 			_, apart := c.SomeOf()
 			return Wrong(path, "wants one of %s at most", strings.Join(apart, " and "))
 		}
 	}
 	if kinds, ok := v.Interface().(Variety); ok {
 		by, variants := kinds.Variants()
-		kind := v.FieldByIndex(membersByName(v.Type())[by].Index).String()
+		kind := v.FieldByIndex(f.members[f.at[by]].Index).String()
 		i := slices.IndexFunc(variants, func(c Variant) bool { return c.Kind == kind })
 		if i < 0 {
 			return nil // the list of values says so better
 		}
-		for _, name := range variants[i].Members {
-			if !seen[name] {
+		variant := variants[i]
+		for _, name := range variant.Members {
+			if !seen(name) {
 				return Wrong(Join(path, name), "missing; %s %s needs it", by, kind)
 			}
 		}
-		for name := range seen {
-			if name != by && !variants[i].allows(name) {
-				return Wrong(Join(path, name), "does not go with %s %s", by, kind)
+		for i, m := range f.members {
+			if given[i] && m.Name != by && !variant.allows(m.Name) {
+				return Wrong(Join(path, m.Name), "does not go with %s %s", by, kind)
 			}
 		}
 	}
