@@ -1,31 +1,13 @@
 package e2e
 
 import (
-	"bytes"
 	"encoding/json"
 	"fmt"
 	"math/rand/v2"
-	"os/exec"
 	"testing"
 
 	"wakefield/core/week"
 )
-
-// echoScript bundles the page's echo of a stroke and runs it over cases from standard input.
-const echoScript = `
-import { rolldown } from 'rolldown'
-const bundle = await rolldown({ input: 'src/time/echo.ts', logLevel: 'silent' })
-const { output } = await bundle.generate({ format: 'esm' })
-const echo = await import('data:text/javascript,' + encodeURIComponent(output[0].code))
-let text = ''
-for await (const chunk of process.stdin) text += chunk
-const answers = JSON.parse(text).map((c) => ({
-  spans: echo.spansOf(c.hours),
-  steps: echo.paintedOver(c.steps, echo.spansOf(c.hours), c.duty),
-  drag: echo.spansOf(echo.hoursOf(c.drag, 'right through')),
-  daily: echo.spansOf(echo.hoursOf(c.drag, 'each day')),
-}))
-console.log(JSON.stringify(answers))`
 
 type echoSpan struct{ From, To week.Minute }
 
@@ -93,21 +75,18 @@ func TestTheEchoIsTheCores(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	node := exec.Command("node", "--input-type=module", "-e", echoScript)
-	node.Dir = "../web"
-	node.Stdin = bytes.NewReader(in)
-	var complaint bytes.Buffer
-	node.Stderr = &complaint
-	out, err := node.Output()
-	if err != nil {
-		t.Fatal(err, complaint.String())
-	}
-	var answers []struct {
+	type answer struct {
 		Spans, Drag, Daily []echoSpan
 		Steps              []echoStep
 	}
-	if err := json.Unmarshal(out, &answers); err != nil || len(answers) != len(cases) {
-		t.Fatal(len(answers), err)
+	answers := eval[[]answer](modules(t), string(in)+`.map((c) => ({
+		spans: m.echo.spansOf(c.hours),
+		steps: m.echo.paintedOver(c.steps, m.echo.spansOf(c.hours), c.duty),
+		drag: m.echo.spansOf(m.echo.hoursOf(c.drag, 'right through')),
+		daily: m.echo.spansOf(m.echo.hoursOf(c.drag, 'each day')),
+	}))`)
+	if len(answers) != len(cases) {
+		t.Fatal(len(answers), " answers to ", len(cases), " cases")
 	}
 	for i, c := range cases {
 		weekly, covered := week.Constant(c.Steps[0].Value), week.Constant(false)

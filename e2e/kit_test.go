@@ -112,7 +112,7 @@ func TestTypingInTheTable(t *testing.T) {
 	}
 	// A text that cannot be stays in its cell, with the reason, and nothing is lost.
 	p.typed(cell("waiting", "main.fps"), "fast")
-	p.shows(`[data-test="cell-trouble"]`, `"fast" is no number of frames a second`)
+	p.shows(`[data-test="cell-trouble"]`, `“fast” is not a number`)
 	p.shows(cell("waiting", "main.fps"), "fast")
 	p.typed(cell("waiting", "main.fps"), "10 fps")
 	p.until(`!document.querySelector('[data-test="cell-trouble"]')`)
@@ -295,7 +295,7 @@ func TestImportABrokenTable(t *testing.T) {
 	os.WriteFile(file, []byte("No.;Name;Frames;Shoe size\n1;Grand hall;12;44\n2;Booth;quick;44\n17;Lantern;8;44\n"), 0o644)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="table-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(".el-dialog", "1 channel to add, 1 to change")
-	p.shows(".el-dialog", `"quick" is no number of frames a second`)
+	p.shows(".el-dialog", `“quick” is not a number`)
 	p.shows(".el-dialog", "Shoe size")
 	if row := p.text(`[data-test="table-bad"] tbody tr`); !strings.HasPrefix(row, "3") || !strings.Contains(row, "Frames") {
 		t.Errorf("the bad cell is named as %q", row)

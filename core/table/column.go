@@ -5,10 +5,12 @@ package table
 
 import (
 	"fmt"
+	"math"
 	"strconv"
 	"strings"
 
 	"wakefield/core/plan"
+	"wakefield/core/quantity"
 )
 
 // Column is one column of the channel table: how a setting of a channel is written
@@ -171,43 +173,28 @@ func figure(f float64) string {
 	return strconv.FormatFloat(f, 'f', -1, 64)
 }
 
-// setFloat reads a number, with or without its unit, with a point or a comma before
-// the fraction. An empty text is zero.
+// setFloat reads a number, with or without its unit. An empty text is zero.
 func setFloat(into *float64, text, unit string) error {
 	if text == "" {
 		*into = 0
 		return nil
 	}
-	digits := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(text, unit), unitsAlso[unit]))
-	if whole, fraction, ok := strings.Cut(digits, ","); ok {
-		if len(fraction) == 3 || strings.ContainsAny(fraction, ",.") || strings.Contains(whole, ".") {
-			return fmt.Errorf("%q can be read in two ways; write it without separators, 1500 or 1.5", text)
-		}
-		digits = whole + "." + fraction
+	f, err := quantity.Read(text, unit)
+	if err == nil {
+		*into = f
 	}
-	f, err := strconv.ParseFloat(digits, 64)
-	if err != nil || f != f || f > 1e15 || f < -1e15 {
-		if unit == "" {
-			return fmt.Errorf("%q is no number", text)
-		}
-		return fmt.Errorf("%q is no number of %s", text, unitNames[unit])
-	}
-	*into = f
-	return nil
+	return err
 }
 
-var (
-	unitNames = map[string]string{"%": "percent", "s": "seconds", "d": "days", "GB": "GB", "kbit/s": "kbit/s",
-		"/s": "frames a second", "kB": "kB"}
-	unitsAlso = map[string]string{"%": "percent", "s": "sec", "d": "days", "/s": "fps", "kbit/s": "kbps"}
-)
-
 func setInt(into *int, text string) error {
-	n, err := strconv.Atoi(text)
+	f, err := quantity.Read(text, "")
 	if err != nil {
-		return fmt.Errorf("%q is no whole number", text)
+		return err
 	}
-	*into = n
+	if f != math.Trunc(f) || math.Abs(f) > 1e9 {
+		return fmt.Errorf("“%s” is not a whole number", text)
+	}
+	*into = int(f)
 	return nil
 }
 

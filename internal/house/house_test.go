@@ -32,7 +32,7 @@ var rooms = [][]string{
 	{"footage", "alert", "storage", "picture"},
 	{"activity", "video"},
 	{"week"},
-	{"document", "looked", "parallel", "seeded"},
+	{"document", "looked", "parallel", "quantity", "seeded"},
 }
 
 // eachFile calls f with every Go file of a folder and below it that is no test.

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield/core/plan"
+	"wakefield/core/quantity"
 	"wakefield/core/video"
 	"wakefield/internal/release"
 )
@@ -19,13 +20,14 @@ func registerFormat(api huma.API, s *service) {
 
 // PlanFormat is what may be written in a plan, by the names that people have for it.
 type PlanFormat struct {
-	Version string                 `json:"version" doc:"Of the program"`
-	Choices plan.AllChoices        `json:"choices"`
-	Limits  map[string]plan.Limits `json:"limits" doc:"Of members that are numbers or texts, by their path, such as channels.preSeconds"`
+	Version string                        `json:"version" doc:"Of the program"`
+	Choices plan.AllChoices               `json:"choices"`
+	Limits  map[string]plan.Limits        `json:"limits" doc:"Of members that are numbers or texts, by their path, such as channels.preSeconds"`
+	Units   map[string]map[string]float64 `json:"units" doc:"Units that may stand behind a number, in small letters, by the unit that is wanted: what one of them is"`
 }
 
 func (s *service) format(context.Context, *struct{}) (*body[PlanFormat], error) {
-	return &body[PlanFormat]{PlanFormat{release.Version, plan.Every, plan.AllLimits()}}, nil
+	return &body[PlanFormat]{PlanFormat{release.Version, plan.Every, plan.AllLimits(), quantity.Units}}, nil
 }
 
 // Beginnings are what a new plan can begin with.

@@ -37,6 +37,9 @@ export const limitsOf = (member: string) => format.value?.limits[member] ?? {}
 
 const pairs = <T extends string>(list: Choice[] | undefined) => (list ?? []).map((c) => [c.id as T, c.name] as const)
 
+/** Units that people type behind a number, in small letters, by the unit that is wanted: what one of them is. */
+export const unitsOf = (unit: string): Record<string, number> => format.value?.units[unit] ?? {}
+
 /** The values of members that are chosen, with the names that people have for them. */
 export const choices = {
   codecs: computed(() => pairs<Stream['codec']>(format.value?.choices.codecs)),

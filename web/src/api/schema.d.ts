@@ -3919,6 +3919,12 @@ export interface components {
             limits: {
                 [key: string]: components["schemas"]["Limits"];
             };
+            /** @description Units that may stand behind a number, in small letters, by the unit that is wanted: what one of them is */
+            units: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
             /** @description Of the program */
             version: string;
         };

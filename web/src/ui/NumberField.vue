@@ -74,7 +74,7 @@ function commit() {
 }
 
 function nudge(by: number) {
-  const read = readNumber(text.value || '0', { ...limits.value, whole: false })
+  const read = readNumber(text.value || '0', { ...limits.value, whole: false }, props.unit)
   if ('why' in read) return
   const next = Math.max(limits.value.min, read.value + by * (props.step ?? 1))
   text.value = String(Math.round(Math.min(limits.value.max ?? Infinity, next) * 1e6) / 1e6)

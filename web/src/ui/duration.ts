@@ -1,44 +1,16 @@
-import { readNumber } from './number'
+import { readNumber, type ReadNumber } from './number'
 
-const units: Record<string, number> = { s: 1, min: 60, h: 3600, d: 86400 }
-const meant: Record<string, string> = {
-  '': 's',
-  s: 's',
-  sec: 's',
-  secs: 's',
-  second: 's',
-  seconds: 's',
-  m: 'min',
-  min: 'min',
-  mins: 'min',
-  minute: 'min',
-  minutes: 'min',
-  h: 'h',
-  hr: 'h',
-  hrs: 'h',
-  hour: 'h',
-  hours: 'h',
-  d: 'd',
-  day: 'd',
-  days: 'd',
-}
+const notOne = 'Not a length of time: use 90 s, 15 min or 2 h'
 
 /** Reads a length of time as people type it, "15 min" or "1.5 h", in seconds. A bare number has the unit shown. */
-export function readDuration(
-  text: string,
-  least: number,
-  most: number,
-  shown = '',
-): { value: number } | { why: string } {
-  const m = /^\s*([\d.,\u202f ]*\d)\s*([a-z]*)\.?\s*$/i.exec(text)
-  const unit = m && meant[(m[2] || /[a-z]+$/.exec(shown)?.[0] || '').toLowerCase()]
-  if (!m || !unit) return { why: 'Not a length of time: use 90 s, 15 min or 2 h' }
-  const read = readNumber(m[1]!, { min: 0 })
-  if ('why' in read) return read
-  const value = Math.round(read.value * units[unit]! * 1000) / 1000
-  if (value < least) return { why: `At least ${durationInWords(least)}` }
-  if (value > most) return { why: `At most ${durationInWords(most)}` }
-  return { value }
+export function readDuration(text: string, least: number, most: number, shown = ''): ReadNumber {
+  const unit = /[a-z]+$/i.exec(shown)?.[0] ?? 's'
+  const bare = /\d[.,]?\s*$/.test(text)
+  const read = readNumber(bare ? `${text} ${unit}` : text.replace(/\.\s*$/, ''), {}, 's')
+  if ('why' in read) return read.why.includes('two numbers') ? read : { why: notOne }
+  if (read.value < least) return { why: `At least ${durationInWords(least)}` }
+  if (read.value > most) return { why: `At most ${durationInWords(most)}` }
+  return read
 }
 
 /** Writes seconds with the largest unit that leaves a whole number. */

@@ -1,4 +1,4 @@
-import { takeUnit } from './units'
+import { unitsOf } from '../api/format'
 
 /** What was read of a text: a number, or why there is none. */
 export type ReadNumber = { value: number } | { why: string }
@@ -10,23 +10,53 @@ export interface Limits {
   whole?: boolean
 }
 
+// The ways to write a number: plain, with the thousands apart, and with both a comma and points or the other way round.
+const plain = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d{1,2})?$/
+const apart = /^[+-]?\d{1,3}([ '’]\d{3})+([.,]\d*)?$/
+const byPoint = /^[+-]?\d{1,3}(\.\d{3})+,\d*$|^[+-]?\d{1,3}(\.\d{3}){2,}$/
+const byComma = /^[+-]?\d{1,3}(,\d{3})+\.\d*$|^[+-]?\d{1,3}(,\d{3}){2,}$/
+/** May be a fraction or thousands. */
+const either = /^[+-]?[1-9]\d{0,2},\d{3}$/
+
+/** The digits of a number as the program would write them; nothing where there is no number. */
+function digitsOf(written: string): string | undefined {
+  if (plain.test(written)) return written.replace(',', '.')
+  if (apart.test(written)) return written.replace(/[ '’]/g, '').replace(',', '.')
+  if (byPoint.test(written)) return written.replaceAll('.', '').replace(',', '.')
+  if (byComma.test(written)) return written.replaceAll(',', '')
+  return undefined
+}
+
+/** Takes the unit off a text, and says by what its number is multiplied; nothing for a unit that is not the field's. */
+function takeUnit(given: string, unit: string): { written: string; times: number } | undefined {
+  const m = /^(.*?[\d.,])\s*([^\d\s.,+\-'’].*)?$/.exec(given)
+  const said = m?.[2]?.trim().toLowerCase()
+  if (!m || !said || plain.test(given.toLowerCase())) return { written: given, times: 1 }
+  const times = said === unit.toLowerCase() ? 1 : unitsOf(unit)[said]
+  return times === undefined ? undefined : { written: m[1]!, times }
+}
+
 /**
- * Reads a number as people write it: with a point or a comma, thousands apart by spaces. What could mean two things is
- * refused, as is what lies outside the limits; nothing is changed without a word.
+ * Reads a number as the core reads it (core/quantity), so that a refusal is said while it is typed: as people write it,
+ * with its unit behind it or not. What could mean two numbers is refused, as is what lies outside the limits.
  */
-export function readNumber(text: string, { min, max, whole }: Limits = {}, unit?: string): ReadNumber {
-  const taken = takeUnit(text, unit)
-  if (!taken) return { why: `“${text.trim()}” is not ${unit ? `in ${unit}` : 'a number'}` }
-  const packed = taken.number
+export function readNumber(text: string, { min, max, whole }: Limits = {}, unit = ''): ReadNumber {
+  const given = text
+    .replace(/[\u00a0\u202f\u2009]/g, ' ')
+    .replaceAll('−', '-')
     .trim()
-    .replace(/[\s\u00a0\u202f']/g, '')
-    .replace('−', '-')
-  if (!/^-?(\d+([.,]\d*)?|[.,]\d+)$/.test(packed)) return { why: `“${text.trim()}” is not a number` }
-  if (/^-?[1-9]\d{0,2},\d{3}$/.test(packed))
-    return {
-      why: `“${text.trim()}” can mean two numbers: write ${packed.replace(',', '')} or ${packed.replace(',', '.')}`,
-    }
-  const value = Math.round(Number(packed.replace(',', '.')) * taken.times * 1e9) / 1e9
+  const taken = takeUnit(given, unit)
+  if (!taken) return { why: `“${given}” is not ${unit ? `in ${unit}` : 'a number'}` }
+  const written = taken.written.trim().toLowerCase()
+  if (either.test(written)) {
+    const ways = `write ${written.replace(',', '')} or ${written.replace(',', '.')}`
+    return { why: `“${given}” can mean two numbers: ${ways}` }
+  }
+  const digits = digitsOf(written)
+  if (digits === undefined) return { why: `“${given}” is not a number` }
+  const exact = Number(digits) * taken.times
+  if (Math.abs(exact) > 1e15) return { why: `“${given}” is too large a number` }
+  const value = taken.times === 1 ? exact : Math.round(exact * 1e9) / 1e9
   if (min != null && value < min) return { why: `at least ${min}` }
   if (max != null && value > max) return { why: `at most ${max}` }
   if (whole && !Number.isInteger(value)) return { why: 'a whole number' }

@@ -1,0 +1,268 @@
+package e2e
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"reflect"
+	"strings"
+	"sync"
+	"testing"
+
+	"wakefield/core/quantity"
+	"wakefield/internal/demo"
+)
+
+// pure are modules of the front end that draw nothing, by the names under which the tests have them.
+var pure = map[string]string{
+	"number": "ui/number", "date": "ui/date", "duration": "ui/duration", "size": "ui/size", "figures": "ui/figures", "rowKey": "ui/rowKey",
+	"echo": "time/echo", "ticks": "time/ticks", "week": "time/week", "patch": "site/patch", "queue": "site/useQueue", "turns": "site/useTurns",
+	"format": "api/format", "again": "api/again", "rows": "rehearse/rows",
+}
+
+// bundleScript bundles one module that has them all, as the page's are built.
+const bundleScript = `
+import { rolldown } from 'rolldown'
+const bundle = await rolldown({ input: process.argv[1], logLevel: 'silent', cwd: process.cwd() })
+const { output } = await bundle.generate({ format: 'esm', codeSplitting: false })
+process.stdout.write(output[0].code)`
+
+// bundled is the code of that, made once.
+var bundled = sync.OnceValues(func() ([]byte, error) {
+	var entry strings.Builder
+	for name, path := range pure {
+		fmt.Fprintf(&entry, "export * as %s from %q\n", name, "./src/"+path+".ts")
+	}
+	web, err := filepath.Abs("../web")
+	if err != nil {
+		return nil, err
+	}
+	file := filepath.Join(web, fmt.Sprintf("modules-under-test-%d.ts", os.Getpid()))
+	if err := os.WriteFile(file, []byte(entry.String()), 0o600); err != nil {
+		return nil, err
+	}
+	defer os.Remove(file)
+	node := exec.Command("node", "--input-type=module", "-e", bundleScript, file)
+	node.Dir = web
+	var complaint bytes.Buffer
+	node.Stderr = &complaint
+	code, err := node.Output()
+	if err != nil {
+		return nil, fmt.Errorf("%w: %s", err, complaint.String())
+	}
+	return code, nil
+})
+
+// modules opens a page of the real server that has nothing but the pure modules, as window.m.
+func modules(t *testing.T) *page {
+	t.Helper()
+	code, err := bundled()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	instead := func(w http.ResponseWriter, r *http.Request) bool {
+		switch r.URL.Path {
+		case "/modules.js":
+			w.Header().Set("Content-Type", "text/javascript")
+			w.Write(code)
+		case "/modules":
+			w.Header().Set("Content-Type", "text/html")
+			fmt.Fprint(w, `<!doctype html><title>Modules</title><body><script type="module">
+				import * as m from './modules.js'
+				await m.format.loadFormat()
+				window.m = m
+				document.body.id = 'there'
+			</script>`)
+		default:
+			return false
+		}
+		return true
+	}
+	s.instead.Store(&instead)
+	p := browser(t, s, 400, 300)
+	p.open("/modules", "#there")
+	return p
+}
+
+// row is an expression over the modules, and what it is as JSON.
+type row struct{ js, want string }
+
+// holds asks the page for many expressions at once.
+func holds(p *page, what string, rows []row) {
+	p.Helper()
+	list := make([]string, len(rows))
+	for i, r := range rows {
+		list[i] = "async () => (" + r.js + ")"
+	}
+	answers := eval[[]json.RawMessage](p, `(async () => {
+		const out = []
+		for (const f of [`+strings.Join(list, ",\n")+`]) {
+			try { out.push((await f()) ?? null) } catch (e) { out.push('threw ' + e) }
+		}
+		return out
+	})()`)
+	for i, r := range rows {
+		var got, want any
+		if err := json.Unmarshal([]byte(r.want), &want); err != nil {
+			p.Fatalf("%s: %s: %v", what, r.want, err)
+		}
+		if err := json.Unmarshal(answers[i], &got); err != nil {
+			p.Fatal(err)
+		}
+		if !reflect.DeepEqual(got, want) {
+			p.Errorf("%s: %s is %s, want %s", what, r.js, answers[i], r.want)
+		}
+	}
+}
+
+// quotedJS is a Go text as JavaScript and JSON write it.
+func quotedJS(text string) string {
+	data, err := json.Marshal(text)
+	if err != nil {
+		panic(err) // a text
+	}
+	return string(data)
+}
+
+// TestPureModules holds the parts of the page that draw nothing to tables, in the browser that runs them.
+func TestPureModules(t *testing.T) {
+	p := modules(t)
+
+	var numbers []row
+	units := []string{"", "s", "kbit/s", "Mbit/s", "d", "GB", "kB", "%", "/s", "m", "°"}
+	for _, text := range []string{"4", " 8 ", "7,5", "12.25", ".5", ",5", "3.", "-2", "−2", "+2", "0,250", "1,2345", "1.500", "1 500", "1\u202f500",
+		"1\u00a0234\u00a0567,5", "1'500", "1’500.25", "1.500,5", "1,500.5", "1.234.567", "1,234,567", "1e3", "1.5E+05", "2e-3", "4 Mbps", "1.2 M",
+		"5 min", "0.1 h", "2 weeks", "30 d", "0.3 TB", "12 fps", "12/s", "50 %", "50percent", "250 cm", "3 °", "500 kbps", "soon", "", "7..5",
+		"1,234", "12,500 kbit/s", "1 2", "15 00", "1.50.000", "5 apples", "0x10", "1_000", "Inf", "NaN", "1e99", "5-", "--5", "1 2 3", "5 5", "٣"} {
+		for _, unit := range units {
+			want := ""
+			if f, err := quantity.Read(text, unit); err != nil {
+				want = `{"why":` + quotedJS(err.Error()) + `}`
+			} else {
+				data, _ := json.Marshal(f)
+				want = `{"value":` + string(data) + `}`
+			}
+			numbers = append(numbers, row{fmt.Sprintf("m.number.readNumber(%s, {}, %s)", quotedJS(text), quotedJS(unit)), want})
+		}
+	}
+	holds(p, "numbers are read as the core reads them", numbers)
+	holds(p, "numbers in their limits", []row{
+		{`m.number.readNumber('5', { min: 6 })`, `{"why":"at least 6"}`},
+		{`m.number.readNumber('5', { max: 4 })`, `{"why":"at most 4"}`},
+		{`m.number.readNumber('5.5', { whole: true })`, `{"why":"a whole number"}`},
+		{`m.number.readNumber('5', { min: 5, max: 5, whole: true })`, `{"value":5}`},
+	})
+
+	holds(p, "dates", []row{
+		{`m.date.orderOf('en-GB').join()`, `"day,month,year"`},
+		{`m.date.orderOf('en-US').join()`, `"month,day,year"`},
+		{`m.date.orderOf('sv-SE').join()`, `"year,month,day"`},
+		{`m.date.readDate('2027-02-01', 'en-US')`, `{"value":"2027-02-01"}`},
+		{`m.date.readDate('1/2/2027', 'en-GB')`, `{"value":"2027-02-01"}`},
+		{`m.date.readDate('1/2/2027', 'en-US')`, `{"value":"2027-01-02"}`},
+		{`m.date.readDate('01022027', 'en-GB')`, `{"value":"2027-02-01"}`},
+		{`m.date.readDate('20270201', 'sv-SE')`, `{"value":"2027-02-01"}`},
+		{`m.date.readDate('1. Feb 2027', 'de-DE')`, `{"value":"2027-02-01"}`},
+		{`m.date.readDate('1 february 2027', 'en-US')`, `{"value":"2027-02-01"}`},
+		{`m.date.readDate('29.2.2028', 'de-DE')`, `{"value":"2028-02-29"}`},
+		{`m.date.readDate('29.2.2027', 'de-DE')`, `{"why":"there is no 29. of month 2 in 2027"}`},
+		{`m.date.readDate('1/2/27', 'en-GB')`, `{"why":"the year has four digits"}`},
+		{`m.date.readDate('1/2/1969', 'en-GB')`, `{"why":"between 1970 and 2200"}`},
+		{`m.date.readDate('soon', 'en-GB')`, `{"why":"“soon” is not a date; write 2027-02-01, or day, month, year"}`},
+		{`m.date.readDate(m.date.writeDate('2027-02-01', 'hu-HU'), 'hu-HU')`, `{"value":"2027-02-01"}`},
+		{`m.date.dayAndMonth('2027-08-07')`, `"7 August"`},
+	})
+
+	holds(p, "lengths of time", []row{
+		{`m.duration.readDuration('90', 0, 1e6)`, `{"value":90}`},
+		{`m.duration.readDuration('15', 0, 1e6, '10 min')`, `{"value":900}`},
+		{`m.duration.readDuration('2', 0, 1e6, '3 days')`, `{"value":172800}`},
+		{`m.duration.readDuration('1.5 h', 0, 1e6)`, `{"value":5400}`},
+		{`m.duration.readDuration('1 500 sec', 0, 1e6)`, `{"value":1500}`},
+		{`m.duration.readDuration('15 min.', 0, 1e6)`, `{"value":900}`},
+		{`m.duration.readDuration('5 parsecs', 0, 1e6)`, `{"why":"Not a length of time: use 90 s, 15 min or 2 h"}`},
+		{`m.duration.readDuration('1,500', 0, 1e6)`, `{"why":"“1,500 s” can mean two numbers: write 1500 or 1.500"}`},
+		{`m.duration.readDuration('5 s', 10, 60)`, `{"why":"At least 10 s"}`},
+		{`m.duration.readDuration('2 h', 10, 60)`, `{"why":"At most 1 min"}`},
+		{`[0, 59, 60, 90, 3600, 5400, 86400, 172800].map(m.duration.durationInWords)`,
+			`["0 s","59 s","1 min","90 s","1 h","90 min","24 h","2 days"]`},
+		{`[7.26, 99.4, 100, 5999, 172799].map(m.duration.about)`, `["7.3 s","99 s","1.7 min","1.7 h","2 days"]`},
+	})
+
+	holds(p, "sizes of pictures", []row{
+		{`m.size.readSize('1920×1080')`, `{"width":1920,"height":1080}`},
+		{`m.size.readSize(' 640 x 360 ')`, `{"width":640,"height":360}`},
+		{`m.size.readSize('640*360')`, `{"width":640,"height":360}`},
+		{`m.size.readSize('full')`, `{"why":"Not a picture size: use 1920×1080"}`},
+	})
+
+	holds(p, "figures", []row{
+		{`[0, 0.0049, 9.994, 9.995, 37.24, 99.95, 1234.5, -3.14159].map(m.figures.three)`,
+			`["0","0.00","9.99","10.0","37.2","100","1\u202f235","−3.14"]`},
+		{`[null, undefined, 37.24, 40000].map(m.figures.days)`, `["no limit","no limit","37.2 d","> 100 y"]`},
+		{`[0.001, -0.004, 0.05, -12.34].map(m.figures.change)`, `["","","+0.05","−12.3"]`},
+		{`[0.05, 999, 1000, 5700].map(m.figures.amount)`, `["50.0 MB","999 GB","1.00 TB","5.70 TB"]`},
+		{`[512, 9999, 10000].map(m.figures.kbps)`, `["512 kbit/s","9\u202f999 kbit/s","10.0 Mbit/s"]`},
+		{`[m.figures.count(1, 'channel'), m.figures.count(2, 'channel'), m.figures.count(0, 'entry', 'entries')]`,
+			`["1 channel","2 channels","0 entries"]`},
+		{`m.figures.fileWords('a/b:c*?  ')`, `"a-b-c--"`},
+		{`[0, 1, 2].map((i) => m.rowKey.rowKey(['a', 'b', 'a'], i, (x) => x))`, `["a 0","b 0","a 1"]`},
+	})
+
+	holds(p, "time", []row{
+		{`m.ticks.daysIn({ from: 1439, to: 1441 })`, `[0,1]`},
+		{`m.ticks.ticksOf({ from: 0, to: 1440 }, 480).ticks.map((t) => t.text)`, `["2","4","6","8","10","12","14","16","18","20","22"]`},
+		{`m.ticks.ticksOf({ from: 600, to: 630 }, 300).ticks.map((t) => t.text)`, `["10:00","10:05","10:10","10:15","10:20","10:25"]`},
+	})
+
+	plan := `{ duties: [{ id: 'a' }], channels: [{ id: 'x', pre: 1 }, { id: 'y', pre: 1 }], site: { name: 'S' } }`
+	changed := `m.patch.patched(plan, [{ op: 'replace', path: '/channels/1/pre', value: 2 }])`
+	holds(p, "patches", []row{
+		{fmt.Sprintf(`((plan) => { const now = %s; return [now.channels[1].pre, plan.channels[1].pre] })(%s)`, changed, plan), `[2,1]`},
+		{fmt.Sprintf(`((plan) => { const now = %s; return [now.channels[0] === plan.channels[0], now.duties === plan.duties,
+			now.channels[1] === plan.channels[1]] })(%s)`, changed, plan), `[true,true,false]`},
+		{fmt.Sprintf(`((plan) => m.patch.patched(plan, [{ op: 'remove', path: '/channels/0' }]).channels.map((c) => c.id))(%s)`, plan), `["y"]`},
+		{fmt.Sprintf(`((plan) => Object.keys(m.patch.patched(plan, [{ op: 'add', path: '/weeks', value: [] }])).sort().join())(%s)`, plan),
+			`"channels,duties,site,weeks"`},
+	})
+
+	sent := func(answers string) string {
+		return `(async () => {
+			const sent = [], answers = [` + answers + `]
+			const q = m.queue.useQueue(async (p) => { sent.push(p.edits[0]); return answers.shift() ?? { now: 'done' } })
+			m.again.patience.first = 1
+			for (const e of ['a', 'b', 'c']) q.add({ edits: [e] })
+			while (q.waiting.value.length) await m.again.pause(1)
+			return [sent.join(''), q.state.value, q.aside.value.map((a) => a.pending.edits[0]).join('')]
+		})()`
+	}
+	holds(p, "changes on their way", []row{
+		{sent(``), `["abc","saved",""]`},
+		{sent(`{ now: 'later' }, { now: 'later' }`), `["aaabc","saved",""]`},
+		{sent(`{ now: 'aside', why: 'no' }`), `["abc","saved","a"]`},
+		{sent(`{ now: 'done' }, { now: 'later' }, { now: 'aside', why: 'no' }`), `["abbc","saved","b"]`},
+		{`(async () => {
+			const done = []
+			const turn = m.turns.useTurns(async (what) => { await m.again.pause(1); done.push(what); return what !== 2 })
+			for (const n of [1, 2, 3]) void turn(n)
+			await m.again.pause(50)
+			return done
+		})()`, `[1,2]`},
+		{`[429, 502, 503, 504, 500, 409].map(m.again.mayPass)`, `[true,true,true,true,false,false]`},
+		{`/^[0-9a-f]{32}$/.test(m.again.newKey()) && m.again.newKey() !== m.again.newKey()`, `true`},
+	})
+
+	holds(p, "rows of a rehearsal", []row{
+		{`['all', 'missed', 'low', 'unwanted', 'alarms'].map((f) => [0, 1, 2, 3, 4, 5].filter((fate) => m.rows.fits[f](fate)).join(''))`,
+			`["012345","0","1","34","5"]`},
+		{`[m.rows.hasWords('4 Gangway A berths', 'gang BERTH'), m.rows.hasWords('4 Gangway A', 'berth'), m.rows.hasWords('x', '')]`,
+			`[true,false,true]`},
+		{`m.rows.cameraRows([{ id: 'a' }, { id: 'b' }, { id: 'c' }], new Map([['a', { number: 1, name: 'A', group: 'g' }],
+			['b', { number: 2, name: 'B', group: 'h' }], ['c', { number: 3, name: 'C', group: 'g' }]]), '').map((r) => r.id).join('')`, `"acb"`},
+	})
+}
