@@ -1,4 +1,4 @@
-module wakefield
+module wakefield.example
 
 go 1.26.0
 

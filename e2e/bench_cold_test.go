@@ -8,7 +8,7 @@ import (
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // BenchmarkFirstLook measures the first visit of somebody with a slow computer on a phone's line: nothing is in the cache, the

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"testing"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // BenchmarkKitOpens measures from the click on Kit until the channel table of 192

@@ -3,8 +3,8 @@ package e2e
 import (
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // rushedDepot is the tram depot with a hundred thousand events a week.

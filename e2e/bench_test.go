@@ -8,8 +8,8 @@ import (
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // BenchmarkStroke measures in the browser how long it takes from the release of the

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // tiedDepot is the tram depot with 40 alarm inputs, 20 receivers and 2,000 ties.

@@ -6,7 +6,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // BenchmarkCompare measures how long it takes from the step Compare to the verdicts and differences of four variants of the

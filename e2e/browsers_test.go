@@ -13,7 +13,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 
-	"wakefield/internal/server"
+	"wakefield.example/internal/server"
 )
 
 // seat is a browser and the address that it knows. A browser takes seconds to start and to warm up, and keeps what it has

@@ -9,8 +9,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // cider is the small sample site, of which no picture is known.

@@ -8,7 +8,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // causes opens the ferry terminal where causes are tied to what they do.

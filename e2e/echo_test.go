@@ -6,7 +6,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 type echoSpan struct{ From, To week.Minute }

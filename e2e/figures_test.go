@@ -10,8 +10,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/estimate"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/week"
 )
 
 // three writes a figure as the page does, with three digits.

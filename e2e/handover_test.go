@@ -3,9 +3,9 @@ package e2e
 import (
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // halfHourQuay is the quay with a recorder that knows half hours and one layer, and a lane that changes at 07:45.

@@ -16,11 +16,11 @@ import (
 	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
 
-	"wakefield/core/plan"
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
-	"wakefield/internal/server"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
+	"wakefield.example/internal/server"
+	"wakefield.example/internal/store"
 )
 
 var cluster *localpg.Cluster

@@ -12,9 +12,9 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"golang.org/x/text/encoding/charmap"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 const table = `[data-test="channel-table"]`

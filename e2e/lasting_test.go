@@ -12,11 +12,11 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/server"
-	"wakefield/internal/store"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/server"
+	"wakefield.example/internal/store"
 )
 
 // TestManyTabsShareOneStream opens more tabs than a browser gives one server

@@ -13,8 +13,8 @@ import (
 	"sync"
 	"testing"
 
-	"wakefield/core/quantity"
-	"wakefield/internal/demo"
+	"wakefield.example/core/quantity"
+	"wakefield.example/internal/demo"
 )
 
 // pure are modules of the front end that draw nothing, by the names under which the tests have them.
@@ -135,10 +135,13 @@ func TestPureModules(t *testing.T) {
 
 	var numbers []row
 	units := []string{"", "s", "kbit/s", "Mbit/s", "d", "GB", "kB", "%", "/s", "m", "°"}
-	for _, text := range []string{"4", " 8 ", "7,5", "12.25", ".5", ",5", "3.", "-2", "−2", "+2", "0,250", "1,2345", "1.500", "1 500", "1\u202f500",
-		"1\u00a0234\u00a0567,5", "1'500", "1’500.25", "1.500,5", "1,500.5", "1.234.567", "1,234,567", "1e3", "1.5E+05", "2e-3", "4 Mbps", "1.2 M",
-		"5 min", "0.1 h", "2 weeks", "30 d", "0.3 TB", "12 fps", "12/s", "50 %", "50percent", "250 cm", "3 °", "500 kbps", "soon", "", "7..5",
-		"1,234", "12,500 kbit/s", "1 2", "15 00", "1.50.000", "5 apples", "0x10", "1_000", "Inf", "NaN", "1e99", "5-", "--5", "1 2 3", "5 5", "٣"} {
+	for _, text := range []string{
+		"4", " 8 ", "7,5", "12.25", ".5", ",5", "3.", "-2", "−2", "+2", "0,250", "1,2345", "1.500", "1 500", "1\u202f500",
+		"1\u00a0234\u00a0567,5", "1'500", "1’500.25", "1.500,5", "1,500.5", "1.234.567", "1,234,567", "1e3", "1.5E+05",
+		"2e-3", "4 Mbps", "1.2 M", "5 min", "0.1 h", "2 weeks", "30 d", "0.3 TB", "12 fps", "12/s", "50 %", "50percent",
+		"250 cm", "3 °", "500 kbps", "soon", "", "7..5", "1,234", "12,500 kbit/s", "1 2", "15 00", "1.50.000", "5 apples",
+		"0x10", "1_000", "Inf", "NaN", "1e99", "5-", "--5", "1 2 3", "5 5", "٣",
+	} {
 		for _, unit := range units {
 			want := ""
 			if f, err := quantity.Read(text, unit); err != nil {

@@ -4,7 +4,7 @@ import (
 	"os"
 	"testing"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // TestAPhoneIsForReading looks at the week on a window 390 wide: nothing is cut off

@@ -6,7 +6,7 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // TestRowsShowWhatTheyAreOrderedBy orders channels by each figure and reads it, with

@@ -9,7 +9,7 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/internal/server"
+	"wakefield.example/internal/server"
 )
 
 // TestABackupIsRestoredUnderAPage begins another history under a page with strokes in hand. The page drops what it knew, says

@@ -5,8 +5,8 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 // TestAMagnifiedDeskIsStillADesk looks at the week as a window of 1280×800 at 200 %: the

@@ -10,7 +10,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // name is the point on a channel's name.

@@ -8,7 +8,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // shoot writes a picture of the window.

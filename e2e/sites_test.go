@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // TestFromNothingToAVerdict goes the way of somebody who opens the program for the

@@ -9,8 +9,8 @@ import (
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/estimate"
-	"wakefield/core/storage"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/storage"
 )
 
 // TestATargetIsReached asks for more days, drags along the frontier, makes the changes, and takes them back.

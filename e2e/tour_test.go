@@ -9,7 +9,7 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // acts are what is done at those steps of the tour at which something is.

@@ -9,9 +9,9 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/internal/demo"
 )
 
 // picturePage opens a site with scenes on the page of triggers, at one of its channels.

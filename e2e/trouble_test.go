@@ -13,8 +13,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {

@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // stands is where a figure stands: on a page, in an element, and what is written of it there; %s is the figure.

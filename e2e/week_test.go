@@ -9,8 +9,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 const (

@@ -6,7 +6,7 @@ import (
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // TestCommandsAreFoundByWhatPeopleCallThings types words of the trade that stand on no page.

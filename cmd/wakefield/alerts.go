@@ -5,8 +5,8 @@ import (
 	"io"
 	"text/tabwriter"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // writeAlerts prints for people what causes do beside recording; nothing where they do nothing.

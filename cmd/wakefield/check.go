@@ -5,9 +5,9 @@ import (
 	"fmt"
 	"os"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // checkCommand prints the findings about a plan file.

@@ -9,7 +9,7 @@ import (
 	"path/filepath"
 	"strings"
 
-	"wakefield/internal/localpg"
+	"wakefield.example/internal/localpg"
 )
 
 // database is the name of the database in a private cluster.

@@ -9,13 +9,13 @@ import (
 	"text/tabwriter"
 	"time"
 
-	"wakefield/core/doubt"
-	"wakefield/core/estimate"
-	"wakefield/core/footage"
-	"wakefield/core/handover"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/core/year"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/core/year"
 )
 
 // estimateCommand prints the figures of a plan file.

@@ -6,9 +6,9 @@ import (
 	"fmt"
 	"os"
 
-	"wakefield/core/plan"
-	"wakefield/internal/backup"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/backup"
+	"wakefield.example/internal/store"
 )
 
 // backupCommand writes the whole database into a file.

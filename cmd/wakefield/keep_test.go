@@ -17,8 +17,8 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 // folder makes a data folder's path that PostgreSQL's own user can reach.

@@ -16,8 +16,8 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 var program string

@@ -8,11 +8,11 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/papers"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/papers"
 )
 
 // papersCommand writes the sheets and papers of a plan file.

@@ -14,11 +14,11 @@ import (
 	"syscall"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/localpg"
-	"wakefield/internal/server"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/server"
+	"wakefield.example/internal/store"
 )
 
 // listening is how a server is reached.

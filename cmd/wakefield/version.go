@@ -3,7 +3,7 @@ package main
 import (
 	"fmt"
 
-	"wakefield/internal/release"
+	"wakefield.example/internal/release"
 )
 
 // versionCommand prints which Wakefield this is.

@@ -4,7 +4,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/internal/release"
+	"wakefield.example/internal/release"
 )
 
 func TestVersion(t *testing.T) {

@@ -11,7 +11,7 @@ import (
 	"math"
 	"sort"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // PerHour is a rate of events, in events an hour.

@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 func near(t *testing.T, what string, got, want float64) {

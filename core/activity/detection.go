@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Detection turns events into triggers.

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"time"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Event is one event of a log. Start is in the time zone of the site; Seconds is how

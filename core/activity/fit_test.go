@@ -6,7 +6,7 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 func zone(t testing.TB, name string) *time.Location {

@@ -8,7 +8,7 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // drawLog draws the events of some weeks, busier by day, in groups of mean size n.

@@ -7,9 +7,9 @@ import (
 	"strconv"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/seeded"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
 )
 
 // played draws the triggers of a stream over so many weeks, in order.

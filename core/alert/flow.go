@@ -3,8 +3,8 @@ package alert
 import (
 	"math"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // flow is a stream whose triggers between two moments are found quickly.

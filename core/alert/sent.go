@@ -6,7 +6,7 @@ import (
 
 	"gonum.org/v1/gonum/mat"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // ShortestInterval and LongestInterval bound how often something may go out, seconds.

@@ -5,8 +5,8 @@ import (
 	"slices"
 	"sync"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // A Lasting stream is one whose triggers last an exponential time; while any does, stills are taken.

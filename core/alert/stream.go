@@ -9,8 +9,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // Stream is a stream of triggers.

@@ -9,8 +9,8 @@ package cause
 import (
 	"fmt"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Kind is a kind of cause.

@@ -3,8 +3,8 @@ package cause
 import (
 	"testing"
 
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 func TestWhatCausesWhat(t *testing.T) {

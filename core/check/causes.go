@@ -5,10 +5,10 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/cause"
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // What is worth a finding of what causes do.

@@ -5,9 +5,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 func tie(p *plan.Plan, e plan.Effect) { p.Effects = append(p.Effects, e) }

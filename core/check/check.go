@@ -14,12 +14,12 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/cause"
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Severity says how bad a finding is.

@@ -5,10 +5,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 const sound = `{

@@ -6,10 +6,10 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/cause"
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // detectionOff: the duty waits for motion, and nothing looks for it.

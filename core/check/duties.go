@@ -5,10 +5,10 @@ import (
 	"slices"
 	"strconv"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // missingStream: a duty writes a stream that the camera does not have.

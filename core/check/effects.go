@@ -4,9 +4,9 @@ import (
 	"context"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // FixEffect is what the fix of a finding does to the site, before it is made.

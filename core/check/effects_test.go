@@ -5,8 +5,8 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
 )
 
 // TestFixesSayWhatTheyDo holds the effects told against the plan with the fix made.

@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"reflect"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/handover"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
 )
 
 // otherwise is what is said of one channel of which something cannot be entered as planned, and of several.

@@ -3,9 +3,9 @@ package check
 import (
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // enteredRules are plans of which something cannot be entered as planned.

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"strings"
 
-	"wakefield/core/doubt"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // guesses names the activities that nobody counted, and of these the one whose days

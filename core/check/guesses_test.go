@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // TestGuessesTellWhatGroupsWouldDo holds the days that a finding speaks of against an

@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"strconv"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
-	"wakefield/core/table"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/table"
 )
 
 // pool finds the figures of a pool.

@@ -4,8 +4,8 @@ import (
 	"context"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
 )
 
 // TestWhatBecomesOfAFinding tells a finding that goes from one that is lessened and one that stays.

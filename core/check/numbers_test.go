@@ -3,8 +3,8 @@ package check
 import (
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
 )
 
 // TestWhatIsBeyondTheRecorderIsInNoFigure: a recorder of two channels and a third camera. Given a free number, it records.

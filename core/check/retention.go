@@ -5,9 +5,9 @@ import (
 	"sort"
 	"time"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // retention holds the days kept against the days required and permitted.

@@ -1,6 +1,6 @@
 package check
 
-import "wakefield/core/estimate"
+import "wakefield.example/core/estimate"
 
 // rule is what is known of a rule beside what it looks at.
 type rule struct {

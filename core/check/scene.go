@@ -5,9 +5,9 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // scene looks at what is drawn in a channel's picture.

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"time"
 
-	"wakefield/core/edit"
+	"wakefield.example/core/edit"
 )
 
 // hiddenDays finds special days that never hold, as others of the same dates do.

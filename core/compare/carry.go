@@ -5,9 +5,9 @@ import (
 	"reflect"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/edit"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
 )
 
 // Carry are the edits that give a plan parts of another: settings as they are there, things that it does not have, together

@@ -11,7 +11,7 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Part is what can differ, and be carried over, by itself: a setting of a thing.

@@ -9,10 +9,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 const full = "../estimate/testdata/plans/ties-of-every-kind.json"

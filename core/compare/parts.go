@@ -6,8 +6,8 @@ import (
 	"reflect"
 	"strings"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 var (

@@ -4,8 +4,8 @@ import (
 	"encoding/json"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
 )
 
 // tieKey tells ties apart: what is tied to what, at which hours; not how often it happens, nor how long it lasts.

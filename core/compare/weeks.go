@@ -3,8 +3,8 @@ package compare
 import (
 	"fmt"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // weekOf says how the week of a channel differs: another that it follows, or other duties.

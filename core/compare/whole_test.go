@@ -5,9 +5,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestEveryValueIsToldAndCarried changes every value of a plan of all members by itself: the difference has words, and what is

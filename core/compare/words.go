@@ -1,6 +1,6 @@
 package compare
 
-import "wakefield/core/plan"
+import "wakefield.example/core/plan"
 
 // phrase is what a member is called, and how its values are said.
 type phrase struct {

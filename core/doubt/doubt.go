@@ -8,7 +8,7 @@ package doubt
 import (
 	"math"
 
-	"wakefield/core/resolve"
+	"wakefield.example/core/resolve"
 )
 
 // CommonShare is the part of every doubt, by the variance of the logarithm, that is

@@ -7,9 +7,9 @@ import (
 	"math/rand/v2"
 	"sync"
 
-	"wakefield/core/footage"
-	"wakefield/core/parallel"
-	"wakefield/core/resolve"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/resolve"
 )
 
 // Draws is how many sites are drawn to tell how sure a figure is.

@@ -3,8 +3,8 @@ package doubt
 import (
 	"math"
 
-	"wakefield/core/activity"
-	"wakefield/core/resolve"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/resolve"
 )
 
 // Figures is an activity with how far its figures may be off: standard deviations of

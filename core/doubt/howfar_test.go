@@ -4,8 +4,8 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
 )
 
 func TestHowFarEachFigureMayBeOff(t *testing.T) {

@@ -3,9 +3,9 @@ package doubt
 import (
 	"slices"
 
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // Member is a channel of a pool, as far as the draws of the pool go by it.

@@ -3,8 +3,8 @@ package doubt
 import (
 	"math"
 
-	"wakefield/core/footage"
-	"wakefield/core/resolve"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/resolve"
 )
 
 // knots are where a channel's bitrates are computed along the direction in which they

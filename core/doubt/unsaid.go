@@ -6,11 +6,11 @@ import (
 	"slices"
 	"sync"
 
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // What nobody has said of a stream may make it otherwise than its figures, beside being off as a whole (see [rateSpread]).

@@ -6,8 +6,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // AcceptFinding accepts a finding, or gives another reason for it.

@@ -3,8 +3,8 @@ package edit
 import (
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // RemoveActivity removes an activity. What happened by it happens by another, or,

@@ -5,9 +5,9 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/core/table"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/table"
 )
 
 // SetCells sets cells of the channel table, as texts.

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // SetTimes sets the seconds kept before and after an event. What is absent stays

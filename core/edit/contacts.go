@@ -1,8 +1,8 @@
 package edit
 
 import (
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // SetAlarmInput adds an alarm input, or replaces the one with its id.

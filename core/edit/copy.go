@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // CopyDay gives channels on some days of the week the duties of another day: of their

@@ -3,8 +3,8 @@ package edit
 import (
 	"fmt"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // SetDuty adds a duty, or replaces the one with its id.

@@ -12,8 +12,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // Edit is one change that can be made to a plan. Exactly one member is set.

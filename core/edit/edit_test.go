@@ -8,10 +8,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/table"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/table"
+	"wakefield.example/core/week"
 )
 
 func ptr[T any](v T) *T { return &v }

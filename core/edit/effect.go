@@ -5,8 +5,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // AddEffect ties a cause to what it does, beside what it does already. Hours tell apart: what holds at other hours stays

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"os"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
 )
 
 func wholePlan() *plan.Plan {

@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestTheGroundIsTyped says how a camera hangs, and asks how the ground lies then.

@@ -3,8 +3,8 @@ package edit
 import (
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // SetKind adds a camera kind, or replaces the one with its id. Channels of the kind

@@ -1,7 +1,7 @@
 package edit
 
 import (
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // SetMatters says how much channels matter, where footage must be lost to keep some longer; absent for as much as usual.

@@ -4,8 +4,8 @@ import (
 	"encoding/json"
 	"reflect"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Merge makes edits that were made on base on a plan that has moved on from it. It

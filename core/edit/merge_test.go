@@ -5,9 +5,9 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 func hoursOn(day week.Weekday, from, to week.Clock) []plan.Hours {

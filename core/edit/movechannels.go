@@ -4,8 +4,8 @@ import (
 	"cmp"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // MoveChannels puts channels, in the order given, before another channel of a

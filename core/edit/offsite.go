@@ -1,7 +1,7 @@
 package edit
 
 import (
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // SetOffsite says what carries the copy of footage elsewhere; absent, there is none, and no tie may be to one.

@@ -5,9 +5,9 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Paint gives channels a duty over some hours. A channel that follows a named week

@@ -3,8 +3,8 @@ package edit
 import (
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // KeepOn keeps channels on another pool. A pool of another recorder takes them to that recorder, at its end, where they

@@ -3,8 +3,8 @@ package edit
 import (
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestKeepOnAnotherRecorder takes channels to a pool of a recorder that they are not on.

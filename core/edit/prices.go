@@ -1,7 +1,7 @@
 package edit
 
 import (
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // SetPrices says what drives cost; absent, nobody knows.

@@ -1,8 +1,8 @@
 package edit
 
 import (
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // SetMessage adds a message, or replaces the one with its id.

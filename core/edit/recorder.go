@@ -5,8 +5,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // SetRecorder adds a recorder with its pools, or replaces the one with its id.

@@ -4,8 +4,8 @@ import (
 	"reflect"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // removal is things of one kind that go, and what is named in their place.

@@ -3,8 +3,8 @@ package edit
 import (
 	"fmt"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // RemoveChannels removes channels, with what they cause and every mention of them.

@@ -3,8 +3,8 @@ package edit
 import (
 	"reflect"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // differing lists the stretches over which two schedules differ.

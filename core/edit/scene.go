@@ -5,9 +5,9 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/picture"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
 )
 
 // SetGround sets what tells how the ground lies in a channel's picture, and which still it has. What is absent stays. A

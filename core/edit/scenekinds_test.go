@@ -3,8 +3,8 @@ package edit
 import (
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestEveryKindOfSceneFits begins a picture with each kind of scene: the plan is sound, and how the ground lies is known.

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // SetSite sets what the site and the plan are called and where the site is. What is

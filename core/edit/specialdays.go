@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // SetSpecialDays sets all special days of the site.

@@ -3,9 +3,9 @@ package edit
 import (
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // SplitPool makes half of the drives of a pool, rounded down, a pool of their own on the same recorder, and keeps channels on

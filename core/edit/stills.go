@@ -1,7 +1,7 @@
 package edit
 
 import (
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // SetStills says which stills channels take; absent, none.

@@ -3,9 +3,9 @@ package edit
 import (
 	"fmt"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/core/table"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/table"
 )
 
 // SetRate sets the bitrate of a stream that the channels have.

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // FollowWeek lets channels follow a named week.

@@ -3,8 +3,8 @@ package edit
 import (
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestAWordGoesWithItsDuty removes a duty that a recorder has a word for, and one whose hours another takes.

@@ -4,13 +4,13 @@ import (
 	"slices"
 	"sync"
 
-	"wakefield/core/activity"
-	"wakefield/core/alert"
-	"wakefield/core/cause"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/alert"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Told is how often one receiver is told.

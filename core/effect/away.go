@@ -1,12 +1,12 @@
 package effect
 
 import (
-	"wakefield/core/alert"
-	"wakefield/core/cause"
-	"wakefield/core/footage"
-	"wakefield/core/parallel"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/alert"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Absence is when a movable camera looks elsewhere than home.

@@ -4,15 +4,15 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/alert"
-	"wakefield/core/cause"
-	"wakefield/core/footage"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/uplink"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/alert"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/uplink"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Copied is the copy of footage off site.

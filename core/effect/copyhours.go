@@ -1,8 +1,8 @@
 package effect
 
 import (
-	"wakefield/core/activity"
-	"wakefield/core/plan"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
 )
 
 // CopyHours is the copy off site by hour of the week, Monday 00:00 to 01:00 first, and what a lower copy would do.

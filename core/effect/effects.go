@@ -3,7 +3,7 @@
 package effect
 
 import (
-	"wakefield/core/resolve"
+	"wakefield.example/core/resolve"
 )
 
 // Effects are what the causes of a plan do beside recording.

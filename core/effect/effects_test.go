@@ -5,9 +5,9 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/resolve"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/resolve"
 )
 
 // of are the effects of a plan, and what they were found from.

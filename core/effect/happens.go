@@ -3,11 +3,11 @@ package effect
 import (
 	"strconv"
 
-	"wakefield/core/activity"
-	"wakefield/core/cause"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/uplink"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/uplink"
 )
 
 // happens fills in what is played of a channel's copies: what moves before it, and what of its ties becomes a trigger.

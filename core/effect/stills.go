@@ -1,11 +1,11 @@
 package effect
 
 import (
-	"wakefield/core/alert"
-	"wakefield/core/parallel"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/alert"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // Stills are those that one channel takes.

@@ -8,8 +8,8 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestPlayOutAgrees holds the closed form of every plan in testdata/plans against

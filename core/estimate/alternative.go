@@ -1,12 +1,12 @@
 package estimate
 
 import (
-	"wakefield/core/doubt"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // Alternative is what a channel would write, and what would be kept, under other settings.

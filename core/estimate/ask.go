@@ -1,11 +1,11 @@
 package estimate
 
 import (
-	"wakefield/core/effect"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // AlertHours are the figures of alerts hour by hour.

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // depot is a site of n channels, each at bitrates of its own, with twelve activities

@@ -3,8 +3,8 @@ package estimate
 import (
 	"unsafe"
 
-	"wakefield/core/footage"
-	"wakefield/core/resolve"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/resolve"
 )
 
 // Bytes is about how much memory an estimate takes, for whoever keeps several. What

@@ -9,7 +9,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestCasesAgree holds the figures of whole plans against what an event-by-event

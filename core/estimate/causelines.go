@@ -1,10 +1,10 @@
 package estimate
 
 import (
-	"wakefield/core/cause"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // CauseLine is something that can happen.

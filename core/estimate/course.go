@@ -3,10 +3,10 @@ package estimate
 import (
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Course is the way of a day's wanted events from happening to disk, gate by gate.

@@ -5,10 +5,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // TestEachGateLosesWhatItShould shuts one gate after another of one channel and asks where events fall out.

@@ -3,9 +3,9 @@ package estimate
 import (
 	"math"
 
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/video"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/video"
 )
 
 // Curve is what a stream costs, and what its frame rate and keyframe interval do to

@@ -3,8 +3,8 @@ package estimate
 import (
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 func TestCurveOf(t *testing.T) {

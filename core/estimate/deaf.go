@@ -1,8 +1,8 @@
 package estimate
 
 import (
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Deaf is when the duty of channel i waits for motion that no detection reports: neither its own nor that of another channel

@@ -4,9 +4,9 @@ import (
 	"cmp"
 	"slices"
 
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // DiskUse is where the disk goes, in a mean day. Stills are in neither list.

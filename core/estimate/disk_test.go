@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestDiskUse holds what goes by duty and by hour against what all channels write.

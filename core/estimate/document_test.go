@@ -6,10 +6,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/resolve"
-	"wakefield/core/video"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/video"
 )
 
 // usual is what is usually said of event recording: rate × (pre + length + post).

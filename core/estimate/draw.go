@@ -3,8 +3,8 @@ package estimate
 import (
 	"context"
 
-	"wakefield/core/doubt"
-	"wakefield/core/plan"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/plan"
 )
 
 // drawRanges fills in how sure the figures are.

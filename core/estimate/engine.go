@@ -4,13 +4,13 @@ import (
 	"context"
 	"sync"
 
-	"wakefield/core/doubt"
-	"wakefield/core/effect"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/year"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/year"
 )
 
 // engine is what the figures were made from, for what is asked of them later, and for the estimate after the next change.

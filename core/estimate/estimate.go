@@ -10,7 +10,7 @@ package estimate
 import (
 	"context"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Run estimates a plan. earlier, which may be nil, is an estimate of the same site

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"os"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // A plan goes in, figures come out; after a change only what can be different is worked out anew.

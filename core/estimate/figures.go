@@ -1,9 +1,9 @@
 package estimate
 
 import (
-	"wakefield/core/doubt"
-	"wakefield/core/effect"
-	"wakefield/core/footage"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/footage"
 )
 
 // Format is the version of the figures.

@@ -5,7 +5,8 @@ import (
 	"math"
 	"reflect"
 	"strings"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // CheckFinite tells whether every figure is a number. The rules of a plan are such

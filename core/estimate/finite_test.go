@@ -9,11 +9,11 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/seeded"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/seeded"
 )
 
 // TestExtremesWithinTheRules makes plans that are as far out as the rules allow.

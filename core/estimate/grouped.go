@@ -5,8 +5,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/doubt"
-	"wakefield/core/storage"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/storage"
 )
 
 // IfGrouped is what is kept if the events of a guessed activity, of which it is not said

@@ -6,9 +6,9 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/doubt"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
 )
 
 // Unknown is something that is not measured, and what measuring it would be worth.

@@ -4,7 +4,7 @@ import (
 	"context"
 	"testing"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // TestWhatIsWorthKnowing asks what to measure on a site of which one camera writes most by

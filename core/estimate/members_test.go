@@ -5,8 +5,8 @@ import (
 	"reflect"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestNoMemberLeavesStaleFigures changes one value after another in plans that together

@@ -4,9 +4,9 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // burst is a plan of one channel that writes much in some minutes of every day, and little

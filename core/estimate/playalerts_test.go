@@ -8,8 +8,8 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // moment is a trigger as effects know it, and what it comes from: motion of a channel, or another cause.

@@ -8,9 +8,9 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
-	"wakefield/core/effect"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // second is what is copied at a second of a channel, kbit/s, and whether it has gone out already.

@@ -3,7 +3,7 @@ package estimate
 import (
 	"math"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // This file writes the formulas for what a second costs out once more, for the

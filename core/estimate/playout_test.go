@@ -7,8 +7,8 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/picture"
-	"wakefield/core/plan"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
 )
 
 // This file plays plans out event by event, second by second where needed, for the

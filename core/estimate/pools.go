@@ -5,10 +5,10 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // Array translates a pool of the plan.

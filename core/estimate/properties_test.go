@@ -7,10 +7,10 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // eachPlan runs a property over all plans in testdata/plans. f gets a plan of its

@@ -4,9 +4,9 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestFullQualityIsThatOfWhicheverLayerWrites gives one channel one duty after the

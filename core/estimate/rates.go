@@ -1,10 +1,10 @@
 package estimate
 
 import (
-	"wakefield/core/doubt"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Rates is how often an activity happens over the week, and how far that may be off.

@@ -5,9 +5,9 @@ import (
 	"reflect"
 	"testing"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 func TestRatesOf(t *testing.T) {

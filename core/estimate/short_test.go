@@ -4,8 +4,8 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestWhatIsShortWouldDo adds what a pool is short of, and nothing is short any more; a gigabyte less, and it is.

@@ -5,10 +5,10 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/picture"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
+	"wakefield.example/core/document"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
 )
 
 // Sight is what becomes of all that is drawn in a channel's picture.

@@ -4,9 +4,9 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // TestEachStreamHasADoubtOfItsOwn writes two streams of the same bitrate, and a button

@@ -5,9 +5,9 @@ import (
 	"math"
 	"time"
 
-	"wakefield/core/storage"
-	"wakefield/core/week"
-	"wakefield/core/year"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
+	"wakefield.example/core/year"
 )
 
 // Taken is footage that is taken off a recorder.

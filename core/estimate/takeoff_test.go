@@ -5,9 +5,9 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // TestTakeOff holds a week's footage against seven mean days, with special days, clocks that change, and events only.

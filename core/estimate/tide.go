@@ -4,9 +4,9 @@ import (
 	"reflect"
 	"slices"
 
-	"wakefield/core/footage"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Tide is what channels write together, in equal bins over the week: those with the

@@ -1,14 +1,14 @@
 package estimate
 
 import (
-	"wakefield/core/alert"
-	"wakefield/core/cause"
-	"wakefield/core/effect"
-	"wakefield/core/footage"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/alert"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Causes are what causes what in the plan that was estimated.

@@ -9,13 +9,13 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/doubt"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/resolve"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // truth is a site as it might turn out to be: every figure of a plan that is not certain

@@ -1,10 +1,10 @@
 package estimate
 
 import (
-	"wakefield/core/picture"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // Watching are the watched areas of a channel as detection sees them, and their ids; with none drawn there are none. At a

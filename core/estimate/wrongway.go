@@ -3,8 +3,8 @@ package estimate
 import (
 	"slices"
 
-	"wakefield/core/cause"
-	"wakefield/core/plan"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/plan"
 )
 
 // WrongWay is what an alarm input would do if its contact were set the wrong way round: it would be in alarm whenever it is

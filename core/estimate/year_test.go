@@ -8,10 +8,10 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
-	"wakefield/core/year"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
+	"wakefield.example/core/year"
 )
 
 // This file plays whole years out, date by date and event by event, and looks back on

@@ -4,9 +4,9 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // TestWhatIsWrittenHasItsCause writes for motion, for alarms, for either and for both at once.

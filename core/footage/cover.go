@@ -6,8 +6,8 @@ import (
 
 	"gonum.org/v1/gonum/integrate/quad"
 
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Play plays the scene through the regimes of a week and returns how its time

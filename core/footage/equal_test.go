@@ -4,8 +4,8 @@ import (
 	"reflect"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // TestEqualSeesEveryMember makes one value after another in a scene another: no two such

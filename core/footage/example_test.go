@@ -3,10 +3,10 @@ package footage_test
 import (
 	"fmt"
 
-	"wakefield/core/activity"
-	"wakefield/core/footage"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // A door that opens twelve times an hour for 20 s each, kept from 5 s before to 30 s after, is not written for

@@ -22,9 +22,9 @@ package footage
 import (
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Source is one process of triggers that wants footage of a channel.

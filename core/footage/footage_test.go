@@ -4,9 +4,9 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // busy alternates between quiet and crowded hours.

@@ -4,9 +4,9 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // inGroups is a scene of one activity in groups, recorded by its own motion.

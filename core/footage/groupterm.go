@@ -4,8 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // pulse is what an edge adds to Λ: an amount of a shape, from when it begins.

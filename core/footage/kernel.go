@@ -5,7 +5,7 @@ import (
 	"slices"
 	"sync"
 
-	"wakefield/core/activity"
+	"wakefield.example/core/activity"
 )
 
 // A group that began x seconds ago leaves an instant uncovered with the chance

@@ -3,8 +3,8 @@ package footage
 import (
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/parallel"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/parallel"
 )
 
 func tried(seconds float64) kernelOf {

@@ -1,8 +1,8 @@
 package footage
 
 import (
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Shares is how one bin's time divides among what can be written, before anything

@@ -3,8 +3,8 @@ package footage
 import (
 	"math"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // term is one source seen from the moment t of the sweep: the triggers that begin

@@ -3,8 +3,8 @@ package handover
 import (
 	"slices"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Standing is what stands at a recorder of a channel's week.

@@ -5,8 +5,8 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // TestTheLastStepOfAChannelLeavesItsWeek follows the weeks through the steps.

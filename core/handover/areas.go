@@ -5,8 +5,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/picture"
-	"wakefield/core/plan"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
 )
 
 // areas enters the areas of a channel. Where the recorder only hears of events they are drawn at the camera, as planned.

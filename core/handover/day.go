@@ -3,7 +3,7 @@ package handover
 import (
 	"math"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // loss is what a day costs beside what was planned, the first first.

@@ -5,8 +5,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // dayWeek are the seven days of a channel as they are typed.

@@ -3,9 +3,9 @@ package handover
 import (
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // EditsTo are the edits that make of a plan the plan as entered: q has the same channels, and beside them duties that p does not

@@ -6,10 +6,10 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/estimate"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Enter makes of a plan the plan as its recorders take it. s is its estimate, which tells what each duty keeps and writes. With

@@ -5,12 +5,12 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/footage"
-	"wakefield/core/picture"
-	"wakefield/core/plan"
-	"wakefield/core/seeded"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
 )
 
 // TestNoOtherChoiceOfACellLosesLess gives every cell that was entered otherwise every other duty of its day: none loses less.

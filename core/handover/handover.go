@@ -16,7 +16,7 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Kind is what of a plan cannot be entered as it is.

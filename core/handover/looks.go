@@ -6,9 +6,9 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // pool is the figures of a pool, nil where nothing was estimated.

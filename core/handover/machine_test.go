@@ -9,9 +9,9 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // machine is a recorder that knows only type, copy and save.

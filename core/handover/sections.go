@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // value is one thing that is typed of a channel.

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // next is the value that is chosen in place of one: the smallest that is not below it, or leaning to the lower ones the largest

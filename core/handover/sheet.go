@@ -6,9 +6,9 @@ import (
 	"strconv"
 	"strings"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Sheets are the steps of all recorders of a plan as entered. s is its estimate and on the date from which days are counted; both

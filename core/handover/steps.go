@@ -6,8 +6,8 @@ import (
 	"hash/fnv"
 	"strings"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Format is the version of the document of steps.

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // contactsInWords are the kinds of contacts as they are set.

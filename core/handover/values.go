@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // notSet is what is said of a value that a channel does not have and that has to be taken away.

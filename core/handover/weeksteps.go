@@ -5,8 +5,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // delivered is the day on which a recorder records round the clock, as most are delivered.

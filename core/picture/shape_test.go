@@ -5,7 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"wakefield/core/seeded"
+	"wakefield.example/core/seeded"
 )
 
 func square(left, top, right, bottom float64) Shape {

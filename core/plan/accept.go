@@ -1,7 +1,7 @@
 package plan
 
 import (
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Accepted is a finding that was taken on purpose.

@@ -3,8 +3,8 @@ package plan
 import (
 	"math"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // Rates is how often the activity happens at each minute of the week, events an hour.

@@ -5,7 +5,7 @@ import (
 	"encoding/json"
 	"reflect"
 
-	"wakefield/core/document"
+	"wakefield.example/core/document"
 )
 
 // Areas are the detection areas of a channel: drawn, or only counted.

@@ -1,6 +1,6 @@
 package plan
 
-import "wakefield/core/week"
+import "wakefield.example/core/week"
 
 // Calendar is the special days as ranges of dates, in their order.
 func (s *Site) Calendar() week.Calendar {

@@ -6,9 +6,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/document"
-	"wakefield/core/picture"
-	"wakefield/core/seeded"
+	"wakefield.example/core/document"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/seeded"
 )
 
 // FuzzCells gives areas cells of any kind. What the rules accept covers as much of the picture as there are cells painted.

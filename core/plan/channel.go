@@ -4,8 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/week"
 )
 
 // Channel is one channel of a recorder and the camera on it. What stands aside in a tag is

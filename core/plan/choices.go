@@ -2,7 +2,8 @@ package plan
 
 import (
 	"reflect"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // Choice is one of the values that a member may have, as people call it.

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Effect is cause and effect: what is done when something happens. Beside what stands

@@ -4,7 +4,8 @@ import (
 	"reflect"
 	"slices"
 	"testing"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // TestCauses has every cause that there is, as people call it and by its ids.

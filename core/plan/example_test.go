@@ -3,7 +3,7 @@ package plan_test
 import (
 	"fmt"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // The error of a plan names the first place that is wrong.

@@ -3,8 +3,8 @@ package plan
 import (
 	"fmt"
 
-	"wakefield/core/document"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/week"
 )
 
 // SpansOf lists the stretches of the week that hours cover; the error names the hours that

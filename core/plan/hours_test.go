@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 func TestSpansOfHours(t *testing.T) {

@@ -6,7 +6,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 func TestTextsAreTexts(t *testing.T) {

@@ -5,7 +5,7 @@ import (
 	"reflect"
 	"sync"
 
-	"wakefield/core/document"
+	"wakefield.example/core/document"
 )
 
 // Mention is a place in a plan that names a thing by its key.

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/week"
 )
 
 // Opening is what is asked of somebody who begins with an empty page: enough for a

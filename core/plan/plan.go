@@ -11,8 +11,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Format is the version of the document that this package reads and writes.

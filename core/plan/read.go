@@ -3,7 +3,7 @@ package plan
 import (
 	"encoding/json"
 
-	"wakefield/core/document"
+	"wakefield.example/core/document"
 )
 
 // MaxBytes is the size of the largest plan, as [Plan.Bytes] measures it. MaxFileBytes

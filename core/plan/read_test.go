@@ -8,8 +8,8 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/document"
-	"wakefield/core/seeded"
+	"wakefield.example/core/document"
+	"wakefield.example/core/seeded"
 )
 
 func whole(t testing.TB) []byte {

@@ -1,7 +1,7 @@
 package plan
 
 import (
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // PlainStream is a stream of which nothing is known yet: what cameras are usually

@@ -7,8 +7,8 @@ import (
 	"time"
 	_ "time/tzdata"
 
-	"wakefield/core/document"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/week"
 )
 
 // checkReferences holds what no single member can tell: ids that are unique,

@@ -1,7 +1,7 @@
 package plan
 
 import (
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Steps is when the detection is on.

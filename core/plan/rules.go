@@ -1,6 +1,6 @@
 package plan
 
-import "wakefield/core/document"
+import "wakefield.example/core/document"
 
 // Check reports the first rule of the format that the plan breaks, as a [*document.Error].
 func (p *Plan) Check() error {

@@ -8,9 +8,9 @@ import (
 	"reflect"
 	"slices"
 
-	"wakefield/core/document"
-	"wakefield/core/picture"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/week"
 )
 
 // Object is a kind of thing that walks through pictures.

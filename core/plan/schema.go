@@ -3,8 +3,8 @@ package plan
 import (
 	"reflect"
 
-	"wakefield/core/document"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/week"
 )
 
 // Schema is the JSON Schema (draft 2020-12) of a plan file, made from the same

@@ -5,7 +5,8 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // TestSchemaHasEveryMemberAndLimit follows the path of every member of the format through the schema.

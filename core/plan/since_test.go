@@ -4,7 +4,8 @@ import (
 	"reflect"
 	"slices"
 	"testing"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // TestASecondLookFindsWhatAFirstOneFinds breaks every member of every list of a plan, and asks that a check which knows the plan

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
+	"wakefield.example/core/document"
 )
 
 // Takes is what can be entered at a recorder. What is absent is not limited.

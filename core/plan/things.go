@@ -5,7 +5,8 @@ import (
 	"slices"
 	"strconv"
 	"sync"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // A list of the plan says in its tag what its entries are (`holds:"duty"`), a member that

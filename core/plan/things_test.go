@@ -5,7 +5,8 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"wakefield/core/document"
+
+	"wakefield.example/core/document"
 )
 
 // TestEveryListAndEveryTextIsSpokenFor walks the types of the format: a list of structs

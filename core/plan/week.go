@@ -3,7 +3,7 @@ package plan
 import (
 	"slices"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Steps is the duty that holds at each minute, by its id.

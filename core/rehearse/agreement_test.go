@@ -9,10 +9,10 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // rounds of two weeks are played of every plan.

@@ -3,8 +3,8 @@ package rehearse
 import (
 	"context"
 
-	"wakefield/core/cause"
-	"wakefield/core/estimate"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/estimate"
 )
 
 // one is what is needed to play a single channel again and again.

@@ -4,9 +4,9 @@ import (
 	"context"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // busy is a plan of many channels that a hundred thousand events a week happen on.

@@ -3,8 +3,8 @@ package rehearse
 import (
 	"context"
 
-	"wakefield/core/cause"
-	"wakefield/core/plan"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/plan"
 )
 
 // What is rehearsed at most. It is worked out from the rates before anything is played, and the same for whatever is asked

@@ -6,10 +6,10 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/cause"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // hold is an event that wants footage of a channel.

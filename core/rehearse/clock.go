@@ -3,8 +3,8 @@ package rehearse
 import (
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // clock knows which minute of which day the clocks of a site show at a moment.

@@ -7,10 +7,10 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/cause"
-	"wakefield/core/effect"
-	"wakefield/core/footage"
-	"wakefield/core/uplink"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/uplink"
 )
 
 // Safety is when the footage of an event is safe off site.

@@ -8,11 +8,11 @@ import (
 
 	"gonum.org/v1/gonum/stat"
 
-	"wakefield/core/effect"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // copyingPlan copies by motion that overlaps, for two channels at once, and by an alarm with seconds of its own.

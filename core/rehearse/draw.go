@@ -6,9 +6,9 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // luck draws numbers by nothing but whole numbers, comparisons and single sums, products and quotients, which every machine

@@ -7,9 +7,9 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/estimate"
-	"wakefield/core/looked"
-	"wakefield/core/plan"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/looked"
+	"wakefield.example/core/plan"
 )
 
 // crowded is a plan in which one contact records all channels so often, for so long each time.

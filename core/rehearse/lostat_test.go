@@ -4,7 +4,7 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/estimate"
+	"wakefield.example/core/estimate"
 )
 
 // TestWhereAnEventWasLost names the gates whose findings would mend the loss of an event.

@@ -4,11 +4,11 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"wakefield/core/estimate"
-	"wakefield/core/picture"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 )
 
 // notice is what the detection of a channel makes of events, one by one.

@@ -11,12 +11,12 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/document"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/seeded"
-	"wakefield/core/week"
+	"wakefield.example/core/document"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
 )
 
 var june = week.Date{Year: 2026, Month: 6, Day: 1}

@@ -5,9 +5,9 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/estimate"
-	"wakefield/core/parallel"
-	"wakefield/core/storage"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/storage"
 )
 
 // Have is what is on disk of a channel at a moment, or of a stretch of time.

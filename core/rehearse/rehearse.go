@@ -16,12 +16,12 @@ import (
 	"slices"
 	"time"
 
-	"wakefield/core/cause"
-	"wakefield/core/document"
-	"wakefield/core/estimate"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/document"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Ms is a moment or a length of time in milliseconds. Moments count from the first midnight of a rehearsal.

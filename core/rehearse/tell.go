@@ -6,8 +6,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/cause"
-	"wakefield/core/parallel"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/parallel"
 )
 
 // Told is what became of the triggers of a message.

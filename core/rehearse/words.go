@@ -6,8 +6,8 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // Story is what became of an event, in words.

@@ -3,9 +3,9 @@ package resolve
 import (
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/footage"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/week"
 )
 
 // Happening is what happens, as the plan states it, with where that comes from.

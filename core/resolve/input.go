@@ -6,9 +6,9 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/footage"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Input is all that decides what one channel writes.

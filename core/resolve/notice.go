@@ -4,10 +4,10 @@ import (
 	"math/bits"
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/picture"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Reliability is the chance that detection notices what is in sight of an area, where nothing is said.

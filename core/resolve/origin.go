@@ -1,8 +1,8 @@
 package resolve
 
 import (
-	"wakefield/core/activity"
-	"wakefield/core/plan"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
 )
 
 // Origin is where a process comes from, and how well it is known.

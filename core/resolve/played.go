@@ -1,10 +1,10 @@
 package resolve
 
 import (
-	"wakefield/core/footage"
-	"wakefield/core/storage"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Played is a week of footage with what is asked of it again and again. It does not

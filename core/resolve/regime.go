@@ -4,10 +4,10 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // noise is what darkness multiplies the bitrates of the streams by, main first; 0 by day.

@@ -11,12 +11,12 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/cause"
-	"wakefield/core/footage"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Site is a plan with what it means for its channels.

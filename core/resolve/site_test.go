@@ -4,11 +4,11 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 func read(t *testing.T, name string) *plan.Plan {

@@ -4,11 +4,11 @@ import (
 	"cmp"
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/alert"
-	"wakefield/core/cause"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/alert"
+	"wakefield.example/core/cause"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Tied is what of a channel's motion some ties let count.

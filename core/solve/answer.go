@@ -6,8 +6,8 @@ import (
 	"maps"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/storage"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/storage"
 )
 
 // Answer is the least that must be lost to keep footage for a number of days.

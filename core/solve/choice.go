@@ -6,12 +6,12 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // Choice is one way of setting a channel.

@@ -4,10 +4,10 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // Drives is one way of giving a pool more room.

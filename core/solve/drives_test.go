@@ -7,10 +7,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // priced is a random plan of few channels, with drives that have prices, some of them.

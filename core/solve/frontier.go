@@ -4,7 +4,7 @@ import (
 	"cmp"
 	"slices"
 
-	"wakefield/core/storage"
+	"wakefield.example/core/storage"
 )
 
 // Point is one set of choices, with what it comes to.

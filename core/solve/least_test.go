@@ -5,7 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"wakefield/core/seeded"
+	"wakefield.example/core/seeded"
 )
 
 // brute tries everything.

@@ -5,9 +5,9 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // Lever is one change by itself: of a channel, of all channels of a group for which it reads the same, or of a pool. What it

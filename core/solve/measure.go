@@ -7,10 +7,10 @@ import (
 
 	"gonum.org/v1/gonum/stat/distuv"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Measure is what days that are asked for are held against.

@@ -6,10 +6,10 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // TestDaysAreAskedByTheirMeasure asks random plans for days at the worst hour, on the worst date and with a chance, makes the

@@ -13,10 +13,10 @@ import (
 	"slices"
 	"sync/atomic"
 
-	"wakefield/core/estimate"
-	"wakefield/core/parallel"
-	"wakefield/core/plan"
-	"wakefield/core/storage"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
 )
 
 // Ask is what is wanted, and what may not be touched.

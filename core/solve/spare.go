@@ -5,11 +5,11 @@ import (
 	"context"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // Spare is one change that spends what a pool holds beyond what must be kept on it: fewer or smaller drives, better pictures,

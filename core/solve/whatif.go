@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 // Scenario is what a pool would do in other circumstances.

@@ -3,10 +3,10 @@ package solve
 import (
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 func TestWhatIf(t *testing.T) {

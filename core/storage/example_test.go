@@ -3,7 +3,7 @@ package storage_test
 import (
 	"fmt"
 
-	"wakefield/core/storage"
+	"wakefield.example/core/storage"
 )
 
 // Four drives of 4 TB in RAID 5, a tenth kept free, hold 10.8 TB. One channel writes 250 GB a day and may keep them for

@@ -5,8 +5,8 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 // Cells are texts for cells of the table: the same few columns on any number of rows. A row

@@ -5,9 +5,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/seeded"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/seeded"
 )
 
 // table is the whole channel table of a plan as an edit that sets it.

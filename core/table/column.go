@@ -9,8 +9,8 @@ import (
 	"strconv"
 	"strings"
 
-	"wakefield/core/plan"
-	"wakefield/core/quantity"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/quantity"
 )
 
 // Column is one column of the channel table: how a setting of a channel is written

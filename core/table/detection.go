@@ -5,7 +5,7 @@ import (
 	"strconv"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // byColumn says whether camera or recorder does something; empty where nobody says.

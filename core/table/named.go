@@ -4,7 +4,7 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Columns whose cells name other things of the plan say of which sort these are: recorder, pool, kind, week or

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // nameList writes ids as names where a name is one thing's alone, and reads both.

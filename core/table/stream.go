@@ -7,7 +7,7 @@ import (
 	"strconv"
 	"strings"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // streamColumns are the columns of one stream. A text in any of them gives the

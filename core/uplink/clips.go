@@ -6,8 +6,8 @@ import (
 	"slices"
 	"sort"
 
-	"wakefield/core/footage"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/week"
 )
 
 // Hold is a trigger with the footage that is wanted around it, in seconds.

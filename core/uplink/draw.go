@@ -6,8 +6,8 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"wakefield/core/activity"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/week"
 )
 
 // event is something that happens; chance decides whether detection notices it.

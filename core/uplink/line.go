@@ -8,7 +8,7 @@ package uplink
 import (
 	"sort"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Kbit is an amount of data, 1,000 bits.

@@ -4,8 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"wakefield/core/parallel"
-	"wakefield/core/week"
+	"wakefield.example/core/parallel"
+	"wakefield.example/core/week"
 )
 
 // How much is played. Weeks are added until the ninth decile of all clips is known to sureEnough, or there are mostEvents.

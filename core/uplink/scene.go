@@ -1,9 +1,9 @@
 package uplink
 
 import (
-	"wakefield/core/activity"
-	"wakefield/core/footage"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/week"
 )
 
 // Scene is all that is copied off site, and what makes it so.

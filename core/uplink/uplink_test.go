@@ -6,11 +6,11 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/activity"
-	"wakefield/core/footage"
-	"wakefield/core/seeded"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 var always = week.Constant(true)

@@ -3,7 +3,7 @@ package week_test
 import (
 	"fmt"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 )
 
 // Hours are written as people say them and hold on every week; times may run over midnight.

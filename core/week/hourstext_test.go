@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/seeded"
+	"wakefield.example/core/seeded"
 )
 
 func TestReadHours(t *testing.T) {

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/seeded"
+	"wakefield.example/core/seeded"
 )
 
 func TestClockReadsWhatItWrites(t *testing.T) {

@@ -3,9 +3,9 @@ package year
 import (
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // special is how a day differs from an ordinary one. The zero special does not.

@@ -3,12 +3,12 @@ package year
 import (
 	"slices"
 
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // profiles are what channels write in each hour of a week on special days of a kind.

@@ -4,8 +4,8 @@ import (
 	"errors"
 	"time"
 
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // LongestStretch is the longest stretch of footage that is added up at once.

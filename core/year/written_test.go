@@ -8,12 +8,12 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/effect"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // followed is a plan as it is followed, on pools of so many terabytes.

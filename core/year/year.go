@@ -9,11 +9,11 @@ import (
 	"sync/atomic"
 	"time"
 
-	"wakefield/core/effect"
-	"wakefield/core/plan"
-	"wakefield/core/resolve"
-	"wakefield/core/storage"
-	"wakefield/core/week"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/resolve"
+	"wakefield.example/core/storage"
+	"wakefield.example/core/week"
 )
 
 // Year is how long footage is kept at every date of a year: special days, more or less

@@ -23,7 +23,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/internal/localpg"
+	"wakefield.example/internal/localpg"
 )
 
 // Write writes a database into a file, while it is in use.

@@ -13,9 +13,9 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
-	"wakefield/internal/store"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
+	"wakefield.example/internal/store"
 )
 
 var cluster *localpg.Cluster

@@ -11,7 +11,7 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
 
-	"wakefield/internal/store"
+	"wakefield.example/internal/store"
 )
 
 // Found is what a restore is about to do.

@@ -3,11 +3,11 @@ package demo
 import (
 	"testing"
 
-	"wakefield/core/check"
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/check"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // BenchmarkDepot is the estimate of the 192 channels of Saltmarsh Tram Depot from

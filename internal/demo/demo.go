@@ -8,10 +8,10 @@ import (
 	_ "embed"
 	"fmt"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/internal/stills"
-	"wakefield/internal/store"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/stills"
+	"wakefield.example/internal/store"
 )
 
 //go:embed pennywhistle-quay.json

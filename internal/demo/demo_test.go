@@ -11,9 +11,9 @@ import (
 
 	"golang.org/x/image/draw"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 )
 
 func TestSampleSitesKeepTheRules(t *testing.T) {

@@ -3,8 +3,8 @@ package demo
 import (
 	"fmt"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // SaltmarshTramDepot is the large sample: 192 channels on six recorders.

@@ -5,12 +5,12 @@ import (
 	"runtime"
 	"testing"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/looked"
-	"wakefield/core/rehearse"
-	"wakefield/core/solve"
-	"wakefield/core/week"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/looked"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/core/solve"
+	"wakefield.example/core/week"
 )
 
 // BenchmarkLooks tells the longest time, in ms, in which long work on the largest sample site does not look whether anybody

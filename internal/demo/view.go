@@ -6,10 +6,10 @@ import (
 	"image"
 	"math"
 
-	"wakefield/core/picture"
-	"wakefield/core/plan"
-	"wakefield/internal/demo/scenery"
-	"wakefield/internal/stills"
+	"wakefield.example/core/picture"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo/scenery"
+	"wakefield.example/internal/stills"
 )
 
 // A view is what a camera of a sample site sees, and what is drawn in its picture. Lengths on the ground are metres to

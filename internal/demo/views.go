@@ -1,6 +1,6 @@
 package demo
 
-import "wakefield/internal/demo/scenery"
+import "wakefield.example/internal/demo/scenery"
 
 type (
 	solids = []scenery.Solid

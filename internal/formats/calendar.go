@@ -12,8 +12,8 @@ import (
 
 	ics "github.com/arran4/golang-ical"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Calendars are iCalendar (RFC 5545). Special days are events of whole days; beside

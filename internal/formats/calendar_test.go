@@ -9,11 +9,11 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/seeded"
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 var written = time.Date(2026, 11, 23, 9, 0, 0, 0, time.UTC)

@@ -8,8 +8,8 @@ import (
 
 	ics "github.com/arran4/golang-ical"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // CalendarWeek is one week of a calendar, as a week of duties can be made of it.

@@ -6,10 +6,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/seeded"
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 var today = week.Date{Year: 2026, Month: 11, Day: 25} // a Wednesday

@@ -13,9 +13,9 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/table"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/table"
 )
 
 // A channel table is one row for each channel: its id, then the columns of

@@ -9,11 +9,11 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/seeded"
-	"wakefield/core/table"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/table"
+	"wakefield.example/internal/demo"
 )
 
 // spoilt is the plan with other settings on every channel.

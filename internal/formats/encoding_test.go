@@ -15,9 +15,9 @@ import (
 	"golang.org/x/text/encoding/charmap"
 	"golang.org/x/text/encoding/unicode"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // TestTablesInOtherEncodings writes our own table as spreadsheets save it, and reads it

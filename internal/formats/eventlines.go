@@ -9,8 +9,8 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/activity"
-	"wakefield/core/plan"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
 )
 
 // A log may tell of several channels, and may have a line for the start of an event and

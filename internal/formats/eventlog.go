@@ -13,9 +13,9 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/activity"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Log is what an event log says, before anything is made of it.

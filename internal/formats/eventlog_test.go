@@ -8,8 +8,8 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/seeded"
-	"wakefield/core/week"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
 )
 
 func dublin(t testing.TB) *time.Location {

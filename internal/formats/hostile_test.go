@@ -10,10 +10,10 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/edit"
-	"wakefield/core/seeded"
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/seeded"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 // workbook packs a worksheet, and what it needs to be one.

@@ -11,8 +11,8 @@ import (
 	ics "github.com/arran4/golang-ical"
 	"github.com/teambition/rrule-go"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // ruleOf reads the rule by which an event comes again (RFC 5545, 3.3.10); nil for one

@@ -12,8 +12,8 @@ import (
 	ics "github.com/arran4/golang-ical"
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/core/document"
-	"wakefield/core/rehearse"
+	"wakefield.example/core/document"
+	"wakefield.example/core/rehearse"
 )
 
 // A rehearsed week is written as a list of what happened, one row an event, and as the stretches of footage of every channel.

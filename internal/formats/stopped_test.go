@@ -8,8 +8,8 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/looked"
-	"wakefield/internal/demo"
+	"wakefield.example/core/looked"
+	"wakefield.example/internal/demo"
 )
 
 // TestReadingStopsWhenNobodyWaits ends the context in the midst of long files.

@@ -6,10 +6,10 @@ import (
 	"slices"
 	"strings"
 
-	"wakefield/core/document"
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/table"
+	"wakefield.example/core/document"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/table"
 )
 
 // A table of another site names recorders, camera kinds, activities, weeks and groups that

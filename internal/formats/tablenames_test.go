@@ -5,9 +5,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 const ofAnotherSite = "No.;Name;Group;Recorder;Camera kind;Main stream Frames (/s);Activity;Nuisance;Week\r\n" +

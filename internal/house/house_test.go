@@ -81,7 +81,7 @@ func TestImportsPointDownward(t *testing.T) {
 		}
 		for _, spec := range file.Imports {
 			of, _ := strconv.Unquote(spec.Path.Value)
-			other, ours := strings.CutPrefix(of, "wakefield/core/")
+			other, ours := strings.CutPrefix(of, "wakefield.example/core/")
 			if !ours || strings.HasPrefix(other, room+"/") || strings.HasPrefix(other, "plan/plantest") {
 				continue
 			}

@@ -14,8 +14,8 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 var cluster *localpg.Cluster

@@ -5,13 +5,13 @@ import (
 	"io"
 	"testing"
 
-	"wakefield/core/check"
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/handover"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/demo"
+	"wakefield.example/core/check"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
 )
 
 // BenchmarkAllPapers writes sheets and papers of 192 channels on six recorders into one archive.

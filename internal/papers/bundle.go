@@ -8,8 +8,8 @@ import (
 	"io"
 	"strings"
 
-	"wakefield/core/handover"
-	"wakefield/core/plan"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
 )
 
 // Names are the files of [Source.Each], in their order.

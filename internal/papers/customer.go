@@ -6,10 +6,10 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/video"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/video"
+	"wakefield.example/core/week"
 )
 
 // group is cameras that are told together.

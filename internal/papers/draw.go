@@ -11,9 +11,9 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // picture sets a JPEG or PNG, as large as it fits; nothing where it cannot be read.

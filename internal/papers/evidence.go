@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // method is how the figures come about, in ten lines.

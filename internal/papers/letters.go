@@ -13,7 +13,7 @@ import (
 	"golang.org/x/text/unicode/norm"
 	"golang.org/x/text/unicode/runenames"
 
-	"wakefield/web"
+	"wakefield.example/web"
 )
 
 // A face is a font that papers are set in.

@@ -16,11 +16,11 @@ import (
 	"fmt"
 	"time"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/handover"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Paper is one of the papers.

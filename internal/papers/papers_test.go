@@ -15,11 +15,11 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
-	"wakefield/core/week"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/core/week"
 )
 
 // sample reads a sample site.

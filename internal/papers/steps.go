@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
-	"wakefield/core/handover"
-	"wakefield/core/plan"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
 )
 
 // of are the sheets of the recorders named, all where none is.

@@ -3,7 +3,7 @@ package papers
 import (
 	"fmt"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // walkTest writes the form that is filled in by hand: of every camera its walks, or near, middle and far where none are drawn.

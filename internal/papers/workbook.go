@@ -6,7 +6,7 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/core/handover"
+	"wakefield.example/core/handover"
 )
 
 // Workbook is the sheet as XLSX, a page for each of the recorders named, all where none is. Cells are texts, never formulas.

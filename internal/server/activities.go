@@ -6,11 +6,11 @@ import (
 	"net/http"
 	"time"
 
-	"wakefield/core/activity"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/formats"
+	"wakefield.example/core/activity"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/formats"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -13,8 +13,8 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"wakefield/core/document"
-	"wakefield/internal/store"
+	"wakefield.example/core/document"
+	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
 )

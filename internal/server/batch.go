@@ -5,9 +5,9 @@ import (
 	"reflect"
 	"sync"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/store"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/store"
 )
 
 // batches are changes of plans that wait for their turn. Whoever gets the turn of a plan makes those of all others too that

@@ -6,10 +6,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/rehearse"
-	"wakefield/internal/stills"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/internal/stills"
+	"wakefield.example/internal/store"
 )
 
 // TestBoundsAreThoseOfTheDocuments holds the table of bounds against the program.

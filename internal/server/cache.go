@@ -15,11 +15,11 @@ import (
 	"golang.org/x/sync/semaphore"
 	"golang.org/x/sync/singleflight"
 
-	"wakefield/core/check"
-	"wakefield/core/document"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/internal/store"
+	"wakefield.example/core/check"
+	"wakefield.example/core/document"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/store"
 )
 
 // entry is a version of a plan with its estimate.

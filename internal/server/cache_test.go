@@ -6,8 +6,8 @@ import (
 	"log/slog"
 	"testing"
 
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // TestTheCacheCountsBytes puts more into it than it may hold.

@@ -6,9 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/edit"
-	"wakefield/core/effect"
-	"wakefield/core/estimate"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/effect"
+	"wakefield.example/core/estimate"
 )
 
 // registerCauses adds what is asked of what causes what.

@@ -7,8 +7,8 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestWhatCausesWhat asks for all ties, for what they do by hour, and for the same with a change that is not kept.

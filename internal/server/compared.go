@@ -7,12 +7,12 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/check"
-	"wakefield/core/compare"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/store"
+	"wakefield.example/core/check"
+	"wakefield.example/core/compare"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // registerCompared adds what is told of the difference between plans.

@@ -7,8 +7,8 @@ import (
 	"html/template"
 	"time"
 
-	"wakefield/core/check"
-	"wakefield/core/plan"
+	"wakefield.example/core/check"
+	"wakefield.example/core/plan"
 )
 
 //go:embed compared.html

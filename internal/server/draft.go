@@ -4,10 +4,10 @@ import (
 	"context"
 	"math"
 
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/footage"
-	"wakefield/core/week"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/week"
 )
 
 // Draft is what a change would change, if it were kept.

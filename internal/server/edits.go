@@ -10,9 +10,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/store"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/store"
 )
 
 // registerEdits adds the changes of a plan.

@@ -12,7 +12,7 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // pace is how long requests took.

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // attached names a file that a browser keeps: site, variant, what it is, and the date on site, as "Pennywhistle Quay, As surveyed,

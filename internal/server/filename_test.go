@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // TestFilesAreNamedForTheirSite names files of sites with all that people call them.

@@ -4,8 +4,8 @@ import (
 	"context"
 	"net/http"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
 
 	"github.com/danielgtaylor/huma/v2"
 )

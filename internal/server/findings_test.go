@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"testing"
 
-	"wakefield/core/check"
-	"wakefield/internal/demo"
+	"wakefield.example/core/check"
+	"wakefield.example/internal/demo"
 )
 
 // TestFindingsAfterAChange keeps the findings as a page does, by what each answer says became of them, and

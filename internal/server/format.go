@@ -6,10 +6,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/plan"
-	"wakefield/core/quantity"
-	"wakefield/core/video"
-	"wakefield/internal/release"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/quantity"
+	"wakefield.example/core/video"
+	"wakefield.example/internal/release"
 )
 
 // registerFormat adds what does not depend on any plan.

@@ -9,11 +9,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/estimate"
-	"wakefield/core/handover"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/store"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // registerHandover adds what is carried to the recorders: the plan as they take it, sheets, and what was done of them.

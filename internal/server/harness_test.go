@@ -8,9 +8,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/localpg/pgtest"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/localpg/pgtest"
+	"wakefield.example/internal/store"
 )
 
 // serving is a server over a database of its own, with the store beneath it.

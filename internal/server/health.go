@@ -7,7 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/internal/store"
+	"wakefield.example/internal/store"
 )
 
 // Health is what /healthz and /readyz say when all is well.

@@ -21,10 +21,10 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/internal/demo"
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
-	"wakefield/internal/store"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
+	"wakefield.example/internal/store"
 )
 
 func TestErrorsTellTheTruthAndCanBeFound(t *testing.T) {

@@ -10,7 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
 
-	"wakefield/internal/store"
+	"wakefield.example/internal/store"
 )
 
 // hub tells pages of changes. They come from the database, so it does not matter

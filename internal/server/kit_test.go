@@ -8,14 +8,14 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/solve"
-	"wakefield/core/table"
-	"wakefield/core/video"
-	"wakefield/internal/demo"
-	"wakefield/internal/formats"
-	"wakefield/internal/store"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/solve"
+	"wakefield.example/core/table"
+	"wakefield.example/core/video"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/formats"
+	"wakefield.example/internal/store"
 )
 
 const setFrames = `{"version":%d,"edits":[{"setCells":{"columns":["main.fps"],"rows":[{"channel":%q,"values":[%q]}]}}]}`

@@ -9,8 +9,8 @@ import (
 	"sync"
 	"testing"
 
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // TestFiftyEditorsOnAPoolOfFour has each on a channel of its own, all the time on the

@@ -17,10 +17,10 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/rehearse"
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // mostOfOne is how much memory a single request may take above what the server holds.

@@ -11,7 +11,7 @@ import (
 	"github.com/prometheus/client_golang/prometheus/collectors"
 	"github.com/prometheus/client_golang/prometheus/promhttp"
 
-	"wakefield/internal/store"
+	"wakefield.example/internal/store"
 )
 
 // meters count what the server does, in the text format of Prometheus.

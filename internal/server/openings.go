@@ -4,10 +4,10 @@ import (
 	"context"
 	"net/http"
 
-	"wakefield/core/check"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/internal/store"
+	"wakefield.example/core/check"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
 )

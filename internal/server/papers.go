@@ -14,11 +14,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 
-	"wakefield/core/handover"
-	"wakefield/core/week"
-	"wakefield/internal/papers"
-	"wakefield/internal/stills"
-	"wakefield/internal/store"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/papers"
+	"wakefield.example/internal/stills"
+	"wakefield.example/internal/store"
 )
 
 // registerPapers adds what is handed over on paper, and the company that hands it over.

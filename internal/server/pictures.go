@@ -10,9 +10,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
-	"wakefield/internal/stills"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/stills"
 )
 
 // registerPictures adds the stills of cameras.

@@ -9,9 +9,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/stills"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/stills"
 )
 
 // stillFile is a PNG of a plain grey.

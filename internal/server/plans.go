@@ -8,7 +8,7 @@ import (
 	"strings"
 	"time"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 
 	"github.com/danielgtaylor/huma/v2"
 )

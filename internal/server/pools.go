@@ -5,8 +5,8 @@ import (
 	"net/http"
 	"net/url"
 
-	"wakefield/core/estimate"
-	"wakefield/core/solve"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/solve"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -9,9 +9,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/document"
-	"wakefield/core/rehearse"
-	"wakefield/internal/store"
+	"wakefield.example/core/document"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/internal/store"
 )
 
 // Conflict is the problem (RFC 9457) of a change made on an old version.

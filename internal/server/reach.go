@@ -10,10 +10,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/edit"
-	"wakefield/core/solve"
-	"wakefield/core/week"
-	"wakefield/internal/store"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/solve"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // registerReach adds the question what it would take to keep footage longer.

@@ -6,7 +6,7 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/internal/demo"
+	"wakefield.example/internal/demo"
 )
 
 // TestWhatItWouldTake asks for more days than the ferry terminal keeps, makes the changes that are told, and finds them kept.

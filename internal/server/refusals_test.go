@@ -6,11 +6,11 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // TestWhatCannotBeEstimatedIsNotStored sends what bricked a site once.

@@ -7,9 +7,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // estimating are the packages whose types are figures of an estimate.

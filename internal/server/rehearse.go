@@ -9,9 +9,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 
-	"wakefield/core/rehearse"
-	"wakefield/core/week"
-	"wakefield/internal/store"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // registerRehearse adds weeks that are played out.

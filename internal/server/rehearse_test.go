@@ -9,8 +9,8 @@ import (
 
 	"github.com/xuri/excelize/v2"
 
-	"wakefield/internal/demo"
-	"wakefield/internal/formats"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/formats"
 )
 
 // TestARehearsedWeek plays days out, asks about events and moments, and takes the week away as files.

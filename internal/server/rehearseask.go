@@ -8,7 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/rehearse"
+	"wakefield.example/core/rehearse"
 )
 
 // MomentParam names a moment of a channel, or a stretch of time.

@@ -7,8 +7,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/rehearse"
-	"wakefield/internal/formats"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/internal/formats"
 )
 
 // Beside is one week under two plans.

@@ -6,9 +6,9 @@ import (
 	"slices"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/rehearse"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/rehearse"
+	"wakefield.example/core/week"
 )
 
 // Played is a rehearsal as it is drawn: columns, as there may be a hundred thousand events. Times are seconds since the first

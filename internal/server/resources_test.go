@@ -4,9 +4,9 @@ import (
 	"slices"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
 )
 
 // TestASiteAndItsPlanAreTwoThings asks for both.

@@ -13,9 +13,9 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/internal/backup"
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/internal/backup"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // events reads a stream of changes: its events by name, with what they say.

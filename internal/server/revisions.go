@@ -5,7 +5,7 @@ import (
 	"net/http"
 	"strings"
 
-	"wakefield/internal/store"
+	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -3,10 +3,10 @@ package server
 import (
 	"math"
 
-	"wakefield/core/estimate"
-	"wakefield/core/footage"
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/footage"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Ribbon is the week of one channel as it is drawn: the duty decided on the rail,

@@ -4,8 +4,8 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/internal/demo"
+	"wakefield.example/core/estimate"
+	"wakefield.example/internal/demo"
 )
 
 // TestTheInkIsWhatIsWritten holds every step of every ribbon against the estimate's bins, in all that is drawn of them.

@@ -8,9 +8,9 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // crowd is a site of many channels, made of copies of the depot's, every third with a

@@ -20,8 +20,8 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
-	"wakefield/internal/store"
-	"wakefield/web"
+	"wakefield.example/internal/store"
+	"wakefield.example/web"
 )
 
 // Version is the version of the API.

@@ -14,12 +14,12 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
-	"wakefield/internal/store"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
+	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"

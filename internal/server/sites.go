@@ -9,11 +9,11 @@ import (
 	"strings"
 	"sync"
 
-	"wakefield/core/check"
-	"wakefield/core/edit"
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/internal/store"
+	"wakefield.example/core/check"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -5,9 +5,9 @@ import (
 	"net/http"
 	"time"
 
-	"wakefield/core/week"
-	"wakefield/core/year"
-	"wakefield/internal/formats"
+	"wakefield.example/core/week"
+	"wakefield.example/core/year"
+	"wakefield.example/internal/formats"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -5,9 +5,9 @@ import (
 	"math"
 	"net/http"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan"
-	"wakefield/core/video"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/video"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -7,7 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/estimate"
+	"wakefield.example/core/estimate"
 )
 
 // registerTakeOff adds how much footage there is to take off a recorder.

@@ -5,7 +5,7 @@ import (
 	"math"
 	"net/http"
 
-	"wakefield/core/week"
+	"wakefield.example/core/week"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -9,8 +9,8 @@ import (
 	"sync"
 	"testing"
 
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // TestChangesMadeTogetherAreEachARevision has many change one plan at once, some of them meeting each other, some wrong, one

@@ -4,9 +4,9 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/estimate"
-	"wakefield/core/plan/plantest"
-	"wakefield/internal/demo"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan/plantest"
+	"wakefield.example/internal/demo"
 )
 
 // TestWhatChannelsNotice asks for the list of all channels, and for one picture as it is and as it is being drawn.

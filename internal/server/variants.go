@@ -6,10 +6,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"wakefield/core/compare"
-	"wakefield/core/edit"
-	"wakefield/core/plan"
-	"wakefield/internal/store"
+	"wakefield.example/core/compare"
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/store"
 )
 
 // registerVariants adds what is done with the plans of a site.

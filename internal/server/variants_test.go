@@ -6,10 +6,10 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/compare"
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/store"
+	"wakefield.example/core/compare"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
 )
 
 // TestVariants makes variants of a site, compares them, carries a difference over, adopts, takes away and out again.

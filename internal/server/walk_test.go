@@ -15,8 +15,8 @@ import (
 	"testing"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/plan/plantest"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 var (

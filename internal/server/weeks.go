@@ -7,9 +7,9 @@ import (
 	"slices"
 	"time"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
-	"wakefield/internal/formats"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+	"wakefield.example/internal/formats"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -30,10 +30,10 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
-	"wakefield/internal/demo"
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 const (
@@ -101,7 +101,7 @@ func TestSoak(t *testing.T) {
 		t.Fatal(err)
 	}
 	t.Log("the program's log is ", w.log.Name())
-	if out, err := exec.Command("go", "build", "-o", w.program, "wakefield/cmd/wakefield").CombinedOutput(); err != nil {
+	if out, err := exec.Command("go", "build", "-o", w.program, "wakefield.example/cmd/wakefield").CombinedOutput(); err != nil {
 		t.Fatalf("%v: %s", err, out)
 	}
 	w.start()

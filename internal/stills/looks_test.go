@@ -7,7 +7,7 @@ import (
 	"image/jpeg"
 	"testing"
 
-	"wakefield/core/looked"
+	"wakefield.example/core/looked"
 )
 
 // BenchmarkLooks tells the longest time, in ms, in which taking in the largest pictures does not look whether anybody waits.

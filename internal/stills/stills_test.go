@@ -17,7 +17,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/seeded"
+	"wakefield.example/core/seeded"
 )
 
 // halves is a picture that is black at the left and white at the right.

@@ -10,7 +10,7 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/looked"
+	"wakefield.example/core/looked"
 )
 
 func flat(t testing.TB, m image.Image) []byte {

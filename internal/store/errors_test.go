@@ -12,7 +12,7 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
 
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 func TestANewerDatabaseIsRefused(t *testing.T) {

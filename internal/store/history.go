@@ -7,7 +7,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Tables are the names of all tables that a database of this or an older Wakefield may have.

@@ -13,8 +13,8 @@ import (
 
 	"github.com/pressly/goose/v3"
 
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 var makeBackups = flag.Bool("backups", false, "make the backups of every schema that package backup restores in its tests")

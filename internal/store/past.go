@@ -7,7 +7,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // snapshotEvery is after how many revisions the whole plan is kept beside the patches.

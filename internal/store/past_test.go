@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"wakefield/core/document"
-	"wakefield/core/plan"
+	"wakefield.example/core/document"
+	"wakefield.example/core/plan"
 )
 
 func TestLooksBackOverManyRevisions(t *testing.T) {

@@ -10,7 +10,7 @@ import (
 	jsonpatch "github.com/evanphx/json-patch/v5"
 	"github.com/wI2L/jsondiff"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Patch is the JSON Patch that leads from one plan to another.

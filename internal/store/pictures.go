@@ -5,7 +5,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/internal/stills"
+	"wakefield.example/internal/stills"
 )
 
 // mostPictures is how many a site keeps, those of its history too.

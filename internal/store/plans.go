@@ -6,7 +6,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Stamp names a version of a plan, of all that ever were: numbers begin again where a

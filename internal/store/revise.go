@@ -10,7 +10,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Revision is one change of a plan.

@@ -12,7 +12,7 @@ import (
 
 	"github.com/jackc/pgx/v5/pgconn"
 
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 // made opens a store with one plan in it.

@@ -7,7 +7,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
-	"wakefield/core/plan"
+	"wakefield.example/core/plan"
 )
 
 // Site is a place that plans are made for.

@@ -9,9 +9,9 @@ import (
 	"sync"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/internal/localpg"
-	"wakefield/internal/localpg/pgtest"
+	"wakefield.example/core/plan"
+	"wakefield.example/internal/localpg"
+	"wakefield.example/internal/localpg/pgtest"
 )
 
 var cluster *localpg.Cluster

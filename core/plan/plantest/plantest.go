@@ -9,8 +9,8 @@ import (
 	"reflect"
 	"testing"
 
-	"wakefield/core/plan"
-	"wakefield/core/week"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Read reads a plan file.

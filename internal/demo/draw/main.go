@@ -11,8 +11,8 @@ import (
 	"os"
 	"path/filepath"
 
-	"wakefield/internal/demo"
-	"wakefield/internal/stills"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/stills"
 )
 
 func main() {

@@ -5,7 +5,7 @@ import (
 	"math"
 	"testing"
 
-	"wakefield/core/picture"
+	"wakefield.example/core/picture"
 )
 
 // rows are the first and the last row in which a picture with somebody in it is another than without.

@@ -8,7 +8,7 @@ import (
 	"sync"
 	"testing"
 
-	"wakefield/internal/localpg"
+	"wakefield.example/internal/localpg"
 )
 
 // Folder makes a folder that PostgreSQL's own user can reach, and returns how to
