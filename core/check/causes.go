@@ -200,22 +200,7 @@ func sentAway(c *site) {
 
 // stillsIncomplete: stills are wanted, and one of the settings that make them is missing.
 func stillsIncomplete(c *site) {
-	wanted := make(map[string]string) // channels without stills, and what wants them
-	for _, t := range c.ties {
-		if t.Does == "still" && t.Why == estimate.WhyNothing {
-			wanted[t.To] = c.plan.CauseInWords(c.plan.Effects[t.Effect].When) + " is tied to them"
-		}
-	}
-	for i, m := range c.plan.Messages {
-		if !m.Still {
-			continue
-		}
-		for _, t := range c.causes.Messages[i] {
-			if ch := &c.plan.Channels[t.Cause.At]; t.Cause.Kind == cause.Motion && ch.Stills == nil && wanted[ch.ID] == "" {
-				wanted[ch.ID] = m.Name + " carries a snapshot of it"
-			}
-		}
-	}
+	wanted := c.stillsWanted()
 	for i := range c.plan.Channels {
 		ch := &c.plan.Channels[i]
 		path := fmt.Sprintf("channels[%d].stills", i)
@@ -244,6 +229,27 @@ func stillsIncomplete(c *site) {
 			c.about(f)
 		}
 	}
+}
+
+// stillsWanted are channels without stills of which something is to have some, and what that is.
+func (c *site) stillsWanted() map[string]string {
+	wanted := make(map[string]string)
+	for _, t := range c.ties {
+		if t.Does == "still" && t.Why == estimate.WhyNothing {
+			wanted[t.To] = c.plan.CauseInWords(c.plan.Effects[t.Effect].When) + " is tied to them"
+		}
+	}
+	for i, m := range c.plan.Messages {
+		if !m.Still {
+			continue
+		}
+		for _, t := range c.causes.Messages[i] {
+			if ch := &c.plan.Channels[t.Cause.At]; t.Cause.Kind == cause.Motion && ch.Stills == nil && wanted[ch.ID] == "" {
+				wanted[ch.ID] = m.Name + " carries a snapshot of it"
+			}
+		}
+	}
+	return wanted
 }
 
 // plainStills are what a channel takes of which nothing is said: of medium quality, no larger than is shown on a telephone.

@@ -15,29 +15,37 @@ var (
 	areas   = reflect.TypeFor[plan.Areas]()
 )
 
+// ofItsOwn says what differs in a member of a type that has words of its own; known is false for others.
+func (c *comparer) ofItsOwn(ph phrase, a, b reflect.Value) (out []string, known bool) {
+	switch was := a.Interface().(type) {
+	case plan.WeekRef:
+		return c.weekOf(was, b.Interface().(plan.WeekRef)), true
+	case plan.OwnWeek:
+		is := b.Interface().(plan.OwnWeek)
+		return c.weeks(&was, &is), true
+	case plan.HourList:
+		return said(ph, hours(&was), hours(ptr(b.Interface().(plan.HourList)))), true
+	case *plan.HourList:
+		return said(ph, hours(was), hours(b.Interface().(*plan.HourList))), true
+	case *plan.Areas:
+		return c.areas(ph, was, b.Interface().(*plan.Areas)), true
+	case []plan.RateBlock:
+		return []string{"other hours"}, true // see rates, which tells them with the rate otherwise
+	case []plan.DriveGroup:
+		return said(ph, drives(was), drives(b.Interface().([]plan.DriveGroup))), true
+	case []plan.DrivePrice:
+		return said(ph, prices(was), prices(b.Interface().([]plan.DrivePrice))), true
+	case []plan.SpecialDay:
+		return days(was, b.Interface().([]plan.SpecialDay)), true
+	}
+	return nil, false
+}
+
 // member says what differs in a member of a struct, part by part.
 func (c *comparer) member(of reflect.Type, m member, a, b reflect.Value) []string {
 	ph := phrases[of.Name()+"."+m.name]
-	switch was := a.Interface().(type) {
-	case plan.WeekRef:
-		return c.weekOf(was, b.Interface().(plan.WeekRef))
-	case plan.OwnWeek:
-		is := b.Interface().(plan.OwnWeek)
-		return c.weeks(&was, &is)
-	case plan.HourList:
-		return said(ph, hours(&was), hours(ptr(b.Interface().(plan.HourList))))
-	case *plan.HourList:
-		return said(ph, hours(was), hours(b.Interface().(*plan.HourList)))
-	case *plan.Areas:
-		return c.areas(ph, was, b.Interface().(*plan.Areas))
-	case []plan.RateBlock:
-		return []string{"other hours"} // see rates, which tells them with the rate otherwise
-	case []plan.DriveGroup:
-		return said(ph, drives(was), drives(b.Interface().([]plan.DriveGroup)))
-	case []plan.DrivePrice:
-		return said(ph, prices(was), prices(b.Interface().([]plan.DrivePrice)))
-	case []plan.SpecialDay:
-		return days(was, b.Interface().([]plan.SpecialDay))
+	if out, known := c.ofItsOwn(ph, a, b); known {
+		return out
 	}
 	if ph.drawn {
 		return []string{"drawn otherwise"}

@@ -17,22 +17,16 @@ type CauseLine struct {
 	Keeps         string    `json:"keeps,omitempty" enum:"itself,others,nothing,off" doc:"Of a channel's motion, what it records: itself, maybe others too; others only; nothing; or its detection is off"`
 }
 
-// CauseLines is all that can happen at a site: motion on every channel and in each of its areas, alarm inputs, buttons, lost
-// pictures, tampering and a lost uplink.
-func (s *Result) CauseLines() []CauseLine {
-	p, r := s.plan, s.site
-	out := []CauseLine{}
-	add := func(kind cause.Kind, name, of string, w plan.When, keeps string) {
-		out = append(out, CauseLine{When: w, Kind: string(kind), Name: name, Of: of, Keeps: keeps})
-	}
-	keeps := make([]string, len(p.Channels))
+// keeps is what motion on each channel records, as [CauseLine] says it.
+func (s *Result) keeps() []string {
+	keeps := make([]string, len(s.plan.Channels))
 	for i := range keeps {
 		keeps[i] = "nothing"
-		if c := &p.Channels[i]; c.NoCamera || !c.Detection.On {
+		if c := &s.plan.Channels[i]; c.NoCamera || !c.Detection.On {
 			keeps[i] = "off"
 		}
 	}
-	for i, from := range r.ToMotion {
+	for i, from := range s.site.ToMotion {
 		for _, k := range from {
 			if k == i {
 				keeps[k] = "itself"
@@ -41,6 +35,18 @@ func (s *Result) CauseLines() []CauseLine {
 			}
 		}
 	}
+	return keeps
+}
+
+// CauseLines is all that can happen at a site: motion on every channel and in each of its areas, alarm inputs, buttons, lost
+// pictures, tampering and a lost uplink.
+func (s *Result) CauseLines() []CauseLine {
+	p := s.plan
+	out := []CauseLine{}
+	add := func(kind cause.Kind, name, of string, w plan.When, keeps string) {
+		out = append(out, CauseLine{When: w, Kind: string(kind), Name: name, Of: of, Keeps: keeps})
+	}
+	keeps := s.keeps()
 	for i := range p.Channels {
 		c := &p.Channels[i]
 		if c.NoCamera {

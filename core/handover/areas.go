@@ -18,17 +18,7 @@ func (n *entering) areas(c *plan.Channel) {
 	columns, rows, grid := n.takes.Grid()
 	var out []plan.Area
 	for _, a := range list {
-		if steps := n.takes.SensitivitySteps; a.SensitivityPercent != nil && steps > 0 && n.asks(Sensitivity) {
-			round := func(x float64) float64 { return math.Ceil(x - 1e-9) } // up, as more is noticed then
-			if n.lean == Lower {
-				round = func(x float64) float64 { return math.Floor(x + 1e-9) }
-			}
-			if up := round(*a.SensitivityPercent/100*float64(steps)) / float64(steps) * 100; math.Abs(up-*a.SensitivityPercent) > 1e-9 {
-				n.depart(Sensitivity, c, plan.Say("%s %v %%", a.Name, *a.SensitivityPercent),
-					plan.Say("%v of %d steps", math.Round(up/100*float64(steps)), steps))
-				a.SensitivityPercent = &up
-			}
-		}
+		n.sensitivity(c, &a)
 		if grid && n.asks(AreaHours) && (a.Hours != nil || a.MinSeconds != nil) {
 			n.oneForAll(c, &a)
 		}
@@ -38,18 +28,7 @@ func (n *entering) areas(c *plan.Channel) {
 			n.departOnce(Outlines, c, "areas as drawn", plan.Say("cells of a grid of %d × %d", columns, rows))
 			out = append(out, a)
 		case n.takes.Areas == "polygon" && a.Cells != nil && n.asks(Outlines):
-			for k, points := range outlines(&a) {
-				part := a
-				part.Cells, part.Points = nil, points
-				if k > 0 {
-					part.Name = plan.Say("%s, part %d", a.Name, k+1)
-					part.ID = plan.FreeID(part.ID, "area", func(id string) bool {
-						same := func(b plan.Area) bool { return b.ID == id }
-						return slices.ContainsFunc(out, same) || slices.ContainsFunc(list, same)
-					})
-				}
-				out = append(out, part)
-			}
+			out = append(out, asPolygons(&a, list, out)...)
 			n.departOnce(Outlines, c, "areas as painted", "polygons round their cells")
 		default:
 			out = append(out, a)
@@ -57,6 +36,40 @@ func (n *entering) areas(c *plan.Channel) {
 	}
 	if len(out) <= plan.MostDrawn {
 		c.Detection.Areas = &plan.Areas{List: out}
+	}
+}
+
+// asPolygons is a painted area as polygons, each with an id that neither list has.
+func asPolygons(a *plan.Area, planned, entered []plan.Area) (parts []plan.Area) {
+	for k, points := range outlines(a) {
+		part := *a
+		part.Cells, part.Points = nil, points
+		if k > 0 {
+			part.Name = plan.Say("%s, part %d", a.Name, k+1)
+			part.ID = plan.FreeID(part.ID, "area", func(id string) bool {
+				same := func(b plan.Area) bool { return b.ID == id }
+				return slices.ContainsFunc(planned, same) || slices.ContainsFunc(entered, same) || slices.ContainsFunc(parts, same)
+			})
+		}
+		parts = append(parts, part)
+	}
+	return parts
+}
+
+// sensitivity puts that of an area on a step of the recorder's: the next higher, as more is noticed then, unless less is
+// wanted.
+func (n *entering) sensitivity(c *plan.Channel, a *plan.Area) {
+	steps := n.takes.SensitivitySteps
+	if a.SensitivityPercent == nil || steps == 0 || !n.asks(Sensitivity) {
+		return
+	}
+	step := math.Ceil(*a.SensitivityPercent/100*float64(steps) - 1e-9)
+	if n.lean == Lower {
+		step = math.Floor(*a.SensitivityPercent/100*float64(steps) + 1e-9)
+	}
+	if on := step / float64(steps) * 100; math.Abs(on-*a.SensitivityPercent) > 1e-9 {
+		n.depart(Sensitivity, c, plan.Say("%s %v %%", a.Name, *a.SensitivityPercent), plan.Say("%v of %d steps", step, steps))
+		a.SensitivityPercent = &on
 	}
 }
 

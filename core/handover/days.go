@@ -86,31 +86,40 @@ func (w *rewrite) try(now [7]string, missing []string, done []move, cost int) {
 		return
 	}
 	for i, kind := range missing {
-		rest := slices.Concat(missing[:i], missing[i+1:])
-		var days []int
-		source := -1
-		for d := range now {
-			if w.to[d] == kind && now[d] != kind {
-				days = append(days, d)
-			}
-			if now[d] == kind {
-				source = d
-			}
-		}
-		next, list, more := now, done[:len(done):len(done)], 0
-		if source < 0 {
-			list, more = append(list, move{day: days[0]}), w.periods(days[0])
-			source, days, next[days[0]] = days[0], days[1:], kind
-		}
-		if len(days) > 0 {
-			list, more = append(list, move{source, days}), more+1
-		}
-		for _, d := range days {
-			next[d] = kind
-		}
-		w.try(next, rest, list, cost+more)
+		next, list, more := w.set(now, kind, done[:len(done):len(done)])
+		w.try(next, slices.Concat(missing[:i], missing[i+1:]), list, cost+more)
 	}
-	// One may be put on a single day first, where its last source would be written over and what stands there is not lost.
+	w.aside(now, missing, done, cost)
+}
+
+// set puts a kind on all its days, copied from a day that has it or typed once: what stands then, how, and its entries.
+func (w *rewrite) set(now [7]string, kind string, list []move) (next [7]string, moves []move, entries int) {
+	var days []int
+	source := -1
+	for d := range now {
+		if w.to[d] == kind && now[d] != kind {
+			days = append(days, d)
+		}
+		if now[d] == kind {
+			source = d
+		}
+	}
+	if source < 0 {
+		list, entries = append(list, move{day: days[0]}), w.periods(days[0])
+		source, now[days[0]], days = days[0], kind, days[1:]
+	}
+	if len(days) > 0 {
+		list, entries = append(list, move{source, days}), entries+1
+	}
+	for _, d := range days {
+		now[d] = kind
+	}
+	return now, list, entries
+}
+
+// aside tries what comes of putting a kind on a single day first, where its last source would be written over and what stands
+// there is not lost.
+func (w *rewrite) aside(now [7]string, missing []string, done []move, cost int) {
 	for _, kind := range missing {
 		source := slices.Index(now[:], kind)
 		if source < 0 || w.to[source] == kind {

@@ -320,62 +320,16 @@ type arc struct{ from, to, cost, id int }
 // leastArborescence picks, of arcs between n places, those of the least sum by which every place is reached from place 0; their
 // ids. Circles of cheapest arcs are drawn together until there are none.
 func leastArborescence(n int, arcs []arc) []int {
-	into := make([]int, n) // index of the cheapest arc
-	for v := range into {
-		into[v] = -1
-	}
-	for i, a := range arcs {
-		if a.to != 0 && a.from != a.to && (into[a.to] < 0 || a.cost < arcs[into[a.to]].cost) {
-			into[a.to] = i
-		}
-	}
-	group, seen := make([]int, n), make([]int, n)
-	for v := range group {
-		group[v], seen[v] = -1, -1
-	}
-	groups, circles := 0, 0
-	inCircle := make([]bool, n)
-	for v := 1; v < n; v++ {
-		u := v
-		for u != 0 && seen[u] < 0 {
-			seen[u] = v
-			u = arcs[into[u]].from
-		}
-		if u != 0 && seen[u] == v && group[u] < 0 {
-			for w := u; ; {
-				group[w], inCircle[w] = groups, true
-				if w = arcs[into[w]].from; w == u {
-					break
-				}
-			}
-			groups++
-			circles++
-		}
-	}
-	if circles == 0 {
+	into := cheapestInto(n, arcs)
+	group, inCircle, groups := circlesOf(into, arcs)
+	if groups == 0 {
 		out := make([]int, 0, n)
 		for v := 1; v < n; v++ {
 			out = append(out, arcs[into[v]].id)
 		}
 		return out
 	}
-	for v := range group {
-		if group[v] < 0 {
-			group[v] = groups
-			groups++
-		}
-	}
-	// Place 0 stays place 0.
-	if zero := group[0]; zero != 0 {
-		for v := range group {
-			switch group[v] {
-			case zero:
-				group[v] = 0
-			case 0:
-				group[v] = zero
-			}
-		}
-	}
+	groups = drawnTogether(group, groups)
 	var next []arc
 	var back []int // index of the arc that each came from
 	for i, a := range arcs {
@@ -402,4 +356,69 @@ func leastArborescence(n int, arcs []arc) []int {
 		}
 	}
 	return out
+}
+
+// cheapestInto is, for every place but 0, the index of the cheapest arc that leads to it.
+func cheapestInto(n int, arcs []arc) []int {
+	into := make([]int, n)
+	for v := range into {
+		into[v] = -1
+	}
+	for i, a := range arcs {
+		if a.to != 0 && a.from != a.to && (into[a.to] < 0 || a.cost < arcs[into[a.to]].cost) {
+			into[a.to] = i
+		}
+	}
+	return into
+}
+
+// circlesOf numbers the circles that the cheapest arcs make, and tells which of them each place is in; −1 for none.
+func circlesOf(into []int, arcs []arc) (group []int, inCircle []bool, circles int) {
+	n := len(into)
+	group, inCircle = make([]int, n), make([]bool, n)
+	seen := make([]int, n) // on the way from which place
+	for v := range group {
+		group[v], seen[v] = -1, -1
+	}
+	for v := 1; v < n; v++ {
+		u := v
+		for u != 0 && seen[u] < 0 {
+			seen[u] = v
+			u = arcs[into[u]].from
+		}
+		if u == 0 || seen[u] != v || group[u] >= 0 {
+			continue
+		}
+		for w := u; ; {
+			group[w], inCircle[w] = circles, true
+			if w = arcs[into[w]].from; w == u {
+				break
+			}
+		}
+		circles++
+	}
+	return group, inCircle, circles
+}
+
+// drawnTogether gives every place outside of circles a number of its own after theirs, and place 0 the number 0. It returns
+// how many numbers there are.
+func drawnTogether(group []int, circles int) (groups int) {
+	groups = circles
+	for v := range group {
+		if group[v] < 0 {
+			group[v] = groups
+			groups++
+		}
+	}
+	if zero := group[0]; zero != 0 {
+		for v := range group {
+			switch group[v] {
+			case zero:
+				group[v] = 0
+			case 0:
+				group[v] = zero
+			}
+		}
+	}
+	return groups
 }

@@ -17,9 +17,17 @@ var contactsInWords = map[string]string{
 // ties writes alarm inputs, buttons, outputs, places of movable cameras, and what each cause does.
 func (w *writer) ties() {
 	w.begin(Ties)
-	p := w.plan
-	for i := range p.AlarmInputs {
-		a := &p.AlarmInputs[i]
+	w.inputs()
+	w.buttons()
+	w.outputs()
+	w.presets()
+	w.causes()
+	w.save("the last of these as above")
+}
+
+func (w *writer) inputs() {
+	for i := range w.plan.AlarmInputs {
+		a := &w.plan.AlarmInputs[i]
 		if a.Recorder != w.recorder.ID {
 			continue
 		}
@@ -29,8 +37,11 @@ func (w *writer) ties() {
 		}
 		w.set(set, fmt.Sprintf("Alarm input “%s”, %s", a.Name, contactsInWords[a.Contact]), "", "it shows no alarm while the contact is at rest")
 	}
-	for i := range p.CallButtons {
-		b := &p.CallButtons[i]
+}
+
+func (w *writer) buttons() {
+	for i := range w.plan.CallButtons {
+		b := &w.plan.CallButtons[i]
 		records := w.mine(b.Records)
 		if len(records) == 0 {
 			continue
@@ -43,8 +54,11 @@ func (w *writer) ties() {
 		}
 		w.set(set, words, "", "their signs of recording come when it is pressed")
 	}
-	for i := range p.Outputs {
-		if o := &p.Outputs[i]; o.Recorder == w.recorder.ID {
+}
+
+func (w *writer) outputs() {
+	for i := range w.plan.Outputs {
+		if o := &w.plan.Outputs[i]; o.Recorder == w.recorder.ID {
 			set := Set{Output: o.ID, Section: string(Ties), Values: map[string]any{"name": o.Name, "holdSeconds": o.HoldSeconds}}
 			words := fmt.Sprintf("Output “%s” (%s): on for %s", o.Name, plan.OutputKinds.Name(o.Kind), plan.SecondsInWords(o.HoldSeconds))
 			if o.Prolonged {
@@ -58,6 +72,9 @@ func (w *writer) ties() {
 			w.set(set, words, "", "it goes on when it is tried, and off again")
 		}
 	}
+}
+
+func (w *writer) presets() {
 	for _, c := range w.having(func(c *plan.Channel) bool { return c.Movable != nil }) {
 		set := Set{Channel: c.ID, Section: string(Ties), Values: make(map[string]any)}
 		var names []string
@@ -71,46 +88,52 @@ func (w *writer) ties() {
 		}
 		w.set(set, capital(called(c))+": presets "+plan.InList(names), "", "it goes back to where it rests by itself")
 	}
-	for i := range p.Effects {
-		e := &p.Effects[i]
-		if !w.hears(e.When) {
+}
+
+// causes writes what each cause does; messages, snapshots and copies stand in their own section.
+func (w *writer) causes() {
+	for i := range w.plan.Effects {
+		e := &w.plan.Effects[i]
+		set := Set{Tie: e.String(), Section: string(Ties), Values: make(map[string]any)}
+		does := w.does(e, set.Values)
+		if !w.hears(e.When) || len(does) == 0 {
 			continue
 		}
-		set := Set{Tie: e.String(), Section: string(Ties), Values: make(map[string]any)}
-		var does []string
-		if len(e.Record) > 0 {
-			set.Values["record"] = e.Record
-			does = append(does, w.records(e.Record))
-		}
-		for _, id := range e.Output {
-			set.Values["output "+id] = true
-			if o := p.Output(id); o != nil {
-				does = append(does, "“"+o.Name+"” goes on")
-			}
-		}
-		for _, id := range e.Monitor {
-			set.Values["monitor "+id] = true
-			if m := p.Monitor(id); m != nil {
-				does = append(does, fmt.Sprintf("“%s” shows it for %s", m.Name, plan.SecondsInWords(m.DwellSeconds)))
-			}
-		}
-		for _, t := range e.Preset {
-			set.Values["preset "+t.Channel] = t.Preset
-			if c := p.Channel(t.Channel); c != nil {
-				does = append(does, fmt.Sprintf("%s looks at %s for %s", called(c), c.Movable.Name(t.Preset), plan.SecondsInWords(t.DwellSeconds)))
-			}
-		}
-		if len(does) == 0 {
-			continue // messages, snapshots and copies stand in their own section
-		}
-		words := p.CauseInWords(e.When) + ": " + plan.InList(does)
+		words := w.plan.CauseInWords(e.When) + ": " + plan.InList(does)
 		if e.Hours != nil {
 			set.Values["hours"] = e.Hours
 			words += ", " + plan.HoursInWords(e.Hours.Blocks)
 		}
 		w.set(set, words, "", "just that happens when it is tried")
 	}
-	w.save("the last of these as above")
+}
+
+// does is what a tie does in words, and puts it into the values of its step.
+func (w *writer) does(e *plan.Effect, values map[string]any) (does []string) {
+	p := w.plan
+	if len(e.Record) > 0 {
+		values["record"] = e.Record
+		does = append(does, w.records(e.Record))
+	}
+	for _, id := range e.Output {
+		values["output "+id] = true
+		if o := p.Output(id); o != nil {
+			does = append(does, "“"+o.Name+"” goes on")
+		}
+	}
+	for _, id := range e.Monitor {
+		values["monitor "+id] = true
+		if m := p.Monitor(id); m != nil {
+			does = append(does, fmt.Sprintf("“%s” shows it for %s", m.Name, plan.SecondsInWords(m.DwellSeconds)))
+		}
+	}
+	for _, t := range e.Preset {
+		values["preset "+t.Channel] = t.Preset
+		if c := p.Channel(t.Channel); c != nil {
+			does = append(does, fmt.Sprintf("%s looks at %s for %s", called(c), c.Movable.Name(t.Preset), plan.SecondsInWords(t.DwellSeconds)))
+		}
+	}
+	return does
 }
 
 // records is which channels a cause records.

@@ -51,18 +51,9 @@ func main() {
 	}
 }
 
-func run(o options) error {
-	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt)
-	defer stop()
-	within, err := regexp.Compile(o.Within)
-	if err != nil {
-		return err
-	}
-	if len(o.Rooms) == 0 {
-		o.Rooms = []string{"core", "internal/server", "internal/store", "internal/formats"}
-	}
-	var all []mutant
-	for _, room := range o.Rooms {
+// mutantsIn lists every change that can be made in folders, in files whose paths match.
+func mutantsIn(rooms []string, within *regexp.Regexp) (all []mutant, err error) {
+	for _, room := range rooms {
 		err := filepath.WalkDir(room, func(path string, d os.DirEntry, err error) error {
 			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") ||
 				strings.Contains(path, "test/") || !within.MatchString(path) {
@@ -73,8 +64,25 @@ func run(o options) error {
 			return err
 		})
 		if err != nil {
-			return err
+			return nil, err
 		}
+	}
+	return all, nil
+}
+
+func run(o options) error {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt)
+	defer stop()
+	within, err := regexp.Compile(o.Within)
+	if err != nil {
+		return err
+	}
+	if len(o.Rooms) == 0 {
+		o.Rooms = []string{"core", "internal/server", "internal/store", "internal/formats"}
+	}
+	all, err := mutantsIn(o.Rooms, within)
+	if err != nil {
+		return err
 	}
 	if o.Again != "" {
 		if all, err = survivors(o.Again, all); err != nil {

@@ -94,22 +94,31 @@ func mutantsOf(file string) (all []mutant, err error) {
 			if n.Op == token.NOT {
 				change(n.OpPos, n.OpPos+1, "")
 			}
-		case *ast.Ident:
-			if n.Name == "true" || n.Name == "false" {
-				change(n.Pos(), n.End(), map[string]string{"true": "false", "false": "true"}[n.Name])
-			}
-		case *ast.BasicLit:
-			if n.Kind == token.INT {
-				if v, err := strconv.Atoi(n.Value); err == nil {
-					change(n.Pos(), n.End(), strconv.Itoa(v+1))
-				}
-			} else if n.Kind == token.FLOAT {
-				if v, err := strconv.ParseFloat(n.Value, 64); err == nil {
-					change(n.Pos(), n.End(), strconv.FormatFloat(v*1.5+0.1, 'g', -1, 64))
-				}
+		case *ast.Ident, *ast.BasicLit:
+			if instead := otherConstant(n); instead != "" {
+				change(n.Pos(), n.End(), instead)
 			}
 		}
 		return true
 	})
 	return all, nil
+}
+
+// otherConstant is what a truth value or a number is taken for; empty for anything else.
+func otherConstant(n ast.Node) string {
+	switch n := n.(type) {
+	case *ast.Ident:
+		return map[string]string{"true": "false", "false": "true"}[n.Name]
+	case *ast.BasicLit:
+		if n.Kind == token.INT {
+			if v, err := strconv.Atoi(n.Value); err == nil {
+				return strconv.Itoa(v + 1)
+			}
+		} else if n.Kind == token.FLOAT {
+			if v, err := strconv.ParseFloat(n.Value, 64); err == nil {
+				return strconv.FormatFloat(v*1.5+0.1, 'g', -1, 64)
+			}
+		}
+	}
+	return ""
 }

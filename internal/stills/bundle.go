@@ -64,24 +64,9 @@ func Unpack(ctx context.Context, data []byte, largest int64, named func(plan []b
 	if len(z.File) > mostEntries {
 		return nil, nil, fmt.Errorf("the zip archive has %d files; %d are the most", len(z.File), mostEntries)
 	}
-	files := make(map[string]*zip.File)
-	for _, f := range z.File {
-		base := path.Base(f.Name)
-		ext := strings.ToLower(path.Ext(base))
-		switch {
-		case f.FileInfo().IsDir() || strings.HasPrefix(base, ".") || strings.HasPrefix(f.Name, "__MACOSX/"):
-		case ext == ".json" && plan != nil:
-			return nil, nil, errors.New("the zip archive has more than one plan file in it")
-		case ext == ".json":
-			if plan, err = content(f, largest); err != nil {
-				return nil, nil, err
-			}
-		case ext == ".jpg" || ext == ".jpeg" || ext == ".png" || ext == ".webp":
-			files[base[:len(base)-len(ext)]] = f
-		}
-	}
-	if plan == nil {
-		return nil, nil, errors.New("there is no plan file in the zip archive")
+	plan, files, err := sorted(z, largest)
+	if err != nil {
+		return nil, nil, err
 	}
 	names, err := named(plan)
 	if err != nil {
@@ -106,6 +91,30 @@ func Unpack(ctx context.Context, data []byte, largest int64, named func(plan []b
 		if pictures[name], err = Take(ctx, data); err != nil {
 			return nil, nil, fmt.Errorf("%s: %w", f.Name, err)
 		}
+	}
+	return plan, pictures, nil
+}
+
+// sorted is the plan file of an archive, and its pictures by the names of their files without their endings.
+func sorted(z *zip.Reader, largest int64) (plan []byte, pictures map[string]*zip.File, err error) {
+	pictures = make(map[string]*zip.File)
+	for _, f := range z.File {
+		base := path.Base(f.Name)
+		ext := strings.ToLower(path.Ext(base))
+		switch {
+		case f.FileInfo().IsDir() || strings.HasPrefix(base, ".") || strings.HasPrefix(f.Name, "__MACOSX/"):
+		case ext == ".json" && plan != nil:
+			return nil, nil, errors.New("the zip archive has more than one plan file in it")
+		case ext == ".json":
+			if plan, err = content(f, largest); err != nil {
+				return nil, nil, err
+			}
+		case ext == ".jpg" || ext == ".jpeg" || ext == ".png" || ext == ".webp":
+			pictures[base[:len(base)-len(ext)]] = f
+		}
+	}
+	if plan == nil {
+		return nil, nil, errors.New("there is no plan file in the zip archive")
 	}
 	return plan, pictures, nil
 }
