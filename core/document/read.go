@@ -215,12 +215,17 @@ func (r *Reader) object(path string, token json.Token, v reflect.Value) error {
 			return err
 		}
 	}
+	return f.complete(path, v, seen)
+}
+
+// complete refuses a struct without a member that must be there, or with members that do not go together.
+func (f *form) complete(path string, v reflect.Value, given []bool) error {
 	for i, m := range f.members {
-		if m.Required && !seen[i] {
+		if m.Required && !given[i] {
 			return Wrong(Join(path, m.Name), "missing")
 		}
 	}
-	return checkShape(path, v, seen)
+	return checkShape(path, v, given)
 }
 
 func (r *Reader) either(path string, token json.Token, e Either) error {

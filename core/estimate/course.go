@@ -113,29 +113,14 @@ func (w *way) gate(name GateName, pass ...activity.Process) {
 }
 
 func (s *Result) course(i int, byHour bool) Course {
-	c, r := &s.plan.Channels[i], s.site
+	c := &s.plan.Channels[i]
 	e := s.Channels[i].Evidence
 	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, FullPerDay: e.FullPerDay, LowPerDay: e.LowPerDay, MissedPerDay: e.MissedPerDay}}
 	if byHour {
 		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(),
 			UnwantedTriggers: activity.NewHourRates()}
 	}
-	for k, process := range r.Own(c) {
-		if c.Activity != "" && k == 0 {
-			continue
-		}
-		out.NuisancePerDay += process.PerDay()
-		if byHour {
-			out.Hours.Nuisance.Add(process.Process)
-		}
-		for _, d := range r.Noticing[i].Of(c, k) {
-			triggers := d.Triggers(process.Process)
-			out.UnwantedTriggersPerDay += triggers.PerDay()
-			if byHour {
-				out.Hours.UnwantedTriggers.Add(triggers)
-			}
-		}
-	}
+	s.unwanted(i, &out)
 	if c.Activity == "" {
 		return out.Course
 	}
@@ -149,7 +134,36 @@ func (s *Result) course(i int, byHour bool) Course {
 		out.gate(GateOn)
 		return out.Course
 	}
-	// Each gate by itself: the events that there would be behind it if all further gates stood open.
+	s.noticedGates(i, wanted, &out)
+	s.recordedGates(i, wanted, &out)
+	return out.Course
+}
+
+// unwanted adds what nobody wants, and what of it becomes triggers.
+func (s *Result) unwanted(i int, out *way) {
+	c, r := &s.plan.Channels[i], s.site
+	for k, process := range r.Own(c) {
+		if c.Activity != "" && k == 0 {
+			continue
+		}
+		out.NuisancePerDay += process.PerDay()
+		if out.byHour {
+			out.Hours.Nuisance.Add(process.Process)
+		}
+		for _, d := range r.Noticing[i].Of(c, k) {
+			triggers := d.Triggers(process.Process)
+			out.UnwantedTriggersPerDay += triggers.PerDay()
+			if out.byHour {
+				out.Hours.UnwantedTriggers.Add(triggers)
+			}
+		}
+	}
+}
+
+// noticedGates are those of the detection. Each is looked at by itself: the events that there would be behind it if all further
+// gates stood open.
+func (s *Result) noticedGates(i int, wanted activity.Process, out *way) {
+	c := &s.plan.Channels[i]
 	behind := func(change func(*plan.Channel)) (list []activity.Process) {
 		d := *c
 		if d.Detection.Catch == nil {
@@ -183,18 +197,28 @@ func (s *Result) course(i int, byHour bool) Course {
 	})...)
 	long := behind(func(*plan.Channel) {})
 	out.gate(GateLong, long...)
-	var caught []activity.Process
-	for _, by := range r.Noticing[i].Wanted {
-		caught = append(caught, by.Triggers(wanted))
-	}
 	if c.Detection.Catch == nil {
-		out.gate(GateDetector, caught...)
+		out.gate(GateDetector, s.caught(i, wanted)...)
 	}
+}
+
+// caught are the triggers of wanted events.
+func (s *Result) caught(i int, wanted activity.Process) (out []activity.Process) {
+	for _, by := range s.site.Noticing[i].Wanted {
+		out = append(out, by.Triggers(wanted))
+	}
+	return out
+}
+
+// recordedGates are those between a trigger and what is recorded for it.
+func (s *Result) recordedGates(i int, wanted activity.Process, out *way) {
+	r := s.site
 	recorded := r.RecordedBy(i)
 	if len(recorded) == 0 {
 		out.gate(GateTied)
-		return out.Course
+		return
 	}
+	caught := s.caught(i, wanted)
 	// Where ties name areas or hours, the others of its triggers record nothing.
 	if counts := r.MotionOf(i, r.RecordingTies(i)); counts.Part {
 		caught = nil
@@ -212,7 +236,6 @@ func (s *Result) course(i int, byHour bool) Course {
 		heard = append(heard, activity.Detection{Hours: listens, Catch: 1}.Triggers(by))
 	}
 	out.gate(GateDuty, heard...)
-	return out.Course
 }
 
 // eachArea changes the areas of a channel that stands for another, and leaves those of the other.

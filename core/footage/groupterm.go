@@ -84,28 +84,10 @@ func (t *groupTerm) detected(events rates, src *Source, whole *curveShape, strad
 		}
 		return
 	}
-	type stretch struct{ from, to float64 }
-	var in []stretch // hours in which detection is on, over a week and what follows
-	for run, yes := range hours.Runs() {
-		if yes {
-			in = append(in, stretch{float64(run.From) * 60, float64(run.To) * 60})
-		}
-	}
-	if n := len(in); n > 1 && in[0].from == 0 && in[n-1].to == week.Seconds {
-		in[n-1].to += in[0].to // it goes on over the end of the week
-		in = in[1:]
-	}
-	exact := true
-	for i, h := range in {
-		next := in[(i+1)%len(in)].from
-		if i+1 == len(in) {
-			next += week.Seconds
-		}
-		exact = exact && h.to-h.from >= s && next-h.to >= s
-	}
+	in := stretchesOf(hours)
 	cuts := slices.Clone(events.from)
 	var admitted func(u float64) bool
-	if exact {
+	if apart(in, s) {
 		admitted = func(u float64) bool {
 			for _, h := range in {
 				for _, turn := range []float64{0, week.Seconds} {
@@ -137,6 +119,37 @@ func (t *groupTerm) detected(events rates, src *Source, whole *curveShape, strad
 		r.from, r.rate = append(r.from, u), append(r.rate, rate)
 	}
 	t.lay(r, whole)
+}
+
+// stretch is a time in which detection is on, in seconds since the week began.
+type stretch struct{ from, to float64 }
+
+// stretchesOf are the hours in which detection is on; the last may go on over the end of the week.
+func stretchesOf(hours week.Steps[bool]) (in []stretch) {
+	for run, yes := range hours.Runs() {
+		if yes {
+			in = append(in, stretch{float64(run.From) * 60, float64(run.To) * 60})
+		}
+	}
+	if n := len(in); n > 1 && in[0].from == 0 && in[n-1].to == week.Seconds {
+		in[n-1].to += in[0].to
+		in = in[1:]
+	}
+	return in
+}
+
+// apart tells whether all of them, and all pauses between, last some seconds at least.
+func apart(in []stretch, seconds float64) bool {
+	for i, h := range in {
+		next := in[(i+1)%len(in)].from
+		if i+1 == len(in) {
+			next += week.Seconds
+		}
+		if h.to-h.from < seconds || next-h.to < seconds {
+			return false
+		}
+	}
+	return true
 }
 
 func wrap(t float64) float64 { return t - math.Floor(t/week.Seconds)*week.Seconds }

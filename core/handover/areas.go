@@ -11,7 +11,7 @@ import (
 
 // areas enters the areas of a channel. Where the recorder only hears of events they are drawn at the camera, as planned.
 func (n *entering) areas(c *plan.Channel) {
-	if c.Detection.Areas == nil || len(c.Detection.Areas.List) == 0 || c.Events == "out" || c.Events == "none" || n.takes.Areas == "none" {
+	if len(c.Detection.List()) == 0 || c.Events == "out" || c.Events == "none" || n.takes.Areas == "none" {
 		return
 	}
 	list := slices.Clone(c.Detection.Areas.List)
@@ -23,7 +23,7 @@ func (n *entering) areas(c *plan.Channel) {
 			n.oneForAll(c, &a)
 		}
 		switch {
-		case grid && n.asks(Outlines) && !(a.Cells != nil && a.Cells.Columns == columns && a.Cells.Rows == rows):
+		case grid && n.asks(Outlines) && !a.Cells.Fits(columns, rows):
 			a.Cells, a.Points = onGrid(&a, columns, rows), nil
 			n.departOnce(Outlines, c, "areas as drawn", plan.Say("cells of a grid of %d × %d", columns, rows))
 			out = append(out, a)

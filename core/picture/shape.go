@@ -138,40 +138,44 @@ func NewRegion(watched Shape, ignored []Shape) *Region {
 	slices.Sort(levels)
 	levels = slices.Compact(levels)
 	r := new(Region)
-	inside := make([]bool, 1+len(ignored))
 	var here []*edge
 	for k := 1; k < len(levels); k++ {
 		top, bottom := levels[k-1], levels[k]
-		middle := (top + bottom) / 2
 		here = here[:0]
 		for i := range edges {
 			if edges[i].y0 <= top && edges[i].y1 >= bottom {
 				here = append(here, &edges[i])
 			}
 		}
-		slices.SortFunc(here, func(a, b *edge) int { return cmp.Compare(a.at(middle), b.at(middle)) })
-		clear(inside)
-		covered := 0 // ignored shapes that cover the place
-		var left *edge
-		for _, e := range here {
-			was := inside[0] && covered == 0
-			inside[e.shape] = !inside[e.shape]
-			if e.shape > 0 {
-				if inside[e.shape] {
-					covered++
-				} else {
-					covered--
-				}
-			}
-			switch is := inside[0] && covered == 0; {
-			case is && !was:
-				left = e
-			case was && !is:
-				r.add(trapezoid{top, bottom, left.at(top), left.at(bottom), e.at(top), e.at(bottom)})
-			}
-		}
+		r.between(top, bottom, here, 1+len(ignored))
 	}
 	return r
+}
+
+// between adds the pieces between two levels, of the edges that go from one to the other; shape 0 is watched, the others are
+// ignored.
+func (r *Region) between(top, bottom float64, edges []*edge, shapes int) {
+	middle := (top + bottom) / 2
+	slices.SortFunc(edges, func(a, b *edge) int { return cmp.Compare(a.at(middle), b.at(middle)) })
+	inside := make([]bool, shapes)
+	covered := 0 // ignored shapes that cover the place
+	var left *edge
+	for _, e := range edges {
+		was := inside[0] && covered == 0
+		inside[e.shape] = !inside[e.shape]
+		switch {
+		case e.shape > 0 && inside[e.shape]:
+			covered++
+		case e.shape > 0:
+			covered--
+		}
+		switch is := inside[0] && covered == 0; {
+		case is && !was:
+			left = e
+		case was && !is:
+			r.add(trapezoid{top, bottom, left.at(top), left.at(bottom), e.at(top), e.at(bottom)})
+		}
+	}
 }
 
 // crossing is the level at which two sides cross within both, if they do.

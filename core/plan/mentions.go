@@ -106,12 +106,7 @@ func eachMention(at *place, v, entry reflect.Value, f func(Mention) bool) bool {
 		return v.IsNil() || eachMention(at, v.Elem(), entry, f)
 	case reflect.Slice:
 		if words, ok := v.Interface().(Words); ok {
-			for i := range words {
-				if !f(Mention{Kind: "duty", Goes: Leaves, text: &words[i].Duty, place: at.member(words[i].Duty), entry: entry}) {
-					return false
-				}
-			}
-			return true
+			return words.eachMention(at, entry, f)
 		}
 		for i := range v.Len() {
 			in := entry
@@ -145,6 +140,16 @@ func eachMention(at *place, v, entry reflect.Value, f func(Mention) bool) bool {
 			continue
 		}
 		if mentions(m.Type) && !eachMention(at.member(m.Name), field, entry, f) {
+			return false
+		}
+	}
+	return true
+}
+
+// eachMention goes over the duties that words are of.
+func (w Words) eachMention(at *place, entry reflect.Value, f func(Mention) bool) bool {
+	for i := range w {
+		if !f(Mention{Kind: "duty", Goes: Leaves, text: &w[i].Duty, place: at.member(w[i].Duty), entry: entry}) {
 			return false
 		}
 	}

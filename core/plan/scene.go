@@ -117,6 +117,9 @@ type AreaCells struct {
 	On      string `json:"on" key:"yes" maxLength:"2048" doc:"Base64 of one bit for each cell, rows first, the first cell in the highest bit of a byte"`
 }
 
+// Fits tells whether they are of a grid of so many columns and rows.
+func (c *AreaCells) Fits(columns, rows int) bool { return c != nil && c.Columns == columns && c.Rows == rows }
+
 // cells decodes which cells are painted.
 func (c *AreaCells) cells() (func(column, row int) bool, error) {
 	bits, err := base64.StdEncoding.DecodeString(c.On)

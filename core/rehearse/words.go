@@ -150,20 +150,7 @@ func (r *Rehearsal) Tell(n int) Story {
 	}
 	for _, i := range e.Records {
 		s.Channels = append(s.Channels, r.plan.Channels[i].ID)
-		k := slices.IndexFunc(r.Segments[i], func(g Segment) bool { return slices.Contains(g.Causes, n) })
-		g := &r.Segments[i][k]
-		last := k
-		for last+1 < len(r.Segments[i]) && slices.Contains(r.Segments[i][last+1].Causes, n) {
-			last++
-		}
-		with := ""
-		if more := len(g.Causes) - 1; more > 0 {
-			with = fmt.Sprintf(", with %d other", more)
-			if more > 1 {
-				with += "s"
-			}
-		}
-		step("recorded", true, "%s writes from %s to %s%s.", r.plan.Channels[i].Name, r.hhmmss(g.From), r.hhmmss(r.Segments[i][last].To), with)
+		step("recorded", true, "%s", r.writes(i, n))
 	}
 	s.LostAt, s.Fate, s.Answer = lostAt(e), e.Fate, r.answer(e)
 	r.tellOthers(n, step)
@@ -171,6 +158,21 @@ func (r *Rehearsal) Tell(n int) Story {
 		step("fate", e.Fate == Full, "On disk it is %s: %s.", fateWords[e.Fate], whyWords[e.Why])
 	}
 	return s
+}
+
+// writes is what a channel writes for an event, in words.
+func (r *Rehearsal) writes(i, n int) string {
+	k := slices.IndexFunc(r.Segments[i], func(g Segment) bool { return slices.Contains(g.Causes, n) })
+	g := &r.Segments[i][k]
+	last := k
+	for last+1 < len(r.Segments[i]) && slices.Contains(r.Segments[i][last+1].Causes, n) {
+		last++
+	}
+	with := ""
+	if more := len(g.Causes) - 1; more > 0 {
+		with = ", with " + plan.Count(more, "other")
+	}
+	return fmt.Sprintf("%s writes from %s to %s%s.", r.plan.Channels[i].Name, r.hhmmss(g.From), r.hhmmss(r.Segments[i][last].To), with)
 }
 
 // answer is whether a wanted event is to be seen in the footage of its channel; empty for what nobody wants. An event that was

@@ -213,10 +213,6 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 		}
 		return nil
 	}
-	can := func(d *plan.Duty) bool {
-		return (d.Base != nil || d.Event != nil && slices.Contains(d.Event.On, plan.Motion) && d.Event.Match != "all") &&
-			(d.Base == nil || c.Streams.Get(d.Base.Stream) != nil) && (d.Event == nil || c.Streams.Get(d.Event.Stream) != nil)
-	}
 	var now []string
 	for _, step := range duties {
 		if d := byID(step.Value); d != nil && (d.Base != nil || d.Event != nil) && !slices.Contains(now, step.Value) {
@@ -243,19 +239,14 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 		w.edits = append(w.edits, edit.Edit{Paint: &edit.Paint{Channels: []string{c.ID}, Hours: hours, Duty: to.ID}})
 		return w
 	}
-	// What listens to alarms goes on doing so: what is tied to them counts in no evidence.
-	alarm := func(d *plan.Duty) bool { return d.Event != nil && slices.Contains(d.Event.On, plan.Alarm) }
 	for k := range all {
 		to := &all[k]
-		if !can(to) {
+		if !canDo(c, to) || p.lower[to.ID] != "" { // for the latter see lowerWays
 			continue
 		}
 		var others []string
-		if p.lower[to.ID] != "" {
-			continue // see lowerWays
-		}
 		for _, id := range now {
-			if id != to.ID && (alarm(to) || !alarm(byID(id))) {
+			if id != to.ID && (onAlarm(to) || !onAlarm(byID(id))) {
 				others = append(others, id)
 			}
 		}
@@ -268,6 +259,15 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 	}
 	return out
 }
+
+// canDo tells whether a duty is one that a channel's camera can do, and that records something of what it sees.
+func canDo(c *plan.Channel, d *plan.Duty) bool {
+	return (d.Base != nil || d.Event != nil && slices.Contains(d.Event.On, plan.Motion) && d.Event.Match != "all") &&
+		(d.Base == nil || c.Streams.Get(d.Base.Stream) != nil) && (d.Event == nil || c.Streams.Get(d.Event.Stream) != nil)
+}
+
+// onAlarm tells whether a duty listens to alarms. What does goes on doing so: what is tied to them counts in no evidence.
+func onAlarm(d *plan.Duty) bool { return d.Event != nil && slices.Contains(d.Event.On, plan.Alarm) }
 
 // fewer tells whether one duty's base layer keeps fewer frames than another's.
 func fewer(c *plan.Channel, from, to *plan.Duty) bool {

@@ -86,6 +86,11 @@ func (p *Prepared) Kept(ctx context.Context, ask *Ask, edits []edit.Edit) (Kept,
 	if err != nil {
 		return Kept{}, err
 	}
+	return leastOf(site, in), ctx.Err()
+}
+
+// leastOf is what the pools that are asked about keep, each figure that of the one that keeps least.
+func leastOf(site *estimate.Result, in map[string]bool) Kept {
 	kept := Kept{Typical: math.Inf(1), Hour: math.Inf(1), Date: math.Inf(1), Percent: site.Verdict.HoldsPercent}
 	for _, pool := range site.Pools {
 		if !in[pool.ID] || pool.RetentionDays == nil {
@@ -107,7 +112,7 @@ func (p *Prepared) Kept(ctx context.Context, ask *Ask, edits []edit.Edit) (Kept,
 			}
 		}
 	}
-	return kept, ctx.Err()
+	return kept
 }
 
 // tenth is how many standard deviations the tenth percentile lies below the median.

@@ -95,11 +95,10 @@ func lane() scenery.Place {
 }
 
 // quayViews are those of all cameras of Pennywhistle Quay.
-func quayViews() []view {
-	vehicle := func(x float64) []route {
-		return []route{{"board", "Down the lane", "vehicle", 85, []spot{{x, 34}, {x, 5.6}}}, {"foot", "On foot beside it", "person", 15,
-			[]spot{{x - 1.2, 13}, {x - 1.3, 5.8}}}}
-	}
+func quayViews() []view { return append(quayHouse(), quayOutside()...) }
+
+// quayHouse are those of its rooms and gangways.
+func quayHouse() []view {
 	return []view{
 		{channel: "hall", degrees: 50, height: 3.1, horizon: 0.2, people: [2]spot{{-1.5, 6}, {1.5, 14}},
 			place: scenery.Place{Lamps: true, Ground: 0.88, Sky: 0.9, Painted: []paint{{X0: -1, X1: 1, Z0: 3, Z1: 19, Grey: 0.8}},
@@ -149,6 +148,18 @@ func quayViews() []view {
 			walks: []route{{"off", "Off the boat", "person", 80, []spot{{0, 24}, {-0.3, 14}, {-2.2, 6}}},
 				{"hut", "From the hut", "person", 20, []spot{{4.4, 10.6}, {2.6, 8.4}, {-0.4, 6.2}}}},
 			areas: []zone{{id: "deck", name: "Foot and deck", ground: []spot{{-3.4, 5.8}, {3.4, 5.8}, {1.9, 26}, {-1.9, 26}}, smallest: 0.12}}},
+	}
+}
+
+// vehicles are the ways of vehicles down a lane, and of people beside them.
+func vehicles(x float64) []route {
+	return []route{{"board", "Down the lane", "vehicle", 85, []spot{{x, 34}, {x, 5.6}}},
+		{"foot", "On foot beside it", "person", 15, []spot{{x - 1.2, 13}, {x - 1.3, 5.8}}}}
+}
+
+// quayOutside are those of its berths, lanes and sheds.
+func quayOutside() []view {
+	return []view{
 		{channel: "berth-north", degrees: 46, height: 3.14, horizon: 0.178,
 			place: scenery.Place{Ground: 0.84, Sky: 0.97, Painted: []paint{{X0: -200, X1: 200, Z0: 24, Z1: 500, Grey: 0.7, Waves: true},
 				{X0: -200, X1: -5.2, Z0: 9.5, Z1: 500, Grey: 0.7, Waves: true}},
@@ -170,9 +181,9 @@ func quayViews() []view {
 			areas: []zone{{id: "wall", name: "Wall and stones", ground: []spot{{-4.6, 7.8}, {2.6, 7.8}, {2.6, 34}, {-4.6, 34}}, smallest: 0.1}},
 			patches: []zone{{id: "surf", name: "Surf on the stones", activity: "waves", blob: 0.5,
 				ground: []spot{{-4.5, 8.6}, {-2.8, 8.6}, {-2.8, 28}, {-4.5, 28}}}}},
-		{channel: "lane-1", degrees: 44, height: 4.6, horizon: 0.16, people: [2]spot{{-1, 8}, {1, 20}}, place: lane(), walks: vehicle(0),
+		{channel: "lane-1", degrees: 44, height: 4.6, horizon: 0.16, people: [2]spot{{-1, 8}, {1, 20}}, place: lane(), walks: vehicles(0),
 			areas: []zone{{id: "lane", name: "Lane", ground: []spot{{-2.6, 6.2}, {2.3, 6.2}, {2.2, 38}, {-2.2, 38}}, smallest: 0.3}}},
-		{channel: "lane-2", degrees: 44, height: 4.6, horizon: 0.16, people: [2]spot{{-1, 8}, {1, 20}}, place: lane(), walks: vehicle(0.2),
+		{channel: "lane-2", degrees: 44, height: 4.6, horizon: 0.16, people: [2]spot{{-1, 8}, {1, 20}}, place: lane(), walks: vehicles(0.2),
 			areas: []zone{{id: "lane", name: "Lane", ground: []spot{{-2.6, 6.2}, {2.3, 6.2}, {2.2, 38}, {-2.2, 38}}, smallest: 0.3}}},
 		{channel: "barrier", degrees: 40, height: 3.2, horizon: 0.22, people: [2]spot{{-1.4, 8}, {1.2, 15}},
 			place: scenery.Place{Ground: 0.75, Sky: 0.96, Painted: []paint{{X0: -2.4, X1: 2.4, Z0: 0, Z1: 60, Grey: 0.7},

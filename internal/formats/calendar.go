@@ -200,32 +200,41 @@ func readDate(text string) (week.Date, error) {
 	return d, err
 }
 
-func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]plan.SpecialDay, error) {
-	d := plan.SpecialDay{Name: nameOf(e, specialDay)}
-	var err error
+// datesOf are the first and the last date of an event of whole days.
+func datesOf(e *ics.ComponentBase) (from, to week.Date, err error) {
 	start := text(e, ics.ComponentPropertyDtStart)
 	if strings.Contains(start, "T") {
-		return nil, errors.New("it has a time of day")
+		return from, to, errors.New("it has a time of day")
 	}
-	if d.From, err = readDate(start); err != nil {
-		return nil, fmt.Errorf("no date %q", start)
+	if from, err = readDate(start); err != nil {
+		return from, to, fmt.Errorf("no date %q", start)
 	}
-	d.To = d.From
+	to = from
 	if end := text(e, ics.ComponentPropertyDtEnd); end != "" {
 		until, err := readDate(end)
 		if err != nil {
-			return nil, fmt.Errorf("no date %q", end)
+			return from, to, fmt.Errorf("no date %q", end)
 		}
-		if d.From.Before(until) {
-			d.To = until.Add(-1)
+		if from.Before(until) {
+			to = until.Add(-1)
 		}
 	} else if length := text(e, ics.ComponentPropertyDuration); length != "" {
 		days, err := strconv.Atoi(strings.TrimSuffix(strings.TrimPrefix(length, "P"), "D"))
 		if err != nil || days < 1 || days > 366 {
-			return nil, fmt.Errorf("no number of days %q", length)
+			return from, to, fmt.Errorf("no number of days %q", length)
 		}
-		d.To = d.From.Add(days - 1)
+		to = from.Add(days - 1)
 	}
+	return from, to, nil
+}
+
+// specialDays are those that an event of a calendar stands for.
+func specialDays(e *ics.ComponentBase, p *plan.Plan, otherwise week.Weekday) ([]plan.SpecialDay, error) {
+	from, to, err := datesOf(e)
+	if err != nil {
+		return nil, err
+	}
+	d := plan.SpecialDay{Name: nameOf(e, specialDay), From: from, To: to}
 	day := otherwise
 	if err := day.UnmarshalText([]byte(text(e, useDay))); err != nil {
 		day = otherwise

@@ -191,10 +191,6 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan, names ...Name) (*
 		return nil,
 			fmt.Errorf("line %d: of the headings only %q is known, and one column does not tell which channel a line is about; it takes two at least, such as No. and Name", lines[0].at, places[0].heading)
 	}
-	cells := &table.Cells{}
-	for _, place := range places {
-		cells.Columns = append(cells.Columns, place.column.ID)
-	}
 	met := meet(p, lines[1:], places, names)
 	if met.tell(p, t); ctx.Err() != nil {
 		return nil, ctx.Err()
@@ -202,11 +198,61 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan, names ...Name) (*
 	if p, t.Makes, err = met.made(p, lines[1:], places); err != nil {
 		return nil, err
 	}
-	var from []line
-	find, seen := newFinder(p, idAt, places), make(map[string]int)
-	for n, l := range lines[1:] {
+	cells, from, err := t.changes(ctx, p, lines[1:], newFinder(p, idAt, places), met, places)
+	if err != nil {
+		return nil, err
+	}
+	if len(cells.Rows) == 0 {
+		return t, nil
+	}
+	after, bad := cells.Set(p)
+	if after == nil {
+		return nil, errors.New(bad[0].Reason)
+	}
+	if from = t.leaveOutSame(p, after, rowsOf(bad), cells, from); len(cells.Rows) == 0 {
+		return t, nil
+	}
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
+	}
+	bad, good := cells.Try(p)
+	for _, b := range bad {
+		cell := BadCell{Line: from[b.Row].at, Reason: b.Reason}
+		if b.Column >= 0 {
+			cell.Column, cell.Text = places[b.Column].heading, cells.Rows[b.Row].Values[b.Column]
+		}
+		t.Bad = append(t.Bad, cell)
+	}
+	t.tell(p, after, cells, from, rowsOf(bad), places)
+	t.makes(good)
+	return t, nil
+}
+
+// makes takes the edit that makes what is good of the table, if any is, and counts its rows.
+func (t *Table) makes(good *table.Cells) {
+	if good == nil {
+		return
+	}
+	t.Edit = good
+	for _, row := range good.Rows {
+		if row.Channel == "" {
+			t.Added++
+		} else {
+			t.Changed++
+		}
+	}
+}
+
+// changes are the cells of the rows that are otherwise than in the plan, and the lines they come from.
+func (t *Table) changes(ctx context.Context, p *plan.Plan, lines []line, find *finder, met *strangers,
+	places []place) (*table.Cells, []line, error) {
+	cells, from, seen := &table.Cells{}, []line(nil), make(map[string]int)
+	for _, place := range places {
+		cells.Columns = append(cells.Columns, place.column.ID)
+	}
+	for n, l := range lines {
 		if n%looksAgain == 0 && ctx.Err() != nil {
-			return nil, ctx.Err()
+			return nil, nil, ctx.Err()
 		}
 		if strings.TrimSpace(strings.Join(l.cells, "")) == "" {
 			continue
@@ -231,42 +277,7 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan, names ...Name) (*
 		cells.Rows = append(cells.Rows, row)
 		from = append(from, l)
 	}
-	if len(cells.Rows) == 0 {
-		return t, nil
-	}
-	if ctx.Err() != nil {
-		return nil, ctx.Err()
-	}
-	after, bad := cells.Set(p)
-	if after == nil {
-		return nil, errors.New(bad[0].Reason)
-	}
-	if from = t.leaveOutSame(p, after, rowsOf(bad), cells, from); len(cells.Rows) == 0 {
-		return t, nil
-	}
-	if ctx.Err() != nil {
-		return nil, ctx.Err()
-	}
-	bad, good := cells.Try(p)
-	for _, b := range bad {
-		cell := BadCell{Line: from[b.Row].at, Reason: b.Reason}
-		if b.Column >= 0 {
-			cell.Column, cell.Text = places[b.Column].heading, cells.Rows[b.Row].Values[b.Column]
-		}
-		t.Bad = append(t.Bad, cell)
-	}
-	t.tell(p, after, cells, from, rowsOf(bad), places)
-	if good != nil {
-		t.Edit = good
-		for _, row := range good.Rows {
-			if row.Channel == "" {
-				t.Added++
-			} else {
-				t.Changed++
-			}
-		}
-	}
-	return t, nil
+	return cells, from, ctx.Err()
 }
 
 // place is a column of the file that is understood.

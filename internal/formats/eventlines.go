@@ -82,66 +82,92 @@ func stem(text string) string {
 // meanings finds the columns that tell the channel and the kind of a line, where they are
 // not given. body are the first lines but for a heading.
 func (l *Log) meanings(body []line, which *LogColumns, heading bool) {
-	sample := body[:min(len(body), 200)]
-	distinct := func(at int) map[string]int {
-		out := make(map[string]int)
-		for _, line := range sample {
-			if text := strings.TrimSpace(line.cell(at)); text != "" {
-				out[text]++
-			}
-		}
-		return out
-	}
-	name := func(at int) string {
-		if !heading {
-			return ""
-		}
-		return strings.ToLower(strings.TrimSpace(l.Columns[at]))
-	}
-	free := func(at int) bool { return at != l.Start && at != l.End && at != l.Kind && at != l.Channel }
+	look := lookedAt{l, body[:min(len(body), 200)], heading}
 	l.Channel, l.Kind = -1, -1
 	if which != nil && which.Kind != Recognise {
 		l.Kind = which.Kind
 	} else if l.End < 0 {
-		for at := range l.Columns {
-			if !free(at) {
-				continue
-			}
-			var starts, stops int
-			for text := range distinct(at) {
-				switch meaningOf(text) {
-				case LineStart:
-					starts++
-				case LineStop:
-					stops++
-				}
-			}
-			if stops > 0 && (starts > 0 || kindHeading.MatchString(name(at))) {
-				l.Kind = at
-				break
-			}
-		}
-		for at := range l.Columns {
-			if l.Kind < 0 && free(at) && kindHeading.MatchString(name(at)) {
-				l.Kind = at
-			}
-		}
+		l.Kind = look.kind()
 	}
 	if which != nil && which.Channel != Recognise {
 		l.Channel = which.Channel
-		return
+	} else {
+		l.Channel = look.channel()
 	}
+}
+
+// lookedAt are the first lines of a log, by which its columns are recognised.
+type lookedAt struct {
+	*Log
+	sample  []line
+	heading bool
+}
+
+// texts are the texts of a column.
+func (l lookedAt) texts(at int) map[string]bool {
+	out := make(map[string]bool)
+	for _, line := range l.sample {
+		if text := strings.TrimSpace(line.cell(at)); text != "" {
+			out[text] = true
+		}
+	}
+	return out
+}
+
+// name is the heading of a column in small letters; empty where there are none.
+func (l lookedAt) name(at int) string {
+	if !l.heading {
+		return ""
+	}
+	return strings.ToLower(strings.TrimSpace(l.Columns[at]))
+}
+
+// free tells whether a column has no meaning so far.
+func (l lookedAt) free(at int) bool {
+	return at != l.Start && at != l.End && at != l.Kind && at != l.Channel
+}
+
+// kind is the column that tells beginnings from ends: by its texts, else by its heading; −1 for none.
+func (l lookedAt) kind() int {
 	for at := range l.Columns {
-		if l.Channel < 0 && free(at) && channelHeading.MatchString(name(at)) {
-			l.Channel = at
+		if !l.free(at) {
+			continue
+		}
+		var starts, stops int
+		for text := range l.texts(at) {
+			switch meaningOf(text) {
+			case LineStart:
+				starts++
+			case LineStop:
+				stops++
+			}
+		}
+		if stops > 0 && (starts > 0 || kindHeading.MatchString(l.name(at))) {
+			return at
 		}
 	}
 	for at := range l.Columns {
-		// A column without a telling heading whose few texts come again and again.
-		if n := len(distinct(at)); l.Channel < 0 && free(at) && n > 1 && 3*n <= len(sample) && !kindHeading.MatchString(name(at)) {
-			l.Channel = at
+		if l.free(at) && kindHeading.MatchString(l.name(at)) {
+			return at
 		}
 	}
+	return -1
+}
+
+// channel is the column that tells where it happened: by its heading, else one without a telling heading whose few texts come
+// again and again; −1 for none.
+func (l lookedAt) channel() int {
+	for at := range l.Columns {
+		if l.free(at) && channelHeading.MatchString(l.name(at)) {
+			return at
+		}
+	}
+	for at := range l.Columns {
+		if n := len(l.texts(at)); l.free(at) && n > 1 && 3*n <= len(l.sample) && !kindHeading.MatchString(l.name(at)) {
+			return at
+		}
+	}
+	return -1
 }
 
 // logged is a line of a log that tells of an event.

@@ -135,6 +135,30 @@ func ReadLog(ctx context.Context, data []byte, zone *time.Location, which *LogCo
 	if len(lines) == 0 {
 		return nil, errors.New("the file is empty")
 	}
+	l, err := newLog(lines, encoding, zone, which)
+	if err != nil {
+		return nil, err
+	}
+	layout, heading, err := l.recognise(lines, zone)
+	if err != nil {
+		return nil, err
+	}
+	l.Layout = layout.name
+	body := lines
+	if heading {
+		body = lines[1:]
+	}
+	l.meanings(body, which, heading)
+	var channels, kinds names
+	read, err := l.events(each, min(bytes.Count(data, []byte("\n"))+1, logBudget.lines), heading, layout, zone, &channels, &kinds)
+	if err != nil {
+		return nil, err
+	}
+	return l, l.tell(ctx, read, zone, which, kept, &channels, &kinds)
+}
+
+// newLog begins a log with its columns, and with what is said of them.
+func newLog(lines []line, encoding string, zone *time.Location, which *LogColumns) (*Log, error) {
 	l := &Log{End: -1, Start: -1, Zone: zone.String(), Bad: []BadCell{}, Notes: []string{}, Sample: []LogEvent{}, Channels: []LogChannel{},
 		Kinds: []LogKind{}, Asks: []string{}}
 	if encoding != "" && encoding != inUTF8 {
@@ -155,47 +179,38 @@ func ReadLog(ctx context.Context, data []byte, zone *time.Location, which *LogCo
 			l.Start, l.End = which.Start, which.End
 		}
 	}
-	layout, heading, err := l.recognise(lines, zone)
-	if err != nil {
-		return nil, err
-	}
-	l.Layout = layout.name
-	body := lines
-	if heading {
-		body = lines[1:]
-	}
-	l.meanings(body, which, heading)
-	var channels, kinds names
-	read, err := l.events(each, min(bytes.Count(data, []byte("\n"))+1, logBudget.lines), heading, layout, zone, &channels, &kinds)
-	if err != nil {
-		return nil, err
-	}
+	return l, nil
+}
+
+// tell makes of the lines that were read what the log says, and fits an activity to it.
+func (l *Log) tell(ctx context.Context, read []logged, zone *time.Location, which *LogColumns, kept LogPeriod,
+	channels, kinds *names) error {
 	var said map[string]LineAs
 	var pick string
 	if which != nil {
 		said, pick = which.As, which.Pick
 	}
 	if l.Kind >= 0 {
-		read = l.pair(read, l.kindsOf(&kinds, read, said), &kinds)
+		read = l.pair(read, l.kindsOf(kinds, read, said), kinds)
 	}
 	if len(read) == 0 {
-		return nil, errors.New("no line of it tells when an event began")
+		return errors.New("no line of it tells when an event began")
 	}
 	l.span(read, zone, kept)
 	for _, e := range read[:min(len(read), 8)] {
 		l.Sample = append(l.Sample, LogEvent{channels.list[e.channel], e.start, e.seconds})
 	}
-	events, err := l.channelsOf(read, &channels, pick)
+	events, err := l.channelsOf(read, channels, pick)
 	if err != nil {
-		return nil, err
+		return err
 	}
 	if l.Channel < 0 {
 		l.Channels = []LogChannel{}
 	}
 	if err := ctx.Err(); err != nil {
-		return nil, err
+		return err
 	}
-	return l, l.fit(events)
+	return l.fit(events)
 }
 
 // first returns the first lines of a file.

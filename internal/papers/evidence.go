@@ -21,7 +21,7 @@ var method = []string{
 // evidence writes what the figures rest on.
 func (s *Source) evidence(sh *sheet) {
 	s.letterhead(sh, "What the figures rest on")
-	p, f := s.Entered.Plan, s.As
+	f := s.As
 	sh.par(s.verdict(), text)
 	v := f.Verdict
 	sh.par(plan.Say("%.3g GB a day, %.3g Mbit/s on average, on %.4g TB that footage may fill. %.3g %% chance that every channel keeps its days.", v.GigabytesPerDay, v.AverageMbps, v.UsableGB/1000, v.HoldsPercent), text)
@@ -29,73 +29,9 @@ func (s *Source) evidence(sh *sheet) {
 		sh.par(fmt.Sprintf("Figures are of the plan as its recorders take it, which is otherwise than planned in %s; the sheets list them.",
 			plan.Count(n, "place")), text)
 	}
-	sh.head("How often things happen", 1, 16)
-	var rows [][]string
-	for i := range p.Activities {
-		a := &p.Activities[i]
-		perDay := 0.0
-		for run, rate := range a.Rates().Runs() {
-			perDay += rate * float64(run.Minutes()) / 60 / 7
-		}
-		come := "singly"
-		if a.Groups != nil && a.Groups.Size > 1 {
-			come = plan.Say("%v together", a.Groups.Size)
-		}
-		rows = append(rows, []string{a.Name, plan.Say("%.3g", perDay), plan.Say("%v s", a.MeanSeconds), come, plan.ActivitiesKnown.Name(a.Known)})
-	}
-	sh.table([]column{{title: "Activity", share: 3}, {title: "Events a day", width: 24, right: true},
-		{title: "Length", width: 18, right: true}, {title: "They come", width: 30}, {title: "Known from", share: 2}}, rows, style{points: 8.5})
-	sh.head("What streams send", 1, 16)
-	rows = nil
-	type like struct {
-		words, known string
-	}
-	var order []like
-	channels := make(map[like][]string)
-	for i := range p.Channels {
-		c := &p.Channels[i]
-		if c.NoCamera {
-			continue
-		}
-		for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
-			st := c.Streams.Get(which)
-			if st == nil {
-				continue
-			}
-			known := plan.RatesKnown.Name(st.Rate.Known)
-			if st.Rate.Kind == "modelled" {
-				known = "a model"
-			}
-			k := like{streamInWords(which, st), known}
-			if channels[k] == nil {
-				order = append(order, k)
-			}
-			channels[k] = append(channels[k], c.Name)
-		}
-	}
-	for _, k := range order {
-		rows = append(rows, []string{k.words, shortList(channels[k]), k.known})
-	}
-	sh.table([]column{{title: "Stream", share: 3}, {title: "Of", share: 3}, {title: "Known from", width: 26}}, rows, style{points: 8.5})
-	sh.head("How many days", 1, 16)
-	rows = nil
-	for i := range f.Pools {
-		pool := &f.Pools[i]
-		row := []string{p.Pool(pool.ID).Name, plan.Say("%.4g", pool.UsableGB/1000), plan.Say("%.3g", pool.GigabytesPerDay), "no limit", "–", "–"}
-		if pool.RetentionDays != nil {
-			row[3] = fmt.Sprintf("%.1f", *pool.RetentionDays)
-		}
-		if pool.WorstDays != nil {
-			row[4] = fmt.Sprintf("%.1f", *pool.WorstDays)
-		}
-		if pool.LikelyDays != nil {
-			row[5] = fmt.Sprintf("%.1f to %.1f", pool.LikelyDays.Low, pool.LikelyDays.High)
-		}
-		rows = append(rows, row)
-	}
-	sh.table([]column{{title: "Pool", share: 3}, {title: "For footage, TB", width: 28, right: true},
-		{title: "GB a day", width: 20, right: true}, {title: "Days", width: 20, right: true}, {title: "Worst hour", width: 22, right: true},
-		{title: "Four in five", width: 28, right: true}}, rows, style{points: 8.5})
+	s.activities(sh)
+	s.streams(sh)
+	s.pools(sh)
 	if unknown, err := f.Knowing(context.Background()); err == nil && len(unknown) > 0 {
 		sh.head("What would make the range narrower", 1, 12)
 		var list []string
@@ -107,20 +43,7 @@ func (s *Source) evidence(sh *sheet) {
 	sh.head("How it is worked out", 1, 14)
 	sh.bullets(method)
 	s.accepted(sh, "Findings that were accepted")
-	var open []string
-	for i := range s.Findings {
-		if fd := &s.Findings[i]; fd.Accepted == nil {
-			open = append(open, upper(string(fd.Severity))+": "+fd.Sentence)
-		}
-	}
-	if len(open) > 0 {
-		sh.head("Findings that are open", 1, 10)
-		more := len(open) - 40
-		sh.bullets(open[:min(40, len(open))])
-		if more > 0 {
-			sh.par(fmt.Sprintf("And %d more.", more), small)
-		}
-	}
+	s.open(sh)
 }
 
 // whatIsUnknown is what would be measured.
@@ -161,4 +84,104 @@ func (s *Source) cameras(recorder string) (out []int) {
 	}
 	slices.SortStableFunc(out, func(a, b int) int { return s.Entered.Plan.Channels[a].Number - s.Entered.Plan.Channels[b].Number })
 	return out
+}
+
+// activities tells how often things happen.
+func (s *Source) activities(sh *sheet) {
+	p := s.Entered.Plan
+	sh.head("How often things happen", 1, 16)
+	var rows [][]string
+	for i := range p.Activities {
+		a := &p.Activities[i]
+		perDay := 0.0
+		for run, rate := range a.Rates().Runs() {
+			perDay += rate * float64(run.Minutes()) / 60 / 7
+		}
+		come := "singly"
+		if a.Groups != nil && a.Groups.Size > 1 {
+			come = plan.Say("%v together", a.Groups.Size)
+		}
+		rows = append(rows, []string{a.Name, plan.Say("%.3g", perDay), plan.Say("%v s", a.MeanSeconds), come, plan.ActivitiesKnown.Name(a.Known)})
+	}
+	sh.table([]column{{title: "Activity", share: 3}, {title: "Events a day", width: 24, right: true},
+		{title: "Length", width: 18, right: true}, {title: "They come", width: 30}, {title: "Known from", share: 2}}, rows, style{points: 8.5})
+}
+
+// streams tells what streams send, those that are alike together.
+func (s *Source) streams(sh *sheet) {
+	p := s.Entered.Plan
+	sh.head("What streams send", 1, 16)
+	var rows [][]string
+	type like struct {
+		words, known string
+	}
+	var order []like
+	channels := make(map[like][]string)
+	for i := range p.Channels {
+		c := &p.Channels[i]
+		if c.NoCamera {
+			continue
+		}
+		for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
+			st := c.Streams.Get(which)
+			if st == nil {
+				continue
+			}
+			known := plan.RatesKnown.Name(st.Rate.Known)
+			if st.Rate.Kind == "modelled" {
+				known = "a model"
+			}
+			k := like{streamInWords(which, st), known}
+			if channels[k] == nil {
+				order = append(order, k)
+			}
+			channels[k] = append(channels[k], c.Name)
+		}
+	}
+	for _, k := range order {
+		rows = append(rows, []string{k.words, shortList(channels[k]), k.known})
+	}
+	sh.table([]column{{title: "Stream", share: 3}, {title: "Of", share: 3}, {title: "Known from", width: 26}}, rows, style{points: 8.5})
+}
+
+// pools tells how many days each keeps.
+func (s *Source) pools(sh *sheet) {
+	p, f := s.Entered.Plan, s.As
+	sh.head("How many days", 1, 16)
+	var rows [][]string
+	for i := range f.Pools {
+		pool := &f.Pools[i]
+		row := []string{p.Pool(pool.ID).Name, plan.Say("%.4g", pool.UsableGB/1000), plan.Say("%.3g", pool.GigabytesPerDay), "no limit", "–", "–"}
+		if pool.RetentionDays != nil {
+			row[3] = fmt.Sprintf("%.1f", *pool.RetentionDays)
+		}
+		if pool.WorstDays != nil {
+			row[4] = fmt.Sprintf("%.1f", *pool.WorstDays)
+		}
+		if pool.LikelyDays != nil {
+			row[5] = fmt.Sprintf("%.1f to %.1f", pool.LikelyDays.Low, pool.LikelyDays.High)
+		}
+		rows = append(rows, row)
+	}
+	sh.table([]column{{title: "Pool", share: 3}, {title: "For footage, TB", width: 28, right: true},
+		{title: "GB a day", width: 20, right: true}, {title: "Days", width: 20, right: true}, {title: "Worst hour", width: 22, right: true},
+		{title: "Four in five", width: 28, right: true}}, rows, style{points: 8.5})
+}
+
+// open lists the findings that nobody accepted.
+func (s *Source) open(sh *sheet) {
+	var open []string
+	for i := range s.Findings {
+		if fd := &s.Findings[i]; fd.Accepted == nil {
+			open = append(open, upper(string(fd.Severity))+": "+fd.Sentence)
+		}
+	}
+	if len(open) > 0 {
+		sh.head("Findings that are open", 1, 10)
+		more := len(open) - 40
+		sh.bullets(open[:min(40, len(open))])
+		if more > 0 {
+			sh.par(fmt.Sprintf("And %d more.", more), small)
+		}
+	}
 }

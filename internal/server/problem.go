@@ -47,6 +47,35 @@ func (s *service) problem(ctx context.Context, err error) error {
 	return told
 }
 
+// refusals are what the store refuses, with what is said of it.
+var refusals = []struct {
+	err    error
+	status int
+	words  string
+}{
+	{store.ErrNotFound, http.StatusNotFound,
+		"There is no such site or plan."},
+	{store.ErrNoRevision, http.StatusNotFound,
+		"There is no such revision."},
+	{store.ErrNothing, http.StatusUnprocessableEntity,
+		"There is nothing to undo."},
+	{store.ErrAdopted, http.StatusUnprocessableEntity,
+		"This variant is the adopted one; adopt another before you remove it."},
+	{store.ErrRemoved, http.StatusUnprocessableEntity,
+		"This variant was removed; restore it first."},
+	{store.ErrManyTicks, http.StatusUnprocessableEntity,
+		"The plan has as many steps ticked as it may. Nothing was ticked."},
+	{store.ErrManyVariants, http.StatusUnprocessableEntity,
+		fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants)},
+	{store.ErrManyPlans, http.StatusUnprocessableEntity,
+		fmt.Sprintf("A site has %d variants at most, removed ones too. This one was not made; a duplicate of the site begins with one.", store.MostPlans)},
+	{store.ErrOtherUse, http.StatusUnprocessableEntity,
+		"The Idempotency-Key was used for something else before. Nothing was changed; send the change with a key of its own."},
+	{store.ErrManyPictures, http.StatusUnprocessableEntity,
+		"The site has as many pictures as it may, those of its history too. This one was not saved; a duplicate of the site begins with those in use."},
+}
+
+// problemOf is an error as it is told.
 func problemOf(err error) error {
 	var (
 		stale      *store.StaleError
@@ -79,32 +108,17 @@ func problemOf(err error) error {
 				". It can be exported, and an earlier revision can be returned to."}
 	case errors.As(err, &wrong):
 		return huma.Error422UnprocessableEntity(wrong.Error(), &huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason})
-	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound("There is no such site or plan.")
-	case errors.Is(err, store.ErrNoRevision):
-		return huma.Error404NotFound("There is no such revision.")
-	case errors.Is(err, store.ErrNothing):
-		return huma.Error422UnprocessableEntity("There is nothing to undo.")
-	case errors.Is(err, store.ErrAdopted):
-		return huma.Error422UnprocessableEntity("This variant is the adopted one; adopt another before you remove it.")
-	case errors.Is(err, store.ErrRemoved):
-		return huma.Error422UnprocessableEntity("This variant was removed; restore it first.")
-	case errors.Is(err, store.ErrManyTicks):
-		return huma.Error422UnprocessableEntity("The plan has as many steps ticked as it may. Nothing was ticked.")
-	case errors.Is(err, store.ErrManyVariants):
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants))
-	case errors.Is(err, store.ErrManyPlans):
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("A site has %d variants at most, removed ones too. This one was not made; a duplicate of the site begins with one.", store.MostPlans))
-	case errors.Is(err, store.ErrOtherUse):
-		return huma.Error422UnprocessableEntity("The Idempotency-Key was used for something else before. Nothing was changed; send the change with a key of its own.")
-	case errors.Is(err, store.ErrManyPictures):
-		return huma.Error422UnprocessableEntity("The site has as many pictures as it may, those of its history too. This one was not saved; a duplicate of the site begins with those in use.")
 	case errors.Is(err, errBusy):
 		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(busyWords), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(499, "The request was given up.")
 	case errors.As(err, &lost):
 		return huma.Error503ServiceUnavailable(unsure)
+	}
+	for _, r := range refusals {
+		if errors.Is(err, r.err) {
+			return huma.NewError(r.status, r.words)
+		}
 	}
 	switch store.TroubleOf(err) {
 	case store.Away:
