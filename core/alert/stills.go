@@ -108,7 +108,7 @@ func loneOf(s *Lasting, interval float64) lone {
 	if len(lones.made) >= mostLones || lones.made == nil {
 		lones.made = make(map[loneKey]lone)
 	}
-	made := key.make()
+	made := key.compute()
 	lones.made[key] = made
 	return made
 }
@@ -121,7 +121,7 @@ func (k *loneKey) lasts(v float64) float64 {
 	return k.chance * (math.Exp(-(v-min(v, k.group.Seconds))/k.mean) - math.Exp(-v/k.mean)) * k.mean / k.group.Seconds
 }
 
-func (k *loneKey) make() lone {
+func (k *loneKey) compute() lone {
 	n, s := k.group.Size, k.group.Seconds
 	a := 0.0
 	if k.mean > 0 {

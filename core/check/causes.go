@@ -20,8 +20,8 @@ const (
 	nightTimes    = 1.0 / 7
 )
 
-// about keeps a finding about a part of the plan that is no channel.
-func (c *site) about(f Finding) { c.found = append(c.found, f) }
+// reportPart keeps a finding reportPart a part of the plan that is no channel.
+func (c *site) reportPart(f Finding) { c.found = append(c.found, f) }
 
 // tiesNeverAct: a cause is tied to something, and can never bring it about.
 func tiesNeverAct(c *site) {
@@ -74,7 +74,7 @@ func tiesNeverAct(c *site) {
 		default:
 			f.Reason = "There is nothing to do it with: see Copy off site."
 		}
-		c.about(f)
+		c.reportPart(f)
 	}
 }
 
@@ -123,9 +123,9 @@ func messages(c *site) {
 				rarer.AtMostEverySeconds = intervals[at]
 				f.Fix = fix("At most one every "+plan.SecondsInWords(intervals[at]), edit.Edit{SetMessage: &edit.SetMessage{Message: rarer}})
 			}
-			c.about(f)
+			c.reportPart(f)
 		} else if told.HeldBackPerDay >= 1 && told.HeldBackPerDay > told.PerDay {
-			c.about(Finding{Rule: "mostly-held-back", Severity: Hint, Path: path + ".atMostEverySeconds",
+			c.reportPart(Finding{Rule: "mostly-held-back", Severity: Hint, Path: path + ".atMostEverySeconds",
 				Sentence: plan.Say("%.0f %% of the messages to %s are held back.", 100*told.HeldBackPerDay/(told.PerDay+told.HeldBackPerDay), m.To),
 				Reason: plan.Say("%s: %.3g a day go out and %.3g do not, as another went out within %s before.", m.Name, told.PerDay,
 					told.HeldBackPerDay, every)})
@@ -134,7 +134,7 @@ func messages(c *site) {
 	for _, t := range c.ties {
 		if t.Does == "message" && t.Why == "" && t.HappensPerDay >= 0.01 && t.ActsPerDay < (1-quietShare)*t.HappensPerDay {
 			m := c.plan.Message(t.To)
-			c.about(Finding{Rule: "message-quiet", Severity: Hint, Path: fmt.Sprintf("effects[%d].message", t.Effect),
+			c.reportPart(Finding{Rule: "message-quiet", Severity: Hint, Path: fmt.Sprintf("effects[%d].message", t.Effect),
 				Sentence: plan.Say("%s is quiet for %.0f %% of what it is tied to: %s.", m.Name, 100*(1-t.ActsPerDay/t.HappensPerDay),
 					c.plan.CauseInWords(c.plan.Effects[t.Effect].When)),
 				Reason: plan.Say("Of %.3g a day it hears of %.3g; it goes out %s only.", t.HappensPerDay, t.ActsPerDay, t.Hours)})
@@ -157,12 +157,12 @@ func outputs(c *site) {
 			if o.Hours == nil {
 				f.Fix = fix("Quiet from 22:00 to 06:00", edit.Edit{SetOutput: &edit.SetOutput{Output: quiet}})
 			}
-			c.about(f)
+			c.reportPart(f)
 		}
 		if o.HoldSeconds < noticeSeconds {
 			longer := *o
 			longer.HoldSeconds = 5
-			c.about(Finding{Rule: "hold-too-short", Severity: Hint, Path: path + ".holdSeconds",
+			c.reportPart(Finding{Rule: "hold-too-short", Severity: Hint, Path: path + ".holdSeconds",
 				Sentence: plan.Say("%s is on for %v s only, too short to be noticed.", o.Name, o.HoldSeconds),
 				Reason:   plan.Say("A person needs some %v s to notice. Leave it so where it drives a device that wants a short pulse.", noticeSeconds),
 				Fix:      fix("Switch it on for 5 s", edit.Edit{SetOutput: &edit.SetOutput{Output: longer}})})
@@ -175,7 +175,7 @@ func monitors(c *site) {
 	for k := range c.plan.Monitors {
 		m, shown := &c.plan.Monitors[k], &c.figures.Monitors[k]
 		if shown.CutShortPercent > cutPercent {
-			c.about(Finding{Rule: "monitor-cut-short", Severity: Warning, Path: fmt.Sprintf("monitors[%d].dwellSeconds", k),
+			c.reportPart(Finding{Rule: "monitor-cut-short", Severity: Warning, Path: fmt.Sprintf("monitors[%d].dwellSeconds", k),
 				Sentence: plan.Say("On %s %.0f %% of the showings are cut short by the next.", m.Name, shown.CutShortPercent),
 				Reason: plan.Say("Each is to last %v s; there are %.3g a day, and in the busiest hour it is in use for %.0f %% of the time.",
 					m.DwellSeconds, shown.PerDay, shown.BusiestOnPercent)})
@@ -191,7 +191,7 @@ func sentAway(c *site) {
 		}
 		i := slices.IndexFunc(c.plan.Channels, func(ch plan.Channel) bool { return ch.ID == a.Channel })
 		ch := &c.plan.Channels[i]
-		c.about(Finding{Rule: "camera-away", Severity: Warning, Path: fmt.Sprintf("channels[%d].movable", i), Channel: ch.ID,
+		c.reportPart(Finding{Rule: "camera-away", Severity: Warning, Path: fmt.Sprintf("channels[%d].movable", i), Channel: ch.ID,
 			Sentence: plan.Say("%s looks elsewhere during %.0f %% of the wanted events at %s.", ch.Name, a.Percent,
 				ch.Movable.Name(ch.Movable.Home)),
 			Reason: plan.Say("%.3g events a day that it would have at home are missed for it.", a.Missed), Cost: a.Percent / 100})
@@ -207,13 +207,13 @@ func stillsIncomplete(c *site) {
 		switch reason := wanted[ch.ID]; {
 		case ch.NoCamera:
 		case reason != "" && ch.Stills == nil:
-			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path, Channel: ch.ID,
+			c.reportPart(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path, Channel: ch.ID,
 				Sentence: fmt.Sprintf("%s takes no snapshots, but something should send one.", ch.Name), Reason: reason + ".",
 				Fix: fix("Take snapshots on trigger", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: plainStills(ch)}})})
 		case ch.Stills != nil && ch.Stills.Hours != nil && len(ch.Stills.Hours.Blocks) == 0:
 			always := *ch.Stills
 			always.Hours = nil
-			c.about(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".hours", Channel: ch.ID,
+			c.reportPart(Finding{Rule: "stills-incomplete", Severity: Warning, Path: path + ".hours", Channel: ch.ID,
 				Sentence: fmt.Sprintf("%s is to take snapshots, but at no hour of the week.", ch.Name),
 				Reason:   "Its snapshots have hours, and none is among them.",
 				Fix:      fix("Take them always", edit.Edit{SetStills: &edit.SetStills{Channels: []string{ch.ID}, Stills: &always}})})
@@ -226,7 +226,7 @@ func stillsIncomplete(c *site) {
 				on.On = true
 				f.Fix = fix("Switch detection on", edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{ch.ID}, Detection: on}})
 			}
-			c.about(f)
+			c.reportPart(f)
 		}
 	}
 }
@@ -269,7 +269,7 @@ func offsite(c *site) {
 	}
 	unwatched(c)
 	if copied.WorstWaitSeconds == nil {
-		c.about(Finding{Rule: "copy-never-catches-up", Severity: Error, Path: "offsite.uplinkKbps",
+		c.reportPart(Finding{Rule: "copy-never-catches-up", Severity: Error, Path: "offsite.uplinkKbps",
 			Sentence: plan.Say("The copy off site never catches up: a week brings %.3g %% of what the uplink carries.", copied.UplinkPercent),
 			Reason: plan.Say("%.3g GB a day are to be copied over %.4g kbit/s. Copy less, or let the sub stream or snapshots go in its place.",
 				copied.GigabytesPerDay, o.UplinkKbps)})
@@ -285,7 +285,7 @@ func offsite(c *site) {
 		}
 	}
 	f, name := &c.figures.Channels[worst], c.plan.Channels[worst].Name
-	c.about(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
+	c.reportPart(Finding{Rule: "copy-late", Severity: Warning, Path: "offsite.takenWithinSeconds",
 		Sentence: plan.Say("A thief needs %s to take the recorder; footage of %s is copied later than that.",
 			plan.SecondsInWords(o.TakenWithinSeconds), plan.Count(copied.LateChannels, "channel")),
 		Reason: plan.Say("%s: %.3g %% of events are safe later. Nine of ten are safe within %s, 99 of 100 within %s.", name, late,
@@ -304,7 +304,7 @@ func unwatched(c *site) {
 			}
 		}
 	}
-	c.about(Finding{Rule: "copy-unwatched", Severity: Warning, Path: "offsite.watched",
+	c.reportPart(Finding{Rule: "copy-unwatched", Severity: Warning, Path: "offsite.watched",
 		Sentence: "Nobody is told when the uplink of the copy is cut.",
 		Reason:   "Who cuts it before coming in leaves nothing off site of what follows. Somebody has to be told within minutes, by another way than the uplink."})
 }
@@ -342,13 +342,13 @@ func losses(c *site) {
 		if without > 1 {
 			s = fmt.Sprintf("Nobody is told when the picture of any of %d channels is lost.", without)
 		}
-		c.about(Finding{Rule: "loss-untold", Severity: Hint, Path: "effects", Sentence: s,
+		c.reportPart(Finding{Rule: "loss-untold", Severity: Hint, Path: "effects", Sentence: s,
 			Reason: "A camera that fails would be noticed when its footage is wanted.",
 			Fix:    &Fix{"Tell " + c.plan.Messages[0].To, ties}})
 	}
 	for i, r := range c.plan.Recorders {
 		if !slices.ContainsFunc(c.plan.AlarmInputs, func(a plan.AlarmInput) bool { return a.Guards == r.ID }) {
-			c.about(Finding{Rule: "no-tamper-contact", Severity: Hint, Path: fmt.Sprintf("recorders[%d]", i), Recorder: r.ID,
+			c.reportPart(Finding{Rule: "no-tamper-contact", Severity: Hint, Path: fmt.Sprintf("recorders[%d]", i), Recorder: r.ID,
 				Sentence: fmt.Sprintf("Nobody would notice that %s is opened or carried off.", r.Name),
 				Reason:   "No alarm input watches its housing."})
 		}
@@ -370,7 +370,7 @@ func contacts(c *site) {
 			}
 		}
 		if a.Contact == "" && n > 0 {
-			c.about(Finding{Rule: "contact-unknown", Severity: Hint, Path: fmt.Sprintf("alarmInputs[%d].contact", i), Recorder: a.Recorder,
+			c.reportPart(Finding{Rule: "contact-unknown", Severity: Hint, Path: fmt.Sprintf("alarmInputs[%d].contact", i), Recorder: a.Recorder,
 				Sentence: fmt.Sprintf("%s: contact type not set, normally open or normally closed.", a.Name),
 				Reason:   fmt.Sprintf("Set the wrong way round it would be in alarm for ever, and keep %s recording.", plan.Count(n, "channel"))})
 		}

@@ -301,8 +301,8 @@ func (c *site) report(ch *channel, severity Severity, rule, member, sentence, re
 // 0 to 1.
 func (c *site) costs(share float64) { c.found[len(c.found)-1].Cost = share }
 
-// only tells the last finding apart from others of its rule that have another cause.
-func (c *site) only(cause, words string) {
+// withCause tells the last finding apart from others of its rule that have another cause.
+func (c *site) withCause(cause, words string) {
 	f := &c.found[len(c.found)-1]
 	f.cause += " " + cause
 	f.several = func(n int) string { return fmt.Sprintf(words, n) }

@@ -75,7 +75,7 @@ func nothingRecorded(c *site, ch *channel) {
 		plan.Say("%s records nothing for %.3g hours a week, though its footage must be kept.", ch.Name, hours(off)),
 		fmt.Sprintf("%s: %s.", reason, inWords(off)), nil)
 	c.costs(hours(off) / 168)
-	c.only(inWords(off), "%d channels record nothing on "+inWords(off)+", though their footage must be kept.")
+	c.withCause(inWords(off), "%d channels record nothing on "+inWords(off)+", though their footage must be kept.")
 }
 
 // framesBeyondCamera: a duty keeps more frames than the camera sends.

@@ -83,7 +83,7 @@ func (r *Reader) value(path string, token json.Token, v reflect.Value) error {
 	}
 	switch own := v.Addr().Interface().(type) {
 	case Either:
-		return r.either(path, token, own)
+		return r.textOrObject(path, token, own)
 	case Source:
 		if err := own.ReadFrom(r, path, token); err != nil {
 			return err
@@ -228,7 +228,7 @@ func (f *form) complete(path string, v reflect.Value, given []bool) error {
 	return checkShape(path, v, given)
 }
 
-func (r *Reader) either(path string, token json.Token, e Either) error {
+func (r *Reader) textOrObject(path string, token json.Token, e Either) error {
 	if id, ok := token.(string); ok {
 		text, _ := e.Text()
 		*text = id

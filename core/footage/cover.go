@@ -231,24 +231,24 @@ func (w *sweep) segment(length float64, to *sums) {
 	} else {
 		w.panels(length, bend, to)
 	}
-	w.move(length)
+	w.advance(length)
 }
 
-// move takes the terms to the end of a segment.
-func (w *sweep) move(length float64) {
+// advance takes the terms to the end of a segment.
+func (w *sweep) advance(length float64) {
 	for k := range w.decay {
 		w.decay[k] = -1 // not needed so far
 	}
 	for i := range w.terms {
 		t := &w.terms[i]
 		if t.resting() {
-			t.move(length, 0)
+			t.advance(length, 0)
 			continue
 		}
 		if w.decay[t.mean] < 0 {
 			w.decay[t.mean] = math.Exp(-length / t.d)
 		}
-		t.move(length, w.decay[t.mean])
+		t.advance(length, w.decay[t.mean])
 	}
 }
 

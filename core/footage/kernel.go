@@ -162,7 +162,7 @@ func (k kernelOf) mean(what property, x float64) float64 {
 	return (k.swept(what, x) - k.swept(what, x-s)) / s
 }
 
-func (k kernelOf) make() *kernel {
+func (k kernelOf) compute() *kernel {
 	n := k.group.Size
 	breaks := k.breaks()
 	steps := k.steps(breaks)

@@ -27,7 +27,7 @@ func (m *made) get(k kernelOf) func() *kernel {
 	}
 	got := m.old[k]
 	if got == nil {
-		got = sync.OnceValue(k.make)
+		got = sync.OnceValue(k.compute)
 	}
 	if m.young == nil || len(m.young) >= mostYoung {
 		m.young, m.old = make(map[kernelOf]func() *kernel), m.young

@@ -72,8 +72,8 @@ func (t *term) addTo(c *curve) {
 // resting tells whether as many events go on as the intensity sustains.
 func (t *term) resting() bool { return math.Abs(t.y-t.rateTail*t.d) < 1e-12 }
 
-// move goes length seconds on, no edge between; decay is exp(−length/d).
-func (t *term) move(length, decay float64) {
+// advance goes length seconds on, no edge between; decay is exp(−length/d).
+func (t *term) advance(length, decay float64) {
 	full := t.rateTail * t.d
 	t.n = max(0, t.n+(t.rateHead-t.rateTail)*length)
 	t.y = full + (t.y-full)*decay

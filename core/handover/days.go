@@ -89,7 +89,7 @@ func (w *rewrite) try(now [7]string, missing []string, done []move, cost int) {
 		next, list, more := w.set(now, kind, done[:len(done):len(done)])
 		w.try(next, slices.Concat(missing[:i], missing[i+1:]), list, cost+more)
 	}
-	w.aside(now, missing, done, cost)
+	w.setOneDayFirst(now, missing, done, cost)
 }
 
 // set puts a kind on all its days, copied from a day that has it or typed once: what stands then, how, and its entries.
@@ -117,9 +117,9 @@ func (w *rewrite) set(now [7]string, kind string, list []move) (next [7]string, 
 	return now, list, entries
 }
 
-// aside tries what comes of putting a kind on a single day first, where its last source would be written over and what stands
+// setOneDayFirst tries what comes of putting a kind on a single day first, where its last source would be written over and what stands
 // there is not lost.
-func (w *rewrite) aside(now [7]string, missing []string, done []move, cost int) {
+func (w *rewrite) setOneDayFirst(now [7]string, missing []string, done []move, cost int) {
 	for _, kind := range missing {
 		source := slices.Index(now[:], kind)
 		if source < 0 || w.to[source] == kind {

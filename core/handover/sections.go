@@ -73,7 +73,7 @@ func (w *writer) copied(what plan.Copy, section string, of func(c *plan.Channel)
 	for i := range channels {
 		w.sheet.EntriesOneByOne += s.entries(s.root, text(i))
 	}
-	w.make(s, members, channels, func(i int, from, to []string) {
+	w.typeAndCopy(s, members, channels, func(i int, from, to []string) {
 		c := channels[i]
 		set := Set{Channel: c.ID, Section: section, Values: make(map[string]any)}
 		var typed []value
@@ -156,9 +156,9 @@ func majority(a, b, c []string) []string {
 	return out
 }
 
-// make writes the steps by which channels come to what they are to have: every state is typed on one channel and copied from
+// typeAndCopy writes the steps by which channels come to what they are to have: every state is typed on one channel and copied from
 // there. typed writes what is typed on a channel on which one state stands and another is to; copied what is copied from one.
-func (w *writer) make(s *section, members [][]int, channels []*plan.Channel, typed func(i int, from,
+func (w *writer) typeAndCopy(s *section, members [][]int, channels []*plan.Channel, typed func(i int, from,
 	to []string), copied func(i int, to []*plan.Channel)) {
 	nodes, _ := s.fewest()
 	if !s.copies {

@@ -49,7 +49,7 @@ func (w *writer) weeks() {
 			}
 		}
 	}
-	w.make(s, members, w.channels, func(i int, from, to []string) { w.typeWeek(w.channels[i], days, from, to) },
+	w.typeAndCopy(s, members, w.channels, func(i int, from, to []string) { w.typeWeek(w.channels[i], days, from, to) },
 		func(i int, to []*plan.Channel) { w.copyStep(plan.CopiesWeek, "week", w.channels[i], to) })
 	list := w.having(func(*plan.Channel) bool { return true })
 	w.copied(plan.CopiesTimes, "times", timesOf, list)

@@ -66,8 +66,8 @@ func (c *checker) cause(path string, w *When, ch *Channel, often map[When]float6
 	}
 }
 
-// beside holds what a channel says of moving and of stills.
-func (c *checker) beside(path string, ch *Channel) {
+// stillsAndPresets holds what a channel says of moving and of stills.
+func (c *checker) stillsAndPresets(path string, ch *Channel) {
 	if s := ch.Stills; s != nil {
 		c.hourList(path+".stills.hours", s.Hours)
 	}

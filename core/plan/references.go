@@ -222,7 +222,7 @@ func (c *checker) channel(path string, ch *Channel) {
 		c.wrong(path+".streams.main", "missing; a channel with a camera has a main stream")
 	}
 	c.hourList(path+".detection.hours", ch.Detection.Hours)
-	c.beside(path, ch)
+	c.stillsAndPresets(path, ch)
 	c.nights(path+".streams", ch.Streams)
 	c.scene(path, ch)
 	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {

@@ -141,7 +141,7 @@ func (p *Prepared) alike(ask *Ask, of *pool) (out []like) {
 // lever is what a change comes to for all its channels, and the days that the pool keeps then.
 func (p *Prepared) lever(ask *Ask, of *pool, l *like) (Lever, storage.Days) {
 	if l.picks == nil {
-		return p.move(of, l)
+		return p.moveLever(of, l)
 	}
 	at := Point{picks: make([]int, len(p.plan.Channels))}
 	out := Lever{Priced: true}
@@ -166,9 +166,9 @@ func (p *Prepared) lever(ask *Ask, of *pool, l *like) (Lever, storage.Days) {
 	return out, p.days(of, at.picks)
 }
 
-// move keeps channels of a pool on another of their recorder: as many as leave that one keeping longer afterwards than this one
+// moveLever keeps channels of a pool on another of their recorder: as many as leave that one keeping longer afterwards than this one
 // does, and what is required on it. The days are 0 where that is none.
-func (p *Prepared) move(of *pool, l *like) (out Lever, then storage.Days) {
+func (p *Prepared) moveLever(of *pool, l *like) (out Lever, then storage.Days) {
 	none := make([]int, len(p.plan.Channels))
 	left, joined := *of, l.to
 	var moved []string

@@ -52,7 +52,7 @@ func Restore(ctx context.Context, database, file string, unreadable bool, confir
 		return Found{}, err
 	}
 	defer s.close()
-	beside, err := s.make(ctx, s.live+restoring)
+	beside, err := s.create(ctx, s.live+restoring)
 	if err != nil {
 		return Found{}, err
 	}
@@ -129,8 +129,8 @@ func (s *server) close() { _ = s.conn.Close(context.Background()) }
 
 func name(database string) string { return pgx.Identifier{database}.Sanitize() }
 
-// make makes an empty database like the one in use, in the place of what an interrupted restore left, and returns its URL.
-func (s *server) make(ctx context.Context, called string) (string, error) {
+// create makes an empty database like the one in use, in the place of what an interrupted restore left, and returns its URL.
+func (s *server) create(ctx context.Context, called string) (string, error) {
 	if err := s.drop(ctx, called); err != nil {
 		return "", err
 	}

@@ -161,7 +161,7 @@ func (s *strangers) made(p *plan.Plan, lines []line, places []place) (*plan.Plan
 		if u.Name == nil || u.Name.As != "make" || u.Sort == "group" {
 			continue
 		}
-		e, err := u.make(p, lines, places)
+		e, err := u.editThatMakes(p, lines, places)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -173,7 +173,7 @@ func (s *strangers) made(p *plan.Plan, lines []line, places []place) (*plan.Plan
 	return p, edits, nil
 }
 
-func (u *UnknownName) make(p *plan.Plan, lines []line, places []place) (*edit.Edit, error) {
+func (u *UnknownName) editThatMakes(p *plan.Plan, lines []line, places []place) (*edit.Edit, error) {
 	if !slices.ContainsFunc(like(p, u.Sort), func(l NameThere) bool { return l.ID == u.Name.Of }) {
 		return nil, fmt.Errorf("%s %q cannot be made like %q", u.Sort, u.Text, u.Name.Of)
 	}

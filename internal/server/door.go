@@ -46,10 +46,10 @@ const (
 	mostObjects = 25_000
 )
 
-// frugal refuses JSON that is no text, or that has too many values or objects, before it is
+// withinBounds refuses JSON that is no text, or that has too many values or objects, before it is
 // read: what is not UTF-8 would be changed without a word, and so would halves of a
 // character; a NUL could not be kept.
-func frugal(unmarshal func([]byte, any) error) func([]byte, any) error {
+func withinBounds(unmarshal func([]byte, any) error) func([]byte, any) error {
 	return func(data []byte, v any) error {
 		if !utf8.Valid(data) {
 			return errors.New("the request is not UTF-8")

@@ -49,26 +49,26 @@ type change func(ctx context.Context) (*body[*Answer], error)
 // mostTries is how often a change is made anew on the newest version, when another
 // server was quicker to store one. After some it is made while the others wait.
 const (
-	mostTries  = 12
-	politeOnes = 3
+	mostTries     = 12
+	triesUnlocked = 3
 )
 
-// make makes a change in the turn of its site, again where another server was quicker,
+// takeTurn makes a change in the turn of its site, again where another server was quicker,
 // and once where it was made before.
-func (s *service) make(ctx context.Context, id string, do change) (*body[*Answer], error) {
+func (s *service) takeTurn(ctx context.Context, id string, do change) (*body[*Answer], error) {
 	release, err := s.turns.take(ctx, id)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
 	defer release()
-	return s.makeInTurn(ctx, id, do)
+	return s.tryUntilSaved(ctx, id, do)
 }
 
-func (s *service) makeInTurn(ctx context.Context, id string, do change) (*body[*Answer], error) {
+func (s *service) tryUntilSaved(ctx context.Context, id string, do change) (*body[*Answer], error) {
 	answer, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (*body[*Answer], error) {
 		for try := 1; ; try++ {
 			answer, err := do(ctx)
-			if late := new(store.StaleError); try < mostTries && errors.As(err, &late) && errors.Is(err, errQuicker) {
+			if late := new(store.StaleError); try < mostTries && errors.As(err, &late) && errors.Is(err, errOvertaken) {
 				continue
 			}
 			if done := new(store.DoneError); errors.As(err, &done) {
@@ -93,14 +93,14 @@ func outcome(err error) string {
 	return "refused"
 }
 
-// errQuicker says that a change was stored between reading the newest version and
+// errOvertaken says that a change was stored between reading the newest version and
 // storing another on it.
-var errQuicker = errors.New("another was quicker")
+var errOvertaken = errors.New("another was quicker")
 
-// quicker marks a stale save, which may be tried again.
-func quicker(err error) error {
+// overtaken marks a stale save, which may be tried again.
+func overtaken(err error) error {
 	if stale := new(store.StaleError); errors.As(err, &stale) {
-		return errors.Join(errQuicker, err)
+		return errors.Join(errOvertaken, err)
 	}
 	return err
 }
@@ -168,13 +168,13 @@ func (s *service) edited(ctx context.Context, in *changeRequest) (*written, erro
 // makeAlone makes a change by itself, in the turn of its plan.
 func (s *service) makeAlone(ctx context.Context, in *changeRequest) (*body[*Answer], error) {
 	tries := 0
-	return s.makeInTurn(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+	return s.tryUntilSaved(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
 		before, done, err := s.proposed(ctx, in)
 		if err != nil {
 			return nil, err
 		}
-		if tries++; tries > politeOnes {
-			return s.insist(ctx, in, before)
+		if tries++; tries > triesUnlocked {
+			return s.mergeLocked(ctx, in, before)
 		}
 		return s.save(ctx, before, in.note(done.Sentence), done.Plan)
 	})
@@ -192,14 +192,14 @@ func (s *service) save(ctx context.Context, before entry, note store.Note, next 
 	note.KeptDays = after.site.Verdict.KeptDays
 	change, err := s.store.Save(ctx, before.head, note, next)
 	if err != nil {
-		return nil, quicker(err)
+		return nil, overtaken(err)
 	}
 	return s.answer(before, after, change)
 }
 
-// insist makes a change while no other server can make one. base is the version that
+// mergeLocked makes a change while no other server can make one. base is the version that
 // it is merged from, as far as the newest that is known.
-func (s *service) insist(ctx context.Context, in *changeRequest, base entry) (*body[*Answer], error) {
+func (s *service) mergeLocked(ctx context.Context, in *changeRequest, base entry) (*body[*Answer], error) {
 	var before, after entry
 	change, err := s.store.Locked(ctx, in.ID, in.request(), func(head *store.Head) (store.Note, *plan.Plan, error) {
 		if head.Unreadable != nil {
@@ -299,7 +299,7 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 // step answers undo or redo.
 func (s *service) step(way store.Way) func(context.Context, *stepRequest) (*body[*Answer], error) {
 	return func(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
-		return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+		return s.takeTurn(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
 			before, err := s.at(ctx, in.ID, store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}, in.request())
 			if err != nil {
 				return nil, err
@@ -327,7 +327,7 @@ func (s *service) returnTo(ctx context.Context, in *struct {
 		Revision int64  `json:"revision" minimum:"1" doc:"The revision to return to"`
 	}
 }) (*body[*Answer], error) {
-	return s.make(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
+	return s.takeTurn(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
 		on := store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}
 		before, err := s.at(ctx, in.ID, on, in.request())
 		if unreadable := new(store.UnreadableError); errors.As(err, &unreadable) {

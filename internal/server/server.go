@@ -87,7 +87,7 @@ func newAPI(r chi.Router) huma.API {
 	config.Transformers = append(config.Transformers, withRequest)
 	config.Formats = maps.Clone(config.Formats) // it is shared by all there are
 	json := config.Formats["application/json"]
-	json.Unmarshal = frugal(json.Unmarshal)
+	json.Unmarshal = withinBounds(json.Unmarshal)
 	config.Formats["application/json"], config.Formats["json"] = json, json
 	return humachi.New(r, config)
 }

@@ -1,11 +1,11 @@
 import { createRouter, createWebHistory, type RouteComponent } from 'vue-router'
 
-import { pages } from './shell/pages'
+import { pages, type PageName } from './shell/pages'
 import SiteShell from './shell/SiteShell.vue'
 import WeekPage from './week/WeekPage.vue'
 
 /** What shows a page of shell/pages.json; all but the first are loaded when they are opened. */
-const shown: Record<string, RouteComponent> = {
+const shown: Record<PageName, RouteComponent> = {
   week: WeekPage,
   kit: () => import('./kit/KitPage.vue'),
   weeks: () => import('./weeks/WeeksPage.vue'),
@@ -27,7 +27,7 @@ export const router = createRouter({
       path: '/sites/:id',
       component: SiteShell,
       props: true,
-      children: pages.map(({ name, path }) => ({ name, path, component: shown[name]! })),
+      children: pages.map(({ name, path }) => ({ name, path, component: shown[name] })),
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

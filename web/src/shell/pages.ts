@@ -1,8 +1,11 @@
 import list from './pages.json'
 
+/** The pages that there are: one without a component does not compile, see router.ts. */
+export type PageName = keyof typeof list
+
 /** A page of a site: what makes it known to the router, the rail, the commands, the keys and the tests. */
 export interface Page {
-  name: string
+  name: PageName
   path: string // below that of the site
   title: string
   short?: string // on the rail, where the title is too long
@@ -13,4 +16,7 @@ export interface Page {
   parts?: { part?: string; title: string; also: string }[]
 }
 
-export const pages: Page[] = list
+export const pages = (Object.entries(list) as [PageName, Omit<Page, 'name'>][]).map(([name, page]): Page => ({
+  name,
+  ...page,
+}))
