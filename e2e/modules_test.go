@@ -21,7 +21,7 @@ import (
 var pure = map[string]string{
 	"number": "ui/number", "date": "ui/date", "duration": "ui/duration", "size": "ui/size", "figures": "ui/figures", "rowKey": "ui/rowKey",
 	"echo": "time/echo", "ticks": "time/ticks", "week": "time/week", "patch": "site/patch", "queue": "site/useQueue", "turns": "site/useTurns",
-	"format": "api/format", "again": "api/again", "rows": "rehearse/rows",
+	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.
@@ -258,6 +258,13 @@ func TestPureModules(t *testing.T) {
 		})()`, `[1,2]`},
 		{`[429, 502, 503, 504, 500, 409].map(m.again.mayPass)`, `[true,true,true,true,false,false]`},
 		{`/^[0-9a-f]{32}$/.test(m.again.newKey()) && m.again.newKey() !== m.again.newKey()`, `true`},
+	})
+
+	holds(p, "what is asked about", []row{
+		{`[m.ask.alike(1, 1), m.ask.alike([1, 'a'], [1, 'a']), m.ask.alike([1], [1, 2]), m.ask.alike([1], [2]), m.ask.alike([], undefined)]`,
+			`[true,true,false,false,false]`},
+		{`m.ask.alike([{}], [{}])`, `false`},
+		{`m.ask.alike(NaN, NaN)`, `true`},
 	})
 
 	holds(p, "rows of a rehearsal", []row{

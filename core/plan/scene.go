@@ -118,7 +118,9 @@ type AreaCells struct {
 }
 
 // Fits tells whether they are of a grid of so many columns and rows.
-func (c *AreaCells) Fits(columns, rows int) bool { return c != nil && c.Columns == columns && c.Rows == rows }
+func (c *AreaCells) Fits(columns, rows int) bool {
+	return c != nil && c.Columns == columns && c.Rows == rows
+}
 
 // cells decodes which cells are painted.
 func (c *AreaCells) cells() (func(column, row int) bool, error) {

@@ -1,5 +1,5 @@
 import { useDebounceFn } from '@vueuse/core'
-import { getCurrentScope, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, getCurrentScope, onScopeDispose, ref, shallowRef, watch } from 'vue'
 
 import { inWords } from './client'
 import type { Problem } from './types'
@@ -28,6 +28,12 @@ export async function ask<T>(question: Question<T>): Promise<Told<T>> {
   }
 }
 
+/** Whether two things are the same, or lists of the same things. */
+export function alike(a: unknown, b: unknown): boolean {
+  if (!Array.isArray(a) || !Array.isArray(b)) return Object.is(a, b)
+  return a.length === b.length && a.every((x, i) => Object.is(x, b[i]))
+}
+
 /**
  * The answer to a question that is asked anew whenever what it is about changes. Of several on their way only the
  * newest counts, and none after the component is gone. An answer stays until the next one where it is kept, and goes at
@@ -41,6 +47,11 @@ export function useAnswer<T>(
   const data = shallowRef<T>()
   const failure = ref('')
   const asking = ref(false)
+  // A list is made anew whenever anything near it changes: what is in it counts.
+  const what = computed((before?: unknown) => {
+    const now = about()
+    return alike(before, now) ? before : now
+  })
   let newest = 0
 
   async function again() {
@@ -67,7 +78,7 @@ export function useAnswer<T>(
   }
 
   if (getCurrentScope()) onScopeDispose(() => newest++)
-  watch(about, turn, { immediate: true })
-  watch(about, debounce ? useDebounceFn(again, debounce) : again, { immediate: true })
+  watch(what, turn, { immediate: true })
+  watch(what, debounce ? useDebounceFn(again, debounce) : again, { immediate: true })
   return { data, failure, asking, again }
 }

@@ -41,11 +41,9 @@ onBeforeRouteLeave(stay)
 onBeforeRouteUpdate((to, from) => (to.params.id === props.id && to.query.variant === from.query.variant) || stay())
 
 const route = useRoute()
-watch(
-  () => [props.id, String(route.query.variant ?? '')] as const,
-  ([id, variant]) => void site.open(id, variant),
-  { immediate: true },
-)
+watch([() => props.id, () => String(route.query.variant ?? '')], ([id, variant]) => void site.open(id, variant), {
+  immediate: true,
+})
 watch(
   () => !!site.plan || !!site.failure,
   (is) => is && shown(),
