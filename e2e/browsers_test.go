@@ -21,6 +21,7 @@ import (
 type seat struct {
 	url     string
 	handler atomic.Pointer[http.HandlerFunc]
+	conns   sync.Map // net.Conn → true, of those that are open
 	// ctx is that of the browser, once there is one.
 	ctx context.Context
 }
@@ -46,7 +47,15 @@ func sit(t testing.TB) *seat {
 		}
 		s = &seat{url: "http://" + listener.Addr().String()}
 		all = append(all, s)
-		go server.HTTP(s).Serve(listener)
+		running := server.HTTP(s)
+		running.ConnState = func(c net.Conn, state http.ConnState) {
+			if state == http.StateClosed || state == http.StateHijacked {
+				s.conns.Delete(c)
+			} else {
+				s.conns.Store(c, true)
+			}
+		}
+		go running.Serve(listener)
 	}
 	t.Cleanup(func() {
 		s.handler.Store(nil)
@@ -59,6 +68,14 @@ func sit(t testing.TB) *seat {
 
 // serves has a handler answer at a seat's address.
 func (s *seat) serves(h http.HandlerFunc) { s.handler.Store(&h) }
+
+// breaks ends all connections, as a server does that goes away.
+func (s *seat) breaks() {
+	s.conns.Range(func(c, _ any) bool {
+		c.(net.Conn).Close()
+		return true
+	})
+}
 
 // ServeHTTP lets the site of the test that sits here answer.
 func (s *seat) ServeHTTP(w http.ResponseWriter, r *http.Request) {

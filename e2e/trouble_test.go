@@ -3,6 +3,7 @@ package e2e
 import (
 	"bytes"
 	"context"
+	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
@@ -136,6 +137,41 @@ func TestStrokesWaitWhileTheDatabaseIsAway(t *testing.T) {
 	if a, b := s.duty(t, "booth", 660), s.duty(t, "booth", week.Day+660); a != "off" || b != "off" {
 		t.Errorf("Monday %s, Tuesday %s", a, b)
 	}
+}
+
+// TestNobodySaysSavedWhileNobodyCouldSave takes the database away and then the server, while there is nothing to save: both
+// are said, and taken back when they are there again.
+func TestNobodySaysSavedWhileNobodyCouldSave(t *testing.T) {
+	alone(t) // the database goes away
+	s, p := quay(t)
+	p.until(isSaved)
+	cluster.Stop()
+	running := false
+	defer func() {
+		if !running {
+			cluster.Start(context.Background())
+		}
+	}()
+	p.shows(stateText, "No connection · revision 1")
+	p.shows(`[data-test="away"]`, "No connection. The plan is shown as it was at ")
+	if err := cluster.Start(context.Background()); err != nil {
+		t.Fatal(err)
+	}
+	running = true
+	p.until(isSaved + ` && !document.querySelector('[data-test="away"]')`)
+
+	gone := func(w http.ResponseWriter, r *http.Request) bool {
+		http.Error(w, "away", http.StatusBadGateway)
+		return true
+	}
+	s.instead.Store(&gone)
+	s.seat.breaks()
+	p.shows(stateText, "No connection · revision 1")
+	s.instead.Store(nil)
+	p.until(isSaved + ` && !document.querySelector('[data-test="away"]')`)
+	p.click(`[data-duty="off"]`)
+	p.drag(p.on("booth", 600), p.on("booth", 1200))
+	p.revision(2)
 }
 
 func TestExportImportAndBadFiles(t *testing.T) {

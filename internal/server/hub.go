@@ -18,6 +18,7 @@ import (
 type hub struct {
 	mutex     sync.Mutex
 	epoch     string
+	isAway    bool // whether the database does not answer
 	listeners map[*listener]bool
 }
 
@@ -36,6 +37,7 @@ type news struct {
 	plans  map[string]store.Changed
 	sites  []store.SiteChanged
 	missed *Missed
+	beat   bool // whether it is to hear at once that the database is away
 }
 
 // mostSites is how many changes of sites are kept for a page; where there are more, it is
@@ -95,9 +97,24 @@ func (h *hub) tellSite(change store.SiteChanged) {
 // missed tells all pages that changes may have been missed.
 func (h *hub) missed(epoch string) {
 	h.mutex.Lock()
-	h.epoch = epoch
+	h.epoch, h.isAway = epoch, false
 	h.mutex.Unlock()
 	h.pass("", func(n *news) { n.missed = &Missed{epoch} })
+}
+
+// lost tells all pages that the database does not answer.
+func (h *hub) lost() {
+	h.mutex.Lock()
+	h.isAway = true
+	h.mutex.Unlock()
+	h.pass("", func(n *news) { n.beat = true })
+}
+
+// away tells whether the database does not answer.
+func (h *hub) away() bool {
+	h.mutex.Lock()
+	defer h.mutex.Unlock()
+	return h.isAway
 }
 
 // pass adds to the news of those that a site concerns; with none named it concerns all.
@@ -156,6 +173,7 @@ type Missed struct {
 // Beat shows that a stream lives while there is nothing to tell.
 type Beat struct {
 	Seconds float64 `json:"seconds" doc:"Time until the next one"`
+	Away    bool    `json:"away,omitempty" doc:"Whether the database does not answer, so that nothing can be saved at present"`
 }
 
 const changesPath = "/api/changes"
@@ -182,8 +200,8 @@ func registerChanges(api huma.API, s *service) {
 		func(ctx context.Context, in *request, send sse.Sender) {
 			l, leave := s.hub.join(in.Site)
 			defer leave()
-			beat := Beat{s.beat.Seconds()}
-			if send.Data(beat) != nil {
+			beat := func() error { return send.Data(Beat{s.beat.Seconds(), s.hub.away()}) }
+			if beat() != nil {
 				return
 			}
 			if in.Site != "" {
@@ -204,11 +222,12 @@ func registerChanges(api huma.API, s *service) {
 				case <-ctx.Done():
 					return
 				case <-tick.C:
-					if send.Data(beat) != nil {
+					if beat() != nil {
 						return
 					}
 				case <-l.ready:
-					if l.take().send(send.Data) != nil {
+					n := l.take()
+					if n.beat && beat() != nil || n.send(send.Data) != nil {
 						return
 					}
 				}

@@ -31,7 +31,7 @@ const Version = "1"
 type Options struct {
 	Log   *slog.Logger  // where it writes what happens; nil for nowhere
 	Hosts []string      // names it is reached by beside those of loopback
-	Beat  time.Duration // how often a stream of changes shows that it lives; 0 for 15 s
+	Beat  time.Duration // how often a stream of changes shows that it lives; 0 for 1.5 s
 }
 
 // New returns the whole application over a store. Until the context ends it follows
@@ -47,7 +47,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 		o.Log = slog.New(slog.DiscardHandler)
 	}
 	if o.Beat <= 0 {
-		o.Beat = 15 * time.Second
+		o.Beat = 1500 * time.Millisecond
 	}
 	hub := newHub()
 	meters := newMeters(s, hub)
@@ -56,7 +56,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 		http.NewCrossOriginProtection().Handler, reads(), finished, middleware.Compress(1), limited, newGate().bodies, bound)
 	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(),
 		batches: newBatches(), heavy: newSlots()}
-	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed})
+	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed, Away: hub.lost})
 	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", meters.handler())
 	r.NotFound(web.Handler().ServeHTTP)

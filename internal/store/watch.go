@@ -33,6 +33,8 @@ type Ears struct {
 	// Missed is told when changes of sites may have been missed, and of which epoch the
 	// database is now.
 	Missed func(epoch string)
+	// Away is told when the database does not answer any more, so that nothing can be heard or saved; may be nil.
+	Away func()
 }
 
 // Names under which servers on one database tell each other.
@@ -61,6 +63,9 @@ func (s *Store) Watch(ctx context.Context, log *slog.Logger, ears Ears) {
 	for ctx.Err() == nil {
 		if err := s.listen(ctx, ears, tell); err != nil && ctx.Err() == nil {
 			log.Warn("changes of others are not heard", "error", err)
+			if ears.Away != nil {
+				ears.Away()
+			}
 		}
 		select {
 		case <-ctx.Done():

@@ -1724,6 +1724,8 @@ export interface components {
             stream: "main" | "sub" | "third";
         };
         Beat: {
+            /** @description Whether the database does not answer, so that nothing can be saved at present */
+            away?: boolean;
             /**
              * Format: double
              * @description Time until the next one

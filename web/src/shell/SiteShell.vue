@@ -53,9 +53,9 @@ useShortcuts()
 </script>
 
 <template>
-  <div class="shell" :class="{ stale: site.state === 'away' }">
+  <div class="shell" :class="{ stale: site.away }">
     <TopBar />
-    <AwayStrip v-if="site.state === 'away'" />
+    <AwayStrip v-if="site.away" />
     <SetAside v-if="site.aside.length" />
     <VerdictBar v-if="site.plan" />
     <div v-if="site.plan" class="body">

@@ -13,9 +13,11 @@ const site = useSite()
 const { dark, toggle } = useTheme()
 
 const saved = computed(() => {
+  if (site.away)
+    return site.waiting.length
+      ? `No connection: ${count(site.waiting.length, 'change')} not saved`
+      : `No connection · revision ${site.version}`
   switch (site.state) {
-    case 'away':
-      return `No connection: ${count(site.waiting.length, 'change')} not saved`
     case 'saving':
       return 'saving…'
     default:
@@ -50,13 +52,9 @@ const undoTitle = computed(() =>
       <span class="where"
         ><b>{{ site.plan.site.name }}</b> <VariantMenu
       /></span>
-      <span
-        class="state"
-        :class="{ short: site.state === 'away' || site.aside.length }"
-        role="status"
-        data-test="state"
-        >{{ saved }}</span
-      >
+      <span class="state" :class="{ short: site.away || site.aside.length }" role="status" data-test="state">{{
+        saved
+      }}</span>
       <button
         type="button"
         class="tool"

@@ -2,20 +2,37 @@ import type { components } from '../api/schema'
 
 type Schemas = components['schemas']
 
-/** What is heard of the server: a change of a plan or of a site, or that some may have been missed. */
+/**
+ * What is heard of the server: a change of a plan or of a site, that some may have been missed; that nothing can be
+ * saved, and that it can again.
+ */
 export type Heard =
-  { kind: 'change'; change: Schemas['Changed'] } | { kind: 'site'; change: Schemas['SiteChanged'] } | { kind: 'missed' }
+  | { kind: 'change'; change: Schemas['Changed'] }
+  | { kind: 'site'; change: Schemas['SiteChanged'] }
+  | { kind: 'missed' }
+  | { kind: 'away' }
+  | { kind: 'here' }
 
-/** How long to wait before connecting anew, in milliseconds. */
-const pause = 3000
+/** How long to wait before connecting anew, and until a stream that ended means that the server is away, in ms. */
+const pause = 1000
+const patience = 2500
 
 /**
- * Follows the changes of all sites. The server shows regularly that it is there; where it does not for two and a half
- * times as long as it said, or ends the stream, it is connected to anew. Returns how to stop.
+ * Follows the changes of all sites. The server shows regularly that it is there; where it does not for three times as
+ * long as it said, it is away, and where it ended the stream and no other is had soon. Returns how to stop.
  */
 export function openStream(hear: (heard: Heard) => void): () => void {
   let source: EventSource
   let timer: ReturnType<typeof setTimeout> | undefined
+  let doubt: ReturnType<typeof setTimeout> | undefined
+  let away = false
+
+  function say(is: boolean) {
+    clearTimeout(doubt)
+    doubt = undefined
+    if (is !== away) hear({ kind: is ? 'away' : 'here' })
+    away = is
+  }
 
   function connect() {
     source = new EventSource('/api/changes')
@@ -24,23 +41,31 @@ export function openStream(hear: (heard: Heard) => void): () => void {
     told<Schemas['Changed']>('change', (change) => hear({ kind: 'change', change }))
     told<Schemas['SiteChanged']>('site', (change) => hear({ kind: 'site', change }))
     told<Schemas['Missed']>('missed', () => hear({ kind: 'missed' }))
-    told<Schemas['Beat']>('beat', (beat) => expect(beat.seconds * 2500))
-    source.addEventListener('error', () => expect(pause))
+    told<Schemas['Beat']>('beat', (beat) => {
+      say(!!beat.away)
+      expect(beat.seconds * 3000, true)
+    })
+    source.addEventListener('error', () => {
+      doubt ??= setTimeout(say, patience, true)
+      expect(pause)
+    })
   }
 
-  /** Connects anew unless there is a beat before. */
-  function expect(within: number) {
+  /** Connects anew unless there is a beat before, and says that nobody answers where one was due. */
+  function expect(within: number, due = false) {
     clearTimeout(timer)
     timer = setTimeout(() => {
+      if (due) say(true)
       source.close()
       connect()
-      expect(within)
+      expect(pause)
     }, within)
   }
 
   connect()
   return () => {
     clearTimeout(timer)
+    clearTimeout(doubt)
     source.close()
   }
 }

@@ -15,6 +15,8 @@ interface Ears {
   site: (change: SiteChanged) => void
   /** Changes may have been missed. */
   missed: () => void
+  /** Nothing can be saved now, or it can again. */
+  away: (is: boolean) => void
 }
 
 const name = 'wakefield-changes'
@@ -31,6 +33,7 @@ export function useChanges(id: Ref<string>, ears: Ears) {
   function hear(heard: Heard) {
     if (!id.value) return
     if (heard.kind === 'missed') ears.missed()
+    else if (heard.kind === 'away' || heard.kind === 'here') ears.away(heard.kind === 'away')
     else if (heard.change.site !== id.value) return
     else if (heard.kind === 'site') ears.site(heard.change)
     else ears.changed(heard.change)

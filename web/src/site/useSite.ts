@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import { mayPass, patience, pause } from '../api/again'
 import { ask } from '../api/ask'
@@ -22,6 +22,8 @@ export const useSite = defineStore('site', () => {
   const failed = ref(0) // the status of that
   const unreadable = ref(false) // whether what is stored is beyond this program
   const handed = ref(0) // how often somebody did something of the sheets
+  const unheard = ref(false) // whether the server, or its database, does not answer
+  const since = ref(new Date()) // when it last did
   const held = useShown()
   const { takeSite, takeView, takeAnswer, ...shown } = held
   const { plan, planId, variants, version, mark, here } = shown
@@ -127,7 +129,13 @@ export const useSite = defineStore('site', () => {
     changed: (change) => (change.plan === planId.value ? hear(change) : void lookForVariants()),
     site: (change) => (change.what === 'handover' ? void handed.value++ : void lookForVariants()),
     missed: () => void catchUp(),
+    away(is) {
+      if (is && !unheard.value) since.value = new Date()
+      unheard.value = is
+    },
   })
+  /** Whether nothing can be saved now, and nothing of others is heard. */
+  const away = computed(() => unheard.value || queue.state.value === 'away')
 
   /** Ids for new things of a kind, made of their names; nothing, and a notice, where the server is away. */
   async function freeIds(kind: string, ...names: string[]): Promise<string[] | undefined> {
@@ -139,5 +147,19 @@ export const useSite = defineStore('site', () => {
   const { state, waiting, aside, settle } = queue
   const { step, returnTo } = steps
   const ofSending = { conflict, change, tryAgain, echoes, waitingOn, state, waiting, aside, settle, step, returnTo }
-  return { id, ...shown, ...ofSending, failure, unreadable, handed, lookForVariants, open, close, reload, freeIds }
+  return {
+    id,
+    ...shown,
+    ...ofSending,
+    failure,
+    unreadable,
+    handed,
+    away,
+    since,
+    lookForVariants,
+    open,
+    close,
+    reload,
+    freeIds,
+  }
 })
