@@ -92,3 +92,33 @@ func TestEveryPageIsReached(t *testing.T) {
 		p.until(`!document.querySelector('[data-test="command"]')?.offsetWidth && document.getAnimations().length === 0`)
 	}
 }
+
+// TestTitlesTellTabsApart reads the title of the window on pages, with a channel in hand, and off them; and goes to addresses of
+// nothing, which say so.
+func TestTitlesTellTabsApart(t *testing.T) {
+	_, p := quay(t)
+	titled := func(title string) {
+		t.Helper()
+		p.until(`document.title === ` + quotedJS(title))
+	}
+	titled("Week · Pennywhistle Quay · Wakefield")
+	p.choose("booth")
+	titled("Week · Ticket booth · Pennywhistle Quay · Wakefield")
+	p.open("/sites/quay/kit/recorders", "main h1")
+	titled("Recorders and drives · Pennywhistle Quay · Wakefield")
+	p.open("/", "main h1")
+	titled("Sites · Wakefield")
+	p.open("/new", "main h1")
+	titled("New site · Wakefield")
+	p.open("/site/quay", `[data-test="nowhere"]`)
+	p.shows(`[data-test="nowhere"]`, "/site/quay is no page of Wakefield")
+	titled("Nothing here · Wakefield")
+	p.click(`[data-test="nowhere"] a`)
+	titled("Sites · Wakefield")
+	p.open("/sites/quay/kit/cameras", `[data-test="no-part"]`)
+	p.shows(`[data-test="no-part"]`, "There is no part “cameras” of Kit")
+	p.click(`a[href="/sites/quay/kit/recorders"]`)
+	titled("Recorders and drives · Pennywhistle Quay · Wakefield")
+	p.open("/sites/nowhere", "main.failure")
+	p.shows("main.failure", "There is no such site or plan.")
+}

@@ -43,7 +43,8 @@ func TestAChangeOfALostHistoryIsNotStored(t *testing.T) {
 func TestTheWatchTellsOfARestoredHistory(t *testing.T) {
 	ctx, s, h := made(t)
 	heard, epochs, sites := make(chan Changed, 10), make(chan string, 10), make(chan SiteChanged, 10)
-	go s.Watch(t.Context(), slog.New(slog.DiscardHandler), Ears{Changed: func(c Changed) { heard <- c }, Site: func(c SiteChanged) { sites <- c },
+	go s.Watch(t.Context(), slog.New(slog.DiscardHandler), Ears{Changed: func(c Changed) { heard <- c },
+		Site:   func(c SiteChanged) { sites <- c },
 		Missed: func(e string) { epochs <- e }})
 	next := func() Changed {
 		t.Helper()

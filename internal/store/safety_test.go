@@ -206,7 +206,8 @@ func TestNoChangeIsMissedWhileTheWatchIsRenewed(t *testing.T) {
 	heard := make(chan Changed, 100)
 	watching, stop := context.WithCancel(ctx)
 	defer stop()
-	go s.Watch(watching, slog.New(slog.DiscardHandler), Ears{Changed: func(c Changed) { heard <- c }, Site: func(SiteChanged) {}, Missed: func(string) {}})
+	go s.Watch(watching, slog.New(slog.DiscardHandler), Ears{Changed: func(c Changed) { heard <- c }, Site: func(SiteChanged) {},
+		Missed: func(string) {}})
 	hear := func(version int64) Changed {
 		t.Helper()
 		for {

@@ -29,7 +29,7 @@ export const router = createRouter({
       props: true,
       children: pages.map(({ name, path }) => ({ name, path, component: shown[name] })),
     },
-    { path: '/:rest(.*)*', redirect: '/' },
+    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./sites/NowherePage.vue') },
   ],
 })
 

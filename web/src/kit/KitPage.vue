@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, type Component } from 'vue'
 import { useRoute } from 'vue-router'
 
+import NoPart from '../shell/NoPart.vue'
 import PartNav from '../shell/PartNav.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
@@ -14,18 +15,14 @@ import SitePart from './SitePart.vue'
 /** What stands on the site: channels, recorders and drives, kinds of cameras, what happens in front of them. */
 const site = useSite()
 const route = useRoute()
-const parts = {
+const parts: Record<string, Component> = {
   channels: ChannelsPart,
   recorders: RecordersPart,
   kinds: KindsPart,
   activities: ActivitiesPart,
   site: SitePart,
 }
-const part = computed(() =>
-  String(route.params.part || 'channels') in parts
-    ? (String(route.params.part || 'channels') as keyof typeof parts)
-    : 'channels',
-)
+const part = computed(() => String(route.params.part || 'channels'))
 const tabs = computed(() => {
   const p = site.plan!
   const drives = p.recorders
@@ -46,7 +43,8 @@ const tabs = computed(() => {
   <div class="kit">
     <h1 class="visually-hidden">Kit of {{ site.plan?.site.name }}</h1>
     <PartNav page="kit" label="Kit" :parts="tabs" :here="part" />
-    <component :is="parts[part]" class="part" />
+    <component :is="parts[part]" v-if="part in parts" class="part" />
+    <NoPart v-else :part="part" page="Kit" />
   </div>
 </template>
 

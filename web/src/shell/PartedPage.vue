@@ -3,24 +3,23 @@ import { computed, type Component } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { pages } from './pages'
+import NoPart from './NoPart.vue'
 import PartNav from './PartNav.vue'
 
-/** A page of several parts, of which the address names one; the first where it names none, or one that is not there. */
+/** A page of several parts, of which the address names one; the first where it names none. */
 const props = defineProps<{ page: string; shown: Record<string, Component> }>()
 const route = useRoute()
 const here = computed(() => pages.find((p) => p.name === props.page)!)
 const first = computed(() => Object.keys(props.shown)[0]!)
 const parts = computed(() => here.value.parts!.map((p) => ({ id: p.part ?? first.value, name: p.title })))
-const part = computed(() => {
-  const asked = String(route.params.part || first.value)
-  return asked in props.shown ? asked : first.value
-})
+const part = computed(() => String(route.params.part || first.value))
 </script>
 
 <template>
   <div class="page">
     <PartNav :page="page" :label="here.title" :parts="parts" :here="part" />
-    <component :is="shown[part]" />
+    <component :is="shown[part]" v-if="part in shown" />
+    <NoPart v-else :part="part" :page="here.title" />
   </div>
 </template>
 

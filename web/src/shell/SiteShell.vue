@@ -14,6 +14,7 @@ import AwayStrip from './AwayStrip.vue'
 import StepRail from './StepRail.vue'
 import TopBar from './TopBar.vue'
 import { useShortcuts } from './useShortcuts'
+import { useTitles } from './useTitles'
 import VerdictBar from './VerdictBar.vue'
 
 const props = defineProps<{ id: string }>()
@@ -50,6 +51,7 @@ watch(
 )
 onUnmounted(() => site.close())
 useShortcuts()
+useTitles()
 </script>
 
 <template>

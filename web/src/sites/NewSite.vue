@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
 
 import { useAnswer } from '../api/ask'
@@ -22,6 +23,7 @@ const { data: beginnings } = useAnswer(
   () => api.GET('/api/beginnings'),
 )
 const { codecs, sizes } = choices
+useTitle('New site · Wakefield')
 const zones = Intl.supportedValuesOf('timeZone')
 const scenes = computed(() => {
   const all = beginnings.value

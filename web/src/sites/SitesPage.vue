@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTitle } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
@@ -12,6 +13,7 @@ import { useSites } from './useSites'
 
 const { sites, failure, search, archived, shown, load, archive, duplicate, importPlan } = useSites()
 const router = useRouter()
+useTitle('Sites · Wakefield')
 
 async function importFile(file: File) {
   const id = await importPlan(file)
