@@ -154,6 +154,7 @@ func TestNobodySaysSavedWhileNobodyCouldSave(t *testing.T) {
 	}()
 	p.shows(stateText, "No connection · revision 1")
 	p.shows(`[data-test="away"]`, "No connection. The plan is shown as it was at ")
+	p.until(`!document.querySelector('.stale')`) // its figures are those of its revision
 	if err := cluster.Start(context.Background()); err != nil {
 		t.Fatal(err)
 	}

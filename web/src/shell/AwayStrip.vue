@@ -6,7 +6,7 @@ import { count } from '../ui/figures'
 
 /** Says over every page, on any screen, that nothing can be saved now, what waits, and of when it is what is shown. */
 const site = useSite()
-const clock = computed(() => site.since.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }))
+const clock = computed(() => site.since.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }))
 </script>
 
 <template>

@@ -55,7 +55,7 @@ useTitles()
 </script>
 
 <template>
-  <div class="shell" :class="{ stale: site.away }">
+  <div class="shell" :class="{ stale: site.state === 'away' }">
     <TopBar />
     <AwayStrip v-if="site.away" />
     <SetAside v-if="site.aside.length" />

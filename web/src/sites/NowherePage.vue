@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { useTitle } from '@vueuse/core'
 
+import TopBar from '../shell/TopBar.vue'
+
 /** An address of nothing: says so, and where to go. */
 useTitle('Nothing here · Wakefield')
 </script>
 
 <template>
+  <TopBar />
   <main class="nowhere" data-test="nowhere">
     <h1>There is nothing at this address</h1>
     <p>
