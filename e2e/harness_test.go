@@ -219,10 +219,14 @@ func (p *page) click(css string) {
 // guardClick keeps a click from all but one element, and remembers what it met instead.
 const guardClick = `((css) => {
 	let instead = ''
+	let met = false
 	const heard = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']
 	const guard = (e) => {
-		const wanted = document.querySelector(css)
-		if (e.type === 'pointerdown' && wanted && ![wanted, ...(wanted.labels ?? [])].some((w) => w.contains(e.target))) instead = e.target.outerHTML.slice(0, 200)
+		// Where the page moved between press and release, the click is that of what has both in it.
+		const wanted = e.type === 'pointerdown' || e.type === 'click' ? document.querySelector(css) : null
+		const meant = wanted && [wanted, ...(wanted.labels ?? [])].some((w) => w.contains(e.target))
+		if (wanted && !meant && !met && !instead) instead = e.target.outerHTML.slice(0, 200)
+		met ||= meant && e.type === 'click' // what it leads to, such as the click of a label's field, is its own matter
 		if (!instead) return
 		e.stopImmediatePropagation()
 		e.preventDefault()
