@@ -8,6 +8,8 @@ import { useEntered } from '../site/useEntered'
 import { useSite } from '../site/useSite'
 import { ticksOf } from '../time/ticks'
 import { WEEK } from '../time/week'
+import { later } from '../ui/later'
+import { useOnce } from '../ui/useOnce'
 import { useCopy } from './copying/useCopy'
 import { useWeekDrag } from './copying/useWeekDrag'
 import { useKeyboard } from './painting/useKeyboard'
@@ -16,7 +18,6 @@ import FoldingPane from './panes/FoldingPane.vue'
 import ArrangeRows from './rows/ArrangeRows.vue'
 import ChannelRow from './rows/ChannelRow.vue'
 import GroupRow from './rows/GroupRow.vue'
-import RowMenu from './rows/RowMenu.vue'
 import { figureOf, plain, type Arrangement } from './rows/rows'
 import { useRowMenu } from './rows/useRowMenu'
 import { useRows } from './rows/useRows'
@@ -43,7 +44,9 @@ const keyboard = useKeyboard(order, painting.paint, reveal)
 const copy = useCopy()
 const drag = useWeekDrag(copy, order, channelAt)
 const zoom = useZoom(painting.minuteAt)
+const RowMenu = later(() => import('./rows/RowMenu.vue'))
 const { menu, openMenu, menuAt } = useRowMenu(scroller, () => keyboard.reached().channels[0])
+const menued = useOnce(() => !!menu.value)
 useShortcuts(keyboard.reached, zoom)
 useEventListener(scroller, 'wheel', zoom.wheel, { passive: false })
 
@@ -140,7 +143,7 @@ function select(id: string, event: MouseEvent) {
       <TideChart :width="width" :height="windowHeight < 560 ? 46 : 88" :paint="painting.paint" />
     </div>
     <FoldingPane />
-    <RowMenu v-model="menu" @paint="painting.paint" />
+    <RowMenu v-if="menued" v-model="menu" @paint="painting.paint" />
   </div>
 </template>
 

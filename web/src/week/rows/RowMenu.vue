@@ -34,11 +34,15 @@ const follows = computed(() => channels.value.some((id) => typeof site.channels.
 const others = computed(() => hand.selection.filter((id) => id !== channel.value?.id))
 const duty = computed(() => site.duties.get(hand.duty)?.name ?? '')
 
-watch(place, (at) => {
-  naming.value = false
-  copy.consider(undefined)
-  if (at) void nextTick(() => menu.value?.querySelector<HTMLElement>('[role="menuitem"]')?.focus())
-})
+watch(
+  place,
+  (at) => {
+    naming.value = false
+    copy.consider(undefined)
+    if (at) void nextTick(() => menu.value?.querySelector<HTMLElement>('[role="menuitem"]')?.focus())
+  },
+  { immediate: true },
+)
 onClickOutside(menu, close)
 
 function close() {
