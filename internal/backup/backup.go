@@ -28,42 +28,44 @@ import (
 
 // Write writes a database into a file, while it is in use.
 func Write(ctx context.Context, database string, out io.Writer) error {
-	return run(ctx, "pg_dump", database, nil, out, "--format=custom", "--no-owner", "--no-privileges")
+	return run(ctx, "pg_dump", database, nil, out, "--format=custom", "--no-owner", "--no-privileges",
+		"--enable-row-security") // rows of all companies, which run asks for
 }
 
 // ErrNone says that a file is no backup.
 var ErrNone = errors.New("it is no backup of Wakefield")
 
-// check asks what a file holds, by its table of contents; nothing of it is carried out.
-func check(ctx context.Context, file string, known map[string]bool) error {
+// check asks what a file holds, by its table of contents; nothing of it is carried out. It returns the contents but for the
+// rules by which rows are seen, which are the program's and not the file's.
+func check(ctx context.Context, file string, known map[string]bool) (list string, err error) {
 	f, err := os.Open(file)
 	if err != nil {
-		return err
+		return "", err
 	}
 	defer f.Close()
 	head := make([]byte, 5)
 	if _, err := io.ReadFull(f, head); err != nil || string(head) != "PGDMP" {
-		return ErrNone
+		return "", ErrNone
 	}
 	path, err := localpg.Tool("pg_restore")
 	if err != nil {
-		return err
+		return "", err
 	}
 	var says bytes.Buffer
 	cmd := exec.CommandContext(ctx, path, "--list", file)
 	cmd.Stderr = &says
-	list, err := cmd.Output()
+	all, err := cmd.Output()
 	if err != nil {
-		return fmt.Errorf("%w: %s", ErrNone, strings.TrimSpace(says.String()))
+		return "", fmt.Errorf("%w: %s", ErrNone, strings.TrimSpace(says.String()))
 	}
-	return contents(string(list), known)
+	return contents(string(all), known)
 }
 
 // entry is a line of a table of contents: numbers, what it is of what, and whose.
-var entry = regexp.MustCompile(`^\d+; \d+ \d+ (TABLE DATA|TABLE|SEQUENCE SET|SEQUENCE OWNED BY|SEQUENCE|DEFAULT|FK CONSTRAINT|CONSTRAINT|INDEX|[A-Z][A-Z ]*[A-Z]) (\S+) (\S+)`)
+var entry = regexp.MustCompile(`^\d+; \d+ \d+ (TABLE DATA|TABLE|SEQUENCE SET|SEQUENCE OWNED BY|SEQUENCE|DEFAULT|FK CONSTRAINT|CONSTRAINT|INDEX|ROW SECURITY|POLICY|[A-Z][A-Z ]*[A-Z]) (\S+) (\S+)`)
 
 // contents refuses what no backup of Wakefield holds: tables of others, functions, triggers and the like.
-func contents(list string, known map[string]bool) error {
+func contents(list string, known map[string]bool) (brought string, err error) {
 	has := make(map[string]bool)
 	for line := range strings.Lines(list) {
 		if line = strings.TrimSpace(line); line == "" || strings.HasPrefix(line, ";") {
@@ -71,9 +73,13 @@ func contents(list string, known map[string]bool) error {
 		}
 		m := entry.FindStringSubmatch(line)
 		if m == nil {
-			return fmt.Errorf("%w: what does %q mean", ErrNone, line)
+			return "", fmt.Errorf("%w: what does %q mean", ErrNone, line)
 		}
 		kind, schema, name := m[1], m[2], m[3]
+		if kind == "ROW SECURITY" || kind == "POLICY" {
+			continue
+		}
+		brought += line + "\n"
 		switch kind {
 		case "SCHEMA", "COMMENT", "ACL": // of the schema that every database has
 			if schema == "-" && (name == "public" || name == "SCHEMA") {
@@ -88,14 +94,14 @@ func contents(list string, known map[string]bool) error {
 				continue
 			}
 		}
-		return fmt.Errorf("%w: there is a %s %s.%s in it, which is not Wakefield's", ErrNone, strings.ToLower(kind), schema, name)
+		return "", fmt.Errorf("%w: there is a %s %s.%s in it, which is not Wakefield's", ErrNone, strings.ToLower(kind), schema, name)
 	}
 	for _, name := range []string{"plan", "revision", "goose_db_version"} {
 		if !has[name] {
-			return fmt.Errorf("%w: there is no table %s in it", ErrNone, name)
+			return "", fmt.Errorf("%w: there is no table %s in it", ErrNone, name)
 		}
 	}
-	return nil
+	return brought, nil
 }
 
 // run runs one of PostgreSQL's own programs on a database. A password goes by the environment, as others can see a command
@@ -110,7 +116,7 @@ func run(ctx context.Context, name, database string, in io.Reader, out io.Writer
 		return err
 	}
 	cmd := exec.CommandContext(ctx, path, append(flags, "--dbname="+withoutPassword(database))...)
-	cmd.Env = append(os.Environ(), "PGPASSWORD="+config.Password)
+	cmd.Env = append(os.Environ(), "PGPASSWORD="+config.Password, "PGOPTIONS=-c wakefield.company=*")
 	cmd.Stdin, cmd.Stdout = in, out
 	var says bytes.Buffer
 	cmd.Stderr = &says
@@ -144,6 +150,6 @@ func at(database, name string) (string, error) {
 	}
 	query := u.Query()
 	query.Del("dbname")
-	u.Path, u.RawPath, u.RawQuery = "/"+name, "", query.Encode()
+	u.Path, u.RawPath, u.RawQuery = "/"+name, "", strings.ReplaceAll(query.Encode(), "+", "%20") // PostgreSQL reads no + as a space
 	return u.String(), nil
 }

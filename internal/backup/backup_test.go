@@ -248,7 +248,7 @@ func TestSecretsAndOtherDatabases(t *testing.T) {
 			t.Errorf("%s: %v", other, err)
 		}
 	}
-	if err := contents(fmt.Sprintln("1; 1259 1 TABLE public plan x"), map[string]bool{"plan": true}); err == nil ||
+	if _, err := contents(fmt.Sprintln("1; 1259 1 TABLE public plan x"), map[string]bool{"plan": true}); err == nil ||
 		!strings.Contains(err.Error(), "no table revision") {
 		t.Errorf("%v", err)
 	}

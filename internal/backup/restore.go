@@ -5,6 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"os"
+	"path/filepath"
 	"strings"
 	"time"
 
@@ -44,8 +46,18 @@ func Restore(ctx context.Context, database, file string, unreadable bool, confir
 	if err != nil {
 		return Found{}, err
 	}
-	if err := check(ctx, file, known); err != nil {
+	dir, err := os.MkdirTemp("", "wakefield-restore-")
+	if err != nil {
+		return Found{}, err
+	}
+	defer os.RemoveAll(dir)
+	list, err := check(ctx, file, known)
+	if err != nil {
 		return Found{}, fmt.Errorf("%s: %w", file, err)
+	}
+	wanted := filepath.Join(dir, "contents")
+	if err := os.WriteFile(wanted, []byte(list), 0o600); err != nil {
+		return Found{}, err
 	}
 	s, err := newServer(ctx, database)
 	if err != nil {
@@ -58,7 +70,7 @@ func Restore(ctx context.Context, database, file string, unreadable bool, confir
 	}
 	defer s.drop(context.WithoutCancel(ctx), s.live+restoring) // nothing is there any more after an exchange
 	if err := run(ctx, "pg_restore", beside, nil, io.Discard, "--no-owner", "--no-privileges", "--single-transaction",
-		"--exit-on-error", file); err != nil {
+		"--exit-on-error", "--use-list="+wanted, file); err != nil {
 		return Found{}, fmt.Errorf("the backup cannot be restored, and nothing was replaced: %w", err)
 	}
 	found, err := s.lookAt(ctx, beside)
@@ -183,6 +195,9 @@ func (s *server) sites(ctx context.Context) (n int, err error) {
 		return 0, err
 	}
 	defer conn.Close(ctx)
+	if _, err := conn.Exec(ctx, `select set_config('wakefield.company', '*', false)`); err != nil {
+		return 0, err
+	}
 	for _, table := range []string{"site", "plan"} { // before there were variants, each plan was a site
 		var there bool
 		if err := conn.QueryRow(ctx, `select to_regclass('public.' || $1) is not null`, table).Scan(&there); err != nil {

@@ -167,6 +167,9 @@ func (c *Cluster) checkSocketPath() error {
 // URL is how to connect to a database of the cluster, as the role that owns it.
 func (c *Cluster) URL(database string) string { return c.url(role, database) }
 
+// AdminURL is how to connect as the role that may do everything, which Wakefield itself never needs.
+func (c *Cluster) AdminURL(database string) string { return c.url(admin, database) }
+
 func (c *Cluster) url(as, database string) string {
 	u := url.URL{Scheme: "postgres", User: url.User(as), Path: "/" + database,
 		RawQuery: url.Values{"host": {c.dir}, "port": {"5432"}, "sslmode": {"disable"}}.Encode()}

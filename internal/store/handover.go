@@ -104,18 +104,18 @@ type Company struct {
 
 // Company is the installer's company, as it stands at the head of papers.
 func (s *Store) Company(ctx context.Context) (c Company, err error) {
-	err = s.pool.QueryRow(ctx, `select name, logo from company`).Scan(&c.Name, &c.Logo)
+	err = s.pool.QueryRow(ctx, `select name, logo from company where id = `+companyNow).Scan(&c.Name, &c.Logo)
 	return c, orNone(err, nil)
 }
 
 // NameCompany sets the name of the company.
 func (s *Store) NameCompany(ctx context.Context, name string) error {
-	_, err := s.pool.Exec(ctx, `insert into company (name) values ($1) on conflict (one) do update set name = excluded.name`, name)
+	_, err := s.pool.Exec(ctx, `update company set name = $1 where id = `+companyNow, name)
 	return err
 }
 
 // SetLogo sets the logo of the company; nil takes it away.
 func (s *Store) SetLogo(ctx context.Context, logo []byte) error {
-	_, err := s.pool.Exec(ctx, `insert into company (logo) values ($1) on conflict (one) do update set logo = excluded.logo`, logo)
+	_, err := s.pool.Exec(ctx, `update company set logo = $1 where id = `+companyNow, logo)
 	return err
 }

@@ -40,11 +40,24 @@ func migrate(ctx context.Context, config *pgx.ConnConfig) error {
 	sources := provider.ListSources()
 	switch newest := sources[len(sources)-1].Version; {
 	case there == newest:
-		return nil
+		return heldRows(ctx, config)
 	case there > newest:
 		return fmt.Errorf("the database was made by a newer Wakefield (its tables are of version %d, this program knows %d); run that one, or restore a backup that was taken before", there, newest)
 	}
 	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("preparing the database: %w", err)
+	}
+	return heldRows(ctx, config)
+}
+
+// heldRows sees to it that companies see their own rows only.
+func heldRows(ctx context.Context, config *pgx.ConnConfig) error {
+	conn, err := pgx.ConnectConfig(ctx, config)
+	if err != nil {
+		return err
+	}
+	defer conn.Close(context.WithoutCancel(ctx))
+	if err := holdRows(ctx, conn); err != nil {
 		return fmt.Errorf("preparing the database: %w", err)
 	}
 	return nil

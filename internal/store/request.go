@@ -48,6 +48,7 @@ func (s *Store) doneIf(ctx context.Context, err error, r Request) error {
 		if made := done(ctx, s.pool, r); made != nil {
 			return made
 		}
+		return ErrOtherUse // of a site that is not seen here
 	}
 	return err
 }

@@ -45,7 +45,7 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 		return s.made(ctx, id, again)
 	}
 	err = s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
-		if _, err := tx.Exec(ctx, `insert into site (id, adopted) values ($1, $1)`, id); err != nil {
+		if _, err := tx.Exec(ctx, `insert into site (id, adopted, company) values ($1, $1, `+companyNow+`)`, id); err != nil {
 			return err
 		}
 		if _, err := tx.Exec(ctx, `insert into plan (id, site, version, document) values ($1, $1, 1, $2)`, id, document); err != nil {

@@ -51,6 +51,11 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	if err := migrate(ctx, config.ConnConfig); err != nil {
 		return nil, err
 	}
+	config.AfterConnect = func(ctx context.Context, conn *pgx.Conn) error {
+		_, err := conn.Exec(ctx, lessMight)
+		return err
+	}
+	config.PrepareConn = show
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
 		return nil, err

@@ -35,12 +35,15 @@ type Ears struct {
 	Missed func(epoch string)
 	// Away is told when the database does not answer any more, so that nothing can be heard or saved; may be nil.
 	Away func()
+	// Person is told whose account, links or tokens changed: the id of a person or a link; may be nil.
+	Person func(id string)
 }
 
 // Names under which servers on one database tell each other.
 const (
-	plansTold = "wakefield_plan"
-	sitesTold = "wakefield_site"
+	plansTold  = "wakefield_plan"
+	sitesTold  = "wakefield_site"
+	peopleTold = "wakefield_person"
 )
 
 // Watch tells every change of any plan and site, made through this server or another,
@@ -76,12 +79,14 @@ func (s *Store) Watch(ctx context.Context, log *slog.Logger, ears Ears) {
 
 // listen returns when the connection is lost or the context ends.
 func (s *Store) listen(ctx context.Context, ears Ears, tell func(Changed)) error {
-	conn, err := pgx.ConnectConfig(ctx, s.pool.Config().ConnConfig)
+	config := s.pool.Config().ConnConfig
+	config.RuntimeParams[companySetting] = everything
+	conn, err := pgx.ConnectConfig(ctx, config)
 	if err != nil {
 		return err
 	}
 	defer conn.Close(context.WithoutCancel(ctx))
-	if _, err := conn.Exec(ctx, "listen "+plansTold+"; listen "+sitesTold); err != nil {
+	if _, err := conn.Exec(ctx, "listen "+plansTold+"; listen "+sitesTold+"; listen "+peopleTold); err != nil {
 		return err
 	}
 	var epoch string
@@ -114,6 +119,12 @@ func (s *Store) listen(ctx context.Context, ears Ears, tell func(Changed)) error
 }
 
 func hear(channel string, payload []byte, ears Ears, tell func(Changed)) error {
+	if channel == peopleTold {
+		if ears.Person != nil {
+			ears.Person(string(payload))
+		}
+		return nil
+	}
 	if channel == sitesTold {
 		var c SiteChanged
 		if err := json.Unmarshal(payload, &c); err != nil {

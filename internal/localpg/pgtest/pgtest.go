@@ -59,5 +59,5 @@ func Database(t testing.TB, c *localpg.Cluster, name string) string {
 			t.Errorf("dropping %s: %v", name, err)
 		}
 	})
-	return c.URL(name)
+	return c.URL(name) + "&options=" + "-c%20wakefield.company%3D*" // whoever asks it directly sees all
 }
