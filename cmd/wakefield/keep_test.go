@@ -1,13 +1,9 @@
 package main
 
 import (
-	"bytes"
 	"context"
 	"errors"
-	"log/slog"
-	"net"
 	"net/http"
-	"net/netip"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -274,15 +270,5 @@ func TestSecretsAndAddresses(t *testing.T) {
 	if _, says, status := run(t, "demo", "--data", data, "--listen", "127.0.0.1:0", "--debug", "0.0.0.0:0"); status == 0 ||
 		!strings.Contains(says, "only loopback addresses") {
 		t.Errorf("profiles for everybody: %d, %s", status, says)
-	}
-}
-
-func TestOffersBeyondThisMachineAreWarnedOf(t *testing.T) {
-	for address, want := range map[string]int{"127.0.0.1:8460": 0, "[::1]:8460": 0, "0.0.0.0:8460": 2, "192.0.2.7:8460": 2} {
-		var log bytes.Buffer
-		warnBeyond(net.TCPAddrFromAddrPort(netip.MustParseAddrPort(address)), nil, slog.New(slog.NewTextHandler(&log, nil)))
-		if got := strings.Count(log.String(), "level=WARN"); got != want || want > 0 && !strings.Contains(log.String(), "TLS") {
-			t.Errorf("%s: %d warnings: %s", address, got, log.String())
-		}
 	}
 }

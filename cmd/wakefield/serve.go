@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -27,6 +28,12 @@ type listening struct {
 	Host    []string `env:"WAKEFIELD_HOST" help:"Name by which browsers reach the server, beside localhost; may be given again."`
 	Debug   string   `env:"WAKEFIELD_DEBUG" placeholder:"ADDRESS" help:"Loopback address to serve pprof on."`
 	Verbose bool     `env:"WAKEFIELD_VERBOSE" help:"Log every request."`
+
+	TLSCert      string        `env:"WAKEFIELD_TLS_CERT" type:"existingfile" and:"tls" help:"Certificate (PEM) to serve TLS with; read anew when it changes."`
+	TLSKey       string        `env:"WAKEFIELD_TLS_KEY" type:"existingfile" and:"tls" help:"Its key (PEM)."`
+	TrustedProxy []string      `env:"WAKEFIELD_TRUSTED_PROXY" placeholder:"ADDRESS" help:"Address or range of a proxy with TLS before the server, whose word on who asks is believed; may be given again."`
+	Idle         time.Duration `env:"WAKEFIELD_IDLE" default:"30m" help:"After how long without use a session ends."`
+	Longest      time.Duration `env:"WAKEFIELD_LONGEST" default:"12h" help:"After how long a session ends however it is used."`
 }
 
 func (l listening) log() *slog.Logger {
@@ -44,6 +51,7 @@ type serveCommand struct {
 	listening
 	Database     string `env:"WAKEFIELD_DATABASE" help:"PostgreSQL URL. A password is better kept out of sight: in the environment, or in a file."`
 	DatabaseFile string `env:"WAKEFIELD_DATABASE_FILE" type:"existingfile" help:"File that holds the PostgreSQL URL."`
+	Open         bool   `env:"WAKEFIELD_OPEN" help:"Without accounts: whoever reaches the server may do everything. On loopback only."`
 }
 
 func (c *serveCommand) Run() error {
@@ -59,7 +67,14 @@ func (c *serveCommand) Run() error {
 		return err
 	}
 	defer s.Close()
-	return serve(ctx, c.listening, s, log)
+	if c.Open {
+		return serve(ctx, c.listening, s, server.Options{Log: log})
+	}
+	options, err := c.accounts(log)
+	if err != nil {
+		return err
+	}
+	return serve(ctx, c.listening, s, options)
 }
 
 // demoCommand serves the sample sites over a private PostgreSQL.
@@ -68,6 +83,8 @@ type demoCommand struct {
 	Data  string `env:"WAKEFIELD_DATA" type:"path" help:"Folder of the database. (default: ~/.local/share/wakefield/postgres, as root /var/lib/wakefield/postgres)"`
 	Reset bool   `help:"Start over with fresh sample sites; all sites in the folder are lost."`
 	Yes   bool   `help:"Do not ask before --reset."`
+
+	Accounts bool `help:"With accounts: three sample people, whose password is told."`
 }
 
 func (c *demoCommand) Run() error {
@@ -105,7 +122,17 @@ func (c *demoCommand) Run() error {
 	}
 	log.Info("PostgreSQL runs", "folder", dir)
 	go cluster.KeepRunning(ctx, log)
-	return serve(ctx, c.listening, s, log)
+	if !c.Accounts {
+		return serve(ctx, c.listening, s, server.Options{Log: log})
+	}
+	options, err := c.accounts(log)
+	if err != nil {
+		return err
+	}
+	if options.Sample, err = demo.People(ctx, s); err != nil {
+		return err
+	}
+	return serve(ctx, c.listening, s, options)
 }
 
 // reset empties the database, once it was said what goes and that it may.
@@ -120,7 +147,7 @@ func (c *demoCommand) reset(ctx context.Context, cluster *localpg.Cluster) error
 		if err != nil {
 			return err
 		}
-		question := "--reset removes what is in this folder, " + plan.Count(len(sites), "site") + " with all revisions:"
+		question := "--reset removes what is in this folder, " + plan.Count(len(sites), "site") + " with all revisions, all accounts, and what happened around them:"
 		for i, site := range sites {
 			if i == 20 {
 				question += fmt.Sprintf("\n  and %d more", len(sites)-i)
@@ -147,7 +174,8 @@ func untilStopped() (context.Context, context.CancelFunc) {
 const memory = 450 << 20
 
 // serve serves until the context ends, then lets requests finish.
-func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) error {
+func serve(ctx context.Context, l listening, s *store.Store, o server.Options) error {
+	log := o.Log
 	if os.Getenv("GOMEMLIMIT") == "" {
 		runtimedebug.SetMemoryLimit(memory)
 	}
@@ -155,7 +183,13 @@ func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) e
 	if err != nil {
 		return fmt.Errorf("%w; --listen 127.0.0.1:0 takes a free port", err)
 	}
-	warnBeyond(listener.Addr(), l.Host, log)
+	if err := l.mayListen(listener.Addr(), o.Accounts != nil); err != nil {
+		listener.Close()
+		return err
+	}
+	if a, ok := listener.Addr().(*net.TCPAddr); ok && !a.IP.IsLoopback() && len(l.Host) == 0 {
+		log.Warn("only requests to localhost are answered; --host NAME allows the name by which others reach it")
+	}
 	if l.Debug != "" {
 		stop, err := debug(l.Debug, log)
 		if err != nil {
@@ -165,12 +199,27 @@ func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) e
 	}
 	streams, hangUp := context.WithCancel(context.Background())
 	defer hangUp()
-	running := server.HTTP(server.New(ctx, s, server.Options{Log: log, Hosts: l.Host}))
+	o.Hosts = l.Host
+	running := server.HTTP(server.New(ctx, s, o))
 	running.BaseContext = func(net.Listener) context.Context { return streams }
-	fmt.Printf("\n  Wakefield is at http://%s  (Ctrl+C stops it)\n\n", listener.Addr())
+	scheme := "http"
+	if l.TLSCert != "" {
+		scheme = "https"
+		running.TLSConfig = &tls.Config{MinVersion: tls.VersionTLS12, GetCertificate: renewed(l.TLSCert, l.TLSKey)}
+	}
+	fmt.Printf("\n  Wakefield is at %s://%s  (Ctrl+C stops it)\n\n", scheme, listener.Addr())
+	if err := greet(ctx, s, o, scheme+"://"+listener.Addr().String()); err != nil {
+		return err
+	}
 	log.Info("started", "address", listener.Addr().String())
 	ended := make(chan error, 1)
-	go func() { ended <- running.Serve(listener) }()
+	go func() {
+		if l.TLSCert != "" {
+			ended <- running.ServeTLS(listener, "", "")
+			return
+		}
+		ended <- running.Serve(listener)
+	}()
 	select {
 	case err := <-ended:
 		return err
@@ -187,18 +236,6 @@ func serve(ctx context.Context, l listening, s *store.Store, log *slog.Logger) e
 	}
 	log.Info("stopped")
 	return nil
-}
-
-// warnBeyond says what is missing where others than this machine can reach a server.
-func warnBeyond(address net.Addr, hosts []string, log *slog.Logger) {
-	if a, ok := address.(*net.TCPAddr); !ok || a.IP.IsLoopback() {
-		return
-	}
-	log.Warn("Wakefield is offered beyond this machine, and has neither accounts nor encryption of its own: "+
-		"whoever reaches it can change everything. Put a proxy with TLS and a login before it", "address", address.String(), "hosts", hosts)
-	if len(hosts) == 0 {
-		log.Warn("only requests to localhost are answered; --host NAME allows the name by which others reach it")
-	}
 }
 
 // debug serves profiles of the running program, to this machine only.

@@ -4,6 +4,9 @@ package formats
 
 import "strings"
 
+// Defused is a text that no spreadsheet takes for a formula.
+func Defused(text string) string { return defuse(text) }
+
 // defuse keeps a spreadsheet from taking a text for a formula: an apostrophe goes
 // before what it would compute. rearm takes it away again, and nothing else.
 func defuse(text string) string {

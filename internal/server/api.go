@@ -14,6 +14,7 @@ import (
 	"unicode/utf8"
 
 	"wakefield.example/core/document"
+	"wakefield.example/internal/account"
 	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -62,18 +63,20 @@ func answering[T any](api huma.API, op huma.Operation) huma.Operation {
 
 // service answers the operations of the API.
 type service struct {
-	store    *store.Store
-	cache    *cache
-	hub      *hub
-	log      *slog.Logger
-	meters   *meters
-	turns    *turns
-	batches  *batches
-	heavy    *slots
-	beat     time.Duration
-	epoch    string // of the database; only the watch sees it
-	verdicts verdicts
-	prepared preparations
+	store        *store.Store
+	cache        *cache
+	hub          *hub
+	log          *slog.Logger
+	meters       *meters
+	turns        *turns
+	batches      *batches
+	heavy        *slots
+	keeper       *account.Keeper  // of accounts; nil where there are none
+	samplePeople []account.Sample // names of the sample people of a demonstration
+	beat         time.Duration
+	epoch        string // of the database; only the watch sees it
+	verdicts     verdicts
+	prepared     preparations
 
 	rehearsals rehearsals
 	sources    sources
@@ -112,6 +115,9 @@ const longestAuthor = 60
 // Resolve refuses names that could be neither kept nor shown.
 func (b *SentBy) Resolve(ctx huma.Context) []error {
 	b.what = whatIsAsked(ctx.Context())
+	if who := account.From(ctx.Context()); who != nil {
+		b.Author = url.PathEscape(who.Name) // whoever signed in is who they are, whatever a header says
+	}
 	name, err := url.PathUnescape(b.Author)
 	switch {
 	case err != nil:
@@ -177,11 +183,13 @@ func making(op huma.Operation) huma.Operation {
 
 // register adds every operation; each file has those of one resource.
 func register(api huma.API, s *service) {
+	api.UseMiddleware(s.guarded(api))
 	for _, resource := range []func(huma.API, *service){
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
-		registerHandover, registerPapers, registerChanges,
+		registerHandover, registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
+		registerAudit,
 	} {
 		resource(api, s)
 	}

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"maps"
 	"net/http"
 	"slices"
 	"sync"
@@ -10,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
 
+	"wakefield.example/internal/account"
 	"wakefield.example/internal/store"
 )
 
@@ -144,6 +146,12 @@ func (l *listener) take() news {
 	return n
 }
 
+// only leaves out what is of sites that whoever hears of it may not see.
+func (n *news) only(maySee func(site string) bool) {
+	n.sites = slices.DeleteFunc(n.sites, func(c store.SiteChanged) bool { return !maySee(c.Site) })
+	maps.DeleteFunc(n.plans, func(_ string, c store.Changed) bool { return !maySee(c.Site) })
+}
+
 // send sends news in an order in which nothing is asked for twice.
 func (n news) send(data func(any) error) error {
 	if n.missed != nil {
@@ -188,7 +196,11 @@ func registerChanges(api huma.API, s *service) {
 		OperationID: "changes", Method: http.MethodGet, Path: changesPath, Summary: "Changes, as they are made",
 		Middlewares: huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
 			if site := ctx.Query("site"); site != "" {
-				if _, err := s.store.Site(ctx.Context(), site); err != nil {
+				_, err := s.store.Site(ctx.Context(), site)
+				if err == nil && !s.maySee(ctx.Context(), site) {
+					err = store.ErrNotFound
+				}
+				if err != nil {
 					told := s.problem(ctx.Context(), err).(huma.StatusError)
 					_ = huma.WriteErr(api, ctx, told.GetStatus(), told.Error())
 					return
@@ -200,6 +212,11 @@ func registerChanges(api huma.API, s *service) {
 		func(ctx context.Context, in *request, send sse.Sender) {
 			l, leave := s.hub.join(in.Site)
 			defer leave()
+			if who := account.From(ctx); who != nil && s.keeper != nil {
+				var done context.CancelFunc
+				ctx, done = s.keeper.Listen(ctx, who)
+				defer done()
+			}
 			beat := func() error { return send.Data(Beat{s.beat.Seconds(), s.hub.away()}) }
 			if beat() != nil {
 				return
@@ -227,6 +244,7 @@ func registerChanges(api huma.API, s *service) {
 					}
 				case <-l.ready:
 					n := l.take()
+					n.only(func(site string) bool { return s.maySee(ctx, site) })
 					if n.beat && beat() != nil || n.send(send.Data) != nil {
 						return
 					}

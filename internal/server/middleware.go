@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"encoding/json"
 	"log/slog"
+	"net"
 	"net/http"
 	"runtime/debug"
 	"strings"
@@ -112,14 +113,38 @@ func writeProblem(w http.ResponseWriter, r *http.Request, status int, detail str
 		Instance: instance(r.Context())})
 }
 
-// secured forbids the page everything that does not come from this server.
-func secured(next http.Handler) http.Handler {
+// secured forbids the page everything that does not come from this server. A browser that came over TLS is told to come
+// by nothing else.
+func secured(a *Accounts) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			headers(w.Header())
+			if a != nil && a.Secure && isEncrypted(r, a.Proxies) {
+				w.Header().Set("Strict-Transport-Security", "max-age=31536000")
+			}
+			next.ServeHTTP(w, r)
+		})
+	}
+}
+
+func headers(h http.Header) {
+	h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "+
+		"object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "same-origin")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Cross-Origin-Resource-Policy", "same-origin")
+	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), payment=(), usb=()")
+}
+
+// fromHere answers only to this machine, and to nobody who comes through a proxy.
+func fromHere(proxies []net.IPNet, next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		h := w.Header()
-		h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; "+
-			"object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
-		h.Set("X-Content-Type-Options", "nosniff")
-		h.Set("Referrer-Policy", "same-origin")
+		host, _, _ := net.SplitHostPort(r.RemoteAddr)
+		if ip := net.ParseIP(host); ip == nil || !ip.IsLoopback() || r.Header.Get("X-Forwarded-For") != "" || r.Header.Get("Forwarded") != "" {
+			writeProblem(w, r, http.StatusForbidden, "Only this machine itself may read this.")
+			return
+		}
 		next.ServeHTTP(w, r)
 	})
 }

@@ -55,6 +55,14 @@ var refusals = []struct {
 }{
 	{store.ErrNotFound, http.StatusNotFound,
 		"There is no such site or plan."},
+	{store.ErrNoPerson, http.StatusNotFound,
+		"There is no such person any more."},
+	{store.ErrNoLink, http.StatusNotFound,
+		"This is not valid any more: it was used or ended, or its time is over."},
+	{store.ErrLastPlanner, http.StatusUnprocessableEntity,
+		"Nobody would be left who decides about people. Make somebody else a planner of the company first."},
+	{store.ErrManyRoles, http.StatusUnprocessableEntity,
+		"A person has a role at 5,000 sites at most."},
 	{store.ErrNoRevision, http.StatusNotFound,
 		"There is no such revision."},
 	{store.ErrNothing, http.StatusUnprocessableEntity,
@@ -100,8 +108,7 @@ func problemOf(err error) error {
 			Version:    stale.Version, Since: stale.Since, More: stale.More, Restored: stale.Restored,
 		}
 	case errors.As(err, &many):
-		words := many.Error() + "."
-		return huma.Error422UnprocessableEntity(strings.ToUpper(words[:1]) + words[1:])
+		return huma.Error422UnprocessableEntity(sentence(many.Error()))
 	case errors.As(err, &unreadable):
 		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",
 			Detail: "The plan that is stored cannot be shown by this program: " + unreadable.Error() +
@@ -133,3 +140,6 @@ func problemOf(err error) error {
 	}
 	return huma.Error500InternalServerError(mistake)
 }
+
+// sentence makes one of the words of an error.
+func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] + "." }

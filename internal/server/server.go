@@ -20,6 +20,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"wakefield.example/internal/account"
 	"wakefield.example/internal/store"
 	"wakefield.example/web"
 )
@@ -32,6 +33,10 @@ type Options struct {
 	Log   *slog.Logger  // where it writes what happens; nil for nowhere
 	Hosts []string      // names it is reached by beside those of loopback
 	Beat  time.Duration // how often a stream of changes shows that it lives; 0 for 1.5 s
+
+	Accounts *Accounts // how people sign in; nil where whoever reaches the server may do everything
+
+	Sample []account.Sample // the sample people of a demonstration, whose passwords everybody may know
 }
 
 // New returns the whole application over a store. Until the context ends it follows
@@ -52,13 +57,27 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	hub := newHub()
 	meters := newMeters(s, hub)
 	r := chi.NewRouter()
-	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured, knownHosts(o.Hosts), door,
-		http.NewCrossOriginProtection().Handler, reads(), finished, middleware.Compress(1), limited, newGate().bodies, bound)
 	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(),
-		batches: newBatches(), heavy: newSlots()}
-	go s.Watch(ctx, o.Log, store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed, Away: hub.lost})
+		batches: newBatches(), heavy: newSlots(), samplePeople: o.Sample}
+	ears := store.Ears{Changed: hub.tell, Site: hub.tellSite, Missed: app.missed, Away: hub.lost}
+	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), knownHosts(o.Hosts), door,
+		http.NewCrossOriginProtection().Handler, reads(), finished, middleware.Compress(1), limited, newGate().bodies, bound)
+	metrics := meters.handler()
+	if a := o.Accounts; a != nil {
+		keeper, err := account.New(ctx, s, o.Log, a.Options)
+		if err != nil {
+			panic(err) // the settings of a pool that is open already
+		}
+		app.keeper = keeper
+		ears.Person = keeper.Changed
+		ears.Missed = func(epoch string) { keeper.Missed(); app.missed(epoch) }
+		ears.Away = func() { keeper.Deaf(); hub.lost() }
+		r.Use(visited(a.Proxies), signedIn(keeper))
+		metrics = fromHere(a.Proxies, metrics)
+	}
+	go s.Watch(ctx, o.Log, ears)
 	register(newAPI(r), app)
-	r.Method(http.MethodGet, "/metrics", meters.handler())
+	r.Method(http.MethodGet, "/metrics", metrics)
 	r.NotFound(web.Handler().ServeHTTP)
 	return r, app
 }

@@ -137,9 +137,11 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], err
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := make([]SiteLine, len(list))
-	for i, summary := range list {
-		out[i] = SiteLine{summary, s.verdicts.get(summary.Plan, store.Stamp{Version: summary.Version, Mark: summary.Mark})}
+	out := []SiteLine{}
+	for _, summary := range list {
+		if s.maySee(ctx, summary.ID) {
+			out = append(out, SiteLine{summary, s.verdicts.get(summary.Plan, store.Stamp{Version: summary.Version, Mark: summary.Mark})})
+		}
 	}
 	return &body[[]SiteLine]{out}, nil
 }

@@ -107,7 +107,7 @@ func TestSoak(t *testing.T) {
 	w.start()
 	defer func() { w.kill(syscall.SIGTERM) }()
 	first := w.get("/api/plans/" + site + "/file")
-	other := exec.Command(w.program, "serve", "--listen", w.second)
+	other := exec.Command(w.program, "serve", "--open", "--listen", w.second)
 	other.Env = append(os.Environ(), "WAKEFIELD_DATABASE="+localpg.At(w.data).URL("wakefield"))
 	other.Stderr = w.log
 	other.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}

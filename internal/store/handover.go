@@ -100,11 +100,13 @@ func (s *Store) Print(ctx context.Context, site, planID string, recorders []stri
 type Company struct {
 	Name string
 	Logo []byte // JPEG; nil for none
+
+	AsksTwo bool // whether signing in takes a passkey, or a code beside the password
 }
 
 // Company is the installer's company, as it stands at the head of papers.
 func (s *Store) Company(ctx context.Context) (c Company, err error) {
-	err = s.pool.QueryRow(ctx, `select name, logo from company where id = `+companyNow).Scan(&c.Name, &c.Logo)
+	err = s.pool.QueryRow(ctx, `select name, logo, asks_two from company where id = `+companyNow).Scan(&c.Name, &c.Logo, &c.AsksTwo)
 	return c, orNone(err, nil)
 }
 

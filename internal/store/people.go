@@ -36,15 +36,17 @@ type Secrets struct {
 	CodeStep int64  // the last one used
 	Handle   []byte // under which passkeys know the person
 	Passkeys int
+	AsksTwo  bool // whether the company asks for a passkey, or a code beside the password
 }
 
 const personColumns = `p.id, p.name, p.planner, p.made_at, p.company, coalesce(p.key, ''), coalesce(p.password, ''), coalesce(p.code, ''), p.code_step, p.handle,
-	(select count(*) from passkey k where k.person = p.id),
+	(select count(*) from passkey k where k.person = p.id), (select asks_two from company c where c.id = p.company),
 	coalesce((select jsonb_agg(jsonb_build_object('site', r.site, 'role', r.role) order by r.site) from site_role r where r.person = p.id), '[]')`
 
 func scanPerson(row pgx.CollectableRow) (p Person, err error) {
 	var roles []byte
-	err = row.Scan(&p.ID, &p.Name, &p.Planner, &p.Made, &p.Company, &p.Key, &p.Password, &p.Code, &p.CodeStep, &p.Handle, &p.Passkeys, &roles)
+	err = row.Scan(&p.ID, &p.Name, &p.Planner, &p.Made, &p.Company, &p.Key, &p.Password, &p.Code, &p.CodeStep, &p.Handle, &p.Passkeys,
+		&p.AsksTwo, &roles)
 	if err == nil {
 		err = json.Unmarshal(roles, &p.Roles)
 	}
@@ -240,6 +242,26 @@ func (s *Store) UseRecovery(ctx context.Context, id, hash string) (bool, error) 
 func (s *Store) RecoveryLeft(ctx context.Context, id string) (n int, err error) {
 	err = s.pool.QueryRow(ctx, `select count(*) from recovery where person = $1`, id).Scan(&n)
 	return n, err
+}
+
+// AskTwo says whether everybody of the company has to show a passkey, or a code beside the password.
+func (s *Store) AskTwo(ctx context.Context, yes bool) error {
+	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, `update company set asks_two = $1 where id = `+companyNow, yes); err != nil {
+			return err
+		}
+		rows, err := tx.Query(ctx, `select id from person where removed_at is null`)
+		if err != nil {
+			return err
+		}
+		ids, err := pgx.CollectRows(rows, pgx.RowTo[string])
+		for _, id := range ids {
+			if err == nil {
+				err = tellPerson(ctx, tx, id)
+			}
+		}
+		return err
+	})
 }
 
 // Errors about people.

@@ -8,6 +8,7 @@ alter table company alter column id set not null;
 alter table company add primary key (id);
 alter table company drop column one;
 alter table company add column made_at timestamptz not null default now();
+alter table company add column asks_two boolean not null default false; -- whether signing in takes a passkey, or a code beside the password
 
 alter table site add column company text not null default 'own' references company;
 create index site_company on site (company);
@@ -152,6 +153,7 @@ drop table site_role;
 drop table person;
 alter table site drop column company;
 delete from company where id <> 'own';
+alter table company drop column asks_two;
 alter table company drop column made_at;
 alter table company add column one boolean primary key default true check (one);
 alter table company drop column id;

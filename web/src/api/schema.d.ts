@@ -38,6 +38,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What happened around accounts, newest first */
+        get: operations["audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit.{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a file */
+        get: operations["auditFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/beginnings": {
         parameters: {
             query?: never;
@@ -109,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/company/second": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Ask everybody for a passkey, or a code beside the password */
+        put: operations["askTwo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/format": {
         parameters: {
             query?: never;
@@ -143,6 +194,211 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invitation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a link is good for */
+        post: operations["invitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitation/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the account of a link, or set its password */
+        post: operations["accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in */
+        get: operations["me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for one-time codes from now on */
+        post: operations["useCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/code/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A secret of one-time codes, not in use yet */
+        post: operations["newCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/code/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for no codes any more */
+        post: operations["removeCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/passkeys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's passkeys */
+        get: operations["passkeys"];
+        put?: never;
+        /** Keep a passkey */
+        post: operations["addPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/passkeys/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to ask a browser to make a passkey */
+        post: operations["newPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/passkeys/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a passkey */
+        delete: operations["removePasskey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change one's password */
+        post: operations["changePassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where one is signed in */
+        get: operations["seats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sessions/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign out somewhere, or everywhere */
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/openings": {
         parameters: {
             query?: never;
@@ -171,6 +427,108 @@ export interface paths {
         put?: never;
         /** The first verdict of a site that is not made yet */
         post: operations["draftOpening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who has an account */
+        get: operations["people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A link by which somebody makes an account */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove an account */
+        delete: operations["removePerson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A link by which somebody sets a new password */
+        post: operations["resetPassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What somebody may do */
+        put: operations["setRoles"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign somebody out everywhere */
+        post: operations["endSeats"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1180,6 +1538,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a link shows */
+        get: operations["shared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The customer's page */
+        get: operations["sharedPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/unlock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give the password of a link */
+        post: operations["unlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign in with name and password */
+        post: operations["signIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/passkey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign in with a passkey */
+        post: operations["signInByPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/passkey/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to ask a passkey */
+        post: operations["beginPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign out here */
+        post: operations["signOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -1317,6 +1794,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Links for customers */
+        get: operations["links"];
+        put?: never;
+        /** Make a link for a customer */
+        post: operations["makeLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/links/{link}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End a link */
+        delete: operations["endLink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}/links/{link}/viewings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was looked at, and when */
+        get: operations["viewings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/plans": {
         parameters: {
             query?: never;
@@ -1437,6 +1966,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tokens for programs */
+        get: operations["tokens"];
+        put?: never;
+        /** Make a token */
+        post: operations["makeToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End a token */
+        delete: operations["endToken"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -1483,6 +2047,11 @@ export interface components {
             on?: string;
             reason: string;
         };
+        AcceptRequest: {
+            /** @description Ignored where a password is set */
+            name: string;
+            password: string;
+        };
         Accepted: {
             by?: string;
             /** @description Key of the finding: its rule and what it says, so that it comes back when its figures change */
@@ -1521,6 +2090,12 @@ export interface components {
         };
         AddEffect: {
             effect: components["schemas"]["Effect"];
+        };
+        AddPasskeyRequest: {
+            /** @description JSON of the credential, as the browser gives it */
+            answer: string;
+            /** @description By which it is known again */
+            name: string;
         };
         AdoptRequest: {
             /** @description Id of the plan */
@@ -1684,6 +2259,9 @@ export interface components {
             /** Format: int64 */
             rows: number;
         };
+        AskTwoRequest: {
+            asksTwo: boolean;
+        };
         Assumed: {
             /** Format: double */
             activeKbps: number;
@@ -1806,6 +2384,9 @@ export interface components {
             /** @description Ids of the columns */
             columns: string[];
             rows: components["schemas"]["CellRow"][];
+        };
+        ChangePasswordRequest: {
+            password: string;
         };
         ChangeRequestBody: {
             edits: components["schemas"]["Edit"][];
@@ -3425,6 +4006,24 @@ export interface components {
              */
             version: number;
         };
+        Happened: {
+            address: string;
+            /** Format: date-time */
+            at: string;
+            detail: string;
+            /** Format: int64 */
+            number: number;
+            /** @description Id; empty where nobody is known */
+            person: string;
+            /** @description Id of the request, as the log has it */
+            request: string;
+            /** @description Id; empty where it is of none */
+            site: string;
+            /** @description Such as signed-in, refused, role, link, export */
+            what: string;
+            /** @description Name, as it was then; of who failed to sign in, as it was typed */
+            who: string;
+        };
         Health: {
             /** @enum {string} */
             status: "ok";
@@ -3476,6 +4075,28 @@ export interface components {
             /** @description Share of time in which anything is written, in thousandths */
             written: number[];
         };
+        Invitation: {
+            /** Format: date-time */
+            expires: string;
+            /**
+             * @description Make the first planner's account; make one by invitation; set the password of one
+             * @enum {string}
+             */
+            kind: "first" | "invited" | "reset";
+            madeBy: string;
+            /** @description Suggested, or whose password it is; may be empty */
+            name: string;
+            planner: boolean;
+            roles: components["schemas"]["Role"][];
+        };
+        InviteRequest: {
+            /** @description Suggested; may be empty */
+            name: string;
+            /** @description Of all sites of the company */
+            planner: boolean;
+            /** @description At single sites, where not a planner of all */
+            roles: components["schemas"]["Role"][];
+        };
         Keep: {
             /** Format: double */
             atLeastDays?: number;
@@ -3523,6 +4144,10 @@ export interface components {
             name: string;
             streams: components["schemas"]["Streams"];
         };
+        LeaveRequest: {
+            /** @description Which one; empty for all, this one too */
+            session: string;
+        };
         Limits: {
             /** Format: double */
             maxLength?: number;
@@ -3532,6 +4157,71 @@ export interface components {
             minimum?: number;
             /** @description Whether it is a whole number */
             whole?: boolean;
+        };
+        Link: {
+            /**
+             * Format: date-time
+             * @description When somebody ended it; null for nobody did
+             */
+            ended: string | null;
+            /** Format: date-time */
+            expires: string;
+            id: string;
+            /**
+             * Format: date-time
+             * @description When something was looked at last; null for never
+             */
+            last: string | null;
+            /**
+             * Format: int64
+             * @description How often something was looked at
+             */
+            looked: number;
+            /** Format: date-time */
+            made: string;
+            madeBy: string;
+            /** @description For whom it is */
+            name: string;
+            /** @description Id of the variant */
+            plan: string;
+            /** @description Whether a password is asked */
+            protected: boolean;
+            /** @description verdict, weeks, papers, prices */
+            shows: string[];
+            /** @description Id */
+            site: string;
+        };
+        MadeSecret: {
+            id: string;
+            /** @description It is kept as a hash only, and not shown again */
+            secret: string;
+        };
+        MakeLinkRequest: {
+            /**
+             * Format: int64
+             * @description For how long it is good
+             */
+            days: number;
+            /** @description For whom it is */
+            name: string;
+            /** @description Empty for none */
+            password?: string;
+            /** @description Id of the variant */
+            plan: string;
+            /** @description What it shows */
+            shows: ("verdict" | "weeks" | "papers" | "prices")[];
+        };
+        MakeTokenRequest: {
+            /**
+             * Format: int64
+             * @description For how long it is good
+             */
+            days: number;
+            /** @description What it is for */
+            name: string;
+            /** @description Ids of the sites that it is for; empty for all that one may see */
+            sites: string[];
+            writes: boolean;
         };
         MakeVariantRequest: {
             /** @description What is changed in it at once */
@@ -3544,6 +4234,28 @@ export interface components {
              * @description Version of that plan which the edits are made on; absent for the newest
              */
             version?: number;
+        };
+        Me: {
+            /** @description Whether people sign in at all; without, everybody may do everything */
+            accounts: boolean;
+            /**
+             * Format: date-time
+             * @description When the session ends however it is used
+             */
+            ends?: string;
+            /** @description Whether somebody is signed in */
+            here: boolean;
+            id: string;
+            name: string;
+            /** @description Whether a planner of the whole company */
+            planner: boolean;
+            roles: components["schemas"]["Role"][];
+            /** @description Names of the sample people of a demonstration */
+            sample?: string[];
+            /** @description Whether a code or a passkey is to be set up before anything else */
+            setUp: boolean;
+            /** @description Of the program */
+            version: string;
         };
         Measured: {
             /** Format: double */
@@ -3657,6 +4369,14 @@ export interface components {
         NamedRail: {
             id: string;
             rail: components["schemas"]["RailStep"][];
+        };
+        NewCode: {
+            /** @description The same as a picture to scan: a data address of a PNG */
+            image: string;
+            /** @description To type into an app that makes codes */
+            secret: string;
+            /** @description The same as an otpauth address */
+            url: string;
         };
         Night: {
             /** Format: double */
@@ -3812,6 +4532,22 @@ export interface components {
             prolonged?: boolean;
             recorder: string;
         };
+        OwnKeys: {
+            /** @description Whether a one-time code is asked beside it */
+            code: boolean;
+            passkeys: components["schemas"]["Passkey"][];
+            /** @description Whether there is a password */
+            password: boolean;
+            /**
+             * Format: int64
+             * @description How many codes for when the device is lost are left
+             */
+            recovery: number;
+        };
+        OwnSecret: {
+            /** @description The password as it is; empty where there is none */
+            current: string;
+        };
         OwnWeek: {
             blocks?: components["schemas"]["DutyBlock"][];
             /** @description Id of the duty outside the blocks */
@@ -3839,6 +4575,17 @@ export interface components {
             kind: string;
             /** @description The setting; empty where the whole thing is there in one of the plans only */
             member?: string;
+        };
+        Passkey: {
+            id: string;
+            /** Format: date-time */
+            made: string;
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was used last; null for never
+             */
+            used: string | null;
         };
         Patch: {
             activity: string;
@@ -3874,6 +4621,35 @@ export interface components {
              * @description Of the patch
              */
             triggersPerDay: number;
+        };
+        People: {
+            /** @description Whether everybody is asked for a passkey, or a code beside the password */
+            asksTwo: boolean;
+            people: components["schemas"]["PersonLine"][];
+        };
+        PersonLine: {
+            /** @description Whether a one-time code is asked beside the password */
+            code: boolean;
+            id: string;
+            /** Format: date-time */
+            made: string;
+            /** @description Whether it is who asks */
+            me: boolean;
+            name: string;
+            /**
+             * Format: int64
+             * @description How many there are
+             */
+            passkeys: number;
+            /** @description Whether a planner of all sites of the company, who also decides who may do what */
+            planner: boolean;
+            /** @description At single sites */
+            roles: components["schemas"]["Role"][];
+            /**
+             * Format: int64
+             * @description At how many places they are signed in
+             */
+            seats: number;
         };
         PictureRequest: {
             /** @description What is being drawn, and not saved yet */
@@ -4604,6 +5380,10 @@ export interface components {
             sinceThen?: string[];
             steps: components["schemas"]["SheetStep"][];
         };
+        Recovery: {
+            /** @description Each good once, for when the device is lost; they are not shown again */
+            codes: string[];
+        };
         RemoveActivity: {
             activity: string;
             instead?: string;
@@ -4709,6 +5489,21 @@ export interface components {
             ink: components["schemas"]["Ink"];
             rail: components["schemas"]["RailStep"][];
         };
+        Role: {
+            /**
+             * @description A planner changes the plan; a fitter reads it and ticks what was done; a reader reads
+             * @enum {string}
+             */
+            role: "planner" | "fitter" | "reader";
+            /** @description Id */
+            site: string;
+        };
+        RolesBody: {
+            /** @description Of all sites of the company */
+            planner: boolean;
+            /** @description At single sites, where not a planner of all */
+            roles: components["schemas"]["Role"][];
+        };
         Sample: {
             /** @description In seconds from then */
             events: components["schemas"]["Drawn"][];
@@ -4795,6 +5590,33 @@ export interface components {
             headY: number;
             /** Format: double */
             x: number;
+        };
+        Seat: {
+            address: string;
+            /** @description Browser and system, as it says itself */
+            device: string;
+            /**
+             * Format: date-time
+             * @description When it ends however it is used
+             */
+            expires: string;
+            /** @description Whether it is the one that asks */
+            here: boolean;
+            id: string;
+            /**
+             * Format: date-time
+             * @description When they signed in
+             */
+            made: string;
+            /**
+             * Format: date-time
+             * @description When it was used last, to some minutes
+             */
+            seen: string;
+        };
+        SecretBody: {
+            /** @description What follows the # of the link */
+            secret: string;
         };
         Sentence: {
             /** @description Ids of the channels it is about */
@@ -4958,6 +5780,62 @@ export interface components {
         SetWeek: {
             week: components["schemas"]["Week"];
         };
+        Shared: {
+            /** @description The installer's company; empty where it has no name */
+            by: string;
+            /** Format: date-time */
+            changed: string;
+            customer: string;
+            /**
+             * Format: date-time
+             * @description Until when the link is good
+             */
+            expires: string;
+            /** @description For whom the link is */
+            for: string;
+            /** @description Whether the customer's page is there */
+            papers: boolean;
+            prices?: components["schemas"]["SharedPrices"];
+            /** @description Name */
+            site: string;
+            variant: string;
+            verdict?: components["schemas"]["EstimatedVerdict"];
+            /** Format: int64 */
+            version: number;
+            weeks?: components["schemas"]["SharedWeeks"];
+        };
+        SharedChannel: {
+            /** Format: double */
+            fullKbps: number;
+            group: string;
+            id: string;
+            /**
+             * Format: double
+             * @description Typically; null where nothing takes footage away
+             */
+            keptDays: number | null;
+            name: string;
+            /**
+             * Format: double
+             * @description Days; null for none
+             */
+            required: number | null;
+            ribbon: components["schemas"]["Ribbon"];
+        };
+        SharedPrices: {
+            currency: string;
+            /**
+             * Format: double
+             * @description Of all drives whose price is known
+             */
+            total: number;
+            /** @description Sizes whose price is not known, TB */
+            unknown: number[];
+        };
+        SharedWeeks: {
+            channels: components["schemas"]["SharedChannel"][];
+            duties: components["schemas"]["Duty"][];
+        };
         SheetAtCamera: {
             channel: string;
             /** @description Members named as in the plan */
@@ -5105,6 +5983,16 @@ export interface components {
             version: number;
             /** @description What channels record, as entered */
             weeks: components["schemas"]["SheetWeek"][];
+        };
+        SignInByPasskeyRequest: {
+            /** @description JSON of the credential, as the browser gives it */
+            answer: string;
+        };
+        SignInRequest: {
+            /** @description One-time code, or one for when the device is lost */
+            code?: string;
+            name: string;
+            password: string;
         };
         Site: {
             address?: string;
@@ -5600,6 +6488,25 @@ export interface components {
              */
             version: number;
         };
+        Token: {
+            /** Format: date-time */
+            expires: string;
+            id: string;
+            /** Format: date-time */
+            made: string;
+            /** @description Name of who made it */
+            maker: string;
+            name: string;
+            /** @description Ids of the sites that it is for; empty for all that its maker may see */
+            sites: string[];
+            /**
+             * Format: date-time
+             * @description When it was used last, to a minute; null for never
+             */
+            used: string | null;
+            /** @description Whether it may change what its maker may; else it reads */
+            writes: boolean;
+        };
         TriedCells: {
             bad: components["schemas"]["CellError"][];
             /** @description The rows in which every cell can be set; absent where there are none */
@@ -5630,6 +6537,9 @@ export interface components {
             /** @description Why none arrives, in a few words */
             why?: string;
         };
+        UnlockRequest: {
+            password: string;
+        };
         Use: {
             /** @description Its id; empty where it has none */
             id: string;
@@ -5639,6 +6549,10 @@ export interface components {
             name: string;
             /** @description Where the plan names the thing */
             path: string;
+        };
+        UseCodeRequest: {
+            /** @description That the app shows now */
+            code: string;
         };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
@@ -5667,6 +6581,12 @@ export interface components {
             version: number;
             /** @description The worst date; absent where no date is special */
             year?: components["schemas"]["YearVerdict"];
+        };
+        Viewing: {
+            address: string;
+            /** Format: date-time */
+            at: string;
+            what: string;
         };
         Walk: {
             id: string;
@@ -5830,6 +6750,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sample"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    audit: {
+        parameters: {
+            query?: {
+                /** @description Only lines with this in them */
+                text?: string;
+                /** @description Only lines of this kind */
+                what?: string;
+                /** @description First date, such as 2026-11-29 (UTC) */
+                from?: string;
+                /** @description Last date */
+                to?: string;
+                /** @description Only lines before this one; 0 for the newest */
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Happened"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    auditFile: {
+        parameters: {
+            query?: {
+                /** @description Only lines with this in them */
+                text?: string;
+                /** @description Only lines of this kind */
+                what?: string;
+                /** @description First date, such as 2026-11-29 (UTC) */
+                from?: string;
+                /** @description Last date */
+                to?: string;
+                /** @description Only lines before this one; 0 for the newest */
+                before?: number;
+            };
+            header?: never;
+            path: {
+                format: "csv" | "jsonl";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -6104,6 +7108,37 @@ export interface operations {
             };
         };
     };
+    askTwo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskTwoRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     format: {
         parameters: {
             query?: never;
@@ -6154,6 +7189,413 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WrittenHours"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    useCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseCodeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recovery"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    newCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewCode"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSecret"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    passkeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnKeys"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addPasskey: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description As browsers say it */
+                Origin?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPasskeyRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    newPasskey: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description As browsers say it */
+                Origin?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSecret"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removePasskey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    seats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seat"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -6225,6 +7667,194 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OpeningDraft"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSecret"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the person */
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    resetPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the person */
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSecret"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setRoles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the person */
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RolesBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endSeats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the person */
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -8411,6 +10041,236 @@ export interface operations {
             };
         };
     };
+    shared: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description What follows the # of the link */
+                "Wakefield-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shared"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sharedPaper: {
+        parameters: {
+            query?: {
+                size?: "a4" | "letter";
+            };
+            header?: {
+                /** @description What follows the # of the link */
+                "Wakefield-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    unlock: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description What follows the # of the link */
+                "Wakefield-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnlockRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    signInByPasskey: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description As browsers say it */
+                Origin?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInByPasskeyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    beginPasskey: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description As browsers say it */
+                Origin?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     listSites: {
         parameters: {
             query?: never;
@@ -8732,6 +10592,140 @@ export interface operations {
             };
         };
     };
+    links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    makeLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSecret"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                /** @description Id of the link */
+                link: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    viewings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the site */
+                id: string;
+                /** @description Id of the link */
+                link: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Viewing"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     variants: {
         parameters: {
             query?: never;
@@ -9001,6 +10995,100 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["NightClip"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tokens: {
+        parameters: {
+            query?: {
+                /** @description Those of everybody; for planners of the company */
+                all?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Token"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    makeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeTokenRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSecret"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
