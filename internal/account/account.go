@@ -45,8 +45,8 @@ func (w *Who) RoleAt(site string) string {
 	return w.Roles[site]
 }
 
-// Sample is one of the people of a demonstration, whose password everybody may know.
-type Sample struct {
+// SamplePerson is one of the people of a demonstration, whose password everybody may know.
+type SamplePerson struct {
 	Name     string `json:"name"`
 	What     string `json:"what" doc:"What they may do"`
 	Password string `json:"password"`

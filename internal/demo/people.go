@@ -11,13 +11,13 @@ import (
 const PeoplesPassword = "herring gull at low tide"
 
 // People makes the three sample people, unless they are there: a planner, and a fitter and a reader of the ferry terminal.
-func People(ctx context.Context, s *store.Store) ([]account.Sample, error) {
+func People(ctx context.Context, s *store.Store) ([]account.SamplePerson, error) {
 	hash, err := account.HashPassword(ctx, PeoplesPassword)
 	if err != nil {
 		return nil, err
 	}
 	quay := func(role string) []store.Role { return []store.Role{{Site: "pennywhistle-quay", Role: role}} }
-	var out []account.Sample
+	var out []account.SamplePerson
 	for _, p := range []struct {
 		id, name, what string
 		planner        bool
@@ -36,7 +36,7 @@ func People(ctx context.Context, s *store.Store) ([]account.Sample, error) {
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, account.Sample{Name: name, What: p.what, Password: PeoplesPassword})
+		out = append(out, account.SamplePerson{Name: name, What: p.what, Password: PeoplesPassword})
 	}
 	return out, nil
 }

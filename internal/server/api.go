@@ -71,8 +71,8 @@ type service struct {
 	turns        *turns
 	batches      *batches
 	heavy        *slots
-	keeper       *account.Keeper  // of accounts; nil where there are none
-	samplePeople []account.Sample // names of the sample people of a demonstration
+	keeper       *account.Keeper        // of accounts; nil where there are none
+	samplePeople []account.SamplePerson // names of the sample people of a demonstration
 	beat         time.Duration
 	epoch        string // of the database; only the watch sees it
 	verdicts     verdicts

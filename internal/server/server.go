@@ -36,7 +36,7 @@ type Options struct {
 
 	Accounts *Accounts // how people sign in; nil where whoever reaches the server may do everything
 
-	Sample []account.Sample // the sample people of a demonstration, whose passwords everybody may know
+	Sample []account.SamplePerson // the sample people of a demonstration, whose passwords everybody may know
 }
 
 // New returns the whole application over a store. Until the context ends it follows

@@ -36,16 +36,16 @@ func registerSignIn(api huma.API, s *service) {
 
 // Me is who is signed in, and what they may do.
 type Me struct {
-	Accounts bool             `json:"accounts" doc:"Whether people sign in at all; without, everybody may do everything"`
-	Here     bool             `json:"here" doc:"Whether somebody is signed in"`
-	Version  string           `json:"version" doc:"Of the program"`
-	ID       string           `json:"id"`
-	Name     string           `json:"name"`
-	Planner  bool             `json:"planner" doc:"Whether a planner of the whole company"`
-	Roles    []store.Role     `json:"roles"`
-	SetUp    bool             `json:"setUp" doc:"Whether a code or a passkey is to be set up before anything else"`
-	Sample   []account.Sample `json:"sample,omitempty" doc:"The sample people of a demonstration"`
-	Ends     *time.Time       `json:"ends,omitempty" doc:"When the session ends however it is used"`
+	Accounts bool                   `json:"accounts" doc:"Whether people sign in at all; without, everybody may do everything"`
+	Here     bool                   `json:"here" doc:"Whether somebody is signed in"`
+	Version  string                 `json:"version" doc:"Of the program"`
+	ID       string                 `json:"id"`
+	Name     string                 `json:"name"`
+	Planner  bool                   `json:"planner" doc:"Whether a planner of the whole company"`
+	Roles    []store.Role           `json:"roles"`
+	SetUp    bool                   `json:"setUp" doc:"Whether a code or a passkey is to be set up before anything else"`
+	Sample   []account.SamplePerson `json:"sample,omitempty" doc:"The sample people of a demonstration"`
+	Ends     *time.Time             `json:"ends,omitempty" doc:"When the session ends however it is used"`
 }
 
 func (s *service) me(ctx context.Context, _ *struct{}) (*body[Me], error) {

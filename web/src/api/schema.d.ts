@@ -2051,6 +2051,8 @@ export interface components {
             /** @description Ignored where a password is set */
             name: string;
             password: string;
+            /** @description What follows the # of the link */
+            secret: string;
         };
         Accepted: {
             by?: string;
@@ -2386,6 +2388,8 @@ export interface components {
             rows: components["schemas"]["CellRow"][];
         };
         ChangePasswordRequest: {
+            /** @description The password as it is; empty where there is none */
+            current: string;
             password: string;
         };
         ChangeRequestBody: {
@@ -4250,8 +4254,8 @@ export interface components {
             /** @description Whether a planner of the whole company */
             planner: boolean;
             roles: components["schemas"]["Role"][];
-            /** @description Names of the sample people of a demonstration */
-            sample?: string[];
+            /** @description The sample people of a demonstration */
+            sample?: components["schemas"]["SamplePerson"][];
             /** @description Whether a code or a passkey is to be set up before anything else */
             setUp: boolean;
             /** @description Of the program */
@@ -5513,6 +5517,12 @@ export interface components {
              */
             from: number;
         };
+        SamplePerson: {
+            name: string;
+            password: string;
+            /** @description What they may do */
+            what: string;
+        };
         Saving: {
             /** Format: double */
             leastPercent: number;
@@ -6553,6 +6563,8 @@ export interface components {
         UseCodeRequest: {
             /** @description That the app shows now */
             code: string;
+            /** @description The password as it is; empty where there is none */
+            current: string;
         };
         View: {
             figures: components["schemas"]["EstimatedChannel"][];
