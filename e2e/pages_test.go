@@ -40,6 +40,36 @@ func knownPages(t *testing.T) (pages []knownPage) {
 	return pages
 }
 
+// TestThePagesHaveSynonyms asks of every page and part what else people call it, which the command box finds it by.
+func TestThePagesHaveSynonyms(t *testing.T) {
+	data, err := os.ReadFile("../web/src/shell/synonyms.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var synonyms map[string]string
+	if err := json.Unmarshal(data, &synonyms); err != nil {
+		t.Fatal(err)
+	}
+	known := 0
+	for _, page := range knownPages(t) {
+		titles := []string{page.Title}
+		if len(page.Parts) > 0 {
+			titles = titles[:0]
+			for _, part := range page.Parts {
+				titles = append(titles, part.Title)
+			}
+		}
+		for _, title := range titles {
+			if known++; synonyms[title] == "" {
+				t.Errorf("nobody says what else %q is called", title)
+			}
+		}
+	}
+	if known != len(synonyms) {
+		t.Errorf("%d pages and parts, %d with other names", known, len(synonyms))
+	}
+}
+
 // at is the address of a page, or of a part of it, below that of a site.
 func (k knownPage) at(site, part string) string {
 	path, _, _ := strings.Cut(k.Path, "/:")

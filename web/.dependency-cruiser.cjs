@@ -12,7 +12,7 @@ const floors = [
   ['forms', 'disk'],
   ['findings'],
   ['shell'],
-  ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'handover', 'history', 'sites'],
+  ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'handover', 'history', 'sites', 'people'],
 ]
 
 const upward = floors.flatMap((rooms, floor) =>

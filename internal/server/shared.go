@@ -136,6 +136,9 @@ func sharedWeeks(e entry) *SharedWeeks {
 	out := &SharedWeeks{Duties: e.head.Plan.Duties, Channels: []SharedChannel{}}
 	for i := range e.head.Plan.Channels {
 		c, f := &e.head.Plan.Channels[i], &e.site.Channels[i]
+		if c.NoCamera {
+			continue
+		}
 		out.Channels = append(out.Channels, SharedChannel{c.ID, c.Name, c.Group, ribbon(e.site, i), f.FullKbps, f.RetentionDays, f.RequiredDays})
 	}
 	return out

@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 
+import { came, signedOut } from './api/session'
 import { useTheme } from './theme/useTheme'
 import { later } from './ui/later'
 import { useOnce } from './ui/useOnce'
 
 const CommandBox = later(() => import('./shell/CommandBox.vue'))
 const ShortcutSheet = later(() => import('./shell/ShortcutSheet.vue'))
+const SignInScreen = later(() => import('./people/SignInScreen.vue'))
+const route = useRoute()
+/** Pages for who has no account yet, or none at all. */
+const isPublic = computed(() => !!route.meta.public)
 const finding = ref(false)
 const keys = ref(false)
 const found = useOnce(() => finding.value)
@@ -34,7 +40,8 @@ useTheme()
 
 <template>
   <nav aria-label="Skip"><button type="button" class="skip" @click="skip">Skip to the content</button></nav>
-  <RouterView />
+  <RouterView :key="came" />
+  <SignInScreen v-if="signedOut && !isPublic" />
   <section aria-label="Find, and keys">
     <CommandBox v-if="found" v-model="finding" @help="keys = true" />
     <ShortcutSheet v-if="read" v-model="keys" />

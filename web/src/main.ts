@@ -9,8 +9,10 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 
 import { loadFormat } from './api/format'
+import { loadMe } from './api/me'
 import App from './App.vue'
 import { router } from './router'
 
 void loadFormat()
+void loadMe()
 createApp(App).use(createPinia()).use(router).mount('#app')

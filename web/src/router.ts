@@ -29,6 +29,16 @@ export const router = createRouter({
       props: true,
       children: pages.map(({ name, path }) => ({ name, path, component: shown[name] })),
     },
+    { path: '/account', name: 'account', component: () => import('./people/AccountPage.vue') },
+    { path: '/people', name: 'people', component: () => import('./people/PeoplePage.vue') },
+    { path: '/audit', name: 'audit', component: () => import('./people/AuditPage.vue') },
+    {
+      path: '/invitation',
+      name: 'invitation',
+      component: () => import('./people/InvitationPage.vue'),
+      meta: { public: true },
+    },
+    { path: '/shared', name: 'shared', component: () => import('./people/SharedPage.vue'), meta: { public: true } },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./sites/NowherePage.vue') },
   ],
 })

@@ -1,6 +1,7 @@
 import createClient from 'openapi-fetch'
 
 import { author } from './author'
+import { signedOut } from './session'
 import type { paths } from './schema'
 import type { Problem } from './types'
 
@@ -11,6 +12,10 @@ api.use({
   onRequest({ request }) {
     request.headers.set('Wakefield-Author', encodeURIComponent(author.value))
     return request
+  },
+  onResponse({ response }) {
+    const path = new URL(response.url).pathname
+    if (response.status === 401 && !/^[/]api[/](sign-in|shared|invitation)/.test(path)) signedOut.value = true
   },
 })
 

@@ -10,7 +10,6 @@ import { count } from '../ui/figures'
 import { later, shown } from '../ui/later'
 import { notice } from '../ui/notice'
 import { useOnce } from '../ui/useOnce'
-import AwayStrip from './AwayStrip.vue'
 import StepRail from './StepRail.vue'
 import TopBar from './TopBar.vue'
 import { useShortcuts } from './useShortcuts'
@@ -21,6 +20,7 @@ const props = defineProps<{ id: string }>()
 const site = useSite()
 const shared = useSharedWeeks()
 
+const AwayStrip = later(() => import('./AwayStrip.vue'))
 const ConflictNotice = later(() => import('./ConflictNotice.vue'))
 const SetAside = later(() => import('./SetAside.vue'))
 const SharedWeekQuestion = later(() => import('../hand/SharedWeekQuestion.vue'))

@@ -2,6 +2,7 @@
 import { computed, h, ref } from 'vue'
 
 import { author } from '../api/author'
+import { me, signedOut } from '../api/session'
 import { useSite } from '../site/useSite'
 import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
@@ -13,6 +14,7 @@ const site = useSite()
 const { dark, toggle } = useTheme()
 
 const saved = computed(() => {
+  if (signedOut.value && site.waiting.length) return `Signed out: ${count(site.waiting.length, 'change')} not saved`
   if (site.away)
     return site.waiting.length
       ? `No connection: ${count(site.waiting.length, 'change')} not saved`
@@ -23,7 +25,7 @@ const saved = computed(() => {
     default:
       return site.aside.length
         ? `${count(site.aside.length, 'change')} not saved · revision ${site.version}`
-        : `saved · revision ${site.version}`
+        : `${site.role === 'planner' ? 'saved' : site.role} · revision ${site.version}`
   }
 })
 
@@ -34,6 +36,7 @@ const ExportMenu = later(
   () => import('./ExportMenu.vue'),
   () => h('button', { type: 'button', class: 'plain-button', disabled: true }, 'Export plan'),
 )
+const AccountMenu = later(() => import('./AccountMenu.vue'))
 const YourName = later(() => import('./YourName.vue'))
 const naming = ref(false)
 const named = useOnce(() => naming.value)
@@ -58,7 +61,7 @@ const undoTitle = computed(() =>
       <button
         type="button"
         class="tool"
-        :disabled="!site.undoes"
+        :disabled="!site.undoes || site.role !== 'planner'"
         :title="undoTitle"
         data-test="undo"
         @click="site.step('undo')"
@@ -69,7 +72,7 @@ const undoTitle = computed(() =>
       <button
         type="button"
         class="tool"
-        :disabled="!site.redoes"
+        :disabled="!site.redoes || site.role !== 'planner'"
         :title="site.redoes ? `Redo: ${site.redoes} (Ctrl+Y)` : 'Nothing to redo'"
         data-test="redo"
         @click="site.step('redo')"
@@ -89,10 +92,12 @@ const undoTitle = computed(() =>
       Find <kbd>Ctrl+K</kbd>
     </button>
     <button type="button" class="tool text" data-test="theme" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
+    <AccountMenu v-if="me?.accounts" class="tool text" />
     <button
+      v-else
       type="button"
       class="tool text"
-      title="Your name, as the history shows it"
+      title="Your name, as the history shows it. There are no accounts: everybody here is a planner"
       data-test="author"
       @click="naming = true"
     >

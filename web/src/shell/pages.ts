@@ -12,8 +12,7 @@ export interface Page {
   under?: boolean // whether it belongs to the page above it on the rail
   counts?: boolean // whether the rail says how many errors are open
   key: string // with Alt and Shift
-  also?: string // what else people call it
-  parts?: { part?: string; title: string; also: string }[]
+  parts?: { part?: string; title: string }[]
 }
 
 export const pages = (Object.entries(list) as [PageName, Omit<Page, 'name'>][]).map(([name, page]): Page => ({

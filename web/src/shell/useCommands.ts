@@ -7,6 +7,10 @@ import { count } from '../ui/figures'
 import { dayNames, WEEK } from '../time/week'
 import { useHand } from '../hand/useHand'
 import { pages as known } from './pages'
+import called from './synonyms.json'
+
+/** What else people call a page or a part of one, by its title. */
+const synonyms: Record<string, string | undefined> = called
 
 export interface Command {
   kind: 'page' | 'channel' | 'duty' | 'week' | 'act'
@@ -38,10 +42,10 @@ export function useCommands(help: () => void) {
     { kind: 'page', name: 'New site', run: go('new') },
     ...(site.plan
       ? known.flatMap((p) =>
-          (p.parts ?? [{ part: undefined, title: p.title, also: p.also }]).map((part, i) => ({
+          (p.parts ?? [{ part: undefined, title: p.title }]).map((part, i) => ({
             kind: 'page' as const,
             name: part.title,
-            also: part.also,
+            also: synonyms[part.title],
             hint: i ? undefined : `Alt+Shift+${p.key}`,
             run: go(p.name, part.part ? { part: part.part } : undefined),
           })),

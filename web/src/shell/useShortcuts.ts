@@ -2,7 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 
 import { useSite } from '../site/useSite'
-import { useVariants } from '../site/useVariants'
+import { useTurning } from '../site/useTurning'
 import { pages } from './pages'
 
 /** Whether a question is open, which is answered before anything else happens; one that fades has been answered. */
@@ -18,7 +18,7 @@ const isAsking = () =>
 export function useShortcuts() {
   const site = useSite()
   const router = useRouter()
-  const variants = useVariants()
+  const variants = useTurning()
   useEventListener(document, 'keydown', (event) => {
     const page = event.altKey && event.shiftKey && pages.find((p) => event.code === `Key${p.key}`)
     if (event.altKey && event.shiftKey && event.code === 'KeyV') {

@@ -1,4 +1,5 @@
-import { applyPatch, type Operation } from 'fast-json-patch'
+import type { Operation } from 'fast-json-patch'
+import { applyPatch } from 'fast-json-patch/module/core.mjs'
 
 import type { Plan } from '../api/types'
 

@@ -1,3 +1,7 @@
+import { watch } from 'vue'
+
+import { loadMe } from '../api/me'
+import { signedOut } from '../api/session'
 import type { components } from '../api/schema'
 
 type Schemas = components['schemas']
@@ -22,7 +26,7 @@ const patience = 2500
  * long as it said, it is away, and where it ended the stream and no other is had soon. Returns how to stop.
  */
 export function openStream(hear: (heard: Heard) => void): () => void {
-  let source: EventSource
+  let source: EventSource | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
   let doubt: ReturnType<typeof setTimeout> | undefined
   let away = false
@@ -35,9 +39,11 @@ export function openStream(hear: (heard: Heard) => void): () => void {
   }
 
   function connect() {
-    source = new EventSource('/api/changes')
+    if (signedOut.value) return // until somebody signs in nothing is heard
+    const now = new EventSource('/api/changes')
+    source = now
     const told = <T>(name: string, take: (data: T) => void) =>
-      source.addEventListener(name, (event) => take(JSON.parse((event as MessageEvent<string>).data) as T))
+      now.addEventListener(name, (event) => take(JSON.parse((event as MessageEvent<string>).data) as T))
     told<Schemas['Changed']>('change', (change) => hear({ kind: 'change', change }))
     told<Schemas['SiteChanged']>('site', (change) => hear({ kind: 'site', change }))
     told<Schemas['Missed']>('missed', () => hear({ kind: 'missed' }))
@@ -45,8 +51,9 @@ export function openStream(hear: (heard: Heard) => void): () => void {
       say(!!beat.away)
       expect(beat.seconds * 3000, true)
     })
-    source.addEventListener('error', () => {
-      doubt ??= setTimeout(say, patience, true)
+    now.addEventListener('error', () => {
+      if (now.readyState === EventSource.CLOSED) void loadMe() // it was refused: perhaps nobody is signed in any more
+      doubt ??= setTimeout(() => say(!signedOut.value), patience)
       expect(pause)
     })
   }
@@ -55,17 +62,19 @@ export function openStream(hear: (heard: Heard) => void): () => void {
   function expect(within: number, due = false) {
     clearTimeout(timer)
     timer = setTimeout(() => {
-      if (due) say(true)
-      source.close()
+      if (due) say(!signedOut.value)
+      source?.close()
       connect()
       expect(pause)
     }, within)
   }
 
   connect()
+  const back = watch(signedOut, (out) => out || expect(0))
   return () => {
+    back()
     clearTimeout(timer)
     clearTimeout(doubt)
-    source.close()
+    source?.close()
   }
 }

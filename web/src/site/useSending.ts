@@ -44,7 +44,8 @@ export function useSending(shown: Shown, reader: Reader) {
   }
 
   async function refused(status: number, problem: Problem, pending: Pending): Promise<Sent> {
-    if (mayPass(status)) return { now: 'later' }
+    if (mayPass(status) || status === 401) return { now: 'later' } // who signs in again goes on
+    if (status === 403) return { now: 'aside', why: inWords(problem) }
     if (status === 409 && (problem as Conflict).restored) {
       void reader.restored()
       return { now: 'aside', why: gone, anew: true }

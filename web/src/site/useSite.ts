@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { mayPass, patience, pause } from '../api/again'
 import { ask } from '../api/ask'
 import { api } from '../api/client'
+import { roleAt, signedOut } from '../api/session'
 import type { Answer } from '../api/types'
 import { notice } from '../ui/notice'
 import { useChanges } from './useChanges'
@@ -78,7 +79,7 @@ export const useSite = defineStore('site', () => {
 
   const reader = { take, reload, restored }
   const sending = useSending(held, reader)
-  const { queue, conflict, change, tryAgain, echoes, waitingOn } = sending
+  const { queue, conflict, tryAgain, echoes, waitingOn } = sending
   const steps = useSteps(held, sending, reader)
   let restoring = false
 
@@ -135,7 +136,14 @@ export const useSite = defineStore('site', () => {
     },
   })
   /** Whether nothing can be saved now, and nothing of others is heard. */
-  const away = computed(() => unheard.value || queue.state.value === 'away')
+  const away = computed(() => !signedOut.value && (unheard.value || queue.state.value === 'away'))
+  const role = computed(() => roleAt(id.value)) // of whoever is here
+
+  /** Sends a change, where whoever is here may make one. */
+  const change: typeof sending.change = (...what) => {
+    if (role.value === 'planner') return sending.change(...what)
+    notice(`Not changed: you are a ${role.value} of this site, and its planners change the plan.`, { error: true })
+  }
 
   /** Ids for new things of a kind, made of their names; nothing, and a notice, where the server is away. */
   async function freeIds(kind: string, ...names: string[]): Promise<string[] | undefined> {
@@ -155,6 +163,7 @@ export const useSite = defineStore('site', () => {
     unreadable,
     handed,
     away,
+    role,
     since,
     lookForVariants,
     open,

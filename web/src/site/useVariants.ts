@@ -1,5 +1,4 @@
 import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 
 import { again, newKey } from '../api/again'
 import { ask } from '../api/ask'
@@ -7,33 +6,15 @@ import { api, fileBody } from '../api/client'
 import type { Edit, Variant } from '../api/types'
 import { notice } from '../ui/notice'
 import { useSite } from './useSite'
+import { useTurning } from './useTurning'
 
 /** The variants of the site in hand: which there are, which is open, and what can be done with them. */
 export function useVariants() {
   const site = useSite()
-  const router = useRouter()
-  const route = useRoute()
+  const { show } = useTurning()
   const here = computed(() => site.variants.filter((v) => !v.removed))
   const away = computed(() => site.variants.filter((v) => v.removed))
   const name = (id: string) => site.variants.find((v) => v.id === id)?.name || 'without a name'
-
-  /** Opens another variant, on the page that is open. */
-  function show(id: string) {
-    if (id === site.planId) return Promise.resolve()
-    return router.push({ name: route.name!, params: route.params, query: { ...route.query, variant: id } })
-  }
-
-  /** The next one, for a key. */
-  function next() {
-    const at = here.value.findIndex((v) => v.id === site.planId)
-    const to = here.value[(at + 1) % here.value.length]
-    if (!to || to.id === site.planId) {
-      notice('This site has one variant. Others are made in the menu at its name, above.', { seconds: 4 })
-      return
-    }
-    void show(to.id)
-    notice(name(to.id), { seconds: 1.5 })
-  }
 
   /** A name that no variant has. */
   function freeName(wish: string) {
@@ -103,5 +84,5 @@ export function useVariants() {
 
   const rename = (to: string) => to.trim() && site.change([{ setSite: { plan: to.trim() } }])
 
-  return { here, away, name, show, next, make, importFile, adopt, remove, rename, freeName }
+  return { here, away, name, show, make, importFile, adopt, remove, rename, freeName }
 }

@@ -6,7 +6,7 @@ import { useSite } from '../../site/useSite'
 import { count, fileWords } from '../../ui/figures'
 import SegmentChoice from '../../ui/SegmentChoice.vue'
 import CompanyForm from './CompanyForm.vue'
-import PdfPages from './PdfPages.vue'
+import PdfPages from '../../ui/PdfPages.vue'
 import { useArchive } from './useArchive'
 import { usePaper, type Paper, type Size } from './usePaper'
 
