@@ -1,6 +1,7 @@
 package account
 
 import (
+	"net/http"
 	"time"
 
 	"github.com/go-chi/httprate"
@@ -21,28 +22,28 @@ const (
 )
 
 func newLimits() limits {
-	return limits{httprate.NewRateLimiter(pairFailures, pairWindow), httprate.NewRateLimiter(addressFailures, addressWindow),
-		httprate.NewRateLimiter(nameFailures, nameWindow)}
+	limiter := func(failures int, window time.Duration) *httprate.RateLimiter {
+		return httprate.NewRateLimiter(failures, window, httprate.WithResponseHeaders(httprate.ResponseHeaders{}))
+	}
+	return limits{limiter(pairFailures, pairWindow), limiter(addressFailures, addressWindow), limiter(nameFailures, nameWindow)}
 }
 
-// open tells whether somebody may try.
-func isOpen(l *httprate.RateLimiter, key string) bool {
-	may, _, err := l.Status(key)
-	return err != nil || may
-}
-
-func failed(l *httprate.RateLimiter, key string, window time.Duration) {
-	_ = l.Counter().Increment(key, time.Now().UTC().Truncate(window))
+// isOpen tells whether there were fewer failures than there may be.
+func isOpen(l *httprate.RateLimiter, key string, most int) bool {
+	_, rate, err := l.Status(key)
+	return err != nil || rate < float64(most)-0.5
 }
 
 // may tells whether a password may be tried. Of a name that others try in vain, who signed in from their address before
 // is not kept out.
 func (l limits) may(key, address string, familiar func() bool) bool {
-	return isOpen(l.address, address) && isOpen(l.pair, key+" "+address) && (isOpen(l.name, key) || familiar())
+	return isOpen(l.address, address, addressFailures) && isOpen(l.pair, key+" "+address, pairFailures) &&
+		(isOpen(l.name, key, nameFailures) || familiar())
 }
 
 func (l limits) failure(key, address string) {
-	failed(l.pair, key+" "+address, pairWindow)
-	failed(l.address, address, addressWindow)
-	failed(l.name, key, nameWindow)
+	count := func(l *httprate.RateLimiter, key string) { l.OnLimit(nil, &http.Request{}, key) }
+	count(l.pair, key+" "+address)
+	count(l.address, address)
+	count(l.name, key)
 }
