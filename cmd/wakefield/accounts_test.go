@@ -104,7 +104,8 @@ func writePair(t *testing.T, cert, key string, number int64) [2][]byte {
 	if err != nil {
 		t.Fatal(err)
 	}
-	out := [2][]byte{pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}), pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: pkcs})}
+	out := [2][]byte{pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}),
+		pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: pkcs})}
 	for i, name := range []string{cert, key} {
 		if err := os.WriteFile(name, out[i], 0o600); err != nil {
 			t.Fatal(err)

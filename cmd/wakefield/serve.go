@@ -147,7 +147,8 @@ func (c *demoCommand) reset(ctx context.Context, cluster *localpg.Cluster) error
 		if err != nil {
 			return err
 		}
-		question := "--reset removes what is in this folder, " + plan.Count(len(sites), "site") + " with all revisions, all accounts, and what happened around them:"
+		question := "--reset removes what is in this folder, " + plan.Count(len(sites), "site") +
+			" with all revisions, all accounts, and what happened around them:"
 		for i, site := range sites {
 			if i == 20 {
 				question += fmt.Sprintf("\n  and %d more", len(sites)-i)

@@ -48,7 +48,8 @@ func stepOf(code, secret string, at time.Time) int64 {
 	code = strings.Join(strings.Fields(code), "")
 	for _, off := range []int64{0, -1, 1} {
 		step := at.Unix()/codeSeconds + off
-		want, err := totp.GenerateCodeCustom(secret, time.Unix(step*codeSeconds, 0), totp.ValidateOpts{Period: codeSeconds, Digits: otp.DigitsSix})
+		want, err := totp.GenerateCodeCustom(secret, time.Unix(step*codeSeconds, 0),
+			totp.ValidateOpts{Period: codeSeconds, Digits: otp.DigitsSix})
 		if err == nil && subtle.ConstantTimeCompare([]byte(want), []byte(code)) == 1 {
 			return step
 		}

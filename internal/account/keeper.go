@@ -89,7 +89,7 @@ func (k *Keeper) OfSession(ctx context.Context, isUse bool) (*Who, error) {
 	now := time.Now()
 	s, known := k.seats.Get(seat)
 	if !known || k.deaf.Load() || now.After(s.who.Ends) || now.Unix()-s.used.Load() > int64(k.options.Idle/time.Second) {
-		p, ends, err := k.store.Seated(store.Everything(ctx), seat, now.Add(-k.options.Idle))
+		p, seen, ends, err := k.store.Seated(store.Everything(ctx), seat, now.Add(-k.options.Idle))
 		if errors.Is(err, store.ErrNoPerson) {
 			k.seats.Remove(seat)
 			return nil, nil
@@ -99,8 +99,8 @@ func (k *Keeper) OfSession(ctx context.Context, isUse bool) (*Who, error) {
 		}
 		s = &sitting{who: *whoOf(p)}
 		s.who.Seat, s.who.Ends = seat, ends
-		s.used.Store(now.Unix())
-		s.kept.Store(now.Add(-k.options.Idle).Unix())
+		s.used.Store(seen.Unix())
+		s.kept.Store(seen.Unix())
 		k.seats.Add(seat, s)
 	}
 	if isUse {

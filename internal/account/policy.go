@@ -46,8 +46,9 @@ var rules = map[string]Rule{
 	"tokens": {Member, Nowhere}, "makeToken": {Member, Nowhere}, "endToken": {Member, Nowhere},
 
 	// The company.
-	"askTwo": {Company, Nowhere}, "people": {Company, Nowhere}, "invite": {Company, Nowhere}, "setRoles": {Company, Nowhere}, "resetPassword": {Company, Nowhere},
-	"removePerson": {Company, Nowhere}, "endSeats": {Company, Nowhere}, "audit": {Company, Nowhere}, "auditFile": {Company, Nowhere},
+	"askTwo": {Company, Nowhere}, "people": {Company, Nowhere}, "invite": {Company, Nowhere}, "setRoles": {Company, Nowhere},
+	"resetPassword": {Company, Nowhere},
+	"removePerson":  {Company, Nowhere}, "endSeats": {Company, Nowhere}, "audit": {Company, Nowhere}, "auditFile": {Company, Nowhere},
 	"company": {Member, Nowhere}, "logo": {Member, Nowhere},
 	"nameCompany": {Company, Nowhere}, "setLogo": {Company, Nowhere}, "removeLogo": {Company, Nowhere},
 
@@ -105,7 +106,8 @@ func (n Need) people(operation string) bool {
 }
 
 // exports are operations that take something out of the program: each is in the audit.
-var exports = map[string]bool{"exportPlan": true, "exportBundle": true, "exportTable": true, "handoverFile": true, "papers": true, "paper": true,
+var exports = map[string]bool{"exportPlan": true, "exportBundle": true, "exportTable": true, "handoverFile": true,
+	"papers": true, "paper": true,
 	"rehearsedFile": true, "compareFile": true, "exportWeek": true, "exportSpecialDays": true, "auditFile": true}
 
 // IsExport tells whether an operation takes something out of the program.

@@ -59,7 +59,8 @@ func (k *Keeper) SignIn(ctx context.Context, name, password, code string, from V
 	}
 	if !right {
 		k.limits.failure(key, from.Address)
-		k.Note(ctx, nil, store.Happened{Who: name, What: "refused", Detail: "name, password or code was wrong", Address: from.Address, Request: from.Request,
+		k.Note(ctx, nil, store.Happened{Who: name, What: "refused", Detail: "name, password or code was wrong", Address: from.Address,
+			Request: from.Request,
 			Company: companyOf(p)})
 		return nil, ErrWrong
 	}

@@ -37,8 +37,8 @@ func (k *Keeper) watchUse(ctx context.Context, w *Who, end context.CancelFunc) (
 	var timer *time.Timer
 	look := func() {
 		s, known := k.seats.Peek(w.Seat)
-		if known && time.Now().Unix()-s.used.Load() > int64(k.options.Idle/time.Second) {
-			end()
+		if !known || time.Now().Unix()-s.used.Load() > int64(k.options.Idle/time.Second) {
+			end() // who may still listen comes back
 			return
 		}
 		if ctx.Err() == nil {

@@ -142,7 +142,8 @@ func TestWhatIsNoBackupReplacesNothing(t *testing.T) {
 		}
 		file := filepath.Join(t.TempDir(), name)
 		tool, _ := localpg.Tool("pg_dump")
-		if out, err := exec.Command(tool, "--format=custom", "--enable-row-security", "--file="+file, "--dbname="+other).CombinedOutput(); err != nil {
+		if out, err := exec.Command(tool, "--format=custom", "--enable-row-security", "--file="+file, "--dbname="+
+			other).CombinedOutput(); err != nil {
 			t.Fatalf("%v: %s", err, out)
 		}
 		return file

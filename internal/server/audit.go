@@ -88,7 +88,8 @@ func (s *service) auditFile(ctx context.Context, in *struct {
 		w := csv.NewWriter(&out)
 		_ = w.Write([]string{"number", "at", "who", "person", "what", "site", "detail", "address", "request"})
 		for _, h := range list {
-			_ = w.Write([]string{strconv.FormatInt(h.Number, 10), h.At.UTC().Format(time.RFC3339), formats.Defused(h.Who), h.Person, h.What, h.Site, formats.Defused(h.Detail), h.Address, h.Request})
+			_ = w.Write([]string{strconv.FormatInt(h.Number, 10), h.At.UTC().Format(time.RFC3339), formats.Defused(h.Who), h.Person, h.What, h.Site,
+				formats.Defused(h.Detail), h.Address, h.Request})
 		}
 		w.Flush()
 	}

@@ -65,7 +65,8 @@ func isOf(remote string, ranges []net.IPNet) bool {
 // isEncrypted tells whether a browser asks over TLS, as far as it can be known.
 func isEncrypted(r *http.Request, proxies []net.IPNet) bool {
 	return r.TLS != nil || isOf(r.RemoteAddr, proxies) &&
-		(strings.EqualFold(r.Header.Get("X-Forwarded-Proto"), "https") || strings.Contains(strings.ToLower(r.Header.Get("Forwarded")), "proto=https"))
+		(strings.EqualFold(r.Header.Get("X-Forwarded-Proto"), "https") ||
+			strings.Contains(strings.ToLower(r.Header.Get("Forwarded")), "proto=https"))
 }
 
 func visitor(ctx context.Context) account.Visitor {
@@ -165,7 +166,8 @@ func (s *service) decide(ctx huma.Context, who *account.Who) (d account.Decision
 // note keeps something in the audit while the answer goes on.
 func (s *service) note(ctx context.Context, who *account.Who, what, site, detail string) {
 	v := visitor(ctx)
-	go s.keeper.Note(context.WithoutCancel(ctx), who, store.Happened{What: what, Site: site, Detail: detail, Address: v.Address, Request: v.Request})
+	go s.keeper.Note(context.WithoutCancel(ctx), who, store.Happened{What: what, Site: site, Detail: detail,
+		Address: v.Address, Request: v.Request})
 }
 
 func (s *service) refuse(api huma.API, ctx huma.Context, err error) {

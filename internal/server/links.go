@@ -18,7 +18,8 @@ func registerLinks(api huma.API, s *service) {
 	huma.Register(api, accountOp("links", http.MethodGet, "/api/sites/{id}/links", "Links for customers"), s.links)
 	huma.Register(api, making(accountOp("makeLink", http.MethodPost, "/api/sites/{id}/links", "Make a link for a customer")), s.makeLink)
 	huma.Register(api, accountOp("endLink", http.MethodDelete, "/api/sites/{id}/links/{link}", "End a link"), s.endLink)
-	huma.Register(api, accountOp("viewings", http.MethodGet, "/api/sites/{id}/links/{link}/viewings", "What was looked at, and when"), s.viewings)
+	huma.Register(api, accountOp("viewings", http.MethodGet, "/api/sites/{id}/links/{link}/viewings", "What was looked at, and when"),
+		s.viewings)
 }
 
 // LinkParam names a link of a site in the path.
@@ -49,7 +50,8 @@ func (s *service) makeLink(ctx context.Context, in *struct {
 		return nil, err
 	}
 	who := account.From(ctx)
-	l := store.Link{ID: account.NewID(), Site: in.ID, Plan: in.Body.Plan, Name: strings.TrimSpace(in.Body.Name), Shows: in.Body.Shows, MadeBy: who.Name,
+	l := store.Link{ID: account.NewID(), Site: in.ID, Plan: in.Body.Plan, Name: strings.TrimSpace(in.Body.Name),
+		Shows: in.Body.Shows, MadeBy: who.Name,
 		Expires: time.Now().AddDate(0, 0, in.Body.Days)}
 	if l.Name == "" {
 		return nil, huma.Error422UnprocessableEntity("Say for whom the link is.", &huma.ErrorDetail{Location: "body.name", Message: "is empty"})

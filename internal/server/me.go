@@ -20,7 +20,8 @@ func registerMe(api huma.API, s *service) {
 	huma.Register(api, accountOp("useCode", http.MethodPost, "/api/me/code", "Ask for one-time codes from now on"), s.useCode)
 	huma.Register(api, accountOp("removeCode", http.MethodPost, "/api/me/code/remove", "Ask for no codes any more"), s.removeCode)
 	huma.Register(api, accountOp("passkeys", http.MethodGet, "/api/me/passkeys", "One's passkeys"), s.passkeys)
-	huma.Register(api, accountOp("newPasskey", http.MethodPost, "/api/me/passkeys/new", "What to ask a browser to make a passkey"), s.newPasskey)
+	huma.Register(api, accountOp("newPasskey", http.MethodPost, "/api/me/passkeys/new", "What to ask a browser to make a passkey"),
+		s.newPasskey)
 	huma.Register(api, accountOp("addPasskey", http.MethodPost, "/api/me/passkeys", "Keep a passkey"), s.addPasskey)
 	huma.Register(api, accountOp("removePasskey", http.MethodDelete, "/api/me/passkeys/{key}", "Remove a passkey"), s.removePasskey)
 	huma.Register(api, accountOp("seats", http.MethodGet, "/api/me/sessions", "Where one is signed in"), s.seats)

@@ -14,12 +14,15 @@ import (
 // registerPeople adds what planners of a company decide about people.
 func registerPeople(api huma.API, s *service) {
 	huma.Register(api, accountOp("people", http.MethodGet, "/api/people", "Who has an account"), s.people)
-	huma.Register(api, making(accountOp("invite", http.MethodPost, "/api/people/invitations", "A link by which somebody makes an account")), s.invite)
+	huma.Register(api, making(accountOp("invite", http.MethodPost, "/api/people/invitations", "A link by which somebody makes an account")),
+		s.invite)
 	huma.Register(api, accountOp("setRoles", http.MethodPut, "/api/people/{person}/roles", "What somebody may do"), s.setRoles)
-	huma.Register(api, making(accountOp("resetPassword", http.MethodPost, "/api/people/{person}/reset", "A link by which somebody sets a new password")), s.resetPassword)
+	huma.Register(api, making(accountOp("resetPassword", http.MethodPost, "/api/people/{person}/reset",
+		"A link by which somebody sets a new password")), s.resetPassword)
 	huma.Register(api, accountOp("endSeats", http.MethodPost, "/api/people/{person}/sign-out", "Sign somebody out everywhere"), s.endSeats)
 	huma.Register(api, accountOp("removePerson", http.MethodDelete, "/api/people/{person}", "Remove an account"), s.removePerson)
-	huma.Register(api, accountOp("askTwo", http.MethodPut, "/api/company/second", "Ask everybody for a passkey, or a code beside the password"), s.askTwo)
+	huma.Register(api, accountOp("askTwo", http.MethodPut, "/api/company/second",
+		"Ask everybody for a passkey, or a code beside the password"), s.askTwo)
 }
 
 // PersonLine is somebody in a list.
@@ -174,6 +177,7 @@ func (s *service) askTwo(ctx context.Context, in *struct {
 	if err := s.needAccounts(); err != nil {
 		return nil, err
 	}
-	s.note(ctx, account.From(ctx), "account", "", "a second proof of everybody: "+map[bool]string{true: "asked", false: "not asked"}[in.Body.AsksTwo])
+	s.note(ctx, account.From(ctx), "account", "", "a second proof of everybody: "+
+		map[bool]string{true: "asked", false: "not asked"}[in.Body.AsksTwo])
 	return nil, s.problem(ctx, s.store.AskTwo(ctx, in.Body.AsksTwo))
 }

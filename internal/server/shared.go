@@ -74,7 +74,8 @@ func (s *service) linked(ctx context.Context, secret string) (context.Context, *
 	}
 	l, err := s.keeper.Linked(ctx, secret)
 	if errors.Is(err, account.ErrNeedCode) {
-		return ctx, nil, &huma.ErrorModel{Type: NeedsCode, Status: http.StatusUnauthorized, Title: "Password needed", Detail: "This link has a password."}
+		return ctx, nil, &huma.ErrorModel{Type: NeedsCode, Status: http.StatusUnauthorized, Title: "Password needed",
+			Detail: "This link has a password."}
 	}
 	if err != nil {
 		return ctx, nil, s.problem(ctx, err)
@@ -118,7 +119,8 @@ func (s *service) shared(ctx context.Context, in *LinkSecret) (*body[Shared], er
 		return nil, s.problem(ctx, err)
 	}
 	p := e.head.Plan
-	out := Shared{Site: p.Site.Name, Customer: p.Site.Customer, Variant: p.Name, Version: e.head.Version, Changed: e.head.Changed, Expires: l.Expires,
+	out := Shared{Site: p.Site.Name, Customer: p.Site.Customer, Variant: p.Name, Version: e.head.Version,
+		Changed: e.head.Changed, Expires: l.Expires,
 		For: l.Name, By: company.Name, Papers: shows(l, "papers")}
 	if shows(l, "verdict") {
 		out.Verdict = &e.site.Verdict

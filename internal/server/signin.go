@@ -31,7 +31,8 @@ func registerSignIn(api huma.API, s *service) {
 	huma.Register(api, accountOp("signInByPasskey", http.MethodPost, "/api/sign-in/passkey", "Sign in with a passkey"), s.signInByPasskey)
 	huma.Register(api, accountOp("signOut", http.MethodPost, "/api/sign-out", "Sign out here"), s.signOut)
 	huma.Register(api, accountOp("invitation", http.MethodPost, "/api/invitation", "What a link is good for"), s.invitation)
-	huma.Register(api, accountOp("accept", http.MethodPost, "/api/invitation/accept", "Make the account of a link, or set its password"), s.accept)
+	huma.Register(api, accountOp("accept", http.MethodPost, "/api/invitation/accept", "Make the account of a link, or set its password"),
+		s.accept)
 }
 
 // Me is who is signed in, and what they may do.
@@ -84,7 +85,8 @@ func (s *service) refusedSignIn(ctx context.Context, err error) error {
 	case errors.Is(err, account.ErrNoPasskeys):
 		return huma.Error422UnprocessableEntity("Browsers have passkeys for names only, such as localhost; this page was opened by an address of numbers.")
 	case errors.As(err, &unfit):
-		return huma.Error422UnprocessableEntity(sentence(unfit.Why.Error()), &huma.ErrorDetail{Location: "body." + unfit.Field, Message: unfit.Why.Error()})
+		return huma.Error422UnprocessableEntity(sentence(unfit.Why.Error()), &huma.ErrorDetail{Location: "body." + unfit.Field,
+			Message: unfit.Why.Error()})
 	}
 	return s.problem(ctx, err)
 }
@@ -208,7 +210,8 @@ func (s *service) accept(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.refusedSignIn(ctx, err)
 	}
-	s.keeper.Note(ctx, nil, store.Happened{Who: p.Name, Person: p.ID, Company: p.Company, What: "account", Detail: "made, or password set, by a link",
+	s.keeper.Note(ctx, nil, store.Happened{Who: p.Name, Person: p.ID, Company: p.Company, What: "account",
+		Detail:  "made, or password set, by a link",
 		Address: visitor(ctx).Address, Request: visitor(ctx).Request})
 	return s.sat(ctx, p, "link")
 }

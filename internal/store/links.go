@@ -31,7 +31,8 @@ const linkColumns = `l.id, l.site, l.plan, l.name, l.shows, coalesce(l.password,
 
 func scanLink(row pgx.CollectableRow) (l Link, err error) {
 	var shows []byte
-	err = row.Scan(&l.ID, &l.Site, &l.Plan, &l.Name, &shows, &l.Password, &l.MadeBy, &l.Made, &l.Expires, &l.Ended, &l.Looked, &l.Last, &l.Company)
+	err = row.Scan(&l.ID, &l.Site, &l.Plan, &l.Name, &shows, &l.Password, &l.MadeBy, &l.Made, &l.Expires, &l.Ended,
+		&l.Looked, &l.Last, &l.Company)
 	if err == nil {
 		err = json.Unmarshal(shows, &l.Shows)
 	}
@@ -41,7 +42,8 @@ func scanLink(row pgx.CollectableRow) (l Link, err error) {
 
 // Links are those of a site, the newest first, ended ones too.
 func (s *Store) Links(ctx context.Context, site string) ([]Link, error) {
-	rows, err := s.pool.Query(ctx, `select `+linkColumns+` from link l join site s on s.id = l.site where l.site = $1 order by l.made_at desc limit 500`, site)
+	rows, err := s.pool.Query(ctx, `select `+linkColumns+
+		` from link l join site s on s.id = l.site where l.site = $1 order by l.made_at desc limit 500`, site)
 	if err != nil {
 		return nil, err
 	}

@@ -31,15 +31,17 @@ func (s *Store) Sit(ctx context.Context, person string, seat Seat) error {
 	})
 }
 
-// Seated is who sits at a seat, while it is one and was used at a time or later. It fails with ErrNoPerson.
-func (s *Store) Seated(ctx context.Context, seat string, used time.Time) (p *Person, ends time.Time, err error) {
+// Seated is who sits at a seat, while it is one and was used at a time or later; when it was used last, and when it ends. It
+// fails with ErrNoPerson.
+func (s *Store) Seated(ctx context.Context, seat string, used time.Time) (p *Person, seen, ends time.Time, err error) {
 	var id string
-	err = s.pool.QueryRow(ctx, `select person, expires_at from seat where id = $1 and expires_at > now() and seen_at >= $2`, seat, used).Scan(&id, &ends)
+	err = s.pool.QueryRow(ctx, `select person, seen_at, expires_at from seat where id = $1 and expires_at > now() and seen_at >= $2`,
+		seat, used).Scan(&id, &seen, &ends)
 	if err != nil {
-		return nil, ends, orNone(err, ErrNoPerson)
+		return nil, seen, ends, orNone(err, ErrNoPerson)
 	}
 	p, err = s.Person(ctx, id)
-	return p, ends, err
+	return p, seen, ends, err
 }
 
 // Seen keeps that a seat is in use.
