@@ -4,16 +4,23 @@ import (
 	"crypto/ecdsa"
 	"crypto/elliptic"
 	"crypto/rand"
+	"crypto/tls"
 	"crypto/x509"
+	"encoding/json"
 	"encoding/pem"
 	"math/big"
 	"net"
+	"net/http"
+	"net/http/cookiejar"
 	"net/netip"
+	"net/url"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 	"time"
+
+	"wakefield.example/internal/demo"
 )
 
 // TestOthersAreServedWithAccountsAndTLSOnly asks for every way of being reached whether it is refused.
@@ -112,4 +119,77 @@ func writePair(t *testing.T, cert, key string, number int64) [2][]byte {
 		}
 	}
 	return out
+}
+
+// TestProgramsPullAndPush runs the demonstration with accounts over TLS: a planner signs in as a browser does and makes a
+// token, with which plans are fetched and given back.
+func TestProgramsPullAndPush(t *testing.T) {
+	dir := t.TempDir()
+	cert, key := filepath.Join(dir, "cert"), filepath.Join(dir, "key")
+	writePair(t, cert, key, 1)
+	t.Setenv("SSL_CERT_FILE", cert) // the program trusts it
+	address, stop := startDemo(t, folder(t), "--accounts", "--tls-cert", cert, "--tls-key", key)
+	defer stop()
+	address = strings.Replace(address, "127.0.0.1", "localhost", 1)
+	roots := x509.NewCertPool()
+	pemData, err := os.ReadFile(cert)
+	if err != nil || !roots.AppendCertsFromPEM(pemData) {
+		t.Fatal(err)
+	}
+	jar, _ := cookiejar.New(nil)
+	browser := &http.Client{Jar: jar, Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots}, ForceAttemptHTTP2: true}}
+	ask := func(path, body string) map[string]any {
+		t.Helper()
+		answer, err := browser.Post(address+path, "application/json", strings.NewReader(body))
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer answer.Body.Close()
+		var said map[string]any
+		if err := json.NewDecoder(answer.Body).Decode(&said); err != nil || answer.StatusCode >= 300 {
+			t.Fatal(answer.Status, said, err)
+		}
+		if answer.Header.Get("Strict-Transport-Security") == "" || answer.ProtoMajor != 2 {
+			t.Errorf("%s: %v", answer.Proto, answer.Header)
+		}
+		return said
+	}
+	ask("/api/sign-in", `{"name": "ines marrow", "password": "`+demo.PeoplesPassword+`"}`)
+	u, _ := url.Parse(address)
+	if cookies := jar.Cookies(u); len(cookies) != 1 || cookies[0].Name != "__Host-wakefield" {
+		t.Errorf("%v", cookies)
+	}
+	token := filepath.Join(dir, "token")
+	secret := ask("/api/tokens", `{"name": "test", "writes": true, "sites": [], "days": 1}`)["secret"].(string)
+	if err := os.WriteFile(token, []byte(secret+"\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	with := []string{"--server", address, "--token-file", token}
+	file := filepath.Join(dir, "plan.json")
+	if _, says, status := run(t, append([]string{"pull", "-o", file, "brackenhall-cider-works"}, with...)...); status != 0 {
+		t.Fatalf("%d, %s", status, says)
+	}
+	if out, says, status := run(t, "estimate", file); status != 0 || !strings.Contains(out, "Brackenhall") {
+		t.Errorf("%d, %s %s", status, out, says)
+	}
+	for _, args := range [][]string{{"push", file}, {"push", file, "--site", "brackenhall-cider-works"}} {
+		out, says, status := run(t, append(args, with...)...)
+		if status != 0 || !strings.HasPrefix(out, address+"/sites/") {
+			t.Errorf("%v: %d, %s %s", args, status, out, says)
+		}
+	}
+	for _, test := range []struct {
+		args []string
+		says string
+	}{
+		{[]string{"pull", "--server", address, "brackenhall-cider-works"}, "There is no token"},
+		{[]string{"pull", "--server", "plan.example", "x"}, "is no address"},
+		{append([]string{"pull", "nowhere"}, with...), "no such site"},
+		{[]string{"pull", "--server", "http://192.0.2.1", "--token-file", token, "x"}, "in the clear"},
+		{append([]string{"push", token}, with...), "422"},
+	} {
+		if _, says, status := run(t, test.args...); status == 0 || !strings.Contains(says, test.says) {
+			t.Errorf("%v: %d, %s", test.args, status, says)
+		}
+	}
 }

@@ -18,6 +18,8 @@ type cli struct {
 	Check    checkCommand    `cmd:"" help:"Check a plan file; exit status 1 if a finding is an error."`
 	Papers   papersCommand   `cmd:"" help:"Write the sheets and papers of a plan file."`
 	Schema   schemaCommand   `cmd:"" help:"Print the JSON Schema of plan files."`
+	Pull     pullCommand     `cmd:"" help:"Fetch a plan from a server."`
+	Push     pushCommand     `cmd:"" help:"Give a plan to a server, as a new site or a further variant of one."`
 	Backup   backupCommand   `cmd:"" help:"Write the whole database into a file."`
 	Restore  restoreCommand  `cmd:"" help:"Bring a database back from such a file."`
 	Delete   deleteCommand   `cmd:"" help:"Remove an archived site for good."`

@@ -217,7 +217,7 @@ func startDemo(t *testing.T, data string, flags ...string) (url string, stop fun
 		t.Fatal(err)
 	}
 	watchdog := time.AfterFunc(2*time.Minute, func() { cmd.Process.Kill() })
-	address := regexp.MustCompile(`http://\S+`)
+	address := regexp.MustCompile(`https?://\S+`)
 	for lines := bufio.NewScanner(out); url == "" && lines.Scan(); {
 		url = address.FindString(lines.Text())
 	}

@@ -142,18 +142,28 @@ func Decide(operation string, who *Who, company, site string) Decision {
 	case rule.Need == Member:
 		return allowed
 	}
-	if rule.Place != Nowhere {
-		role := who.RoleAt(site)
-		if company != who.Company || role == "" {
-			return Decision{Hidden: true, Words: "There is no such site or plan."}
-		}
-		if role == "planner" && rule.Need != Company || rule.Need == Read || rule.Need == Fit && role == "fitter" {
-			return allowed
-		}
-		if rule.Need != Company {
-			return Decision{Words: fmt.Sprintf("You are a %s of this site; this is for its planners.", role)}
-		}
+	if rule.Place == Nowhere {
+		return wholeCompany(who)
 	}
+	return atSite(rule.Need, who, company, site)
+}
+
+// atSite is whether somebody may do something at a site of a company.
+func atSite(need Need, who *Who, company, site string) Decision {
+	role := who.RoleAt(site)
+	switch {
+	case company != who.Company || role == "":
+		return Decision{Hidden: true, Words: "There is no such site or plan."}
+	case need == Company:
+		return wholeCompany(who)
+	case role == "planner", need == Read, need == Fit && role == "fitter":
+		return allowed
+	}
+	return Decision{Words: fmt.Sprintf("You are a %s of this site; this is for its planners.", role)}
+}
+
+// wholeCompany is whether somebody may do what is for planners of the company.
+func wholeCompany(who *Who) Decision {
 	if who.Planner && len(who.Only) == 0 {
 		return allowed
 	}
