@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 
-import { came, signedOut } from './api/session'
+import { came, me, signedOut } from './api/session'
+import { useHand } from './hand/useHand'
 import { useTheme } from './theme/useTheme'
 import { later } from './ui/later'
 import { useOnce } from './ui/useOnce'
@@ -12,8 +13,23 @@ const CommandBox = later(() => import('./shell/CommandBox.vue'))
 const ShortcutSheet = later(() => import('./shell/ShortcutSheet.vue'))
 const SignInScreen = later(() => import('./people/SignInScreen.vue'))
 const route = useRoute()
+const hand = useHand() // a stroke in hand is not covered: it is let go first
 /** Pages for who has no account yet, or none at all. */
 const isPublic = computed(() => !!route.meta.public)
+/** When somebody came in, pages are made anew: the old ones go before the new ones come. */
+const there = ref(true)
+watch(came, async () => {
+  there.value = false
+  await nextTick()
+  there.value = true
+})
+
+/** Where the company asks for a second proof, everything but one's own account waits for it. */
+const router = useRouter()
+watch(
+  () => me.value?.setUp && !isPublic.value && route.name !== 'account',
+  (must) => must && void router.replace({ name: 'account' }),
+)
 const finding = ref(false)
 const keys = ref(false)
 const found = useOnce(() => finding.value)
@@ -40,8 +56,8 @@ useTheme()
 
 <template>
   <nav aria-label="Skip"><button type="button" class="skip" @click="skip">Skip to the content</button></nav>
-  <RouterView :key="came" />
-  <SignInScreen v-if="signedOut && !isPublic" />
+  <RouterView v-if="there" />
+  <SignInScreen v-if="signedOut && !isPublic && !hand.stroke" />
   <section aria-label="Find, and keys">
     <CommandBox v-if="found" v-model="finding" @help="keys = true" />
     <ShortcutSheet v-if="read" v-model="keys" />

@@ -15,7 +15,8 @@ export const came = ref(0)
 const turn = useStorage('wakefield-session', 0)
 
 export function takeMe(now: Me) {
-  me.value = now
+  // Who was signed in a moment ago may go on with what is in hand: the server asks to sign in before it is saved.
+  me.value = now.here || !me.value ? now : { ...me.value, here: false }
   signedOut.value = now.accounts && !now.here
 }
 

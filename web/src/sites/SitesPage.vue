@@ -4,6 +4,7 @@ import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { isPlanner, roleAt } from '../api/session'
 import type { SiteLine } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
 import DaysBar from '../ui/DaysBar.vue'
@@ -58,18 +59,22 @@ onMounted(load)
             {{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}
           </button>
           <FilePick
+            v-if="isPlanner"
             label="Import a plan file"
             accept=".json,.zip,application/json,application/zip"
             data-test="picker"
             @pick="importFile"
           />
-          <RouterLink to="/new" class="act" data-test="new-site">New site</RouterLink>
+          <RouterLink v-if="isPlanner" to="/new" class="act" data-test="new-site">New site</RouterLink>
         </span>
       </header>
       <p v-if="failure" class="short" role="alert" data-test="import-failure">
         {{ failure }} <button v-if="!sites" type="button" @click="load">Try again</button>
       </p>
-      <p v-if="sites && !sites.length">
+      <p v-if="sites && !sites.length && !isPlanner" data-test="no-role">
+        You have no role at any site yet. A planner of your company gives you one.
+      </p>
+      <p v-else-if="sites && !sites.length">
         There is no site yet. <RouterLink to="/new">Describe one</RouterLink>: two minutes lead to a first verdict. Or
         import a plan file.
       </p>
@@ -117,10 +122,12 @@ onMounted(load)
             <button type="button" class="plain-button more" :aria-label="`What can be done with ${s.name}`">⋯</button>
             <template #dropdown>
               <ElDropdownMenu>
-                <ElDropdownItem command="duplicate">Duplicate</ElDropdownItem>
+                <ElDropdownItem v-if="isPlanner" command="duplicate">Duplicate</ElDropdownItem>
                 <ElDropdownItem command="export">Export the plan file</ElDropdownItem>
                 <ElDropdownItem command="bundle">Export it with its pictures</ElDropdownItem>
-                <ElDropdownItem command="archive" divided>{{ s.archived ? 'Restore' : 'Archive' }}</ElDropdownItem>
+                <ElDropdownItem v-if="roleAt(s.id) === 'planner'" command="archive" divided>{{
+                  s.archived ? 'Restore' : 'Archive'
+                }}</ElDropdownItem>
               </ElDropdownMenu>
             </template>
           </ElDropdown>
