@@ -8,11 +8,13 @@ import (
 	"log/slog"
 	"net"
 	"os"
+	"strings"
 	"sync"
 	"time"
 
 	"github.com/realclientip/realclientip-go"
 
+	"wakefield.example/core/plan"
 	"wakefield.example/internal/account"
 	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
@@ -61,6 +63,30 @@ func greet(ctx context.Context, s *store.Store, o server.Options, address string
 		fmt.Printf("  Nobody has an account yet. Within an hour, once, the first planner makes one here:\n\n  %s/invitation#%s\n\n", address, secret)
 	}
 	return nil
+}
+
+// companyCommand makes a company beside those that are there.
+type companyCommand struct {
+	chosen
+	Name string `arg:"" help:"Name of the company, as it stands at the head of its papers."`
+}
+
+func (c *companyCommand) Run() error {
+	return c.withStore(func(ctx context.Context, s *store.Store) error {
+		name := strings.TrimSpace(c.Name)
+		id := plan.Slug(name)
+		if id == "" || len(name) > 200 {
+			return errors.New("a company has a name of 1 to 200 letters")
+		}
+		secret, err := account.FirstOf(ctx, s, id, name)
+		if errors.Is(err, store.ErrNameTaken) {
+			return fmt.Errorf("there is a company %s already", id)
+		}
+		if err == nil {
+			fmt.Printf("%s is there. Within a week, once, its first planner makes an account at the server's address, with this behind it:\n\n  /invitation#%s\n", name, secret)
+		}
+		return err
+	})
 }
 
 // renewed is the certificate of two files, read anew when one of them changed. While they do not fit together, as one is

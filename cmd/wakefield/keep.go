@@ -34,7 +34,7 @@ func (c *backupCommand) Run() error {
 		os.Remove(c.File)
 		return err
 	}
-	fmt.Println("The whole database is in", c.File)
+	fmt.Println("The whole database is in", c.File+", accounts and links too")
 	return nil
 }
 
@@ -66,7 +66,7 @@ func (c *restoreCommand) Run() error {
 		if f.There == 0 || c.Yes {
 			return nil
 		}
-		return confirm(fmt.Sprintf("The %s in the database now %s replaced by %s from %s.", sites(f.There), isOrAre(f.There),
+		return confirm(fmt.Sprintf("The %s in the database now %s replaced by %s from %s, and so are all accounts, with what happened around them; everybody signs in anew.", sites(f.There), isOrAre(f.There),
 			sites(f.Sites), from))
 	}
 	var found backup.Found
@@ -81,7 +81,7 @@ func (c *restoreCommand) Run() error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("%s back from %s. What was there before stays until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+
+	fmt.Printf("%s back from %s, with the accounts of then; everybody signs in anew. What was there before stays until the next restore: wakefield restore --before\n", sites(found.Sites)+" "+
 		isOrAre(found.Sites), from)
 	return nil
 }

@@ -24,6 +24,7 @@ type cli struct {
 	Restore  restoreCommand  `cmd:"" help:"Bring a database back from such a file."`
 	Delete   deleteCommand   `cmd:"" help:"Remove an archived site for good."`
 	Thin     thinCommand     `cmd:"" help:"Remove old revisions of a site."`
+	Company  companyCommand  `cmd:"" help:"Make a further company on a server, and a link for its first planner."`
 	OpenAPI  openapiCommand  `cmd:"" name:"openapi" help:"Print the OpenAPI description of the API."`
 	Version  versionCommand  `cmd:"" help:"Print which Wakefield this is."`
 }

@@ -160,6 +160,17 @@ func First(ctx context.Context, s *store.Store) (secret string, err error) {
 		Expires: time.Now().Add(time.Hour)})
 }
 
+// FirstOf is a link's secret with which the first planner of a new company makes an account, good for a week.
+func FirstOf(ctx context.Context, s *store.Store, id, name string) (secret string, err error) {
+	ctx = store.Everything(ctx)
+	if err := s.AddCompany(ctx, id, name); err != nil {
+		return "", err
+	}
+	secret = NewSecret()
+	return secret, s.Invite(ctx, store.Invitation{Hash: Hashed(secret), Company: id, Kind: "invited", Planner: true, MadeBy: "Whoever runs this server",
+		Expires: time.Now().AddDate(0, 0, 7)})
+}
+
 // Accept makes the account that a link is for, or sets its password.
 func (k *Keeper) Accept(ctx context.Context, secret, name, password string) (*store.Person, error) {
 	ctx = store.Everything(ctx)

@@ -13,6 +13,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
+	"wakefield.example/internal/account"
 	"wakefield.example/internal/localpg"
 	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/store"
@@ -287,6 +288,13 @@ func TestADatabaseOfAnEarlierWakefieldGoesOn(t *testing.T) {
 				if err != nil {
 					t.Errorf("%s: %v", file, err)
 				}
+			}
+			// Nobody had an account: the first planner is asked for, and has all that was there.
+			if first, err := account.First(ctx, s); err != nil || first == "" {
+				t.Errorf("%s: %q, %v", file, first, err)
+			}
+			if list, err := s.List(store.Of(ctx, "own")); err != nil || len(list) != 1 {
+				t.Errorf("%s: %v, %v", file, list, err)
 			}
 			s.Close()
 		}

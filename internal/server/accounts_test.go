@@ -30,7 +30,7 @@ const everyonesPassword = "seven herrings in a boat"
 // of it alone; nona, who has no role; and oda, planner of the other company.
 func withAccounts(t *testing.T, p *plan.Plan, o Options) *house {
 	t.Helper()
-	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, t.Name()))
+	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, t.Name()+"Accounts"))
 	if err != nil {
 		t.Fatal(err)
 	}

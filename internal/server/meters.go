@@ -45,6 +45,8 @@ func newMeters(s *store.Store, h *hub) *meters {
 	m.registry.MustRegister(m.requests, m.edits, m.estimates, m.cached, m.entries,
 		prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "wakefield_streams", Help: "Pages that follow changes."},
 			func() float64 { return float64(h.count()) }),
+		prometheus.NewCounterFunc(prometheus.CounterOpts{Name: "wakefield_database_questions_total", Help: "How often the database was asked."},
+			func() float64 { return float64(s.Questions()) }),
 		connections("wakefield_database_connections", "Connections to the database.", func(open, _, _ int) int { return open }),
 		connections("wakefield_database_connections_used", "Of these in use.", func(_, used, _ int) int { return used }),
 		connections("wakefield_database_connections_most", "How many there may be.", func(_, _, most int) int { return most }),

@@ -48,11 +48,13 @@ func (s *Store) Unreadables(ctx context.Context) (bad []string, err error) {
 }
 
 // BeginHistory gives the database and every plan a mark that no history had before: who made a change on another one, or
-// remembers it, is told so.
+// remembers it, is told so. Nobody is signed in any more: who was signed out since may not be in again.
 func (s *Store) BeginHistory(ctx context.Context) error {
 	return s.inTransaction(ctx, 100*Patience, func(ctx context.Context, tx pgx.Tx) error {
-		if _, err := tx.Exec(ctx, `update epoch set mark = gen_random_uuid()::text`); err != nil {
-			return err
+		for _, sql := range []string{`update epoch set mark = gen_random_uuid()::text`, `delete from seat`, `delete from sessions`} {
+			if _, err := tx.Exec(ctx, sql); err != nil {
+				return err
+			}
 		}
 		_, err := tx.Exec(ctx, `update plan set mark = gen_random_uuid()::text`)
 		return err

@@ -102,6 +102,15 @@ func (s *Store) Accept(ctx context.Context, hash string, p Person) (*Person, err
 	return s.Person(ctx, id)
 }
 
+// AddCompany makes a company on this server, whose sites and people nobody of another sees.
+func (s *Store) AddCompany(ctx context.Context, id, name string) error {
+	_, err := s.pool.Exec(ctx, `insert into company (id, name) values ($1, $2)`, id, name)
+	if duplicates(err, "company_pkey") {
+		return ErrNameTaken
+	}
+	return err
+}
+
 // AddPerson makes an account as it is, for samples.
 func (s *Store) AddPerson(ctx context.Context, p Person) error {
 	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {

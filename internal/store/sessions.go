@@ -16,6 +16,7 @@ func (s *Store) Sessions(ctx context.Context) (*pgxstore.PostgresStore, error) {
 	if err != nil {
 		return nil, err
 	}
+	s.sessions = pool
 	context.AfterFunc(s.closing, pool.Close)
 	return pgxstore.New(pool), nil
 }

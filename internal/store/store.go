@@ -32,6 +32,8 @@ type Store struct {
 	pool    database
 	closing context.Context // ends when the store is closed
 	close   context.CancelFunc
+
+	sessions *pgxpool.Pool // of what cookies lead to; nil until it is asked for
 }
 
 // connections is how many the pool may have, unless the URL says so itself with
@@ -97,6 +99,15 @@ func (s *Store) Probe(ctx context.Context) error {
 func (s *Store) Connections() (open, used, most int) {
 	stat := s.pool.Stat()
 	return int(stat.TotalConns()), int(stat.AcquiredConns()), int(stat.MaxConns())
+}
+
+// Questions is how often a connection was taken to ask the database something, since the start.
+func (s *Store) Questions() int64 {
+	n := s.pool.Stat().AcquireCount()
+	if s.sessions != nil {
+		n += s.sessions.Stat().AcquireCount()
+	}
+	return n
 }
 
 // querier is a pool or a transaction: what asks in a transaction asks on its own
