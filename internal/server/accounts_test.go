@@ -19,7 +19,7 @@ import (
 
 // house is a server with accounts: two companies with a site each, and people of every role.
 type house struct {
-	*testing.T
+	testing.TB
 	url   string
 	store *store.Store
 }
@@ -28,7 +28,7 @@ const everyonesPassword = "seven herrings in a boat"
 
 // withAccounts is a house. Its people are ada, planner of the company; fitz, fitter of its site; rea, reader of it; plato, planner
 // of it alone; nona, who has no role; and oda, planner of the other company.
-func withAccounts(t *testing.T, p *plan.Plan, o Options) *house {
+func withAccounts(t testing.TB, p *plan.Plan, o Options) *house {
 	t.Helper()
 	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, t.Name()+"Accounts"))
 	if err != nil {
@@ -117,7 +117,7 @@ func (h *house) wants(status int, c *http.Client, method, path, body string, hea
 }
 
 // member reads a member of an answer.
-func member(t *testing.T, answer, name string) string {
+func member(t testing.TB, answer, name string) string {
 	t.Helper()
 	var m map[string]any
 	if err := json.Unmarshal([]byte(answer), &m); err != nil {
