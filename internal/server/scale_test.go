@@ -10,6 +10,7 @@ import (
 
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/demo"
+	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/store"
 )
 
@@ -87,7 +88,7 @@ func BenchmarkLookBack(b *testing.B) {
 			call[View](c, "GET", "/api/plans/site/revisions/1", "", 200)
 		}
 	})
-	conn, err := pgx.Connect(ctx, cluster.URL(b.Name()))
+	conn, err := pgx.Connect(ctx, cluster.URL(b.Name())+pgtest.SeesAll)
 	if err != nil {
 		b.Fatal(err)
 	}

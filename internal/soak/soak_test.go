@@ -458,7 +458,7 @@ func (w *wakefield) verify(first string, kills int) {
 	}
 	w.untilReady()
 	ctx := context.Background()
-	conn, err := pgx.Connect(ctx, localpg.At(w.data).URL("wakefield"))
+	conn, err := pgx.Connect(ctx, localpg.At(w.data).URL("wakefield")+pgtest.SeesAll)
 	if err != nil {
 		w.Fatal(err)
 	}

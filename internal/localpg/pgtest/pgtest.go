@@ -45,6 +45,9 @@ func Run(m *testing.M, cluster **localpg.Cluster) int {
 // making lets tests that run beside each other make their databases one after the other: they share a role.
 var making sync.Mutex
 
+// SeesAll is added to a URL by who asks a database directly: the rows of all companies are there then.
+const SeesAll = "&options=-c%20wakefield.company%3D*"
+
 // Database makes an empty database in the cluster, which is dropped after the test,
 // and returns its URL.
 func Database(t testing.TB, c *localpg.Cluster, name string) string {
