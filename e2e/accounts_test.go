@@ -177,9 +177,10 @@ func TestAPasskeyIsEnough(t *testing.T) {
 		if _, err := chromedp.Call(ctx, webauthn.Enable, webauthn.EnableParams{}); err != nil {
 			return err
 		}
-		_, err := chromedp.Call(ctx, webauthn.AddVirtualAuthenticator, webauthn.AddVirtualAuthenticatorParams{Options: &webauthn.VirtualAuthenticatorOptions{
-			Protocol: "ctap2", Transport: "internal", HasResidentKey: true, HasUserVerification: true, IsUserVerified: true,
-			AutomaticPresenceSimulation: true}})
+		_, err := chromedp.Call(ctx, webauthn.AddVirtualAuthenticator,
+			webauthn.AddVirtualAuthenticatorParams{Options: &webauthn.VirtualAuthenticatorOptions{
+				Protocol: "ctap2", Transport: "internal", HasResidentKey: true, HasUserVerification: true, IsUserVerified: true,
+				AutomaticPresenceSimulation: true}})
 		return err
 	}))
 	p.open("/account", `[data-test="sign-in"]`)
@@ -194,7 +195,8 @@ func TestAPasskeyIsEnough(t *testing.T) {
 	p.click(`[data-test="sign-out"]`)
 	p.click(`[data-test="by-passkey"]`)
 	p.until(`!document.querySelector('dialog') && document.querySelector('[data-test="who"]')?.innerText.includes('Ines Marrow')`)
-	if n := eval[float64](p, `fetch('/api/audit?what=signed-in').then(r => r.json()).then(l => l.filter(h => h.detail === 'passkey').length)`); n != 1 {
+	if n := eval[float64](p,
+		`fetch('/api/audit?what=signed-in').then(r => r.json()).then(l => l.filter(h => h.detail === 'passkey').length)`); n != 1 {
 		t.Errorf("%v times by a passkey", n)
 	}
 }
@@ -263,7 +265,8 @@ func TestASessionEndsElsewhere(t *testing.T) {
 		t.Fatal(err)
 	}
 	p.press(p.on("kiosk", 800), p.on("kiosk", 900))
-	if err := served.store.SetRoles(context.Background(), "sample-planner", false, []store.Role{{Site: "pennywhistle-quay", Role: "reader"}}); err != nil {
+	if err := served.store.SetRoles(context.Background(), "sample-planner", false, []store.Role{{Site: "pennywhistle-quay",
+		Role: "reader"}}); err != nil {
 		t.Fatal(err)
 	}
 	p.until(`fetch('/api/plans/pennywhistle-quay/undo', { method: 'POST', body: '{}' }).then((r) => r.status === 403)`)
@@ -276,7 +279,8 @@ func TestThePagesOfAccountsOnAPhone(t *testing.T) {
 	served := serveAccounts(t, "pennywhistle-quay", demo.BrackenhallCiderWorks())
 	p := browser(t, served, 390, 844).as("Ines Marrow", "/", `[data-site="pennywhistle-quay"]`)
 	p.do(chromedp.EmulateViewport(390, 844))
-	for path, ready := range map[string]string{"/account": `[data-test="sessions"]`, "/people": `[data-test="people"]`, "/audit": `[data-test="audit"]`} {
+	for path, ready := range map[string]string{"/account": `[data-test="sessions"]`, "/people": `[data-test="people"]`,
+		"/audit": `[data-test="audit"]`} {
 		p.open(path, ready)
 		if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
 			t.Errorf("%s is %v wide", path, wide)

@@ -98,7 +98,8 @@ func browser(t testing.TB, s *site, width, height int) *page {
 	p := &page{TB: t, ctx: ctx, url: s.url}
 	p.begin(width, height)
 	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, storage.ClearDataForOrigin, storage.ClearDataForOriginParams{Origin: p.url, StorageTypes: "local_storage,cookies"})
+		_, err := chromedp.Call(ctx, storage.ClearDataForOrigin, storage.ClearDataForOriginParams{Origin: p.url,
+			StorageTypes: "local_storage,cookies"})
 		return err
 	}))
 	return p

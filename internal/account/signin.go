@@ -167,7 +167,8 @@ func FirstOf(ctx context.Context, s *store.Store, id, name string) (secret strin
 		return "", err
 	}
 	secret = NewSecret()
-	return secret, s.Invite(ctx, store.Invitation{Hash: Hashed(secret), Company: id, Kind: "invited", Planner: true, MadeBy: "Whoever runs this server",
+	return secret, s.Invite(ctx, store.Invitation{Hash: Hashed(secret), Company: id, Kind: "invited", Planner: true,
+		MadeBy:  "Whoever runs this server",
 		Expires: time.Now().AddDate(0, 0, 7)})
 }
 

@@ -79,9 +79,11 @@ func TestWhatBrowsersAreTold(t *testing.T) {
 		answer.Body.Close()
 		return answer.Header
 	}
-	page, signed := ask("/", "X-Forwarded-Proto", "https"), ask("/api/sign-in", "X-Forwarded-Proto", "https", "X-Forwarded-For", "198.51.100.7")
+	page, signed := ask("/", "X-Forwarded-Proto", "https"), ask("/api/sign-in", "X-Forwarded-Proto", "https",
+		"X-Forwarded-For", "198.51.100.7")
 	for name, has := range map[string]string{"Content-Security-Policy": "frame-ancestors 'none'", "X-Content-Type-Options": "nosniff",
-		"Referrer-Policy": "same-origin", "Strict-Transport-Security": "max-age=", "Cross-Origin-Opener-Policy": "same-origin", "Permissions-Policy": "camera=()"} {
+		"Referrer-Policy": "same-origin", "Strict-Transport-Security": "max-age=", "Cross-Origin-Opener-Policy": "same-origin",
+		"Permissions-Policy": "camera=()"} {
 		if !strings.Contains(page.Get(name), has) || !strings.Contains(signed.Get(name), has) {
 			t.Errorf("%s: %q, %q", name, page.Get(name), signed.Get(name))
 		}
@@ -116,7 +118,8 @@ func TestAProxyIsBelievedThatIsTrusted(t *testing.T) {
 		{[]net.IPNet{loopback}, map[string]string{"X-Forwarded-For": "203.0.113.9, 198.51.100.7"}, "198.51.100.7"},
 		{[]net.IPNet{loopback}, map[string]string{"Forwarded": `for=198.51.100.8;proto=https`}, "198.51.100.8"},
 		{[]net.IPNet{loopback}, nil, "127.0.0.1"},
-		{[]net.IPNet{{IP: net.IPv4(192, 0, 2, 0), Mask: net.CIDRMask(24, 32)}}, map[string]string{"X-Forwarded-For": "198.51.100.7"}, "127.0.0.1"},
+		{[]net.IPNet{{IP: net.IPv4(192, 0, 2, 0), Mask: net.CIDRMask(24, 32)}}, map[string]string{"X-Forwarded-For": "198.51.100.7"},
+			"127.0.0.1"},
 	} {
 		var got string
 		r, _ := http.NewRequest("GET", "http://localhost/", nil)
@@ -124,7 +127,10 @@ func TestAProxyIsBelievedThatIsTrusted(t *testing.T) {
 		for name, value := range test.headers {
 			r.Header.Set(name, value)
 		}
-		visited(test.proxies)(http.HandlerFunc(func(_ http.ResponseWriter, r *http.Request) { got = visitor(r.Context()).Address })).ServeHTTP(nil, r)
+		visited(test.proxies)(http.HandlerFunc(func(_ http.ResponseWriter,
+			r *http.Request) {
+			got = visitor(r.Context()).Address
+		})).ServeHTTP(nil, r)
 		if got != test.want {
 			t.Errorf("%+v: %s", test, got)
 		}

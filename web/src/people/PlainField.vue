@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { useId } from 'vue'
+import { defineAsyncComponent, ref, useId } from 'vue'
+
+/** It is large, and fetched where a password is made only. */
+const PasswordMeter = defineAsyncComponent(() => import('./PasswordMeter.vue'))
 
 /** A field of a form that is sent as a whole, with what browsers and password stores know it by. */
 defineProps<{
@@ -13,6 +16,7 @@ defineProps<{
 }>()
 const value = defineModel<string>({ required: true })
 const id = useId()
+const seen = ref(false) // whether a password is shown as it is typed
 </script>
 
 <template>
@@ -21,7 +25,7 @@ const id = useId()
     <input
       :id="id"
       v-model="value"
-      :type="type ?? 'text'"
+      :type="seen ? 'text' : (type ?? 'text')"
       :autocomplete="autocomplete ?? 'off'"
       :autocapitalize="code ? 'none' : undefined"
       :spellcheck="code ? false : undefined"
@@ -29,6 +33,17 @@ const id = useId()
       :aria-invalid="!!problem"
       :aria-describedby="problem || hint ? `${id}-said` : undefined"
     />
+    <button
+      v-if="type === 'password'"
+      type="button"
+      class="plain-button soft see"
+      :aria-pressed="seen"
+      :aria-label="`Show: ${label}`"
+      @click="seen = !seen"
+    >
+      {{ seen ? 'Hide' : 'Show' }}
+    </button>
+    <PasswordMeter v-if="autocomplete === 'new-password' && value" :password="value" class="meter" />
     <p
       v-if="problem || hint"
       :id="`${id}-said`"
@@ -43,7 +58,7 @@ const id = useId()
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: 112px minmax(0, 1fr);
+  grid-template-columns: 112px minmax(0, 1fr) auto;
   gap: 2px 8px;
   align-items: center;
   min-height: 28px;
@@ -62,6 +77,14 @@ input {
   border-color: var(--short);
 }
 
+.see {
+  font-size: 12px;
+}
+
+.meter {
+  grid-column: 2 / -1;
+}
+
 p {
   grid-column: 2;
   margin: 0;
@@ -70,7 +93,21 @@ p {
 
 @media (max-width: 420px) {
   .field {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  label {
+    grid-column: 1 / -1;
+  }
+
+  .see {
+    min-width: 48px;
+    min-height: 40px;
+    text-align: center;
+  }
+
+  .meter {
+    grid-column: 1 / -1;
   }
 
   input {
