@@ -24,24 +24,38 @@ type remote struct {
 // mostRemote is what is read of an answer, in bytes.
 const mostRemote = 100 << 20
 
-// ask makes a request and returns the answer. What the server refuses is told in its words.
-func (r remote) ask(ctx context.Context, method, path string, body []byte) ([]byte, error) {
-	token := os.Getenv("WAKEFIELD_TOKEN")
-	if r.TokenFile != "" {
-		data, err := os.ReadFile(r.TokenFile)
-		if err != nil {
-			return nil, err
-		}
-		token = strings.TrimSpace(string(data))
+// token is what is shown to the server; empty for none.
+func (r remote) token() (string, error) {
+	if r.TokenFile == "" {
+		return os.Getenv("WAKEFIELD_TOKEN"), nil
 	}
+	data, err := os.ReadFile(r.TokenFile)
+	return strings.TrimSpace(string(data)), err
+}
+
+// address is where the server is. A token is not sent in the clear.
+func (r remote) address(token string) (string, error) {
 	base, err := url.Parse(r.Server)
 	if err != nil || base.Host == "" || base.Scheme != "http" && base.Scheme != "https" {
-		return nil, fmt.Errorf("--server %s is no address such as https://plan.example", r.Server)
+		return "", fmt.Errorf("--server %s is no address such as https://plan.example", r.Server)
 	}
 	if name := base.Hostname(); base.Scheme == "http" && token != "" && name != "localhost" && name != "127.0.0.1" && name != "::1" {
-		return nil, errors.New("the token would go over the network in the clear: the address of the server begins with https://")
+		return "", errors.New("the token would go over the network in the clear: the address of the server begins with https://")
 	}
-	request, err := http.NewRequestWithContext(ctx, method, strings.TrimSuffix(base.String(), "/")+path, bytes.NewReader(body))
+	return strings.TrimSuffix(base.String(), "/"), nil
+}
+
+// ask makes a request and returns the answer. What the server refuses is told in its words.
+func (r remote) ask(ctx context.Context, method, path string, body []byte) ([]byte, error) {
+	token, err := r.token()
+	if err != nil {
+		return nil, err
+	}
+	address, err := r.address(token)
+	if err != nil {
+		return nil, err
+	}
+	request, err := http.NewRequestWithContext(ctx, method, address+path, bytes.NewReader(body))
 	if err != nil {
 		return nil, err
 	}
@@ -67,14 +81,19 @@ func (r remote) ask(ctx context.Context, method, path string, body []byte) ([]by
 	case answer.StatusCode < 300:
 		return data, nil
 	}
+	return nil, fmt.Errorf("%s answers %d: %s", r.Server, answer.StatusCode, refusal(data, answer.StatusCode, token))
+}
+
+// refusal is why a server refused, in its words.
+func refusal(data []byte, status int, token string) string {
 	var problem struct{ Detail string }
 	if json.Unmarshal(data, &problem) != nil || problem.Detail == "" {
-		problem.Detail = "it is no Wakefield, or a proxy answers in its place"
+		return "it is no Wakefield, or a proxy answers in its place"
 	}
-	if answer.StatusCode == http.StatusUnauthorized && token == "" {
-		problem.Detail += " There is no token: --token-file names one, or WAKEFIELD_TOKEN is it"
+	if status == http.StatusUnauthorized && token == "" {
+		return problem.Detail + " There is no token: --token-file names one, or WAKEFIELD_TOKEN is it"
 	}
-	return nil, fmt.Errorf("%s answers %d: %s", r.Server, answer.StatusCode, problem.Detail)
+	return problem.Detail
 }
 
 // pullCommand fetches a plan from a server.
