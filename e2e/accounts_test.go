@@ -108,7 +108,15 @@ func TestFromTheFirstLinkToTheFirstSite(t *testing.T) {
 	}
 	p.shows(`[data-test="account"]`, "Ines Marrow")
 	p.click(`[data-test="new-site"]`)
-	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="make-site"]`)))
+	p.shows(`[data-test="first-verdict"]`, "days")
+	p.labelled("Site", "Little Pier")
+	p.number("fieldset", "cameras", "6")
+	p.click(`[data-test="make-site"]`)
+	p.shows(".where", "Little Pier")
+	list, err := served.store.List(store.Of(context.Background(), "own"))
+	if err != nil || len(list) != 1 || list[0].Name != "Little Pier" {
+		t.Fatalf("%v %+v", err, list)
+	}
 	// The link is used up.
 	q := p.another()
 	q.open("/invitation#"+secret, `[data-test="invitation-failure"]`)
@@ -159,6 +167,7 @@ func TestAFitterIsInvited(t *testing.T) {
 	q.press(q.on("booth", 600), q.on("booth", 700))
 	q.mouse("mouseReleased", q.on("booth", 700), chromedp.ButtonLeft)
 	q.shows(".el-message", "you are a fitter of this site")
+	q.shows(`[data-test="reading"]`, "tick what is done on its sheets")
 	q.open("/sites/cider", `main, [role="alert"]`)
 	q.shows("body", "There is no such site or plan.")
 
@@ -191,6 +200,10 @@ func TestAPasskeyIsEnough(t *testing.T) {
 	p.isClean("account")
 	p.click(`[data-test="passkey-form"] .act`)
 	p.shows(`[data-test="keys"]`, "Desk, since")
+	p.click(`[data-test="no-password"]`)
+	p.into(`[data-test="no-password-form"]`, "Password now", demo.PeoplesPassword)
+	p.click(`[data-test="no-password-form"] .act`)
+	p.until(`document.querySelector('[data-test="keys"] tr').innerText.includes('none')`)
 	p.click(`[data-test="account"]`)
 	p.click(`[data-test="sign-out"]`)
 	p.click(`[data-test="by-passkey"]`)

@@ -40,7 +40,7 @@ var rules = map[string]Rule{
 	"invitation": {Anybody, Nowhere}, "accept": {Anybody, Nowhere},
 
 	// One's own account.
-	"changePassword": {Member, Nowhere}, "newCode": {Member, Nowhere}, "useCode": {Member, Nowhere}, "removeCode": {Member, Nowhere},
+	"changePassword": {Member, Nowhere}, "removePassword": {Member, Nowhere}, "newCode": {Member, Nowhere}, "useCode": {Member, Nowhere}, "removeCode": {Member, Nowhere},
 	"passkeys": {Member, Nowhere}, "newPasskey": {Member, Nowhere}, "addPasskey": {Member, Nowhere}, "removePasskey": {Member, Nowhere},
 	"seats": {Member, Nowhere}, "leave": {Member, Nowhere},
 	"tokens": {Member, Nowhere}, "makeToken": {Member, Nowhere}, "endToken": {Member, Nowhere},
@@ -98,7 +98,7 @@ func (n Need) writing() bool { return n == Fit || n == Plan || n == Company }
 // people tells of operations that are for people alone: a token makes no other, and changes no account.
 func (n Need) people(operation string) bool {
 	switch operation {
-	case "tokens", "makeToken", "endToken", "changePassword", "newCode", "useCode", "removeCode", "passkeys", "newPasskey", "addPasskey",
+	case "tokens", "makeToken", "endToken", "changePassword", "removePassword", "newCode", "useCode", "removeCode", "passkeys", "newPasskey", "addPasskey",
 		"removePasskey", "seats", "leave", "invite", "setRoles", "resetPassword", "removePerson", "endSeats", "askTwo":
 		return true
 	}

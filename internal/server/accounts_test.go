@@ -22,6 +22,7 @@ type house struct {
 	testing.TB
 	url   string
 	store *store.Store
+	app   *service
 }
 
 const everyonesPassword = "seven herrings in a boat"
@@ -62,9 +63,10 @@ func withAccounts(t testing.TB, p *plan.Plan, o Options) *house {
 	if o.Accounts == nil {
 		o.Accounts = &Accounts{}
 	}
-	server := httptest.NewServer(New(t.Context(), s, o))
+	handler, app := build(t.Context(), s, o)
+	server := httptest.NewServer(handler)
 	t.Cleanup(server.Close)
-	return &house{t, server.URL, s}
+	return &house{t, server.URL, s, app}
 }
 
 // visitor is a browser that is not signed in.

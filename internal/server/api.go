@@ -71,7 +71,8 @@ type service struct {
 	turns        *turns
 	batches      *batches
 	heavy        *slots
-	keeper       *account.Keeper        // of accounts; nil where there are none
+	keeper       *account.Keeper // of accounts; nil where there are none
+	policy       func(operation string, who *account.Who, company, site string) account.Decision
 	samplePeople []account.SamplePerson // names of the sample people of a demonstration
 	beat         time.Duration
 	epoch        string // of the database; only the watch sees it

@@ -160,7 +160,7 @@ func (s *service) decide(ctx huma.Context, who *account.Who) (d account.Decision
 			return d, "", err
 		}
 	}
-	return account.Decide(operation, who, company, site), site, nil
+	return s.policy(operation, who, company, site), site, nil
 }
 
 // note keeps something in the audit while the answer goes on.

@@ -8,6 +8,9 @@ import (
 	"testing"
 	"time"
 
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
+
 	"wakefield.example/internal/account"
 	"wakefield.example/internal/demo"
 )
@@ -37,6 +40,49 @@ func TestAnAccountAsksTheDatabaseNothing(t *testing.T) {
 	}
 }
 
+// TestWithoutItsChecksTheProgramShowsNothingForeign takes the policy away, so that everybody may call everything: what is of
+// another company is still not there, as the database does not show it.
+func TestWithoutItsChecksTheProgramShowsNothingForeign(t *testing.T) {
+	h := withAccounts(t, demo.BrackenhallCiderWorks(), Options{})
+	oda := h.as("oda")
+	h.app.policy = func(string, *account.Who, string, string) account.Decision { return account.Decision{Allowed: true} }
+	api := newAPI(chi.NewRouter())
+	register(api, &service{})
+	asked := 0
+	for path, item := range api.OpenAPI().Paths {
+		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
+			if op == nil || account.RuleOf(op.OperationID).Place == account.Nowhere || op.OperationID == "reachProgress" { // it counts in memory
+				continue
+			}
+			asked++
+			status, said := h.ask(oda, method, filled(path, "site"), bodies[op.OperationID])
+			if status < 300 && said != "[]\n" && said != "[]" && said != "" || strings.Contains(said, "Brackenhall") {
+				t.Errorf("%s: %d %.200s", op.OperationID, status, said)
+			}
+		}
+	}
+	if asked < 60 {
+		t.Errorf("%d operations", asked)
+	}
+	if list := h.wants(200, oda, "GET", "/api/sites", ""); strings.Count(list, `"plan"`) != 1 {
+		t.Error(list)
+	}
+	if version, err := h.store.Version(t.Context(), "site"); err != nil || version.Version != 1 {
+		t.Errorf("%+v, %v", version, err)
+	}
+}
+
+// bodies are what some operations need to get beyond reading their request.
+var bodies = map[string]string{
+	"edit":        `{"version": 1, "edits": [{"setSite": {"customer": "Eve"}}]}`,
+	"undo":        `{"version": 1}`,
+	"archiveSite": `{"archived": true}`,
+	"adopt":       `{"plan": "site"}`,
+	"makeLink":    `{"plan": "site", "name": "Eve", "shows": ["verdict"], "days": 1}`,
+	"tick":        `{"done": [], "undone": []}`,
+	"draft":       `{"version": 1, "edits": []}`,
+}
+
 // TestAStolenCookieIsOfNoUseElsewhere sends changes from other origins with the cookie of somebody who is signed in, and cookies
 // that were tampered with.
 func TestAStolenCookieIsOfNoUseElsewhere(t *testing.T) {
@@ -48,6 +94,15 @@ func TestAStolenCookieIsOfNoUseElsewhere(t *testing.T) {
 			"/api/people/invitations": `{"name": "", "planner": true, "roles": []}`,
 		} {
 			h.wants(403, ada, "POST", path, body, headers...)
+		}
+	}
+	api := newAPI(chi.NewRouter())
+	register(api, &service{})
+	for path, item := range api.OpenAPI().Paths {
+		for method, op := range map[string]*huma.Operation{"POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
+			if op != nil {
+				h.wants(403, ada, method, filled(path, "site"), "{}", "Sec-Fetch-Site", "cross-site")
+			}
 		}
 	}
 	cookie := ada.Jar.Cookies(mustURL(h.url))[0]

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/internal/account"
 	"wakefield.example/internal/demo"
 	"wakefield.example/internal/store"
 )
@@ -91,6 +92,11 @@ func TestALinkShowsWhatItIsFor(t *testing.T) {
 	for _, secret := range []string{"", "x", all + "x"} {
 		h.wants(404, customer, "GET", "/api/shared", "", "Wakefield-Link", secret)
 	}
+	if err := h.store.AddLink(t.Context(), store.Link{ID: "old", Site: "site", Plan: "site", Name: "Wend", Shows: []string{"verdict"},
+		Expires: time.Now().Add(-time.Second)}, account.Hashed("past its date")); err != nil {
+		t.Fatal(err)
+	}
+	h.wants(404, customer, "GET", "/api/shared", "", "Wakefield-Link", "past its date")
 	// Of a variant that was removed, and of a site that was archived, nothing is shown.
 	h.wants(204, ada, "POST", "/api/sites/site/archive", `{"archived": true}`)
 	h.wants(404, customer, "GET", "/api/shared", "", "Wakefield-Link", little)

@@ -16,6 +16,7 @@ import (
 // registerMe adds what people do with their own account.
 func registerMe(api huma.API, s *service) {
 	huma.Register(api, accountOp("changePassword", http.MethodPost, "/api/me/password", "Change one's password"), s.changePassword)
+	huma.Register(api, accountOp("removePassword", http.MethodPost, "/api/me/password/remove", "Sign in by passkeys alone"), s.removePassword)
 	huma.Register(api, accountOp("newCode", http.MethodPost, "/api/me/code/new", "A secret of one-time codes, not in use yet"), s.newCode)
 	huma.Register(api, accountOp("useCode", http.MethodPost, "/api/me/code", "Ask for one-time codes from now on"), s.useCode)
 	huma.Register(api, accountOp("removeCode", http.MethodPost, "/api/me/code/remove", "Ask for no codes any more"), s.removeCode)
@@ -70,6 +71,26 @@ func (s *service) changePassword(ctx context.Context, in *struct {
 	}
 	s.note(ctx, who, "account", "", "password changed")
 	return nil, s.problem(ctx, s.store.SetPassword(ctx, who.ID, hash, who.Seat))
+}
+
+// removePassword leaves passkeys as the only way in. A code beside a password goes with it.
+func (s *service) removePassword(ctx context.Context, in *struct{ Body OwnSecret }) (*struct{}, error) {
+	who, err := s.confirmed(ctx, in.Body.Current)
+	if err != nil {
+		return nil, err
+	}
+	p, err := s.store.Person(ctx, who.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	if p.Passkeys == 0 {
+		return nil, huma.Error422UnprocessableEntity("Add a passkey first: without a password it is the only way in.")
+	}
+	if err := s.store.SetCode(ctx, who.ID, "", nil); err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	s.note(ctx, who, "account", "", "password removed")
+	return nil, s.problem(ctx, s.store.SetPassword(ctx, who.ID, "", who.Seat))
 }
 
 const codeKey = "new code"

@@ -20,7 +20,7 @@ import (
 // TestTheFirstPlannerComesInByALink makes the first account of a server, once.
 func TestTheFirstPlannerComesInByALink(t *testing.T) {
 	c, s := serving(t, demo.BrackenhallCiderWorks(), "", Options{Accounts: &Accounts{}})
-	h := &house{t, c.url, s}
+	h := &house{TB: t, url: c.url, store: s}
 	secret, err := account.First(t.Context(), s)
 	if err != nil || secret == "" {
 		t.Fatal(secret, err)

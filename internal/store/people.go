@@ -190,10 +190,10 @@ func onePlannerStays(ctx context.Context, tx pgx.Tx, id string) error {
 	return tellPerson(ctx, tx, id)
 }
 
-// SetPassword sets the password of a person and ends all their sessions but one.
+// SetPassword sets the password of a person, none where its hash is empty, and ends all their sessions but one.
 func (s *Store) SetPassword(ctx context.Context, id, hash, butSeat string) error {
 	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
-		tag, err := tx.Exec(ctx, `update person set password = $2 where id = $1 and removed_at is null`, id, hash)
+		tag, err := tx.Exec(ctx, `update person set password = nullif($2, '') where id = $1 and removed_at is null`, id, hash)
 		switch {
 		case err != nil:
 			return err

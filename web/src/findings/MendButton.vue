@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Finding } from '../api/types'
+import { useSite } from '../site/useSite'
 import { change, count, three } from '../ui/figures'
 import type { Tried } from './useEffects'
 import { channelsOf, fixOf, useFindings } from './useFindings'
@@ -22,6 +23,7 @@ const {
   choice?: number
 }>()
 const { mend } = useFindings()
+const site = useSite()
 const fix = computed(() => fixOf(finding, choice))
 const effect = computed(() => tried.of(finding, choice))
 const many = computed(() => channelsOf(finding).length)
@@ -60,7 +62,7 @@ const does = computed(() => {
       v-else-if="brief"
       type="button"
       class="plain-button link"
-      :disabled="!effect"
+      :disabled="!effect || site.role !== 'planner'"
       :title="does"
       :data-mend="finding.id"
       @click="mend(finding, choice)"
@@ -71,7 +73,7 @@ const does = computed(() => {
       <button
         type="button"
         class="act quiet"
-        :disabled="!effect"
+        :disabled="!effect || site.role !== 'planner'"
         :data-mend="choice ? `${finding.id} ${choice}` : finding.id"
         @click="mend(finding, choice)"
       >

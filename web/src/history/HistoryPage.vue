@@ -104,6 +104,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
               v-if="r.number !== site.version"
               type="button"
               class="plain-button link"
+              :disabled="site.role !== 'planner'"
               :data-return="r.number"
               @click="site.returnTo(r.number)"
             >

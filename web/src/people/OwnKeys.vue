@@ -17,7 +17,7 @@ const { data: keys, again } = useAnswer(
   () => api.GET('/api/me/passkeys'),
   { keep: true },
 )
-const doing = ref<'' | 'password' | 'code' | 'passkey' | 'no-code'>('')
+const doing = ref<'' | 'password' | 'code' | 'passkey' | 'no-code' | 'no-password'>('')
 const current = ref('')
 const next = ref('')
 const name = ref('')
@@ -44,6 +44,10 @@ async function changePassword() {
   const body = { current: current.value, password: next.value }
   if ((await send(() => api.POST('/api/me/password', { body })))?.status === 204)
     done('The password was changed. Everywhere else you are signed out.')
+}
+async function noPassword() {
+  if ((await send(() => api.POST('/api/me/password/remove', { body: { current: current.value } })))?.status === 204)
+    done('You sign in by passkeys alone now. Everywhere else you are signed out.')
 }
 async function useCode() {
   const told = await send(() => api.POST('/api/me/code', { body: { current: current.value, code: code.value } }))
@@ -87,7 +91,16 @@ async function removePasskey(key: string) {
           <td>{{ keys.password ? 'set' : 'none' }}</td>
           <td>
             <button type="button" class="plain-button link" data-test="change-password" @click="begin('password')">
-              Change
+              {{ keys.password ? 'Change' : 'Set' }}
+            </button>
+            <button
+              v-if="keys.password && keys.passkeys.length"
+              type="button"
+              class="plain-button link remove"
+              data-test="no-password"
+              @click="begin('no-password')"
+            >
+              Remove
             </button>
           </td>
         </tr>
@@ -127,6 +140,7 @@ async function removePasskey(key: string) {
     </table>
     <form v-if="doing === 'password'" class="sheet" data-test="password-form" @submit.prevent="changePassword">
       <PlainField
+        v-if="keys.password"
         v-model="current"
         label="Password now"
         type="password"
@@ -162,6 +176,21 @@ async function removePasskey(key: string) {
       />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <button type="submit" class="act" :disabled="busy">Ask for codes</button>
+    </form>
+    <form v-if="doing === 'no-password'" class="sheet" data-test="no-password-form" @submit.prevent="noPassword">
+      <p>
+        Without a password your passkeys are the only way in. Should you lose them, a planner of your company gives you
+        a link.
+      </p>
+      <PlainField
+        v-model="current"
+        label="Password now"
+        type="password"
+        autocomplete="current-password"
+        :problem="problems.current"
+      />
+      <p v-if="problem" class="short" role="alert">{{ problem }}</p>
+      <button type="submit" class="act" :disabled="busy">Remove it</button>
     </form>
     <form v-if="doing === 'no-code'" class="sheet" @submit.prevent="noCode">
       <PlainField

@@ -20,6 +20,7 @@ const props = defineProps<{ id: string }>()
 const site = useSite()
 const shared = useSharedWeeks()
 
+const ReadingStrip = later(() => import('./ReadingStrip.vue'))
 const AwayStrip = later(() => import('./AwayStrip.vue'))
 const ConflictNotice = later(() => import('./ConflictNotice.vue'))
 const SetAside = later(() => import('./SetAside.vue'))
@@ -58,6 +59,7 @@ useTitles()
   <div class="shell" :class="{ stale: site.state === 'away' }">
     <TopBar />
     <AwayStrip v-if="site.away" />
+    <ReadingStrip v-if="site.plan && site.role !== 'planner'" />
     <SetAside v-if="site.aside.length" />
     <VerdictBar v-if="site.plan" />
     <div v-if="site.plan" class="body">

@@ -101,7 +101,7 @@ const undoTitle = computed(() =>
       data-test="author"
       @click="naming = true"
     >
-      {{ author }}
+      {{ author }}<span class="soft open"> · no sign-in</span>
     </button>
     <YourName v-if="named" v-model="naming" />
   </header>
@@ -201,6 +201,12 @@ svg {
   }
 
   kbd {
+    display: none;
+  }
+}
+
+@media (max-width: 1100px) {
+  .open {
     display: none;
   }
 }

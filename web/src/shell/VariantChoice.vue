@@ -54,7 +54,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
         </button>
       </li>
     </ul>
-    <form class="new" @submit.prevent="made">
+    <form v-if="site.role === 'planner'" class="new" @submit.prevent="made">
       <input
         v-model="wish"
         aria-label="Name of a new variant"
@@ -65,7 +65,13 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
       <button type="submit" class="act" data-test="make-variant">Create</button>
     </form>
     <p class="acts">
-      <button v-if="!isAdopted" type="button" class="plain-button link" data-test="adopt" @click="adopt(site.planId)">
+      <button
+        v-if="!isAdopted && site.role === 'planner'"
+        type="button"
+        class="plain-button link"
+        data-test="adopt"
+        @click="adopt(site.planId)"
+      >
         Adopt this one
       </button>
       <button
