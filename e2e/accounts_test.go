@@ -267,8 +267,12 @@ func TestASessionEndsElsewhere(t *testing.T) {
 	p.until(`document.querySelector('dialog')?.innerText.includes('1 change not saved')`)
 	p.signIn("Ines Marrow", demo.PeoplesPassword)
 	p.shows(`[data-test="state"]`, "saved · revision 2")
+	p.click(`[data-test="undo"]`) // it is one's own, and not asked about
+	p.shows(`[data-test="state"]`, "saved · revision 3")
+	p.click(`[data-test="redo"]`)
+	p.shows(`[data-test="state"]`, "saved · revision 4")
 	head, err := served.store.Load(context.Background(), "pennywhistle-quay")
-	if err != nil || head.UndoBy != "Ines Marrow" {
+	if err != nil || head.Version != 4 || head.UndoBy != "Ines Marrow" {
 		t.Errorf("%+v, %v", head.UndoBy, err)
 	}
 	// A role that is taken away in the midst of a stroke: the stroke is kept on the page, and said.
@@ -299,5 +303,11 @@ func TestThePagesOfAccountsOnAPhone(t *testing.T) {
 			t.Errorf("%s is %v wide", path, wide)
 		}
 		p.isClean(path + " on a phone")
+	}
+	p.click(`[data-test="account"]`)
+	p.click(`[data-test="sign-out"]`)
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="sign-in"]`)))
+	if wide := eval[float64](p, `document.querySelector('dialog').scrollWidth`); wide > 390 {
+		t.Errorf("signing in is %v wide", wide)
 	}
 }

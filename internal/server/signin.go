@@ -39,7 +39,6 @@ func registerSignIn(api huma.API, s *service) {
 type Me struct {
 	Accounts bool                   `json:"accounts" doc:"Whether people sign in at all; without, everybody may do everything"`
 	Here     bool                   `json:"here" doc:"Whether somebody is signed in"`
-	Version  string                 `json:"version" doc:"Of the program"`
 	ID       string                 `json:"id"`
 	Name     string                 `json:"name"`
 	Planner  bool                   `json:"planner" doc:"Whether a planner of the whole company"`

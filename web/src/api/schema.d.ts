@@ -4275,8 +4275,6 @@ export interface components {
             sample?: components["schemas"]["SamplePerson"][];
             /** @description Whether a code or a passkey is to be set up before anything else */
             setUp: boolean;
-            /** @description Of the program */
-            version: string;
         };
         Measured: {
             /** Format: double */

@@ -1,6 +1,7 @@
 import { useStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 
+import { author } from './author'
 import type { components } from './schema'
 
 export type Me = components['schemas']['Me']
@@ -18,6 +19,7 @@ export function takeMe(now: Me) {
   // Who was signed in a moment ago may go on with what is in hand: the server asks to sign in before it is saved.
   me.value = now.here || !me.value ? now : { ...me.value, here: false }
   signedOut.value = now.accounts && !now.here
+  if (now.accounts && now.here) author.value = now.name // who signed in is who makes a change
 }
 
 /** Somebody signed in or out here. */

@@ -92,7 +92,7 @@ const undoTitle = computed(() =>
       Find <kbd>Ctrl+K</kbd>
     </button>
     <button type="button" class="tool text" data-test="theme" @click="toggle">{{ dark ? 'Light' : 'Dark' }}</button>
-    <AccountMenu v-if="me?.accounts" class="tool text" />
+    <AccountMenu v-if="me?.accounts" class="tool text account" />
     <button
       v-else
       type="button"
@@ -212,7 +212,7 @@ svg {
 }
 
 @media (max-width: 500px) {
-  .tool.text,
+  .tool.text:not(.account),
   .state {
     display: none;
   }
