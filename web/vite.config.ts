@@ -3,6 +3,7 @@ import { defineConfig } from 'vite'
 
 export default defineConfig({
   plugins: [vue()],
+  define: { __VUE_OPTIONS_API__: 'false' }, // neither our components nor those that we use are written with it
   build: {
     target: 'es2022',
     chunkSizeWarningLimit: 1200,

@@ -85,7 +85,7 @@ var rules = map[string]Rule{
 	"tick": {Fit, AtPlan}, "printed": {Fit, AtPlan},
 
 	// A plan, changed.
-	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "nameRevision": {Plan, AtPlan},
+	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan}, "nameRevision": {Plan, AtPlan},
 	"addPicture": {Plan, AtPlan}, "carry": {Plan, AtPlan},
 }
 

@@ -21,6 +21,8 @@ func registerEdits(api huma.API, s *service) {
 	huma.Register(api, op("draft", http.MethodPost, "/api/plans/{id}/draft", "What a change would do, without keeping it"), s.draft)
 	huma.Register(api, op("undo", http.MethodPost, "/api/plans/{id}/undo", "Take back the last change"), s.step(store.Undo))
 	huma.Register(api, op("redo", http.MethodPost, "/api/plans/{id}/redo", "Make the change again that was undone"), s.step(store.Redo))
+	huma.Register(api, op("takeBack", http.MethodPost, "/api/plans/{id}/revisions/{number}/take-back",
+		"Take a single change back, also where others changed other things since"), s.takeBack)
 	huma.Register(api, op("returnTo", http.MethodPost, "/api/plans/{id}/return", "Return to an earlier revision, as a new one"), s.returnTo)
 }
 

@@ -40,6 +40,8 @@ func withRequest(ctx huma.Context, _ string, v any) (any, error) {
 		brief(p)
 	case *Conflict:
 		p.Instance = instance(ctx.Context())
+	case *Meets:
+		p.Instance = instance(ctx.Context())
 	}
 	return v, nil
 }

@@ -1215,6 +1215,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/revisions/{number}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a single change back, also where others changed other things since */
+        post: operations["takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/sheets": {
         parameters: {
             query?: never;
@@ -6323,6 +6340,17 @@ export interface components {
             /** @description One for each column */
             values: string[];
         };
+        TakeBackRequest: {
+            /** @description Whether what was changed again since becomes as before too */
+            anyway?: boolean;
+            /** @description Which history of the plan it is a version of; absent for the one that is there */
+            mark?: string;
+            /**
+             * Format: int64
+             * @description Version of the plan that it is made on
+             */
+            version: number;
+        };
         TakeOffRequest: {
             /** @description Ids */
             channels: string[];
@@ -9378,6 +9406,49 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                /** @description Of the revision that is taken back */
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                };
             };
             /** @description Error */
             default: {

@@ -61,6 +61,11 @@ export type YearVerdict = Schemas['YearVerdict']
 export type Problem = Schemas['ErrorModel']
 
 /** The problem of a change made on an old version. */
+/** What a change did, and what was done to the same since. */
+export interface Meeting {
+  did: string
+  since: string
+}
 export interface Conflict extends Problem {
   version: number
   since: Revision[]

@@ -5,6 +5,7 @@ import type { Revision } from '../api/types'
 import { useSite } from '../site/useSite'
 import { days } from '../ui/figures'
 import RevisionPreview from './RevisionPreview.vue'
+import TakeBack from './TakeBack.vue'
 import { useHistory } from './useHistory'
 import { vTyped } from '../ui/typed'
 import TermTip from '../ui/TermTip.vue'
@@ -30,8 +31,8 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
   <section class="history" aria-label="History">
     <h1><TermTip word="revision">History</TermTip></h1>
     <p class="soft">
-      Every change is saved at once. Ctrl+Z undoes the last one; returning to a revision is a new change, and can be
-      undone too.
+      Every change is saved at once. Ctrl+Z undoes your last one; any single one can be taken back, and returning to a
+      revision is a new change: all of it can be undone too.
     </p>
     <p v-if="failed" class="short">{{ failed }} <button type="button" @click="again()">Try again</button></p>
     <p class="filter">
@@ -111,6 +112,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
               Return
             </button>
             <span v-else class="soft">as it stands</span>
+            <TakeBack v-if="r.kind === 'edit'" :revision="r" />
             <button type="button" class="plain-button link" :data-name-revision="r.number" @click="naming = r.number">
               {{ r.name ? 'Rename' : 'Name it' }}
             </button>

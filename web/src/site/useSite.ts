@@ -153,8 +153,21 @@ export const useSite = defineStore('site', () => {
   }
 
   const { state, waiting, aside, settle } = queue
-  const { step, returnTo } = steps
-  const ofSending = { conflict, change, tryAgain, echoes, waitingOn, state, waiting, aside, settle, step, returnTo }
+  const { step, returnTo, takeBack } = steps
+  const ofSending = {
+    conflict,
+    change,
+    tryAgain,
+    echoes,
+    waitingOn,
+    state,
+    waiting,
+    aside,
+    settle,
+    step,
+    returnTo,
+    takeBack,
+  }
   return {
     id,
     ...shown,

@@ -28,11 +28,13 @@ const ways: Record<'undo' | 'redo', Way> = {
 }
 
 /** Steps through the history of a plan: undo, redo, back to a revision. Whose change is undone is looked at first. */
-export function useSteps(shown: Shown, { queue, on }: Pick<Sending, 'queue' | 'on'>, reader: Reader) {
+export function useSteps(shown: Shown, sending: Pick<Sending, 'queue' | 'on'>, reader: Reader) {
+  const { queue, on } = sending
   /** Revisions made in this browser: two people may have the same name. */
   const mine = useStorage<Record<string, number[]>>('wakefield-mine', {})
   const ofPlan = () => mine.value[shown.planId.value] ?? []
   const isOthers = () => shown.undoesBy.value !== author.value || !ofPlan().includes(shown.version.value)
+  const back = new Set<number>() // revisions that took one of those back
   let stepping = false
   let asked = 0 // the version at which undoing another's change was asked about
 
@@ -73,9 +75,20 @@ export function useSteps(shown: Shown, { queue, on }: Pick<Sending, 'queue' | 'o
     return false
   }
 
-  /** Undoes or redoes; before another's change is undone, that is asked. */
+  const kit = { shown, sending, reader, mine, ofPlan, back }
+  /** Takes a single change back; what met others' changes, or failed, is for whoever asked to say. */
+  const takeBack = async (number: number, anyway = false) =>
+    (await import('./takingBack')).takeBack(kit, number, anyway)
+  /** Takes back the last change of one's own, where others changed something since. Tells whether there was one. */
+  const takeOwnBack = async () => ofPlan().length > 0 && (await import('./takingBack')).takeOwnBack(kit)
+
+  /** Undoes or redoes; under others' changes one's own last change is taken back. Theirs are asked about. */
   const step = useTurns(async (what: 'undo' | 'redo') => {
     const { undoes, undoesBy, redoes, version } = shown
+    if (what === 'redo' && back.has(version.value)) return go('redo', ways.undo)
+    const isUnderOthers = back.has(version.value) || isOthers()
+    if (what === 'undo' && undoes.value && isUnderOthers && asked !== version.value && (await takeOwnBack()))
+      return true
     if (!(what === 'undo' ? undoes.value : redoes.value)) return false
     if (what === 'undo' && undoesBy.value && isOthers() && asked !== version.value) {
       asked = version.value
@@ -91,5 +104,5 @@ export function useSteps(shown: Shown, { queue, on }: Pick<Sending, 'queue' | 'o
   const returnTo = (revision: number) =>
     go('return', (params, on) => api.POST('/api/plans/{id}/return', { params, body: { ...on, revision } }))
 
-  return { step, returnTo, made, forget, busy: () => stepping }
+  return { step, returnTo, takeBack, made, forget, busy: () => stepping }
 }
