@@ -204,8 +204,7 @@ func TestAPasskeyIsEnough(t *testing.T) {
 	p.into(`[data-test="no-password-form"]`, "Password now", demo.PeoplesPassword)
 	p.click(`[data-test="no-password-form"] .act`)
 	p.until(`document.querySelector('[data-test="keys"] tr').innerText.includes('none')`)
-	p.click(`[data-test="account"]`)
-	p.click(`[data-test="sign-out"]`)
+	p.item(`[data-test="account"]`, "Sign out")
 	p.click(`[data-test="by-passkey"]`)
 	p.until(`!document.querySelector('dialog') && document.querySelector('[data-test="who"]')?.innerText.includes('Ines Marrow')`)
 	if n := eval[float64](p,
@@ -304,8 +303,7 @@ func TestThePagesOfAccountsOnAPhone(t *testing.T) {
 		}
 		p.isClean(path + " on a phone")
 	}
-	p.click(`[data-test="account"]`)
-	p.click(`[data-test="sign-out"]`)
+	p.item(`[data-test="account"]`, "Sign out")
 	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="sign-in"]`)))
 	if wide := eval[float64](p, `document.querySelector('dialog').scrollWidth`); wide > 390 {
 		t.Errorf("signing in is %v wide", wide)

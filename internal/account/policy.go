@@ -40,8 +40,9 @@ var rules = map[string]Rule{
 	"invitation": {Anybody, Nowhere}, "accept": {Anybody, Nowhere},
 
 	// One's own account.
-	"changePassword": {Member, Nowhere}, "removePassword": {Member, Nowhere}, "newCode": {Member, Nowhere}, "useCode": {Member, Nowhere}, "removeCode": {Member, Nowhere},
-	"passkeys": {Member, Nowhere}, "newPasskey": {Member, Nowhere}, "addPasskey": {Member, Nowhere}, "removePasskey": {Member, Nowhere},
+	"changePassword": {Member, Nowhere}, "removePassword": {Member, Nowhere}, "newCode": {Member, Nowhere}, "useCode": {Member, Nowhere},
+	"removeCode": {Member, Nowhere},
+	"passkeys":   {Member, Nowhere}, "newPasskey": {Member, Nowhere}, "addPasskey": {Member, Nowhere}, "removePasskey": {Member, Nowhere},
 	"seats": {Member, Nowhere}, "leave": {Member, Nowhere},
 	"tokens": {Member, Nowhere}, "makeToken": {Member, Nowhere}, "endToken": {Member, Nowhere},
 
@@ -85,8 +86,9 @@ var rules = map[string]Rule{
 	"tick": {Fit, AtPlan}, "printed": {Fit, AtPlan},
 
 	// A plan, changed.
-	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan}, "nameRevision": {Plan, AtPlan},
-	"addPicture": {Plan, AtPlan}, "carry": {Plan, AtPlan},
+	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan},
+	"nameRevision": {Plan, AtPlan},
+	"addPicture":   {Plan, AtPlan}, "carry": {Plan, AtPlan},
 }
 
 // RuleOf is the rule of an operation.
@@ -98,7 +100,8 @@ func (n Need) writing() bool { return n == Fit || n == Plan || n == Company }
 // people tells of operations that are for people alone: a token makes no other, and changes no account.
 func (n Need) people(operation string) bool {
 	switch operation {
-	case "tokens", "makeToken", "endToken", "changePassword", "removePassword", "newCode", "useCode", "removeCode", "passkeys", "newPasskey", "addPasskey",
+	case "tokens", "makeToken", "endToken", "changePassword", "removePassword", "newCode", "useCode", "removeCode", "passkeys",
+		"newPasskey", "addPasskey",
 		"removePasskey", "seats", "leave", "invite", "setRoles", "resetPassword", "removePerson", "endSeats", "askTwo":
 		return true
 	}

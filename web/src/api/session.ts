@@ -17,7 +17,8 @@ const turn = useStorage('wakefield-session', 0)
 
 export function takeMe(now: Me) {
   // Who was signed in a moment ago may go on with what is in hand: the server asks to sign in before it is saved.
-  me.value = now.here || !me.value ? now : { ...me.value, here: false }
+  const next = now.here || !me.value ? now : { ...me.value, here: false }
+  if (JSON.stringify(next) !== JSON.stringify(me.value)) me.value = next // what is open at it stays open
   signedOut.value = now.accounts && !now.here
   if (now.accounts && now.here) author.value = now.name // who signed in is who makes a change
 }

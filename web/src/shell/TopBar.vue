@@ -205,6 +205,10 @@ svg {
   }
 }
 
+.open {
+  margin-left: 4px;
+}
+
 @media (max-width: 1100px) {
   .open {
     display: none;
