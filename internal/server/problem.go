@@ -28,6 +28,9 @@ type Conflict struct {
 // estimated by this program. Its history and export are there all the same.
 const Unreadable = "wakefield:unreadable"
 
+// Removed is the type of the problem that a variant takes no changes, as it was removed.
+const Removed = "wakefield:removed"
+
 // What is told where there is nothing better to tell. The cause stands in the log.
 const (
 	mistake   = "Server error. Nothing was changed; try again."
@@ -69,8 +72,6 @@ var refusals = []struct {
 		"There is nothing to undo."},
 	{store.ErrAdopted, http.StatusUnprocessableEntity,
 		"This variant is the adopted one; adopt another before you remove it."},
-	{store.ErrRemoved, http.StatusUnprocessableEntity,
-		"This variant was removed; restore it first."},
 	{store.ErrManyTicks, http.StatusUnprocessableEntity,
 		"The plan has as many steps ticked as it may. Nothing was ticked."},
 	{store.ErrManyVariants, http.StatusUnprocessableEntity,
@@ -115,6 +116,9 @@ func problemOf(err error) error {
 				". It can be exported, and an earlier revision can be returned to."}
 	case errors.As(err, &wrong):
 		return huma.Error422UnprocessableEntity(wrong.Error(), &huma.ErrorDetail{Location: wrong.Path, Message: wrong.Reason})
+	case errors.Is(err, store.ErrRemoved):
+		return &huma.ErrorModel{Type: Removed, Status: http.StatusUnprocessableEntity, Title: "Removed",
+			Detail: "This variant was removed; restore it first."}
 	case errors.Is(err, errBusy):
 		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(busyWords), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -44,7 +45,7 @@ type revision struct {
 // Save stores next in the place of before. It fails with a [*StaleError] when that is no
 // longer the newest, or of a history that is no longer there, with a [*DoneError] when a
 // change with the note's key is stored, with ErrOtherUse when the key was used for
-// something else, and with a [*document.Error] when the plan has grown too large.
+// something else, with ErrRemoved for one that was removed, and with a [*document.Error] when the plan has grown too large.
 func (s *Store) Save(ctx context.Context, before *Head, note Note, next *plan.Plan) (*Change, error) {
 	r, err := edited(before, note, next)
 	if err != nil {
@@ -129,7 +130,7 @@ func replace(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r re
 	}
 	tag, err := tx.Exec(ctx, `
 		update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
-		where id = $1 and version = $2 and mark = $7`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext, before.Mark)
+		where id = $1 and version = $2 and mark = $7 and removed_at is null`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext, before.Mark)
 	if err != nil {
 		return nil, err
 	}
@@ -225,6 +226,10 @@ func stale(ctx context.Context, q querier, id string, on Stamp, request Request)
 	now, err := version(ctx, q, id)
 	if err != nil {
 		return err
+	}
+	var removed bool
+	if err := q.QueryRow(ctx, `select removed_at is not null from plan where id = $1`, id).Scan(&removed); err != nil || removed {
+		return cmp.Or(err, ErrRemoved)
 	}
 	since, newest := on.Version, now.Version
 	if on.Mark != "" && on.Mark != now.Mark || since > newest {

@@ -5,6 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"testing"
+
+	"wakefield.example/core/plan"
 )
 
 // TestVariantsOfASite makes as many as a site may have, takes one away for another, and keeps the adopted one.
@@ -51,5 +53,40 @@ func TestVariantsOfASite(t *testing.T) {
 		if !errors.Is(step.err, step.want) {
 			t.Errorf("%s: %v, want %v", step.what, step.err, step.want)
 		}
+	}
+}
+
+// TestARemovedPlanTakesNoChanges edits, undoes and edits at once with others a plan that was removed.
+func TestARemovedPlanTakesNoChanges(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	if _, err := s.Create(ctx, "a", Note{Author: "Ada", Sentence: "Made"}, small()); err != nil {
+		t.Fatal(err)
+	}
+	head, err := s.AddPlan(ctx, "a", "b", Note{Author: "Ada", Sentence: "Made"}, small())
+	if err != nil {
+		t.Fatal(err)
+	}
+	change, err := s.Save(ctx, head, Note{Author: "Ada", Sentence: "Renamed"}, rename(head, "One"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	head = change.Head
+	if err := s.RemovePlan(ctx, "a", "b", true); err != nil {
+		t.Fatal(err)
+	}
+	next := rename(head, "Two")
+	_, save := s.Save(ctx, head, Note{Author: "Ada", Sentence: "Renamed"}, next)
+	_, all := s.SaveAll(ctx, head, []Note{{Author: "Ada"}, {Author: "Odile"}}, []*plan.Plan{next, rename(head, "Three")})
+	_, step := s.Step(ctx, head, Note{Author: "Ada"}, Undo)
+	for i, err := range []error{save, all, step} {
+		if !errors.Is(err, ErrRemoved) {
+			t.Errorf("way %d: %v", i, err)
+		}
+	}
+	if err := s.RemovePlan(ctx, "a", "b", false); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Save(ctx, head, Note{Author: "Ada", Sentence: "Renamed"}, next); err != nil {
+		t.Error(err)
 	}
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
 import { ElSkeleton } from 'element-plus'
-import { onUnmounted, watch } from 'vue'
+import { computed, onUnmounted, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router'
 
 import { useSharedWeeks } from '../hand/useSharedWeeks'
@@ -21,11 +21,13 @@ const site = useSite()
 const shared = useSharedWeeks()
 
 const ReadingStrip = later(() => import('./ReadingStrip.vue'))
+const RemovedStrip = later(() => import('./RemovedStrip.vue'))
 const AwayStrip = later(() => import('./AwayStrip.vue'))
 const ConflictNotice = later(() => import('./ConflictNotice.vue'))
 const SetAside = later(() => import('./SetAside.vue'))
 const SharedWeekQuestion = later(() => import('../hand/SharedWeekQuestion.vue'))
 const UnreadableSite = later(() => import('./UnreadableSite.vue'))
+const removed = computed(() => site.variants.some((v) => v.id === site.planId && v.removed))
 const conflicted = useOnce(() => !!site.conflict)
 const asked = useOnce(() => !!shared.question)
 
@@ -59,6 +61,7 @@ useTitles()
   <div class="shell" :class="{ stale: site.state === 'away' }">
     <TopBar />
     <AwayStrip v-if="site.away" />
+    <RemovedStrip v-if="removed" />
     <ReadingStrip v-if="site.plan && site.role !== 'planner'" />
     <SetAside v-if="site.aside.length" />
     <VerdictBar v-if="site.plan" />

@@ -64,7 +64,7 @@ const many = computed(() => site.variants.filter((v) => !v.removed).length)
   padding: 0 5px;
   border: 1px solid var(--alarm);
   border-radius: 8px;
-  color: var(--alarm);
+  color: var(--ink);
   font-size: 11.5px;
 }
 

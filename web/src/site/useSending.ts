@@ -11,6 +11,9 @@ import type { Shown } from './useShown'
 /** Said of what was made on a history that a backup has taken the place of. */
 export const gone = 'A backup was restored: this was made on a plan that is not there any more.'
 
+/** Said of what was made on a variant that somebody removed. */
+const removed = 'This variant was removed meanwhile. Open another and make it there, or restore this one.'
+
 /** What becomes of the answers to changes. */
 interface Reader {
   take: (answer: Answer) => void
@@ -46,6 +49,7 @@ export function useSending(shown: Shown, reader: Reader) {
   async function refused(status: number, problem: Problem, pending: Pending): Promise<Sent> {
     if (mayPass(status) || status === 401) return { now: 'later' } // who signs in again goes on
     if (status === 403) return { now: 'aside', why: inWords(problem) }
+    if (problem.type === 'wakefield:removed') return { now: 'aside', why: removed, anew: true }
     if (status === 409 && (problem as Conflict).restored) {
       void reader.restored()
       return { now: 'aside', why: gone, anew: true }
