@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -11,14 +11,15 @@ import { useForm } from './useForm'
 
 /** What a link is good for, once: to make an account, or to set a password. */
 const router = useRouter()
-const secret = location.hash.slice(1)
+const route = useRoute()
+const secret = computed(() => route.hash.slice(1)) // another link may be opened in the same tab
 const name = ref('')
 const password = ref('')
 const { busy, problem, problems, send } = useForm()
 const { data: invitation, failure } = useAnswer(
-  () => secret,
+  () => secret.value,
   () =>
-    api.POST('/api/invitation', { body: { secret } }).then((answer) => {
+    api.POST('/api/invitation', { body: { secret: secret.value } }).then((answer) => {
       if (answer.data) name.value = answer.data.name
       return answer
     }),
@@ -26,12 +27,11 @@ const { data: invitation, failure } = useAnswer(
 
 async function accept() {
   const answer = await send(() =>
-    api.POST('/api/invitation/accept', { body: { secret, name: name.value, password: password.value } }),
+    api.POST('/api/invitation/accept', { body: { secret: secret.value, name: name.value, password: password.value } }),
   )
   if (!answer?.data) return
   takeMe(answer.data)
   told()
-  history.replaceState(history.state, '', location.pathname) // the link is used up
   await router.replace('/')
 }
 </script>

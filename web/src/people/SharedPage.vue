@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useTitle } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watchEffect } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -13,14 +14,15 @@ import { useForm } from './useForm'
 import { when } from './when'
 
 /** What a customer sees of a site by a link: what is kept, through the week, and the page that is agreed on. */
-const header = { 'Wakefield-Link': location.hash.slice(1) }
+const route = useRoute()
+const header = computed(() => ({ 'Wakefield-Link': route.hash.slice(1) })) // another may be opened in the same tab
 const {
   data: shown,
   failure,
   again,
 } = useAnswer(
-  () => '',
-  () => api.GET('/api/shared', { params: { header } }).then(noted),
+  () => route.hash,
+  () => api.GET('/api/shared', { params: { header: header.value } }).then(noted),
 )
 const locked = ref(false)
 function noted<T extends { error?: unknown; response: Response }>(answer: T): T {
@@ -31,14 +33,15 @@ const password = ref('')
 const { busy, problem, problems, send } = useForm()
 async function unlock() {
   const body = { password: password.value }
-  if ((await send(() => api.POST('/api/shared/unlock', { params: { header }, body })))?.status === 204) await again()
+  if ((await send(() => api.POST('/api/shared/unlock', { params: { header: header.value }, body })))?.status === 204)
+    await again()
 }
 
 const paper = ref<ArrayBuffer>()
 const paperFailure = ref('')
 watchEffect(() => {
   if (!shown.value?.papers) return
-  void ask(api.GET('/api/shared/paper', { params: { header }, parseAs: 'arrayBuffer' })).then((told) => {
+  void ask(api.GET('/api/shared/paper', { params: { header: header.value }, parseAs: 'arrayBuffer' })).then((told) => {
     paper.value = told.data
     paperFailure.value = told.problem
   })

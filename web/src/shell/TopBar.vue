@@ -224,5 +224,19 @@ svg {
   .state.short {
     display: inline;
   }
+
+  .bar:has(.account) .tool:not(.account) {
+    display: none;
+  }
+
+  .bar:has(.account) .where {
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+
+  .account {
+    flex: none;
+  }
 }
 </style>
