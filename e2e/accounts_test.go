@@ -102,6 +102,9 @@ func TestFromTheFirstLinkToTheFirstSite(t *testing.T) {
 	p.click(`[data-test="accept"]`)
 	p.shows(`[data-test="invitation"]`, "at least 12 are needed")
 	p.into(`[data-test="invitation"]`, "Password", "herring gull at low tide")
+	p.shows(`[data-test="strength"]`, "hard to guess")
+	p.click(`[data-test="invitation"] .see`)
+	p.until(`document.querySelector('[autocomplete="new-password"]').type === 'text'`)
 	p.click(`[data-test="accept"]`)
 	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="new-site"]`)))
 	if hash := eval[string](p, `location.href`); strings.Contains(hash, secret) {

@@ -112,6 +112,10 @@ func (s *service) whoAsks(ctx huma.Context) (*account.Who, error) {
 func (s *service) guarded(api huma.API) func(huma.Context, func(huma.Context)) {
 	return func(ctx huma.Context, next func(huma.Context)) {
 		if s.keeper == nil {
+			if ctx.Operation().Metadata[ofAccounts] != nil {
+				s.refuse(api, ctx, huma.Error422UnprocessableEntity("This server has no accounts: everybody who reaches it may do everything."))
+				return
+			}
 			next(ctx)
 			return
 		}

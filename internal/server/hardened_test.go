@@ -191,3 +191,27 @@ func TestAProxyIsBelievedThatIsTrusted(t *testing.T) {
 		}
 	}
 }
+
+// TestWithoutAccountsNothingIsAskedOfThem calls everything about accounts on a server that has none.
+func TestWithoutAccountsNothingIsAskedOfThem(t *testing.T) {
+	c, s := serving(t, demo.BrackenhallCiderWorks(), "", Options{})
+	h := &house{TB: t, url: c.url, store: s}
+	api := newAPI(chi.NewRouter())
+	register(api, &service{})
+	refused := 0
+	for path, item := range api.OpenAPI().Paths {
+		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
+			if op == nil || op.Metadata[ofAccounts] == nil {
+				continue
+			}
+			refused++
+			if said := h.wants(422, h.visitor(), method, filled(path, "site"), "{}"); !strings.Contains(said, "has no accounts") {
+				t.Errorf("%s: %s", op.OperationID, said)
+			}
+		}
+	}
+	if refused < 30 {
+		t.Errorf("%d operations", refused)
+	}
+	h.wants(200, h.visitor(), "GET", "/api/me", "")
+}

@@ -38,9 +38,6 @@ type OwnSecret struct {
 }
 
 func (s *service) confirmed(ctx context.Context, password string) (*account.Who, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	err := s.keeper.Confirm(ctx, who, password, visitor(ctx))
 	if errors.Is(err, account.ErrWrong) {
@@ -96,9 +93,6 @@ func (s *service) removePassword(ctx context.Context, in *struct{ Body OwnSecret
 const codeKey = "new code"
 
 func (s *service) newCode(ctx context.Context, _ *struct{}) (*body[account.NewCode], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	code, err := account.MakeCode(account.From(ctx).Name)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -154,9 +148,6 @@ type OwnKeys struct {
 }
 
 func (s *service) passkeys(ctx context.Context, _ *struct{}) (*body[OwnKeys], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	p, err := s.store.Person(ctx, who.ID)
 	if err != nil {
@@ -192,9 +183,6 @@ func (s *service) addPasskey(ctx context.Context, in *struct {
 		Answer string `json:"answer" maxLength:"60000" doc:"JSON of the credential, as the browser gives it"`
 	}
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	err := s.keeper.AddPasskey(ctx, who, in.Origin.Origin, in.Body.Name, []byte(in.Body.Answer))
 	if errors.Is(err, account.ErrWrong) {
@@ -210,9 +198,6 @@ func (s *service) addPasskey(ctx context.Context, in *struct {
 func (s *service) removePasskey(ctx context.Context, in *struct {
 	Key string `path:"key" maxLength:"2000"`
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	p, err := s.store.Person(ctx, who.ID)
 	if err != nil {
@@ -226,9 +211,6 @@ func (s *service) removePasskey(ctx context.Context, in *struct {
 }
 
 func (s *service) seats(ctx context.Context, _ *struct{}) (*body[[]store.Seat], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	list, err := s.keeper.Seats(ctx, who.ID)
 	for i := range list {
@@ -242,9 +224,6 @@ func (s *service) leave(ctx context.Context, in *struct {
 		Session string `json:"session" maxLength:"100" doc:"Which one; empty for all, this one too"`
 	}
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	if _, err := s.store.Leave(ctx, who.ID, in.Body.Session); err != nil {
 		return nil, s.problem(ctx, err)
@@ -257,9 +236,6 @@ func (s *service) leave(ctx context.Context, in *struct {
 func (s *service) tokens(ctx context.Context, in *struct {
 	All bool `query:"all" doc:"Those of everybody; for planners of the company"`
 }) (*body[[]store.Token], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	person := who.ID
 	if in.All && who.Planner {
@@ -283,9 +259,6 @@ func (s *service) makeToken(ctx context.Context, in *struct {
 		Days   int      `json:"days" minimum:"1" maximum:"366" doc:"For how long it is good"`
 	}
 }) (*body[MadeSecret], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	for _, site := range in.Body.Sites {
 		if !s.maySee(ctx, site) {
@@ -305,9 +278,6 @@ const tokenPrefix = "wakefield_"
 func (s *service) endToken(ctx context.Context, in *struct {
 	Token string `path:"token" maxLength:"100"`
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	person := who.ID
 	if who.Planner {

@@ -41,9 +41,6 @@ type People struct {
 }
 
 func (s *service) people(ctx context.Context, _ *struct{}) (*body[People], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	list, err := s.store.People(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -86,9 +83,6 @@ func (s *service) invite(ctx context.Context, in *struct {
 		Name string `json:"name" maxLength:"300" doc:"Suggested; may be empty"`
 	}
 }) (*body[MadeSecret], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	who := account.From(ctx)
 	for _, r := range in.Body.Roles {
 		if !s.maySee(ctx, r.Site) {
@@ -106,9 +100,6 @@ func (s *service) setRoles(ctx context.Context, in *struct {
 	PersonParam
 	Body RolesBody
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	roles := in.Body.Roles
 	if in.Body.Planner {
 		roles = nil
@@ -129,9 +120,6 @@ func (s *service) setRoles(ctx context.Context, in *struct {
 }
 
 func (s *service) resetPassword(ctx context.Context, in *PersonParam) (*body[MadeSecret], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	p, err := s.store.Person(ctx, in.Person)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -143,9 +131,6 @@ func (s *service) resetPassword(ctx context.Context, in *PersonParam) (*body[Mad
 }
 
 func (s *service) endSeats(ctx context.Context, in *PersonParam) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	if _, err := s.store.Person(ctx, in.Person); err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -158,9 +143,6 @@ func (s *service) endSeats(ctx context.Context, in *PersonParam) (*struct{}, err
 }
 
 func (s *service) removePerson(ctx context.Context, in *PersonParam) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	if err := s.store.RemovePerson(ctx, in.Person); err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -174,9 +156,6 @@ func (s *service) askTwo(ctx context.Context, in *struct {
 		AsksTwo bool `json:"asksTwo"`
 	}
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	s.note(ctx, account.From(ctx), "account", "", "a second proof of everybody: "+
 		map[bool]string{true: "asked", false: "not asked"}[in.Body.AsksTwo])
 	return nil, s.problem(ctx, s.store.AskTwo(ctx, in.Body.AsksTwo))

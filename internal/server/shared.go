@@ -18,8 +18,8 @@ import (
 // registerShared adds what a customer sees by a link, and nothing else: the address of no device is in any of it.
 func registerShared(api huma.API, s *service) {
 	huma.Register(api, accountOp("unlock", http.MethodPost, "/api/shared/unlock", "Give the password of a link"), s.unlock)
-	huma.Register(api, op("shared", http.MethodGet, "/api/shared", "What a link shows"), s.shared)
-	huma.Register(api, op("sharedPaper", http.MethodGet, "/api/shared/paper", "The customer's page"), s.sharedPaper)
+	huma.Register(api, accountOp("shared", http.MethodGet, "/api/shared", "What a link shows"), s.shared)
+	huma.Register(api, accountOp("sharedPaper", http.MethodGet, "/api/shared/paper", "The customer's page"), s.sharedPaper)
 }
 
 // LinkSecret is what a link consists of. It comes in a header, as addresses are written into logs.
@@ -69,9 +69,6 @@ type SharedPrices struct {
 
 // linked is the plan of a link that is good and unlocked, in a context that sees its company's rows.
 func (s *service) linked(ctx context.Context, secret string) (context.Context, *store.Link, error) {
-	if err := s.needAccounts(); err != nil {
-		return ctx, nil, err
-	}
 	l, err := s.keeper.Linked(ctx, secret)
 	if errors.Is(err, account.ErrNeedCode) {
 		return ctx, nil, &huma.ErrorModel{Type: NeedsCode, Status: http.StatusUnauthorized, Title: "Password needed",
@@ -89,9 +86,6 @@ func (s *service) unlock(ctx context.Context, in *struct {
 		Password string `json:"password" maxLength:"2000"`
 	}
 }) (*struct{}, error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	err := s.keeper.Unlock(ctx, in.Secret, in.Body.Password, visitor(ctx))
 	if errors.Is(err, account.ErrWrong) {
 		return nil, huma.Error422UnprocessableEntity("The password is wrong.", &huma.ErrorDetail{Location: "body.password", Message: "is wrong"})

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"net/http"
 	"time"
@@ -16,20 +15,24 @@ import (
 // smallBodyBytes is what requests about accounts may have: no password is as long.
 const smallBodyBytes = 64 << 10
 
-// accountOp is an operation about accounts.
+// ofAccounts marks operations that there are with accounts only.
+const ofAccounts = "accounts"
+
+// accountOp is an operation about accounts. A server without them refuses it.
 func accountOp(id, method, path, summary string) huma.Operation {
 	o := op(id, method, path, summary)
 	o.MaxBodyBytes = smallBodyBytes
+	o.Metadata = map[string]any{ofAccounts: true}
 	return o
 }
 
 // registerSignIn adds how somebody comes in, and goes.
 func registerSignIn(api huma.API, s *service) {
-	huma.Register(api, accountOp("me", http.MethodGet, "/api/me", "Who is signed in"), s.me)
+	huma.Register(api, op("me", http.MethodGet, "/api/me", "Who is signed in"), s.me)
 	huma.Register(api, accountOp("signIn", http.MethodPost, "/api/sign-in", "Sign in with name and password"), s.signIn)
 	huma.Register(api, accountOp("beginPasskey", http.MethodPost, "/api/sign-in/passkey/begin", "What to ask a passkey"), s.beginPasskey)
 	huma.Register(api, accountOp("signInByPasskey", http.MethodPost, "/api/sign-in/passkey", "Sign in with a passkey"), s.signInByPasskey)
-	huma.Register(api, accountOp("signOut", http.MethodPost, "/api/sign-out", "Sign out here"), s.signOut)
+	huma.Register(api, op("signOut", http.MethodPost, "/api/sign-out", "Sign out here"), s.signOut)
 	huma.Register(api, accountOp("invitation", http.MethodPost, "/api/invitation", "What a link is good for"), s.invitation)
 	huma.Register(api, accountOp("accept", http.MethodPost, "/api/invitation/accept", "Make the account of a link, or set its password"),
 		s.accept)
@@ -97,9 +100,6 @@ func (s *service) signIn(ctx context.Context, in *struct {
 		Code     string `json:"code,omitempty" maxLength:"40" doc:"One-time code, or one for when the device is lost"`
 	}
 }) (*body[Me], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	p, err := s.keeper.SignIn(ctx, in.Body.Name, in.Body.Password, in.Body.Code, visitor(ctx))
 	if err != nil {
 		return nil, s.refusedSignIn(ctx, err)
@@ -109,14 +109,6 @@ func (s *service) signIn(ctx context.Context, in *struct {
 		how = "password and code"
 	}
 	return s.sat(ctx, p, how)
-}
-
-// needAccounts refuses where nobody signs in.
-func (s *service) needAccounts() error {
-	if s.keeper == nil {
-		return huma.Error422UnprocessableEntity("This server has no accounts: everybody who reaches it may do everything.")
-	}
-	return nil
 }
 
 // sat signs a person in, and tells who they are.
@@ -136,13 +128,7 @@ type Origin struct {
 	Origin string `header:"Origin" doc:"As browsers say it"`
 }
 
-// RawJSON is JSON of a shape that a standard describes.
-type RawJSON = json.RawMessage
-
 func (s *service) beginPasskey(ctx context.Context, in *Origin) (*body[any], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	asked, err := s.keeper.AskPasskey(ctx, in.Origin)
 	if err != nil {
 		return nil, s.refusedSignIn(ctx, err)
@@ -156,9 +142,6 @@ func (s *service) signInByPasskey(ctx context.Context, in *struct {
 		Answer string `json:"answer" maxLength:"60000" doc:"JSON of the credential, as the browser gives it"`
 	}
 }) (*body[Me], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	p, err := s.keeper.ByPasskey(ctx, in.Origin.Origin, []byte(in.Body.Answer))
 	if err != nil {
 		return nil, s.refusedSignIn(ctx, err)
@@ -181,9 +164,6 @@ type SecretBody struct {
 }
 
 func (s *service) invitation(ctx context.Context, in *struct{ Body SecretBody }) (*body[store.Invitation], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	i, err := s.store.Invited(store.Everything(ctx), account.Hashed(in.Body.Secret))
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -199,9 +179,6 @@ func (s *service) accept(ctx context.Context, in *struct {
 		Password string `json:"password" maxLength:"2000"`
 	}
 }) (*body[Me], error) {
-	if err := s.needAccounts(); err != nil {
-		return nil, err
-	}
 	p, err := s.keeper.Accept(ctx, in.Body.Secret, in.Body.Name, in.Body.Password)
 	if errors.Is(err, store.ErrNameTaken) {
 		err = &account.Unfit{Field: "name", Why: errors.New("somebody has this name, or one that looks like it, already")}

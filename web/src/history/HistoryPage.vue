@@ -194,7 +194,8 @@ li.here {
 
 .acts {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 2px 12px;
 }
 
 li {

@@ -49,13 +49,14 @@ async function take(anyway: boolean) {
         </tr>
       </tbody>
     </table>
-    <button type="button" class="act" data-test="anyway" @click="take(true)">As before both</button>
+    <button type="button" class="act" data-test="anyway" @click="take(true)">Undo both</button>
     <button type="button" class="act quiet" @click="meets = []">Leave it as it is</button>
   </div>
 </template>
 
 <style scoped>
 .meets {
+  order: 1; /* below all that can be done with a revision */
   flex-basis: 100%;
   white-space: normal;
 }

@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import { loadMe } from '../api/me'
 import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
+import CurrentPassword from './CurrentPassword.vue'
 import OnceShown from './OnceShown.vue'
 import PlainField from './PlainField.vue'
 import { useForm } from './useForm'
@@ -139,14 +140,7 @@ async function removePasskey(key: string) {
       </tbody>
     </table>
     <form v-if="doing === 'password'" class="sheet" data-test="password-form" @submit.prevent="changePassword">
-      <PlainField
-        v-if="keys.password"
-        v-model="current"
-        label="Password now"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.current"
-      />
+      <CurrentPassword v-if="keys.password" v-model="current" :problem="problems.current" />
       <PlainField
         v-model="next"
         label="New password"
@@ -167,13 +161,7 @@ async function removePasskey(key: string) {
         <code data-test="code-secret">{{ fresh.secret }}</code>
       </p>
       <PlainField v-model="code" label="Code" autocomplete="one-time-code" code :problem="problems.code" />
-      <PlainField
-        v-model="current"
-        label="Password now"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.current"
-      />
+      <CurrentPassword v-model="current" :problem="problems.current" />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <button type="submit" class="act" :disabled="busy">Ask for codes</button>
     </form>
@@ -182,37 +170,18 @@ async function removePasskey(key: string) {
         Without a password your passkeys are the only way in. Should you lose them, a planner of your company gives you
         a link.
       </p>
-      <PlainField
-        v-model="current"
-        label="Password now"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.current"
-      />
+      <CurrentPassword v-model="current" :problem="problems.current" />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <button type="submit" class="act" :disabled="busy">Remove it</button>
     </form>
     <form v-if="doing === 'no-code'" class="sheet" @submit.prevent="noCode">
-      <PlainField
-        v-model="current"
-        label="Password now"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.current"
-      />
+      <CurrentPassword v-model="current" :problem="problems.current" />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <button type="submit" class="act" :disabled="busy">Ask for no codes</button>
     </form>
     <form v-if="doing === 'passkey'" class="sheet" data-test="passkey-form" @submit.prevent="addPasskey">
       <PlainField v-model="name" label="Name" :maxlength="60" hint="By which you know it again, such as Phone." />
-      <PlainField
-        v-if="keys.password"
-        v-model="current"
-        label="Password now"
-        type="password"
-        autocomplete="current-password"
-        :problem="problems.current"
-      />
+      <CurrentPassword v-if="keys.password" v-model="current" :problem="problems.current" />
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <button type="submit" class="act" :disabled="busy">Add a passkey</button>
     </form>

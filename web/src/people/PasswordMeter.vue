@@ -27,5 +27,24 @@ const score = computed(() => guesser.check(props.password.slice(0, 100)).score)
 
 meter {
   width: 96px;
+  height: 6px;
+  appearance: none;
+  border-radius: 3px;
+  background: var(--rule);
+}
+
+meter::-webkit-meter-bar {
+  height: 6px;
+  border: 0;
+  border-radius: 3px;
+  background: var(--rule);
+}
+
+meter::-webkit-meter-optimum-value {
+  background: var(--ink);
+}
+
+meter::-moz-meter-bar {
+  background: var(--ink);
 }
 </style>

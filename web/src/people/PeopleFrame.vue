@@ -12,7 +12,7 @@ useTitle(`${props.title} · Wakefield`)
 <template>
   <div class="people">
     <TopBar />
-    <nav v-if="me?.accounts" aria-label="Accounts">
+    <nav v-if="me?.here && me.accounts" aria-label="Accounts">
       <RouterLink to="/">All sites</RouterLink>
       <RouterLink to="/account">Your account</RouterLink>
       <RouterLink v-if="me.planner" to="/people">People</RouterLink>

@@ -122,7 +122,7 @@ const proof = (p: Person) =>
               <td>
                 <div class="acts">
                   <button type="button" class="plain-button link" data-test="change-roles" @click="beginChanging(p)">
-                    May do<span class="visually-hidden">: {{ p.name }}</span>
+                    Roles<span class="visually-hidden"> of {{ p.name }}</span>
                   </button>
                   <template v-if="!p.me">
                     <button type="button" class="plain-button link" data-test="reset" @click="reset(p)">
