@@ -9,6 +9,7 @@ import (
 	"net/url"
 	"path"
 	"strings"
+	"sync"
 	"time"
 )
 
@@ -25,25 +26,29 @@ func Handler() http.Handler {
 	server := http.FileServerFS(files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
+		page, hints := "index.html", asks
 		switch info, err := fs.Stat(files, name); {
-		case strings.HasPrefix(name, "api/"), err != nil && (strings.HasPrefix(name, "assets/") || path.Ext(name) != ""):
-			http.NotFound(w, r)
-			return
+		case (err != nil || info.IsDir()) && (name+"/" == walkPaths || strings.HasPrefix(name, walkPaths)):
+			page, hints = walkPage, func(*url.URL) []string { return nil }
 		case err == nil && !info.IsDir():
 			if strings.HasPrefix(name, "assets/") {
 				w.Header().Set("Cache-Control", "public, max-age=31536000, immutable") // names change with contents
+			} else {
+				w.Header().Set("Cache-Control", "no-cache")
 			}
-		default:
-			w.Header().Set("Cache-Control", "no-cache")
-			page, err := fs.ReadFile(files, "index.html")
-			if err != nil {
-				http.Error(w, "The pages were not built into this program; run make build.", http.StatusNotImplemented)
-				return
-			}
-			http.ServeContent(w, r, "index.html", time.Time{}, strings.NewReader(ahead(string(page), asks(r.URL))))
+			server.ServeHTTP(w, r)
+			return
+		case strings.HasPrefix(name, "api/"), err != nil && (strings.HasPrefix(name, "assets/") || path.Ext(name) != ""):
+			http.NotFound(w, r)
 			return
 		}
-		server.ServeHTTP(w, r)
+		w.Header().Set("Cache-Control", "no-cache")
+		data, err := fs.ReadFile(files, page)
+		if err != nil {
+			http.Error(w, "The pages were not built into this program; run make build.", http.StatusNotImplemented)
+			return
+		}
+		http.ServeContent(w, r, "index.html", time.Time{}, strings.NewReader(ahead(string(data), hints(r.URL))))
 	})
 }
 
@@ -69,3 +74,21 @@ func ahead(page string, addresses []string) string {
 	}
 	return strings.Replace(page, "<script ", hints.String()+"<script ", 1)
 }
+
+// walkPage is the page for phones, which works without a network once it was opened. Below walkPaths is no other page.
+const (
+	walkPage  = "walk.html"
+	walkPaths = "walk/"
+)
+
+// WalkPage tells the page for phones that this program has from those of others: the name of its script. It is empty where the
+// pages were not built in.
+var WalkPage = sync.OnceValue(func() string {
+	page, err := dist.ReadFile("dist/" + walkPage)
+	if err != nil {
+		return ""
+	}
+	_, rest, _ := strings.Cut(string(page), `src="/assets/`)
+	name, _, _ := strings.Cut(rest, `"`)
+	return name
+})

@@ -75,6 +75,21 @@ func (p *path) feet(t float64, leg *int) Point {
 	return p.ground.At(p.away[i]+share*(p.away[i+1]-p.away[i]), p.right[i]+share*(p.right[i+1]-p.right[i]))
 }
 
+// Pace is a walk by time, for whoever asks for one moment after the other.
+type Pace struct {
+	path
+	leg int
+}
+
+// Pace follows a walk over the ground.
+func (g Ground) Pace(w Walk) *Pace { return &Pace{path: newPath(g, w)} }
+
+// Seconds is how long the walk takes; infinite where it leads above the horizon.
+func (p *Pace) Seconds() float64 { return p.seconds() }
+
+// Feet is where in the picture the walker is, seconds after the walk began; each moment that is asked for is not before the last.
+func (p *Pace) Feet(seconds float64) Point { return p.feet(min(seconds, p.seconds()), &p.leg) }
+
 // FeetAt is where in the picture the walker is, seconds after the walk began.
 func (g Ground) FeetAt(w Walk, seconds float64) Point {
 	p, leg := newPath(g, w), 0

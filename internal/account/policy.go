@@ -81,14 +81,15 @@ var rules = map[string]Rule{
 	"readTable": {Read, AtPlan}, "tryCells": {Read, AtPlan}, "takeOff": {Read, AtPlan}, "tideOf": {Read, AtPlan}, "ties": {Read, AtPlan},
 	"triggers": {Read, AtPlan}, "uses": {Read, AtPlan}, "readWeek": {Read, AtPlan}, "exportWeek": {Read, AtPlan}, "year": {Read, AtPlan},
 	"sheets": {Read, AtPlan}, "papers": {Read, AtPlan}, "paper": {Read, AtPlan}, "handoverFile": {Read, AtPlan},
+	"walkTest": {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
 
 	// A plan, carried out.
-	"tick": {Fit, AtPlan}, "printed": {Fit, AtPlan},
+	"tick": {Fit, AtPlan}, "printed": {Fit, AtPlan}, "keepWalked": {Fit, AtPlan},
 
 	// A plan, changed.
 	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan},
 	"nameRevision": {Plan, AtPlan},
-	"addPicture":   {Plan, AtPlan}, "carry": {Plan, AtPlan},
+	"addPicture":   {Fit, AtPlan}, "carry": {Plan, AtPlan},
 }
 
 // RuleOf is the rule of an operation.

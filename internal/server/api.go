@@ -189,7 +189,7 @@ func register(api huma.API, s *service) {
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
-		registerHandover, registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
+		registerHandover, registerWalkTest, registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
 		registerAudit,
 	} {
 		resource(api, s)

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/core/walktest"
 	"wakefield.example/core/week"
 	"wakefield.example/internal/store"
 )
@@ -16,7 +17,7 @@ import (
 var estimating = map[string]bool{"estimate": true, "doubt": true, "effect": true, "footage": true, "year": true}
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
-// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, and the site of the store, which
+// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, those of the walk test Walked…, and the site of the store, which
 // has plans, is told from that of a plan.
 func registry() huma.Registry {
 	huma.DefaultArrayNullable = false // lists are empty, never null
@@ -31,6 +32,9 @@ func registry() huma.Registry {
 		if strings.HasSuffix(t.PkgPath(), "core/handover") {
 			return "Sheet" + name
 		}
+		if strings.HasSuffix(t.PkgPath(), "core/walktest") {
+			return "Walked" + name
+		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
 			return "Read" + name
 		}
@@ -42,10 +46,20 @@ func registry() huma.Registry {
 	r.RegisterTypeAlias(reflect.TypeFor[plan.WeekRef](), reflect.TypeFor[weekRef]())
 	r.RegisterTypeAlias(reflect.TypeFor[plan.Areas](), reflect.TypeFor[areas]())
 	r.RegisterTypeAlias(reflect.TypeFor[plan.Words](), reflect.TypeFor[words]())
+	r.RegisterTypeAlias(reflect.TypeFor[walktest.Shown](), reflect.TypeFor[threeSeconds]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Weekday](), reflect.TypeFor[weekday]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Clock](), reflect.TypeFor[clock]())
 	r.RegisterTypeAlias(reflect.TypeFor[week.Date](), reflect.TypeFor[date]())
 	return r
+}
+
+type threeSeconds struct{}
+
+// Schema says that each second that a walk shows may be absent.
+func (threeSeconds) Schema(huma.Registry) *huma.Schema {
+	three := 3
+	return &huma.Schema{Type: "array", MinItems: &three, MaxItems: &three, Items: &huma.Schema{Type: "number", Nullable: true},
+		Description: "Seconds after the start: the sign, the first and the last second of the footage; null where there is none"}
 }
 
 type weekRef struct{}

@@ -67,6 +67,7 @@ var heldTables = []struct{ table, isSeen string }{
 	{"snapshot", `exists (select from plan where plan.id = snapshot.plan)`},
 	{"request", `exists (select from plan where plan.id = request.plan)`},
 	{"tick", `exists (select from plan where plan.id = tick.plan)`},
+	{"walked", `exists (select from plan where plan.id = walked.plan)`},
 	{"printed", `exists (select from plan where plan.id = printed.plan)`},
 	{"picture", `exists (select from site where site.id = picture.site)`},
 	{"link", `exists (select from site where site.id = link.site)`},

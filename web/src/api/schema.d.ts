@@ -1504,6 +1504,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/walk-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A code that opens the walk test on a phone */
+        get: operations["walkCode"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/walk-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a phone takes along to the site */
+        get: operations["walkTest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/walked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was seen on site, held against the plan */
+        get: operations["walked"];
+        put?: never;
+        /** Keep what was seen and decided on site */
+        post: operations["keepWalked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/weeks/read": {
         parameters: {
             query?: never;
@@ -4150,6 +4202,9 @@ export interface components {
             channels: string[];
             pool: string;
         };
+        KeepWalkedRequest: {
+            records: components["schemas"]["Noted"][];
+        };
         KeepWeek: {
             /** @description Other channels that follow it too */
             channels?: string[];
@@ -4174,6 +4229,20 @@ export interface components {
              * @description Pixels
              */
             width: number;
+        };
+        KeptRecords: {
+            /** @description Ids of those that are kept now, or were before */
+            kept: string[];
+            /** Format: date-time */
+            now: string;
+            /** @description Which page for phones belongs to this server */
+            page: string;
+            refused: components["schemas"]["RefusedRecord"][];
+            /**
+             * Format: int64
+             * @description Of the plan now
+             */
+            version: number;
         };
         Kind: {
             /** Format: double */
@@ -4425,6 +4494,50 @@ export interface components {
              * @description What darkness multiplies the bitrate by, to two digits
              */
             factor: number;
+        };
+        Noted: {
+            /** @description Id of the channel, of the trial, of the recorder of a clock, of the record that is set aside; empty of a signature */
+            about: string;
+            /**
+             * Format: double
+             * @description How long ago it was noted, by the clock that it names
+             */
+            ageSeconds: number;
+            /** @description That a record does not count */
+            aside?: components["schemas"]["WalkedAside"];
+            /**
+             * Format: date-time
+             * @description When it was noted, by the server's clock
+             */
+            at?: string;
+            /** @description Who sent it */
+            author?: string;
+            /** @description Who noted it, as the phone knew */
+            by?: string;
+            /**
+             * @description How the phone knew how long ago that was: by a clock that nobody sets, or by its own
+             * @enum {string}
+             */
+            clock: "monotonic" | "phone";
+            /** @description What becomes of a camera or a trial that shows something else than planned */
+            decision?: components["schemas"]["WalkedDecision"];
+            /** @description How far the clock of a recorder is off */
+            error?: components["schemas"]["WalkedClockSaid"];
+            /** @description Made where it was noted; the same one sent again is kept once */
+            id: string;
+            /** @description A picture that was taken */
+            photo?: components["schemas"]["WalkedPhoto"];
+            /**
+             * Format: int64
+             * @description Of the plan that was taken along
+             */
+            revision: number;
+            /** @description That the walk test is finished */
+            signature?: components["schemas"]["WalkedSignature"];
+            /** @description What was seen of a trial */
+            trial?: components["schemas"]["WalkedTrialSaid"];
+            /** @description What was seen of a walk */
+            walk?: components["schemas"]["WalkedWalkSaid"];
         };
         Object: {
             /** Format: double */
@@ -5419,6 +5532,10 @@ export interface components {
         Recovery: {
             /** @description Each good once, for when the device is lost; they are not shown again */
             codes: string[];
+        };
+        RefusedRecord: {
+            id: string;
+            why: string;
         };
         RemoveActivity: {
             activity: string;
@@ -6659,6 +6776,518 @@ export interface components {
              * @description Of the activity's events
              */
             sharePercent: number;
+        };
+        WalkFault: {
+            fault: string;
+            name: string;
+        };
+        WalkLook: {
+            /** @description Id */
+            channel: string;
+            fault: string;
+            /** @description Id of the step of its recorder's sheet */
+            step: string;
+        };
+        WalkRecorder: {
+            id: string;
+            name: string;
+        };
+        WalkReport: {
+            /** @description Path of the page for phones */
+            address: string;
+            /** Format: int64 */
+            all: number;
+            cameras: components["schemas"]["WalkedCameraReport"][];
+            /** @description The newest of each recorder */
+            clocks: components["schemas"]["WalkedRecord"][];
+            /**
+             * Format: int64
+             * @description How many cameras and trials are as planned, or left with a reason
+             */
+            done: number;
+            /** @description Of what the plan does not have any more; they are kept */
+            gone: components["schemas"]["WalkedRecord"][];
+            signatures: components["schemas"]["WalkedRecord"][];
+            trials: components["schemas"]["WalkedTrialReport"][];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
+        WalkTest: {
+            cameras: components["schemas"]["WalkedCamera"][];
+            /** @description In the order in which chances of them are added up */
+            faults: components["schemas"]["WalkFault"][];
+            looks: components["schemas"]["WalkLook"][];
+            mark: string;
+            /**
+             * Format: date-time
+             * @description By the server's clock
+             */
+            now: string;
+            /** @description Which page for phones belongs to this server */
+            page: string;
+            /**
+             * Format: int64
+             * @description Of all its snapshots together
+             */
+            pictureBytes: number;
+            /** @description Id */
+            plan: string;
+            recorders: components["schemas"]["WalkRecorder"][];
+            /** @description What was seen until now, by everybody, oldest first */
+            records: components["schemas"]["WalkedRecord"][];
+            /** @description Name */
+            site: string;
+            /** @description IANA */
+            timeZone: string;
+            /**
+             * Format: double
+             * @description Chance above which a fault is told
+             */
+            told: number;
+            trials: components["schemas"]["WalkedTrial"][];
+            /** @description Name */
+            variant: string;
+            /** Format: int64 */
+            version: number;
+        };
+        WalkedArea: {
+            ignore?: boolean;
+            points: number[][];
+        };
+        WalkedAside: {
+            reason: string;
+        };
+        WalkedCamera: {
+            /** @description For drawing */
+            areas: components["schemas"]["WalkedArea"][];
+            /**
+             * Format: double
+             * @description Width of its picture over its height
+             */
+            aspect: number;
+            cases: components["schemas"]["WalkedCase"][];
+            /** @description Id */
+            channel: string;
+            group?: string;
+            /**
+             * Format: double
+             * @description Chance that detection misses what is in sight
+             */
+            misses: number;
+            name: string;
+            /** @description Why there is nothing to walk; empty where there is */
+            none?: string;
+            /** Format: int64 */
+            number: number;
+            /** @description Id of its snapshot */
+            picture?: string;
+            /** Format: double */
+            postSeconds: number;
+            /** Format: double */
+            preSeconds: number;
+            /** @description Id */
+            recorder: string;
+            walks: components["schemas"]["WalkedWalk"][];
+            /** @description Which situation holds when */
+            week: components["schemas"]["WalkedSince"][];
+        };
+        WalkedCameraReport: {
+            channel: string;
+            /** @description Oldest first */
+            decisions: components["schemas"]["WalkedRecord"][];
+            group?: string;
+            /** @description The likeliest first; empty where nothing counts yet */
+            likely: components["schemas"]["WalkedLikely"][];
+            /** @description Id of the step of its sheet where the likeliest fault is set */
+            look?: string;
+            name: string;
+            /** @description The walk that tells most, at the minute that was asked for */
+            next?: components["schemas"]["WalkedNextWalk"];
+            none?: string;
+            /** Format: int64 */
+            number: number;
+            photos: components["schemas"]["WalkedRecord"][];
+            picture?: string;
+            proposal?: components["schemas"]["WalkedProposed"];
+            recorder: string;
+            /** @enum {string} */
+            status: "open" | "begun" | "right" | "differs" | "again" | "left" | "none";
+            walks: components["schemas"]["WalkedWalkReport"][];
+        };
+        WalkedCase: {
+            /**
+             * Format: double
+             * @description Of a turned picture how far it moved down, % of its height
+             */
+            down?: number;
+            /** @enum {string} */
+            fault: "asPlanned" | "off" | "untied" | "deaf" | "hours" | "size" | "wait" | "noAreas" | "strange" | "turned" | "mirrored" | "pre" | "post" | "clock" | "else";
+            /** @description Of areas of another channel, its id */
+            of?: string;
+            /**
+             * Format: double
+             * @description Of a size its share of the picture in %, of a shortest motion, pre- or post-event time its seconds, of a clock how many seconds it is ahead, of a turned picture how far it moved to the right, % of its width
+             */
+            value?: number;
+            /**
+             * Format: double
+             * @description Chance before anybody walks
+             */
+            weight: number;
+            /** @description What is wrong, in a sentence */
+            words: string;
+        };
+        WalkedClockSaid: {
+            /**
+             * Format: double
+             * @description By which it is ahead of the phone's
+             */
+            seconds: number;
+        };
+        WalkedDecision: {
+            /** @description What it is thought to be */
+            fault?: string;
+            /** @description Of a proposal, what was found */
+            found?: components["schemas"]["WalkedFound"];
+            /** @description Id of the proposal that is taken or declined */
+            of?: string;
+            reason?: string;
+            /**
+             * @description Mend it and walk again; the plan should say what was found; leave it; and what a planner made of a proposal
+             * @enum {string}
+             */
+            what: "again" | "propose" | "leave" | "taken" | "declined";
+            /** @description The same in words */
+            words?: string;
+        };
+        WalkedExpectation: {
+            /**
+             * @description Whether footage is written all the time, of which quality: then the first and last second are those of the mark
+             * @enum {string}
+             */
+            always?: "low" | "full";
+            /**
+             * Format: double
+             * @description How far away the walker is then
+             */
+            awayMetres?: number;
+            /** @description What else it causes, a sentence each */
+            does?: string[];
+            /** @description The same as long as the same is expected */
+            key: string;
+            /** @description Other channels that record too, as a fitter calls them */
+            records?: string[];
+            /** @description Seconds at which the sign comes, the footage begins and ends */
+            shown: (number | null)[] | null;
+            /** @description Why no sign or no footage is to be expected; empty where both are */
+            words?: string;
+        };
+        WalkedFound: {
+            /** Format: double */
+            down?: number;
+            of?: string;
+            /** Format: double */
+            value?: number;
+        };
+        WalkedLikely: {
+            /**
+             * Format: int64
+             * @description The likeliest of the camera's cases of this fault
+             */
+            case: number;
+            /** Format: double */
+            chance: number;
+            /** @enum {string} */
+            fault: "asPlanned" | "off" | "untied" | "deaf" | "hours" | "size" | "wait" | "noAreas" | "strange" | "turned" | "mirrored" | "pre" | "post" | "clock" | "else";
+            /** @description The figure that speaks for it */
+            speaks?: string;
+            /** @description With the likeliest size of it */
+            words: string;
+        };
+        WalkedLineSaw: {
+            id: string;
+            right: boolean;
+            words: string;
+        };
+        WalkedNextWalk: {
+            /**
+             * Format: double
+             * @description By how much less unsure one is expected to be
+             */
+            bits: number;
+            id: string;
+            name: string;
+            words: string;
+        };
+        WalkedPhoto: {
+            /** @description Id of the stored picture */
+            picture: string;
+            /**
+             * @description Whether it shows the channel's picture and may become its snapshot, or what somebody should see
+             * @enum {string}
+             */
+            what: "monitor" | "site";
+        };
+        WalkedProposed: {
+            /** @description What a planner made of it */
+            answered?: components["schemas"]["WalkedRecord"];
+            /** @description Who asked a planner for it, absent where nobody did */
+            asked?: components["schemas"]["WalkedRecord"];
+            edits: components["schemas"]["Edit"][];
+            fault: string;
+            found: components["schemas"]["WalkedFound"];
+            words: string;
+        };
+        WalkedRecord: {
+            /** @description Id of the channel, of the trial, of the recorder of a clock, of the record that is set aside; empty of a signature */
+            about: string;
+            /** @description That a record does not count */
+            aside?: components["schemas"]["WalkedAside"];
+            /**
+             * Format: date-time
+             * @description When it was noted, by the server's clock
+             */
+            at?: string;
+            /** @description Who sent it */
+            author?: string;
+            /** @description Who noted it, as the phone knew */
+            by?: string;
+            /**
+             * @description How the phone knew how long ago that was: by a clock that nobody sets, or by its own
+             * @enum {string}
+             */
+            clock: "monotonic" | "phone";
+            /** @description What becomes of a camera or a trial that shows something else than planned */
+            decision?: components["schemas"]["WalkedDecision"];
+            /** @description How far the clock of a recorder is off */
+            error?: components["schemas"]["WalkedClockSaid"];
+            /** @description Made where it was noted; the same one sent again is kept once */
+            id: string;
+            /** @description A picture that was taken */
+            photo?: components["schemas"]["WalkedPhoto"];
+            /**
+             * Format: int64
+             * @description Of the plan that was taken along
+             */
+            revision: number;
+            /** @description That the walk test is finished */
+            signature?: components["schemas"]["WalkedSignature"];
+            /** @description What was seen of a trial */
+            trial?: components["schemas"]["WalkedTrialSaid"];
+            /** @description What was seen of a walk */
+            walk?: components["schemas"]["WalkedWalkSaid"];
+        };
+        WalkedResult: {
+            /** @description Id of the channel, of the trial, of the recorder of a clock, of the record that is set aside; empty of a signature */
+            about: string;
+            /** @description That a record does not count */
+            aside?: components["schemas"]["WalkedAside"];
+            /**
+             * Format: date-time
+             * @description When it was noted, by the server's clock
+             */
+            at?: string;
+            /** @description Who sent it */
+            author?: string;
+            /** @description Who noted it, as the phone knew */
+            by?: string;
+            /**
+             * @description How the phone knew how long ago that was: by a clock that nobody sets, or by its own
+             * @enum {string}
+             */
+            clock: "monotonic" | "phone";
+            /** @description What becomes of a camera or a trial that shows something else than planned */
+            decision?: components["schemas"]["WalkedDecision"];
+            /** @description Of the sign, the first and the last second, whether it differs by more than errors explain */
+            differ: boolean[];
+            /** @description How far the clock of a recorder is off */
+            error?: components["schemas"]["WalkedClockSaid"];
+            /** @description Made where it was noted; the same one sent again is kept once */
+            id: string;
+            /** @description A picture that was taken */
+            photo?: components["schemas"]["WalkedPhoto"];
+            /**
+             * Format: int64
+             * @description Of the plan that was taken along
+             */
+            revision: number;
+            /** @description Why it does not count */
+            setAside?: components["schemas"]["WalkedRecord"];
+            /** @description That the walk test is finished */
+            signature?: components["schemas"]["WalkedSignature"];
+            /** @description Whether the plan expects something else since */
+            stale?: boolean;
+            /** @description What was seen of a trial */
+            trial?: components["schemas"]["WalkedTrialSaid"];
+            /** @description What was seen of a walk */
+            walk?: components["schemas"]["WalkedWalkSaid"];
+        };
+        WalkedSignature: {
+            name: string;
+            remark?: string;
+            /** @description Lines that were drawn, points by shares of a field twice and a half as wide as high */
+            strokes: number[][][];
+        };
+        WalkedSince: {
+            /**
+             * Format: int64
+             * @description Minutes since Monday 00:00
+             */
+            from: number;
+            /** Format: int64 */
+            situation: number;
+        };
+        WalkedTrackPoint: {
+            /**
+             * Format: double
+             * @description How far away
+             */
+            metres: number;
+            /**
+             * Format: double
+             * @description How much of the picture the walker covers
+             */
+            percent: number;
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Feet, share of the width
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Feet, share of the height
+             */
+            y: number;
+        };
+        WalkedTrial: {
+            /** @description Id, of what is about one channel */
+            channel?: string;
+            /** @description What is done, in a sentence */
+            do: string;
+            /** @description Its kind and the id of what it is about */
+            id: string;
+            /** @description The same as long as the same is to be done and seen */
+            key: string;
+            /** @enum {string} */
+            kind: "picture" | "input" | "button" | "tampered" | "lost" | "uplink" | "output" | "monitor" | "preset" | "message";
+            /** @description What should be seen then */
+            lines: components["schemas"]["WalkedTrialLine"][];
+            name: string;
+            /** @description Id; empty of what belongs to no one recorder */
+            recorder?: string;
+        };
+        WalkedTrialLine: {
+            /** @description The same as long as it says the same */
+            id: string;
+            words: string;
+        };
+        WalkedTrialReport: {
+            /** @description Id, of what is about one channel */
+            channel?: string;
+            decisions: components["schemas"]["WalkedRecord"][];
+            /** @description What is done, in a sentence */
+            do: string;
+            /** @description Its kind and the id of what it is about */
+            id: string;
+            /** @description The same as long as the same is to be done and seen */
+            key: string;
+            /** @enum {string} */
+            kind: "picture" | "input" | "button" | "tampered" | "lost" | "uplink" | "output" | "monitor" | "preset" | "message";
+            /** @description What should be seen then */
+            lines: components["schemas"]["WalkedTrialLine"][];
+            name: string;
+            /** @description Id; empty of what belongs to no one recorder */
+            recorder?: string;
+            results: components["schemas"]["WalkedResult"][];
+            /** @enum {string} */
+            status: "open" | "right" | "differs" | "again" | "left";
+        };
+        WalkedTrialSaid: {
+            /** @description Of what was expected */
+            key: string;
+            lines: components["schemas"]["WalkedLineSaw"][];
+            /** @description What it was called */
+            name: string;
+            remark?: string;
+        };
+        WalkedWalk: {
+            /** @description Who walks where, in a sentence */
+            do: string;
+            /** @description By situation */
+            expected: components["schemas"]["WalkedExpectation"][];
+            /** @description Whether the ground is not known: then the first second is told from the sign, the last one from when the walker is out of view */
+            free?: boolean;
+            /** @description Of the walk in the plan, or ~near, ~middle, ~far for one across the picture */
+            id: string;
+            name: string;
+            /** @description Where the sign should come */
+            noticed?: components["schemas"]["WalkedTrackPoint"];
+            /** @description Whether it is there to tell faults apart, and not to be walked by all */
+            optional?: boolean;
+            /**
+             * Format: double
+             * @description How long it takes; 0 where that is not known
+             */
+            seconds: number;
+            /** @description By situation and case, in the order of the camera's cases */
+            shows: (number | null)[][][];
+            /** @description Where the walker is; empty where the ground is not known */
+            track: components["schemas"]["WalkedTrackPoint"][];
+        };
+        WalkedWalkReport: {
+            do: string;
+            id: string;
+            name: string;
+            optional?: boolean;
+            /** @description Oldest first, all of everybody's */
+            results: components["schemas"]["WalkedResult"][];
+        };
+        WalkedWalkSaid: {
+            /**
+             * Format: double
+             * @description When the footage, or the mark in it, begins by the recorder's clock, its error taken off
+             */
+            first?: number;
+            /** @description Of what was expected */
+            key: string;
+            /**
+             * Format: double
+             * @description When it ends
+             */
+            last?: number;
+            /**
+             * Format: int64
+             * @description When it was walked, minutes since Monday 00:00 by the site's clocks
+             */
+            minute: number;
+            /** @description What the walk was called */
+            name: string;
+            /** @description Whether there is no footage of it, or no mark in it */
+            noShot?: boolean;
+            /** @description Whether the walker was out of view before any sign came */
+            noSign?: boolean;
+            /**
+             * Format: double
+             * @description When the walker was out of view
+             */
+            out?: number;
+            /** @description Seconds at which the sign, the first and the last second were expected */
+            planned: (number | null)[] | null;
+            remark?: string;
+            /**
+             * Format: double
+             * @description When the sign came
+             */
+            sign?: number;
+            /** @description Id of the walk */
+            walk: string;
+            /** @description Who walked */
+            who?: string;
         };
         Week: {
             blocks?: components["schemas"]["DutyBlock"][];
@@ -10013,6 +10642,146 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SiteVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    walkCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    walkTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkTest"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    walked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkReport"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    keepWalked: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepWalkedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRecords"];
                 };
             };
             /** @description Error */
