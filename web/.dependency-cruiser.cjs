@@ -2,6 +2,7 @@
    import each other. */
 const floors = [
   ['api'],
+  ['along'],
   ['time'],
   ['theme'],
   ['ui'],
@@ -12,7 +13,20 @@ const floors = [
   ['forms', 'disk'],
   ['findings'],
   ['shell'],
-  ['week', 'kit', 'weeks', 'triggers', 'storage', 'rehearse', 'compare', 'handover', 'history', 'sites', 'people'],
+  [
+    'week',
+    'kit',
+    'weeks',
+    'triggers',
+    'storage',
+    'rehearse',
+    'compare',
+    'handover',
+    'history',
+    'sites',
+    'people',
+    'walk',
+  ],
 ]
 
 const upward = floors.flatMap((rooms, floor) =>

@@ -5,6 +5,7 @@ import (
 	"embed"
 	"html"
 	"io/fs"
+	"mime"
 	"net/http"
 	"net/url"
 	"path"
@@ -22,6 +23,9 @@ func Handler() http.Handler {
 	files, err := fs.Sub(dist, "dist")
 	if err != nil {
 		panic(err) // dist is embedded above
+	}
+	if err := mime.AddExtensionType(".webmanifest", "application/manifest+json"); err != nil {
+		panic(err) // both are well written
 	}
 	server := http.FileServerFS(files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

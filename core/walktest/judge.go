@@ -177,9 +177,34 @@ func (c *Camera) Judge(list []Seen) []Likely {
 	return out
 }
 
+// evidence is the figure that speaks most for a case until now.
+type evidence struct {
+	most  float64
+	words string
+}
+
+// nearer considers a time that was seen: how much nearer it is to what the case shows than to the plan.
+func (e *evidence) nearer(name string, told, seen, planned *float64, deviation float64, more string) {
+	if seen == nil || planned == nil || told == nil {
+		return
+	}
+	if gain := (math.Abs(*seen-*planned) - math.Abs(*seen-*told)) / deviation; gain > e.most {
+		e.most, e.words = gain, plan.Say("%s at %.1f s, where the plan has %.1f s.%s", name, *seen, *planned, more)
+	}
+}
+
+// enough is how much speaks for a case that shows something where the plan shows nothing, or the other way round.
+const enough = 3
+
+func (e *evidence) is(so bool, words string) {
+	if so && e.most < enough {
+		e.most, e.words = enough, words
+	}
+}
+
 // speaks is the figure that speaks for a case: of what was seen, what is farthest from the plan and nearer to the case.
-func (c *Camera) speaks(at int, list []Seen) (words string) {
-	most := 1.0
+func (c *Camera) speaks(at int, list []Seen) string {
+	e := evidence{most: 1}
 	for i := range list {
 		s := &list[i]
 		w := c.Walk(s.Walk)
@@ -188,15 +213,6 @@ func (c *Camera) speaks(at int, list []Seen) (words string) {
 		}
 		situation := c.At(s.Minute)
 		planned, told := w.Shows[situation][0], w.Shows[situation][at]
-		consider := func(name string, told, seen, planned *float64, deviation float64, more string) {
-			if seen == nil || planned == nil || told == nil {
-				return
-			}
-			gain := (math.Abs(*seen-*planned) - math.Abs(*seen-*told)) / deviation
-			if gain > most {
-				most, words = gain, plan.Say("%s at %.1f s, where the plan has %.1f s.%s", name, *seen, *planned, more)
-			}
-		}
 		more := ""
 		if s.Sign != nil && len(w.Track) > 0 && *s.Sign <= w.Seconds && *s.Sign >= 0 {
 			p := pointAt(w.Track, *s.Sign)
@@ -206,19 +222,16 @@ func (c *Camera) speaks(at int, list []Seen) (words string) {
 		if w.Free {
 			first, last = since(first, s.Sign), since(last, s.Out)
 		}
-		consider("The sign came", told[Sign], s.Sign, planned[Sign], TapSeconds, more)
-		consider("Footage begins", told[First], first, planned[First], ReadSeconds, "")
-		consider("Footage ends", told[Last], last, planned[Last], ReadSeconds, "")
-		switch {
-		case most < 3 && s.NoSign && planned[Sign] != nil && told[Sign] == nil:
-			most, words = 3, "No sign came, where the plan has one."
-		case most < 3 && s.NoShot && planned[First] != nil && told[First] == nil:
-			most, words = 3, "There is no footage, where the plan has some."
-		case most < 3 && s.Sign != nil && planned[Sign] == nil && told[Sign] != nil:
-			most, words = 3, plan.Say("The sign came at %.1f s, where the plan has none.%s", *s.Sign, more)
+		e.nearer("The sign came", told[Sign], s.Sign, planned[Sign], TapSeconds, more)
+		e.nearer("Footage begins", told[First], first, planned[First], ReadSeconds, "")
+		e.nearer("Footage ends", told[Last], last, planned[Last], ReadSeconds, "")
+		e.is(s.NoSign && planned[Sign] != nil && told[Sign] == nil, "No sign came, where the plan has one.")
+		e.is(s.NoShot && planned[First] != nil && told[First] == nil, "There is no footage, where the plan has some.")
+		if s.Sign != nil {
+			e.is(planned[Sign] == nil && told[Sign] != nil, plan.Say("The sign came at %.1f s, where the plan has none.%s", *s.Sign, more))
 		}
 	}
-	return words
+	return e.words
 }
 
 func pointAt(track []TrackPoint, t float64) TrackPoint {

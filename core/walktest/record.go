@@ -55,7 +55,7 @@ type WalkSaid struct {
 	Who    string `json:"who,omitempty" maxLength:"200" doc:"Who walked"`
 	Remark string `json:"remark,omitempty" maxLength:"2000"`
 	// What was expected then, for whoever reads it when the plan is another.
-	Planned Shown `json:"planned" minItems:"3" maxItems:"3" nullable:"true" doc:"Seconds at which the sign, the first and the last second were expected"`
+	Planned Shown `json:"planned" minItems:"3" maxItems:"3" doc:"Seconds at which the sign, the first and the last second were expected"`
 }
 
 // TrialSaid is what was seen of a trial.

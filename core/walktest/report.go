@@ -317,49 +317,67 @@ func (r *CameraReport) propose(p *plan.Plan, c *Camera) {
 	}
 }
 
-// status is how far the camera is.
-func (r *CameraReport) status(c *Camera) Status {
-	if c.None != "" || len(c.Walks) == 0 {
-		return None
-	}
-	walked, needed, stale := 0, 0, false
-	var last *Record
+// progress is how much of a camera is walked.
+type progress struct {
+	needed, walked int
+	stale          bool    // whether something was walked that the plan expects otherwise since
+	last           *Record // the newest walk that can be
+}
+
+func (r *CameraReport) progress() (p progress) {
 	for k := range r.Walks {
 		w := &r.Walks[k]
 		counts := false
 		for i := range w.Results {
 			res := &w.Results[i]
-			if res.SetAside == nil && res.Odd == "" {
-				stale = stale || res.Stale && !w.Optional
-				counts = counts || !res.Stale
-				if last == nil || res.At.After(last.At) {
-					last = &res.Record
-				}
+			if res.SetAside != nil || res.Odd != "" {
+				continue
+			}
+			p.stale = p.stale || res.Stale && !w.Optional
+			counts = counts || !res.Stale
+			if p.last == nil || res.At.After(p.last.At) {
+				p.last = &res.Record
 			}
 		}
 		if !w.Optional {
-			needed++
+			p.needed++
 			if counts {
-				walked++
+				p.walked++
 			}
 		}
 	}
-	var decided *Record
-	if n := len(r.Decisions); n > 0 && (last == nil || !last.At.After(r.Decisions[n-1].At)) {
-		decided = &r.Decisions[n-1]
+	return p
+}
+
+// decided is the newest decision, where nothing was walked since; empty for none.
+func (r *CameraReport) decided(p progress) string {
+	n := len(r.Decisions)
+	if n == 0 || p.last != nil && p.last.At.After(r.Decisions[n-1].At) {
+		return ""
+	}
+	return r.Decisions[n-1].Decision.What
+}
+
+// status is how far the camera is.
+func (r *CameraReport) status(c *Camera) Status {
+	if c.None != "" || len(c.Walks) == 0 {
+		return None
+	}
+	p := r.progress()
+	switch r.decided(p) {
+	case "leave", "taken":
+		return Left
+	case "again":
+		return Again
 	}
 	switch {
-	case decided != nil && (decided.Decision.What == "leave" || decided.Decision.What == "taken"):
-		return Left
-	case decided != nil && decided.Decision.What == "again":
-		return Again
 	case len(r.Likely) > 0 && r.Likely[0].Fault != AsPlanned:
 		return Differs
-	case walked < needed && stale:
+	case p.walked < p.needed && p.stale:
 		return Again
-	case walked == needed:
+	case p.walked == p.needed:
 		return Right
-	case walked > 0 || len(r.Likely) > 0:
+	case p.walked > 0 || len(r.Likely) > 0:
 		return Begun
 	}
 	return Open
@@ -392,6 +410,30 @@ func (r *reporter) trial(t *Trial) TrialReport {
 			default:
 				out.Status = Right
 			}
+		}
+	}
+	return out
+}
+
+// AnySeen tells whether anything was seen, tried or signed.
+func (r *Report) AnySeen() bool {
+	seen := len(r.Gone) > 0 || len(r.Signatures) > 0
+	for i := range r.Cameras {
+		for k := range r.Cameras[i].Walks {
+			seen = seen || len(r.Cameras[i].Walks[k].Results) > 0
+		}
+	}
+	for i := range r.Trials {
+		seen = seen || len(r.Trials[i].Results) > 0
+	}
+	return seen
+}
+
+// Photos are the ids of all pictures that were taken.
+func (r *Report) Photos() (out []string) {
+	for i := range r.Cameras {
+		for k := range r.Cameras[i].Photos {
+			out = append(out, r.Cameras[i].Photos[k].Photo.Picture)
 		}
 	}
 	return out

@@ -109,7 +109,7 @@ const (
 // Expectation is what a walk should show at some hours of the week.
 type Expectation struct {
 	Words      string   `json:"words,omitempty" doc:"Why no sign or no footage is to be expected; empty where both are"`
-	Shown      Shown    `json:"shown" minItems:"3" maxItems:"3" nullable:"true" doc:"Seconds at which the sign comes, the footage begins and ends"`
+	Shown      Shown    `json:"shown" minItems:"3" maxItems:"3" doc:"Seconds at which the sign comes, the footage begins and ends"`
 	AwayMetres *float64 `json:"awayMetres,omitempty" doc:"How far away the walker is then"`
 	Always     string   `json:"always,omitempty" enum:"low,full" doc:"Whether footage is written all the time, of which quality: then the first and last second are those of the mark"`
 	Records    []string `json:"records,omitempty" doc:"Other channels that record too, as a fitter calls them"`

@@ -19,7 +19,11 @@ func (s *Source) Names(recorders ...string) (out []string) {
 		name := fileName(r.Name, r.ID)
 		out = append(out, "sheet-"+name+".pdf", "sheet-"+name+".xlsx")
 	}
-	return append(out, "evidence.pdf", "walk-test.pdf", "steps.json")
+	out = append(out, "evidence.pdf", "walk-test.pdf")
+	if s.Walked != nil && s.Walked.AnySeen() {
+		out = append(out, "walked.pdf")
+	}
+	return append(out, "steps.json")
 }
 
 // fileName is a name that every file system takes, from that of a recorder; ids tell those of one name apart.
@@ -75,6 +79,11 @@ func (s *Source) Each(ctx context.Context, size Size, recorders []string, f func
 	}
 	if err := pdf(WalkTest, "walk-test.pdf", recorders...); err != nil {
 		return err
+	}
+	if s.Walked != nil && s.Walked.AnySeen() {
+		if err := pdf(Walked, "walked.pdf"); err != nil {
+			return err
+		}
 	}
 	return give("steps.json", func() ([]byte, error) { return s.StepsFile(recorders...) })
 }

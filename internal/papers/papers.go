@@ -1,5 +1,5 @@
 // Package papers writes what is handed over on paper: the page for the customer, the sheet that a fitter works from, the
-// evidence behind the figures, and the form of the walk test. Each is a PDF with its fonts in it; the sheet is a workbook too.
+// evidence behind the figures, the form of the walk test, and the walk test as it was done. Each is a PDF with its fonts in it; the sheet is a workbook too.
 //
 // What steps say comes from package handover, so that paper, screen and phone have the same words.
 //
@@ -20,6 +20,7 @@ import (
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/handover"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/walktest"
 	"wakefield.example/core/week"
 )
 
@@ -32,6 +33,7 @@ const (
 	Steps    Paper = "sheet"
 	Evidence Paper = "evidence"
 	WalkTest Paper = "walk-test"
+	Walked   Paper = "walked"
 )
 
 // All are the papers by name, in the order in which they are offered.
@@ -40,6 +42,7 @@ var All = plan.Choices{
 	{ID: string(Steps), Name: "Sheet"},
 	{ID: string(Evidence), Name: "Evidence"},
 	{ID: string(WalkTest), Name: "Walk test"},
+	{ID: string(Walked), Name: "Walk test, as it was done"},
 }
 
 // Company is the installer's, as it stands at the head of papers.
@@ -61,6 +64,8 @@ type Source struct {
 	Company  Company
 	// Picture is the JPEG of a stored snapshot; nil where there is none. It may be nil itself.
 	Picture func(id string) []byte
+	Walked  *walktest.Report // what was walked; nil for nothing
+	Phone   string           // address of the page for phones; empty where there is none
 
 	document handover.Document
 }
@@ -117,6 +122,8 @@ func (s *Source) PDF(paper Paper, size Size, recorders ...string) ([]byte, error
 		s.evidence(sh)
 	case WalkTest:
 		s.walkTest(sh, recorders)
+	case Walked:
+		s.walked(sh)
 	default:
 		return nil, fmt.Errorf("papers: no paper %q", paper)
 	}

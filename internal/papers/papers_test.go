@@ -207,6 +207,7 @@ func TestNamesThatNoFontHas(t *testing.T) {
 	p.Site.Name = "مرفأ " + strings.Repeat("Pennywhistle ", 9)
 	p.Site.Customer = strings.Repeat("W", 200)
 	s := source(t, p)
+	s.Walked = walkedReport(t, p)
 	for _, paper := range All {
 		data, err := s.PDF(Paper(paper.ID), A4)
 		if err != nil {

@@ -52,6 +52,7 @@ func (s *Source) sheetOf(sh *sheet, r *handover.Sheet) {
 	if s.Plan.Site.Notes != "" {
 		sh.par(s.Plan.Site.Notes, text)
 	}
+	s.phone(sh)
 	if list := s.Entered.Alike(r.ID); len(list) > 0 {
 		sh.head("What it cannot take", 1, 12)
 		var words []string

@@ -10,6 +10,7 @@ import (
 func (s *Source) walkTest(sh *sheet, recorders []string) {
 	s.letterhead(sh, "Walk test")
 	sh.par("Somebody walks as said while another watches the recorder. Written down is after how many seconds the sign of motion came, and the first and last second of the footage by the recorder’s clock. Its clock is looked at first.", text)
+	s.phone(sh)
 	sh.space(2)
 	sh.blank([]column{{title: "Date", share: 1}, {title: "Who walked", share: 2}, {title: "Who watched", share: 2},
 		{title: "Recorder’s clock beside your own", share: 2}}, [][]string{{" ", " ", " ", " "}}, style{points: 9}, 8)

@@ -189,7 +189,8 @@ func register(api huma.API, s *service) {
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
-		registerHandover, registerWalkTest, registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
+		registerHandover, registerWalkTest,
+		registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
 		registerAudit,
 	} {
 		resource(api, s)

@@ -15,6 +15,7 @@ import (
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 
 	"wakefield.example/core/handover"
+	"wakefield.example/core/walktest"
 	"wakefield.example/core/week"
 	"wakefield.example/internal/papers"
 	"wakefield.example/internal/stills"
@@ -172,14 +173,22 @@ func thisMinute(e entry) week.Minute {
 }
 
 // dressed is a source with the company and the pictures of cameras.
-func (s *service) dressed(ctx context.Context, src *papers.Source, planID string) (*papers.Source, error) {
+func (s *service) dressed(ctx context.Context, src *papers.Source, planID string, walked *walktest.Report,
+	base string) (*papers.Source, error) {
 	out := *src
+	out.Walked = walked
+	if base != "" {
+		out.Phone = base + walkPath(planID)
+	}
 	company, err := s.store.Company(ctx)
 	if err != nil {
 		return nil, err
 	}
 	out.Company = papers.Company{Name: company.Name, Logo: company.Logo}
 	named := src.Plan.Pictures()
+	if walked != nil {
+		named = append(named, walked.Photos()...)
+	}
 	size, err := s.store.PictureBytes(ctx, planID, named)
 	if err != nil {
 		return nil, err
@@ -205,13 +214,14 @@ const mostPaperPictures = 48 << 20
 // PaperParam says how papers are made.
 type PaperParam struct {
 	PlanParam
-	Size     string   `query:"size" enum:"a4,letter" default:"a4" doc:"Of the paper"`
+	Size string `query:"size" enum:"a4,letter" default:"a4" doc:"Of the paper"`
+	Reached
 	Recorder []string `query:"recorder,explode" maxItems:"500" doc:"Ids of recorders; all where none is named"`
 }
 
 func (s *service) paper(ctx context.Context, in *struct {
 	PaperParam
-	Paper string `path:"paper" enum:"customer,sheet,evidence,walk-test,workbook,steps"`
+	Paper string `path:"paper" enum:"customer,sheet,evidence,walk-test,walked,workbook,steps"`
 	Keep  bool   `query:"keep" doc:"Whether a browser keeps it as a file rather than showing it"`
 }) (*file, error) {
 	e, src, err := s.sourceOf(ctx, in.ID)
@@ -223,8 +233,14 @@ func (s *service) paper(ctx context.Context, in *struct {
 			return nil, huma.Error404NotFound("There is no such recorder in the plan any more.")
 		}
 	}
+	var walked *walktest.Report
+	if in.Paper == string(papers.Walked) {
+		if walked, err = s.walkedBeside(ctx, in.ID); err != nil {
+			return nil, s.problem(ctx, err)
+		}
+	}
 	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*file, error) {
-		src, err := s.dressed(ctx, src, in.ID)
+		src, err := s.dressed(ctx, src, in.ID, walked, in.base)
 		if err != nil {
 			return nil, err
 		}
@@ -258,7 +274,11 @@ func (s *service) papers(ctx context.Context, in *PaperParam) (*huma.StreamRespo
 			return nil, huma.Error404NotFound("There is no such recorder in the plan any more.")
 		}
 	}
-	src, err = s.dressed(ctx, src, in.ID)
+	walked, err := s.walkedBeside(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	src, err = s.dressed(ctx, src, in.ID, walked, in.base)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}

@@ -17,7 +17,8 @@ import (
 var estimating = map[string]bool{"estimate": true, "doubt": true, "effect": true, "footage": true, "year": true}
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
-// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, those of the walk test Walked…, and the site of the store, which
+// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, those of the walk test Walked…,
+// and the site of the store, which
 // has plans, is told from that of a plan.
 func registry() huma.Registry {
 	huma.DefaultArrayNullable = false // lists are empty, never null

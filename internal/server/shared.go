@@ -167,7 +167,7 @@ func (s *service) sharedPaper(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	out, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*file, error) {
-		src, err := s.dressed(ctx, src, l.Plan)
+		src, err := s.dressed(ctx, src, l.Plan, nil, "")
 		if err != nil {
 			return nil, err
 		}

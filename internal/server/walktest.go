@@ -1,20 +1,16 @@
 package server
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
-	"image/png"
 	"math"
 	"net/http"
 	"net/url"
 	"slices"
 	"time"
 
-	"github.com/boombuler/barcode"
-	"github.com/boombuler/barcode/qr"
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield.example/core/handover"
@@ -148,6 +144,16 @@ func (s *service) walked(ctx context.Context, in *PlanParam) (*body[WalkReport],
 	return &body[WalkReport]{WalkReport{e.head.Version, report, walkPath(in.ID)}}, s.problem(ctx, err)
 }
 
+// walkedBeside is the report of a plan, for papers.
+func (s *service) walkedBeside(ctx context.Context, id string) (*walktest.Report, error) {
+	e, src, cameras, records, err := s.walkPlan(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	report := s.reported(e, src, cameras, records)
+	return &report, nil
+}
+
 // reported is a report with the steps where to look. Proposals are changes of the plan, not of what its recorders take.
 func (s *service) reported(e entry, src *papers.Source, cameras []walktest.Camera, records []walktest.Record) walktest.Report {
 	report := walktest.Reported(e.head.Plan, cameras, walktest.Trials(src.Entered.Plan), records, thisMinute(e))
@@ -267,9 +273,6 @@ func (r *Reached) Resolve(ctx huma.Context) []error {
 	return nil
 }
 
-// codePixels is how wide a code is.
-const codePixels = 360
-
 func (s *service) walkCode(ctx context.Context, in *struct {
 	PlanParam
 	Reached
@@ -277,15 +280,9 @@ func (s *service) walkCode(ctx context.Context, in *struct {
 	if _, err := s.current(ctx, in.ID); err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	code, err := qr.Encode(in.base+walkPath(in.ID), qr.M, qr.Auto)
+	code, err := papers.Code(in.base + walkPath(in.ID))
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	code, err = barcode.Scale(code, codePixels, codePixels)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	var out bytes.Buffer
-	err = png.Encode(&out, code)
-	return &picture{"image/png", "private, no-cache", "", out.Bytes()}, s.problem(ctx, err)
+	return &picture{"image/png", "private, no-cache", "", code}, nil
 }

@@ -79,6 +79,8 @@ func fill(t *testing.T, s *Store) {
 			`insert into request (key, what, plan, number) values ('%[1]s', '', 'site-%[1]s', 1)`,
 			`insert into tick (plan, recorder, key, subject, step, words, revision, author) values ('site-%[1]s', 'r', 'k', 's', '1', 'w', 1, 'A')`,
 			`insert into printed (plan, recorder, revision, author) values ('site-%[1]s', 'r', 1, 'A')`,
+			`insert into walked (plan, id, kind, about, said, revision, noted_by, author, at, clock)
+				values ('site-%[1]s', 'w', 'walk', 'c', '{}', 1, 'A', 'A', now(), 'phone')`,
 			`insert into picture (site, id, width, height, jpeg) values ('site-%[1]s', 'p', 1, 1, '')`,
 			`insert into link (id, site, plan, name, hash, shows, made_by, expires_at) values ('%[1]s', 'site-%[1]s', 'site-%[1]s', 'n', '%[1]s', '[]', 'm', now())`,
 			`insert into viewing (link, what, address) values ('%[1]s', 'w', 'a')`,

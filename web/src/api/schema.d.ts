@@ -6981,7 +6981,7 @@ export interface components {
             /** @description Other channels that record too, as a fitter calls them */
             records?: string[];
             /** @description Seconds at which the sign comes, the footage begins and ends */
-            shown: (number | null)[] | null;
+            shown: (number | null)[];
             /** @description Why no sign or no footage is to be expected; empty where both are */
             words?: string;
         };
@@ -7107,6 +7107,8 @@ export interface components {
             error?: components["schemas"]["WalkedClockSaid"];
             /** @description Made where it was noted; the same one sent again is kept once */
             id: string;
+            /** @description Why it cannot be; it is kept and does not count */
+            odd?: string;
             /** @description A picture that was taken */
             photo?: components["schemas"]["WalkedPhoto"];
             /**
@@ -7277,7 +7279,7 @@ export interface components {
              */
             out?: number;
             /** @description Seconds at which the sign, the first and the last second were expected */
-            planned: (number | null)[] | null;
+            planned: (number | null)[];
             remark?: string;
             /**
              * Format: double
@@ -9294,7 +9296,7 @@ export interface operations {
             path: {
                 /** @description Id of the plan */
                 id: string;
-                paper: "customer" | "sheet" | "evidence" | "walk-test" | "workbook" | "steps";
+                paper: "customer" | "sheet" | "evidence" | "walk-test" | "walked" | "workbook" | "steps";
             };
             cookie?: never;
         };

@@ -3,9 +3,10 @@ import PartedPage from '../shell/PartedPage.vue'
 import LinksPart from './links/LinksPart.vue'
 import PapersPart from './papers/PapersPart.vue'
 import SheetsPart from './sheets/SheetsPart.vue'
+import WalkPart from './walk/WalkPart.vue'
 
-/** What is carried to the site: the sheets that fitters work from, and the papers that are handed over. */
-const shown = { sheets: SheetsPart, papers: PapersPart, links: LinksPart }
+/** What is carried to the site: sheets that fitters work from, papers that are handed over, and what is walked. */
+const shown = { sheets: SheetsPart, papers: PapersPart, walk: WalkPart, links: LinksPart }
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import PlainField from './PlainField.vue'
+import PlainField from '../forms/PlainField.vue'
 
 /** The password as it is, which is asked before anything is changed about how one signs in. */
 defineProps<{ problem?: string }>()

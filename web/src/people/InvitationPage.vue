@@ -6,8 +6,8 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { takeMe, told } from '../api/session'
 import PeopleFrame from './PeopleFrame.vue'
-import PlainField from './PlainField.vue'
-import { useForm } from './useForm'
+import PlainField from '../forms/PlainField.vue'
+import { useForm } from '../forms/useForm'
 
 /** What a link is good for, once: to make an account, or to set a password. */
 const router = useRouter()

@@ -8,8 +8,8 @@ import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
 import CurrentPassword from './CurrentPassword.vue'
 import OnceShown from './OnceShown.vue'
-import PlainField from './PlainField.vue'
-import { useForm } from './useForm'
+import PlainField from '../forms/PlainField.vue'
+import { useForm } from '../forms/useForm'
 import { when } from './when'
 
 /** How one signs in: password, one-time codes, passkeys. */

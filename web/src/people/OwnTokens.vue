@@ -5,8 +5,8 @@ import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { notice } from '../ui/notice'
 import OnceShown from './OnceShown.vue'
-import PlainField from './PlainField.vue'
-import { useForm } from './useForm'
+import PlainField from '../forms/PlainField.vue'
+import { useForm } from '../forms/useForm'
 import { when } from './when'
 
 /** Tokens with which programs read and change what one may oneself. */

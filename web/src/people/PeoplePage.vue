@@ -8,9 +8,9 @@ import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
 import OnceShown from './OnceShown.vue'
 import PeopleFrame from './PeopleFrame.vue'
-import PlainField from './PlainField.vue'
+import PlainField from '../forms/PlainField.vue'
 import RolesField from './RolesField.vue'
-import { useForm } from './useForm'
+import { useForm } from '../forms/useForm'
 
 type Person = components['schemas']['PersonLine']
 

@@ -9,8 +9,8 @@ import StillRibbon from '../drawing/StillRibbon.vue'
 import { dayNames } from '../time/week'
 import { daysInWords, three } from '../ui/figures'
 import PdfPages from '../ui/PdfPages.vue'
-import PlainField from './PlainField.vue'
-import { useForm } from './useForm'
+import PlainField from '../forms/PlainField.vue'
+import { useForm } from '../forms/useForm'
 import { when } from './when'
 
 /** What a customer sees of a site by a link: what is kept, through the week, and the page that is agreed on. */

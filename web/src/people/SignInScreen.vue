@@ -5,7 +5,7 @@ import { came, me } from '../api/session'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
-import SignInForm from './SignInForm.vue'
+import SignInForm from '../forms/SignInForm.vue'
 
 /** Covers the page until somebody signs in. What is in hand stays beneath it, and goes on. */
 const site = useSite()

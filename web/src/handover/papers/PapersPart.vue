@@ -17,6 +17,7 @@ const papers = [
   ['sheet', 'The sheet', 'What a fitter types at the recorder, step by step.'],
   ['evidence', 'The evidence', 'What the figures rest on, and what would narrow them.'],
   ['walk-test', 'Walk test', 'A form to fill in by hand, camera by camera.'],
+  ['walked', 'Walk test, done', 'What was seen on site, and who signed it.'],
 ] as const
 const paper = ref<Paper>('customer')
 const size = useStorage<Size>('wakefield-paper', 'a4')

@@ -1,0 +1,164 @@
+import createClient from 'openapi-fetch'
+
+import type { paths } from '../api/schema'
+import type { Noted } from '../api/types'
+import { along, type Waiting } from './store'
+
+// The service worker sends too, where there is no page and no storage of it: it asks by a client of its own.
+const api = createClient<paths>({ baseUrl: '/' })
+
+/** What came of sending. */
+export interface Sent {
+  /** Nobody answered, the server is busy, or it asks to sign in: what waits stays. */
+  status: 'sent' | 'away' | 'signedOut' | 'newer' | 'gone'
+  /** The page that belongs to the server, where it answered. */
+  page?: string
+  kept: number
+  refused: number
+}
+
+/** Milliseconds by the clock that nobody sets. */
+export const mono = () => performance.now()
+
+function ageOf(w: Waiting, session: string): Pick<Noted, 'ageSeconds' | 'clock'> {
+  if (w.session === session) return { ageSeconds: Math.max(0, (mono() - w.mono) / 1000), clock: 'monotonic' }
+  return { ageSeconds: Math.max(0, (Date.now() - w.wall) / 1000), clock: 'phone' }
+}
+
+/** Of how many at once it is told. */
+const batch = 100
+
+let sending: Promise<Sent> | undefined
+
+/** Sends what waits, oldest first, each once. Two calls at once are one. */
+export function send(session: string): Promise<Sent> {
+  return (sending ??= (async () => {
+    try {
+      // Of several pages and the service worker only one sends at a time.
+      if (!('locks' in navigator)) return await all(session)
+      return await navigator.locks.request('wakefield-send', () => all(session))
+    } finally {
+      sending = undefined
+    }
+  })())
+}
+
+async function all(session: string): Promise<Sent> {
+  const sent: Sent = { status: 'sent', kept: 0, refused: 0 }
+  const db = await along()
+  const byPlan = new Map<string, Waiting[]>()
+  for (const w of await db.getAll('waiting')) if (!w.refused) byPlan.set(w.plan, [...(byPlan.get(w.plan) ?? []), w])
+  for (const [plan, list] of byPlan) {
+    for (let i = 0; i < list.length; i += batch) {
+      const status = await some(plan, list.slice(i, i + batch), session, sent)
+      if (status === 200) continue
+      sent.status = status === 401 ? 'signedOut' : status === 404 || status === 403 ? 'gone' : 'away'
+      if (sent.status !== 'gone') return sent
+      break
+    }
+  }
+  return sent
+}
+
+/** Sends some of one plan; the status tells whether to go on. */
+async function some(plan: string, list: Waiting[], session: string, sent: Sent): Promise<number> {
+  const records = list.filter((w) => 'record' in w.what)
+  for (const w of records) {
+    const status = await picture(plan, w)
+    if (status !== 200) return status
+  }
+  const ready = records.filter((w) => !w.refused)
+  if (ready.length) {
+    const status = await notes(plan, ready, session, sent)
+    if (status !== 200) return status
+  }
+  for (const w of list) {
+    if (!('tick' in w.what)) continue
+    const { recorder, keys, done } = w.what.tick
+    const status = await asked(() =>
+      api.POST('/api/plans/{id}/ticks', { params: { path: { id: plan }, header: {} }, body: { recorder, keys, done } }),
+    )
+    if (status.code === 200) await done200(w, sent)
+    else if (status.code === 409 || status.code === 404) await refuse(w, status.why, sent)
+    else return status.code
+  }
+  return 200
+}
+
+async function asked<T>(question: () => Promise<{ data?: T; error?: unknown; response: Response }>) {
+  try {
+    const { data, error, response } = await question()
+    const why = (error as { detail?: string } | undefined)?.detail ?? 'The server refused it.'
+    return { code: response.ok ? 200 : response.status, data, why }
+  } catch {
+    return { code: 0, data: undefined, why: '' }
+  }
+}
+
+async function done200(w: Waiting, sent: Sent) {
+  await (await along()).delete('waiting', w.seq!)
+  sent.kept++
+}
+
+async function refuse(w: Waiting, why: string, sent: Sent) {
+  w.refused = why
+  await (await along()).put('waiting', w)
+  sent.refused++
+}
+
+/** Sends the picture of a photo first: the record names it by the id that the server gives. */
+async function picture(plan: string, w: Waiting): Promise<number> {
+  if (!('record' in w.what) || !w.what.photo) return 200
+  const told = await asked(() =>
+    api.POST('/api/plans/{id}/pictures', {
+      params: { path: { id: plan } },
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: ('record' in w.what ? w.what.photo : undefined) as unknown as string,
+      bodySerializer: (body: unknown) => body as Blob,
+    }),
+  )
+  if (told.code === 422) {
+    await refuse(w, told.why, { status: 'sent', kept: 0, refused: 0 })
+    return 200
+  }
+  if (told.code !== 200) return told.code
+  w.what.record.photo!.picture = told.data!.id
+  delete w.what.photo
+  await (await along()).put('waiting', w)
+  return 200
+}
+
+async function notes(plan: string, list: Waiting[], session: string, sent: Sent): Promise<number> {
+  const records: Noted[] = list.map((w) => ({
+    ...('record' in w.what ? w.what.record : ({} as never)),
+    ...ageOf(w, session),
+  }))
+  const by = records.find((r) => r.by)?.by
+  const told = await asked(() =>
+    api.POST('/api/plans/{id}/walked', {
+      params: { path: { id: plan }, header: by ? { 'Wakefield-Author': encodeURIComponent(by) } : {} },
+      body: { records },
+    }),
+  )
+  if (told.code === 422 && list.length === 1) {
+    await refuse(list[0]!, told.why, sent)
+    return 200
+  }
+  if (told.code === 422) {
+    // One of them is not as the server wants it: each is sent by itself, so that the others are not held up.
+    for (const w of list) {
+      const status = await notes(plan, [w], session, sent)
+      if (status !== 200) return status
+    }
+    return 200
+  }
+  if (!told.data) return told.code
+  sent.page = told.data.page
+  for (const w of list) {
+    const id = 'record' in w.what ? w.what.record.id : ''
+    const no = told.data.refused.find((r) => r.id === id)
+    if (no) await refuse(w, no.why, sent)
+    else if (told.data.kept.includes(id)) await done200(w, sent)
+  }
+  return 200
+}
