@@ -41,7 +41,11 @@ func serveAccounts(t *testing.T, id string, p *plan.Plan) *site {
 		}
 	}
 	handler := server.New(t.Context(), s, server.Options{Accounts: &server.Accounts{}})
-	served.seat.serves(http.HandlerFunc(handler.ServeHTTP))
+	served.seat.serves(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
+			handler.ServeHTTP(w, r)
+		}
+	}))
 	return served
 }
 

@@ -22,6 +22,7 @@ var pure = map[string]string{
 	"number": "ui/number", "date": "ui/date", "duration": "ui/duration", "size": "ui/size", "figures": "ui/figures", "rowKey": "ui/rowKey",
 	"echo": "time/echo", "ticks": "time/ticks", "week": "time/week", "patch": "site/patch", "queue": "site/useQueue", "turns": "site/useTurns",
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
+	"judge": "walk/judge", "moment": "walk/moment",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.

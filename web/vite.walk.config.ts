@@ -2,7 +2,7 @@ import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 
-// The page for phones is built by itself: it shares nothing with the other pages but what it is made of, so that it is small,
+// The page for phones is built by itself: it shares nothing with other pages but what it is made of. So it is small,
 // and the service worker keeps just what lies below assets/walk.
 export default defineConfig({
   plugins: [

@@ -2,8 +2,10 @@ package walktest
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"wakefield.example/core/plan"
 	"wakefield.example/core/week"
@@ -189,9 +191,12 @@ func (e *evidence) nearer(name string, told, seen, planned *float64, deviation f
 		return
 	}
 	if gain := (math.Abs(*seen-*planned) - math.Abs(*seen-*told)) / deviation; gain > e.most {
-		e.most, e.words = gain, plan.Say("%s at %.1f s, where the plan has %.1f s.%s", name, *seen, *planned, more)
+		e.most, e.words = gain, fmt.Sprintf("%s at %s, where the plan has %s.%s", name, inSeconds(*seen), inSeconds(*planned), more)
 	}
 }
+
+// inSeconds is a time as people read it.
+func inSeconds(t float64) string { return strings.Replace(fmt.Sprintf("%.1f s", t), "-", "−", 1) }
 
 // enough is how much speaks for a case that shows something where the plan shows nothing, or the other way round.
 const enough = 3

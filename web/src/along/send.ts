@@ -15,6 +15,8 @@ export interface Sent {
   page?: string
   kept: number
   refused: number
+  /** Those that were not in the database and have arrived. */
+  delivered: Waiting[]
 }
 
 /** Milliseconds by the clock that nobody sets. */
@@ -30,24 +32,27 @@ const batch = 100
 
 let sending: Promise<Sent> | undefined
 
-/** Sends what waits, oldest first, each once. Two calls at once are one. */
-export function send(session: string): Promise<Sent> {
+/**
+ * Sends what waits, oldest first, each once, with more that the database has no room for. Two calls at once are one.
+ */
+export function send(session: string, more: Waiting[] = []): Promise<Sent> {
   return (sending ??= (async () => {
     try {
       // Of several pages and the service worker only one sends at a time.
-      if (!('locks' in navigator)) return await all(session)
-      return await navigator.locks.request('wakefield-send', () => all(session))
+      if (!('locks' in navigator)) return await all(session, more)
+      return await navigator.locks.request('wakefield-send', () => all(session, more))
     } finally {
       sending = undefined
     }
   })())
 }
 
-async function all(session: string): Promise<Sent> {
-  const sent: Sent = { status: 'sent', kept: 0, refused: 0 }
+async function all(session: string, more: Waiting[]): Promise<Sent> {
+  const sent: Sent = { status: 'sent', kept: 0, refused: 0, delivered: [] }
   const db = await along()
   const byPlan = new Map<string, Waiting[]>()
-  for (const w of await db.getAll('waiting')) if (!w.refused) byPlan.set(w.plan, [...(byPlan.get(w.plan) ?? []), w])
+  for (const w of [...(await db.getAll('waiting')), ...more])
+    if (!w.refused) byPlan.set(w.plan, [...(byPlan.get(w.plan) ?? []), w])
   for (const [plan, list] of byPlan) {
     for (let i = 0; i < list.length; i += batch) {
       const status = await some(plan, list.slice(i, i + batch), session, sent)
@@ -96,13 +101,17 @@ async function asked<T>(question: () => Promise<{ data?: T; error?: unknown; res
 }
 
 async function done200(w: Waiting, sent: Sent) {
-  await (await along()).delete('waiting', w.seq!)
+  if (w.seq == null) sent.delivered.push(w)
+  else await (await along()).delete('waiting', w.seq)
   sent.kept++
 }
 
+/** Keeps what is known of something now, where it is in the database. */
+const update = async (w: Waiting) => w.seq != null && (await along()).put('waiting', w).catch(() => undefined)
+
 async function refuse(w: Waiting, why: string, sent: Sent) {
   w.refused = why
-  await (await along()).put('waiting', w)
+  await update(w)
   sent.refused++
 }
 
@@ -118,13 +127,13 @@ async function picture(plan: string, w: Waiting): Promise<number> {
     }),
   )
   if (told.code === 422) {
-    await refuse(w, told.why, { status: 'sent', kept: 0, refused: 0 })
+    await refuse(w, told.why, { status: 'sent', kept: 0, refused: 0, delivered: [] })
     return 200
   }
   if (told.code !== 200) return told.code
   w.what.record.photo!.picture = told.data!.id
   delete w.what.photo
-  await (await along()).put('waiting', w)
+  await update(w)
   return 200
 }
 

@@ -42,8 +42,13 @@ const shown = computed(
       steps: StepList,
       finish: FinishForm,
       more: MorePage,
-    })[view.name.value] ?? CameraList,
+    })[view.name.value === 'run' && !runs.value ? 'camera' : view.name.value] ?? CameraList,
 )
+/** A walk that is not there is not begun: its camera says what there is. */
+const runs = computed(() => {
+  const [channel, walk] = view.about.value
+  return taken.value?.test.cameras.some((c) => c.channel === channel && c.walks.some((w) => w.id === walk))
+})
 const tabs = [
   ['list', 'Walks'],
   ['trials', 'Trials'],

@@ -18,11 +18,12 @@ async function load(plan: string) {
   const db = await along()
   taken.value = await db.get('taken', plan)
   sites.value = await db.getAll('taken')
-  for (const url of pictures.value.values()) URL.revokeObjectURL(url)
   const urls = new Map<string, string>()
-  for (const key of await db.getAllKeys('pictures'))
-    if (key.startsWith(plan + '/'))
-      urls.set(key.slice(plan.length + 1), URL.createObjectURL((await db.get('pictures', key))!))
+  for (const key of await db.getAllKeys('pictures')) {
+    if (!key.startsWith(plan + '/')) continue
+    const id = key.slice(plan.length + 1) // which never shows anything else
+    urls.set(id, pictures.value.get(id) ?? URL.createObjectURL((await db.get('pictures', key))!))
+  }
   pictures.value = urls
 }
 
@@ -66,10 +67,11 @@ async function fetchAll(plan: string): Promise<boolean> {
     )
     if (told.data) await db.put('pictures', told.data as unknown as Blob, `${plan}/${picture}`)
     done++
-    going.value = {
-      words: `Pictures: ${done} of ${missing.length}, ${megabytes(test.data!.pictureBytes)} in all`,
-      share: done / missing.length,
-    }
+    if (going.value)
+      going.value = {
+        words: `Pictures: ${done} of ${missing.length}, ${megabytes(test.data!.pictureBytes)} in all`,
+        share: done / missing.length,
+      }
   }
   const left = [...missing]
   await Promise.all(
@@ -94,10 +96,19 @@ async function fetchAll(plan: string): Promise<boolean> {
   return true
 }
 
-/** Asks whether anything changed, and takes it along anew. */
+let renewing = false
+/** Asks whether anything changed, and takes it along anew beneath what is shown: what is typed stays. */
 async function renew() {
   const plan = taken.value?.plan
-  if (plan && !going.value && !signedOut.value) await take(plan)
+  if (!plan || going.value || renewing || signedOut.value) return
+  renewing = true
+  try {
+    await fetchAll(plan)
+  } catch {
+    // What was here before is here still, and the next time is soon.
+  } finally {
+    renewing = false
+  }
 }
 
 /** The time now by the server's clock, as far as the phone knows it. */

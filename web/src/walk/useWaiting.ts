@@ -26,14 +26,21 @@ async function look() {
   waiting.value = [...(await (await along()).getAll('waiting')), ...unsaved.value]
 }
 
+/** What waits as plain data; a photo stays what it is. */
+function plain(what: Waiting['what']): Waiting['what'] {
+  const copy = JSON.parse(JSON.stringify(what)) as Waiting['what']
+  if ('record' in what && 'record' in copy && what.photo) copy.photo = what.photo
+  return copy
+}
+
 async function put(list: Omit<Waiting, 'wall' | 'mono' | 'session'>[], when?: number) {
   const now = when == null ? { wall: Date.now(), mono: mono(), session } : { wall: when, mono: 0, session: '' }
   const db = await along()
   for (const [i, w] of list.entries()) {
-    const one: Waiting = { ...w, ...now, wall: now.wall + i } // in their order
+    // In their order, and without what follows the page: a database takes plain things.
+    const one: Waiting = { ...w, what: plain(w.what), ...now, wall: now.wall + i }
     try {
       await db.add('waiting', one)
-      full.value = false
     } catch {
       full.value = true
       unsaved.value = [...unsaved.value, one]
@@ -83,7 +90,9 @@ async function sendNow() {
   busy.value = true
   try {
     await unsavedFirst()
-    const sent = await send(session)
+    const sent = await send(session, unsaved.value)
+    unsaved.value = unsaved.value.filter((w) => !sent.delivered.includes(w))
+    full.value = unsaved.value.length > 0
     connected.value = sent.status !== 'away'
     if (sent.status === 'signedOut') signedOut.value = true
     if (sent.page) serversPage.value = sent.page
@@ -104,12 +113,12 @@ async function unsavedFirst() {
       return
     }
   }
-  full.value = false
 }
 
 /** Takes something that the server refused away, once somebody has seen why. */
 async function drop(w: Waiting) {
-  await (await along()).delete('waiting', w.seq!)
+  unsaved.value = unsaved.value.filter((u) => u !== w)
+  if (w.seq != null) await (await along()).delete('waiting', w.seq)
   await look()
 }
 

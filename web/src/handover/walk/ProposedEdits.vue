@@ -25,9 +25,8 @@ const { data: draft, failure } = useAnswer(
 const one = (n: number) => n.toFixed(1).replace('-', '−')
 const days = computed(() => {
   const pool = draft.value?.pools[0]
-  return pool?.days != null && pool.daysNow != null
-    ? `${one(pool.daysNow)} becomes ${one(pool.days)} days`
-    : 'days kept stay'
+  if (pool?.days == null || pool.daysNow == null || one(pool.days) === one(pool.daysNow)) return 'days kept stay'
+  return `${one(pool.daysNow)} becomes ${one(pool.days)} days`
 })
 const missed = computed(() => {
   const change = draft.value?.evidenceChange.missedPerDay ?? 0
@@ -58,7 +57,7 @@ const decline = () =>
     </p>
     <p v-else-if="!edits.length" class="soft">The plan has no setting for this: it is mended on site.</p>
     <template v-else>
-      <p v-if="draft">{{ draft.sentence }}: {{ days }}, {{ missed }}.</p>
+      <p v-if="draft">If the plan says so: {{ days }}, {{ missed }}.</p>
       <p v-else-if="failure" class="short">{{ failure }}</p>
       <template v-if="site.role === 'planner'">
         <button type="button" class="act" :disabled="!draft" data-test="take-found" @click="take">

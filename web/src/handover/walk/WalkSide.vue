@@ -30,7 +30,7 @@ const points = (line: number[][]) => line.map(([x, y]) => `${x! * width},${y! * 
     <img :src="code" alt="A code that opens the walk test on a phone" class="code" />
     <p>
       <a :href="report.address" class="link" data-test="phone-link">{{ link }}</a>
-      <button type="button" class="plain-button link" @click="copy">Copy</button>
+      <button type="button" class="act quiet copy" @click="copy">Copy</button>
     </p>
     <p class="soft">The phone must reach this server once; then it needs no network.</p>
     <template v-if="report.clocks.length">
@@ -86,6 +86,11 @@ p {
   background: #fff;
   padding: 8px;
   border-radius: 4px;
+}
+
+.copy {
+  display: block;
+  margin-top: 4px;
 }
 
 .signature {

@@ -1,0 +1,428 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/network"
+	cdppage "github.com/chromedp/cdproto/page"
+	"github.com/chromedp/chromedp"
+
+	"wakefield.example/core/edit"
+	"wakefield.example/core/walktest"
+	"wakefield.example/internal/demo"
+	"wakefield.example/internal/store"
+)
+
+// phone opens a window of a browser of its own, as large as a phone's, that is touched.
+func (p *page) phone() *page {
+	p.Helper()
+	q := p.another()
+	q.touched()
+	return q
+}
+
+func (p *page) touched() {
+	p.Helper()
+	p.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile, chromedp.EmulateTouch))
+}
+
+// goTo shows another thing of the page for phones.
+func (p *page) goTo(parts ...string) {
+	p.Helper()
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`location.hash = %q`, "#"+strings.Join(parts, "/"))))
+}
+
+// walks walks a walk of a camera: the sign is tapped after so many seconds, or none is.
+func (p *page) walks(channel, walk string, sign float64) {
+	p.Helper()
+	p.goTo("camera", channel, walk)
+	p.click(`[data-test="start"]`)
+	if sign > 0 {
+		p.until(fmt.Sprintf(`parseFloat(document.querySelector('.clock')?.innerText) >= %v`, sign))
+		p.click(`[data-test="sign"]`)
+	} else {
+		p.until(`parseFloat(document.querySelector('.clock')?.innerText) > 0.4`)
+	}
+	p.click(`[data-test="out"]`)
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="later"], [data-test="sign-in"]`)))
+}
+
+// walked are what the server has of a plan.
+func (s *site) walked(t testing.TB) []store.Walked {
+	t.Helper()
+	list, err := s.store.WalkedOf(context.Background(), s.id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return list
+}
+
+// away lets nobody reach the server until it is back.
+func (s *site) away() {
+	gone := func(http.ResponseWriter, *http.Request) bool { panic(http.ErrAbortHandler) }
+	s.instead.Store(&gone)
+}
+
+func (s *site) back() { s.instead.Store(nil) }
+
+// TestAWalkWithoutANetwork takes a site along, goes where there is no network, walks before two cameras, ticks a step, closes
+// the page, opens it again, and comes back: all is there, once.
+func TestAWalkWithoutANetwork(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800).phone()
+	p.open("/walk/quay", `.rows a`)
+	p.until(`navigator.serviceWorker.controller !== null || navigator.serviceWorker.ready.then(() => true)`)
+	p.until(`caches.keys().then(async (names) => (await Promise.all(names.map(async (n) => (await (await caches.open(n)).keys()).length))).some((n) => n > 5))`)
+
+	s.away()
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, network.OverrideNetworkState, network.OverrideNetworkStateParams{Offline: true, DownloadThroughput: -1, UploadThroughput: -1})
+		return err
+	}))
+	p.walks("gangway-a", "off", 0.6)
+	p.shows(`[data-test="state"]`, "1 result kept here")
+	p.walks("gangway-b", "off", 0)
+	p.shows(`[data-test="state"]`, "no network, 2 results kept here")
+	p.goTo("steps")
+	p.click(`[data-test^="tick "]`)
+	p.shows(`[data-test="state"]`, "3 results kept here")
+
+	// The page is closed, and opened again where there is still no network.
+	q := p.tab()
+	q.touched()
+	p.do(chromedp.Navigate("about:blank"))
+	q.open("/walk/quay#camera/gangway-a", `[data-test="found"]`)
+	q.shows(`[data-test="state"]`, "3 results kept here")
+	if n := len(s.walked(t)); n != 0 {
+		t.Fatalf("%d arrived without a network", n)
+	}
+
+	s.back()
+	q.do(chromedp.Evaluate[chromedp.Void](`window.dispatchEvent(new Event('online'))`))
+	q.shows(`[data-test="state"]`, "all is sent")
+	list := s.walked(t)
+	if len(list) != 2 || list[0].About != "gangway-a" || list[1].About != "gangway-b" {
+		t.Fatalf("%+v", list)
+	}
+	ticks, err := s.store.Ticks(t.Context(), "quay")
+	if err != nil || len(ticks) != 1 {
+		t.Fatalf("%+v %v", ticks, err)
+	}
+	q.do(chromedp.Reload())
+	q.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="found"]`)))
+	q.shows(`[data-test="state"]`, "all is sent")
+	if n := len(s.walked(t)); n != 2 {
+		t.Errorf("%d are there after all was sent", n)
+	}
+}
+
+// TestTwoPhonesBeforeOneCamera walks before one camera with two phones, while the plan is changed at the desk: both results
+// are kept and told apart, and say that the plan expects something else since. Then one is right, and another proposed.
+func TestTwoPhonesBeforeOneCamera(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	desk := browser(t, s, 1280, 800)
+	desk.open("/sites/quay/handover/walk", `[data-test="walk-cameras"]`)
+	for i, name := range []string{"Fitz", "Gus"} {
+		p := desk.phone()
+		p.open("/walk/quay#more", `[data-test="name"]`)
+		p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`(() => {
+			const f = document.querySelector('[data-test="name"]'); f.value = %q; f.dispatchEvent(new Event('input')) })()`, name)))
+		p.walks("gangway-a", "off", 1+float64(i)/2)
+		p.shows(`[data-test="state"]`, "all is sent")
+	}
+	row := `[data-test="walk-cameras"] li:first-child`
+	desk.shows(row, "Gangway A")
+	desk.click(row + " button")
+	desk.shows(`[data-test="camera-seen"]`, "Fitz")
+	desk.shows(`[data-test="camera-seen"]`, "Gus")
+	head, err := s.store.Load(t.Context(), "quay")
+	if err != nil {
+		t.Fatal(err)
+	}
+	seconds := 3.0
+	done, err := edit.Apply(head.Plan, edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{"gangway-a"}, PreSeconds: &seconds}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.store.Save(t.Context(), head, store.Note{Author: "Ada", Sentence: done.Sentence}, done.Plan); err != nil {
+		t.Fatal(err)
+	}
+	desk.shows(`[data-test="camera-seen"]`, "the plan expects something else since")
+	desk.shows(`[data-test="walk-cameras"]`, "walk again")
+}
+
+// TestWhatWasFoundGoesIntoThePlan finds another pre-event time on the phone, asks a planner for it, who takes it.
+func TestWhatWasFoundGoesIntoThePlan(t *testing.T) {
+	q := demo.PennywhistleQuay()
+	s := serve(t, "quay", q)
+	cameras, err := walktest.Of(t.Context(), q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var list []store.Walked
+	for i := range cameras {
+		c := &cameras[i]
+		if c.Channel != "gangway-a" {
+			continue
+		}
+		for _, w := range c.Walks {
+			e := w.Expected[0]
+			if w.Optional || e.Shown[walktest.First] == nil {
+				continue
+			}
+			first := *e.Shown[walktest.First] - 5
+			data, err := json.Marshal(walktest.Said{Walk: &walktest.WalkSaid{Key: e.Key, Name: w.Name, Planned: e.Shown,
+				Seen: walktest.Seen{Walk: w.ID, Minute: c.Week[0].From, Sign: e.Shown[walktest.Sign], First: &first, Last: e.Shown[walktest.Last]}}})
+			if err != nil {
+				t.Fatal(err)
+			}
+			list = append(list, store.Walked{ID: w.ID, Kind: "walk", About: c.Channel, Said: data, Revision: 1, NotedBy: "Fitz", Author: "Fitz",
+				At: time.Now(), Clock: "monotonic"})
+		}
+		for k := range list { // at an hour at which the plan has it so
+			list[k].Said = []byte(strings.Replace(string(list[k].Said), `"minute":0`, fmt.Sprintf(`"minute":%d`, minuteOf(c, 0)), 1))
+		}
+	}
+	if _, err := s.store.KeepWalked(t.Context(), "quay", "quay", list); err != nil || len(list) != 2 {
+		t.Fatal(len(list), err)
+	}
+	desk := browser(t, s, 1280, 800)
+	p := desk.phone()
+	p.open("/walk/quay#camera/gangway-a", `[data-test="found"]`)
+	p.shows(`[data-test="found"]`, "Pre-event time is 10 s, not 5 s.")
+	p.click(`[data-test="propose"]`)
+	p.do(chromedp.SendKeys(chromedp.CSS(`[data-test="reason"]`), "ten seconds are better here"))
+	p.click(`[data-test="settle"]`)
+	p.shows(`[data-test="decided"]`, "A planner is asked")
+	p.shows(`[data-test="state"]`, "all is sent")
+
+	desk.open("/sites/quay/handover/walk?about=gangway-a", `[data-test="proposal"]`)
+	desk.shows(`[data-test="proposal"]`, "ten seconds are better here")
+	desk.click(`[data-test="take-found"]`)
+	desk.shows(`[data-test="proposal"]`, "Taken by")
+	desk.until(`document.body.innerText.includes('revision 2')`)
+	head, err := s.store.Load(t.Context(), "quay")
+	if err != nil || head.Plan.Channel("gangway-a").PreSeconds != 10 {
+		t.Fatalf("%v %v", head.Plan.Channel("gangway-a").PreSeconds, err)
+	}
+}
+
+// minuteOf is a minute at which a situation holds.
+func minuteOf(c *walktest.Camera, situation int) int {
+	for _, s := range c.Week {
+		if s.Situation == situation {
+			return int(s.From)
+		}
+	}
+	return 0
+}
+
+// TestThePhonesClockIsWrong takes a site along with a phone that is an hour behind, and fills the phone up.
+func TestThePhonesClockIsWrong(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800).phone()
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `{
+			const real = Date.now
+			Date.now = () => real() - 3600e3
+		}`})
+		return err
+	}))
+	p.open("/walk/quay#more", `main h2`)
+	p.shows("main", "s behind the server’s; times are corrected")
+	p.walks("gangway-a", "off", 0.6)
+	p.shows(`[data-test="state"]`, "all is sent")
+	list := s.walked(t)
+	if len(list) != 1 || time.Since(list[0].At) > time.Minute || list[0].Clock != "monotonic" {
+		t.Fatalf("%+v", list)
+	}
+
+	// There is no room: what is noted is said to be at risk, and sent as soon as it can be.
+	s.away()
+	p.do(chromedp.Evaluate[chromedp.Void](`IDBObjectStore.prototype.add = function () { throw new DOMException('full', 'QuotaExceededError') }`))
+	p.walks("gangway-b", "off", 0)
+	p.shows(`[data-test="full"]`, "The phone has no room")
+	p.shows(`[data-test="state"]`, "1 result kept here")
+	s.back()
+	p.do(chromedp.Evaluate[chromedp.Void](`window.dispatchEvent(new Event('online'))`))
+	p.shows(`[data-test="state"]`, "all is sent")
+	if n := len(s.walked(t)); n != 2 {
+		t.Errorf("%d arrived", n)
+	}
+}
+
+// TestTheWalkTestIsSigned tries a contact, takes a photo, reads footage by the recorder's clock, and signs; the paper says so.
+func TestTheWalkTestIsSigned(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	desk := browser(t, s, 1280, 800)
+	p := desk.phone()
+	p.open("/walk/quay#trials", `main h2`)
+	p.click(`a[href*="input%3A"]`)
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="yes"]`)))
+	p.until(`[...document.querySelectorAll('[data-test="yes"]')].every((b) => (b.click(), true))`)
+	p.click(`[data-test="save-trial"]`)
+	p.shows("main", "right")
+
+	p.walks("gangway-a", "off", 4.3)
+	p.click(`[data-test="set-clock"]`)
+	p.click(`[data-test="clock-now"]`)
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="first"]`)))
+	p.until(`[...document.querySelectorAll('.nudges .act:last-child')].every((b) => (b.click(), true))`)
+	p.click(`[data-test="save-footage"]`)
+	p.shows(`[data-test="found"]`, "footage begins")
+
+	file := filepath.Join(t.TempDir(), "monitor.png")
+	data, err := os.ReadFile("testdata/still.png")
+	if err != nil {
+		data, err = os.ReadFile("../web/public/walk/icon-512.png")
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := os.WriteFile(file, data, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="photo"]`), []string{file}))
+	p.shows(`[data-test="photos"]`, "1 kept")
+
+	p.goTo("finish")
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="pad"]`)))
+	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="pad"]').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
+	p.drag(point{box[0] + 20, box[1] + 20}, point{box[0] + box[2] - 30, box[1] + box[3] - 30})
+	p.click(`[data-test="save-signature"]`)
+	p.shows("main", "Signed.")
+	p.shows(`[data-test="state"]`, "all is sent")
+	kinds := make(map[string]int)
+	for _, w := range s.walked(t) {
+		kinds[w.Kind]++
+	}
+	if kinds["trial"] != 1 || kinds["walk"] != 2 || kinds["aside"] != 1 || kinds["error"] != 1 || kinds["photo"] != 1 || kinds["signature"] != 1 {
+		t.Errorf("%v", kinds)
+	}
+	desk.open("/sites/quay/handover/walk?about=gangway-a", `[data-test="use-still"]`)
+	desk.click(`[data-test="use-still"]`)
+	desk.until(`document.body.innerText.includes('revision 2')`)
+	desk.open("/sites/quay/handover/papers", `[data-paper="walked"]`)
+	desk.click(`[data-paper="walked"]`)
+	desk.do(chromedp.WaitVisible(chromedp.CSS(`canvas`)))
+}
+
+// TestTargetsAreLargeAndReadable measures what is touched, and asks axe, on every page for phones.
+func TestTargetsAreLargeAndReadable(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800).phone()
+	p.open("/walk/quay", `.rows a`)
+	check := func(where string) {
+		t.Helper()
+		small := eval[[]string](p, `[...document.querySelectorAll('.walk button, .walk a, .walk input, .walk label.act')]
+			.filter((e) => e.offsetParent && !e.closest('p') && !e.classList.contains('visually-hidden') && e.type !== 'checkbox')
+			.map((e) => [e, e.getBoundingClientRect()])
+			.filter(([, b]) => b.height < 47.5 || b.width < 47.5)
+			.map(([e, b]) => e.outerHTML.slice(0, 80) + ' ' + Math.round(b.width) + '×' + Math.round(b.height))`)
+		if len(small) > 0 {
+			t.Errorf("%s: %v", where, small)
+		}
+		if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
+			t.Errorf("%s is %v wide", where, wide)
+		}
+		p.isClean(where)
+	}
+	check("cameras")
+	for _, where := range []string{"camera/gangway-a", "trials", "steps", "finish", "more", "clock/office"} {
+		p.goTo(strings.Split(where, "/")...)
+		p.until(fmt.Sprintf(`location.hash === %q && document.querySelector('main h2')`, "#"+where))
+		check(where)
+	}
+	p.goTo("run", "gangway-a", "off")
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="sign"]`)))
+	check("running")
+	contrast := eval[[]float64](p, contrastOf)
+	for _, c := range contrast {
+		if c < 7 {
+			t.Errorf("contrasts while somebody walks: %.1f", contrast)
+			break
+		}
+	}
+	if len(contrast) < 5 {
+		t.Errorf("%d texts", len(contrast))
+	}
+}
+
+// contrastOf is the contrast (WCAG 2.2) of every text against what it stands on.
+const contrastOf = `(() => {
+	const rgb = (c) => (c.match(/[\d.]+/g) ?? []).map(Number)
+	const light = ([r, g, b]) => [r, g, b].map((v) => (v /= 255) <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
+		.reduce((sum, v, i) => sum + v * [0.2126, 0.7152, 0.0722][i], 0)
+	const ground = (e) => {
+		for (; e; e = e.parentElement) {
+			const c = rgb(getComputedStyle(e).backgroundColor)
+			if (c.length === 3 || c[3] > 0) return c
+		}
+		return [255, 255, 255]
+	}
+	return [...document.querySelectorAll('.dark *')].filter((e) => e.offsetParent && [...e.childNodes].some((n) => n.nodeType === 3 && n.data.trim()))
+		.map((e) => { const [a, b] = [light(rgb(getComputedStyle(e).color)), light(ground(e))].sort((x, y) => y - x); return (a + 0.05) / (b + 0.05) })
+})()`
+
+// TestSigningOutEmptiesThePhone signs out with something that waits: it is asked first, then all is gone; and an ended account
+// leaves what waits for who comes next.
+func TestSigningOutEmptiesThePhone(t *testing.T) {
+	s := serveAccounts(t, "pennywhistle-quay", demo.PennywhistleQuay())
+	p := browser(t, s, 390, 844).as("Tobias Fenn", "/walk/pennywhistle-quay", `.rows a`)
+	p.touched()
+	p.walks("gangway-a", "off", 0.6)
+	p.shows(`[data-test="state"]`, "all is sent")
+	if list := s.walked(t); len(list) != 1 || list[0].Author != "Tobias Fenn" || list[0].NotedBy != "Tobias Fenn" {
+		t.Fatalf("%+v", list)
+	}
+	// Somebody ends the account's sessions while something waits.
+	people, err := s.store.People(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, who := range people {
+		if who.Name == "Tobias Fenn" {
+			if n, err := s.store.Leave(t.Context(), who.ID, ""); err != nil || n == 0 {
+				t.Fatal(n, err)
+			}
+		}
+	}
+	p.walks("gangway-b", "off", 0)
+	p.shows("main", "You are signed out. What waits is kept here")
+	p.signIn("Ines Marrow", demo.PeoplesPassword)
+	p.shows(`[data-test="state"]`, "all is sent")
+	list := s.walked(t)
+	if len(list) != 2 || list[1].Author != "Ines Marrow" || list[1].NotedBy != "Tobias Fenn" {
+		t.Fatalf("%+v", list)
+	}
+	// Signing out asks first where something waits.
+	s.away()
+	p.walks("gangway-a", "hut", 0)
+	p.shows(`[data-test="state"]`, "1 result kept here")
+	p.goTo("more")
+	p.click(`[data-test="leave-phone"]`)
+	p.shows(`[data-test="asked"]`, "1 not sent yet would be lost")
+	s.back()
+	p.until(`document.querySelector('[data-test="state"]')?.innerText.includes('all is sent') || (window.dispatchEvent(new Event('online')), false)`)
+	p.click(`[data-test="leave-phone"]`)
+	p.until(`document.body.innerText.includes('You are signed out')`)
+	left := eval[float64](p, `new Promise((done) => {
+		const r = indexedDB.open('wakefield-along')
+		r.onsuccess = () => {
+			const t = r.result.transaction(['taken', 'pictures', 'waiting'])
+			const counts = ['taken', 'pictures', 'waiting'].map((s) => t.objectStore(s).count())
+			t.oncomplete = () => done(counts.reduce((n, c) => n + c.result, 0))
+		}
+	})`)
+	if left != 0 {
+		t.Errorf("%v things are on the phone still", left)
+	}
+}
