@@ -66,6 +66,7 @@ func TestScreenshots(t *testing.T) {
 	p.open(week+"/handover/papers", `[data-paper="customer"]`)
 	p.until(`document.querySelectorAll('canvas').length > 1`)
 	p.shoot(dir, "papers")
+	onAPhone(p, dir)
 	p.open("/", `main li`)
 	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
 	p.shoot(dir, "sites")
@@ -76,10 +77,6 @@ func TestScreenshots(t *testing.T) {
 	p.clickCell(cell("lane-1", "main.rate"))
 	p.clickCell(cell("kiosk", "main.rate"), shiftClick)
 	p.shoot(dir, "channels")
-	p.dropFile(`[data-test="clip-drop"]`, quietThenBusy().write(t, "lane.mp4"))
-	p.until(`!!document.querySelector('[data-test="measured"]') && !!document.querySelector('.drop .chart polyline')`)
-	eval[bool](p, `(document.querySelector('[data-test="measured"]').scrollIntoView({ block: 'end' }), true)`)
-	p.shoot(dir, "clip")
 	p.open(week+"/triggers", `[data-test="course"]`)
 	p.click(`[data-line="gangway-a"]`)
 	p.until(`!!document.querySelector('[data-thing="walk off"]')`)
@@ -141,4 +138,13 @@ func TestScreenshots(t *testing.T) {
 	p.open("/sites/saltmarsh-tram-depot", `[data-channel="c1-1"] canvas`)
 	p.shows(`[data-test="kept"]`, "days")
 	p.shoot(dir, "depot-dark")
+}
+
+// onAPhone takes the picture of a walk on the page for phones.
+func onAPhone(p *page, dir string) {
+	q := p.another()
+	q.do(chromedp.EmulateViewport(390, 844))
+	q.open("/walk/pennywhistle-quay#camera/gangway-a/hut", `[data-test="start"]`)
+	q.until(`document.querySelector('svg image')?.getAttribute('href')`)
+	q.shoot(dir, "phone")
 }

@@ -5,12 +5,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"os"
-	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/network"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
@@ -55,6 +55,19 @@ func (p *page) walks(channel, walk string, sign float64) {
 	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="later"], [data-test="sign-in"]`)))
 }
 
+// comes waits for an expression to hold on a page that may be loaded again meanwhile.
+func (p *page) comes(js string) {
+	p.Helper()
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
+	defer cancel()
+	for ctx.Err() == nil {
+		if is, err := chromedp.Run(ctx, chromedp.Evaluate[bool](js)); err == nil && is {
+			return
+		}
+	}
+	p.Fatalf("never came true: %s", js)
+}
+
 // walked are what the server has of a plan.
 func (s *site) walked(t testing.TB) []store.Walked {
 	t.Helper()
@@ -84,7 +97,8 @@ func TestAWalkWithoutANetwork(t *testing.T) {
 
 	s.away()
 	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, network.OverrideNetworkState, network.OverrideNetworkStateParams{Offline: true, DownloadThroughput: -1, UploadThroughput: -1})
+		_, err := chromedp.Call(ctx, network.OverrideNetworkState,
+			network.OverrideNetworkStateParams{Offline: true, DownloadThroughput: -1, UploadThroughput: -1})
 		return err
 	}))
 	p.walks("gangway-a", "off", 0.6)
@@ -279,23 +293,14 @@ func TestTheWalkTestIsSigned(t *testing.T) {
 	p.click(`[data-test="save-footage"]`)
 	p.shows(`[data-test="found"]`, "footage begins")
 
-	file := filepath.Join(t.TempDir(), "monitor.png")
-	data, err := os.ReadFile("testdata/still.png")
-	if err != nil {
-		data, err = os.ReadFile("../web/public/walk/icon-512.png")
-	}
-	if err != nil {
-		t.Fatal(err)
-	}
-	if err := os.WriteFile(file, data, 0o600); err != nil {
-		t.Fatal(err)
-	}
+	file := stillFile(t, "monitor.png", 640, 360)
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="photo"]`), []string{file}))
 	p.shows(`[data-test="photos"]`, "1 kept")
 
 	p.goTo("finish")
 	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="pad"]`)))
-	box := eval[[]float64](p, `(() => { const b = document.querySelector('[data-test="pad"]').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
+	box := eval[[]float64](p,
+		`(() => { const b = document.querySelector('[data-test="pad"]').getBoundingClientRect(); return [b.left, b.top, b.width, b.height] })()`)
 	p.drag(point{box[0] + 20, box[1] + 20}, point{box[0] + box[2] - 30, box[1] + box[3] - 30})
 	p.click(`[data-test="save-signature"]`)
 	p.shows("main", "Signed.")
@@ -304,7 +309,8 @@ func TestTheWalkTestIsSigned(t *testing.T) {
 	for _, w := range s.walked(t) {
 		kinds[w.Kind]++
 	}
-	if kinds["trial"] != 1 || kinds["walk"] != 2 || kinds["aside"] != 1 || kinds["error"] != 1 || kinds["photo"] != 1 || kinds["signature"] != 1 {
+	if kinds["trial"] != 1 || kinds["walk"] != 2 || kinds["aside"] != 1 || kinds["error"] != 1 || kinds["photo"] != 1 ||
+		kinds["signature"] != 1 {
 		t.Errorf("%v", kinds)
 	}
 	desk.open("/sites/quay/handover/walk?about=gangway-a", `[data-test="use-still"]`)
@@ -413,7 +419,7 @@ func TestSigningOutEmptiesThePhone(t *testing.T) {
 	s.back()
 	p.until(`document.querySelector('[data-test="state"]')?.innerText.includes('all is sent') || (window.dispatchEvent(new Event('online')), false)`)
 	p.click(`[data-test="leave-phone"]`)
-	p.until(`document.body.innerText.includes('You are signed out')`)
+	p.comes(`document.body?.innerText.includes("You are signed out")`)
 	left := eval[float64](p, `new Promise((done) => {
 		const r = indexedDB.open('wakefield-along')
 		r.onsuccess = () => {
@@ -424,5 +430,72 @@ func TestSigningOutEmptiesThePhone(t *testing.T) {
 	})`)
 	if left != 0 {
 		t.Errorf("%v things are on the phone still", left)
+	}
+}
+
+// TestANewerPageTakesOverWhenAllIsSent has the server get a newer page while something waits on a phone: it is said, what waits
+// is sent first, and nothing is lost.
+func TestANewerPageTakesOverWhenAllIsSent(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	var refuses atomic.Bool
+	refuses.Store(true)
+	worker := s.get(t, "/worker.js")
+	newer := func(w http.ResponseWriter, r *http.Request) bool {
+		switch {
+		case r.URL.Path == "/worker.js":
+			w.Header().Set("Content-Type", "text/javascript")
+			fmt.Fprintf(w, "%s\n// newer\n", worker)
+		case r.Method == http.MethodPost && strings.HasSuffix(r.URL.Path, "/walked") && refuses.Load():
+			w.WriteHeader(http.StatusServiceUnavailable)
+		default:
+			return false
+		}
+		return true
+	}
+	p := browser(t, s, 1280, 800).phone()
+	p.open("/walk/quay", `.rows a`)
+	p.until(`navigator.serviceWorker.getRegistration('/walk/').then((r) => !!r?.active)`)
+	p.open("/walk/quay", `.rows a`)
+	p.until(`!!navigator.serviceWorker.controller`)
+	s.instead.Store(&newer)
+	p.walks("gangway-a", "off", 0.6)
+	p.shows(`[data-test="state"]`, "1 result kept here")
+	eval[bool](p, `navigator.serviceWorker.getRegistration('/walk/').then((r) => r.update()).then(() => true)`)
+	p.goTo("more")
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="take-over"]`)))
+	eval[bool](p, `window.old = true`)
+	if n := len(s.walked(t)); n != 0 {
+		t.Fatalf("%d arrived", n)
+	}
+	refuses.Store(false)
+	p.click(`[data-test="take-over"]`)
+	p.comes(`!window.old && !!document.querySelector('[data-test="state"]')?.innerText.includes('all is sent')`)
+	if n := len(s.walked(t)); n != 1 {
+		t.Errorf("%d arrived", n)
+	}
+}
+
+// TestThePageForPhonesCanBeInstalled asks the browser itself what keeps it from being put on a home screen.
+func TestThePageForPhonesCanBeInstalled(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 390, 844)
+	p.open("/walk/quay", `.rows a`)
+	p.until(`navigator.serviceWorker.getRegistration('/walk/').then((r) => !!r?.active)`)
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		told, err := chromedp.Call(ctx, cdppage.GetInstallabilityErrors, cdp.Empty{})
+		for _, e := range told.InstallabilityErrors {
+			t.Errorf("it cannot be installed: %s %v", e.ErrorID, e.ErrorArguments)
+		}
+		return err
+	}))
+	kept := eval[[]string](p, `caches.keys().then(async (names) =>
+		(await Promise.all(names.map(async (n) => (await (await caches.open(n)).keys()).map((r) => new URL(r.url).pathname)))).flat())`)
+	for _, path := range kept {
+		if strings.HasPrefix(path, "/api/") {
+			t.Errorf("an answer is kept: %s", path)
+		}
+	}
+	if len(kept) < 6 {
+		t.Errorf("%v are kept", kept)
 	}
 }

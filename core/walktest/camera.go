@@ -42,8 +42,12 @@ func CameraOf(p *plan.Plan, channel string) *Camera {
 // othersOf are the channels with areas.
 func othersOf(p *plan.Plan) (out []Other) {
 	for i := range p.Channels {
-		if c := &p.Channels[i]; !c.NoCamera && c.Detection.On && c.Detection.Drawn() {
-			out = append(out, Other{c.ID, Called(c), resolve.Watched(c).All, c})
+		c := &p.Channels[i]
+		if c.NoCamera || !c.Detection.On || !c.Detection.Drawn() {
+			continue
+		}
+		if areas := resolve.Watched(c).All; len(areas) > 0 {
+			out = append(out, Other{c.ID, Called(c), areas, c})
 		}
 	}
 	return out
@@ -88,6 +92,10 @@ func newBuilder(p *plan.Plan, i int) (*builder, *Camera) {
 	areas, ids := w.All, w.IDs
 	if !c.Detection.Drawn() {
 		areas, ids = []picture.Watch{{Region: everywhere.Region, Seconds: c.Detection.MinSeconds}}, []string{""}
+	}
+	if len(areas) == 0 {
+		out.None = "None of its areas watches: motion is never noticed."
+		return nil, out
 	}
 	ground, known, _ := c.Ground()
 	b := &builder{maker: maker{plan: p, channel: c, areas: areas, limits: limitsOf(areas), known: known}, ground: ground, ids: ids, out: out}

@@ -4,8 +4,10 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"math"
 	"math/rand/v2"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
@@ -14,6 +16,7 @@ import (
 	"wakefield.example/core/edit"
 	"wakefield.example/core/picture"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 	"wakefield.example/core/week"
 )
 
@@ -309,5 +312,49 @@ func TestAReportFollowsWhatHappens(t *testing.T) {
 	records[0].About = "gone"
 	if out := Reported(p, cameras, trials, records, 0); len(out.Gone) != 1 {
 		t.Errorf("%+v", out.Gone)
+	}
+}
+
+// TestPlansOfAllKinds takes every sample plan, and one that uses every member: each camera says what there is to walk, or why
+// nothing is, and nothing that is seen of it breaks.
+func TestPlansOfAllKinds(t *testing.T) {
+	files, err := filepath.Glob("../estimate/testdata/plans/*.json")
+	if err != nil || len(files) == 0 {
+		t.Fatal(files, err)
+	}
+	sign := 3.0
+	for _, file := range append(files, "../plan/testdata/whole.json") {
+		p := plantest.Read(t, file)
+		cameras, err := Of(t.Context(), p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var records []Record
+		for i := range cameras {
+			c := &cameras[i]
+			if (len(c.Walks) == 0) != (c.None != "") {
+				t.Errorf("%s, %s: %d walks; %q", file, c.Name, len(c.Walks), c.None)
+			}
+			for _, w := range c.Walks {
+				for _, minute := range []week.Minute{0, 5000, 10079} {
+					e := w.Expected[c.At(minute)]
+					records = append(records, Record{ID: fmt.Sprint(len(records)), About: c.Channel,
+						Said: Said{Walk: &WalkSaid{Key: e.Key, Planned: e.Shown,
+							Seen: Seen{Walk: w.ID, Minute: minute, Sign: &sign}}}})
+				}
+			}
+		}
+		r := Reported(p, cameras, Trials(p), records, 77)
+		if _, err := json.Marshal(r); err != nil { // neither infinite nor no number
+			t.Errorf("%s: %v", file, err)
+		}
+		if _, err := json.Marshal(cameras); err != nil {
+			t.Errorf("%s: %v", file, err)
+		}
+	}
+	nothing, _ := one(t)
+	nothing.Channels[0].Detection.Areas = &plan.Areas{List: []plan.Area{{ID: "x", Ignore: true, Points: []plan.Point{{0, 0}, {1, 0}, {1, 1}}}}}
+	if c := CameraOf(nothing, "c0"); !strings.Contains(c.None, "never noticed") {
+		t.Errorf("%+v", c)
 	}
 }

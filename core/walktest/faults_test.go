@@ -198,6 +198,7 @@ func TestFaultsAreFound(t *testing.T) {
 			}
 		}
 	}
+	t.Logf("of %d faults %d can be told apart, of which %d are named first", many, tellable, named)
 	if share := float64(named) / float64(tellable); share < 0.85 || tellable < many/2 {
 		t.Errorf("of %d faults, %d can be told apart, of which %.1f %% are named first", many, tellable, 100*share)
 	}

@@ -1,5 +1,6 @@
 // Package papers writes what is handed over on paper: the page for the customer, the sheet that a fitter works from, the
-// evidence behind the figures, the form of the walk test, and the walk test as it was done. Each is a PDF with its fonts in it; the sheet is a workbook too.
+// evidence behind the figures, the form of the walk test, and the walk test as it was done. Each is a PDF with its fonts in it;
+// the sheet is a workbook too.
 //
 // What steps say comes from package handover, so that paper, screen and phone have the same words.
 //

@@ -12,6 +12,7 @@ import (
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/handover"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/walktest"
 	"wakefield.example/core/week"
 	"wakefield.example/internal/store"
 )
@@ -346,6 +347,8 @@ type HandoverFile struct {
 	Version int64           `json:"version" doc:"Revision of the plan at the time of writing"`
 	Ticks   []store.Tick    `json:"ticks"`
 	Printed []store.Printed `json:"printed"`
+
+	Records []walktest.Record `json:"records" doc:"What was walked, tried and decided on site, oldest first"`
 }
 
 func (s *service) handoverFile(ctx context.Context, in *PlanParam) (*attachedJSON[HandoverFile], error) {
@@ -360,6 +363,9 @@ func (s *service) handoverFile(ctx context.Context, in *PlanParam) (*attachedJSO
 		return nil, s.problem(ctx, err)
 	}
 	out.Ticks = append(out.Ticks, ticks...)
+	if out.Records, err = s.recordsOf(ctx, in.ID); err != nil {
+		return nil, s.problem(ctx, err)
+	}
 	printed, err := s.store.PrintedOf(ctx, in.ID)
 	for i := range e.head.Plan.Recorders {
 		if p, ok := printed[e.head.Plan.Recorders[i].ID]; ok {

@@ -78,6 +78,7 @@ export async function waitingHere(): Promise<number> {
 
 /** Empties the phone: sites, pictures, and what waits. */
 export async function emptyHere() {
+  if (!(await indexedDB.databases()).some((d) => d.name === name)) return
   const db = await along()
   const all = db.transaction(['taken', 'pictures', 'waiting', 'drafts'], 'readwrite')
   await Promise.all([

@@ -4087,6 +4087,8 @@ export interface components {
             /** @description Name of the variant */
             plan: string;
             printed: components["schemas"]["Printed"][];
+            /** @description What was walked, tried and decided on site, oldest first */
+            records: components["schemas"]["WalkedRecord"][];
             /** @description Name of the site */
             site: string;
             ticks: components["schemas"]["Tick"][];

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import type { Revision } from '../api/types'
 import { useSite } from '../site/useSite'
 import { days } from '../ui/figures'
+import OnSite from './OnSite.vue'
 import RevisionPreview from './RevisionPreview.vue'
 import TakeBack from './TakeBack.vue'
 import { useHistory } from './useHistory'
@@ -53,6 +54,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
         data-test="history-words"
       />
     </p>
+    <OnSite />
     <div class="columns two">
       <ol>
         <li

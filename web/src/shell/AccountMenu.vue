@@ -5,12 +5,25 @@ import { useRouter } from 'vue-router'
 import { api } from '../api/client'
 import { loadMe } from '../api/me'
 import { me, told } from '../api/session'
+import { count } from '../ui/figures'
+import { notice } from '../ui/notice'
 
 /** Who is signed in, and what is theirs. */
 const router = useRouter()
 
-async function act(command: 'account' | 'people' | 'audit' | 'out') {
+async function act(command: 'account' | 'people' | 'audit' | 'out', lose = false) {
   if (command !== 'out') return void router.push({ name: command })
+  // What was taken along for a walk test goes with whoever took it; where something of it is not sent yet, it is asked.
+  const { emptyHere, waitingHere } = await import('../along/store')
+  const waits = await waitingHere()
+  if (waits && !lose) {
+    const words = `${count(waits, 'result')} of a walk test in this browser not sent yet: send first under Handover, Walk test.`
+    return void notice(words, {
+      seconds: 12,
+      act: { label: 'Lose it, and sign out', run: () => void act('out', true) },
+    })
+  }
+  await emptyHere()
   await api.POST('/api/sign-out')
   told()
   await loadMe()
