@@ -142,14 +142,14 @@ func (m *maker) make(others []Other) {
 // seconds are faults of durations and of the clock.
 func (m *maker) seconds() {
 	plain, c := m.plain(), m.channel
+	base := leastSeconds(c)
 	m.add(Wait, len(waits), func(k int) (Case, sees, bool) {
 		s := plain
 		s.limits = make([]limits, len(m.limits))
 		for a, l := range m.limits {
 			s.limits[a] = limits{l.smallest, l.seconds + waits[k]}
 		}
-		return Case{Value: round(c.Detection.MinSeconds+waits[k], 0.1),
-			Words: plan.Say("Shortest motion is about %.2g s, not %v s.", c.Detection.MinSeconds+waits[k], c.Detection.MinSeconds)}, s, true
+		return Case{Value: round(base+waits[k], 0.1), Words: plan.Say("Shortest motion is about %.2g s, not %v s.", base+waits[k], base)}, s, true
 	})
 	m.add(Pre, len(pres), func(k int) (Case, sees, bool) {
 		s := plain
@@ -172,6 +172,20 @@ func (m *maker) seconds() {
 		return Case{Value: round(s.clock, 0.1), Words: plan.Say("The recorder’s clock is about %.2g s %s of what was entered.",
 			math.Abs(s.clock), side)}, s, true
 	})
+}
+
+// leastSeconds is the shortest motion that any watched area of a channel notices.
+func leastSeconds(c *plan.Channel) float64 {
+	least := math.Inf(1)
+	for _, a := range c.Detection.List() {
+		if !a.Ignore {
+			least = min(least, plan.Or(a.MinSeconds, c.Detection.MinSeconds))
+		}
+	}
+	if math.IsInf(least, 1) {
+		return c.Detection.MinSeconds
+	}
+	return least
 }
 
 // sizes are other smallest sizes.

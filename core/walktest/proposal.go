@@ -26,7 +26,13 @@ func Proposal(p *plan.Plan, channel string, found Case) []edit.Edit {
 		d.RecordsSelf = &no
 		return detection()
 	case Wait:
-		d.MinSeconds = found.Value
+		more := found.Value - leastSeconds(c)
+		d.MinSeconds = max(0, round(d.MinSeconds+more, 0.1))
+		if d.Drawn() {
+			areas := *d.Areas
+			areas.List = waiting(areas.List, more)
+			d.Areas = &areas
+		}
 		return detection()
 	case NoAreas:
 		d.Areas = nil
@@ -45,6 +51,18 @@ func Proposal(p *plan.Plan, channel string, found Case) []edit.Edit {
 		return []edit.Edit{{SetTimes: &edit.SetTimes{Channels: ids, PostSeconds: &found.Value}}}
 	}
 	return nil
+}
+
+// waiting are areas that wait for so many seconds more, those that have seconds of their own.
+func waiting(list []plan.Area, more float64) []plan.Area {
+	out := append([]plan.Area(nil), list...)
+	for k := range out {
+		if own := out[k].MinSeconds; own != nil {
+			seconds := max(0, round(*own+more, 0.1))
+			out[k].MinSeconds = &seconds
+		}
+	}
+	return out
 }
 
 // scaled are areas of which the smallest size of the most attentive one becomes a share of the picture in %, and the others' in

@@ -55,7 +55,10 @@ async function sign() {
       {{ open === 1 ? '1 camera is' : `${open} cameras are` }} not walked to the end. It can be signed like that; the
       paper says so.
     </p>
-    <p>{{ walkedAll }} walks count. The paper of the walk test is under Handover, Papers.</p>
+    <p>
+      {{ walkedAll === 1 ? '1 walk counts' : `${walkedAll} walks count` }}. The paper of the walk test is under
+      Handover, Papers.
+    </p>
     <label class="field"
       >Name<input v-model="name" type="text" autocomplete="name" maxlength="200" data-test="signer"
     /></label>
