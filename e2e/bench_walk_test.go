@@ -104,9 +104,7 @@ func walkedDepot(b *testing.B) (*site, *page) {
 		scene.Picture, scene.Patches = still.ID, nil
 		c.Scene, c.Detection.On, c.Detection.Areas, c.Detection.Catch = &scene, true, like.Detection.Areas, nil
 	}
-	for i := range quay.Objects {
-		depot.Objects = append(depot.Objects, quay.Objects[i])
-	}
+	depot.Objects = append(depot.Objects, quay.Objects...)
 	s := serve(b, "depot", depot)
 	for _, still := range pictures {
 		if err := s.store.AddPicture(context.Background(), "depot", still); err != nil {
