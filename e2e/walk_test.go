@@ -499,3 +499,59 @@ func TestThePageForPhonesCanBeInstalled(t *testing.T) {
 		t.Errorf("%v are kept", kept)
 	}
 }
+
+// TestAWalkIsCutShort closes the page while somebody walks, once before the sign and once after it.
+func TestAWalkIsCutShort(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	p := browser(t, s, 1280, 800).phone()
+	p.open("/walk/quay#camera/gangway-a/off", `[data-test="start"]`)
+	p.click(`[data-test="start"]`)
+	p.until(`parseFloat(document.querySelector('.clock')?.innerText) > 0.5`)
+	p.do(chromedp.Navigate("about:blank"))
+	p.open("/walk/quay", `[data-test="cut-short"]`)
+	p.shows(`[data-test="cut-short"]`, "Gangway A, Off the boat, before any sign")
+	p.click(`[data-test="cut-short"] button`)
+	p.click(`[data-test="start"]`)
+	p.until(`parseFloat(document.querySelector('.clock')?.innerText) > 1`)
+	p.click(`[data-test="sign"]`)
+	p.do(chromedp.WaitVisible(chromedp.CSS(`.got`)))
+	p.do(chromedp.Navigate("about:blank"))
+	p.open("/walk/quay#camera/gangway-a", `[data-test="keep-cut"]`)
+	p.click(`[data-test="keep-cut"]`)
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="found"]`)))
+	p.shows(`[data-test="state"]`, "all is sent")
+	list := s.walked(t)
+	if len(list) != 1 || !strings.Contains(string(list[0].Said), `"sign"`) || time.Since(list[0].At) > time.Minute {
+		t.Errorf("%+v", list)
+	}
+	if eval[bool](p, `!!document.querySelector('[data-test="cut-short"]')`) {
+		t.Error("it is asked again")
+	}
+}
+
+// TestWhatIsNotTakenIsSaid walks as somebody who only reads the site: the server refuses it, the phone keeps it and says why, and
+// it is taken when the role is another.
+func TestWhatIsNotTakenIsSaid(t *testing.T) {
+	s := serveAccounts(t, "pennywhistle-quay", demo.PennywhistleQuay())
+	p := browser(t, s, 390, 844).as("Odile Quist", "/walk/pennywhistle-quay", `.rows a`)
+	p.touched()
+	p.walks("gangway-a", "off", 0.6)
+	p.shows("header", "1 was not taken by the server")
+	p.goTo("more")
+	p.shows("main", "Off the boat")
+	people, err := s.store.People(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, who := range people {
+		if who.Name == "Odile Quist" {
+			if err := s.store.SetRoles(t.Context(), who.ID, false, []store.Role{{Site: "pennywhistle-quay", Role: "fitter"}}); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	p.comes(`document.querySelector('[data-test="state"]')?.innerText.includes('all is sent') && !document.querySelector('header a') || (document.querySelector('[data-test="retry"]')?.click(), false)`)
+	if n := len(s.walked(t)); n != 1 {
+		t.Errorf("%d arrived", n)
+	}
+}

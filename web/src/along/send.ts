@@ -10,7 +10,7 @@ const api = createClient<paths>({ baseUrl: '/' })
 /** What came of sending. */
 export interface Sent {
   /** Nobody answered, the server is busy, or it asks to sign in: what waits stays. */
-  status: 'sent' | 'away' | 'signedOut' | 'newer' | 'gone'
+  status: 'sent' | 'away' | 'signedOut'
   /** The page that belongs to the server, where it answered. */
   page?: string
   kept: number
@@ -57,9 +57,8 @@ async function all(session: string, more: Waiting[]): Promise<Sent> {
     for (let i = 0; i < list.length; i += batch) {
       const status = await some(plan, list.slice(i, i + batch), session, sent)
       if (status === 200) continue
-      sent.status = status === 401 ? 'signedOut' : status === 404 || status === 403 ? 'gone' : 'away'
-      if (sent.status !== 'gone') return sent
-      break
+      sent.status = status === 401 ? 'signedOut' : 'away'
+      return sent
     }
   }
   return sent
@@ -84,11 +83,14 @@ async function some(plan: string, list: Waiting[], session: string, sent: Sent):
       api.POST('/api/plans/{id}/ticks', { params: { path: { id: plan }, header: {} }, body: { recorder, keys, done } }),
     )
     if (status.code === 200) await done200(w, sent)
-    else if (status.code === 409 || status.code === 404) await refuse(w, status.why, sent)
+    else if (isFinal(status.code)) await refuse(w, status.why, sent)
     else return status.code
   }
   return 200
 }
+
+/** Whether the server will never take it as it is: it says why, and somebody decides. */
+const isFinal = (status: number) => status >= 400 && status < 500 && ![401, 408, 425, 429].includes(status)
 
 async function asked<T>(question: () => Promise<{ data?: T; error?: unknown; response: Response }>) {
   try {
@@ -126,7 +128,7 @@ async function picture(plan: string, w: Waiting): Promise<number> {
       bodySerializer: (body: unknown) => body as Blob,
     }),
   )
-  if (told.code === 422) {
+  if (isFinal(told.code)) {
     await refuse(w, told.why, { status: 'sent', kept: 0, refused: 0, delivered: [] })
     return 200
   }
@@ -149,11 +151,11 @@ async function notes(plan: string, list: Waiting[], session: string, sent: Sent)
       body: { records },
     }),
   )
-  if (told.code === 422 && list.length === 1) {
+  if (isFinal(told.code) && list.length === 1) {
     await refuse(list[0]!, told.why, sent)
     return 200
   }
-  if (told.code === 422) {
+  if (isFinal(told.code)) {
     // One of them is not as the server wants it: each is sent by itself, so that the others are not held up.
     for (const w of list) {
       const status = await notes(plan, [w], session, sent)

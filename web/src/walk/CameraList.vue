@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { WalkCamera } from '../api/types'
+import CutShort from './CutShort.vue'
 import { counting, progress } from './expect'
 import { judge } from './judge'
 import { useTaken } from './useTaken'
@@ -48,6 +49,7 @@ const all = computed(() => lines.value.filter((l) => !l.camera.none).length)
 
 <template>
   <main>
+    <CutShort />
     <h2>Walks · {{ done }} of {{ all }} cameras</h2>
     <label v-if="lines.length > 8" class="field">
       <span class="visually-hidden">Find a camera</span>

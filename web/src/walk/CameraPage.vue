@@ -6,6 +6,7 @@ import { minuteOf } from './moment'
 import { say } from './signals'
 import { useTaken } from './useTaken'
 import { addressOf, show, useView } from './view'
+import CutShort from './CutShort.vue'
 import PhotoPick from './PhotoPick.vue'
 import WalkPicture from './WalkPicture.vue'
 import WhatFound from './WhatFound.vue'
@@ -35,6 +36,7 @@ const needed = computed(() => cam.value!.walks.filter((w) => !w.optional))
     <p>It was removed, or the link is wrong. What was seen of it is kept. <a href="#list">To the cameras</a></p>
   </main>
   <main v-else>
+    <CutShort />
     <h2>{{ cam.number }} {{ cam.name }}</h2>
     <p v-if="cam.none">{{ cam.none }}</p>
     <template v-else-if="walk && expects">

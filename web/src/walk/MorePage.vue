@@ -16,7 +16,7 @@ import { addressOf } from './view'
 
 /** What is on the phone, what waits, and how it behaves. */
 const { taken, take, megabytes, clocks } = useTaken()
-const { due, refused, connected, sendNow, drop, look } = useWaiting()
+const { due, refused, connected, sendNow, retry, drop, look } = useWaiting()
 const { newer, takeOver } = useNewer()
 const { dark, toggle } = useTheme()
 const asked = ref(false)
@@ -81,6 +81,9 @@ async function leave() {
         <button type="button" class="act short" @click="drop(w)">Remove it from the phone</button>
       </li>
     </ul>
+    <div v-if="refused.length" class="acts">
+      <button type="button" class="act" data-test="retry" @click="retry">Try again what was not taken</button>
+    </div>
     <div v-if="due.length" class="acts">
       <button type="button" class="act" @click="sendNow">{{ connected ? 'Send now' : 'Try to send' }}</button>
     </div>

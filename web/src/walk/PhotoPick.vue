@@ -34,7 +34,6 @@ async function picked(event: Event, what: 'monitor' | 'site') {
           :id="id + 'm'"
           type="file"
           accept="image/*"
-          capture="environment"
           class="visually-hidden"
           data-test="photo"
           @change="picked($event, 'monitor')"
@@ -44,7 +43,6 @@ async function picked(event: Event, what: 'monitor' | 'site') {
           :id="id + 's'"
           type="file"
           accept="image/*"
-          capture="environment"
           class="visually-hidden"
           @change="picked($event, 'site')"
       /></label>

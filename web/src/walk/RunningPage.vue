@@ -7,12 +7,13 @@ import { expectationOf } from './expect'
 import { minuteOf } from './moment'
 import { beeps, say, signal, speaks, stayAwake } from './signals'
 import { useTaken } from './useTaken'
-import { note } from './useWaiting'
+import { note, useWaiting } from './useWaiting'
 import { show, useView } from './view'
 
 /** While somebody walks: the whole screen answers, in the dark. Times are by a clock that nobody sets. */
 const view = useView()
 const { taken, camera, now } = useTaken()
+const { due } = useWaiting()
 const cam = camera(view.about.value[0]!)!
 const walk = cam.walks.find((w) => w.id === view.about.value[1])!
 const minute = minuteOf(taken.value!.test.timeZone, now())
@@ -42,6 +43,7 @@ function tickOn() {
   frame = requestAnimationFrame(tickOn)
 }
 onMounted(() => {
+  void keep()
   letSleep = stayAwake()
   frame = requestAnimationFrame(tickOn)
   if (speaks.value) say('Walk.')
@@ -105,7 +107,9 @@ function again() {
   <main class="dark" data-test="running" @click.self="seen">
     <header>
       <h1>{{ cam.number }} {{ cam.name }}</h1>
-      <p>{{ walk.name }} · running</p>
+      <p>
+        {{ walk.name }} · running<template v-if="due.length"> · {{ due.length }} kept here</template>
+      </p>
     </header>
     <p class="clock" aria-hidden="true" @click="seen">{{ (sign ?? passed).toFixed(1) }} s</p>
     <p class="expected" @click="seen">

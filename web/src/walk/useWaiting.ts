@@ -65,14 +65,17 @@ export async function note(plan: string, revision: number, about: string, said: 
   return id
 }
 
+/** Keeps something of an earlier time, by the phone's clock. */
+export async function noteOf(plan: string, revision: number, about: string, said: Said, when: number): Promise<string> {
+  const id = newKey()
+  await put([{ plan, what: { record: { id, about, revision, by: nameNow(), ...said } } }], when)
+  return id
+}
+
 /** Keeps more of what was noted before, in its place and of its time: what is kept does not change. */
 export async function complete(plan: string, before: WalkRecord, said: Said, when: number): Promise<string> {
-  const id = newKey()
-  const by = nameNow()
-  const { revision } = before
-  await put([{ plan, what: { record: { id, about: before.about, revision, by, ...said } } }], when)
-  const aside = { reason: 'Completed.' }
-  await put([{ plan, what: { record: { id: newKey(), about: before.id, revision, by, aside } } }])
+  const id = await noteOf(plan, before.revision, before.about, said, when)
+  await note(plan, before.revision, before.id, { aside: { reason: 'Completed.' } })
   return id
 }
 
@@ -115,6 +118,15 @@ async function unsavedFirst() {
   }
 }
 
+/** Tries to send again what the server refused: somebody may have changed what kept it out. */
+async function retry() {
+  const db = await along()
+  for (const w of await db.getAll('waiting')) if (w.refused) await db.put('waiting', { ...w, refused: undefined })
+  unsaved.value.forEach((w) => delete w.refused)
+  await look()
+  await sendNow()
+}
+
 /** Takes something that the server refused away, once somebody has seen why. */
 async function drop(w: Waiting) {
   unsaved.value = unsaved.value.filter((u) => u !== w)
@@ -140,5 +152,5 @@ export function useWaiting() {
   }
   const refused = computed(() => waiting.value.filter((w) => w.refused))
   const due = computed(() => waiting.value.filter((w) => !w.refused))
-  return { waiting, due, refused, full, connected, busy, serversPage, arrived, sendNow, drop, look }
+  return { waiting, due, refused, full, connected, busy, serversPage, arrived, sendNow, retry, drop, look }
 }
