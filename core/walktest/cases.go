@@ -299,4 +299,8 @@ func limitsOf(areas []picture.Watch) []limits {
 	return out
 }
 
-func round(x, to float64) float64 { return math.Round(x/to) * to }
+// round rounds to a decimal step, so that it is written in few digits.
+func round(x, to float64) float64 {
+	steps := math.Round(1 / to)
+	return math.Round(x*steps) / steps
+}

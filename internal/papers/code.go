@@ -35,7 +35,8 @@ func (s *Source) phone(sh *sheet) {
 		return
 	}
 	const side = 22.0
-	sh.room(side + 2)
+	sh.room(side + 3)
+	sh.space(1)
 	top := sh.y
 	sh.picture(code, sh.left, top, side, side)
 	sh.inset("On a phone: scan this, and take steps and walk test along. No network is needed from then on.", text, side+4)
