@@ -321,9 +321,15 @@ func TestTheWalkTestIsSigned(t *testing.T) {
 	desk.do(chromedp.WaitVisible(chromedp.CSS(`canvas`)))
 }
 
-// TestTargetsAreLargeAndReadable measures what is touched, and asks axe, on every page for phones.
+// TestTargetsAreLargeAndReadable measures what is touched, and asks axe, on every page for phones, with names as long as they may be.
 func TestTargetsAreLargeAndReadable(t *testing.T) {
-	s := serve(t, "quay", demo.PennywhistleQuay())
+	q := demo.PennywhistleQuay()
+	q.Site.Name = strings.Repeat("Landungsbrücke", 7)
+	q.Recorders[0].Name = strings.Repeat("Hafenmeisterei", 7)
+	c := q.Channel("gangway-a")
+	c.Name = "رصيف الشمال 🚢 " + strings.Repeat("Donaudampfschiff", 5)
+	c.Scene.Walks[0].Name = strings.Repeat("Vom Schiff herunter", 5)
+	s := serve(t, "quay", q)
 	p := browser(t, s, 1280, 800).phone()
 	p.open("/walk/quay", `.rows a`)
 	check := func(where string) {
