@@ -75,7 +75,7 @@ func TestTheTour(t *testing.T) {
 			p.until(isSaved)
 		}
 	}
-	if made != len(acts) || len(steps) != 14 {
+	if made != len(acts) || len(steps) != 15 {
 		t.Errorf("%d acts of %d were made in %d steps", made, len(acts), len(steps))
 	}
 }
