@@ -60,7 +60,7 @@ var rules = map[string]Rule{
 	// Sites as a whole. The list and the stream hold only what whoever asks may read.
 	"listSites": {Member, Nowhere}, "changes": {Member, Nowhere},
 	"importSite": {Company, Nowhere}, "openSite": {Company, Nowhere}, "draftOpening": {Company, Nowhere}, "duplicateSite": {Company, AtSite},
-	"getSite": {Read, AtSite}, "siteVerdict": {Read, AtSite}, "variants": {Read, AtSite},
+	"getSite": {Read, AtSite}, "present": {Read, AtSite}, "siteVerdict": {Read, AtSite}, "variants": {Read, AtSite},
 	"compare": {Read, AtSite}, "compareFile": {Read, AtSite}, "comparedRibbons": {Read, AtSite},
 	"archiveSite": {Plan, AtSite}, "adopt": {Plan, AtSite}, "makeVariant": {Plan, AtSite}, "importVariant": {Plan, AtSite},
 	"removeVariant": {Plan, AtSite},

@@ -189,7 +189,7 @@ func register(api huma.API, s *service) {
 		registerHealth, registerFormat, registerSites, registerOpenings, registerPlans, registerEdits, registerRevisions, registerFindings,
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
-		registerHandover, registerWalkTest,
+		registerHandover, registerWalkTest, registerPresence,
 		registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
 		registerAudit,
 	} {

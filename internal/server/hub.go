@@ -38,6 +38,7 @@ type listener struct {
 type news struct {
 	plans  map[string]store.Changed
 	sites  []store.SiteChanged
+	here   map[string]store.Presence // by who it is: only the newest counts
 	missed *Missed
 	beat   bool // whether it is to hear at once that the database is away
 }
@@ -96,6 +97,18 @@ func (h *hub) tellSite(change store.SiteChanged) {
 	})
 }
 
+// tellPresence passes on who is at a site. Of more than a page can need nothing is kept: they say so again.
+func (h *hub) tellPresence(p store.Presence) {
+	h.pass(p.Site, func(n *news) {
+		if n.here == nil {
+			n.here = make(map[string]store.Presence)
+		}
+		if _, known := n.here[p.Who]; known || len(n.here) < mostSites {
+			n.here[p.Who] = p
+		}
+	})
+}
+
 // missed tells all pages that changes may have been missed.
 func (h *hub) missed(epoch string) {
 	h.mutex.Lock()
@@ -149,6 +162,7 @@ func (l *listener) take() news {
 // only leaves out what is of sites that whoever hears of it may not see.
 func (n *news) only(maySee func(site string) bool) {
 	n.sites = slices.DeleteFunc(n.sites, func(c store.SiteChanged) bool { return !maySee(c.Site) })
+	maps.DeleteFunc(n.here, func(_ string, p store.Presence) bool { return !maySee(p.Site) })
 	maps.DeleteFunc(n.plans, func(_ string, c store.Changed) bool { return !maySee(c.Site) })
 }
 
@@ -166,6 +180,11 @@ func (n news) send(data func(any) error) error {
 	}
 	for _, c := range n.plans {
 		if err := data(c); err != nil {
+			return err
+		}
+	}
+	for _, p := range n.here {
+		if err := data(p); err != nil {
 			return err
 		}
 	}
@@ -208,7 +227,8 @@ func registerChanges(api huma.API, s *service) {
 			}
 			next(ctx)
 		}},
-	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "missed": Missed{}, "beat": Beat{}},
+	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "present": store.Presence{}, "missed": Missed{},
+		"beat": Beat{}},
 		func(ctx context.Context, in *request, send sse.Sender) {
 			l, leave := s.hub.join(in.Site)
 			defer leave()

@@ -37,6 +37,8 @@ type Ears struct {
 	Away func()
 	// Person is told whose account, links or tokens changed: the id of a person or a link; may be nil.
 	Person func(id string)
+	// Present is told who is at a site; may be nil.
+	Present func(Presence)
 }
 
 // Names under which servers on one database tell each other.
@@ -44,6 +46,8 @@ const (
 	plansTold  = "wakefield_plan"
 	sitesTold  = "wakefield_site"
 	peopleTold = "wakefield_person"
+
+	presenceTold = "wakefield_present"
 )
 
 // Watch tells every change of any plan and site, made through this server or another,
@@ -86,7 +90,7 @@ func (s *Store) listen(ctx context.Context, ears Ears, tell func(Changed)) error
 		return err
 	}
 	defer conn.Close(context.WithoutCancel(ctx))
-	if _, err := conn.Exec(ctx, "listen "+plansTold+"; listen "+sitesTold+"; listen "+peopleTold); err != nil {
+	if _, err := conn.Exec(ctx, "listen "+plansTold+"; listen "+sitesTold+"; listen "+peopleTold+"; listen "+presenceTold); err != nil {
 		return err
 	}
 	var epoch string
@@ -122,6 +126,16 @@ func hear(channel string, payload []byte, ears Ears, tell func(Changed)) error {
 	if channel == peopleTold {
 		if ears.Person != nil {
 			ears.Person(string(payload))
+		}
+		return nil
+	}
+	if channel == presenceTold {
+		var p Presence
+		if err := json.Unmarshal(payload, &p); err != nil {
+			return err
+		}
+		if ears.Present != nil {
+			ears.Present(p)
 		}
 		return nil
 	}

@@ -1984,6 +1984,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{id}/present": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that a page of a site is open, and what is in hand there */
+        post: operations["present"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{id}/verdict": {
         parameters: {
             query?: never;
@@ -4979,6 +4996,28 @@ export interface components {
             /** Format: double */
             reservePercent?: number;
         };
+        Presence: {
+            /** @description What is in hand there, such as the id of a channel */
+            about?: string;
+            /** @description Whether the page is closed */
+            gone?: boolean;
+            /** @description Of the person */
+            name: string;
+            /** @description Which page is open */
+            page: string;
+            /** @description Id of the variant that is open */
+            plan: string;
+            site: string;
+            /** @description Tells tabs of browsers apart; those of one browser begin alike */
+            who: string;
+        };
+        PresentRequest: {
+            about?: string;
+            gone?: boolean;
+            page: string;
+            plan: string;
+            who: string;
+        };
         Preset: {
             id: string;
             name: string;
@@ -7611,6 +7650,17 @@ export interface operations {
                          * @constant
                          */
                         event: "missed";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["Presence"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "present";
                         /** @description The event ID. */
                         id?: number;
                         /** @description The retry time in milliseconds. */
@@ -11757,6 +11807,45 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveVariantRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    present: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the site */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresentRequest"];
             };
         };
         responses: {

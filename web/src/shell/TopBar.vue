@@ -37,6 +37,7 @@ const ExportMenu = later(
   () => h('button', { type: 'button', class: 'plain-button', disabled: true }, 'Export plan'),
 )
 const AccountMenu = later(() => import('./AccountMenu.vue'))
+const OthersHere = later(() => import('./OthersHere.vue'))
 const YourName = later(() => import('./YourName.vue'))
 const naming = ref(false)
 const named = useOnce(() => naming.value)
@@ -55,6 +56,7 @@ const undoTitle = computed(() =>
       <span class="where"
         ><b>{{ site.plan.site.name }}</b> <VariantMenu
       /></span>
+      <OthersHere />
       <span class="state" :class="{ short: site.away || site.aside.length }" role="status" data-test="state">{{
         saved
       }}</span>

@@ -13,6 +13,7 @@ type Schemas = components['schemas']
 export type Heard =
   | { kind: 'change'; change: Schemas['Changed'] }
   | { kind: 'site'; change: Schemas['SiteChanged'] }
+  | { kind: 'present'; present: Schemas['Presence'] }
   | { kind: 'missed' }
   | { kind: 'away' }
   | { kind: 'here' }
@@ -46,6 +47,7 @@ export function openStream(hear: (heard: Heard) => void): () => void {
       now.addEventListener(name, (event) => take(JSON.parse((event as MessageEvent<string>).data) as T))
     told<Schemas['Changed']>('change', (change) => hear({ kind: 'change', change }))
     told<Schemas['SiteChanged']>('site', (change) => hear({ kind: 'site', change }))
+    told<Schemas['Presence']>('present', (present) => hear({ kind: 'present', present }))
     told<Schemas['Missed']>('missed', () => hear({ kind: 'missed' }))
     told<Schemas['Beat']>('beat', (beat) => {
       say(!!beat.away)

@@ -2,6 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { watch, type Ref } from 'vue'
 
 import type { components } from '../api/schema'
+import { hearPresent } from './present'
 import { openStream, type Heard } from './stream'
 
 type Changed = components['schemas']['Changed']
@@ -34,6 +35,7 @@ export function useChanges(id: Ref<string>, ears: Ears) {
     if (!id.value) return
     if (heard.kind === 'missed') ears.missed()
     else if (heard.kind === 'away' || heard.kind === 'here') ears.away(heard.kind === 'away')
+    else if (heard.kind === 'present') hearPresent(heard.present, id.value)
     else if (heard.change.site !== id.value) return
     else if (heard.kind === 'site') ears.site(heard.change)
     else ears.changed(heard.change)

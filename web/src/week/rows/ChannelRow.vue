@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Channel } from '../../api/types'
+import { initials, others } from '../../site/present'
 import { useEntered } from '../../site/useEntered'
 import { useSite } from '../../site/useSite'
 import DaysBar from '../../ui/DaysBar.vue'
@@ -38,6 +39,10 @@ const none: Span[] = []
 const stroke = computed(() => (hand.stroke?.channels.includes(props.channel.id) ? hand.spans : none))
 /** Where another duty is entered than planned. */
 const otherwise = computed(() => entered.stretches.get(props.channel.id) ?? [])
+/** Who else has this channel in hand, in the variant that is open. */
+const here = computed(() =>
+  others.value.filter((o) => o.about === props.channel.id && o.plan === site.planId && o.page === 'week'),
+)
 const place = (s: Span) => placeIn(hand.view, s)
 </script>
 
@@ -67,6 +72,13 @@ const place = (s: Span) => placeIn(hand.view, s)
         ⋯
       </button>
       <span class="name" :title="channel.name">{{ channel.name }}</span>
+      <span
+        v-if="here.length"
+        class="present"
+        data-test="here"
+        :title="`${here.map((o) => o.name).join(', ')} looks at this channel`"
+        >{{ here.map((o) => initials(o.name)).join(' ') }}</span
+      >
       <span v-if="channel.noCamera" class="soft kept">no camera</span>
       <span v-else class="kept" :class="{ short: isShort }" :data-kept="channel.id">
         {{ shows }}
@@ -95,6 +107,14 @@ const place = (s: Span) => placeIn(hand.view, s)
 </template>
 
 <style scoped>
+.present {
+  font-size: 11px;
+  color: var(--soft);
+  border: 1px solid var(--soft);
+  border-radius: 8px;
+  padding: 0 4px;
+}
+
 .row {
   display: grid;
   grid-template-columns: var(--channel-width) minmax(0, 1fr);
