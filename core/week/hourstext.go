@@ -47,15 +47,18 @@ func HoursText(list []Hours) string {
 	return strings.Join(parts, ", ")
 }
 
+// someTime is what stands where a time of day is typed; [readTime] says whether it is one.
+const someTime = `[0-9][0-9:.h]*(?:\s*[ap]\.?m\.?)?|noon|midnight`
+
 var (
 	dashes = strings.NewReplacer("–", "-", "—", "-", "−", "-", " to ", "-", " until ", "-", " till ", "-", ";", ",", " and ",
 		",", "+", ",", "&", ",")
-	partOfText = regexp.MustCompile(`^([a-z][a-z -]*?)?\s*(?:([0-9][0-9:.h]*)\s*-\s*([0-9][0-9:.h]*))?$`)
-	timeOfText = regexp.MustCompile(`^([0-9]{1,2})(?:[:.h]([0-9]{2})|h)?$`)
+	partOfText = regexp.MustCompile(`^([a-z][a-z -]*?)?\s*(?:(` + someTime + `)\s*-\s*(` + someTime + `))?$`)
+	timeOfText = regexp.MustCompile(`^([0-9]{1,2})(?:[:.h]([0-9]{2})|h)?\s*(?:([ap])\.?m\.?)?$`)
 )
 
 // ReadHours reads hours as people type them: "Mon-Fri 07:45-16:10", "Sun 22-6",
-// "weekend", "Mon, Wed 8.30-12, Sat", "0745-1610". Days without times are whole days, and
+// "weekend", "Mon, Wed 8.30-12, Sat", "0745-1610", "7am-6:30 pm", "noon-19h". Days without times are whole days, and
 // times without days are those of the days before, or of all days where there are none;
 // days before a comma go with the times that follow. An end at or before its start runs into the next day.
 func ReadHours(text string) ([]Hours, error) {
@@ -76,10 +79,7 @@ func ReadHours(text string) ([]Hours, error) {
 			continue
 		}
 		h := Hours{}
-		if h.From, err = readTime(m[2]); err != nil {
-			return nil, err
-		}
-		if h.To, err = readTime(m[3]); err != nil {
+		if h.From, h.To, err = readTimes(m[2], m[3]); err != nil {
 			return nil, err
 		}
 		if h.Days = tidy(append(waiting, days...)); len(h.Days) == 0 && len(out) > 0 {
@@ -155,9 +155,33 @@ func readDay(word string) (Weekday, error) {
 	return 0, fmt.Errorf("no day %q; days are Mon, Tue, Wed, Thu, Fri, Sat, Sun", word)
 }
 
-// readTime reads a time of day: 7, 07:45, 7.45, 7h45, 0745.
+// readTimes reads a start and an end. A start that does not say which half of the day is in that of the end where it is before it
+// then: "7-9pm" begins at 19:00, "11-1pm" at 11:00.
+func readTimes(from, to string) (start, end Clock, err error) {
+	if start, err = readTime(from); err != nil {
+		return 0, 0, err
+	}
+	if end, err = readTime(to); err != nil {
+		return 0, 0, err
+	}
+	const noon = Clock(Day / 2)
+	if m := timeOfText.FindStringSubmatch(to); m != nil && m[3] == "p" {
+		if m := timeOfText.FindStringSubmatch(from); m != nil && m[3] == "" && start < noon && start+noon < end {
+			start += noon
+		}
+	}
+	return start, end, nil
+}
+
+// readTime reads a time of day: 7, 07:45, 7.45, 7h45, 19h, 0745, 7pm, 7:30 p.m., noon, midnight.
 func readTime(text string) (Clock, error) {
-	if len(text) == 4 && !strings.ContainsAny(text, ":.h") {
+	switch text {
+	case "noon":
+		return Clock(Day / 2), nil
+	case "midnight":
+		return 0, nil
+	}
+	if len(text) == 4 && !strings.ContainsAny(text, ":.hm ") {
 		text = text[:2] + ":" + text[2:]
 	}
 	m := timeOfText.FindStringSubmatch(text)
@@ -166,6 +190,15 @@ func readTime(text string) (Clock, error) {
 	}
 	hour, _ := strconv.Atoi(m[1])
 	minute, _ := strconv.Atoi(m[2])
+	if half := m[3]; half != "" {
+		if hour < 1 || hour > 12 {
+			return 0, fmt.Errorf("no time %q; with am or pm hours are 1 to 12", text)
+		}
+		hour %= 12 // 12 am is midnight, 12 pm noon
+		if half == "p" {
+			hour += 12
+		}
+	}
 	at := hour*60 + minute
 	if minute > 59 || at > int(Day) {
 		return 0, fmt.Errorf("no time %q; times of day are 00:00 to 24:00", text)

@@ -16,6 +16,8 @@ const sheets = [
       ['Ctrl+Z, Ctrl+Y', 'undo, redo'],
       ...pages.map((p) => [`Alt+Shift+${p.key}`, p.title]),
       ['Alt+Shift+V', 'the next variant of the site'],
+      ['Alt+Shift+L', 'copy a link to what is open'],
+      ['Ctrl+C', 'with nothing marked: the table pointed at last, or the verdict, as cells'],
       ['?', 'this sheet'],
       ['Esc', 'leave what is in hand'],
     ],

@@ -26,6 +26,7 @@ const AwayStrip = later(() => import('./AwayStrip.vue'))
 const ConflictNotice = later(() => import('./ConflictNotice.vue'))
 const SetAside = later(() => import('./SetAside.vue'))
 const SharedWeekQuestion = later(() => import('../hand/SharedWeekQuestion.vue'))
+const Copying = later(() => import('./copying'))
 const UnreadableSite = later(() => import('./UnreadableSite.vue'))
 const removed = computed(() => site.variants.some((v) => v.id === site.planId && v.removed))
 const conflicted = useOnce(() => !!site.conflict)
@@ -82,6 +83,7 @@ useTitles()
       <ElSkeleton :rows="1" animated />
       <ElSkeleton :rows="12" animated />
     </main>
+    <Copying v-if="site.plan" />
     <ConflictNotice v-if="conflicted" />
     <SharedWeekQuestion v-if="asked" />
   </div>

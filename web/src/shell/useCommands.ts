@@ -135,6 +135,17 @@ export function useCommands(help: () => void) {
             { name: 'Export the plan with its pictures', run: () => location.assign(`/api/plans/${site.planId}/zip`) },
           ]
         : []),
+      ...(site.plan
+        ? [
+            {
+              name: 'Copy a link to this',
+              also: 'address url share bookmark',
+              hint: 'Alt+Shift+L',
+              run: () =>
+                document.dispatchEvent(new KeyboardEvent('keydown', { altKey: true, shiftKey: true, code: 'KeyL' })),
+            },
+          ]
+        : []),
       { name: 'Light or dark', run: toggle },
       { name: 'Keys, gestures and words', also: 'help glossary shortcuts meaning', hint: '?', run: help },
     ].map((a) => ({ kind: 'act' as const, ...a }))
