@@ -4,6 +4,7 @@ import '@fontsource/atkinson-hyperlegible-next/latin-700.css'
 import './ui/elements.css'
 import './theme/tokens.css'
 import './theme/page.css'
+import './theme/print.css'
 
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'

@@ -10,6 +10,7 @@ import { useColumns } from './useColumns'
 import { useGrid } from './useGrid'
 import { useRowDrag } from './useRowDrag'
 import { useTableKeys } from './useTableKeys'
+import { printing } from '../../ui/printing'
 
 /** Channels as a spreadsheet: the rows given, and one more in which a new channel is typed. */
 const props = defineProps<{ ids: string[]; columns: TableColumn[] }>()
@@ -35,7 +36,7 @@ const virtual = useVirtualizer(
     count: props.ids.length + 1,
     getScrollElement: () => scroller.value,
     estimateSize: () => ROW,
-    overscan: 8,
+    overscan: printing.value ? props.ids.length : 8,
     paddingStart: HEAD,
     scrollPaddingStart: HEAD,
   })),

@@ -6,6 +6,7 @@ import { computed, ref, useId, useTemplateRef, watch } from 'vue'
 
 import { usePicking } from './usePicking'
 import { count } from '../../ui/figures'
+import { printing } from '../../ui/printing'
 
 /**
  * One side of what causes what: a long list by groups, of which some rows are picked. A click picks one, with Ctrl it
@@ -57,7 +58,7 @@ const virtual = useVirtualizer(
     count: items.value.length,
     getScrollElement: () => scroller.value,
     estimateSize: () => ROW,
-    overscan: 10,
+    overscan: printing.value ? items.value.length : 10,
   })),
 )
 

@@ -5,6 +5,7 @@ import { computed, watch, type Ref } from 'vue'
 import { channelsOf } from '../../findings/useFindings'
 import { useSite } from '../../site/useSite'
 import { HEADING, ROW, rowsOf, TALLEST, type Arrangement } from './rows'
+import { printing } from '../../ui/printing'
 
 /** The rows that are arranged, those of them that are in the window, and which channel is at a height. */
 export function useRows(scroller: Readonly<Ref<HTMLElement | null>>, how: Ref<Arrangement>) {
@@ -28,7 +29,7 @@ export function useRows(scroller: Readonly<Ref<HTMLElement | null>>, how: Ref<Ar
       count: rows.value.length,
       getScrollElement: () => scroller.value,
       estimateSize: (i: number) => (rows.value[i]!.kind === 'group' ? HEADING : rowHeight.value),
-      overscan: 6,
+      overscan: printing.value ? rows.value.length : 6,
     })),
   )
   watch(rowHeight, () => virtual.value.measure())
