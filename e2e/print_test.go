@@ -28,7 +28,8 @@ func (p *page) printed() (text string, sheets int) {
 	}))
 	file := filepath.Join(p.TempDir(), "page.pdf")
 	if dir := os.Getenv("WAKEFIELD_PRINTED"); dir != "" {
-		file = filepath.Join(dir, strings.NewReplacer("/", "-", ":", "-").Replace(p.Name())+eval[string](p, "location.pathname.replaceAll('/', '-')")+".pdf")
+		file = filepath.Join(dir, strings.NewReplacer("/", "-", ":", "-").Replace(p.Name())+
+			eval[string](p, "location.pathname.replaceAll('/', '-')")+".pdf")
 	}
 	if err := os.WriteFile(file, data, 0o600); err != nil {
 		p.Fatal(err)
