@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import { useRouter } from 'vue-router'
-
 import type { Finding } from '../api/types'
 import { useSite } from '../site/useSite'
 import { useHand } from '../hand/useHand'
@@ -15,7 +13,6 @@ const props = defineProps<{ finding: Finding; linked?: boolean; on?: string; tri
 const { accept, reopen } = useFindings()
 const hand = useHand()
 const site = useSite()
-const router = useRouter()
 
 const names = computed(() =>
   channelsOf(props.finding)
@@ -39,11 +36,14 @@ function keep() {
 const most = 24 // places that are listed
 
 /** Goes where the finding is decided. */
-const place = computed(() => placeOf(props.finding))
+const place = computed(() => {
+  const to = placeOf(props.finding)
+  const channels = channelsOf(props.finding).join()
+  return to?.name === 'week' && channels ? { ...to, query: { channels } } : to
+})
 function show() {
   if (channelsOf(props.finding).length) hand.show(channelsOf(props.finding))
   else if (place.value!.name === 'week') hand.panel = 'disk'
-  void router.push(place.value!)
 }
 </script>
 
@@ -88,7 +88,14 @@ function show() {
             :choice="n"
           />
         </template>
-        <button v-if="linked && place" type="button" class="plain-button show" @click="show">Show where</button>
+        <RouterLink
+          v-if="linked && place"
+          :to="place"
+          class="show"
+          :aria-label="`Show where: ${sentenceOn(finding, on)}`"
+          @click="show"
+          >Show where</RouterLink
+        >
         <button
           v-if="finding.accepted"
           type="button"

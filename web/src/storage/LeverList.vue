@@ -67,7 +67,15 @@ function price(l: ReachLever) {
             <td class="number">{{ change(l.lostPerDay) || 'none' }}{{ l.lostPerDay < 0 ? ' (won)' : '' }}</td>
             <td class="number">{{ price(l) }}</td>
             <td>
-              <button type="button" class="plain-button link" data-test="try" @click="attempt(i)">Try it</button>
+              <button
+                type="button"
+                class="plain-button link"
+                data-test="try"
+                :aria-label="`Try it: ${l.channels?.length ? who(l.channels) : poolName(l.pool)}, ${(l.words ?? []).join('; ')}`"
+                @click="attempt(i)"
+              >
+                Try it
+              </button>
             </td>
           </tr>
           <tr v-if="tried === i" class="tried" data-test="tried">
