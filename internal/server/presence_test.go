@@ -16,6 +16,10 @@ func TestWhoIsHereIsPassedOn(t *testing.T) {
 	defer leave()
 	elsewhere, gone := app.hub.join("another")
 	defer gone()
+	for listens := false; !listens; { // what was said before it listens, nobody keeps
+		<-l.ready
+		listens = l.take().missed != nil
+	}
 	say := func(body string, want int) string {
 		t.Helper()
 		status, _, answer := c.send("POST", "/api/sites/site/present", body, "Wakefield-Author", "Ada")
