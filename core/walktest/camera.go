@@ -128,6 +128,7 @@ func (b *builder) drawn() {
 	if b.channel.Scene != nil {
 		walks = b.channel.Scene.Walks
 	}
+	walks = walks[:min(len(walks), mostWalks)]
 	for k := range walks {
 		w := b.plan.WalkOf(&walks[k])
 		o := b.plan.Object(walks[k].Object)
@@ -146,6 +147,9 @@ func (b *builder) drawn() {
 				b.ground.Distance(y), object.Speed)}, w)
 	}
 }
+
+// mostWalks of a camera are walked, the first ones.
+const mostWalks = 24
 
 // mostCrossing is how long a walk across the picture may take, in seconds.
 const mostCrossing = 90

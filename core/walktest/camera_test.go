@@ -361,3 +361,39 @@ func TestPlansOfAllKinds(t *testing.T) {
 		t.Errorf("%+v", c)
 	}
 }
+
+// TestAWeekOfManyDuties has another duty every half hour: those that do the same are one situation, and of more than can be told
+// the rarest are not.
+func TestAWeekOfManyDuties(t *testing.T) {
+	p, _ := one(t)
+	c := &p.Channels[0]
+	areas := c.Detection.Areas.List[:1]
+	for k := range 40 { // each watches at hours of its own
+		a := areas[0]
+		a.ID = fmt.Sprint("a", k)
+		a.Hours = &plan.HourList{Blocks: []plan.Hours{{From: week.Clock(30 * k), To: week.Clock(30*k + 30 + k)}}}
+		areas = append(areas, a)
+	}
+	c.Detection.Areas.List = areas[1:]
+	for k := range 48 {
+		id := fmt.Sprint("d", k)
+		p.Duties = append(p.Duties, plan.Duty{ID: id, Name: id, Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion}}})
+		c.Week.Own.Blocks = append(c.Week.Own.Blocks,
+			plan.DutyBlock{Hours: plan.Hours{From: week.Clock(30 * k), To: week.Clock(30*k + 30)}, Duty: id})
+	}
+	camera := CameraOf(p, "c0")
+	situations := make(map[int]bool)
+	for _, s := range camera.Week {
+		situations[s.Situation] = true
+	}
+	w := camera.Walks[0]
+	if len(situations) != mostSituations+1 || len(w.Expected) != mostSituations+1 ||
+		!strings.Contains(w.Expected[mostSituations].Words, "too often") {
+		t.Errorf("%d situations, %d expected, %q", len(situations), len(w.Expected), w.Expected[len(w.Expected)-1].Words)
+	}
+	c.Detection.Areas.List = areas[1:2]
+	areas[1].Hours = nil
+	if camera = CameraOf(p, "c0"); len(camera.Walks[0].Expected) != 1 {
+		t.Errorf("48 duties that do the same are %d situations", len(camera.Walks[0].Expected))
+	}
+}

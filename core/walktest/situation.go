@@ -1,6 +1,7 @@
 package walktest
 
 import (
+	"fmt"
 	"slices"
 
 	"wakefield.example/core/plan"
@@ -15,6 +16,7 @@ type situation struct {
 	tied    bool     // whether motion in any area records the channel
 	tiedBy  []string // ids of areas in which motion does, where not in all
 	always  string   // what is written all the time: "", "low" or "full"
+	untold  bool     // whether nothing is told of it: there are too many
 	effects []int    // effects of the plan that hold then and are of the channel's motion
 }
 
@@ -69,14 +71,35 @@ func situationsOf(p *plan.Plan, c *plan.Channel, w *resolve.Watching) (list []si
 		}
 	}
 	slices.SortStableFunc(order, func(a, b moment) int { return int(minutes[b] - minutes[a]) })
+	// Duties that do the same are one situation; of too many the longest are told.
+	at := make(map[moment]int, len(order))
+	known := make(map[string]int)
 	for _, m := range order {
-		list = append(list, situationOf(p, c, m, ofMotion))
+		s := situationOf(p, c, m, ofMotion)
+		key := fmt.Sprintf("%+v", s)
+		k, ok := known[key]
+		if !ok {
+			if k = len(list); k < mostSituations {
+				list = append(list, s)
+			} else if k == mostSituations {
+				list = append(list, situation{untold: true})
+			} else {
+				k = mostSituations
+			}
+			known[key] = k
+		}
+		at[m] = k
 	}
 	for _, s := range steps {
-		since = append(since, Since{s.From, slices.Index(order, s.Value)})
+		if k := at[s.Value]; len(since) == 0 || since[len(since)-1].Situation != k {
+			since = append(since, Since{s.From, k})
+		}
 	}
 	return list, since
 }
+
+// mostSituations of a channel's week are told apart; of more the longest, and that of the others nothing is told.
+const mostSituations = 32
 
 func situationOf(p *plan.Plan, c *plan.Channel, m moment, ofMotion []int) situation {
 	s := situation{open: m.open, tied: c.Detection.TiedToSelf()}
@@ -107,6 +130,8 @@ func situationOf(p *plan.Plan, c *plan.Channel, m moment, ofMotion []int) situat
 // words says why no sign or no footage is to be expected.
 func (s *situation) words(noticed bool) string {
 	switch {
+	case s.untold:
+		return "The week changes too often for its rarest hours to be told; walk at another hour."
 	case s.open == 0:
 		return "Detection is off at this hour: no sign comes, and nothing is recorded on motion."
 	case !noticed:
