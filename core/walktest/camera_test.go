@@ -267,6 +267,11 @@ func TestAReportFollowsWhatHappens(t *testing.T) {
 	if r = is(Differs); r.Proposal.Answered == nil {
 		t.Errorf("%+v", r.Proposal)
 	}
+	cameras[0].Walks[0].Expected[0].Key += " of another plan"
+	if r = report(); r.Proposal == nil || r.Proposal.Answered == nil {
+		t.Errorf("when the plan is another, what became of a proposal is not told: %+v", r.Proposal)
+	}
+	cameras = []Camera{*CameraOf(p, "c0")}
 	note(Said{Decision: &Decision{What: "again"}})
 	is(Again)
 	walk("towards", 0)

@@ -200,8 +200,8 @@ func (r *reporter) camera(p *plan.Plan, c *Camera, at week.Minute) CameraReport 
 		if w, bits := c.Next(seen, at); w != nil && out.Likely[0].Chance < 0.95 {
 			out.Next = &NextWalk{w.ID, w.Name, nextWords(c, w, &out, at), bits}
 		}
-		out.propose(p, c)
 	}
+	out.propose(p, c)
 	out.Status = out.status(c)
 	return out
 }
@@ -303,7 +303,7 @@ func (r *CameraReport) propose(p *plan.Plan, c *Camera) {
 			r.Proposal = nil
 		}
 	}
-	if r.Proposal == nil && r.Likely[0].Fault != AsPlanned {
+	if r.Proposal == nil && len(r.Likely) > 0 && r.Likely[0].Fault != AsPlanned {
 		of := c.Cases[r.Likely[0].Case]
 		r.Proposal = &Proposed{Fault: of.Fault, Words: of.Words, Found: Found{of.Value, of.Down, of.Of}}
 	}
