@@ -10,7 +10,7 @@ import { useTheme } from '../theme/useTheme'
 import { seconds } from './moment'
 import { beeps, speaks } from './signals'
 import { useNewer } from './useNewer'
-import { useTaken } from './useTaken'
+import { stopTaking, useTaken } from './useTaken'
 import { useWaiting } from './useWaiting'
 import { addressOf } from './view'
 
@@ -41,6 +41,7 @@ async function leave() {
     const told = await ask(api.POST('/api/sign-out', {}))
     if (told.problem && told.status !== 401) return
   }
+  await stopTaking()
   await emptyHere()
   await look()
   if (signsIn.value) signedOut.value = true

@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted } from 'vue'
 
 import { useTaken } from './useTaken'
-import { tick, useWaiting } from './useWaiting'
+import { recent, tick, useWaiting } from './useWaiting'
 import { addressOf, useView } from './view'
 
 /** The steps of a recorder's sheet, to be ticked off with or without a network. */
@@ -21,7 +21,7 @@ const sections = computed(() =>
 /** Ticks as they stand, those that wait among them. */
 const ticked = computed(() => {
   const done = new Set(recorder.value?.steps.filter((s) => s.done).map((s) => s.key))
-  for (const w of waiting.value)
+  for (const w of [...recent.value, ...waiting.value])
     if ('tick' in w.what && !w.refused && w.plan === taken.value!.plan && w.what.tick.recorder === recorder.value?.id)
       for (const key of w.what.tick.keys)
         if (w.what.tick.done) done.add(key)

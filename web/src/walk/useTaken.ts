@@ -5,7 +5,7 @@ import { api } from '../api/client'
 import { me, signedOut } from '../api/session'
 import type { WalkCamera, WalkRecord } from '../api/types'
 import { along, type Taken } from '../along/store'
-import { useWaiting } from './useWaiting'
+import { recent, useWaiting } from './useWaiting'
 
 const taken = shallowRef<Taken>()
 const sites = shallowRef<Taken[]>([])
@@ -44,8 +44,23 @@ async function take(plan: string): Promise<boolean> {
   }
 }
 
-async function fetchAll(plan: string): Promise<boolean> {
+let stopped = false
+let running: Promise<unknown> | undefined
+/** Takes nothing along any more, and waits until what is on its way has ended: the phone is about to be emptied. */
+export async function stopTaking() {
+  stopped = true
+  await running?.catch(() => undefined)
+}
+
+function fetchAll(plan: string): Promise<boolean> {
+  const mine = fetchNow(plan)
+  running = mine
+  return mine
+}
+
+async function fetchNow(plan: string): Promise<boolean> {
   const params = { params: { path: { id: plan } } }
+  const there = new Set(recent.value) // what the answer has in it
   const [test, sheets] = await Promise.all([
     ask(api.GET('/api/plans/{id}/walk-test', params)),
     ask(api.GET('/api/plans/{id}/sheets', params)),
@@ -65,7 +80,7 @@ async function fetchAll(plan: string): Promise<boolean> {
     const told = await ask(
       api.GET('/api/plans/{id}/pictures/{picture}', { params: { path: { id: plan, picture } }, parseAs: 'blob' }),
     )
-    if (told.data) await db.put('pictures', told.data as unknown as Blob, `${plan}/${picture}`)
+    if (told.data && !stopped) await db.put('pictures', told.data as unknown as Blob, `${plan}/${picture}`)
     done++
     if (going.value)
       going.value = {
@@ -82,6 +97,7 @@ async function fetchAll(plan: string): Promise<boolean> {
   for (const key of here)
     if (key.startsWith(plan + '/') && !named.includes(key.slice(plan.length + 1))) await db.delete('pictures', key)
   const bytes = test.data.pictureBytes + JSON.stringify(test.data).length + JSON.stringify(sheets.data).length
+  if (stopped) return false
   await db.put('taken', {
     plan,
     test: test.data,
@@ -93,6 +109,7 @@ async function fetchAll(plan: string): Promise<boolean> {
   })
   void navigator.storage?.persist?.().catch(() => undefined)
   await load(plan)
+  recent.value = recent.value.filter((w) => !there.has(w))
   return true
 }
 
@@ -122,7 +139,7 @@ export function useTaken() {
     if (!taken.value) return []
     const told = taken.value.test.records
     const ids = new Set(told.map((r) => r.id))
-    const mine = waiting.value.flatMap((w): WalkRecord[] => {
+    const mine = [...recent.value, ...waiting.value].flatMap((w): WalkRecord[] => {
       if (w.plan !== taken.value!.plan || !('record' in w.what) || ids.has(w.what.record.id)) return []
       return [{ ...w.what.record, clock: 'phone', at: new Date(w.wall + taken.value!.behind).toISOString() }]
     })

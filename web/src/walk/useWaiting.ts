@@ -15,6 +15,8 @@ const waiting = shallowRef<Waiting[]>([])
 /** Notes that the phone has no room for: they are in hand as long as the page is open, and sent first. */
 const unsaved = shallowRef<Waiting[]>([])
 const full = ref(false)
+/** What has arrived at the server and is not yet among what it told: it is shown meanwhile. */
+export const recent = shallowRef<Waiting[]>([])
 const connected = ref(navigator.onLine)
 const busy = ref(false)
 /** The page that belongs to the server, once it told. */
@@ -93,14 +95,19 @@ async function sendNow() {
   busy.value = true
   try {
     await unsavedFirst()
+    await look()
+    const before = waiting.value
     const sent = await send(session, unsaved.value)
     unsaved.value = unsaved.value.filter((w) => !sent.delivered.includes(w))
     full.value = unsaved.value.length > 0
     connected.value = sent.status !== 'away'
     if (sent.status === 'signedOut') signedOut.value = true
     if (sent.page) serversPage.value = sent.page
-    if (sent.kept) arrived.value++
     await look()
+    const still = new Set(waiting.value.map((w) => w.seq))
+    const gone = before.filter((w) => (w.seq == null ? sent.delivered.includes(w) : !still.has(w.seq)))
+    recent.value = [...recent.value, ...gone]
+    if (sent.kept) arrived.value++
   } finally {
     busy.value = false
   }
