@@ -78,7 +78,8 @@ func (p *page) comes(js string) {
 			return
 		}
 	}
-	p.Fatalf("never came true: %s", js)
+	told, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.body?.innerText`))
+	p.Fatalf("never came true: %s\nThe page says: %s %v", js, told, err)
 }
 
 // walked are what the server has of a plan.

@@ -54,7 +54,7 @@ async function leave() {
     <template v-if="newer">
       <h2>A newer page</h2>
       <p>The server has a newer page for phones. What waits is sent first.</p>
-      <button type="button" class="act filled" data-test="take-over" @click="takeOver">Send, and use it</button>
+      <button type="button" class="act filled" data-test="take-over" @click="takeOver()">Send, and use it</button>
     </template>
     <h2>On this phone</h2>
     <p>

@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue'
 
+import { pause } from '../api/again'
 import { useWaiting } from './useWaiting'
 
 /** The script of this page, by which it is told from others. */
@@ -32,29 +33,27 @@ async function begin() {
  * sent, then the newer page takes over.
  */
 export function useNewer() {
-  const { serversPage, due, sendNow } = useWaiting()
+  const { serversPage, due, connected, sendNow } = useWaiting()
   const newer = computed(
     () => ready.value || (serversPage.value !== '' && own.endsWith('.js') && serversPage.value !== own),
   )
-  async function takeOver() {
+  async function takeOver(still: () => boolean = () => true) {
     await sendNow()
-    if (registration.value?.waiting) registration.value.waiting.postMessage('take over')
-    else location.reload()
+    registration.value?.waiting?.postMessage('take over')
+    // The old worker may be busy with something that does not end, and the new one waits for it. Where the server can
+    // be reached the page does without either for once, and begins anew; else the new one comes when it can.
+    await pause(2000)
+    if (!connected.value || !still()) return
+    await registration.value?.unregister()
+    location.reload()
   }
   if (!started) {
     started = true
     void begin()
     watch(serversPage, (page) => page && page !== own && void registration.value?.update().catch(() => undefined))
-    // Nothing waits and nobody walks: it may take over by itself.
-    watch(
-      [ready, due],
-      () =>
-        ready.value &&
-        !due.value.length &&
-        !location.hash.startsWith('#run') &&
-        !location.hash.startsWith('#footage') &&
-        void takeOver(),
-    )
+    // Nothing waits, and the list of cameras is open, where nothing is typed: it may take over by itself.
+    const isIdle = () => ready.value && !due.value.length && /^#?(list)?$/.test(location.hash)
+    watch([ready, due], () => isIdle() && void takeOver(isIdle))
   }
   return { newer, takeOver }
 }
