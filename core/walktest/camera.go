@@ -320,7 +320,7 @@ func (b *builder) expects(w *Walk, s *situation, shown Shown, area string) Expec
 	e := Expectation{Words: s.words(shown[Sign] != nil), Shown: shown, Always: s.always}
 	if shown[Sign] != nil {
 		if len(w.Track) > 0 {
-			metres := metresAt(w.Track, *shown[Sign])
+			metres := round(pointAt(w.Track, *shown[Sign]).Metres, 0.1)
 			e.AwayMetres = &metres
 		}
 		for _, k := range s.effects {
@@ -347,18 +347,6 @@ func (b *builder) expects(w *Walk, s *situation, shown Shown, area string) Expec
 	}
 	e.Key = fmt.Sprintf("%016x", h.Sum64())
 	return e
-}
-
-// metresAt is how far away a walker is at a moment.
-func metresAt(track []TrackPoint, t float64) float64 {
-	for k := 1; k < len(track); k++ {
-		if t <= track[k].Seconds {
-			a, b := track[k-1], track[k]
-			u := (t - a.Seconds) / max(1e-9, b.Seconds-a.Seconds)
-			return round(a.Metres+u*(b.Metres-a.Metres), 0.1)
-		}
-	}
-	return track[len(track)-1].Metres
 }
 
 func seconds(t float64) *float64 {

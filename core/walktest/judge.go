@@ -239,6 +239,7 @@ func (c *Camera) speaks(at int, list []Seen) string {
 	return e.words
 }
 
+// pointAt is where a walker is at a moment; at the end of the track after it.
 func pointAt(track []TrackPoint, t float64) TrackPoint {
 	for k := 1; k < len(track); k++ {
 		if t <= track[k].Seconds {

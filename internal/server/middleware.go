@@ -115,16 +115,24 @@ func writeProblem(w http.ResponseWriter, r *http.Request, status int, detail str
 		Instance: instance(r.Context())})
 }
 
+// encryptedKey is that of whether a request came encrypted, as far as the server or a proxy that it trusts knows.
+type encryptedKey struct{}
+
 // secured forbids the page everything that does not come from this server. A browser that came over TLS is told to come
 // by nothing else.
 func secured(a *Accounts) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			headers(w.Header())
-			if a != nil && a.Secure && isEncrypted(r, a.Proxies) {
+			var proxies []net.IPNet
+			if a != nil {
+				proxies = a.Proxies
+			}
+			encrypted := isEncrypted(r, proxies)
+			if a != nil && a.Secure && encrypted {
 				w.Header().Set("Strict-Transport-Security", "max-age=31536000")
 			}
-			next.ServeHTTP(w, r)
+			next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), encryptedKey{}, encrypted)))
 		})
 	}
 }

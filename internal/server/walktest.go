@@ -266,7 +266,7 @@ type Reached struct{ base string }
 // Resolve finds the address by which the request came.
 func (r *Reached) Resolve(ctx huma.Context) []error {
 	scheme := "http"
-	if ctx.TLS() != nil || ctx.Header("X-Forwarded-Proto") == "https" {
+	if encrypted, _ := ctx.Context().Value(encryptedKey{}).(bool); encrypted {
 		scheme = "https"
 	}
 	r.base = scheme + "://" + ctx.Host()
