@@ -231,9 +231,10 @@ func (s *server) exchange(ctx context.Context, other string) error {
 		other = s.live + leaving
 	}
 	rename(other, s.live)
-	sending, stop := context.WithCancel(ctx)
-	defer stop()
-	go s.sendAway(sending, s.live, kept, other)
+	stop, err := s.sendAway(ctx, s.live, kept, other)
+	if err != nil {
+		return fmt.Errorf("nothing was replaced: %w", err)
+	}
 	err = pgx.BeginFunc(ctx, s.conn, func(tx pgx.Tx) error {
 		for _, step := range steps {
 			if _, err := tx.Exec(ctx, step); err != nil {
@@ -242,6 +243,7 @@ func (s *server) exchange(ctx context.Context, other string) error {
 		}
 		return nil
 	})
+	stop()
 	if busy := new(pgconn.PgError); errors.As(err, &busy) && busy.Code == "55006" {
 		return fmt.Errorf("nothing was replaced: others stay connected to the database, which this role may not end (%s)", busy.Message)
 	}
@@ -254,20 +256,28 @@ func (s *server) exchange(ctx context.Context, other string) error {
 	return nil
 }
 
-// sendAway ends connections to databases, again and again until the context ends: who comes back at once would keep the
-// database from being renamed.
-func (s *server) sendAway(ctx context.Context, databases ...string) {
+// sendAway ends connections to databases, again and again until stop is called: who comes back at once would keep the
+// database from being renamed. After stop has returned, nobody is sent away any more; what is under way is waited for, as a
+// statement that is given up may still end who has just come back.
+func (s *server) sendAway(ctx context.Context, databases ...string) (stop func(), err error) {
+	ctx = context.WithoutCancel(ctx)
 	conn, err := pgx.ConnectConfig(ctx, s.conn.Config())
 	if err != nil {
-		return // whoever is connected will be told of
+		return nil, err
 	}
-	defer conn.Close(context.WithoutCancel(ctx))
-	for ctx.Err() == nil {
-		_, _ = conn.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where datname = any($1) and usename = current_user`,
-			databases)
-		select {
-		case <-ctx.Done():
-		case <-time.After(50 * time.Millisecond):
+	enough, ended := make(chan struct{}), make(chan struct{})
+	go func() {
+		defer close(ended)
+		defer conn.Close(ctx)
+		for {
+			_, _ = conn.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity where datname = any($1) and usename = current_user`,
+				databases) // whoever stays connected will be told of
+			select {
+			case <-enough:
+				return
+			case <-time.After(50 * time.Millisecond):
+			}
 		}
-	}
+	}()
+	return func() { close(enough); <-ended }, nil
 }
