@@ -36,8 +36,9 @@ var phrases = map[string]phrase{
 	"Activity.name": {what: "name"}, "Activity.known": {what: "known from", names: plan.ActivitiesKnown},
 	"Activity.meanSeconds":      {what: "length of an event", unit: "s"},
 	"Activity.otherwisePerHour": {what: "otherwise", unit: "an hour", absent: "0"}, "Activity.blocks": {what: "how often"},
-	"Activity.groups": {what: "groups"},
-	"Groups.size":     {what: "size", unit: "events"}, "Groups.withinSeconds": {what: "within", unit: "s"},
+	"Activity.groups": {what: "groups"}, "Activity.doubt": {what: "may be off"},
+	"Doubt.rate": {what: "how often ×/÷"}, "Doubt.seconds": {what: "length ×/÷"}, "Doubt.size": {what: "size of groups ×/÷"},
+	"Groups.size": {what: "size", unit: "events"}, "Groups.withinSeconds": {what: "within", unit: "s"},
 
 	"Object.name": {what: "name"}, "Object.widthM": {what: "width", unit: "m"}, "Object.heightM": {what: "height", unit: "m"},
 	"Object.metresPerSecond": {what: "speed", unit: "m/s"},

@@ -5,7 +5,6 @@ import (
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
-	"sync"
 
 	"wakefield.example/core/footage"
 	"wakefield.example/core/parallel"
@@ -33,6 +32,11 @@ type Gain struct {
 
 // Draw draws the bitrates of the channels of a site that were not drawn before.
 func Draw(ctx context.Context, site *resolve.Site, played []*resolve.Played, drawn []Drawn) error {
+	return prior().Draw(ctx, site, played, drawn)
+}
+
+// Draw is [Draw] in this world.
+func (w *World) Draw(ctx context.Context, site *resolve.Site, played []*resolve.Played, drawn []Drawn) error {
 	// Channels that play alike are played once at every knot.
 	at := make(map[*footage.Shares]int)
 	var alike [][]int
@@ -61,7 +65,7 @@ func Draw(ctx context.Context, site *resolve.Site, played []*resolve.Played, dra
 		for j, i := range alike[k] {
 			in[j] = &site.Inputs[i]
 		}
-		for j, d := range drawAlike(in, played[alike[k][0]].Shares, func(j int) string { return site.Plan.Channels[alike[k][j]].ID }) {
+		for j, d := range w.drawAlike(in, played[alike[k][0]].Shares, func(j int) string { return site.Plan.Channels[alike[k][j]].ID }) {
 			drawn[alike[k][j]] = d
 		}
 	})
@@ -70,14 +74,14 @@ func Draw(ctx context.Context, site *resolve.Site, played []*resolve.Played, dra
 
 // drawAlike draws the bitrates of channels that play alike. The streams of a channel are
 // off together, each as far as it is known.
-func drawAlike(in []*resolve.Input, typical []footage.Shares, id func(i int) string) []Drawn {
+func (w *World) drawAlike(in []*resolve.Input, typical []footage.Shares, id func(i int) string) []Drawn {
 	causes := doubtsOf(in[0].Heard.Origins)
 	responses, steps, slopes := responses(in, causes, typical)
-	felt := feltSteps(causes, steps)
-	site := common()
+	felt := w.feltSteps(causes, steps)
+	site := w.common
 	out := make([]Drawn, len(in))
 	for k := range in {
-		own, r := normals("channel "+id(k), 1), &responses[k]
+		own, r := w.columns(ofChannel+id(k), 1), &responses[k]
 		var spreads [3]float64
 		for s, known := range in[k].Rates {
 			spreads[s] = RateSpread(known)
@@ -86,11 +90,11 @@ func drawAlike(in []*resolve.Input, typical []footage.Shares, id func(i int) str
 		cells := cellsOf(in[k], typical)
 		var bent func(int) bend
 		if cells[0] != nil || cells[1] != nil || cells[2] != nil {
-			bent = bends(id(k))
+			bent = w.bends(id(k))
 		}
 		var more []float64
 		if in[k].Guessed {
-			more = noticed()
+			more = w.noticed
 		}
 		for i := range kbps {
 			var by bend
@@ -123,17 +127,9 @@ func drawAlike(in []*resolve.Input, typical []footage.Shares, id func(i int) str
 // commonColumns are what a site shares: along each axis, and of bitrates.
 const commonColumns = axes + 1
 
-var common = sync.OnceValue(func() []float64 { return normals("site", commonColumns) })
-
-// seasons are what a season nobody stated does to all activity of a site; commonUnsaid is what channels share of what is unsaid.
-var (
-	seasons      = sync.OnceValue(func() []float64 { return normals("season", 1) })
-	commonUnsaid = sync.OnceValue(func() []float64 { return normals("site unsaid", unsaidColumns) })
-)
-
-// normals are columns of standard normal numbers, a row for every draw, that depend on
+// Columns are columns of standard normal numbers, a row for every draw, that depend on
 // nothing but the name.
-func normals(name string, columns int) []float64 {
+func Columns(name string, columns int) []float64 {
 	h := fnv.New64a()
 	h.Write([]byte(name))
 	rng := rand.New(rand.NewPCG(seed, h.Sum64()))
@@ -155,11 +151,11 @@ var ofSite, ofOwn = math.Sqrt(CommonShare), math.Sqrt(1 - CommonShare)
 func centre(spread float64) float64 { return spread * (1 - CommonShare) / 2 }
 
 // feltSteps draws how far off every step is felt to be: rows by step.
-func feltSteps(causes []Figures, steps []step) [][]float64 {
-	site, season := common(), seasons()
+func (w *World) feltSteps(causes []Figures, steps []step) [][]float64 {
+	site, season := w.common, w.season
 	own := make([][]float64, len(causes))
 	for k := range causes {
-		own[k] = normals("activity "+causes[k].ID, axes)
+		own[k] = w.columns(ofActivity+causes[k].ID, axes)
 	}
 	out := make([][]float64, len(steps))
 	for k, s := range steps {

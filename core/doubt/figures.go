@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"wakefield.example/core/activity"
+	"wakefield.example/core/plan"
 	"wakefield.example/core/resolve"
 )
 
@@ -36,10 +37,18 @@ func Of(o resolve.Origin) Figures {
 	default:
 		d.Rate, d.length, d.size = spread(2), spread(1.5), spread(2)
 	}
+	if stated := o.Doubt; stated != (plan.Doubt{}) {
+		d.Rate, d.length, d.size = spread(stated.Rate), spread(stated.Seconds), spread(stated.Size)
+	}
 	if !o.Group.Grouped() {
 		d.size = 0
 	}
 	return d
+}
+
+// Stated is how far its figures may be off as a plan states it: factors, at least 1.
+func (f *Figures) Stated() plan.Doubt {
+	return plan.Doubt{Rate: max(1, Factor(f.Rate)), Seconds: max(1, Factor(f.length)), Size: max(1, Factor(f.size))}
 }
 
 // doubtsOf are those of several.

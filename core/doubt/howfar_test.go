@@ -35,7 +35,7 @@ func TestHowFarEachFigureMayBeOff(t *testing.T) {
 }
 
 func TestHowMuchOfTheDoubtIsCommon(t *testing.T) {
-	site := common()
+	site := prior().common
 	own := make([]float64, Draws)
 	for i := range own {
 		own[i] = math.Sin(float64(i) * 12.9898)

@@ -23,7 +23,8 @@ type Pool struct {
 	From    []drawnFrom
 	Likely  *Range
 	Members []MemberLikely
-	Holds   []bool // whether all members keep their days, by draw
+	Holds   []bool    // whether all members keep their days, by draw
+	Kept    []float64 // days that it keeps, by draw; infinite where nothing fills it
 }
 
 // drawnFrom is what the draws of a pool take of a member. Bitrates that were not
@@ -58,6 +59,7 @@ func DrawPool(usable, atWorst float64, members []Member, before *Pool) *Pool {
 func (d *Pool) draw(members []Member) {
 	usable := storage.Bytes(d.usable) * storage.GB
 	kept := make([]float64, Draws)
+	d.Kept = kept
 	// What has no limit of its own is kept as long as the pool holds.
 	each := make([][]float64, len(members))
 	var limited []int

@@ -35,7 +35,8 @@ func rangeOf(values []float64) *Range {
 // explains: its columns being independent, the sum of their squared correlations. Draws
 // that are not bounded are left out.
 func commonPart(values []float64) float64 {
-	site, season, unsaid := common(), seasons(), commonUnsaid()
+	w := prior()
+	site, season, unsaid := w.common, w.season, w.unsaid
 	var logs []float64
 	columns := make([][]float64, commonColumns+1+unsaidColumns)
 	for i, v := range values {

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"math"
 	"slices"
-	"sync"
 
 	"wakefield.example/core/footage"
 	"wakefield.example/core/plan"
@@ -29,15 +28,11 @@ const (
 	missedWide, missedMost = 3, 0.5
 )
 
-// noticed draws the logarithm of how much more or less a detector notices whose reliability is a guess.
-var noticed = sync.OnceValue(func() []float64 {
-	out := normals("site reliability", 1)
-	for i, z := range out {
-		missed := min(missedMost, (1-plan.GuessedReliability)*math.Exp(spread(missedWide)*z))
-		out[i] = math.Log((1 - missed) / plan.GuessedReliability)
-	}
-	return out
-})
+// noticed is, for a standard normal number, the logarithm of how much more or less a detector notices whose reliability is a guess.
+func noticed(z float64) float64 {
+	missed := min(missedMost, (1-plan.GuessedReliability)*math.Exp(spread(missedWide)*z))
+	return math.Log((1 - missed) / plan.GuessedReliability)
+}
 
 // darkness is when a picture is taken to be dark where nobody says: the mean night of a year, from dusk to dawn.
 var darkness = func() week.Steps[bool] {
@@ -48,6 +43,12 @@ var darkness = func() week.Steps[bool] {
 	}
 	return out
 }()
+
+// Darkness is when a picture is taken to be dark where nobody says.
+func Darkness() week.Steps[bool] { return darkness }
+
+// DarkHours is that as it is written in a plan.
+func DarkHours() []plan.Hours { return []plan.Hours{{From: 19 * 60, To: 6 * 60}} }
 
 // cell is a part of what a stream writes in a mean week that has the same things unsaid.
 type cell struct {
@@ -163,8 +164,8 @@ func ofNight(z float64) float64 {
 var idleSpread = math.Sqrt(math.Pow(spread(idleWide), 2) - math.Pow(RateSpread(resolve.RateKnown{Known: "guess", Modelled: true}), 2))
 
 // bends draws what is unsaid of a channel, common parts as of the site.
-func bends(channel string) func(i int) bend {
-	site, own := commonUnsaid(), normals("unsaid "+channel, unsaidColumns)
+func (w *World) bends(channel string) func(i int) bend {
+	site, own := w.unsaid, w.columns(unsaidOf+channel, unsaidColumns)
 	frames := spread(framesWide)
 	return func(i int) bend {
 		z := func(column int) float64 {

@@ -177,6 +177,14 @@ type Activity struct {
 	OtherwisePerHour float64     `json:"otherwisePerHour,omitempty" minimum:"0" maximum:"1000000"`
 	Blocks           []RateBlock `json:"blocks,omitempty" holds:"-" maxItems:"5000"`
 	Groups           *Groups     `json:"groups,omitempty" doc:"How many events come together; absent where each comes by itself"`
+	Doubt            *Doubt      `json:"doubt,omitempty" doc:"How far its figures may be off, where that is known better than known says"`
+}
+
+// Doubt is how far the figures of an activity may be off four times out of five: factors up and down.
+type Doubt struct {
+	Rate    float64 `json:"rate" minimum:"1" maximum:"100" doc:"Of how often it happens"`
+	Seconds float64 `json:"seconds" minimum:"1" maximum:"100" doc:"Of the mean length of an event"`
+	Size    float64 `json:"size" minimum:"1" maximum:"100" doc:"Of the size of groups beyond 1"`
 }
 
 // Groups says that events come several at a time, see [activity.Group].

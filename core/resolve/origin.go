@@ -10,13 +10,14 @@ type Origin struct {
 	ID         string
 	Known      string // "guess", "surveyed" or "measured"; empty for what the plan knows by itself
 	Group      activity.Group
-	OpenGroups bool // a guess that does not say whether its events come in groups
-	Season     bool // whether nobody says what seasons do to it
+	OpenGroups bool       // a guess that does not say whether its events come in groups
+	Season     bool       // whether nobody says what seasons do to it
+	Doubt      plan.Doubt // what is stated of how far its figures may be off; zero where nothing is
 }
 
 // OriginOf is that of an activity; season is whether nobody says what seasons do to it.
 func OriginOf(a *plan.Activity, season bool) Origin {
-	o := Origin{ID: a.ID, Known: a.Known, Group: a.Process().Group, Season: season}
+	o := Origin{ID: a.ID, Known: a.Known, Group: a.Process().Group, Season: season, Doubt: plan.Or(a.Doubt, plan.Doubt{})}
 	if a.Known != "measured" && a.Known != "surveyed" {
 		o.Known = "guess"
 		o.OpenGroups = a.Groups == nil && !o.Group.Grouped() && a.MeanSeconds <= plan.MaxGroupedSeconds

@@ -95,6 +95,9 @@ func (c Calendar) each(from Date, days int, f func(date, i int)) {
 // number counts days from 1 January 1970.
 func (d Date) number() int { return int(d.At(0, time.UTC).Unix() / 86400) }
 
+// Since is how many days d is after e; negative where it is before.
+func (d Date) Since(e Date) int { return d.number() - e.number() }
+
 // Add is the date so many days later.
 func (d Date) Add(days int) Date {
 	var out Date

@@ -1,0 +1,60 @@
+package estimate
+
+import (
+	"context"
+
+	"wakefield.example/core/doubt"
+	"wakefield.example/core/resolve"
+)
+
+// Drawn is a site over all draws of a world.
+type Drawn struct {
+	Kbps  [][]float32            // what channels write, by channel and draw
+	Pools map[string]*doubt.Pool // by id
+}
+
+// Drawn is the site as it was drawn; nil where it was not.
+func (s *Result) Drawn() *Drawn {
+	if s.pooled == nil {
+		return nil
+	}
+	return s.drawnOf(s.doubts, s.pooled)
+}
+
+// In is the site in another world than that of its plan: as it is after something was found out about it. It fails with the
+// error of the context when that ends.
+func (s *Result) In(ctx context.Context, w *doubt.World) (*Drawn, error) {
+	drawn := make([]doubt.Drawn, len(s.plan.Channels))
+	if err := w.Draw(ctx, s.site, s.played, drawn); err != nil {
+		return nil, err
+	}
+	pools := make(map[string]*doubt.Pool, len(s.Pools))
+	for k := range s.Pools {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		pool := &s.Pools[k]
+		var list []doubt.Member
+		for i := range s.plan.Channels {
+			if c := &s.plan.Channels[i]; c.Pool == pool.ID {
+				list = append(list, doubt.Member{Drawn: &drawn[i], Stills: s.stillBytes(i), Keep: c.Keep, Required: s.Channels[i].RequiredDays})
+			}
+		}
+		pools[pool.ID] = doubt.DrawPool(pool.UsableGB, s.worstShare(pool), list, nil)
+	}
+	return s.drawnOf(drawn, pools), nil
+}
+
+func (s *Result) drawnOf(doubts []doubt.Drawn, pools map[string]*doubt.Pool) *Drawn {
+	out := &Drawn{Kbps: make([][]float32, len(doubts)), Pools: pools}
+	for i := range doubts {
+		out.Kbps[i] = doubts[i].Kbps
+	}
+	return out
+}
+
+// Site is what the plan means for its channels.
+func (s *Result) Site() *resolve.Site { return s.site }
+
+// Input is all that decides what channel i writes.
+func (s *Result) Input(i int) *resolve.Input { return &s.inputs[i] }

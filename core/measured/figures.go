@@ -1,0 +1,262 @@
+package measured
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+
+	"wakefield.example/core/edit"
+	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+)
+
+// figures tell what was planned and found: which of it is more than chance, what it costs, and how it is written into the plan.
+func (c *comparison) figures(ctx context.Context) error {
+	list := c.settingFigures()
+	bunches := bunches(c.seen, c.spread)
+	factors := explain(bunches, c.spread)
+	for _, b := range bunches {
+		list = append(list, c.rateFigure(b, factors))
+	}
+	for _, s := range c.seen {
+		if f := c.seconds(s); f != nil {
+			list = append(list, *f)
+		}
+	}
+	list = append(list, c.lengthFigures()...)
+	list = append(list, c.groupFigures()...)
+	list = append(list, c.streamFigures()...)
+	chances := make([]float64, len(list))
+	for k := range list {
+		chances[k] = list[k].Chance // of what was read, none
+		if list[k].MoreThanChance {
+			chances[k] = 0
+		}
+	}
+	for k, more := range holm(chances) {
+		list[k].MoreThanChance = more
+	}
+	list = append(list, c.silenceFigures()...)
+	if err := c.price(ctx, list); err != nil {
+		return err
+	}
+	slices.SortStableFunc(list, func(a, b Figure) int {
+		return cmp.Or(cmp.Compare(urgency(&a), urgency(&b)), cmp.Compare(-math.Abs(a.DaysWon), -math.Abs(b.DaysWon)))
+	})
+	c.out.Figures = append(c.out.Figures, list...)
+	return c.correct(list)
+}
+
+// urgency orders what is footage that does not exist before what differs, and that before what is as planned.
+func urgency(f *Figure) int {
+	switch {
+	case f.Kind == KindSilence:
+		return 0
+	case f.Kind == KindSeconds && f.MoreThanChance, f.Kind == KindSetting:
+		return 1
+	case f.MoreThanChance:
+		return 2
+	}
+	return 3
+}
+
+// price finds the edits of each figure, and what they would make of the days.
+func (c *comparison) price(ctx context.Context, list []Figure) error {
+	p := c.est.Plan()
+	for k := range list {
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		f := &list[k]
+		f.Edits = []edit.Edit{}
+		f.Planned, f.Found, f.Low, f.High = digits(f.Planned), digits(f.Found), digits(f.Low), digits(f.High)
+		if f.apply == nil {
+			continue
+		}
+		f.Edits = append(f.Edits, f.apply(p)...)
+		if len(f.Edits) == 0 || !f.MoreThanChance {
+			continue
+		}
+		next, err := edit.After(p, f.Edits...)
+		if err != nil {
+			c.note("What was found of %s cannot be written into the plan: %v", f.Name, err)
+			f.Edits = []edit.Edit{}
+			continue
+		}
+		then, err := estimate.FiguresContext(ctx, next, c.est)
+		if err != nil {
+			return err
+		}
+		for i := range then.Pools {
+			now, then := c.est.Pools[i].RetentionDays, then.Pools[i].RetentionDays
+			if now != nil && then != nil && math.Abs(*then-*now) > math.Abs(f.DaysWon) {
+				f.DaysWon = math.Round((*then-*now)*100) / 100
+			}
+		}
+	}
+	return nil
+}
+
+// correct writes all that differs into the plan, one after another: each starts from what those before it made.
+func (c *comparison) correct(list []Figure) error {
+	p := c.est.Plan()
+	done := make(map[string]bool) // what was written of an activity
+	for k := range list {
+		f := &list[k]
+		if !f.MoreThanChance || f.apply == nil || len(f.Edits) == 0 {
+			continue
+		}
+		key := f.Kind + "\n" + f.ID
+		if f.Kind == KindStill || f.Kind == KindMoving || f.Kind == KindNight {
+			key = "stream\n" + f.ID // written as one
+		}
+		if done[key] && f.Kind != KindSetting && f.Kind != KindSeconds {
+			continue // two bunches that one activity explains
+		}
+		done[key] = true
+		edits := f.apply(p)
+		next, err := edit.After(p, edits...)
+		if err != nil {
+			continue
+		}
+		p = next
+		c.out.Corrections = append(c.out.Corrections, edits...)
+	}
+	return nil
+}
+
+// lengthFigures tell how long events last, by activity.
+func (c *comparison) lengthFigures() (out []Figure) {
+	ids, by := byMain(c.seen)
+	for _, id := range ids {
+		var list []*seen
+		var weight, planned, found float64
+		for _, s := range by[id] {
+			k := s.main()
+			if s.log.Kind != Triggers || s.log.Lengths < enough || s.sharePart(k) < 0.9 || s.log.Seconds <= 0 {
+				continue
+			}
+			w := 1 / (s.lengthError() * s.lengthError())
+			list = append(list, s)
+			weight += w
+			planned += w * math.Log(s.lasts(s.stated(), s.thick(k), s.asStated()))
+			found += w * math.Log(s.log.Seconds/float64(s.log.Lengths))
+		}
+		if len(list) == 0 {
+			continue
+		}
+		off := math.Hypot(math.Sqrt(1/weight), 0.01)
+		f := Figure{Kind: KindLength, ID: id, What: "length of an event, s", Planned: math.Exp(planned / weight), Words: "as planned"}
+		f.Name, f.Channels = c.namesOf(list)
+		f.Found = math.Exp(found / weight)
+		f.Chance = normalChance((math.Log(f.Found / f.Planned)) / off)
+		f.Low, f.High = f.Found*math.Exp(-off*1.28), f.Found*math.Exp(off*1.28)
+		if ratio := f.Found / f.Planned; math.Abs(math.Log(ratio)) > 0.05 {
+			f.Words = plan.Say("%s: events last ×%.3g", c.activityName(id), ratio)
+		}
+		f.apply = func(p *plan.Plan) []edit.Edit { return c.activityEdits(p, id, KindLength) }
+		out = append(out, f)
+	}
+	return out
+}
+
+// groupFigures tell how many events come together, by activity.
+func (c *comparison) groupFigures() (out []Figure) {
+	ids, by := byMain(c.seen)
+	for _, id := range ids {
+		var list []*seen
+		var weight, found, planned float64
+		for _, s := range by[id] {
+			k := s.main()
+			if s.log.Group == nil || s.joined || s.sharePart(k) < 0.9 || s.log.Group.Size < 1.05 {
+				continue
+			}
+			w := 1 / (s.groupError() * s.groupError())
+			list = append(list, s)
+			weight += w
+			found += w * math.Log((s.log.Group.Size-1)/max(s.from[k].notices, 0.05))
+			planned = max(1, s.from[k].Group.Size)
+		}
+		if len(list) == 0 {
+			continue
+		}
+		off := math.Sqrt(1 / weight)
+		f := Figure{Kind: KindGroup, ID: id, What: "events at a time", Planned: planned, Found: 1 + math.Exp(found/weight), Words: "as planned"}
+		f.Name, f.Channels = c.namesOf(list)
+		f.Low, f.High = 1+(f.Found-1)*math.Exp(-off*1.28), 1+(f.Found-1)*math.Exp(off*1.28)
+		if planned > 1 {
+			f.Chance = normalChance(math.Log((f.Found-1)/(planned-1)) / off)
+		} else {
+			f.Chance = normalChance((f.Found - 1) / (f.Found * off))
+		}
+		if math.Abs(f.Found-planned) > 0.1*planned {
+			f.Words = plan.Say("%s come %.3g at a time", c.activityName(id), f.Found)
+		}
+		f.apply = func(p *plan.Plan) []edit.Edit { return c.activityEdits(p, id, KindGroup) }
+		out = append(out, f)
+	}
+	return out
+}
+
+// silenceFigures tell of channels that recorded nothing.
+func (c *comparison) silenceFigures() (out []Figure) {
+	for _, st := range c.out.Silences {
+		i := c.est.Site().Channels[st.Channels[0]]
+		days := st.To.Sub(st.From).Hours() / 24
+		f := Figure{Kind: KindSilence, ID: st.Channels[0], Name: c.name(i), Channels: st.Channels, What: "triggers a day",
+			Planned: st.Expected / max(days, 1e-9), MoreThanChance: true}
+		f.Words = plan.Say("nothing for %.3g days from %s", days, st.From.In(c.zone).Format("2 January 15:04"))
+		if days < 2 {
+			f.Words = plan.Say("nothing for %.3g hours from %s", 24*days, st.From.In(c.zone).Format("2 January 15:04"))
+		}
+		out = append(out, f)
+	}
+	return out
+}
+
+// streamFigures tell what streams cost.
+func (c *comparison) streamFigures() (out []Figure) {
+	for _, s := range c.stream {
+		ch := &c.est.Plan().Channels[s.channel]
+		add := func(kind, what string, planned, found, off float64) {
+			if found <= 0 || planned <= 0 || off > tellable {
+				return
+			}
+			f := Figure{Kind: kind, ID: ch.ID, Name: ch.Name, Channels: []string{ch.ID}, What: what, Planned: planned, Found: found,
+				Low: found * math.Exp(-1.28*off), High: found * math.Exp(1.28*off), Chance: normalChance(math.Log(found/planned) / off),
+				Words: "as planned"}
+			if ratio := found / planned; math.Abs(math.Log(ratio)) > 0.1 {
+				f.Words = plan.Say("×%.3g", ratio)
+			}
+			for _, h := range s.hours {
+				f.Hours = append(f.Hours, Hour{h.planned, h.found, max(0, h.found-h.off), h.found + h.off})
+			}
+			f.apply = func(p *plan.Plan) []edit.Edit { return s.edits(p, ch.ID) }
+			out = append(out, f)
+		}
+		if s.planned.still != s.planned.moving {
+			add(KindStill, "kbit/s while nothing moves", s.planned.still, s.found.still, s.off.still)
+			add(KindMoving, "kbit/s while something moves", s.planned.moving, s.found.moving, s.off.moving)
+		} else {
+			add(KindMoving, "kbit/s", s.planned.moving, s.found.moving, s.off.moving)
+		}
+		if s.planned.night > 0 {
+			add(KindNight, "times as much at night", s.planned.night, s.found.night, s.off.night)
+		}
+	}
+	return out
+}
+
+// edits write into a plan what a stream was found to cost.
+func (s *stream) edits(p *plan.Plan, channel string) []edit.Edit {
+	ch := p.Channel(channel)
+	if ch == nil || ch.Streams.Main == nil {
+		return nil
+	}
+	rate, ok := s.rate(ch.Streams.Main.Rate)
+	if !ok {
+		return nil
+	}
+	return []edit.Edit{{SetRate: &edit.SetRate{Channels: []string{channel}, Stream: plan.Main, Rate: rate}}}
+}
