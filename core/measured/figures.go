@@ -236,10 +236,10 @@ func (c *comparison) streamFigures() (out []Figure) {
 			out = append(out, f)
 		}
 		if s.planned.still != s.planned.moving {
-			add(KindStill, "kbit/s while nothing moves", s.planned.still, s.found.still, s.off.still)
-			add(KindMoving, "kbit/s while something moves", s.planned.moving, s.found.moving, s.off.moving)
+			add(KindStill, "kbit/s while nothing moves", s.planned.still, s.found.still, s.chance.still)
+			add(KindMoving, "kbit/s while something moves", s.planned.moving, s.found.moving, s.chance.moving)
 		} else {
-			add(KindMoving, "kbit/s", s.planned.moving, s.found.moving, s.off.moving)
+			add(KindMoving, "kbit/s", s.planned.moving, s.found.moving, s.chance.moving)
 		}
 		if s.planned.night > 0 {
 			add(KindNight, "times as much at night", s.planned.night, s.found.night, s.off.night)

@@ -22,7 +22,8 @@ type costs struct{ still, moving, night float64 }
 type stream struct {
 	channel        int
 	planned, found costs // night is a factor; 0 where nobody tells of darkness
-	off            costs
+	off            costs // by the meter and its noise, for the plan: if more moves than is thought, each of it costs less
+	chance         costs // and by how often something moves, for who asks of the figure alone
 	hours          [24]hourOfDay
 }
 
@@ -50,8 +51,9 @@ func measuredStream(site *resolve.Site, i int, r *Rates, moved *moved) *stream {
 		s.planned.night = main.Rate.Night.Factor
 	}
 	day := s.fit(r, moves, func(h int) bool { return dark.At(week.Minute(h*60 + 30)) })
+	s.chance = s.off
 	if s.found.moving > 0 && s.found.still > 0 { // of which so much is by how often something moves
-		s.off.moving = math.Hypot(s.off.moving, moved.off*math.Abs(1-s.found.still/s.found.moving))
+		s.chance.moving = math.Hypot(s.off.moving, moved.off*math.Abs(1-s.found.still/s.found.moving))
 	}
 	if s.planned.night > 0 || resolve.RateKnownOf(main).NightUnsaid {
 		s.nights(r, moves, dark, day)
