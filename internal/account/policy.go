@@ -52,6 +52,7 @@ var rules = map[string]Rule{
 	"removePerson":  {Company, Nowhere}, "endSeats": {Company, Nowhere}, "audit": {Company, Nowhere}, "auditFile": {Company, Nowhere},
 	"company": {Member, Nowhere}, "logo": {Member, Nowhere},
 	"nameCompany": {Company, Nowhere}, "setLogo": {Company, Nowhere}, "removeLogo": {Company, Nowhere},
+	"howRight": {Member, Nowhere}, "setLearns": {Company, Nowhere},
 
 	// Links for customers.
 	"links": {Plan, AtSite}, "makeLink": {Plan, AtSite}, "endLink": {Plan, AtSite}, "viewings": {Plan, AtSite},
@@ -81,6 +82,7 @@ var rules = map[string]Rule{
 	"readTable": {Read, AtPlan}, "tryCells": {Read, AtPlan}, "takeOff": {Read, AtPlan}, "tideOf": {Read, AtPlan}, "ties": {Read, AtPlan},
 	"triggers": {Read, AtPlan}, "uses": {Read, AtPlan}, "readWeek": {Read, AtPlan}, "exportWeek": {Read, AtPlan}, "year": {Read, AtPlan},
 	"sheets": {Read, AtPlan}, "papers": {Read, AtPlan}, "paper": {Read, AtPlan}, "handoverFile": {Read, AtPlan},
+	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan},
 	"walkTest": {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
 
 	// A plan, carried out.
@@ -90,6 +92,7 @@ var rules = map[string]Rule{
 	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan},
 	"nameRevision": {Plan, AtPlan},
 	"addPicture":   {Fit, AtPlan}, "carry": {Plan, AtPlan},
+	"bringFound": {Plan, AtPlan}, "takeAwayFound": {Plan, AtPlan},
 }
 
 // RuleOf is the rule of an operation.

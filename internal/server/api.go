@@ -78,6 +78,7 @@ type service struct {
 	epoch        string // of the database; only the watch sees it
 	verdicts     verdicts
 	prepared     preparations
+	comparisons  *comparisons
 
 	rehearsals rehearsals
 	sources    sources
@@ -190,6 +191,7 @@ func register(api huma.API, s *service) {
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
 		registerHandover, registerWalkTest, registerPresence,
+		registerMeasured, registerMissed, registerHowRight,
 		registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
 		registerAudit,
 	} {

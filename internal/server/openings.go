@@ -6,6 +6,7 @@ import (
 
 	"wakefield.example/core/check"
 	"wakefield.example/core/estimate"
+	"wakefield.example/core/measured"
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/store"
 
@@ -24,6 +25,8 @@ type OpeningDraft struct {
 	Verdict  estimate.Verdict `json:"verdict"`
 	Findings []check.Finding  `json:"findings"`
 	Assumed  Assumed          `json:"assumed"`
+
+	Learned []measured.RightTemplate `json:"learned" doc:"Kinds of scene whose first guess is what was found at other sites"`
 }
 
 // Assumed is what a first verdict takes each camera to be like.
@@ -41,17 +44,19 @@ func assumed(e entry) Assumed {
 }
 
 func (s *service) draftOpening(ctx context.Context, in *struct{ Body plan.Opening }) (*body[OpeningDraft], error) {
+	learned := []measured.RightTemplate{}
 	e, err := heavily(ctx, s.heavy.edits, func(ctx context.Context) (entry, error) {
-		p, err := in.Body.Plan()
+		p, told, err := s.opened(ctx, &in.Body)
 		if err != nil {
 			return entry{}, err
 		}
+		learned = append(learned, told...)
 		return s.estimate(ctx, &store.Head{Plan: p}, nil)
 	})
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found, assumed(e)}}, nil
+	return &body[OpeningDraft]{OpeningDraft{e.site.Verdict, e.found, assumed(e), learned}}, nil
 }
 
 func (s *service) openSite(ctx context.Context, in *struct {
@@ -59,7 +64,25 @@ func (s *service) openSite(ctx context.Context, in *struct {
 	Body plan.Opening
 }) (*body[CreatedSite], error) {
 	return s.create(ctx, in.note("Site made"), func(ctx context.Context) (*plan.Plan, []store.With, error) {
-		p, err := in.Body.Plan()
+		p, _, err := s.opened(ctx, &in.Body)
 		return p, nil, err
 	})
+}
+
+// opened is the plan of an opening. Where the company lets new sites begin with what was found at others, its activities do, but
+// for those of which it is said how often they happen.
+func (s *service) opened(ctx context.Context, o *plan.Opening) (*plan.Plan, []measured.RightTemplate, error) {
+	p, err := o.Plan()
+	if err != nil || o.EventsPerDay > 0 {
+		return p, nil, err
+	}
+	learns, err := s.store.Learns(ctx)
+	if err != nil || !learns {
+		return p, nil, err
+	}
+	right, err := s.right(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	return p, right.Learned(p), nil
 }

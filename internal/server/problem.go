@@ -74,6 +74,8 @@ var refusals = []struct {
 		"This variant is the adopted one; adopt another before you remove it."},
 	{store.ErrManyTicks, http.StatusUnprocessableEntity,
 		"The plan has as many steps ticked as it may. Nothing was ticked."},
+	{store.ErrManyBrought, http.StatusUnprocessableEntity,
+		fmt.Sprintf("A site keeps %d files of what was found at most; take one away first.", store.MostBrought)},
 	{store.ErrManyVariants, http.StatusUnprocessableEntity,
 		fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants)},
 	{store.ErrManyPlans, http.StatusUnprocessableEntity,

@@ -58,7 +58,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	meters := newMeters(s, hub)
 	r := chi.NewRouter()
 	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(),
-		batches: newBatches(), heavy: newSlots(), samplePeople: o.Sample,
+		batches: newBatches(), heavy: newSlots(), comparisons: newComparisons(), samplePeople: o.Sample,
 		policy: account.Decide}
 	ears := store.Ears{Changed: hub.tell, Site: hub.tellSite, Present: hub.tellPresence, Missed: app.missed, Away: hub.lost}
 	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), knownHosts(o.Hosts), door,

@@ -81,6 +81,8 @@ func fill(t *testing.T, s *Store) {
 			`insert into printed (plan, recorder, revision, author) values ('site-%[1]s', 'r', 1, 'A')`,
 			`insert into walked (plan, id, kind, about, said, revision, noted_by, author, at, clock)
 				values ('site-%[1]s', 'w', 'walk', 'c', '{}', 1, 'A', 'A', now(), 'phone')`,
+			`insert into brought (site, id, kind, name, said, author) values ('site-%[1]s', 'b', 'rates', 'n', '{}', 'A')`,
+			`insert into compared (site, said) values ('site-%[1]s', '{}')`,
 			`insert into picture (site, id, width, height, jpeg) values ('site-%[1]s', 'p', 1, 1, '')`,
 			`insert into link (id, site, plan, name, hash, shows, made_by, expires_at) values ('%[1]s', 'site-%[1]s', 'site-%[1]s', 'n', '%[1]s', '[]', 'm', now())`,
 			`insert into viewing (link, what, address) values ('%[1]s', 'w', 'a')`,
