@@ -17,6 +17,7 @@ type cli struct {
 	Estimate estimateCommand `cmd:"" help:"Estimate a plan file."`
 	Check    checkCommand    `cmd:"" help:"Check a plan file; exit status 1 if a finding is an error."`
 	Papers   papersCommand   `cmd:"" help:"Write the sheets and papers of a plan file."`
+	Measured measuredCommand `cmd:"" help:"Hold what was found at a site against its plan file."`
 	Schema   schemaCommand   `cmd:"" help:"Print the JSON Schema of plan files."`
 	Pull     pullCommand     `cmd:"" help:"Fetch a plan from a server."`
 	Push     pushCommand     `cmd:"" help:"Give a plan to a server, as a new site or a further variant of one."`

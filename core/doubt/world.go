@@ -3,6 +3,8 @@ package doubt
 import (
 	"math"
 	"sync"
+
+	"wakefield.example/core/plan"
 )
 
 // What latent numbers are of, by the names of their columns.
@@ -109,6 +111,21 @@ func (f *Figures) Widths() (rate, length, size float64) { return f.Rate, f.lengt
 // Uncertain tells whether the rate, the length and the size of its groups may be off at all.
 func (f *Figures) Uncertain() (rate, length, size bool) {
 	return f.Rate > 0, f.length > 0, f.size > 0 || f.OpenGroups
+}
+
+// Noticed is the logarithm of how much more detectors notice whose reliability is a guess, for a value of [Noticing].
+func Noticed(z float64) float64 { return noticed(z) }
+
+// NoticingOf is the value of [Noticing] for that, and how much it changes with it; ok is false where none is: no detector notices
+// more than all there is.
+func NoticingOf(noticed float64) (z, slope float64, ok bool) {
+	share := plan.GuessedReliability * math.Exp(noticed)
+	missed := 1 - share
+	if missed <= 0 || missed >= missedMost {
+		return 0, 0, false
+	}
+	wide := spread(missedWide)
+	return math.Log(missed/(1-plan.GuessedReliability)) / wide, -share / (missed * wide), true
 }
 
 // NoticedFactor is by what more detectors notice whose reliability is a guess.

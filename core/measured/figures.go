@@ -24,7 +24,7 @@ func (c *comparison) figures(ctx context.Context) error {
 			list = append(list, *f)
 		}
 	}
-	list = append(list, c.lengthFigures()...)
+	list = append(list, c.lengthFigures(factors)...)
 	list = append(list, c.groupFigures()...)
 	list = append(list, c.streamFigures()...)
 	chances := make([]float64, len(list))
@@ -127,7 +127,7 @@ func (c *comparison) correct(list []Figure) error {
 }
 
 // lengthFigures tell how long events last, by activity.
-func (c *comparison) lengthFigures() (out []Figure) {
+func (c *comparison) lengthFigures(factors map[string]float64) (out []Figure) {
 	ids, by := byMain(c.seen)
 	for _, id := range ids {
 		var list []*seen
@@ -140,7 +140,7 @@ func (c *comparison) lengthFigures() (out []Figure) {
 			w := 1 / (s.lengthError() * s.lengthError())
 			list = append(list, s)
 			weight += w
-			planned += w * math.Log(s.lasts(s.stated(), s.thick(k), s.asStated()))
+			planned += w * math.Log(s.lasts(s.stated(), s.thick(k), s.asExplained(factors)))
 			found += w * math.Log(s.log.Seconds/float64(s.log.Lengths))
 		}
 		if len(list) == 0 {

@@ -46,7 +46,7 @@ func fit(ctx context.Context, est *estimate.Result, l *latents, rows []row, pool
 	}
 	before := est.Drawn()
 	for _, p := range pools {
-		p.line(est, l, before, l.numbers(0))
+		p.line(est, l, before, l.coordinates(l.numbers(0)))
 	}
 	f.likeliest = make([]float64, len(l.columns))
 	wide := 1.0
@@ -129,8 +129,8 @@ func (f *fitted) posterior(z []float64) float64 {
 	for _, p := range f.lines {
 		sum += p.likelihood(p.linear(z))
 	}
-	for _, v := range z {
-		sum -= v * v / 2
+	for k, v := range z {
+		sum += f.latents.prior(k, v)
 	}
 	return sum
 }
@@ -149,8 +149,9 @@ func (f *fitted) bend(z []float64) (*mat.SymDense, []float64) {
 	n := len(z)
 	information, slope := mat.NewSymDense(max(n, 1), nil), make([]float64, n)
 	for k, v := range z {
-		information.SetSym(k, k, 1)
-		slope[k] = -v
+		by, bends := f.latents.bend(k, v)
+		information.SetSym(k, k, bends)
+		slope[k] = by
 	}
 	add := func(deps []int, by []float64, score, info float64) {
 		for a, i := range deps {
@@ -231,7 +232,7 @@ func (f *fitted) weigh(draws, numbers [][]float64, drawn *estimate.Drawn, wide f
 				}
 			}
 			for k, z := range draws[i] {
-				sum += (numbers[i][k]*numbers[i][k] - z*z) / 2
+				sum += numbers[i][k]*numbers[i][k]/2 + f.latents.prior(k, z)
 			}
 			logs[i] = sum
 		}

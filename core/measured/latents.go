@@ -2,6 +2,7 @@ package measured
 
 import (
 	"hash/fnv"
+	"math"
 	"math/rand/v2"
 
 	"wakefield.example/core/doubt"
@@ -36,13 +37,69 @@ func (l *latents) all(list ...doubt.Column) []int {
 }
 
 // read reads the numbers of a vector; columns that nobody looks at are in the middle.
-func (l *latents) read(z []float64) doubt.Latent {
+func (l *latents) read(x []float64) doubt.Latent {
 	return func(c doubt.Column) float64 {
 		if k, ok := l.at[c]; ok {
-			return z[k]
+			return l.value(k, x[k])
 		}
 		return 0
 	}
+}
+
+// noticingUnit is in what the coordinate of how much detectors notice is counted: about its standard deviation.
+const noticingUnit = 0.05
+
+// value is the number of a column at a coordinate. That is the number itself, but for how much detectors notice: there it is the
+// logarithm of that, as counts tell of it in proportion, far more exactly than a number that bends would follow.
+func (l *latents) value(k int, x float64) float64 {
+	if l.columns[k] != doubt.Noticing {
+		return x
+	}
+	z, _, ok := doubt.NoticingOf(x * noticingUnit)
+	if !ok && x < 0 {
+		return 6 // half of everything is overlooked
+	}
+	if !ok {
+		return -6
+	}
+	return z
+}
+
+// coordinates are where numbers lie.
+func (l *latents) coordinates(numbers [][]float64) [][]float64 {
+	for k, c := range l.columns {
+		if c == doubt.Noticing {
+			for i := range numbers {
+				numbers[i][k] = doubt.Noticed(numbers[i][k]) / noticingUnit
+			}
+		}
+	}
+	return numbers
+}
+
+// prior is the logarithm of how likely a coordinate is before anything was found, but for a constant.
+func (l *latents) prior(k int, x float64) float64 {
+	if l.columns[k] != doubt.Noticing {
+		return -x * x / 2
+	}
+	z, slope, ok := doubt.NoticingOf(x * noticingUnit)
+	if !ok {
+		return math.Inf(-1)
+	}
+	return -z*z/2 + math.Log(math.Abs(slope))
+}
+
+// bend is the slope of that, and how much it bends.
+func (l *latents) bend(k int, x float64) (slope, information float64) {
+	if l.columns[k] != doubt.Noticing {
+		return -x, 1
+	}
+	const h = 0.02
+	low, mid, high := l.prior(k, x-h), l.prior(k, x), l.prior(k, x+h)
+	if math.IsInf(low+mid+high, -1) {
+		return -5, 1
+	}
+	return (high - low) / (2 * h), max(0.3, -(high-2*mid+low)/(h*h))
 }
 
 // period is by what the days that were looked at differ together from the mean of days like them. It is no part of the site.
@@ -88,7 +145,7 @@ func (l *latents) world(draws [][]float64, shift map[doubt.Column]float64) *doub
 				own = append(own, out...)
 			}
 			for i := range draws {
-				own[i*columns+at] = draws[i][k] - shift[column]
+				own[i*columns+at] = l.value(k, draws[i][k]) - shift[column]
 			}
 		}
 		if own != nil {

@@ -137,7 +137,7 @@ func compare(ctx context.Context, est *estimate.Result, d *Data) (*comparison, e
 	c.lay()
 	for _, r := range d.Rates {
 		if i, ok := est.Site().Channels[r.Channel]; ok {
-			moves := moving(est.Site(), i, c.seen, float64(r.To.Since(r.From)+1))
+			moves := moving(est.Site(), i, c.seen, r.From, r.To)
 			if s := measuredStream(est.Site(), i, &r, &moves); s != nil {
 				c.stream = append(c.stream, s)
 			}

@@ -9,6 +9,7 @@ import (
 
 	"wakefield.example/core/activity"
 	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
 	"wakefield.example/core/rehearse"
 	"wakefield.example/core/resolve"
 	"wakefield.example/core/week"
@@ -61,11 +62,16 @@ func meterOut(truth *estimate.Result, rng *rand.Rand) (out []Rates) {
 			continue
 		}
 		cost := resolve.Encoded(c.Streams.Main).Cost()
-		moves := moving(truth.Site(), i, nil, 7).share
+		moves := Moving(truth, i)
 		off := math.Exp(math.Log(meterOff) / 1.2816 * rng.NormFloat64())
 		r := Rates{Channel: c.ID}
+		special := truth.Plan().Site.SpecialDaysFrom(october, 7)
 		for h := range hoursOfWeek {
-			kbps := off * (float64(cost.Idle)*(1-moves[h]) + float64(cost.Active)*moves[h]) * (1 + 0.02*rng.NormFloat64())
+			share := moves[h]
+			if s := special[h/24]; s != nil {
+				share = 1 - math.Pow(1-share, plan.Or(s.RateFactor, 1))
+			}
+			kbps := off * (float64(cost.Idle)*(1-share) + float64(cost.Active)*share) * (1 + 0.02*rng.NormFloat64())
 			if c.Streams.Main.Rate.Night.Steps().At(week.Minute(h*60)) && c.Streams.Main.Rate.Night != nil {
 				kbps *= c.Streams.Main.Rate.Night.Factor
 			}

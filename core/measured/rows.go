@@ -201,6 +201,17 @@ func (s *seen) asStated() []offBy {
 	return out
 }
 
+// asExplained is as stated, but for how often activities happen that explain what was found.
+func (s *seen) asExplained(factors map[string]float64) []offBy {
+	out := s.asStated()
+	for k := range s.from {
+		if f := factors[s.from[k].ID]; f > 0 {
+			out[k].rate = f
+		}
+	}
+	return out
+}
+
 // stated is how many events of each activity the plan has in the hours that count.
 func (s *seen) stated() []float64 {
 	out := make([]float64, len(s.from))

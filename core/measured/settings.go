@@ -58,6 +58,7 @@ func (c *comparison) settingFigures() (out []Figure) {
 			f.Kind = KindSeconds
 			f.What += ", s"
 			f.Planned, f.Found = number(f.PlannedText), number(f.FoundText)
+			f.Low, f.High = f.Found, f.Found
 		}
 		f.apply = func(*plan.Plan) []edit.Edit { return []edit.Edit{settingEdit(s)} }
 		out = append(out, f)

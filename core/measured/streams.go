@@ -5,7 +5,9 @@ import (
 
 	"gonum.org/v1/gonum/mat"
 
+	"wakefield.example/core/activity"
 	"wakefield.example/core/doubt"
+	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
 	"wakefield.example/core/resolve"
 	"wakefield.example/core/week"
@@ -54,6 +56,13 @@ func measuredStream(site *resolve.Site, i int, r *Rates, moved *moved) *stream {
 	s.chance = s.off
 	if s.found.moving > 0 && s.found.still > 0 { // of which so much is by how often something moves
 		s.chance.moving = math.Hypot(s.off.moving, moved.off*math.Abs(1-s.found.still/s.found.moving))
+		days := dayFactor / math.Sqrt(max(1, float64(r.To.Since(r.From)+1))) // by which hours of one day are off together
+		share := 0.0
+		for _, p := range moves {
+			share += p / hoursOfWeek
+		}
+		s.chance.still = math.Hypot(s.off.still, days*share*math.Abs(s.found.moving/s.found.still-1))
+		s.chance.moving = math.Hypot(s.chance.moving, days*math.Abs(1-s.found.still/s.found.moving)/2)
 	}
 	if s.planned.night > 0 || resolve.RateKnownOf(main).NightUnsaid {
 		s.nights(r, moves, dark, day)
@@ -250,34 +259,65 @@ type moved struct {
 	off   float64
 }
 
-// moving is that as the plan has it; where there is a log of it, as much more often and longer as that tells. What detection does
-// not notice moves as well. The days on which bitrates were measured differ as days do.
-func moving(site *resolve.Site, i int, list []*seen, days float64) (out moved) {
+// moving is that as the plan has it; where there is a log of it, as much more often and longer as that tells, and with as many at a
+// time. What detection does not notice moves as well. Where the log has the days on which bitrates were measured, those days count;
+// else they differ as days do.
+func moving(site *resolve.Site, i int, list []*seen, from, to week.Date) (out moved) {
 	in := &site.Inputs[i]
-	more := 1.0
+	out.off = dayFactor / math.Sqrt(max(1, float64(to.Since(from)+1)))
 	for _, o := range in.Heard.Origins {
 		if f := doubt.Of(o); in.Heard.Moves(o.ID) {
 			rate, length, _ := f.Widths()
-			out.off = max(out.off, math.Hypot(rate, length))
+			out.off = math.Hypot(out.off, math.Hypot(rate, length))
 		}
 	}
+	more, main, group := 1.0, "", activity.Group{}
 	for _, s := range list {
-		if s.channel == i && s.log.Kind == Triggers && len(s.from) > 0 && s.log.N() > enough {
-			more = s.pace(0, 0)
-			out.off = math.Sqrt(s.dispersed() / float64(s.log.N()))
-			if k := s.main(); s.log.Lengths >= enough && !s.joined && s.log.Seconds > 0 {
-				more *= s.log.Seconds / float64(s.log.Lengths) / s.lasts(s.stated(), s.thick(k), s.asStated())
-			}
+		if s.channel != i || s.log.Kind != Triggers || len(s.from) == 0 || s.log.N() <= enough {
+			continue
+		}
+		more, out.off = s.paceIn(from, to)
+		k := s.main()
+		if k >= 0 && s.log.Lengths >= enough && !s.joined && s.log.Seconds > 0 && s.sharePart(k) >= 0.9 {
+			more *= s.log.Seconds / float64(s.log.Lengths) / s.lasts(s.stated(), s.thick(k), s.asStated())
+		}
+		if g := s.log.Group; k >= 0 && g != nil && s.sharePart(k) >= 0.9 {
+			main, group = s.from[k].ID, activity.Group{Size: 1 + (g.Size-1)/max(s.from[k].notices, 0.05), Seconds: g.Seconds}
 		}
 	}
-	out.off = math.Hypot(out.off, dayFactor/math.Sqrt(max(1, days)))
 	for _, own := range in.Heard.Own {
+		together := own.Group
+		if own.From.ID == main {
+			together = group
+		}
 		for h := range out.share {
-			out.share[h] += more * own.Intensity.Count(float64(h)*3600, float64(h+1)*3600) * own.Mean / 3600 * apart(own.Group, own.Mean)
+			out.share[h] += more * own.Intensity.Count(float64(h)*3600, float64(h+1)*3600) * own.Mean / 3600 * apart(together, own.Mean)
 		}
 	}
 	for h, busy := range out.share {
 		out.share[h] = -math.Expm1(-busy)
 	}
 	return out
+}
+
+// paceIn is how much more a log has than the plan expects on some dates, and by how much that may be off, as the standard deviation
+// of its logarithm; of all its dates where it has not these.
+func (s *seen) paceIn(from, to week.Date) (pace, off float64) {
+	first, last := 24*from.Since(s.log.From), 24*(to.Since(s.log.From)+1)
+	found, expected := 0.0, 0.0
+	for h := max(0, first); h < min(len(s.hours), last); h++ {
+		if s.hours[h] > 0 {
+			found += float64(s.log.Counts[h])
+			expected += s.all(h)
+		}
+	}
+	if first >= 0 && last <= len(s.hours) && found > enough && expected > 0 {
+		return found / expected, math.Sqrt(s.dispersed() / found)
+	}
+	return s.pace(0, 0), math.Hypot(math.Sqrt(s.dispersed()/float64(s.log.N())), dayFactor/math.Sqrt(max(1, float64(to.Since(from)+1))))
+}
+
+// Moving is the share of each hour of the week in which something moves before channel i of a site, as its plan has it.
+func Moving(est *estimate.Result, i int) [hoursOfWeek]float64 {
+	return moving(est.Site(), i, nil, week.Date{}, week.Date{}).share
 }

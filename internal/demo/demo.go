@@ -6,6 +6,7 @@ package demo
 import (
 	"context"
 	_ "embed"
+	"encoding/json"
 	"fmt"
 
 	"wakefield.example/core/estimate"
@@ -72,6 +73,25 @@ func Fill(ctx context.Context, s *store.Store) error {
 		note := store.Note{Author: Author, Sentence: "Sample site made", KeptDays: estimate.Figures(p, nil).Verdict.KeptDays}
 		if _, err := s.Create(ctx, site.id, note, p, store.WithPictures(pictures)); err != nil {
 			return fmt.Errorf("%s: %w", site.id, err)
+		}
+		if site.id == "pennywhistle-quay" {
+			if err := bring(ctx, s, site.id, QuayFound()); err != nil {
+				return fmt.Errorf("%s: %w", site.id, err)
+			}
+		}
+	}
+	return nil
+}
+
+// bring keeps what was found at a sample site.
+func bring(ctx context.Context, s *store.Store, site string, list []Found) error {
+	for _, f := range list {
+		said, err := json.Marshal(f.Data)
+		if err != nil {
+			return err
+		}
+		if err := s.Bring(ctx, site, store.Brought{ID: f.ID, Kind: f.Kind, Name: f.Name, Said: said, Author: Author}); err != nil {
+			return err
 		}
 	}
 	return nil
