@@ -22,6 +22,7 @@ const floors = [
     'rehearse',
     'compare',
     'handover',
+    'measured',
     'history',
     'sites',
     'people',

@@ -215,39 +215,6 @@ func (c *comparison) silenceFigures() (out []Figure) {
 	return out
 }
 
-// streamFigures tell what streams cost.
-func (c *comparison) streamFigures() (out []Figure) {
-	for _, s := range c.stream {
-		ch := &c.est.Plan().Channels[s.channel]
-		add := func(kind, what string, planned, found, off float64) {
-			if found <= 0 || planned <= 0 || off > tellable {
-				return
-			}
-			f := Figure{Kind: kind, ID: ch.ID, Name: ch.Name, Channels: []string{ch.ID}, What: what, Planned: planned, Found: found,
-				Low: found * math.Exp(-1.28*off), High: found * math.Exp(1.28*off), Chance: normalChance(math.Log(found/planned) / off),
-				Words: "as planned"}
-			if ratio := found / planned; math.Abs(math.Log(ratio)) > 0.1 {
-				f.Words = plan.Say("×%.3g", ratio)
-			}
-			for _, h := range s.hours {
-				f.Hours = append(f.Hours, Hour{h.planned, h.found, max(0, h.found-h.off), h.found + h.off})
-			}
-			f.apply = func(p *plan.Plan) []edit.Edit { return s.edits(p, ch.ID) }
-			out = append(out, f)
-		}
-		if s.planned.still != s.planned.moving {
-			add(KindStill, "kbit/s while nothing moves", s.planned.still, s.found.still, s.chance.still)
-			add(KindMoving, "kbit/s while something moves", s.planned.moving, s.found.moving, s.chance.moving)
-		} else {
-			add(KindMoving, "kbit/s", s.planned.moving, s.found.moving, s.chance.moving)
-		}
-		if s.planned.night > 0 {
-			add(KindNight, "times as much at night", s.planned.night, s.found.night, s.off.night)
-		}
-	}
-	return out
-}
-
 // edits write into a plan what a stream was found to cost.
 func (s *stream) edits(p *plan.Plan, channel string) []edit.Edit {
 	ch := p.Channel(channel)

@@ -22,8 +22,8 @@ type Told struct {
 	AgeDays float64     // how long ago it was
 }
 
-// Gate is where it may have been lost.
-type Gate struct {
+// Loss is where it may have been lost.
+type Loss struct {
 	Gate   string  `json:"gate" enum:"overwritten,on,hours,tied,duty,long,area,detector,fault,kept" doc:"kept: by the plan it is there"`
 	Chance float64 `json:"chance" doc:"That it was lost here, given that it is not there"`
 	Words  string  `json:"words"`
@@ -41,7 +41,7 @@ const fault = 0.02
 
 // Missed puts an event that is not there through all gates, at the figures of a plan that was estimated: where it was lost, most
 // likely first. The chance of a gate is that of passing those before it and being lost there, over that of being lost at all.
-func Missed(ctx context.Context, est *estimate.Result, told Told) ([]Gate, error) {
+func Missed(ctx context.Context, est *estimate.Result, told Told) ([]Loss, error) {
 	i, ok := est.Site().Channels[told.Channel]
 	if !ok {
 		return nil, nil
@@ -64,15 +64,15 @@ func Missed(ctx context.Context, est *estimate.Result, told Told) ([]Gate, error
 		total += gate.Chance
 	}
 	if whole {
-		g.list = append(g.list, Gate{Gate: "kept", Chance: 1 - total, Mends: []Mend{},
+		g.list = append(g.list, Loss{Gate: "kept", Chance: 1 - total, Mends: []Mend{},
 			Words: plan.Say("By the plan %s is written then, whatever happens: look at another time, or at whether the recorder does as planned.", g.c.Name)})
 		total = 1
 	}
 	for k := range g.list {
 		g.list[k].Chance /= max(total, 1e-9)
 	}
-	slices.SortStableFunc(g.list, func(a, b Gate) int { return cmp.Compare(b.Chance, a.Chance) })
-	return slices.DeleteFunc(g.list, func(g Gate) bool { return g.Chance < 0.005 }), nil
+	slices.SortStableFunc(g.list, func(a, b Loss) int { return cmp.Compare(b.Chance, a.Chance) })
+	return slices.DeleteFunc(g.list, func(g Loss) bool { return g.Chance < 0.005 }), nil
 }
 
 // gatesOf are the gates that an event came to, one after another.
@@ -83,7 +83,7 @@ type gatesOf struct {
 	told  Told
 	found []check.Finding
 	left  float64 // chance that it came so far
-	list  []Gate
+	list  []Loss
 }
 
 // add says that of what came so far a share is lost here.
@@ -91,7 +91,7 @@ func (g *gatesOf) add(gate string, share float64, words string, mends ...Mend) {
 	if share <= 0 || g.left <= 0 {
 		return
 	}
-	g.list = append(g.list, Gate{gate, g.left * share, words, append(mends, g.fixes(gate)...)})
+	g.list = append(g.list, Loss{gate, g.left * share, words, append(mends, g.fixes(gate)...)})
 	g.left *= 1 - share
 }
 

@@ -31,9 +31,9 @@ const KindDays = "days"
 // Sum sums a comparison up.
 func Sum(est *estimate.Result, r *Result) Summary {
 	out := Summary{Figures: []SumFigure{}}
-	templates := make(map[string]bool)
+	templates := make(map[string]string) // by what they are called: who makes another scene of one calls it so
 	for _, a := range plan.ActivityTemplates() {
-		templates[a.ID] = true
+		templates[a.Name] = a.ID
 	}
 	for _, d := range r.Days {
 		if d.Planned != nil && d.Found != nil {
@@ -47,8 +47,8 @@ func Sum(est *estimate.Result, r *Result) Summary {
 			continue
 		}
 		s := SumFigure{Kind: f.Kind, Off: f.Found / f.Planned, Range: doubt.Factor(wide)}
-		if f.Kind == KindRate && templates[f.ID] {
-			s.Template = f.ID
+		if f.Kind == KindRate {
+			s.Template = templates[activityIn(est.Plan(), f.ID)]
 		}
 		out.Figures = append(out.Figures, s)
 	}

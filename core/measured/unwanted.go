@@ -13,14 +13,14 @@ import (
 
 // Unwanted tells what footage comes of that should not be there: each thing that moves before the channel, by how often it is
 // noticed at that hour, most likely first, with what would leave it out.
-func Unwanted(est *estimate.Result, told Told) []Gate {
+func Unwanted(est *estimate.Result, told Told) []Loss {
 	i, ok := est.Site().Channels[told.Channel]
 	if !ok {
 		return nil
 	}
 	c := &est.Plan().Channels[i]
 	hour := told.Minute / 60 * 60
-	var out []Gate
+	var out []Loss
 	total := 0.0
 	for k, own := range est.Site().Own(c) {
 		rate := 0.0
@@ -31,7 +31,7 @@ func Unwanted(est *estimate.Result, told Told) []Gate {
 			continue
 		}
 		name := activityIn(est.Plan(), own.From.ID)
-		g := Gate{Gate: "source", Chance: rate, Words: plan.Say("%s: %.3g an hour then", name, rate), Mends: []Mend{}}
+		g := Loss{Gate: "source", Chance: rate, Words: plan.Say("%s: %.3g an hour then", name, rate), Mends: []Mend{}}
 		if k > 0 || c.Activity == "" {
 			g.Mends = append(g.Mends, leavesOut(est, c, own.From.ID, hour)...)
 		}
@@ -41,7 +41,7 @@ func Unwanted(est *estimate.Result, told Told) []Gate {
 	for k := range out {
 		out[k].Chance /= total
 	}
-	slices.SortStableFunc(out, func(a, b Gate) int { return cmp.Compare(b.Chance, a.Chance) })
+	slices.SortStableFunc(out, func(a, b Loss) int { return cmp.Compare(b.Chance, a.Chance) })
 	return out
 }
 

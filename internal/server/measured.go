@@ -149,14 +149,14 @@ type BroughtIn struct {
 	Counts   bool       `json:"counts" doc:"Whether it counts; not where all of it was brought in anew"`
 }
 
-// Measured is what was found at a site.
-type Measured struct {
+// MeasuredSite is what was found at a site.
+type MeasuredSite struct {
 	Version int64            `json:"version" doc:"Of the plan"`
 	Brought []BroughtIn      `json:"brought" doc:"Newest first"`
 	Result  *measured.Result `json:"result,omitempty" doc:"Absent where nothing was brought in"`
 }
 
-func (s *service) measured(ctx context.Context, in *PlanParam) (*body[Measured], error) {
+func (s *service) measured(ctx context.Context, in *PlanParam) (*body[MeasuredSite], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -165,7 +165,7 @@ func (s *service) measured(ctx context.Context, in *PlanParam) (*body[Measured],
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := Measured{Version: e.head.Version, Brought: []BroughtIn{}}
+	out := MeasuredSite{Version: e.head.Version, Brought: []BroughtIn{}}
 	data, ids, err := out.add(list)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -178,11 +178,11 @@ func (s *service) measured(ctx context.Context, in *PlanParam) (*body[Measured],
 			return nil, s.problem(ctx, err)
 		}
 	}
-	return &body[Measured]{out}, nil
+	return &body[MeasuredSite]{out}, nil
 }
 
 // add tells of what was brought in, and joins it.
-func (m *Measured) add(list []store.Brought) (all measured.Data, ids string, err error) {
+func (m *MeasuredSite) add(list []store.Brought) (all measured.Data, ids string, err error) {
 	each := make([]measured.Data, len(list))
 	for k, b := range list {
 		if err := json.Unmarshal(b.Said, &each[k]); err != nil {

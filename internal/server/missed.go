@@ -32,7 +32,7 @@ type ToldOf struct {
 
 // Lost is where an event was lost.
 type Lost struct {
-	Gates []measured.Gate `json:"gates" doc:"Most likely first"`
+	Gates []measured.Loss `json:"gates" doc:"Most likely first"`
 	Odds  *Odds           `json:"odds,omitempty" doc:"How often such a moment is on disk; absent of what should not be"`
 	When  string          `json:"when" doc:"The moment, as it was understood"`
 }
@@ -67,7 +67,7 @@ func (s *service) toldOf(ctx context.Context, in *struct {
 	}
 	out := Lost{When: at.Format("Monday 2 January 2006 15:04")}
 	if b.Unwanted {
-		out.Gates = append([]measured.Gate{}, measured.Unwanted(site, told)...)
+		out.Gates = append([]measured.Loss{}, measured.Unwanted(site, told)...)
 		return &body[Lost]{out}, nil
 	}
 	err = s.lost(ctx, site, told, b, i, &out)
@@ -80,7 +80,7 @@ func (s *service) lost(ctx context.Context, site *estimate.Result, told measured
 		if err != nil {
 			return struct{}{}, err
 		}
-		out.Gates = append([]measured.Gate{}, gates...)
+		out.Gates = append([]measured.Loss{}, gates...)
 		from := rehearse.Ms(b.Clock) * rehearse.Minute
 		o, err := rehearse.OddsOf(ctx, site, rehearse.Ask{From: b.Date, Days: 1, Seed: 1}, i, from,
 			from+max(1, rehearse.Ms(b.Seconds*1000)))
@@ -101,7 +101,7 @@ func (s *service) siteFound(ctx context.Context, e entry, found bool) (*estimate
 	if err != nil || len(list) == 0 {
 		return e.site, err
 	}
-	data, ids, err := new(Measured).add(list)
+	data, ids, err := new(MeasuredSite).add(list)
 	if err != nil {
 		return nil, err
 	}

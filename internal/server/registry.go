@@ -17,7 +17,8 @@ import (
 var estimating = map[string]bool{"estimate": true, "doubt": true, "effect": true, "footage": true, "year": true}
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
-// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, those of the walk test Walked…,
+// estimate are called Estimated…, those of files Read…, those of sheets Sheet…, those of the walk test Walked…, those
+// of what was found at a site Found…,
 // and the site of the store, which
 // has plans, is told from that of a plan.
 func registry() huma.Registry {
@@ -35,6 +36,9 @@ func registry() huma.Registry {
 		}
 		if strings.HasSuffix(t.PkgPath(), "core/walktest") {
 			return "Walked" + name
+		}
+		if strings.HasSuffix(t.PkgPath(), "core/measured") {
+			return "Found" + name
 		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
 			return "Read" + name

@@ -14,6 +14,7 @@ const shown: Record<PageName, RouteComponent> = {
   rehearse: () => import('./rehearse/RehearsePage.vue'),
   compare: () => import('./compare/ComparePage.vue'),
   handover: () => import('./handover/HandoverPage.vue'),
+  measured: () => import('./measured/MeasuredPage.vue'),
   findings: () => import('./findings/FindingsPage.vue'),
   history: () => import('./history/HistoryPage.vue'),
 }

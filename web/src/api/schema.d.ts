@@ -416,6 +416,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How right plans were, over all sites of the company */
+        get: operations["howRight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured/learns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let new sites begin with what was found at others, or not */
+        put: operations["setLearns"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/openings": {
         parameters: {
             query?: never;
@@ -853,6 +887,75 @@ export interface paths {
         /** What an event log says of an activity */
         post: operations["readLog"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was found at the site, held against the plan */
+        get: operations["measured"];
+        put?: never;
+        /** Keep what a file says was found */
+        post: operations["bringFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/measured/missed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where an event was lost that somebody tells of, or what footage came of that should not be there */
+        post: operations["missed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/measured/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file says was found at the site */
+        post: operations["readFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/measured/{brought}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take what was brought in away again */
+        delete: operations["takeAwayFound"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2167,6 +2270,8 @@ export interface components {
         };
         Activity: {
             blocks?: components["schemas"]["RateBlock"][];
+            /** @description How far its figures may be off, where that is known better than known says */
+            doubt?: components["schemas"]["Doubt"];
             /** @description How many events come together; absent where each comes by itself */
             groups?: components["schemas"]["Groups"];
             id: string;
@@ -2449,6 +2554,26 @@ export interface components {
             channel: string;
             words: string;
         };
+        BroughtID: {
+            id: string;
+        };
+        BroughtIn: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** Format: int64 */
+            channels: number;
+            /** @description Whether it counts; not where all of it was brought in anew */
+            counts: boolean;
+            /** Format: date */
+            from?: string;
+            id: string;
+            /** @enum {string} */
+            kind: "triggers" | "recordings" | "rates" | "oldest" | "settings";
+            name: string;
+            /** Format: date */
+            to?: string;
+        };
         CallButton: {
             /**
              * Format: double
@@ -2702,6 +2827,23 @@ export interface components {
             reliability?: number;
         };
         DoSaveStruct: Record<string, never>;
+        Doubt: {
+            /**
+             * Format: double
+             * @description Of how often it happens
+             */
+            rate: number;
+            /**
+             * Format: double
+             * @description Of the mean length of an event
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Of the size of groups beyond 1
+             */
+            size: number;
+        };
         Draft: {
             /**
              * Format: int64
@@ -4069,6 +4211,197 @@ export interface components {
             channels: string[];
             week: string;
         };
+        FoundFigure: {
+            /**
+             * Format: double
+             * @description Probability that chance alone brings it so far from the plan
+             */
+            chance: number;
+            /** @description Ids */
+            channels: string[];
+            /**
+             * Format: double
+             * @description What the days become more if the plan says so; below 0 less
+             */
+            daysWon: number;
+            /** @description That write it into the plan */
+            edits: components["schemas"]["Edit"][];
+            /** Format: double */
+            found: number;
+            /** @description Of a setting */
+            foundText?: string;
+            /** Format: double */
+            high: number;
+            /** @description By hour of the day */
+            hours?: components["schemas"]["FoundHour"][];
+            /** @description Of the activity, or of the channel where it is of one */
+            id: string;
+            /** @enum {string} */
+            kind: "rate" | "group" | "length" | "still" | "moving" | "night" | "seconds" | "setting" | "silence";
+            /**
+             * Format: double
+             * @description Within which the truth lies four times out of five, after all that was found
+             */
+            low: number;
+            moreThanChance: boolean;
+            /** @description Where it was found */
+            name: string;
+            /** Format: double */
+            planned: number;
+            /** @description Of a setting */
+            plannedText?: string;
+            /** @description What it is, with its unit */
+            what: string;
+            /** @description What explains it best */
+            words: string;
+        };
+        FoundHour: {
+            /** Format: double */
+            found: number;
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description What is found, less one standard deviation of chance
+             */
+            low: number;
+            /** Format: double */
+            planned: number;
+        };
+        FoundLoss: {
+            /**
+             * Format: double
+             * @description That it was lost here, given that it is not there
+             */
+            chance: number;
+            /**
+             * @description kept: by the plan it is there
+             * @enum {string}
+             */
+            gate: "overwritten" | "on" | "hours" | "tied" | "duty" | "long" | "area" | "detector" | "fault" | "kept";
+            /** @description What would mend it */
+            mends: components["schemas"]["FoundMend"][];
+            words: string;
+        };
+        FoundMend: {
+            edits: components["schemas"]["Edit"][];
+            words: string;
+        };
+        FoundOddDay: {
+            /** @description Id */
+            activity: string;
+            /** @description Ids */
+            channels: string[];
+            /** Format: date */
+            date: string;
+            /**
+             * Format: double
+             * @description How many times as often
+             */
+            times: number;
+        };
+        FoundPoolDays: {
+            /** @description After what was found; absent where nothing can be said */
+            found?: components["schemas"]["EstimatedRange"];
+            /** @description How far the range would narrow if two weeks more were logged */
+            inTwoWeeks?: components["schemas"]["EstimatedRange"];
+            name: string;
+            /**
+             * Format: double
+             * @description Days to the oldest footage
+             */
+            oldest?: number;
+            planned?: components["schemas"]["EstimatedRange"];
+            /** @description Id */
+            pool: string;
+            /**
+             * Format: double
+             * @description The most days that any of its channels must be kept
+             */
+            required?: number;
+        };
+        FoundResult: {
+            /** @description All that differs, as edits that can be made one after another */
+            corrections: components["schemas"]["Edit"][];
+            days: components["schemas"]["FoundPoolDays"][];
+            /** @description What differs first, by the days it costs */
+            figures: components["schemas"]["FoundFigure"][];
+            format: string;
+            /**
+             * Format: date
+             * @description First date of any log
+             */
+            from?: string;
+            /** @description Times of which there is no log of a recorder */
+            gaps: components["schemas"]["FoundStretch"][];
+            /** @description Channels of which there is a log, by id */
+            logs: string[];
+            /** @description What could not be compared, and why */
+            notes: string[];
+            oddDays: components["schemas"]["FoundOddDay"][];
+            /** @description Channels whose oldest footage is known */
+            oldest: string[];
+            /** @description Channels whose bitrates were measured */
+            rates: string[];
+            /** @description Times at which a channel recorded nothing while others did */
+            silences: components["schemas"]["FoundStretch"][];
+            /**
+             * Format: date
+             * @description Last one
+             */
+            to?: string;
+            /**
+             * Format: double
+             * @description How many draws' worth of weight the ranges rest on; none are told below 100
+             */
+            worth: number;
+        };
+        FoundRightKind: {
+            /** Format: int64 */
+            figures: number;
+            /** Format: int64 */
+            in: number;
+            /** @enum {string} */
+            kind: "days" | "rate" | "group" | "length" | "still" | "moving";
+            /**
+             * Format: double
+             * @description Found over planned, in the middle
+             */
+            off: number;
+        };
+        FoundRightTemplate: {
+            /** @description Whether there are sites enough for new ones to begin with it */
+            enough: boolean;
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description Found over guessed, in the middle
+             */
+            off: number;
+            /** Format: int64 */
+            sites: number;
+            /**
+             * Format: double
+             * @description Factor up and down that holds four of five of them
+             */
+            spread: number;
+        };
+        FoundStretch: {
+            /** @description Ids; of a gap all that the recorder's log has */
+            channels: string[];
+            /**
+             * Format: double
+             * @description How many events there would have been
+             */
+            expected: number;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            /** @description Whether nothing came after it */
+            toTheEnd: boolean;
+        };
         Frames: {
             /** @description Size of each */
             bytes: number[];
@@ -4160,6 +4493,22 @@ export interface components {
         HoursStroke: {
             hours: components["schemas"]["Hours"][];
             on: boolean;
+        };
+        HowRight: {
+            /** Format: int64 */
+            figures: number;
+            /**
+             * Format: int64
+             * @description Figures whose truth lay in the range, of which four of five are to
+             */
+            in: number;
+            kinds: components["schemas"]["FoundRightKind"][];
+            /** @description Whether new sites begin with what was found */
+            learns: boolean;
+            /** Format: int64 */
+            sites: number;
+            /** @description Kinds of scene that were begun from a template */
+            templates: components["schemas"]["FoundRightTemplate"][];
         };
         InPicture: {
             course: components["schemas"]["EstimatedCourse"];
@@ -4317,6 +4666,14 @@ export interface components {
             /** @description Id */
             site: string;
         };
+        Lost: {
+            /** @description Most likely first */
+            gates: components["schemas"]["FoundLoss"][];
+            /** @description How often such a moment is on disk; absent of what should not be */
+            odds?: components["schemas"]["Odds"];
+            /** @description The moment, as it was understood */
+            when: string;
+        };
         MadeSecret: {
             id: string;
             /** @description It is kept as a hash only, and not shown again */
@@ -4416,6 +4773,17 @@ export interface components {
             stretches: components["schemas"]["Stretch"][];
             /** @description What makes the figures doubtful */
             warnings: string[];
+        };
+        MeasuredSite: {
+            /** @description Newest first */
+            brought: components["schemas"]["BroughtIn"][];
+            /** @description Absent where nothing was brought in */
+            result?: components["schemas"]["FoundResult"];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
         };
         Message: {
             /**
@@ -4685,6 +5053,8 @@ export interface components {
         OpeningDraft: {
             assumed: components["schemas"]["Assumed"];
             findings: components["schemas"]["Finding"][];
+            /** @description Kinds of scene whose first guess is what was found at other sites */
+            learned: components["schemas"]["FoundRightTemplate"][];
             verdict: components["schemas"]["EstimatedVerdict"];
         };
         Output: {
@@ -5293,6 +5663,55 @@ export interface components {
             /** @description Events that are no special days, each with why */
             leftOut: string[];
         };
+        ReadFound: {
+            /** @enum {string} */
+            as: "triggers" | "recordings" | "rates" | "oldest" | "settings";
+            /** @description What is not certain and has to be said first */
+            asks: "kind"[];
+            /** @description The first lines that were left out */
+            bad: components["schemas"]["ReadBadCell"][];
+            /** @description Of whom it tells, as it calls them */
+            channels: components["schemas"]["ReadFoundChannel"][];
+            /** @description Headings, or the cells of the first line */
+            columns: string[];
+            /**
+             * Format: date
+             * @description First date
+             */
+            from?: string;
+            /** @description What lines mean; empty where each is an event */
+            kinds: components["schemas"]["ReadLogKind"][];
+            /** @description How times are written */
+            layout?: string;
+            /** Format: int64 */
+            leftOut: number;
+            notes: string[];
+            /**
+             * Format: date
+             * @description Last date
+             */
+            to?: string;
+            /**
+             * Format: int64
+             * @description Lines that stand there twice, and count once
+             */
+            twice: number;
+            /**
+             * Format: int64
+             * @description Lines that start or stop what has no other end
+             */
+            unpaired: number;
+            /** @description Time zone of times that name none */
+            zone: string;
+        };
+        ReadFoundChannel: {
+            /** @description Id of the channel that it is taken for; empty for none, and it is left out */
+            channel: string;
+            /** @description What there is of it */
+            says: string;
+            /** @description As the file calls it */
+            text: string;
+        };
         ReadHoursRequest: {
             /** @description Taken where there is no text */
             blocks?: components["schemas"]["Hours"][];
@@ -5889,6 +6308,9 @@ export interface components {
         SetKind: {
             kind: components["schemas"]["Kind"];
         };
+        SetLearnsRequest: {
+            learns: boolean;
+        };
         SetMatters: {
             channels: string[];
             /** Format: double */
@@ -6213,10 +6635,10 @@ export interface components {
             plan: string;
             site: string;
             /**
-             * @description Steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
+             * @description What was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
              * @enum {string}
              */
-            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover";
+            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover" | "measured";
         };
         SiteLine: {
             /** @description Whether it is archived */
@@ -6717,6 +7139,26 @@ export interface components {
             used: string | null;
             /** @description Whether it may change what its maker may; else it reads */
             writes: boolean;
+        };
+        ToldOf: {
+            /** @description Id */
+            channel: string;
+            /**
+             * @description By the clocks there
+             * @example 06:30
+             */
+            clock: string;
+            /** Format: date */
+            date: string;
+            /** @description Whether the plan is taken as it is after what was found; else as it stands */
+            found?: boolean;
+            /**
+             * Format: double
+             * @description How long it lasted; 0 where nobody knows
+             */
+            seconds: number;
+            /** @description Whether there is footage that should not be there */
+            unwanted?: boolean;
         };
         TriedCells: {
             bad: components["schemas"]["CellError"][];
@@ -8377,6 +8819,71 @@ export interface operations {
             };
         };
     };
+    howRight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HowRight"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setLearns: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetLearnsRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     openSite: {
         parameters: {
             query?: never;
@@ -9287,6 +9794,211 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReadLog"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSite"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    bringFound: {
+        parameters: {
+            query?: {
+                /** @description What it is; empty to recognise it */
+                as?: "" | "triggers" | "recordings" | "rates" | "oldest" | "settings";
+                /** @description Time zone of times that name none; the site's where absent */
+                zone?: string;
+                /** @description Whom its texts mean, as a JSON object of ids; an empty id leaves one out */
+                channels?: string;
+                /** @description What kinds of lines mean, as a JSON object of start, stop, event and other */
+                kinds?: string;
+                /** @description When the oldest footage was looked for, where a line does not say it; now where absent */
+                on?: string;
+                /** @description Of the file */
+                name?: string;
+            };
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtID"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    missed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldOf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lost"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readFound: {
+        parameters: {
+            query?: {
+                /** @description What it is; empty to recognise it */
+                as?: "" | "triggers" | "recordings" | "rates" | "oldest" | "settings";
+                /** @description Time zone of times that name none; the site's where absent */
+                zone?: string;
+                /** @description Whom its texts mean, as a JSON object of ids; an empty id leaves one out */
+                channels?: string;
+                /** @description What kinds of lines mean, as a JSON object of start, stop, event and other */
+                kinds?: string;
+                /** @description When the oldest footage was looked for, where a line does not say it; now where absent */
+                on?: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadFound"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takeAwayFound: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                brought: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

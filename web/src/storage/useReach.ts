@@ -1,5 +1,6 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onScopeDispose, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -20,7 +21,8 @@ export const measures: readonly (readonly [Measure, string])[] = [
 /** What it would take to keep footage for a number of days, and what may not be touched for it. */
 export function useReach() {
   const site = useSite()
-  const wanted = ref<number>() // days that were asked for
+  const asked = Number(useRoute().query.days) // a link may bring how many
+  const wanted = ref(asked > 0 && asked <= 36_500 ? asked : undefined) // days that were asked for
   const locked = ref<string[]>([]) // ids of channels, and groups
   const frames = ref(false)
   const quality = ref(false)

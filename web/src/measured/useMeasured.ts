@@ -1,0 +1,35 @@
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { useAnswer } from '../api/ask'
+import { api } from '../api/client'
+import type { FoundFigure } from '../api/types'
+import { useSite } from '../site/useSite'
+
+/** A figure by what it is of, for the address. */
+export const keyOf = (f: FoundFigure) => `${f.kind}.${f.id}.${f.channels[0] ?? ''}`
+
+/** What was found at the site, held against the plan as it stands, and which figure is in hand. */
+export function useMeasured() {
+  const site = useSite()
+  const route = useRoute()
+  const router = useRouter()
+  const {
+    data: found,
+    failure,
+    asking,
+  } = useAnswer(
+    () => [site.stamp, site.handed],
+    () => (site.planId ? api.GET('/api/plans/{id}/measured', { params: site.here }) : undefined),
+    { keep: true },
+  )
+  const figures = computed(() => found.value?.result?.figures ?? [])
+  const differ = computed(() => figures.value.filter((f) => f.moreThanChance))
+  const asPlanned = computed(() => figures.value.filter((f) => !f.moreThanChance))
+  const about = computed(() => String(route.query.about ?? ''))
+  const inHand = computed(
+    () => figures.value.find((f) => keyOf(f) === about.value) ?? differ.value.find((f) => f.hours?.length),
+  )
+  const show = (f: FoundFigure) => void router.replace({ query: { ...route.query, about: keyOf(f) } })
+  return { found, failure, asking, differ, asPlanned, inHand, show }
+}
