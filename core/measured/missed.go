@@ -52,7 +52,7 @@ func Missed(ctx context.Context, est *estimate.Result, told Told) ([]Loss, error
 		return nil, ctx.Err()
 	}
 	g.overwritten()
-	g.add("fault", fault, "by something that no plan knows of: a camera that was off, a cable, a recorder that hung")
+	g.add("fault", fault, "Lost by something that no plan knows of: a camera that was off, a cable, a recorder that hung")
 	regime := est.Input(i).Regimes.At(told.Minute)
 	whole := regime.HasBase
 	if !whole {
@@ -132,6 +132,9 @@ func (g *gatesOf) certain() {
 		change(&next)
 		return []edit.Edit{{SetDetection: &edit.SetDetection{Channels: ids, Detection: next}}}
 	}
+	if !g.est.Site().ListensToMotion(g.i).At(g.told.Minute) {
+		g.add(string(estimate.GateDuty), 1, "The duty at that hour does not listen to motion.", g.otherDuty()...)
+	}
 	if !d.On {
 		g.add(string(estimate.GateOn), 1, "Detection is off.", Mend{"Detection on", detection(func(d *plan.Detection) { d.On = true })})
 	}
@@ -142,9 +145,6 @@ func (g *gatesOf) certain() {
 	if !plan.Or(d.RecordsSelf, true) {
 		g.add(string(estimate.GateTied), 1, "Its own motion records nothing.",
 			Mend{"Own motion records it", detection(func(d *plan.Detection) { d.RecordsSelf = nil })})
-	}
-	if !g.est.Site().ListensToMotion(g.i).At(g.told.Minute) {
-		g.add(string(estimate.GateDuty), 1, "The duty at that hour does not listen to motion.", g.otherDuty()...)
 	}
 	if g.told.Seconds > 0 && g.told.Seconds < d.MinSeconds {
 		less := math.Max(0, math.Floor(g.told.Seconds*5)/10)
@@ -163,8 +163,15 @@ func (g *gatesOf) otherDuty() []Mend {
 		}
 		day, hour := week.Weekday(g.told.Minute/week.Day), g.told.Minute%week.Day/60*60
 		hours := plan.Hours{Days: []week.Weekday{day}, From: week.Clock(hour), To: week.Clock(hour + 60)}
-		return []Mend{{plan.Say("%s at that hour", d.Name), []edit.Edit{{Paint: &edit.Paint{Channels: []string{g.c.ID}, Duty: d.ID,
-			Hours: []plan.Hours{hours}}}}}}
+		words := plan.Say("%s at that hour", d.Name)
+		edits := []edit.Edit{{Paint: &edit.Paint{Channels: []string{g.c.ID}, Duty: d.ID, Hours: []plan.Hours{hours}}}}
+		if !g.c.Detection.On {
+			on := g.c.Detection
+			on.On = true
+			words += ", detection on"
+			edits = append(edits, edit.Edit{SetDetection: &edit.SetDetection{Channels: []string{g.c.ID}, Detection: on}})
+		}
+		return []Mend{{words, edits}}
 	}
 	return nil
 }

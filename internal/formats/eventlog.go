@@ -256,7 +256,7 @@ func (l *Log) recognise(lines []line, zone *time.Location) (_ stamp, heading boo
 		for _, s := range append(slices.Clone(stamps), stamp{"seconds or milliseconds since 1970", unixSeconds}) {
 			if n := share(at, s); n > found {
 				found = n
-				if n > most {
+				if n > most && (at == l.Start || 5*n > 6*most) { // a bad line or two make no start of an end
 					best, most, l.Start = s, n, at
 				}
 			}

@@ -108,7 +108,8 @@ func ReadFound(ctx context.Context, data []byte, p *plan.Plan, ask FoundAsk) (*F
 var (
 	ratesHeading  = regexp.MustCompile(`(?i)\b(kbps|kbit|mbps|mbit|bitrate|bit rate|bandwidth)`)
 	oldestHeading = regexp.MustCompile(`(?i)\b(oldest|earliest|goes back|since|first footage)\b`)
-	saidOldest    = regexp.MustCompile(`(?i)^\s*(.+?)[\s:;,]*(?:\bis\b|\bgoes\b|\bgo\b)?\s*(?:\bback to\b|\bsince\b|\boldest\b(?: is| from)?|\bfrom\b|[:;,\t])\s*(.+?)\s*\.?\s*$`)
+	saidOldest    = regexp.MustCompile(`(?i)^\s*(.+?)[\s:;,]*(?:\bis\b|\bgoes\b|\bgo\b)?\s*(?:\bback to\b|\bsince\b|\boldest\b(?: is| from)?|\bfrom\b)\s*(.+?)\s*\.?\s*$`)
+	pairOldest    = regexp.MustCompile(`^\s*(.+?)\s*[:;,\t]\s*(.+?)\s*$`)
 	recordedWord  = regexp.MustCompile(`(?i)record`)
 	settingsTitle = []string{"pre", "post", "mainRate", "week", "detection", "atMost", "activity"}
 )
@@ -125,7 +126,7 @@ func (f *Found) recognise(lines []line) string {
 	switch {
 	case known >= 2 && !ratesHeading.MatchString(head) && !oldestHeading.MatchString(head):
 		return FoundSettings
-	case oldestHeading.MatchString(head), len(lines[0].cells) <= 2 && saidOldest.MatchString(strings.Join(lines[0].cells, ",")) && len(lines) <= 200 && !manyTimes(lines):
+	case oldestHeading.MatchString(head), len(lines) <= 200 && oldestIn(strings.Join(lines[0].cells, ", ")) != nil && !manyTimes(lines) && datesBehind(lines):
 		return FoundOldest
 	case ratesHeading.MatchString(head):
 		return FoundRates
@@ -133,6 +134,21 @@ func (f *Found) recognise(lines []line) string {
 		return FoundRecordings
 	}
 	return FoundTriggers
+}
+
+// oldestIn takes a line apart that says how far footage goes back: whose, and the date; nil where it does not.
+func oldestIn(text string) []string {
+	if m := saidOldest.FindStringSubmatch(text); m != nil {
+		return m
+	}
+	return pairOldest.FindStringSubmatch(text)
+}
+
+// datesBehind tells whether the first line says a date.
+func datesBehind(lines []line) bool {
+	m := oldestIn(strings.Join(lines[0].cells, ", "))
+	_, err := readSpoken(m[2], week.Date{Year: 2026, Month: 12, Day: 31})
+	return err == nil
 }
 
 // manyTimes tells whether most lines have a moment with seconds or minutes in a cell of its own, as logs have.
@@ -146,7 +162,7 @@ func manyTimes(lines []line) bool {
 			}
 		}
 	}
-	return 2*n > len(lines)
+	return 2*n >= len(lines)
 }
 
 // foundReader reads one file.
@@ -295,11 +311,11 @@ func (r *foundReader) oldest(ctx context.Context, data []byte) error {
 		return r.anyOldest()
 	}
 	for _, l := range lines {
-		text := strings.Join(l.cells, ", ")
+		text := strings.Join(strings.Fields(strings.Join(l.cells, ", ")), " ")
 		if strings.TrimSpace(text) == "" {
 			continue
 		}
-		m := saidOldest.FindStringSubmatch(text)
+		m := oldestIn(text)
 		if m == nil {
 			r.bad(l, "", `neither a table with "channel" and "oldest", nor "channel 3 goes back to 12 Oct"`, text)
 			continue

@@ -22,7 +22,7 @@ var (
 	dottedDay = regexp.MustCompile(`^(\d{1,2})[./-](\d{1,2})(?:[./-](\d{2}|\d{4})?)?$`)
 	dayMonth  = regexp.MustCompile(`^(\d{1,2})(?:st|nd|rd|th|\.)? (?:of )?([a-z]{3,9})\.?(?:,? (\d{4}))?$`)
 	monthDay  = regexp.MustCompile(`^([a-z]{3,9})\.? (\d{1,2})(?:st|nd|rd|th)?(?:,? (\d{4}))?$`)
-	timeOfDay = regexp.MustCompile(`^(.*?)[ ,tT]+(?:at )?(\d{1,2}):(\d{2})(?::\d{2})?\s*(?:z|h|uhr)?$`)
+	timeOfDay = regexp.MustCompile(`^(.*?)(?:[ ,]+(?:at )?|t)(\d{1,2}):(\d{2})(?::\d{2})?\s*(?:z|h|uhr)?$`)
 )
 
 // readSpoken reads a date. One without a year is the last such date that is not after now.
