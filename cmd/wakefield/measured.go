@@ -131,7 +131,8 @@ func writeMeasured(w io.Writer, p *plan.Plan, r *measured.Result) error {
 		if f.PlannedText != "" || f.FoundText != "" {
 			planned, found = f.PlannedText, f.FoundText
 		}
-		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%.4g to %.4g\t%s\t%+.1f\t%s\n", f.Name, f.What, planned, found, f.Low, f.High, differs, f.DaysWon, f.Words)
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%.4g to %.4g\t%s\t%+.1f\t%s\n", f.Name, f.What, planned, found, f.Low, f.High,
+			differs, f.DaysWon, f.Words)
 	}
 	for _, n := range r.Notes {
 		fmt.Fprintln(t, n)

@@ -56,6 +56,16 @@ func DrawPool(usable, atWorst float64, members []Member, before *Pool) *Pool {
 	return d
 }
 
+// Resampled is what is told of the pool as a whole of some of its draws, by their numbers.
+func (d *Pool) Resampled(order []int) *Pool {
+	out := &Pool{usable: d.usable, atWorst: d.atWorst, Kept: make([]float64, len(order)), Holds: make([]bool, len(order))}
+	for k, i := range order {
+		out.Kept[k], out.Holds[k] = d.Kept[i], d.Holds[i]
+	}
+	out.Likely = rangeOf(out.Kept)
+	return out
+}
+
 func (d *Pool) draw(members []Member) {
 	usable := storage.Bytes(d.usable) * storage.GB
 	kept := make([]float64, Draws)

@@ -53,6 +53,21 @@ func (s *Result) drawnOf(doubts []doubt.Drawn, pools map[string]*doubt.Pool) *Dr
 	return out
 }
 
+// Resampled are some of the draws, by their numbers.
+func (d *Drawn) Resampled(order []int) *Drawn {
+	out := &Drawn{Kbps: make([][]float32, len(d.Kbps)), Pools: make(map[string]*doubt.Pool, len(d.Pools))}
+	for i, kbps := range d.Kbps {
+		out.Kbps[i] = make([]float32, len(order))
+		for k, n := range order {
+			out.Kbps[i][k] = kbps[n]
+		}
+	}
+	for id, pool := range d.Pools {
+		out.Pools[id] = pool.Resampled(order)
+	}
+	return out
+}
+
 // Site is what the plan means for its channels.
 func (s *Result) Site() *resolve.Site { return s.site }
 

@@ -29,20 +29,32 @@ func (c *comparison) activityEdits(p *plan.Plan, id, kind string) []edit.Edit {
 	left := doubtOf(&a)
 	switch kind {
 	case KindRate:
-		low, mid, high := c.fit.quantiles(figures.RateFactor)
+		low, mid, high := c.quantiles(id, kind, figures.RateFactor)
 		a.SetRates(c.shaped(id, a.Rates(), mid))
 		left.Rate = factorOf(low, high)
 	case KindLength:
-		low, mid, high := c.fit.quantiles(figures.LengthFactor)
+		low, mid, high := c.quantiles(id, kind, figures.LengthFactor)
 		a.MeanSeconds = max(0.1, digits(a.MeanSeconds*mid))
 		left.Seconds = factorOf(low, high)
 	case KindGroup:
-		low, mid, high := c.fit.quantiles(figures.GroupSize)
+		low, mid, high := c.quantiles(id, kind, figures.GroupSize)
 		c.group(&a, mid)
 		left.Size = factorOf(max(low-1, 1e-3), max(high-1, 1e-3))
 	}
 	a.Known, a.Doubt = "measured", &left
 	return []edit.Edit{{SetActivity: &edit.SetActivity{Activity: a}}}
+}
+
+// quantiles are those of a figure of an activity, found once.
+func (c *comparison) quantiles(id, kind string, of func(doubt.Latent) float64) (low, mid, high float64) {
+	key := kind + "\n" + id
+	if known, ok := c.known.Load(key); ok {
+		q := known.([3]float64)
+		return q[0], q[1], q[2]
+	}
+	low, mid, high = c.fit.quantiles(of)
+	c.known.Store(key, [3]float64{low, mid, high})
+	return low, mid, high
 }
 
 // doubtOf is how far the figures of an activity may be off as it stands.

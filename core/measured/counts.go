@@ -16,7 +16,6 @@ type bunch struct {
 	planned, found float64
 	variance       float64 // of what is found, but for what days differ by
 	days           float64 // of all channels
-	explained      string  // activity that explains it best; empty for none
 }
 
 // lines is how many lines of the log the plan has, and what of each activity.
@@ -155,113 +154,6 @@ func (b *bunch) chance(spread map[string]float64) float64 {
 		least = min(least, of(p.found, p.planned, p.variance))
 	}
 	return min(1, least*float64(n+1))
-}
-
-// explain finds which activities explain best what was found: the one whose factor gains most likelihood over all logs, then the
-// next, as long as one gains enough. A channel that differs from others that hear of the same is explained by nothing they share.
-func explain(list []*bunch, spread map[string]float64) (factors map[string]float64) {
-	factors = make(map[string]float64)
-	var lines []explained
-	for _, b := range list {
-		if b.alone {
-			continue
-		}
-		for _, s := range b.list {
-			_, by := s.lines()
-			for _, p := range s.parts() {
-				lines = append(lines, lineOf(s, p, by, spread))
-			}
-		}
-	}
-	var ids []string
-	for _, l := range lines {
-		ids = append(ids, l.ids...)
-	}
-	slices.Sort(ids)
-	ids = slices.Compact(ids)
-	const enoughGain = 4
-	for range ids {
-		now := likelihoodOf(lines, factors, "", 1)
-		best, which, by := enoughGain+0.0, "", 1.0
-		for _, id := range ids {
-			if factors[id] != 0 {
-				continue
-			}
-			f := likeliest(lines, factors, id)
-			if gain := likelihoodOf(lines, factors, id, f) - now; gain > best {
-				best, which, by = gain, id, f
-			}
-		}
-		if which == "" {
-			break
-		}
-		factors[which] = by
-	}
-	return factors
-}
-
-// explained is a part of a log with what is expected of each activity.
-type explained struct {
-	ids      []string
-	expected []float64
-	found    float64
-	over     float64
-	wide     float64 // of the logarithm: what days differ by
-}
-
-func lineOf(s *seen, p part, by []float64, spread map[string]float64) explained {
-	e := explained{found: p.found, over: s.dispersed(), wide: spread[s.from[max(0, s.main())].ID] / math.Sqrt(max(1, s.days()))}
-	for k, expected := range p.expected {
-		stated := 0.0
-		for h := range s.hours {
-			stated += s.expected(k, h)
-		}
-		if stated > 0 {
-			expected *= by[k] / stated // where lines are joined
-		}
-		e.ids, e.expected = append(e.ids, s.from[k].ID), append(e.expected, expected)
-	}
-	return e
-}
-
-// likelihoodOf is the logarithm of how likely lines are with factors, and one more.
-func likelihoodOf(lines []explained, factors map[string]float64, id string, by float64) (sum float64) {
-	for _, l := range lines {
-		mean := 1e-9
-		for k, e := range l.expected {
-			f := factors[l.ids[k]]
-			if f == 0 {
-				f = 1
-			}
-			if l.ids[k] == id {
-				f = by
-			}
-			mean += e * f
-		}
-		sum += (l.found*math.Log(mean) - mean) / (l.over + l.found*l.wide*l.wide)
-	}
-	return sum
-}
-
-// likeliest is the factor of an activity under which lines are likeliest, by golden section over the logarithm.
-func likeliest(lines []explained, factors map[string]float64, id string) float64 {
-	const golden = 0.6180339887498949
-	a, b := math.Log(0.01), math.Log(100.0)
-	at := func(x float64) float64 { return likelihoodOf(lines, factors, id, math.Exp(x)) }
-	c, d := b-golden*(b-a), a+golden*(b-a)
-	fc, fd := at(c), at(d)
-	for b-a > 1e-4 {
-		if fc > fd {
-			b, d, fd = d, c, fc
-			c = b - golden*(b-a)
-			fc = at(c)
-		} else {
-			a, c, fc = c, d, fd
-			d = a + golden*(b-a)
-			fd = at(d)
-		}
-	}
-	return math.Exp((a + b) / 2)
 }
 
 // best is the activity of a bunch whose factor moves what is expected there most.

@@ -8,6 +8,7 @@ import (
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/estimate"
+	"wakefield.example/core/parallel"
 	"wakefield.example/core/plan"
 )
 
@@ -63,39 +64,48 @@ func urgency(f *Figure) int {
 
 // price finds the edits of each figure, and what they would make of the days.
 func (c *comparison) price(ctx context.Context, list []Figure) error {
-	p := c.est.Plan()
-	for k := range list {
-		if ctx.Err() != nil {
-			return ctx.Err()
-		}
+	notes, errs := make([]string, len(list)), make([]error, len(list))
+	parallel.Do(len(list), func(k int) {
 		f := &list[k]
 		f.Edits = []edit.Edit{}
 		f.Planned, f.Found, f.Low, f.High = digits(f.Planned), digits(f.Found), digits(f.Low), digits(f.High)
-		if f.apply == nil {
-			continue
+		if f.apply == nil || ctx.Err() != nil {
+			return
 		}
-		f.Edits = append(f.Edits, f.apply(p)...)
-		if len(f.Edits) == 0 || !f.MoreThanChance {
-			continue
+		f.Edits = append(f.Edits, f.apply(c.est.Plan())...)
+		if len(f.Edits) > 0 && f.MoreThanChance {
+			notes[k], errs[k] = c.daysWon(ctx, f)
 		}
-		next, err := edit.After(p, f.Edits...)
-		if err != nil {
-			c.note("What was found of %s cannot be written into the plan: %v", f.Name, err)
-			f.Edits = []edit.Edit{}
-			continue
+	})
+	for k := range list {
+		if errs[k] != nil {
+			return errs[k]
 		}
-		then, err := estimate.FiguresContext(ctx, next, c.est)
-		if err != nil {
-			return err
-		}
-		for i := range then.Pools {
-			now, then := c.est.Pools[i].RetentionDays, then.Pools[i].RetentionDays
-			if now != nil && then != nil && math.Abs(*then-*now) > math.Abs(f.DaysWon) {
-				f.DaysWon = math.Round((*then-*now)*100) / 100
-			}
+		if notes[k] != "" {
+			c.out.Notes = append(c.out.Notes, notes[k])
 		}
 	}
-	return nil
+	return ctx.Err()
+}
+
+// daysWon finds what the edits of a figure make of the days. A note says that the plan cannot say it.
+func (c *comparison) daysWon(ctx context.Context, f *Figure) (note string, err error) {
+	next, err := edit.After(c.est.Plan(), f.Edits...)
+	if err != nil {
+		f.Edits = []edit.Edit{}
+		return plan.Say("What was found of %s cannot be written into the plan: %v", f.Name, err), nil
+	}
+	then, err := estimate.FiguresContext(ctx, next, c.est)
+	if err != nil {
+		return "", err
+	}
+	for i := range then.Pools {
+		now, then := c.est.Pools[i].RetentionDays, then.Pools[i].RetentionDays
+		if now != nil && then != nil && math.Abs(*then-*now) > math.Abs(f.DaysWon) {
+			f.DaysWon = math.Round((*then-*now)*100) / 100
+		}
+	}
+	return "", nil
 }
 
 // correct writes all that differs into the plan, one after another: each starts from what those before it made.

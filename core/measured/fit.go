@@ -71,8 +71,7 @@ func fit(ctx context.Context, est *estimate.Result, l *latents, rows []row, pool
 		weights, worth := f.weigh(draws, numbers, drawn, wide)
 		if worth > f.worth {
 			f.worth = worth
-			f.draws, f.drawn = draws, nil
-			f.resample(draws, weights)
+			f.resample(draws, weights, drawn)
 		}
 		if worth >= enoughDraws || len(l.columns) == 0 {
 			break
@@ -85,9 +84,7 @@ func fit(ctx context.Context, est *estimate.Result, l *latents, rows []row, pool
 			wide *= widen
 		}
 	}
-	var err error
-	f.drawn, err = base.drawn(ctx, l, f.draws)
-	return f, err
+	return f, nil
 }
 
 // climb finds the likeliest values, by Fisher's scoring with steps that are halved as long as they go down.
@@ -282,16 +279,18 @@ func (f *fitted) recentre(draws [][]float64, weights []float64) {
 }
 
 // resample keeps each draw as often as its weight tells, at even steps of the weights added up.
-func (f *fitted) resample(draws [][]float64, weights []float64) {
+func (f *fitted) resample(draws [][]float64, weights []float64, drawn *estimate.Drawn) {
+	order := make([]int, len(draws))
 	f.draws = make([][]float64, len(draws))
 	at, sum := 0, weights[0]
-	for i := range f.draws {
+	for i := range order {
 		for want := (float64(i) + 0.5) / float64(len(draws)); sum < want && at < len(draws)-1; {
 			at++
 			sum += weights[at]
 		}
-		f.draws[i] = draws[at]
+		order[i], f.draws[i] = at, draws[at]
 	}
+	f.drawn = drawn.Resampled(order)
 }
 
 // told tells whether there is enough weight for a range.

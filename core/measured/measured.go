@@ -9,6 +9,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"sync"
 	"time"
 
 	"wakefield.example/core/doubt"
@@ -104,6 +105,7 @@ type comparison struct {
 	spread map[string]float64
 	stream []*stream
 	fit    *fitted
+	known  sync.Map // quantiles that were asked for
 	out    *Result
 }
 

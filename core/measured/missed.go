@@ -65,7 +65,8 @@ func Missed(ctx context.Context, est *estimate.Result, told Told) ([]Loss, error
 	}
 	if whole {
 		g.list = append(g.list, Loss{Gate: "kept", Chance: 1 - total, Mends: []Mend{},
-			Words: plan.Say("By the plan %s is written then, whatever happens: look at another time, or at whether the recorder does as planned.", g.c.Name)})
+			Words: plan.Say("By the plan %s is written then, whatever happens: look at another time, or at whether the recorder does as planned.",
+				g.c.Name)})
 		total = 1
 	}
 	for k := range g.list {
@@ -120,7 +121,8 @@ func (g *gatesOf) overwritten() {
 		width = 0.01
 	}
 	gone := 0.5 * math.Erfc(-(math.Log(g.told.AgeDays/kept.Likely))/width/math.Sqrt2)
-	g.add("overwritten", gone, plan.Say("It is overwritten: it was %.3g days ago, and %s keeps about %.3g.", g.told.AgeDays, g.c.Name, kept.Likely))
+	g.add("overwritten", gone, plan.Say("It is overwritten: it was %.3g days ago, and %s keeps about %.3g.", g.told.AgeDays,
+		g.c.Name, kept.Likely))
 }
 
 // certain are the gates that are shut, or open, then.
@@ -148,7 +150,8 @@ func (g *gatesOf) certain() {
 	}
 	if g.told.Seconds > 0 && g.told.Seconds < d.MinSeconds {
 		less := math.Max(0, math.Floor(g.told.Seconds*5)/10)
-		g.add(string(estimate.GateLong), 1, plan.Say("It was over after %.3g s, before the %.3g s that detection waits for.", g.told.Seconds, d.MinSeconds),
+		g.add(string(estimate.GateLong), 1, plan.Say("It was over after %.3g s, before the %.3g s that detection waits for.",
+			g.told.Seconds, d.MinSeconds),
 			Mend{plan.Say("Shorter motion counts: from %.3g s", less), detection(func(d *plan.Detection) { d.MinSeconds = less })})
 	}
 }
@@ -188,7 +191,8 @@ func (g *gatesOf) chances() {
 	if d.Drawn() {
 		g.add("area", 1-min(1, catch/max(reliable, 1e-9)), "It was outside of the watched areas, or too small there.", g.smaller()...)
 	}
-	g.add(string(estimate.GateDetector), 1-reliable, plan.Say("The detector overlooked it, as it does %.3g of 100.", 100*(1-reliable)), g.base()...)
+	g.add(string(estimate.GateDetector), 1-reliable, plan.Say("The detector overlooked it, as it does %.3g of 100.", 100*(1-reliable)),
+		g.base()...)
 }
 
 // caught is the chance to be noticed then, and the detector's part of it.

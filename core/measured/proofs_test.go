@@ -274,7 +274,8 @@ func TestCorrectionsComeToWhatWasFound(t *testing.T) {
 			}
 		}
 	}
-	if again := compared(t, estimate.Run(corrected, nil), &Data{Logs: playOut(t, estimate.Figures(truth, nil), 28, 10)}); len(again.Corrections) > 0 {
+	if again := compared(t, estimate.Run(corrected, nil), &Data{Logs: playOut(t, estimate.Figures(truth, nil), 28,
+		10)}); len(again.Corrections) > 0 {
 		t.Errorf("of the corrected plan differ %+v", again.Corrections)
 	}
 }

@@ -109,7 +109,7 @@ func (s *seen) times(k int, spread, thick float64, z doubt.Latent) float64 {
 	rate, length := f.RateFactor(z), f.LengthFactor(z)
 	out := rate * math.Exp(spread*z(period)-spread*spread/2)
 	if f.least > 0 {
-		out *= math.Exp(-f.least / f.mean * (1/length - 1))
+		out *= math.Pow(length, f.least/f.mean) // e^(−w/d), to first order in ln d: counts stay a line in the latents
 	}
 	if s.guessed && f.own {
 		out *= doubt.NoticedFactor(z)

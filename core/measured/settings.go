@@ -51,7 +51,8 @@ func (c *comparison) settingFigures() (out []Figure) {
 	p := c.est.Plan()
 	for _, s := range c.differing() {
 		channel, column := p.Channel(s.Channel), table.ColumnOf(s.Column)
-		f := Figure{Kind: KindSetting, ID: s.Channel, Name: channel.Name, Channels: []string{s.Channel}, What: strings.ToLower(column.FullTitle()),
+		f := Figure{Kind: KindSetting, ID: s.Channel, Name: channel.Name, Channels: []string{s.Channel},
+			What:        strings.ToLower(column.FullTitle()),
 			PlannedText: column.Text(p, channel), FoundText: s.Text, MoreThanChance: true, Words: "stands otherwise in the recorder"}
 		switch s.Column {
 		case "pre", "post", "alarmPre", "alarmPost":

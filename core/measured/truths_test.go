@@ -32,8 +32,10 @@ func yard() *plan.Plan {
 			{ID: "clock", Name: "Round the clock", Base: &plan.Base{Stream: plan.Main}},
 		},
 		Activities: []plan.Activity{
-			{ID: "carts", Name: "Carts", Known: "guess", MeanSeconds: 20, OtherwisePerHour: 1, Blocks: work, Groups: &plan.Groups{Size: 3, WithinSeconds: 40}},
-			{ID: "people", Name: "People", Known: "surveyed", MeanSeconds: 30, OtherwisePerHour: 2, Blocks: work, Groups: &plan.Groups{Size: 1, WithinSeconds: 60}},
+			{ID: "carts", Name: "Carts", Known: "guess", MeanSeconds: 20, OtherwisePerHour: 1, Blocks: work,
+				Groups: &plan.Groups{Size: 3, WithinSeconds: 40}},
+			{ID: "people", Name: "People", Known: "surveyed", MeanSeconds: 30, OtherwisePerHour: 2, Blocks: work,
+				Groups: &plan.Groups{Size: 1, WithinSeconds: 60}},
 			{ID: "birds", Name: "Birds", Known: "guess", MeanSeconds: 5, OtherwisePerHour: 6, Groups: &plan.Groups{Size: 1, WithinSeconds: 60}},
 			{ID: "vans", Name: "Vans", Known: "surveyed", MeanSeconds: 60, OtherwisePerHour: 0.5,
 				Blocks: []plan.RateBlock{{Hours: plan.Hours{From: 5 * 60, To: 9 * 60}, PerHour: 12}}, Groups: &plan.Groups{Size: 2, WithinSeconds: 90}},

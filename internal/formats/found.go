@@ -126,7 +126,8 @@ func (f *Found) recognise(lines []line) string {
 	switch {
 	case known >= 2 && !ratesHeading.MatchString(head) && !oldestHeading.MatchString(head):
 		return FoundSettings
-	case oldestHeading.MatchString(head), len(lines) <= 200 && oldestIn(strings.Join(lines[0].cells, ", ")) != nil && !manyTimes(lines) && datesBehind(lines):
+	case oldestHeading.MatchString(head), len(lines) <= 200 && oldestIn(strings.Join(lines[0].cells, ", ")) != nil &&
+		!manyTimes(lines) && datesBehind(lines):
 		return FoundOldest
 	case ratesHeading.MatchString(head):
 		return FoundRates

@@ -63,8 +63,9 @@ yesterday,2026-10-06 23:30:30,2
 	if f.From.String() != "2026-10-05" || f.To.String() != "2026-10-06" {
 		t.Errorf("%v to %v", f.From, f.To)
 	}
-	said := readFound(t, "start,channel\n2026-10-05 08:00,Cellar\n2026-10-05 09:00,Gate\n", FoundAsk{Channels: map[string]string{"Cellar": "c3",
-		"Gate": ""}})
+	said := readFound(t, "start,channel\n2026-10-05 08:00,Cellar\n2026-10-05 09:00,Gate\n",
+		FoundAsk{Channels: map[string]string{"Cellar": "c3",
+			"Gate": ""}})
 	if len(said.Data.Logs) != 1 || said.Data.Logs[0].Channel != "c3" {
 		t.Errorf("%+v", said.Data.Logs)
 	}
@@ -87,7 +88,8 @@ func TestTheHourThatComesTwiceIsOne(t *testing.T) {
 }
 
 func TestBitratesAreFound(t *testing.T) {
-	f := readFound(t, "time;channel;Mbit/s\n2026-10-05 08:00;Gate;2,5\n2026-10-05 09:00;Gate;3,5\n2026-10-12 08:00;Gate;4,5\n2026-10-05 08:00;2;x\n",
+	f := readFound(t,
+		"time;channel;Mbit/s\n2026-10-05 08:00;Gate;2,5\n2026-10-05 09:00;Gate;3,5\n2026-10-12 08:00;Gate;4,5\n2026-10-05 08:00;2;x\n",
 		FoundAsk{})
 	if f.As != FoundRates || f.LeftOut != 1 || len(f.Data.Rates) != 1 {
 		t.Fatalf("%+v", f)
@@ -214,7 +216,8 @@ func BenchmarkMillion(b *testing.B) {
 	at := time.Date(2026, 10, 5, 0, 0, 0, 0, time.UTC)
 	for range 999_999 {
 		at = at.Add(time.Duration(rng.IntN(7)) * time.Second)
-		fmt.Fprintf(&text, "%s,%s,%d\n", at.Format(time.DateTime), at.Add(time.Duration(3+rng.IntN(40))*time.Second).Format(time.DateTime), 1+rng.IntN(3))
+		fmt.Fprintf(&text, "%s,%s,%d\n", at.Format(time.DateTime), at.Add(time.Duration(3+rng.IntN(40))*time.Second).Format(time.DateTime),
+			1+rng.IntN(3))
 	}
 	b.SetBytes(int64(text.Len()))
 	for b.Loop() {

@@ -21,7 +21,8 @@ import (
 
 // registerMeasured adds what was found at a site, held against its plan.
 func registerMeasured(api huma.API, s *service) {
-	huma.Register(api, op("measured", http.MethodGet, "/api/plans/{id}/measured", "What was found at the site, held against the plan"), s.measured)
+	huma.Register(api, op("measured", http.MethodGet, "/api/plans/{id}/measured", "What was found at the site, held against the plan"),
+		s.measured)
 	huma.Register(api, fileOp(op("readFound", http.MethodPost, "/api/plans/{id}/measured/read",
 		"What a file says was found at the site"), bundleBody), s.readFound)
 	huma.Register(api, making(fileOp(op("bringFound", http.MethodPost, "/api/plans/{id}/measured", "Keep what a file says was found"),

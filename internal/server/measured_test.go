@@ -31,7 +31,8 @@ func kioskLog(times float64) string {
 	rng := rand.New(rand.NewPCG(4, 4))
 	from := time.Date(2026, 10, 5, 0, 0, 0, 0, time.UTC)
 	for at := from; at.Before(from.AddDate(0, 0, 28)); at = at.Add(time.Duration(rng.ExpFloat64()/times*450) * time.Second) {
-		fmt.Fprintf(&b, "%s,%s,Kiosk front\n", at.Format(time.DateTime), at.Add(time.Duration(rng.ExpFloat64()*40)*time.Second).Format(time.DateTime))
+		fmt.Fprintf(&b, "%s,%s,Kiosk front\n", at.Format(time.DateTime),
+			at.Add(time.Duration(rng.ExpFloat64()*40)*time.Second).Format(time.DateTime))
 	}
 	return b.String()
 }
@@ -44,7 +45,8 @@ func TestWhatWasFoundCountsAndIsTakenAway(t *testing.T) {
 	}
 	status, _, body := c.send("POST", "/api/plans/site/measured/read", kioskLog(3), "Content-Type", "application/octet-stream")
 	var read formats.Found
-	if err := json.Unmarshal([]byte(body), &read); status != 200 || err != nil || read.As != "triggers" || read.Channels[0].Channel != "kiosk" {
+	if err := json.Unmarshal([]byte(body), &read); status != 200 || err != nil || read.As != "triggers" ||
+		read.Channels[0].Channel != "kiosk" {
 		t.Fatalf("%d %v %s", status, err, body)
 	}
 	if strings.Contains(body, "counts") {
@@ -55,7 +57,8 @@ func TestWhatWasFoundCountsAndIsTakenAway(t *testing.T) {
 		t.Fatal(err)
 	}
 	found := call[MeasuredSite](c, "GET", "/api/plans/site/measured", "", 200)
-	if len(found.Brought) != 1 || !found.Brought[0].Counts || found.Brought[0].Channels != 1 || found.Brought[0].From.String() != "2026-10-05" {
+	if len(found.Brought) != 1 || !found.Brought[0].Counts || found.Brought[0].Channels != 1 ||
+		found.Brought[0].From.String() != "2026-10-05" {
 		t.Fatalf("%+v", found.Brought)
 	}
 	var rate *measured.Figure
@@ -110,7 +113,8 @@ func TestWhatIsNotUnderstoodDoesNotCount(t *testing.T) {
 	} {
 		c.brings(422, query, text)
 	}
-	asks := c.brings(422, "as=triggers", "time,camera,event\n2026-10-05 08:00:00,1,motion on\n2026-10-05 08:00:09,1,over\n2026-10-05 08:00:10,1,blip\n")
+	asks := c.brings(422, "as=triggers",
+		"time,camera,event\n2026-10-05 08:00:00,1,motion on\n2026-10-05 08:00:09,1,over\n2026-10-05 08:00:10,1,blip\n")
 	if !strings.Contains(asks, "say it first") {
 		t.Error(asks)
 	}
