@@ -106,19 +106,25 @@ func TestWhatSomebodyTellsOfIsMended(t *testing.T) {
 	p.shows(".missed", "A time is written as 16:20")
 }
 
-// TestWhatIsSaidOfTheQuay opens the sample site with what was found there, and follows the link that brings its days back.
-func TestWhatIsSaidOfTheQuay(t *testing.T) {
-	s := serve(t, "quay", demo.PennywhistleQuay())
+// brings brings in what was found at Pennywhistle Quay.
+func (s *site) brings(t testing.TB) {
+	t.Helper()
 	for _, f := range demo.QuayFound() {
 		said, err := json.Marshal(f.Data)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if err := s.store.Bring(context.Background(), "quay", store.Brought{ID: f.ID, Kind: f.Kind, Name: f.Name, Said: said,
-			Author: "Wakefield"}); err != nil {
+		b := store.Brought{ID: f.ID, Kind: f.Kind, Name: f.Name, Said: said, Author: "Wakefield"}
+		if err := s.store.Bring(context.Background(), s.id, b); err != nil {
 			t.Fatal(err)
 		}
 	}
+}
+
+// TestWhatIsSaidOfTheQuay opens the sample site with what was found there, and follows the link that brings its days back.
+func TestWhatIsSaidOfTheQuay(t *testing.T) {
+	s := serve(t, "quay", demo.PennywhistleQuay())
+	s.brings(t)
 	p := browser(t, s, 1280, 800)
 	p.open("/sites/quay/measured", `[data-test="differ"]`)
 	for _, words := range []string{"Waves ×2.69", "Vehicle lane 1, Vehicle lane 2", "events at a time", "post-event"} {

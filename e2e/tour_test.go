@@ -37,6 +37,7 @@ func TestTheTour(t *testing.T) {
 	}
 	steps := strings.Split(string(text), "\n## ")[1:]
 	s := serve(t, "pennywhistle-quay", demo.PennywhistleQuay())
+	s.brings(t)
 	p := browser(t, s, 1280, 800)
 	made := 0
 	for i, step := range steps {
@@ -75,7 +76,7 @@ func TestTheTour(t *testing.T) {
 			p.until(isSaved)
 		}
 	}
-	if made != len(acts) || len(steps) != 15 {
+	if made != len(acts) || len(steps) != 16 {
 		t.Errorf("%d acts of %d were made in %d steps", made, len(acts), len(steps))
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"wakefield.example/core/check"
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
+	"wakefield.example/internal/server"
 )
 
 // checkCommand prints the findings about a plan file.
@@ -49,10 +50,19 @@ func (c *checkCommand) Run() error {
 	return nil
 }
 
-// schemaCommand prints the JSON Schema of a plan file.
-type schemaCommand struct{}
+// schemaCommand prints the JSON Schema of a plan file, or of a comparison.
+type schemaCommand struct {
+	Measured bool `help:"Of what wakefield measured prints as JSON."`
+}
 
-func (schemaCommand) Run() error {
-	_, err := os.Stdout.Write(plan.Schema())
+func (c schemaCommand) Run() error {
+	schema := plan.Schema()
+	if c.Measured {
+		var err error
+		if schema, err = server.FoundSchema(); err != nil {
+			return err
+		}
+	}
+	_, err := os.Stdout.Write(schema)
 	return err
 }

@@ -23,6 +23,6 @@ const { activitiesKnown } = choices
     label="Known as"
     :value="activity.known"
     :choices="activitiesKnown"
-    @change="(known) => emit('change', { known })"
+    @change="(known) => emit('change', { known, doubt: undefined })"
   />
 </template>
