@@ -131,6 +131,10 @@ func TestWhatIsSaidOfTheQuay(t *testing.T) {
 		p.shows(`[data-test="differ"]`, words)
 	}
 	p.shows(`[data-test="by-hour"]`, "Breakwater")
+	p.shows(`[data-test="correct-all"]`, "5 changes")
+	p.click(`[aria-label="Correct Breakwater, triggers a day"]`)
+	p.click(`[aria-label^="Correct Vehicle lane 1"]`)
+	p.shows(`[data-test="correct-all"]`, "2 changes")
 	p.click(`[data-test="bring-back"]`)
 	p.until(`location.pathname.endsWith('/storage') && location.search.includes('days=40')`)
 	p.open("/sites/quay/measured/right", `[data-test="how-right"]`)

@@ -57,7 +57,8 @@ func counted(est *estimate.Result, days int, rng *rand.Rand) (logs []Log) {
 func BenchmarkDepot(b *testing.B) {
 	est := estimate.Run(depot(32), nil)
 	rng := rand.New(rand.NewPCG(1, 2))
-	d := &Data{Logs: counted(est, 42, rng), Rates: meterOut(est, rng), Oldest: ageOut(est, rng)}
+	logs := counted(est, 42, rng)
+	d := &Data{Logs: logs, Rates: meterOut(est, logs, rng), Oldest: ageOut(est, rng)}
 	for b.Loop() {
 		r := compared(b, est, d)
 		b.ReportMetric(float64(len(r.Figures)), "figures")

@@ -45,8 +45,12 @@ func (c *comparison) figures(ctx context.Context) error {
 	slices.SortStableFunc(list, func(a, b Figure) int {
 		return cmp.Or(cmp.Compare(urgency(&a), urgency(&b)), cmp.Compare(-math.Abs(a.DaysWon), -math.Abs(b.DaysWon)))
 	})
+	for k := range list {
+		list[k].apply = nil // it holds all that was drawn
+	}
 	c.out.Figures = append(c.out.Figures, list...)
-	return c.correct(list)
+	c.out.Corrections = Together(c.est.Plan(), slices.DeleteFunc(slices.Clone(list), func(f Figure) bool { return !f.MoreThanChance }))
+	return nil
 }
 
 // urgency orders what is footage that does not exist before what differs, and that before what is as planned.
@@ -106,34 +110,6 @@ func (c *comparison) daysWon(ctx context.Context, f *Figure) (note string, err e
 		}
 	}
 	return "", nil
-}
-
-// correct writes all that differs into the plan, one after another: each starts from what those before it made.
-func (c *comparison) correct(list []Figure) error {
-	p := c.est.Plan()
-	done := make(map[string]bool) // what was written of an activity
-	for k := range list {
-		f := &list[k]
-		if !f.MoreThanChance || f.apply == nil || len(f.Edits) == 0 {
-			continue
-		}
-		key := f.Kind + "\n" + f.ID
-		if f.Kind == KindStill || f.Kind == KindMoving || f.Kind == KindNight {
-			key = "stream\n" + f.ID // written as one
-		}
-		if done[key] && f.Kind != KindSetting && f.Kind != KindSeconds {
-			continue // two bunches that one activity explains
-		}
-		done[key] = true
-		edits := f.apply(p)
-		next, err := edit.After(p, edits...)
-		if err != nil {
-			continue
-		}
-		p = next
-		c.out.Corrections = append(c.out.Corrections, edits...)
-	}
-	return nil
 }
 
 // lengthFigures tell how long events last, by activity.

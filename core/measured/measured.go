@@ -84,7 +84,7 @@ type Figure struct {
 	Edits          []edit.Edit `json:"edits" doc:"That write it into the plan"`
 	Hours          []Hour      `json:"hours,omitempty" doc:"By hour of the day"`
 
-	apply func(p *plan.Plan) []edit.Edit // the same for a plan that was corrected already
+	apply func(p *plan.Plan) []edit.Edit // makes them
 }
 
 // Hour is one hour of the day.

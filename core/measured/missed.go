@@ -9,6 +9,7 @@ import (
 	"wakefield.example/core/check"
 	"wakefield.example/core/edit"
 	"wakefield.example/core/estimate"
+	"wakefield.example/core/picture"
 	"wakefield.example/core/plan"
 	"wakefield.example/core/resolve"
 	"wakefield.example/core/week"
@@ -20,6 +21,7 @@ type Told struct {
 	Minute  week.Minute // of the week
 	Seconds float64     // it lasted; 0 where nobody knows
 	AgeDays float64     // how long ago it was
+	Walk    string      // id of the walk that it took; empty where nobody knows
 }
 
 // Loss is where it may have been lost.
@@ -208,6 +210,17 @@ func (g *gatesOf) caught() (catch, reliable float64) {
 	for _, by := range g.est.Site().Noticing[g.i].Wanted {
 		if by.Hours.At(g.told.Minute) {
 			catch = max(catch, by.Catch)
+		}
+	}
+	ground, known, _ := g.c.Ground()
+	if g.told.Walk == "" || g.c.Scene == nil || !known || !d.Drawn() || d.Catch != nil {
+		return catch, reliable
+	}
+	for k := range g.c.Scene.Walks {
+		if w := &g.c.Scene.Walks[k]; w.ID == g.told.Walk {
+			watching := resolve.Watched(g.c)
+			walk := g.est.Plan().WalkOf(w)
+			return reliable * picture.Catch(ground, watching.At(g.told.Minute), []picture.Walk{walk}), reliable
 		}
 	}
 	return catch, reliable

@@ -4,12 +4,12 @@ import (
 	"context"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 
 	"wakefield.example/core/activity"
 	"wakefield.example/core/estimate"
-	"wakefield.example/core/plan"
 	"wakefield.example/core/rehearse"
 	"wakefield.example/core/resolve"
 	"wakefield.example/core/week"
@@ -54,27 +54,28 @@ func playOut(t testing.TB, truth *estimate.Result, days int, seed uint64) (logs 
 	return logs
 }
 
-// meterOut reads bitrates of the main streams for some days, each with an error of its own.
-func meterOut(truth *estimate.Result, rng *rand.Rand) (out []Rates) {
+// meterOut reads bitrates of the main streams for a week, each with an error of its own: of what moved in each hour, by its log.
+func meterOut(truth *estimate.Result, logs []Log, rng *rand.Rand) (out []Rates) {
 	for i := range truth.Plan().Channels {
 		c := &truth.Plan().Channels[i]
-		if c.NoCamera || c.Streams.Main == nil {
+		at := slices.IndexFunc(logs, func(l Log) bool { return l.Channel == c.ID })
+		if c.NoCamera || c.Streams.Main == nil || at < 0 {
 			continue
 		}
+		s := look(truth.Site(), &logs[at], i, time.UTC)
 		cost := resolve.Encoded(c.Streams.Main).Cost()
-		moves := Moving(truth, i)
 		off := math.Exp(math.Log(meterOff) / 1.2816 * rng.NormFloat64())
 		r := Rates{Channel: c.ID}
-		special := truth.Plan().Site.SpecialDaysFrom(october, 7)
 		for h := range hoursOfWeek {
-			share := moves[h]
-			if s := special[h/24]; s != nil {
-				share = 1 - math.Pow(1-share, plan.Or(s.RateFactor, 1))
+			busy := 0.0
+			for k := range s.from {
+				f := &s.from[k]
+				if s.all(h) > 0 { // its part of what was counted, and what was too short to be
+					busy += float64(s.log.Counts[h]) * s.expected(k, h) / s.all(h) * f.mean * apart(f.Group, f.mean) / 3600 * math.Exp(f.least/f.mean)
+				}
 			}
+			share := -math.Expm1(-busy)
 			kbps := off * (float64(cost.Idle)*(1-share) + float64(cost.Active)*share) * (1 + 0.02*rng.NormFloat64())
-			if c.Streams.Main.Rate.Night.Steps().At(week.Minute(h*60)) && c.Streams.Main.Rate.Night != nil {
-				kbps *= c.Streams.Main.Rate.Night.Factor
-			}
 			r.AddRates(october.Add(h/24).At(week.Clock(h%24*60), time.UTC), kbps, time.UTC)
 		}
 		out = append(out, r)

@@ -47,7 +47,8 @@ func TestASiteAsPlannedIsNotCalledDifferent(t *testing.T) {
 	parallel.Do(sites, func(k int) {
 		rng := rand.New(rand.NewPCG(3, uint64(k)))
 		truth := estimate.Figures(withDays(p, 14, rng), nil)
-		r := compared(t, est, &Data{Logs: playOut(t, truth, 14, uint64(1000+k)), Rates: meterOut(truth, rng), Oldest: ageOut(truth, rng)})
+		logs := playOut(t, truth, 14, uint64(1000+k))
+		r := compared(t, est, &Data{Logs: logs, Rates: meterOut(truth, logs, rng), Oldest: ageOut(truth, rng)})
 		for _, f := range r.Figures {
 			if f.MoreThanChance {
 				called[k] += f.Kind + " of " + f.Name + "; "
@@ -287,5 +288,37 @@ func TestTheSameDataGiveTheSameAnswer(t *testing.T) {
 	a, b := compared(t, est, d), compared(t, est, d)
 	if len(a.Figures) == 0 || *a.Days[0].Found != *b.Days[0].Found || a.Worth != b.Worth {
 		t.Errorf("%+v and %+v", a.Days[0].Found, b.Days[0].Found)
+	}
+}
+
+// TestWhatIsCorrectedTogetherKeepsEach lets an activity be more often, longer and more at a time at once: each figure says the
+// activity whole, and all three together say all of it.
+func TestWhatIsCorrectedTogetherKeepsEach(t *testing.T) {
+	p := yard()
+	stood := *p.Activity("vans")
+	change := func(of func(a *plan.Activity, d *plan.Doubt)) Figure {
+		a, d := stood, doubtOf(&stood)
+		of(&a, &d)
+		a.Known, a.Doubt = "measured", &d
+		return Figure{Edits: []edit.Edit{{SetActivity: &edit.SetActivity{Activity: a}}}}
+	}
+	rate := change(func(a *plan.Activity, d *plan.Doubt) { a.OtherwisePerHour, d.Rate = 7, 1.1 })
+	length := change(func(a *plan.Activity, d *plan.Doubt) { a.MeanSeconds, d.Seconds = 99, 1.2 })
+	group := change(func(a *plan.Activity, d *plan.Doubt) {
+		a.Groups, d.Size = &plan.Groups{Size: 5, WithinSeconds: 30}, 1.3
+	})
+	for _, list := range [][]Figure{{rate, length, group}, {group, rate, length}, {length, group, rate}} {
+		after, err := edit.After(p, Together(p, list)...)
+		if err != nil {
+			t.Fatal(err)
+		}
+		a := after.Activity("vans")
+		if a.OtherwisePerHour != 7 || a.MeanSeconds != 99 || a.Groups.Size != 5 || *a.Doubt != (plan.Doubt{Rate: 1.1, Seconds: 1.2, Size: 1.3}) {
+			t.Errorf("%+v, %+v", a, a.Doubt)
+		}
+	}
+	after, err := edit.After(p, Together(p, []Figure{rate})...)
+	if a := after.Activity("vans"); err != nil || a.MeanSeconds != stood.MeanSeconds || a.Doubt.Seconds < 1.2 {
+		t.Errorf("%v, %+v", err, a)
 	}
 }

@@ -140,6 +140,9 @@ func Watched(c *plan.Channel) Watching {
 	return w
 }
 
+// At are the areas that watch at a minute of the week.
+func (w *Watching) At(m week.Minute) []picture.Watch { return w.areas(w.Open.At(m)) }
+
 // areas are the areas that watch.
 func (w *Watching) areas(open openAt) []picture.Watch {
 	if bits.OnesCount64(open) == len(w.All) {

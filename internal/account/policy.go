@@ -82,7 +82,7 @@ var rules = map[string]Rule{
 	"readTable": {Read, AtPlan}, "tryCells": {Read, AtPlan}, "takeOff": {Read, AtPlan}, "tideOf": {Read, AtPlan}, "ties": {Read, AtPlan},
 	"triggers": {Read, AtPlan}, "uses": {Read, AtPlan}, "readWeek": {Read, AtPlan}, "exportWeek": {Read, AtPlan}, "year": {Read, AtPlan},
 	"sheets": {Read, AtPlan}, "papers": {Read, AtPlan}, "paper": {Read, AtPlan}, "handoverFile": {Read, AtPlan},
-	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan},
+	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan}, "corrections": {Read, AtPlan},
 	"walkTest": {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
 
 	// A plan, carried out.

@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 
+	"wakefield.example/core/edit"
 	"wakefield.example/core/measured"
 	"wakefield.example/core/week"
 	"wakefield.example/internal/formats"
@@ -27,6 +28,8 @@ func registerMeasured(api huma.API, s *service) {
 		"What a file says was found at the site"), bundleBody), s.readFound)
 	huma.Register(api, making(fileOp(op("bringFound", http.MethodPost, "/api/plans/{id}/measured", "Keep what a file says was found"),
 		bundleBody)), s.bringFound)
+	huma.Register(api, op("corrections", http.MethodPost, "/api/plans/{id}/measured/corrections",
+		"Edits that write some of what was found into the plan, at once"), s.corrections)
 	huma.Register(api, op("takeAwayFound", http.MethodDelete, "/api/plans/{id}/measured/{brought}", "Take what was brought in away again"),
 		s.takeAwayFound)
 }
@@ -42,8 +45,8 @@ type FoundParams struct {
 	RawBody  []byte `contentType:"application/octet-stream"`
 }
 
-// found reads a file.
-func (s *service) found(ctx context.Context, in *FoundParams) (entry, *formats.Found, error) {
+// understood reads a file.
+func (s *service) understood(ctx context.Context, in *FoundParams) (entry, *formats.Found, error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return e, nil, s.problem(ctx, err)
@@ -87,7 +90,7 @@ func (in *FoundParams) ask(site string) (ask formats.FoundAsk, err error) {
 }
 
 func (s *service) readFound(ctx context.Context, in *FoundParams) (*body[*formats.Found], error) {
-	_, f, err := s.found(ctx, in)
+	_, f, err := s.understood(ctx, in)
 	if err != nil {
 		return nil, err
 	}
@@ -104,7 +107,7 @@ func (s *service) bringFound(ctx context.Context, in *struct {
 	SentBy
 	Name string `query:"name" maxLength:"200" doc:"Of the file"`
 }) (*body[BroughtID], error) {
-	e, f, err := s.found(ctx, &in.FoundParams)
+	e, f, err := s.understood(ctx, &in.FoundParams)
 	if err != nil {
 		return nil, err
 	}
@@ -241,4 +244,61 @@ func (s *service) compared(ctx context.Context, e entry, ids string, data measur
 	s.comparisons.last.Add(key, r)
 	s.comparisons.mu.Unlock()
 	return r, nil
+}
+
+// FigureOf names a figure of a comparison.
+type FigureOf struct {
+	Kind    string `json:"kind" maxLength:"20"`
+	ID      string `json:"id" maxLength:"200"`
+	Channel string `json:"channel" maxLength:"200" doc:"The first of its channels"`
+}
+
+// Corrections are edits that can be made at once.
+type Corrections struct {
+	Version int64       `json:"version" doc:"Of the plan for which they are"`
+	Edits   []edit.Edit `json:"edits"`
+}
+
+func (s *service) corrections(ctx context.Context, in *struct {
+	PlanParam
+	Body struct {
+		Figures []FigureOf `json:"figures" minItems:"1" maxItems:"5000"`
+	}
+}) (*body[Corrections], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	r, err := s.found(ctx, e)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	wanted := make(map[FigureOf]bool)
+	for _, f := range in.Body.Figures {
+		wanted[f] = true
+	}
+	var list []measured.Figure
+	for _, f := range r.Figures {
+		of := FigureOf{Kind: f.Kind, ID: f.ID}
+		if len(f.Channels) > 0 {
+			of.Channel = f.Channels[0]
+		}
+		if wanted[of] {
+			list = append(list, f)
+		}
+	}
+	return &body[Corrections]{Corrections{e.head.Version, measured.Together(e.head.Plan, list)}}, nil
+}
+
+// found is what was found at the site of a plan; nothing where nothing was brought in.
+func (s *service) found(ctx context.Context, e entry) (*measured.Result, error) {
+	list, err := s.store.BroughtOf(ctx, e.head.Site)
+	if err != nil || len(list) == 0 {
+		return &measured.Result{}, err
+	}
+	data, ids, err := new(MeasuredSite).add(list)
+	if err != nil {
+		return nil, err
+	}
+	return s.compared(ctx, e, ids, data)
 }

@@ -26,6 +26,7 @@ type ToldOf struct {
 	Date     week.Date  `json:"date"`
 	Clock    week.Clock `json:"clock" doc:"By the clocks there"`
 	Seconds  float64    `json:"seconds" minimum:"0" maximum:"86400" doc:"How long it lasted; 0 where nobody knows"`
+	Walk     string     `json:"walk,omitempty" maxLength:"100" doc:"Id of the walk that it took; absent where nobody knows"`
 	Unwanted bool       `json:"unwanted,omitempty" doc:"Whether there is footage that should not be there"`
 	Found    bool       `json:"found,omitempty" doc:"Whether the plan is taken as it is after what was found; else as it stands"`
 }
@@ -55,7 +56,7 @@ func (s *service) toldOf(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	at := b.Date.At(b.Clock, zone)
-	told := measured.Told{Channel: b.Channel, Minute: b.Date.Weekday().Start() + week.Minute(b.Clock), Seconds: b.Seconds,
+	told := measured.Told{Channel: b.Channel, Minute: b.Date.Weekday().Start() + week.Minute(b.Clock), Seconds: b.Seconds, Walk: b.Walk,
 		AgeDays: time.Since(at).Hours() / 24}
 	if told.AgeDays < 0 {
 		return nil, huma.Error422UnprocessableEntity("That is in the future.",
@@ -97,15 +98,7 @@ func (s *service) siteFound(ctx context.Context, e entry, found bool) (*estimate
 	if !found {
 		return e.site, nil
 	}
-	list, err := s.store.BroughtOf(ctx, e.head.Site)
-	if err != nil || len(list) == 0 {
-		return e.site, err
-	}
-	data, ids, err := new(MeasuredSite).add(list)
-	if err != nil {
-		return nil, err
-	}
-	r, err := s.compared(ctx, e, ids, data)
+	r, err := s.found(ctx, e)
 	if err != nil || len(r.Corrections) == 0 {
 		return e.site, err
 	}

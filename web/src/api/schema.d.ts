@@ -910,6 +910,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/measured/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Edits that write some of what was found into the plan, at once */
+        post: operations["corrections"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/measured/missed": {
         parameters: {
             query?: never;
@@ -2792,6 +2809,17 @@ export interface components {
             /** @description Id of the channel whose week is copied */
             from: string;
         };
+        Corrections: {
+            edits: components["schemas"]["Edit"][];
+            /**
+             * Format: int64
+             * @description Of the plan for which they are
+             */
+            version: number;
+        };
+        CorrectionsRequest: {
+            figures: components["schemas"]["FigureOf"][];
+        };
         CreatedSite: {
             id: string;
             /** Format: int64 */
@@ -4108,6 +4136,12 @@ export interface components {
             quality?: number;
             /** @enum {string} */
             stream: "main" | "sub" | "third";
+        };
+        FigureOf: {
+            /** @description The first of its channels */
+            channel: string;
+            id: string;
+            kind: string;
         };
         Finding: {
             /** @description Who accepted it, and why */
@@ -7159,6 +7193,8 @@ export interface components {
             seconds: number;
             /** @description Whether there is footage that should not be there */
             unwanted?: boolean;
+            /** @description Id of the walk that it took; absent where nobody knows */
+            walk?: string;
         };
         TriedCells: {
             bad: components["schemas"]["CellError"][];
@@ -9879,6 +9915,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtID"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    corrections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Corrections"];
                 };
             };
             /** @description Error */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
@@ -10,12 +10,20 @@ import FigureTable from './FigureTable.vue'
 import HoursChart from './HoursChart.vue'
 import SetAside from './SetAside.vue'
 import { dateWords } from './dates'
-import { useMeasured } from './useMeasured'
+import { keyOf, useMeasured } from './useMeasured'
 
 /** The plan's ranges and what was found, on one scale; what differs, by what it costs; one thing by hour. */
 const site = useSite()
 const { found, failure, asking, differ, asPlanned, inHand, show } = useMeasured()
 const result = computed(() => found.value?.result)
+const left = ref<ReadonlySet<string>>(new Set()) // what is not to be corrected, of what differs
+const chosen = computed(() => differ.value.filter((f) => f.edits.length && !left.value.has(keyOf(f))))
+function leave(key: string, out: boolean) {
+  const next = new Set(left.value)
+  if (out) next.add(key)
+  else next.delete(key)
+  left.value = next
+}
 const span = computed(() => {
   const r = result.value
   if (!r) return ''
@@ -42,8 +50,16 @@ const span = computed(() => {
           Nothing differs by more than chance: {{ count(asPlanned.length, 'figure') }} of the plan
           {{ asPlanned.length === 1 ? 'is' : 'are' }} as planned.
         </p>
-        <FigureTable v-else :figures="differ" :in-hand="inHand" data-test="differ" @show="show" />
-        <CorrectAll v-if="differ.length" :result="result" />
+        <FigureTable
+          v-else
+          :figures="differ"
+          :in-hand="inHand"
+          :left="left"
+          data-test="differ"
+          @show="show"
+          @leave="leave"
+        />
+        <CorrectAll v-if="differ.length" :result="result" :chosen="chosen" />
         <HoursChart v-if="inHand?.hours?.length" :figure="inHand" />
         <details v-if="asPlanned.length" data-test="as-planned">
           <summary>{{ count(asPlanned.length, 'figure') }} as planned, as far as chance allows to tell</summary>

@@ -3,16 +3,26 @@ import { computed } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
-import type { MeasuredSite } from '../api/types'
+import type { FoundFigure, MeasuredSite } from '../api/types'
 import { useSite } from '../site/useSite'
 import { count, three } from '../ui/figures'
 import { useVariants } from '../site/useVariants'
 
 /** All that differs, written into the plan or a variant; what the days are then, and what would bring them back. */
-const props = defineProps<{ result: NonNullable<MeasuredSite['result']> }>()
+const props = defineProps<{ result: NonNullable<MeasuredSite['result']>; chosen: FoundFigure[] }>()
 const site = useSite()
 const variants = useVariants()
-const edits = computed(() => props.result.corrections)
+const all = computed(() => props.result.figures.filter((f) => f.moreThanChance && f.edits.length).length)
+const names = computed(() => props.chosen.map((f) => ({ kind: f.kind, id: f.id, channel: f.channels[0] ?? '' })))
+/** Of some of what differs the server says which edits go together. */
+const { data: some } = useAnswer(
+  () => [site.stamp, JSON.stringify(names.value)],
+  () =>
+    names.value.length && names.value.length < all.value
+      ? api.POST('/api/plans/{id}/measured/corrections', { params: site.here, body: { figures: names.value } })
+      : undefined,
+)
+const edits = computed(() => (props.chosen.length === all.value ? props.result.corrections : (some.value?.edits ?? [])))
 const { data: draft, failure } = useAnswer(
   () => [site.stamp, JSON.stringify(edits.value)],
   () =>

@@ -5,8 +5,8 @@ import { change, three } from '../ui/figures'
 import { keyOf } from './useMeasured'
 
 /** Figures that were planned and found, with whether it is more than chance, and what explains it. */
-defineProps<{ figures: FoundFigure[]; inHand?: FoundFigure; quiet?: boolean }>()
-const emit = defineEmits<{ show: [figure: FoundFigure] }>()
+defineProps<{ figures: FoundFigure[]; inHand?: FoundFigure; quiet?: boolean; left?: ReadonlySet<string> }>()
+const emit = defineEmits<{ show: [figure: FoundFigure]; leave: [key: string, out: boolean] }>()
 const site = useSite()
 const planned = (f: FoundFigure) => f.plannedText ?? three(f.planned)
 const seen = (f: FoundFigure) => f.foundText ?? three(f.found)
@@ -36,6 +36,13 @@ const correct = (f: FoundFigure) => site.change(f.edits)
       <tbody>
         <tr v-for="f in figures" :key="keyOf(f)" :class="{ held: inHand && keyOf(f) === keyOf(inHand) }">
           <th scope="row">
+            <input
+              v-if="left && f.edits.length && site.role === 'planner'"
+              type="checkbox"
+              :checked="!left.has(keyOf(f))"
+              :aria-label="`Correct ${f.name}, ${f.what}`"
+              @change="emit('leave', keyOf(f), !($event.target as HTMLInputElement).checked)"
+            />
             <button
               v-if="f.hours?.length"
               type="button"
@@ -48,15 +55,15 @@ const correct = (f: FoundFigure) => site.change(f.edits)
             <template v-else>{{ f.name }}</template>
           </th>
           <td>{{ f.what }}</td>
-          <td class="figure">{{ planned(f) }}</td>
+          <td class="figure planned">{{ planned(f) }}</td>
           <td
-            class="figure"
+            class="figure found"
             :title="read(f) ? undefined : `${three(f.low)} to ${three(f.high)}, four times out of five`"
           >
             {{ seen(f) }}
           </td>
           <td :class="{ short: f.moreThanChance }">{{ chance(f) }}</td>
-          <td v-if="!quiet" class="figure">{{ change(f.daysWon) || '0' }}</td>
+          <td v-if="!quiet" class="figure days">{{ change(f.daysWon) || '0' }}</td>
           <td>{{ f.words }}</td>
           <td v-if="site.role === 'planner'" class="act-cell">
             <button v-if="f.edits.length" type="button" class="plain-button link" @click="correct(f)">
@@ -102,11 +109,64 @@ thead th {
   font-variant-numeric: tabular-nums;
 }
 
+input {
+  margin: 0 8px 0 0;
+  vertical-align: -2px;
+}
+
 .held {
   background: var(--selected);
 }
 
 .link {
   min-height: 24px;
+}
+
+/* On a phone a figure is a block: where and what, then planned and found with their words. */
+@media (max-width: 600px) {
+  thead {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+
+  tr {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 12px;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--rule);
+  }
+
+  th,
+  td {
+    border: 0;
+    padding: 1px 0;
+    white-space: normal;
+  }
+
+  tbody th {
+    flex: 1 0 100%;
+  }
+
+  td:nth-child(2) {
+    flex: 1 0 100%;
+    color: var(--soft);
+  }
+
+  td:nth-child(5)::before {
+    content: 'by chance? ';
+  }
+
+  .planned::before {
+    content: 'planned ';
+  }
+
+  .found::before {
+    content: 'found ';
+  }
+
+  .days::after {
+    content: ' days';
+  }
 }
 </style>

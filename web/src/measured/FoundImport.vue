@@ -43,11 +43,11 @@ const {
   { keep: true },
 )
 const kindsOf = [
-  ['triggers', 'an event log: what detection reported'],
-  ['recordings', 'a list of recordings: what was written'],
+  ['triggers', 'event log'],
+  ['recordings', 'recordings'],
   ['rates', 'bitrates'],
-  ['oldest', 'how far footage goes back'],
-  ['settings', 'settings as the recorder has them'],
+  ['oldest', 'oldest footage'],
+  ['settings', 'settings'],
 ] as const
 const meanings = [
   ['start', 'an event starts'],

@@ -23,8 +23,11 @@ const answer = ref<LostEvent>()
 const wrong = ref('')
 const asking = ref(false)
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
+const walks = computed(() => cameras.value.find((c) => c.id === channel.value)?.scene?.walks ?? [])
+const walk = ref('')
+watch(channel, () => (walk.value = ''))
 watch(cameras, (list) => (channel.value ||= list[0]?.id ?? ''), { immediate: true })
-watch([channel, date, time, seconds, way, () => site.stamp], () => (answer.value = undefined))
+watch([channel, date, time, seconds, walk, way, () => site.stamp], () => (answer.value = undefined))
 const ways = [
   ['missing', 'It is not there'],
   ['unwanted', 'It should not be there'],
@@ -44,6 +47,7 @@ async function look() {
     date: date.value,
     clock,
     seconds: lasted,
+    walk: walk.value,
     unwanted: way.value === 'unwanted',
     found: true,
   }
@@ -92,6 +96,13 @@ async function look() {
             data-field="missed-seconds"
           />
         </div>
+        <div v-if="way === 'missing' && walks.length">
+          <label :for="`${id}-walk`">What, and which way</label>
+          <ElSelect :id="`${id}-walk`" v-model="walk" size="small" :empty-values="[undefined]">
+            <ElOption value="" label="nobody knows" />
+            <ElOption v-for="w in walks" :key="w.id" :value="w.id" :label="w.name" />
+          </ElSelect>
+        </div>
         <button type="submit" class="act" :disabled="asking" data-test="missed-ask">
           {{ asking ? 'Looking…' : way === 'missing' ? 'Where was it lost' : 'What is it' }}
         </button>
@@ -105,7 +116,7 @@ async function look() {
         <li v-for="(g, k) in answer.gates" :key="k">
           <p>
             <b v-if="k === 0">{{ g.words }}</b><template v-else>{{ g.words }}</template>
-            <span class="soft">{{ percent(g.chance) }}</span>
+            <span class="soft chance">{{ percent(g.chance) }}</span>
           </p>
           <MendLine v-for="m in g.mends" :key="m.words" :mend="m" />
           <p v-if="g.gate === 'overwritten'">
@@ -170,5 +181,9 @@ p {
 
 h2 {
   margin-top: 18px;
+}
+
+.chance {
+  margin-left: 8px;
 }
 </style>
