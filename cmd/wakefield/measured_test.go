@@ -47,7 +47,8 @@ func TestMeasuredForPeopleAndPrograms(t *testing.T) {
 	plan := write(t, quay(t))
 	log, rates, oldest := files(t)
 	out, errors, status := run(t, "measured", plan, "--log", log, "--rates", rates, "--oldest", oldest)
-	if status != 0 || !strings.Contains(out, "Kiosk front") || !strings.Contains(out, "Kiosk ×") || !strings.Contains(errors, `no channel "Cellar"`) {
+	if status != 0 || !strings.Contains(out, "Kiosk front") || !strings.Contains(out, "Kiosk ×") ||
+		!strings.Contains(errors, `no channel "Cellar"`) {
 		t.Fatalf("%d\n%s\n%s", status, out, errors)
 	}
 	out, _, status = run(t, "measured", "--json", plan, "--log", log, "--rates", rates, "--oldest", oldest)

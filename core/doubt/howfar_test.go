@@ -27,7 +27,13 @@ func TestHowFarEachFigureMayBeOff(t *testing.T) {
 				t.Errorf("%s: figure %d of an activity may be off by %v, want %v", known, k, got, factors[k])
 			}
 		}
-		a.Groups = nil
+		a.Doubt = &plan.Doubt{Rate: 1.3, Seconds: 1.2, Size: 1.7}
+		if c := Of(resolve.OriginOf(&a, false)); math.Abs(Factor(c.Rate)-1.3)+math.Abs(Factor(c.length)-1.2)+
+			math.Abs(Factor(c.size)-1.7) > 1e-9 ||
+			math.Abs(c.Stated().Size-1.7) > 1e-9 {
+			t.Errorf("%s: what is stated is not what it may be off: %+v", known, c)
+		}
+		a.Doubt, a.Groups = nil, nil
 		if c := Of(resolve.OriginOf(&a, false)); c.size != 0 || c.OpenGroups != (known == "guess") {
 			t.Errorf("%s, nothing said of groups: %+v", known, c)
 		}

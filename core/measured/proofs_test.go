@@ -42,7 +42,7 @@ func scaled(p *plan.Plan, id string, by float64) *plan.Plan {
 func TestASiteAsPlannedIsNotCalledDifferent(t *testing.T) {
 	p := yard()
 	est := estimate.Run(p, nil)
-	const sites = 60
+	const sites = 40
 	called := make([]string, sites)
 	parallel.Do(sites, func(k int) {
 		rng := rand.New(rand.NewPCG(3, uint64(k)))
@@ -75,7 +75,7 @@ func TestASiteAsPlannedIsNotCalledDifferent(t *testing.T) {
 func TestAFactorIsFoundWithinTwoWeeks(t *testing.T) {
 	p := yard()
 	est := estimate.Run(p, nil)
-	const sites = 40
+	const sites = 32
 	found := make([]bool, sites)
 	parallel.Do(sites, func(k int) {
 		rng := rand.New(rand.NewPCG(5, uint64(k)))

@@ -16,7 +16,7 @@ import (
 )
 
 // truths is how many sites are drawn to see whether ranges hold; more of them with -truths 1000.
-var truths = flag.Int("truths", 120, "how many sites are drawn to see whether ranges hold")
+var truths = flag.Int("truths", 80, "how many sites are drawn to see whether ranges hold")
 
 // yard is a small site of which much is uncertain.
 func yard() *plan.Plan {

@@ -38,6 +38,7 @@ func FoundSchema() ([]byte, error) {
 			next = append(next, name)
 		}
 	}
-	return json.MarshalIndent(map[string]any{"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Wakefield, what was found, version 1",
-		"$ref": here + "FoundResult", "$defs": wanted}, "", "  ")
+	return json.MarshalIndent(map[string]any{"$schema": "https://json-schema.org/draft/2020-12/schema",
+		"title": "Wakefield, what was found, version 1",
+		"$ref":  here + "FoundResult", "$defs": wanted}, "", "  ")
 }
