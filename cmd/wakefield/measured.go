@@ -66,7 +66,7 @@ func (c *measuredCommand) read(p *plan.Plan) (all measured.Data, err error) {
 	}{{formats.FoundTriggers, c.Log}, {formats.FoundRecordings, c.Recordings}, {formats.FoundRates, c.Rates}, {formats.FoundOldest, c.Oldest},
 		{formats.FoundSettings, c.Settings}} {
 		for _, file := range of.files {
-			data, err := os.ReadFile(file)
+			data, err := readSome(file)
 			if err != nil {
 				return all, err
 			}
@@ -138,4 +138,19 @@ func writeMeasured(w io.Writer, p *plan.Plan, r *measured.Result) error {
 		fmt.Fprintln(t, n)
 	}
 	return t.Flush()
+}
+
+// mostOfFile is how large a file of what was found may be: a million lines take less.
+const mostOfFile = 200 << 20
+
+// readSome reads a file that is not too large.
+func readSome(file string) ([]byte, error) {
+	info, err := os.Stat(file)
+	if err != nil {
+		return nil, err
+	}
+	if info.Size() > mostOfFile {
+		return nil, fmt.Errorf("%s has %d MB; files of up to %d MB, and of a million lines, are read", file, info.Size()>>20, mostOfFile>>20)
+	}
+	return os.ReadFile(file)
 }

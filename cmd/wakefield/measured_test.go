@@ -87,7 +87,15 @@ func TestMeasuredForPeopleAndPrograms(t *testing.T) {
 func TestMeasuredSaysWhatIsWrong(t *testing.T) {
 	plan := write(t, quay(t))
 	log, _, _ := files(t)
+	large := filepath.Join(t.TempDir(), "large.csv")
+	if err := os.WriteFile(large, nil, 0o644); err != nil {
+		t.Fatal(err)
+	}
+	if err := os.Truncate(large, mostOfFile+1); err != nil {
+		t.Fatal(err)
+	}
 	for want, args := range map[string][]string{
+		"of a million lines":     {"measured", plan, "--log", large},
 		"nothing was found":      {"measured", plan},
 		"rates.csv":              {"measured", plan, "--log", log, "--rates", "rates.csv"},
 		"no column has bitrates": {"measured", plan, "--rates", log},

@@ -83,6 +83,7 @@ type Figure struct {
 	Words          string      `json:"words" doc:"What explains it best"`
 	Edits          []edit.Edit `json:"edits" doc:"That write it into the plan"`
 	Hours          []Hour      `json:"hours,omitempty" doc:"By hour of the day"`
+	Since          *time.Time  `json:"since,omitempty" doc:"Of a silence: when it began"`
 
 	apply func(p *plan.Plan) []edit.Edit // makes them
 }

@@ -186,7 +186,7 @@ func TestAChannelThatRecordsNothingStandsFirst(t *testing.T) {
 	if len(r.Silences) != 1 || !r.Silences[0].ToTheEnd || r.Silences[0].Channels[0] != "ramp" {
 		t.Fatalf("silences %+v", r.Silences)
 	}
-	if f := r.Figures[0]; f.Kind != KindSilence || f.ID != "ramp" || f.Found != 0 || f.Planned == 0 || f.Words == "" {
+	if f := r.Figures[0]; f.Kind != KindSilence || f.ID != "ramp" || f.Found != 0 || f.Planned == 0 || f.Words == "" || f.Since == nil {
 		t.Errorf("first stands %+v", f)
 	}
 	for _, f := range r.Figures[1:] {

@@ -82,7 +82,7 @@ var rules = map[string]Rule{
 	"readTable": {Read, AtPlan}, "tryCells": {Read, AtPlan}, "takeOff": {Read, AtPlan}, "tideOf": {Read, AtPlan}, "ties": {Read, AtPlan},
 	"triggers": {Read, AtPlan}, "uses": {Read, AtPlan}, "readWeek": {Read, AtPlan}, "exportWeek": {Read, AtPlan}, "year": {Read, AtPlan},
 	"sheets": {Read, AtPlan}, "papers": {Read, AtPlan}, "paper": {Read, AtPlan}, "handoverFile": {Read, AtPlan},
-	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan}, "corrections": {Read, AtPlan},
+	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan}, "corrections": {Read, AtPlan}, "measuredFile": {Read, AtPlan},
 	"walkTest": {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
 
 	// A plan, carried out.
@@ -113,7 +113,7 @@ func (n Need) people(operation string) bool {
 }
 
 // exports are operations that take something out of the program: each is in the audit.
-var exports = map[string]bool{"exportPlan": true, "exportBundle": true, "exportTable": true, "handoverFile": true,
+var exports = map[string]bool{"exportPlan": true, "exportBundle": true, "exportTable": true, "handoverFile": true, "measuredFile": true,
 	"papers": true, "paper": true,
 	"rehearsedFile": true, "compareFile": true, "exportWeek": true, "exportSpecialDays": true, "auditFile": true}
 

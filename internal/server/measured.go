@@ -24,6 +24,8 @@ import (
 func registerMeasured(api huma.API, s *service) {
 	huma.Register(api, op("measured", http.MethodGet, "/api/plans/{id}/measured", "What was found at the site, held against the plan"),
 		s.measured)
+	huma.Register(api, op("measuredFile", http.MethodGet, "/api/plans/{id}/measured/file", "What was found, held against the plan, as a file"),
+		s.measuredFile)
 	huma.Register(api, fileOp(op("readFound", http.MethodPost, "/api/plans/{id}/measured/read",
 		"What a file says was found at the site"), bundleBody), s.readFound)
 	huma.Register(api, making(fileOp(op("bringFound", http.MethodPost, "/api/plans/{id}/measured", "Keep what a file says was found"),
@@ -301,4 +303,20 @@ func (s *service) found(ctx context.Context, e entry) (*measured.Result, error) 
 		return nil, err
 	}
 	return s.compared(ctx, e, ids, data)
+}
+
+// measuredFile is a comparison as a file, such as the command line writes.
+func (s *service) measuredFile(ctx context.Context, in *PlanParam) (*attachedJSON[*measured.Result], error) {
+	e, err := s.current(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	r, err := s.found(ctx, e)
+	if err != nil {
+		return nil, s.problem(ctx, err)
+	}
+	if r.Format == "" {
+		return nil, huma.Error404NotFound("Nothing was brought in of this site.")
+	}
+	return &attachedJSON[*measured.Result]{attached(e.head.Plan, "measured", "json", time.Now()), r}, nil
 }

@@ -43,6 +43,9 @@ func TestWhatWasFoundCountsAndIsTakenAway(t *testing.T) {
 	if none := call[MeasuredSite](c, "GET", "/api/plans/site/measured", "", 200); none.Result != nil || len(none.Brought) != 0 {
 		t.Fatalf("%+v", none)
 	}
+	if status, _, _ := c.send("GET", "/api/plans/site/measured/file", ""); status != 404 {
+		t.Error(status)
+	}
 	status, _, body := c.send("POST", "/api/plans/site/measured/read", kioskLog(3), "Content-Type", "application/octet-stream")
 	var read formats.Found
 	if err := json.Unmarshal([]byte(body), &read); status != 200 || err != nil || read.As != "triggers" ||
@@ -69,6 +72,10 @@ func TestWhatWasFoundCountsAndIsTakenAway(t *testing.T) {
 	}
 	if rate == nil || !rate.MoreThanChance || rate.DaysWon >= 0 || len(rate.Edits) != 1 || len(found.Result.Corrections) == 0 {
 		t.Fatalf("%+v", rate)
+	}
+	if file := call[measured.Result](c, "GET", "/api/plans/site/measured/file", "", 200); file.Format != measured.Format ||
+		len(file.Figures) != len(found.Result.Figures) {
+		t.Errorf("%+v", file)
 	}
 	edits, err := json.Marshal(found.Result.Corrections)
 	if err != nil {

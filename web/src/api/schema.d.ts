@@ -927,6 +927,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/measured/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was found, held against the plan, as a file */
+        get: operations["measuredFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/measured/missed": {
         parameters: {
             query?: never;
@@ -4284,6 +4301,11 @@ export interface components {
             planned: number;
             /** @description Of a setting */
             plannedText?: string;
+            /**
+             * Format: date-time
+             * @description Of a silence: when it began
+             */
+            since?: string;
             /** @description What it is, with its unit */
             what: string;
             /** @description What explains it best */
@@ -9951,6 +9973,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Corrections"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    measuredFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundResult"];
                 };
             };
             /** @description Error */

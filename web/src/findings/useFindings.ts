@@ -4,6 +4,7 @@ import { author } from '../api/author'
 import type { Edit, Finding } from '../api/types'
 import { useSharedWeeks } from '../hand/useSharedWeeks'
 import { useSite } from '../site/useSite'
+import { isoDate } from '../time/dates'
 
 /** What a finding says of a channel, of several that it is about. */
 export const sentenceOn = (f: Finding, channel?: string) =>
@@ -52,7 +53,7 @@ export function useFindings() {
 
   /** Accepts a finding on purpose; the reason stays in the plan. */
   function accept(finding: Finding, reason: string) {
-    const today = new Intl.DateTimeFormat('sv-SE').format(new Date())
+    const today = isoDate(Date.now())
     site.change([{ acceptFinding: { finding: finding.key, reason, by: author.value || undefined, on: today } }])
   }
 

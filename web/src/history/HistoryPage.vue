@@ -10,6 +10,7 @@ import TakeBack from './TakeBack.vue'
 import { useHistory } from './useHistory'
 import { vTyped } from '../ui/typed'
 import TermTip from '../ui/TermTip.vue'
+import { moment } from '../time/dates'
 
 /** What was changed, by whom and when; a look at how it stood then, and the way back. */
 const site = useSite()
@@ -24,7 +25,6 @@ function keepName(r: Revision, field: EventTarget | null) {
 
 const vFocus = { mounted: (field: HTMLInputElement) => field.select() }
 
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 </script>
 
@@ -92,7 +92,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
             >
           </span>
           <span class="soft">{{ r.author }}</span>
-          <time class="soft" :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
+          <time class="soft" :datetime="r.at">{{ moment(r.at) }}</time>
           <span class="acts">
             <button
               type="button"

@@ -5,6 +5,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { WalkRecord } from '../api/types'
 import { useSite } from '../site/useSite'
+import { moment } from '../time/dates'
 
 /** What was walked, tried and decided on site, the newest first: no changes of the plan, but of its history. */
 const site = useSite()
@@ -49,18 +50,17 @@ function sentence(r: WalkRecord): string {
     return `The clock of ${site.plan?.recorders.find((x) => x.id === r.about)?.name ?? r.about} was looked at`
   return ''
 }
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
 <template>
   <details v-if="lines.length" data-test="on-site">
     <summary>
-      On site: {{ data!.records.length }} noted, the last {{ when.format(new Date(lines[0]!.at!)) }} by
+      On site: {{ data!.records.length }} noted, the last {{ moment(lines[0]!.at!) }} by
       {{ lines[0]!.by }}
     </summary>
     <ul>
       <li v-for="r in lines" :key="r.id">
-        <span class="soft">{{ when.format(new Date(r.at!)) }}, {{ r.by }}</span> {{ sentence(r) }}
+        <span class="soft">{{ moment(r.at!) }}, {{ r.by }}</span> {{ sentence(r) }}
       </li>
     </ul>
     <p>

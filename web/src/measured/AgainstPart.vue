@@ -9,7 +9,7 @@ import DaysBands from './DaysBands.vue'
 import FigureTable from './FigureTable.vue'
 import HoursChart from './HoursChart.vue'
 import SetAside from './SetAside.vue'
-import { dateWords } from './dates'
+import { dateWords } from '../time/dates'
 import { keyOf, useMeasured } from './useMeasured'
 
 /** The plan's ranges and what was found, on one scale; what differs, by what it costs; one thing by hour. */
@@ -65,6 +65,11 @@ const span = computed(() => {
           <summary>{{ count(asPlanned.length, 'figure') }} as planned, as far as chance allows to tell</summary>
           <FigureTable :figures="asPlanned" :in-hand="inHand" quiet @show="show" />
         </details>
+        <p>
+          <a :href="`/api/plans/${encodeURIComponent(site.planId)}/measured/file`" download data-test="measured-file"
+            >Save as a file</a
+          >
+        </p>
         <ul v-if="result.notes.length" class="soft notes">
           <li v-for="n in result.notes" :key="n">{{ n }}</li>
         </ul>

@@ -8,7 +8,7 @@ import { useSite } from '../site/useSite'
 import FilePick from '../ui/FilePick.vue'
 import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
-import { dateWords } from './dates'
+import { dateWords } from '../time/dates'
 import FoundImport from './FoundImport.vue'
 
 /** What was brought in, and what else is: dropped, chosen, pasted or typed. */

@@ -69,6 +69,13 @@ const correct = (f: FoundFigure) => site.change(f.edits)
             <button v-if="f.edits.length" type="button" class="plain-button link" @click="correct(f)">
               {{ read(f) ? 'Take it over' : quiet ? 'Write it in as measured' : 'Correct it' }}
             </button>
+            <RouterLink v-if="read(f)" class="link other" :to="{ name: 'handover' }">Set it there</RouterLink>
+            <RouterLink
+              v-if="f.kind === 'silence'"
+              class="link"
+              :to="{ name: 'measured', params: { part: 'missed' }, query: { channel: f.id, since: f.since } }"
+              >Why?</RouterLink
+            >
           </td>
         </tr>
       </tbody>
@@ -112,6 +119,10 @@ thead th {
 input {
   margin: 0 8px 0 0;
   vertical-align: -2px;
+}
+
+.other {
+  margin-left: 12px;
 }
 
 .held {

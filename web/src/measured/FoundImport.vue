@@ -9,7 +9,7 @@ import { useSite } from '../site/useSite'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count } from '../ui/figures'
 import TextField from '../ui/TextField.vue'
-import { dateWords } from './dates'
+import { dateWords } from '../time/dates'
 
 /** Shows what a file says was found, before it counts. */
 const props = defineProps<{ file: File }>()

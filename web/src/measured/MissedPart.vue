@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
+import { useRoute } from 'vue-router'
 
 import { ask } from '../api/ask'
 import { api } from '../api/client'
 import type { LostEvent } from '../api/types'
 import { useSite } from '../site/useSite'
 import { readTime } from '../time/clocktext'
+import { isoDate, moment } from '../time/dates'
 import DateField from '../ui/DateField.vue'
 import SegmentChoice from '../ui/SegmentChoice.vue'
 import MendLine from './MendLine.vue'
@@ -14,9 +16,12 @@ import MendLine from './MendLine.vue'
 /** Somebody tells of an event that is missing, or of footage that should not be: where it was lost, what mends it. */
 const site = useSite()
 const id = useId()
-const channel = ref('')
-const date = ref(new Date(Date.now() - 86_400_000).toISOString().slice(0, 10))
-const time = ref('')
+const query = useRoute().query // a silence brings its channel, and a time within it
+const since = query.since ? new Date(Date.parse(String(query.since)) + 3_600_000) : undefined
+const zone = site.plan?.site.timeZone
+const channel = ref(String(query.channel ?? ''))
+const date = ref(isoDate(since ?? Date.now() - 86_400_000, zone))
+const time = ref(since ? moment(since, zone).slice(-5) : '')
 const seconds = ref('')
 const way = ref<'missing' | 'unwanted'>('missing')
 const answer = ref<LostEvent>()

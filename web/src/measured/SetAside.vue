@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { MeasuredSite } from '../api/types'
 import { useSite } from '../site/useSite'
 import { three } from '../ui/figures'
-import { dateWords, momentWords } from './dates'
+import { dateWords, moment } from '../time/dates'
 
 /** What counts for nothing else: times without a log, and days unlike all others. */
 const props = defineProps<{ result: NonNullable<MeasuredSite['result']> }>()
@@ -23,9 +23,8 @@ const any = computed(() => props.result.gaps.length + props.result.oddDays.lengt
     <h2>Set aside</h2>
     <ul>
       <li v-for="g in result.gaps" :key="g.from">
-        No log from {{ momentWords(g.from, zone) }} to {{ momentWords(g.to, zone) }}: nothing of
-        {{ names(g.channels) }}, where about {{ three(g.expected) }} events were expected. It is taken for a time
-        without a log, not for quiet.
+        No log from {{ moment(g.from, zone) }} to {{ moment(g.to, zone) }}: nothing of {{ names(g.channels) }}, where
+        about {{ three(g.expected) }} events were expected. It is taken for a time without a log, not for quiet.
       </li>
       <li v-for="o in result.oddDays" :key="o.date + o.activity">
         {{ dateWords(o.date) }}: {{ activity(o.activity) }} {{ three(o.times) }} times as often as on other days ({{

@@ -6,12 +6,12 @@ import { ask } from '../api/ask'
 import { api } from '../api/client'
 import type { Revision } from '../api/types'
 import { useSite } from '../site/useSite'
+import { moment } from '../time/dates'
 
 /** What can be done with a site whose plan this program cannot show: look at its history, take it out, go back. */
 const site = useSite()
 const revisions = ref<Revision[]>([])
 const problem = ref('')
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 
 onMounted(async () => {
   const params = { ...site.here, query: { limit: 100 } }
@@ -42,7 +42,7 @@ async function returnTo(revision: number) {
         <td class="number soft">{{ r.number }}</td>
         <td>{{ r.sentence }}</td>
         <td class="soft">{{ r.author }}</td>
-        <td class="soft">{{ when.format(new Date(r.at)) }}</td>
+        <td class="soft">{{ moment(r.at) }}</td>
         <td>
           <button
             v-if="i > 0"

@@ -11,6 +11,7 @@ import DaysBar from '../ui/DaysBar.vue'
 import FilePick from '../ui/FilePick.vue'
 import { daysInWords, count } from '../ui/figures'
 import { useSites } from './useSites'
+import { moment } from '../time/dates'
 
 const { sites, failure, search, archived, shown, load, archive, duplicate, importPlan } = useSites()
 const router = useRouter()
@@ -30,7 +31,6 @@ function act(command: Act, site: SiteLine) {
 
 const away = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
 const isShort = (s: SiteLine) => (s.state?.verdict.shortChannels ?? 0) > 0
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 onMounted(load)
 </script>
 
@@ -114,7 +114,7 @@ onMounted(load)
             <span v-else />
             <span class="number"
               >{{ count(s.channels, 'channel') }}<br /><time class="soft" :datetime="s.changed">{{
-                when.format(new Date(s.changed))
+                moment(s.changed)
               }}</time></span
             >
           </RouterLink>

@@ -10,6 +10,7 @@ import { amount, count, days, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import { notice } from '../ui/notice'
 import SwitchField from '../ui/SwitchField.vue'
+import { isoDate } from '../time/dates'
 
 /** Taking footage off: how much of it there is, how long that takes, and a sentence for who asked for it. */
 const site = useSite()
@@ -17,7 +18,7 @@ const [whoId, fromId, toId] = [useId(), useId(), useId()]
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
 const wanted = ref<string[]>([])
 const picked = computed(() => (wanted.value.length ? wanted.value : cameras.value.map((c) => c.id)))
-const date = (back: number) => new Intl.DateTimeFormat('sv-SE').format(Date.now() - back * 86_400_000)
+const date = (back: number) => isoDate(Date.now() - back * 86_400_000)
 const [fromDate, toDate] = [ref(date(1)), ref(date(1))]
 const [fromTime, toTime] = [ref('08:00'), ref('18:00')]
 const events = ref(false)

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { nameNow, note } from './useWaiting'
 import { useTaken } from './useTaken'
 import { counting, progress } from './expect'
+import { moment } from '../time/dates'
 
 /** The walk test is finished: a name, and a signature that is drawn. */
 const { taken, of, records } = useTaken()
@@ -89,9 +90,7 @@ async function sign() {
       </button>
     </div>
     <p v-if="saved" role="status">Signed.</p>
-    <p v-for="s in signatures" :key="s.id" class="soft">
-      {{ s.signature!.name }}, {{ new Date(s.at!).toLocaleString() }}
-    </p>
+    <p v-for="s in signatures" :key="s.id" class="soft">{{ s.signature!.name }}, {{ moment(s.at!) }}</p>
   </main>
 </template>
 

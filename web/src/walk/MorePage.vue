@@ -13,6 +13,7 @@ import { useNewer } from './useNewer'
 import { stopTaking, useTaken } from './useTaken'
 import { useWaiting } from './useWaiting'
 import { addressOf } from './view'
+import { moment } from '../time/dates'
 
 /** What is on the phone, what waits, and how it behaves. */
 const { taken, take, megabytes, clocks } = useTaken()
@@ -58,8 +59,7 @@ async function leave() {
     </template>
     <h2>On this phone</h2>
     <p>
-      Revision {{ taken!.test.version }}, {{ megabytes(taken!.bytes) }}, taken along
-      {{ new Date(taken!.at).toLocaleString() }}.
+      Revision {{ taken!.test.version }}, {{ megabytes(taken!.bytes) }}, taken along {{ moment(taken!.at) }}.
       <template v-if="Math.abs(off) > 5000"
         >The phone’s clock is {{ seconds(Math.abs(off) / 1000) }} {{ off > 0 ? 'behind' : 'ahead of' }} the server’s;
         times are corrected.</template

@@ -3,12 +3,11 @@ import { onMounted } from 'vue'
 
 import TopLine from './TopLine.vue'
 import { useTaken } from './useTaken'
+import { moment } from '../time/dates'
 
 /** The sites that were taken along. */
 const { sites, load, megabytes } = useTaken()
 onMounted(() => load(''))
-const day = (at: number) =>
-  new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 
 <template>
@@ -20,7 +19,7 @@ const day = (at: number) =>
         <a :href="`/walk/${encodeURIComponent(s.plan)}`">
           <span aria-hidden="true">→</span>
           <span class="name">{{ s.test.site }} · {{ s.test.variant }}</span>
-          <span class="soft">{{ day(s.at) }}, {{ megabytes(s.bytes) }}</span>
+          <span class="soft">{{ moment(s.at) }}, {{ megabytes(s.bytes) }}</span>
         </a>
       </li>
     </ul>

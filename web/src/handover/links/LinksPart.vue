@@ -7,6 +7,7 @@ import { me } from '../../api/session'
 import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import { notice } from '../../ui/notice'
+import { moment } from '../../time/dates'
 
 /** Links by which a customer sees one variant of the site, without an account. */
 const site = useSite()
@@ -65,8 +66,6 @@ async function look(id: string) {
   )
   if (told.data) looked.value = { id, lines: told.data }
 }
-const format = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
-const when = (moment: string) => format.format(new Date(moment))
 const variant = (id: string) => site.variants.find((v) => v.id === id)?.name ?? id
 const over = (l: { ended: string | null; expires: string }) => !!l.ended || new Date(l.expires) < new Date()
 const copy = (text: string) =>
@@ -139,10 +138,10 @@ const copy = (text: string) =>
               <td>{{ l.name }}<span v-if="l.protected" class="soft"> (password)</span></td>
               <td>{{ variant(l.plan) }}</td>
               <td>{{ l.shows.join(', ') }}</td>
-              <td>{{ l.ended ? `ended ${when(l.ended)}` : when(l.expires) }}</td>
+              <td>{{ l.ended ? `ended ${moment(l.ended)}` : moment(l.expires) }}</td>
               <td>
                 <button v-if="l.looked" type="button" class="plain-button link" @click="look(l.id)">
-                  {{ count(l.looked, 'time') }}, last {{ when(l.last!) }}</button
+                  {{ count(l.looked, 'time') }}, last {{ moment(l.last!) }}</button
                 ><template v-else>never</template>
               </td>
               <td>
@@ -161,7 +160,9 @@ const copy = (text: string) =>
             <tr v-if="looked?.id === l.id">
               <td colspan="6">
                 <ul>
-                  <li v-for="(v, i) in looked.lines" :key="i">{{ when(v.at) }}: {{ v.what }}, from {{ v.address }}</li>
+                  <li v-for="(v, i) in looked.lines" :key="i">
+                    {{ moment(v.at) }}: {{ v.what }}, from {{ v.address }}
+                  </li>
                 </ul>
               </td>
             </tr>

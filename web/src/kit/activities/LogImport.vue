@@ -12,6 +12,7 @@ import { count } from '../../ui/figures'
 import TextField from '../../ui/TextField.vue'
 import LogChannels from './LogChannels.vue'
 import LogSays from './LogSays.vue'
+import { isoDate } from '../../time/dates'
 
 /** Shows what an event log says, before it becomes an activity. */
 const props = defineProps<{ file: File; into?: Activity }>()
@@ -61,8 +62,7 @@ const open = computed(() => {
 
 const choices = computed(() => (found.value?.columns ?? []).map((c, i) => [i, `${i + 1}: ${c}`] as const))
 /** A moment as the date it is at the site. */
-const dateOf = (moment: string, back = 0) =>
-  new Intl.DateTimeFormat('sv-SE', { timeZone: zone.value }).format(new Date(Date.parse(moment) - back))
+const dateOf = (moment: string, back = 0) => isoDate(Date.parse(moment) - back, zone.value)
 
 async function accept() {
   if (each.value) {
