@@ -100,6 +100,9 @@ func Digest(channel, kind string, events []activity.Event, from week.Date, days 
 		number[from.Add(d)] = d
 	}
 	var kept []activity.Event
+	if kind == Recordings {
+		events = whole(events)
+	}
 	for _, e := range events {
 		local := e.Start.In(zone)
 		var date week.Date
@@ -130,6 +133,23 @@ func Digest(channel, kind string, events []activity.Event, from week.Date, days 
 		l.Group = groupOf(kept[:min(len(kept), mostForGroups)], first, from.Add(days).At(0, zone))
 	}
 	return l
+}
+
+// whole are recordings of which those that go on where another ends are one: recorders cut them by the hour, by size, or where
+// what holds them changes.
+func whole(events []activity.Event) []activity.Event {
+	var out []activity.Event
+	for _, e := range events {
+		if n := len(out); n > 0 && out[n-1].Seconds >= 0 && e.Seconds >= 0 {
+			gap := e.Start.Sub(out[n-1].Start).Seconds() - out[n-1].Seconds
+			if gap < 1 {
+				out[n-1].Seconds = max(out[n-1].Seconds, out[n-1].Seconds+gap+e.Seconds)
+				continue
+			}
+		}
+		out = append(out, e)
+	}
+	return out
 }
 
 // groupOf finds whether events come together.

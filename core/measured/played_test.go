@@ -66,12 +66,16 @@ func meterOut(truth *estimate.Result, logs []Log, rng *rand.Rand) (out []Rates) 
 		cost := resolve.Encoded(c.Streams.Main).Cost()
 		off := math.Exp(math.Log(meterOff) / 1.2816 * rng.NormFloat64())
 		r := Rates{Channel: c.ID}
+		covers := make([]float64, len(s.from))
+		for k := range s.from {
+			f := &s.from[k]
+			covers[k] = f.mean * union(f.Group, 0, f.mean) / 3600 * math.Exp(f.least/f.mean)
+		}
 		for h := range hoursOfWeek {
 			busy := 0.0
 			for k := range s.from {
-				f := &s.from[k]
 				if s.all(h) > 0 { // its part of what was counted, and what was too short to be
-					busy += float64(s.log.Counts[h]) * s.expected(k, h) / s.all(h) * f.mean * apart(f.Group, f.mean) / 3600 * math.Exp(f.least/f.mean)
+					busy += float64(s.log.Counts[h]) * s.expected(k, h) / s.all(h) * covers[k]
 				}
 			}
 			share := -math.Expm1(-busy)

@@ -59,7 +59,7 @@ func (s *seen) parts() []part {
 	}
 	slices.SortStableFunc(hours, func(a, b int) int { return cmp.Compare(share[a], share[b]) })
 	n := mostParts
-	if len(s.from) == 1 {
+	if len(s.from) == 1 || s.joined { // of joined lines as many are lost as there is to join, which differs by the hour
 		n = 1
 	}
 	var out []part
@@ -224,27 +224,29 @@ func (s *seen) stated() []float64 {
 }
 
 // lasts is how long a line of a log is expected to be, s: the mean of its events, or where they are joined that of all that
-// overlap. Of M/G/∞ with events that begin at rate λ and last D, a share of which begins alone in its group, such a stretch is
-// (1 − e^(−λD·own))/(λ·own·e^(−λD·own)).
+// overlap. Of M/G/∞ with groups that begin at rate λ/n, each of which covers U seconds in o·n lines of its own, such a stretch is
+// (1 − e^(−λU/n)) / (λ·o·e^(−λU/n)).
 func (s *seen) lasts(expected []float64, thick float64, off []offBy) float64 {
-	sum, all, own, pace := 0.0, 0.0, 0.0, 0.0
+	seconds, all, own, left, stated := 0.0, 0.0, 0.0, 0.0, 0.0
 	for k := range s.from {
 		f, n := &s.from[k], expected[k]*off[k].rate
-		seconds := s.clip + f.mean*off[k].length
-		sum += n * seconds
+		g, mean := f.group(off[k].size), f.mean*off[k].length
+		seconds += n * (s.clip + mean)
 		all += n
-		own += n * apart(f.group(off[k].size), seconds)
-		pace += expected[k]
+		stated += expected[k]
+		if s.joined {
+			own += n * apart(g, s.clip+mean)
+			left += n * (s.clip + mean) * union(g, s.clip, mean)
+		}
 	}
 	if all == 0 {
 		return 1
 	}
-	mean := sum / all
 	if !s.joined {
-		return mean
+		return seconds / all
 	}
-	busy := max(1e-6, thick*all/pace*own/all)
-	return mean * math.Expm1(busy) / busy
+	busy := max(1e-6, thick*all/stated*left/seconds)
+	return left / own * math.Expm1(busy) / busy
 }
 
 // lengthError is the standard error of the logarithm of the mean length; rounding of times to a second, and that lengths are not

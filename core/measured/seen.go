@@ -163,9 +163,8 @@ func (s *seen) dispersed() float64 {
 // kept is the share of an activity's events that begin a line of the log, where a line stands for all that overlap: the others
 // of their group do not go on, nor do those of another one. thick is how many seconds of events there are in a second.
 func kept(f *from, rate, length, size, clip, thick float64) float64 {
-	seconds := clip + f.mean*length
-	own := apart(f.group(size), seconds)
-	return own * math.Exp(-thick*rate*own)
+	g, mean := f.group(size), f.mean*length
+	return apart(g, clip+mean) * math.Exp(-thick*rate*union(g, clip, mean))
 }
 
 // group is how its events come together that are noticed, where so many happen together.

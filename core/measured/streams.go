@@ -290,8 +290,9 @@ func moving(site *resolve.Site, i int, list []*seen, from, to week.Date) (out mo
 		if own.From.ID == main {
 			together = group
 		}
+		each := more * own.Mean / 3600 * union(together, 0, own.Mean)
 		for h := range out.share {
-			out.share[h] += more * own.Intensity.Count(float64(h)*3600, float64(h+1)*3600) * own.Mean / 3600 * apart(together, own.Mean)
+			out.share[h] += own.Intensity.Count(float64(h)*3600, float64(h+1)*3600) * each
 		}
 	}
 	for h, busy := range out.share {

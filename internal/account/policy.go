@@ -82,8 +82,9 @@ var rules = map[string]Rule{
 	"readTable": {Read, AtPlan}, "tryCells": {Read, AtPlan}, "takeOff": {Read, AtPlan}, "tideOf": {Read, AtPlan}, "ties": {Read, AtPlan},
 	"triggers": {Read, AtPlan}, "uses": {Read, AtPlan}, "readWeek": {Read, AtPlan}, "exportWeek": {Read, AtPlan}, "year": {Read, AtPlan},
 	"sheets": {Read, AtPlan}, "papers": {Read, AtPlan}, "paper": {Read, AtPlan}, "handoverFile": {Read, AtPlan},
-	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan}, "corrections": {Read, AtPlan}, "measuredFile": {Read, AtPlan},
-	"walkTest": {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
+	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan}, "corrections": {Read, AtPlan},
+	"measuredFile": {Read, AtPlan},
+	"walkTest":     {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
 
 	// A plan, carried out.
 	"tick": {Fit, AtPlan}, "printed": {Fit, AtPlan}, "keepWalked": {Fit, AtPlan},
