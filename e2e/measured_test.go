@@ -135,7 +135,7 @@ func TestWhatIsSaidOfTheQuay(t *testing.T) {
 		p.shows(`[data-test="differ"]`, words)
 	}
 	p.shows(`[data-test="by-hour"]`, "Breakwater")
-	p.shows(`[data-test="correct-all"]`, "5 changes")
+	p.shows(`[data-test="correct-all"]`, "4 changes")
 	p.click(`[aria-label="Correct Breakwater, triggers a day"]`)
 	p.click(`[aria-label^="Correct Vehicle lane 1"]`)
 	p.shows(`[data-test="correct-all"]`, "2 changes")

@@ -48,7 +48,7 @@ async function asVariant() {
   <p class="all">
     <template v-if="site.role === 'planner' && edits.length">
       <button type="button" class="act" data-test="correct-all" @click="site.change(edits)">
-        Correct the plan, {{ count(edits.length, 'change') }}
+        Correct the plan, {{ count(chosen.length, 'change') }}
       </button>
       <button type="button" class="act quiet" data-test="as-variant" @click="asVariant">Make it a variant</button>
     </template>

@@ -122,7 +122,7 @@ input {
 }
 
 .other {
-  margin-left: 12px;
+  display: block;
 }
 
 .held {
