@@ -180,6 +180,23 @@ func TestGapsAreNoQuiet(t *testing.T) {
 	}
 }
 
+// TestASingleLogThatEndsIsNoSilence lets the only log there is end within a day: nobody can tell that from a channel that records
+// nothing, and it is no quiet.
+func TestASingleLogThatEndsIsNoSilence(t *testing.T) {
+	logs := playOut(t, estimate.Figures(yard(), nil), 28, 9)
+	one := *logOf(t, logs, "gate")
+	clear(one.Counts[20*24+7:])
+	r := compared(t, estimate.Run(yard(), nil), &Data{Logs: []Log{one}})
+	if len(r.Silences) != 0 || len(r.Gaps) != 1 {
+		t.Errorf("%+v, %+v", r.Silences, r.Gaps)
+	}
+	for _, f := range r.Figures {
+		if f.MoreThanChance {
+			t.Errorf("%s of %s is called different", f.Kind, f.Name)
+		}
+	}
+}
+
 // TestAChannelThatRecordsNothingStandsFirst lets one channel say nothing for its last eleven days.
 func TestAChannelThatRecordsNothingStandsFirst(t *testing.T) {
 	r := played(t, yard(), func(logs []Log) { clear(logOf(t, logs, "ramp").Counts[17*24:]) })

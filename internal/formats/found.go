@@ -15,6 +15,7 @@ import (
 	"wakefield.example/core/activity"
 	"wakefield.example/core/measured"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/quantity"
 	"wakefield.example/core/week"
 )
 
@@ -406,9 +407,6 @@ func (r *foundReader) rates(ctx context.Context, data []byte, lines []line) erro
 	if at < 0 {
 		return errors.New("no column has bitrates: its heading says kbps or Mbit/s")
 	}
-	if l.Channel < 0 {
-		return errors.New("no column tells of which channel a bitrate is: its heading says channel")
-	}
 	layout := stampOf(l.Layout)
 	return r.eachLine(ctx, data, heading, func(line line) {
 		moment, err := layout.parse(line.cell(l.Start), r.ask.Zone)
@@ -416,8 +414,8 @@ func (r *foundReader) rates(ctx context.Context, data []byte, lines []line) erro
 			r.bad(line, l.Columns[l.Start], "not a time written "+layout.name, line.cell(l.Start))
 			return
 		}
-		kbps, err := strconv.ParseFloat(strings.Replace(strings.TrimSpace(line.cell(at)), ",", ".", 1), 64)
-		if err != nil || kbps < 0 || kbps*unit > 1e6 || kbps != kbps {
+		kbps, err := quantity.Read(line.cell(at), "kbit/s")
+		if err != nil || kbps < 0 || kbps*unit > 1e6 {
 			r.bad(line, l.Columns[at], "not a bitrate", line.cell(at))
 			return
 		}
@@ -456,8 +454,34 @@ func (r *foundReader) columns(lines []line) (*Log, bool, error) {
 		body = lines[1:]
 	}
 	l.meanings(body, nil, heading)
+	if l.Channel < 0 {
+		l.Channel = r.channelColumn(l, body)
+	}
+	if l.Channel < 0 {
+		r.Notes = append(r.Notes, "No column tells of which channel this is: say whose it is.")
+	}
 	r.Notes = append(r.Notes, l.Notes...)
 	return l, heading, nil
+}
+
+// channelColumn is a column most of whose texts are channels of the plan, whatever it is called; -1 for none.
+func (r *foundReader) channelColumn(l *Log, body []line) int {
+	sample := body[:min(len(body), 200)]
+	for at := range l.Columns {
+		if at == l.Start || at == l.End || at == l.Kind || ratesHeading.MatchString(l.Columns[at]) {
+			continue
+		}
+		known := 0
+		for _, line := range sample {
+			if channelOf(r.plan, line.cell(at)) != "" {
+				known++
+			}
+		}
+		if 5*known >= 4*len(sample) {
+			return at
+		}
+	}
+	return -1
 }
 
 func stampOf(name string) stamp {
@@ -493,9 +517,6 @@ func (r *foundReader) log(ctx context.Context, data []byte, lines []line) error 
 	l, heading, err := r.columns(lines)
 	if err != nil {
 		return err
-	}
-	if l.Channel < 0 {
-		return errors.New("no column tells of which channel an event is: its heading says channel or camera")
 	}
 	each, _, err := logBudget.open(ctx, data)
 	if err != nil {

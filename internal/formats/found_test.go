@@ -79,6 +79,27 @@ yesterday,2026-10-06 23:30:30,2
 	}
 }
 
+// TestAColumnIsTheChannelsByWhatStandsInIt reads headings of another language, and a log of one channel that names none.
+func TestAColumnIsTheChannelsByWhatStandsInIt(t *testing.T) {
+	f := readFound(t, "Startzeit;Ende;Kamera\n05.10.2026 08:00:00;05.10.2026 08:00:10;Gate\n05.10.2026 09:00:00;05.10.2026 09:00:10;Gate\n",
+		FoundAsk{})
+	if len(f.Data.Logs) != 1 || f.Data.Logs[0].Channel != "c1" || f.Data.Logs[0].N() != 2 {
+		t.Errorf("%+v", f)
+	}
+	rates := readFound(t, "Zeit;Kanal;kbit/s\n05.10.2026 08:00;1;3.100,5\n05.10.2026 09:00;1;3200\n", FoundAsk{})
+	if len(rates.Data.Rates) != 1 || rates.Data.Rates[0].Hours[0].Kbps != 3100.5 {
+		t.Errorf("%+v", rates)
+	}
+	alone := readFound(t, "start,end\n2026-10-05 08:00:00,2026-10-05 08:00:10\n", FoundAsk{})
+	if len(alone.Channels) != 1 || alone.Channels[0].Text != "" || len(alone.Data.Logs) != 0 || len(alone.Notes) == 0 {
+		t.Errorf("%+v", alone)
+	}
+	said := readFound(t, "start,end\n2026-10-05 08:00:00,2026-10-05 08:00:10\n", FoundAsk{Channels: map[string]string{"": "c2"}})
+	if len(said.Data.Logs) != 1 || said.Data.Logs[0].Channel != "c2" {
+		t.Errorf("%+v", said)
+	}
+}
+
 // TestTheHourThatComesTwiceIsOne counts in the night on which clocks go back.
 func TestTheHourThatComesTwiceIsOne(t *testing.T) {
 	f := readFound(t, "start,channel\n2026-10-25T00:30:00Z,Gate\n2026-10-25T01:30:00Z,Gate\n2026-10-25T02:30:00Z,Gate\n", FoundAsk{})
@@ -146,8 +167,7 @@ func TestSettingsAreFound(t *testing.T) {
 // TestWhatIsNoneOfTheseSaysWhy names the place, or the limit.
 func TestWhatIsNoneOfTheseSaysWhy(t *testing.T) {
 	for text, want := range map[string]string{
-		"": "the file is empty",
-		"start,end\n2026-10-05 08:00:00,2026-10-05 08:00:10\n": "no column tells of which channel",
+		"":               "the file is empty",
 		"hello\nworld\n": "no column has times",
 		"start,channel\n2020-01-01 08:00,Gate\n2026-01-01 08:00,Gate\n": "up to 800 days",
 		strings.Repeat("2026-10-05 08:00:00,Gate\n", 1_000_001):         "more than 1000000 lines",
