@@ -41,7 +41,7 @@ draws:
 func (s *Result) drawPool(p *plan.Plan, pool *Pool, members []int, earlier *Result) {
 	list := make([]doubt.Member, len(members))
 	for k, i := range members {
-		list[k] = doubt.Member{Drawn: &s.doubts[i], Stills: s.stillBytes(i), Keep: p.Channels[i].Keep, Required: s.Channels[i].RequiredDays}
+		list[k] = s.member(i, &s.doubts[i])
 	}
 	var before *doubt.Pool
 	if earlier != nil {
@@ -56,6 +56,11 @@ func (s *Result) drawPool(p *plan.Plan, pool *Pool, members []int, earlier *Resu
 			s.Channels[i].HoldsPercent = d.Members[k].HoldsPercent
 		}
 	}
+}
+
+// member is channel i, as far as the draws of its pool go by it.
+func (s *Result) member(i int, drawn *doubt.Drawn) doubt.Member {
+	return doubt.Member{Drawn: drawn, Stills: s.stillBytes(i), Keep: s.plan.Channels[i].Keep, Required: s.Channels[i].RequiredDays}
 }
 
 // worstShare is the least that a pool keeps, at the worst hour of the week and on the

@@ -36,8 +36,8 @@ func (s *Result) In(ctx context.Context, w *doubt.World) (*Drawn, error) {
 		pool := &s.Pools[k]
 		var list []doubt.Member
 		for i := range s.plan.Channels {
-			if c := &s.plan.Channels[i]; c.Pool == pool.ID {
-				list = append(list, doubt.Member{Drawn: &drawn[i], Stills: s.stillBytes(i), Keep: c.Keep, Required: s.Channels[i].RequiredDays})
+			if s.plan.Channels[i].Pool == pool.ID {
+				list = append(list, s.member(i, &drawn[i]))
 			}
 		}
 		pools[pool.ID] = doubt.DrawPool(pool.UsableGB, s.worstShare(pool), list, nil)

@@ -2,7 +2,7 @@
 // settings read back.
 //
 // Each of these is compared with the plan as it stands, by chance alone ([Figure.MoreThanChance]); what they say together of all
-// that is uncertain is found by Bayes' rule over the site's draws (see [fit]). Seven rules of it are in docs/method.md.
+// that is uncertain is found by Bayes' rule over the site's draws (see [fit]); docs/method.md has the formulas.
 package measured
 
 import (

@@ -5,6 +5,7 @@ import (
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/quantity"
 	"wakefield.example/core/table"
 )
 
@@ -58,7 +59,8 @@ func (c *comparison) settingFigures() (out []Figure) {
 		case "pre", "post", "alarmPre", "alarmPost":
 			f.Kind = KindSeconds
 			f.What += ", s"
-			f.Planned, f.Found = number(f.PlannedText), number(f.FoundText)
+			f.Planned, _ = quantity.Read(f.PlannedText, "s") // of a cell without a figure 0; its text is shown
+			f.Found, _ = quantity.Read(f.FoundText, "s")
 			f.Low, f.High = f.Found, f.Found
 		}
 		f.apply = func(*plan.Plan) []edit.Edit { return []edit.Edit{settingEdit(s)} }

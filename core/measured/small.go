@@ -3,20 +3,9 @@ package measured
 import (
 	"math"
 	"slices"
-	"strconv"
-	"strings"
 
 	"wakefield.example/core/activity"
 )
-
-// number reads a figure of a cell; 0 where there is none.
-func number(text string) float64 {
-	f, err := strconv.ParseFloat(strings.Replace(strings.TrimSpace(text), ",", ".", 1), 64)
-	if err != nil {
-		return 0
-	}
-	return f
-}
 
 // round rounds to whole steps.
 func round(v, step float64) float64 { return math.Round(v/step) * step }

@@ -22,6 +22,7 @@ func TestBoundsAreThoseOfTheDocuments(t *testing.T) {
 	for what, want := range map[string]string{
 		"a plan as it is stored, JSON without spaces":      mib(plan.MaxBytes),
 		"a plan file, with spaces; an event log":           mib(plan.MaxFileBytes),
+		"a file of what was found":                         mib(bundleBody) + ", a million lines",
 		"a channel table":                                  mib(tableBody),
 		"the frames of a clip":                             mib(clipBody),
 		"any other request":                                mib(usualBody),

@@ -99,7 +99,7 @@ func (s *service) readFound(ctx context.Context, in *FoundParams) (*body[*format
 	return &body[*formats.Found]{f}, nil
 }
 
-// Kept is what was brought in is called by.
+// BroughtID is what something that was brought in is called by.
 type BroughtID struct {
 	ID string `json:"id"`
 }

@@ -6,6 +6,7 @@ import { ask, useAnswer } from '../api/ask'
 import { api, fileBody } from '../api/client'
 import type { LineAs, ReadFound } from '../api/types'
 import { useSite } from '../site/useSite'
+import LineKinds from '../forms/LineKinds.vue'
 import ChoiceField from '../ui/ChoiceField.vue'
 import { count } from '../ui/figures'
 import TextField from '../ui/TextField.vue'
@@ -49,21 +50,12 @@ const kindsOf = [
   ['oldest', 'oldest footage'],
   ['settings', 'settings'],
 ] as const
-const meanings = [
-  ['start', 'an event starts'],
-  ['stop', 'it stops'],
-  ['event', 'an event by itself'],
-  ['other', 'nothing of interest'],
-] as const
 const channels = computed(() => [
   ['', 'nobody: left out'] as const,
   ...(site.plan?.channels ?? []).map((c) => [c.id, `${c.number} ${c.name}`] as const),
 ])
 const unknown = computed(() => (found.value?.channels ?? []).filter((c) => !c.channel).length)
 const asks = computed(() => !!found.value?.asks?.includes('kind'))
-const say = (text: string, means: LineAs) =>
-  (kinds.value = { ...Object.fromEntries(found.value!.kinds.map((k) => [k.text, k.as])), [text]: means })
-const confirmKinds = () => (kinds.value = Object.fromEntries(found.value!.kinds.map((k) => [k.text, k.as])))
 
 async function keep() {
   keeping.value = true
@@ -106,18 +98,7 @@ async function keep() {
         </template>
       </p>
       <p v-for="n in found.notes" :key="n" class="soft">{{ n }}</p>
-      <fieldset v-if="found.kinds.length" data-test="found-kinds">
-        <legend :class="{ short: asks }">{{ asks ? 'What do these lines mean?' : 'Lines mean' }}</legend>
-        <ChoiceField
-          v-for="k in found.kinds.slice(0, 12)"
-          :key="k.text"
-          :label="`“${k.text}”, ${count(k.lines, 'line')}`"
-          :value="k.as"
-          :choices="meanings"
-          @change="(v) => say(k.text, v)"
-        />
-        <button v-if="asks" type="button" class="act quiet" @click="confirmKinds">That is right</button>
-      </fieldset>
+      <LineKinds :kinds="found.kinds" :asks="asks" data-test="found-kinds" @change="(k) => (kinds = k)" />
       <fieldset data-test="found-channels">
         <legend>{{ unknown ? `Whose is it? ${count(unknown, 'text')} of no channel` : 'Whose it is' }}</legend>
         <div class="many">

@@ -6,9 +6,9 @@ import { useAnswer } from '../../api/ask'
 import { api, fileBody } from '../../api/client'
 import type { Activity, LineAs, ReadLog } from '../../api/types'
 import { useSite } from '../../site/useSite'
+import LineKinds from '../../forms/LineKinds.vue'
 import ChoiceField from '../../ui/ChoiceField.vue'
 import DateField from '../../ui/DateField.vue'
-import { count } from '../../ui/figures'
 import TextField from '../../ui/TextField.vue'
 import LogChannels from './LogChannels.vue'
 import LogSays from './LogSays.vue'
@@ -42,15 +42,6 @@ const { data: found, failure } = useAnswer(
 )
 
 const asks = (what: ReadLog['asks'][number]) => found.value?.asks?.includes(what)
-const meanings = [
-  ['start', 'an event starts'],
-  ['stop', 'it stops'],
-  ['event', 'an event by itself'],
-  ['other', 'nothing of interest'],
-] as const
-const say = (text: string, as: LineAs) =>
-  (kinds.value = { ...Object.fromEntries(found.value!.kinds.map((k) => [k.text, k.as])), [text]: as })
-const confirmKinds = () => (kinds.value = Object.fromEntries(found.value!.kinds.map((k) => [k.text, k.as])))
 const every = computed(() => (found.value?.channels ?? []).filter((c) => c.activity))
 
 /** What keeps it from being accepted. */
@@ -149,22 +140,7 @@ async function accept() {
         /></span>
         <span class="soft">Days without an event count too.</span>
       </p>
-      <fieldset v-if="found.kinds.length" data-test="log-kinds">
-        <legend :class="{ short: asks('kind') }">
-          {{ asks('kind') ? 'What do these lines mean?' : 'Lines mean' }}
-        </legend>
-        <ChoiceField
-          v-for="k in found.kinds.slice(0, 12)"
-          :key="k.text"
-          :label="`“${k.text}”, ${count(k.lines, 'line')}`"
-          :value="k.as"
-          :choices="meanings"
-          @change="(as) => say(k.text, as)"
-        />
-        <button v-if="asks('kind')" type="button" class="act quiet" data-test="kinds-right" @click="confirmKinds">
-          That is right
-        </button>
-      </fieldset>
+      <LineKinds :kinds="found.kinds" :asks="!!asks('kind')" data-test="log-kinds" @change="(k) => (kinds = k)" />
       <LogChannels
         v-if="found.channels.length > 1"
         v-model:pick="pick"
@@ -214,13 +190,6 @@ async function accept() {
 
 p {
   margin: 6px 0;
-}
-
-fieldset {
-  margin: 6px 0;
-  padding: 4px 10px 6px;
-  border: 1px solid var(--rule);
-  border-radius: 6px;
 }
 
 .open {
