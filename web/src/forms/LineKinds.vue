@@ -10,7 +10,7 @@ const meanings = [
   ['start', 'an event starts'],
   ['stop', 'it stops'],
   ['event', 'an event by itself'],
-  ['other', 'nothing of interest'],
+  ['other', 'no event'],
 ] as const
 const asTold = () => Object.fromEntries(props.kinds.map((k) => [k.text, k.as]))
 </script>
