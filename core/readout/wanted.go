@@ -1,0 +1,245 @@
+package readout
+
+import (
+	"encoding/base64"
+	"math"
+	"slices"
+
+	"wakefield.example/core/plan"
+)
+
+// Wanted is the device as a plan would have it: a copy with the plan's values in place of its own, where the device tells of
+// such and the plan says something. p is the plan as its recorders take it. Beside it stands what the plan asks of channels for
+// which there is no setting.
+func Wanted(p *plan.Plan, t Target, d *Device) (*Device, []ByHand) {
+	w := *d
+	w.Channels, w.Inputs, w.Outputs = slices.Clone(d.Channels), slices.Clone(d.Inputs), slices.Clone(d.Outputs)
+	var hand []ByHand
+	for _, pair := range Match(p, t, d) {
+		if pair.Planned == nil || pair.Read == nil || pair.Planned.NoCamera {
+			continue
+		}
+		c := &w.Channels[slices.IndexFunc(d.Channels, func(c Channel) bool { return c.Token == pair.Read.Token })]
+		c.want(p, pair.Planned, d)
+		for _, words := range byHand(p, pair.Planned, c, d) {
+			hand = append(hand, ByHand{pair.Planned.ID, words})
+		}
+	}
+	if t.Channel == "" {
+		w.wires(p, t.Recorder)
+	}
+	return &w, hand
+}
+
+// ByHand is something of the plan for which a device has no setting.
+type ByHand struct {
+	Channel string `json:"channel" doc:"Id"`
+	Words   string `json:"words"`
+}
+
+// want puts the plan's values into a channel.
+func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) {
+	c.Name = planned.Name
+	if c.Recording == "" && c.Name != "" && len(d.Channels) == 1 {
+		c.Name = d.Channels[0].Name // a camera's own name is nobody's decision
+	}
+	c.Streams = slices.Clone(c.Streams)
+	for i := range c.Streams {
+		if s := planned.Streams.Get(c.Streams[i].Name); s != nil {
+			c.Streams[i].want(s)
+		}
+	}
+	if c.Recording != "" {
+		if layers := LayersOf(p, planned, d.Around); d.canFollow(layers) {
+			c.Layers = layers
+		}
+		if c.KeepAtMostDays != nil {
+			c.KeepAtMostDays = &planned.Keep.AtMostDays
+		}
+	}
+	if c.Detection != nil {
+		c.Detection = c.Detection.wanted(&planned.Detection)
+	}
+}
+
+// canFollow tells whether layers can be told to a device: one that does not follow hours is left as it is where the week changes.
+func (d *Device) canFollow(layers []Layer) bool {
+	return d.ByHour || !slices.ContainsFunc(layers, func(l Layer) bool { return l.Hours != nil })
+}
+
+// want puts the plan's stream into what is read of one.
+func (s *Stream) want(planned *plan.Stream) {
+	s.Codec, s.Width, s.Height, s.FPS = planned.Codec, planned.Width, planned.Height, planned.FPS
+	if s.GOPSeconds > 0 {
+		s.GOPSeconds = planned.GOPSeconds
+	}
+	if s.LimitKbps == 0 {
+		return
+	}
+	switch r := &planned.Rate; {
+	case r.Kind == "constant":
+		s.LimitKbps, s.Constant = r.Kbps, s.canBeConstant(planned.Codec)
+	case r.Kind == "modelled" && r.MaxKbps > 0:
+		s.LimitKbps, s.Constant = r.MaxKbps, false
+	case r.Kind == "variable" && r.ActiveKbps > s.LimitKbps: // it could not send what is planned
+		s.LimitKbps, s.Constant = math.Ceil(r.ActiveKbps/100)*100, false
+	}
+}
+
+func (s *Stream) canBeConstant(codec string) bool {
+	for _, o := range s.Could {
+		if o.Codec == codec {
+			return o.Constant
+		}
+	}
+	return s.Constant
+}
+
+// wanted is the detection as the plan has it.
+func (r *Detection) wanted(planned *plan.Detection) *Detection {
+	w := *r
+	w.On = planned.On
+	if !w.On {
+		return &w
+	}
+	if w.MinSeconds != nil {
+		w.MinSeconds = &planned.MinSeconds
+	}
+	list := planned.List()
+	if len(list) == 0 {
+		return &w
+	}
+	if most := sensitivityOf(list); most != nil && w.SensitivityPercent != nil {
+		w.SensitivityPercent = most
+	}
+	switch w.Drawn {
+	case "polygon":
+		w.Areas = slices.DeleteFunc(slices.Clone(list), func(a plan.Area) bool { return a.Ignore || a.Cells != nil })
+	case "grid":
+		if cells := gridOf(list, w.Columns, w.Rows); cells != nil {
+			w.Areas = []plan.Area{{ID: "grid", Name: "Grid", Cells: cells}}
+		}
+	}
+	return &w
+}
+
+// sensitivityOf is the highest of watched areas; nil where none says one.
+func sensitivityOf(list []plan.Area) (most *float64) {
+	for i := range list {
+		if s := list[i].SensitivityPercent; s != nil && !list[i].Ignore && (most == nil || *s > *most) {
+			most = s
+		}
+	}
+	return most
+}
+
+// gridOf is one grid of all areas: what is watched without what is ignored; nil where an area is on another grid.
+func gridOf(list []plan.Area, columns, rows int) *plan.AreaCells {
+	bits := make([]byte, (columns*rows+7)/8)
+	for _, ignore := range []bool{false, true} {
+		for i := range list {
+			if list[i].Ignore != ignore {
+				continue
+			}
+			if !list[i].Cells.Fits(columns, rows) {
+				return nil
+			}
+			on := list[i].Cells.Painted()
+			for k := range columns * rows {
+				if on(k%columns, k/columns) {
+					if bit := byte(0x80 >> (k % 8)); ignore {
+						bits[k/8] &^= bit
+					} else {
+						bits[k/8] |= bit
+					}
+				}
+			}
+		}
+	}
+	return &plan.AreaCells{Columns: columns, Rows: rows, On: base64.StdEncoding.EncodeToString(bits)}
+}
+
+// wires puts the plan's inputs and outputs into those of the device, one after the other as both list them.
+func (d *Device) wires(p *plan.Plan, recorder string) {
+	k := 0
+	for i := range p.AlarmInputs {
+		if in := &p.AlarmInputs[i]; in.Recorder == recorder && k < len(d.Inputs) {
+			if d.Inputs[k].Contact != "" && in.Contact != "" {
+				d.Inputs[k].Contact = in.Contact
+			}
+			k++
+		}
+	}
+	k = 0
+	for i := range p.Outputs {
+		if out := &p.Outputs[i]; out.Recorder == recorder && k < len(d.Outputs) {
+			d.Outputs[k].HoldSeconds = out.HoldSeconds
+			k++
+		}
+	}
+}
+
+// byHand is what the plan asks of a channel for which the device has no setting.
+func byHand(p *plan.Plan, planned *plan.Channel, c *Channel, d *Device) (out []string) {
+	told := make(map[string]bool)
+	add := func(words string) {
+		if !told[words] {
+			told[words] = true
+			out = append(out, words)
+		}
+	}
+	if c.Recording == "" {
+		return nil
+	}
+	if !d.canFollow(LayersOf(p, planned, d.Around)) {
+		add("a week that changes by the hour")
+	}
+	for _, step := range p.WeekOf(planned).Steps() {
+		if d := p.Duty(step.Value); d != nil {
+			for _, words := range dutyByHand(d) {
+				add(words)
+			}
+		}
+	}
+	if planned.Detection.On && planned.Detection.Hours != nil {
+		add("detection only " + plan.HoursInWords(planned.Detection.Hours.Blocks))
+	}
+	if det := c.Detection; det != nil && det.Drawn == "polygon" {
+		for _, a := range planned.Detection.List() {
+			if a.Ignore {
+				add("ignored area " + a.Name)
+			}
+		}
+	}
+	if planned.Keep.QuotaGB > 0 {
+		add(plan.Say("quota of %v GB", planned.Keep.QuotaGB))
+	}
+	return out
+}
+
+// dutyByHand is what a duty asks for beside streams, events and hours.
+func dutyByHand(d *plan.Duty) (out []string) {
+	if b := d.Base; b != nil {
+		if b.KeyframesOnly {
+			out = append(out, d.Name+": keyframes only")
+		}
+		if b.FPS > 0 {
+			out = append(out, plan.Say("%s: %v frames a second", d.Name, b.FPS))
+		}
+		if b.Settings != (plan.Settings{}) {
+			out = append(out, d.Name+": another quality of its base layer")
+		}
+	}
+	if e := d.Event; e != nil {
+		if e.FPS > 0 {
+			out = append(out, plan.Say("%s: %v frames a second while something happens", d.Name, e.FPS))
+		}
+		if e.Settings != (plan.Settings{}) {
+			out = append(out, d.Name+": another quality while something happens")
+		}
+		if e.Match == "all" && len(e.On) > 1 {
+			out = append(out, d.Name+": motion and alarm both at once")
+		}
+	}
+	return out
+}
