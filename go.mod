@@ -21,6 +21,7 @@ require (
 	github.com/go-chi/chi/v5 v5.5.0
 	github.com/go-chi/httprate v0.16.1
 	github.com/go-webauthn/webauthn v0.18.2
+	github.com/google/renameio/v2 v2.0.2
 	github.com/hashicorp/golang-lru/v2 v2.0.7
 	github.com/icholy/digest v1.2.0
 	github.com/jackc/pgx/v5 v5.12.0

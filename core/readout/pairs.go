@@ -214,13 +214,16 @@ func wireLines(p *plan.Plan, t Target, lines []Line, d *Device) (out []Line) {
 	return out
 }
 
+// manyPeriods a day are no limit to any week.
+const manyPeriods = 48
+
 // TakesOf is what can be entered at the device as far as it says so, in place of what the plan says of its recorder.
 func TakesOf(was *plan.Takes, d *Device) *plan.Takes {
 	t := plan.Takes{}
 	if was != nil {
 		t = *was
 	}
-	if d.Periods > 0 {
+	if d.Periods > 0 && d.Periods < manyPeriods {
 		t.PeriodsPerDay = d.Periods
 	}
 	drawn, columns, rows := "", 0, 0

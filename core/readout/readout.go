@@ -39,6 +39,7 @@ type Unread struct {
 type Channel struct {
 	Number         int        `json:"number" doc:"In the order in which the device lists its pictures, from 1"`
 	Token          string     `json:"token" doc:"Of the video source"`
+	Tokens         []string   `json:"tokens,omitempty" doc:"Others by which the device's events mean it"`
 	Name           string     `json:"name,omitempty"`
 	Address        string     `json:"address,omitempty" doc:"Host and port of the camera, where the recorder tells it"`
 	Streams        []Stream   `json:"streams" doc:"The largest first: main, sub, third"`

@@ -36,6 +36,7 @@ type profile struct {
 	sourceName  string
 	encoder     onvif.Encoder
 	analytics   string // token of its analytics configuration
+	configured  string // token of the configuration of its video source
 	ptz         bool
 }
 
@@ -160,6 +161,11 @@ func (r *reading) pictures(ctx context.Context) error {
 			if p.source == token && p.encoder.Token != "" {
 				c.Streams = append(c.Streams, streamOf(p))
 				c.Name = cmp.Or(c.Name, p.sourceName)
+				for _, other := range []string{p.configured, p.analytics} {
+					if other != "" && !slices.Contains(c.Tokens, other) {
+						c.Tokens = append(c.Tokens, other)
+					}
+				}
 			}
 		}
 		slices.SortStableFunc(c.Streams, func(a, b readout.Stream) int { return b.Width*b.Height - a.Width*a.Height })
@@ -215,6 +221,9 @@ func (r *reading) profiles2(ctx context.Context) (out []profile, err error) {
 		if encoder := onvif.At(in, "VideoEncoder"); encoder != nil {
 			p.encoder = onvif.EncoderOf(encoder)
 		}
+		if v := onvif.At(in, "VideoSource"); v != nil {
+			p.configured = v.SelectAttrValue("token", "")
+		}
 		if a := onvif.At(in, "Analytics"); a != nil {
 			p.analytics = a.SelectAttrValue("token", "")
 		}
@@ -233,6 +242,9 @@ func (r *reading) profiles1(ctx context.Context) (out []profile, err error) {
 			sourceName: onvif.Text(e, "VideoSourceConfiguration/Name"), ptz: onvif.At(e, "PTZConfiguration") != nil}
 		if encoder := onvif.At(e, "VideoEncoderConfiguration"); encoder != nil {
 			p.encoder = onvif.EncoderOf(encoder)
+		}
+		if v := onvif.At(e, "VideoSourceConfiguration"); v != nil {
+			p.configured = v.SelectAttrValue("token", "")
 		}
 		if a := onvif.At(e, "VideoAnalyticsConfiguration"); a != nil {
 			p.analytics = a.SelectAttrValue("token", "")
