@@ -18,6 +18,7 @@ type cli struct {
 	Check    checkCommand    `cmd:"" help:"Check a plan file; exit status 1 if a finding is an error."`
 	Papers   papersCommand   `cmd:"" help:"Write the sheets and papers of a plan file."`
 	Measured measuredCommand `cmd:"" help:"Hold what was found at a site against its plan file."`
+	StandIn  standInCommand  `cmd:"" name:"stand-in" help:"Play a recorder and its cameras on loopback."`
 	Schema   schemaCommand   `cmd:"" help:"Print the JSON Schema of plan files."`
 	Pull     pullCommand     `cmd:"" help:"Fetch a plan from a server."`
 	Push     pushCommand     `cmd:"" help:"Give a plan to a server, as a new site or a further variant of one."`
@@ -32,7 +33,7 @@ type cli struct {
 
 func main() {
 	var c cli
-	k := kong.Parse(&c, kong.Name("wakefield"), kong.UsageOnError(),
+	k := kong.Parse(&c, kong.Name("wakefield"), kong.UsageOnError(), kong.Vars{"quirks": quirks()},
 		kong.Description("Plans what every channel of a recorder records, and tells how long the disks will keep it."))
 	if err := k.Run(); err != nil {
 		if text := err.Error(); text != "" {

@@ -24,10 +24,13 @@ import (
 
 // listening is how a server is reached.
 type listening struct {
-	Listen  string   `default:"127.0.0.1:8460" env:"WAKEFIELD_LISTEN" help:"Address to serve on; port 0 takes a free one."`
-	Host    []string `env:"WAKEFIELD_HOST" help:"Name by which browsers reach the server, beside localhost; may be given again."`
-	Debug   string   `env:"WAKEFIELD_DEBUG" placeholder:"ADDRESS" help:"Loopback address to serve pprof on."`
-	Verbose bool     `env:"WAKEFIELD_VERBOSE" help:"Log every request."`
+	Listen        string   `default:"127.0.0.1:8460" env:"WAKEFIELD_LISTEN" help:"Address to serve on; port 0 takes a free one."`
+	Host          []string `env:"WAKEFIELD_HOST" help:"Name by which browsers reach the server, beside localhost; may be given again."`
+	Debug         string   `env:"WAKEFIELD_DEBUG" placeholder:"ADDRESS" help:"Loopback address to serve pprof on."`
+	DeviceKeyFile string   `env:"WAKEFIELD_DEVICE_KEY_FILE" type:"path" help:"File with the key by which passwords of recorders and cameras are kept; made where there is none. WAKEFIELD_DEVICE_KEY is the key itself."`
+	AllowDevice   []string `env:"WAKEFIELD_ALLOW_DEVICE" placeholder:"RANGE" help:"Addresses of recorders and cameras that are spoken with though they are refused usually: loopback and link-local ones, such as 127.0.0.0/8; may be given again."`
+
+	Verbose bool `env:"WAKEFIELD_VERBOSE" help:"Log every request."`
 
 	TLSCert      string        `env:"WAKEFIELD_TLS_CERT" type:"existingfile" and:"tls" help:"Certificate (PEM) to serve TLS with; read anew when it changes."`
 	TLSKey       string        `env:"WAKEFIELD_TLS_KEY" type:"existingfile" and:"tls" help:"Its key (PEM)."`
@@ -120,6 +123,9 @@ func (c *demoCommand) Run() error {
 	if err := demo.Fill(ctx, s); err != nil {
 		return err
 	}
+	if err := c.play(ctx, s, dir); err != nil {
+		return err
+	}
 	log.Info("PostgreSQL runs", "folder", dir)
 	go cluster.KeepRunning(ctx, log)
 	if !c.Accounts {
@@ -201,6 +207,9 @@ func serve(ctx context.Context, l listening, s *store.Store, o server.Options) e
 	streams, hangUp := context.WithCancel(context.Background())
 	defer hangUp()
 	o.Hosts = l.Host
+	if o.Devices, err = l.devices(); err != nil {
+		return err
+	}
 	running := server.HTTP(server.New(ctx, s, o))
 	running.BaseContext = func(net.Listener) context.Context { return streams }
 	scheme := "http"

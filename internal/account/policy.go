@@ -84,10 +84,16 @@ var rules = map[string]Rule{
 	"sheets": {Read, AtPlan}, "papers": {Read, AtPlan}, "paper": {Read, AtPlan}, "handoverFile": {Read, AtPlan},
 	"measured": {Read, AtPlan}, "readFound": {Read, AtPlan}, "missed": {Read, AtPlan}, "corrections": {Read, AtPlan},
 	"measuredFile": {Read, AtPlan},
-	"walkTest":     {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
+	"devices":      {Read, AtPlan}, "heldDevice": {Read, AtPlan}, "takeFromDevice": {Read, AtPlan}, "deviceCalls": {Read, AtPlan},
+	"walkTest": {Read, AtPlan}, "walked": {Read, AtPlan}, "walkCode": {Read, AtPlan},
 
 	// A plan, carried out.
 	"tick": {Fit, AtPlan}, "printed": {Fit, AtPlan}, "keepWalked": {Fit, AtPlan},
+
+	// Devices, spoken with.
+	"findDevices": {Fit, AtPlan}, "setDevice": {Fit, AtPlan}, "removeDevice": {Fit, AtPlan}, "readDevice": {Fit, AtPlan},
+	"writeDevice": {Fit, AtPlan}, "putBackDevice": {Fit, AtPlan}, "measureDevice": {Fit, AtPlan}, "stopDevice": {Fit, AtPlan},
+	"stillFromDevice": {Fit, AtPlan}, "listenDevice": {Fit, AtPlan},
 
 	// A plan, changed.
 	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan},

@@ -60,26 +60,10 @@ func (c *Client) Write(ctx context.Context, wanted *readout.Device, part string)
 
 // writeEncoder sets an encoder: its configuration as it is there, with what is wanted in it.
 func (c *Client) writeEncoder(ctx context.Context, s *readout.Stream) error {
-	service, prefix := onvif.Media2, "tr2:"
-	if !c.Has(onvif.Media2) {
-		service, prefix = onvif.Media, "trt:"
-	}
-	operation := "GetVideoEncoderConfigurations"
-	if service == onvif.Media {
-		operation = "GetVideoEncoderConfiguration"
-	}
-	answer, err := c.ask(ctx, service, onvif.E(prefix+operation, onvif.E(prefix+"ConfigurationToken", s.Encoder)))
+	e, err := c.encoder(ctx, s.Encoder)
 	if err != nil {
 		return err
 	}
-	is := onvif.At(answer, "Configurations")
-	if is == nil {
-		is = onvif.At(answer, "Configuration")
-	}
-	if is == nil {
-		return &Error{Refused, "It does not tell how the encoder is set."}
-	}
-	e := onvif.EncoderOf(is)
 	was := e
 	e.Encoding, e.Width, e.Height, e.FPS = encodingOf(s.Codec), s.Width, s.Height, s.FPS
 	if s.GOPSeconds > 0 {
@@ -91,11 +75,11 @@ func (c *Client) writeEncoder(ctx context.Context, s *readout.Stream) error {
 	if was.Encoding != e.Encoding {
 		e.Profile = "" // those of another codec
 	}
-	if service == onvif.Media {
-		_, err = c.call(ctx, service, onvif.E("trt:SetVideoEncoderConfiguration", e.Element1("trt:Configuration"), onvif.E("trt:ForcePersistence", "true")))
+	if !c.Has(onvif.Media2) {
+		_, err = c.call(ctx, onvif.Media, onvif.E("trt:SetVideoEncoderConfiguration", e.Element1("trt:Configuration"), onvif.E("trt:ForcePersistence", "true")))
 		return err
 	}
-	_, err = c.call(ctx, service, onvif.E("tr2:SetVideoEncoderConfiguration", e.Element("tr2:Configuration")))
+	_, err = c.call(ctx, onvif.Media2, onvif.E("tr2:SetVideoEncoderConfiguration", e.Element("tr2:Configuration")))
 	return err
 }
 

@@ -9,6 +9,7 @@ import (
 	"net/url"
 	"reflect"
 	"strings"
+	"sync"
 	"time"
 	"unicode"
 	"unicode/utf8"
@@ -79,6 +80,10 @@ type service struct {
 	verdicts     verdicts
 	prepared     preparations
 	comparisons  *comparisons
+	apart        Devices         // how devices are spoken with
+	life         context.Context // ends with the server
+	works        sync.WaitGroup  // what is being done with devices
+	working      chan struct{}   // has one for each
 
 	rehearsals rehearsals
 	sources    sources
@@ -191,7 +196,7 @@ func register(api huma.API, s *service) {
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
 		registerHandover, registerWalkTest, registerPresence,
-		registerMeasured, registerMissed, registerHowRight,
+		registerMeasured, registerMissed, registerHowRight, registerDevices,
 		registerPapers, registerChanges, registerSignIn, registerMe, registerPeople, registerLinks, registerShared,
 		registerAudit,
 	} {

@@ -165,7 +165,7 @@ const longest = 30 * time.Second
 // limited ends the work of a request that takes too long.
 func limited(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path != changesPath {
+		if r.URL.Path != changesPath && !strings.HasSuffix(r.URL.Path, listenSuffix) {
 			ctx, cancel := context.WithTimeout(r.Context(), longest)
 			defer cancel()
 			r = r.WithContext(ctx)

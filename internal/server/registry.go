@@ -18,7 +18,7 @@ var estimating = map[string]bool{"estimate": true, "doubt": true, "effect": true
 
 // registry names the schemas of the API. Two packages have a Channel; those of the
 // estimate are called Estimated…, those of files Read…, those of sheets Sheet…, those of the walk test Walked…, those
-// of what was found at a site Found…,
+// of what was found at a site Found…, those of devices Device…,
 // and the site of the store, which
 // has plans, is told from that of a plan.
 func registry() huma.Registry {
@@ -39,6 +39,9 @@ func registry() huma.Registry {
 		}
 		if strings.HasSuffix(t.PkgPath(), "core/measured") {
 			return "Found" + name
+		}
+		if strings.HasSuffix(t.PkgPath(), "core/readout") {
+			return "Device" + strings.TrimPrefix(name, "Device")
 		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
 			return "Read" + name

@@ -36,6 +36,8 @@ type Options struct {
 
 	Accounts *Accounts // how people sign in; nil where whoever reaches the server may do everything
 
+	Devices Devices // how recorders and cameras are spoken with
+
 	Sample []account.SamplePerson // the sample people of a demonstration, whose passwords everybody may know
 }
 
@@ -59,7 +61,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	r := chi.NewRouter()
 	app := &service{store: s, cache: newCache(meters), hub: hub, log: o.Log, meters: meters, beat: o.Beat, turns: newTurns(),
 		batches: newBatches(), heavy: newSlots(), comparisons: newComparisons(), samplePeople: o.Sample,
-		policy: account.Decide}
+		policy: account.Decide, apart: o.Devices, life: ctx, working: make(chan struct{}, mostWork)}
 	ears := store.Ears{Changed: hub.tell, Site: hub.tellSite, Present: hub.tellPresence, Missed: app.missed, Away: hub.lost}
 	r.Use(identified, meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), knownHosts(o.Hosts), door,
 		http.NewCrossOriginProtection().Handler, reads(), finished, middleware.Compress(1), limited, newGate().bodies, bound)

@@ -705,6 +705,228 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Recorders and cameras that are spoken with */
+        get: operations["devices"];
+        put?: never;
+        /** Add a device, or set how one is reached */
+        post: operations["setDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What answers on a network */
+        post: operations["findDevices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a device, and its password */
+        delete: operations["removeDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a device was asked, newest first */
+        get: operations["deviceCalls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a device has, held against the plan */
+        get: operations["heldDevice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/listen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a device notices, as it does */
+        get: operations["listenDevice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to watch a stream of a device */
+        post: operations["measureDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to set a device as it was before anything was set */
+        post: operations["putBackDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to read all that a device tells */
+        post: operations["readDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a snapshot of a camera beside the plans */
+        post: operations["stillFromDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop what is being done with a device */
+        post: operations["stopDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Edits that make the plan what a device has, at once */
+        post: operations["takeFromDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/devices/{device}/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to set parts of a device as the plan has them */
+        post: operations["writeDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/disk": {
         parameters: {
             query?: never;
@@ -2871,6 +3093,325 @@ export interface components {
              */
             reliability?: number;
         };
+        Device: {
+            /** @description Whether seconds before and after events can be told to it */
+            around: boolean;
+            /** @description Whether what it records can follow hours of the week */
+            byHour: boolean;
+            /** @description By number */
+            channels: components["schemas"]["DeviceChannel"][];
+            /**
+             * Format: double
+             * @description How far its clock is ahead; behind below 0
+             */
+            clockOffSeconds: number;
+            firmware?: string;
+            inputs: components["schemas"]["DeviceInput"][];
+            make?: string;
+            model?: string;
+            outputs: components["schemas"]["DeviceOutput"][];
+            /**
+             * Format: int64
+             * @description Periods a day that its schedules take; 0 where it says no limit
+             */
+            periods?: number;
+            serial?: string;
+            /** @description What it speaks, in words */
+            services: string[];
+            /** @description What could not be read, and why */
+            unread: components["schemas"]["DeviceUnread"][];
+        };
+        DeviceAnswered: {
+            /**
+             * Format: double
+             * @description Seconds that its clock is ahead
+             */
+            clockAhead?: number;
+            /** @description Of a certificate that nobody vouches for: it is asked whether to accept it */
+            fingerprint?: string;
+            /** @description Absent where it was not kept */
+            id?: string;
+            services?: string[];
+            why?: string;
+        };
+        DeviceAt: {
+            address: string;
+            /**
+             * Format: date-time
+             * @description From when what can be put back is
+             */
+            beforeAt?: string;
+            /** @description Id of the channel whose camera it is */
+            channel?: string;
+            /** @description Whether it is read once a day after it was set */
+            daily: boolean;
+            id: string;
+            /** @description Make, model and firmware */
+            made?: string;
+            /**
+             * Format: date-time
+             * @description When it was read; absent before
+             */
+            readAt?: string;
+            /** @description Id of the recorder that it is */
+            recorder?: string;
+            /** @description Why it could not be spoken with */
+            trouble?: string;
+            user?: string;
+            /** @description What is done with it, or was last */
+            work?: components["schemas"]["DeviceWork"];
+            /**
+             * Format: date-time
+             * @description When it was set last
+             */
+            writtenAt?: string;
+        };
+        DeviceByHand: {
+            /** @description Id */
+            channel: string;
+            words: string;
+        };
+        DeviceCall: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** @description The operation */
+            call: string;
+            /** @description How it ended */
+            ended: string;
+        };
+        DeviceChannel: {
+            /** @description Host and port of the camera, where the recorder tells it */
+            address?: string;
+            /** @description Absent where it is not told */
+            detection?: components["schemas"]["DeviceDetection"];
+            /**
+             * Format: double
+             * @description Age at which footage is deleted, 0 for never; absent where it is not told
+             */
+            keepAtMostDays?: number;
+            /** @description What is recorded when; empty with a recording for nothing */
+            layers?: components["schemas"]["DeviceLayer"][];
+            name?: string;
+            /**
+             * Format: date-time
+             * @description Of its footage
+             */
+            newest?: string;
+            /**
+             * Format: int64
+             * @description In the order in which the device lists its pictures, from 1
+             */
+            number: number;
+            /**
+             * Format: date-time
+             * @description Of its footage
+             */
+            oldest?: string;
+            /** @description Names */
+            presets?: string[];
+            /** @description Token of what its footage is kept as */
+            recording?: string;
+            /** @description The largest first: main, sub, third */
+            streams: components["schemas"]["DeviceStream"][];
+            /** @description Of the video source */
+            token: string;
+            /** @description Others by which the device's events mean it */
+            tokens?: string[];
+        };
+        DeviceCould: {
+            codec: string;
+            /** @description Whether it can send a constant bitrate */
+            constant?: boolean;
+            /** @description From most to least */
+            framesPerSecond: number[];
+            /**
+             * Format: int64
+             * @description From one keyframe to the next
+             */
+            leastFrames?: number;
+            /** Format: double */
+            leastKbps?: number;
+            /** Format: int64 */
+            mostFrames?: number;
+            /** Format: double */
+            mostKbps?: number;
+            sizes: number[][];
+            /** @description Whether these are the most and the least, and all between */
+            stepless?: boolean;
+        };
+        DeviceDetection: {
+            /** @description That are watched; none with On for all of the picture */
+            areas?: components["schemas"]["Area"][];
+            /**
+             * Format: int64
+             * @description Of its grid
+             */
+            columns?: number;
+            /** @description Token of the analytics configuration */
+            configuration?: string;
+            /**
+             * @description How its areas are drawn
+             * @enum {string}
+             */
+            drawn: "polygon" | "grid" | "none";
+            /**
+             * Format: double
+             * @description Shorter motion is ignored
+             */
+            minSeconds?: number;
+            on: boolean;
+            /**
+             * Format: int64
+             * @description Of its grid
+             */
+            rows?: number;
+            /** Format: double */
+            sensitivityPercent?: number;
+        };
+        DeviceFound: {
+            /** @description As it is typed */
+            address: string;
+            /** @description Id of the channel whose camera's address it is in the plan */
+            channel?: string;
+            /** @description As the device says */
+            hardware?: string;
+            /** @description Whether it is among the site's devices */
+            known?: boolean;
+            /** @description As the device calls itself */
+            name?: string;
+            /** @description Id of the recorder whose address it is in the plan */
+            recorder?: string;
+        };
+        DeviceInput: {
+            /** @description normallyOpen or normallyClosed; absent where it is not told */
+            contact?: string;
+            name: string;
+            token: string;
+        };
+        DeviceLayer: {
+            /** @description Absent for always */
+            hours?: components["schemas"]["Hours"][];
+            /** @description Events around which it is recorded; empty for all of it */
+            on?: ("motion" | "alarm")[];
+            /** Format: double */
+            postSeconds?: number;
+            /**
+             * Format: double
+             * @description Absent where the device does not say
+             */
+            preSeconds?: number;
+            /** @enum {string} */
+            stream: "main" | "sub" | "third";
+        };
+        DeviceLine: {
+            /** @description Name of the channel, input, output or recorder */
+            about: string;
+            /** @description Id of the plan's channel; absent for the recorder itself, and for a channel that the plan lacks */
+            channel?: string;
+            /** @description How the device has it */
+            device: string;
+            /** @description Of the same difference whenever it is looked for */
+            id: string;
+            /** @description Whether footage is missing because of it */
+            missing?: boolean;
+            /**
+             * Format: int64
+             * @description Of the channel
+             */
+            number?: number;
+            /** @description What is written as one for it to go; absent where the device cannot be told */
+            part?: string;
+            /** @description How the plan has it */
+            plan: string;
+            /** @description Edits that make the plan so; absent where a plan cannot say it */
+            take?: components["schemas"]["Edit"][];
+            /** @description What differs, in words */
+            what: string;
+        };
+        DeviceOutput: {
+            /**
+             * Format: double
+             * @description 0 for as long as it is switched on
+             */
+            holdSeconds?: number;
+            name: string;
+            token: string;
+        };
+        DeviceSet: {
+            /** @description Name of the channel, input or output */
+            about: string;
+            /** @enum {string} */
+            ended: "set" | "otherwise" | "refused" | "not";
+            /** @description What differs still, read back */
+            left: components["schemas"]["DeviceLine"][];
+            part: string;
+            /** @description In words */
+            what: string;
+            /** @description The device's own reason, or why it was not tried */
+            why?: string;
+        };
+        DeviceStream: {
+            /** @description h264, h265, mjpeg, or what the device calls another */
+            codec: string;
+            /** @description Whether it sends just that */
+            constant?: boolean;
+            /** @description What else its encoder can be set to */
+            could?: components["schemas"]["DeviceCould"][];
+            /** @description Token */
+            encoder: string;
+            /** Format: double */
+            fps: number;
+            /**
+             * Format: double
+             * @description 0 where it is not told
+             */
+            gopSeconds?: number;
+            /** Format: int64 */
+            height: number;
+            /**
+             * Format: double
+             * @description The encoder sends no more; 0 where it is not told
+             */
+            limitKbps?: number;
+            /** @enum {string} */
+            name: "main" | "sub" | "third";
+            /** @description Token */
+            profile: string;
+            /** Format: int64 */
+            width: number;
+        };
+        DeviceUnread: {
+            what: string;
+            why: string;
+        };
+        DeviceWork: {
+            /** @description What it is at */
+            at?: string;
+            author: string;
+            /** Format: date-time */
+            began: string;
+            /** Format: int64 */
+            done: number;
+            /**
+             * Format: int64
+             * @description 0 while it is not known
+             */
+            of: number;
+            running: boolean;
+            /** @description What became of each part that was to be set */
+            set?: components["schemas"]["DeviceSet"][];
+            trouble?: string;
+            /** @description What came of a stream */
+            watched?: components["schemas"]["WatchedByDevice"];
+            /** @enum {string} */
+            what: "read" | "write" | "putBack" | "measure";
+        };
+        DevicesOf: {
+            devices: components["schemas"]["DeviceAt"][];
+            /** @description Whether the server can keep passwords: it was started with a key for them */
+            keeps: boolean;
+        };
         DoSaveStruct: Record<string, never>;
         Doubt: {
             /**
@@ -4160,6 +4701,10 @@ export interface components {
             id: string;
             kind: string;
         };
+        FindDevicesRequest: {
+            /** @description Such as 10.0.4.0/24; 1,024 addresses at most */
+            network: string;
+        };
         Finding: {
             /** @description Who accepted it, and why */
             accepted?: components["schemas"]["Accepted"];
@@ -4526,6 +5071,57 @@ export interface components {
             /** @enum {string} */
             status: "ok";
         };
+        HeardAt: {
+            /**
+             * Format: date-time
+             * @description By our clock: the device's, less how far that is ahead
+             */
+            at: string;
+            /** @description Id in the plan */
+            channel?: string;
+            /** @description How things stand when listening begins */
+            first?: boolean;
+            /** @description Id in the plan */
+            input?: string;
+            /**
+             * @description lost for a picture that is not there
+             * @enum {string}
+             */
+            kind: "motion" | "alarm" | "lost";
+            /** @description Of the channel or input; as the device calls it where the plan has none */
+            name: string;
+            /** @description Whether it begins; it ends otherwise */
+            on: boolean;
+            /** @description Of the video source, the analytics configuration or the input */
+            token: string;
+            /** @description As the device says */
+            topic: string;
+        };
+        HeardNothing: {
+            why: string;
+        };
+        HeldDevice: {
+            /** @description What putting back would change: device as it is, plan as it was before */
+            back: components["schemas"]["DeviceLine"][];
+            /** @description What the plan asks for which the device has no setting */
+            byHand: components["schemas"]["DeviceByHand"][];
+            device: components["schemas"]["Device"];
+            /** @description What is otherwise than after the last writing: device as it is, plan as it was written */
+            drift: components["schemas"]["DeviceLine"][];
+            lines: components["schemas"]["DeviceLine"][];
+            /** Format: date-time */
+            readAt: string;
+            /**
+             * Format: int64
+             * @description Channels on which nothing differs
+             */
+            same: number;
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
         HourList: {
             blocks: components["schemas"]["Hours"][];
         };
@@ -4793,6 +5389,17 @@ export interface components {
             sample?: components["schemas"]["SamplePerson"][];
             /** @description Whether a code or a passkey is to be set up before anything else */
             setUp: boolean;
+        };
+        MeasureDeviceRequest: {
+            /**
+             * Format: double
+             * @description How long it is watched
+             */
+            seconds: number;
+            /** @enum {string} */
+            stream: "main" | "sub" | "third";
+            /** @description Of the video source */
+            token: string;
         };
         Measured: {
             /** Format: double */
@@ -6335,6 +6942,22 @@ export interface components {
             channels: string[];
             detection: components["schemas"]["Detection"];
         };
+        SetDeviceBody: {
+            /** @description Host and port, https:// before it for TLS */
+            address: string;
+            /** @description Id of the channel whose camera it is */
+            channel?: string;
+            daily?: boolean;
+            /** @description SHA-256 of a certificate that is accepted though nobody vouches for it */
+            fingerprint?: string;
+            /** @description Of one that is there; absent for a new one */
+            id?: string;
+            /** @description Absent for the one that is kept */
+            password?: string;
+            /** @description Id of the recorder that it is */
+            recorder?: string;
+            user?: string;
+        };
         SetDuty: {
             duty: components["schemas"]["Duty"];
         };
@@ -6691,10 +7314,10 @@ export interface components {
             plan: string;
             site: string;
             /**
-             * @description What was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
+             * @description A device was set, read or written; what was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
              * @enum {string}
              */
-            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover" | "measured";
+            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover" | "measured" | "devices";
         };
         SiteLine: {
             /** @description Whether it is archived */
@@ -6836,6 +7459,10 @@ export interface components {
              * @description Version of the plan that the step is made on
              */
             version: number;
+        };
+        StillFromDeviceRequest: {
+            /** @description Of the video source */
+            token: string;
         };
         Stills: {
             /**
@@ -6986,6 +7613,10 @@ export interface components {
              * @description Version of the plan that it is made on
              */
             version: number;
+        };
+        TakeFromDeviceRequest: {
+            /** @description Ids of differences */
+            lines: string[];
         };
         TakeOffRequest: {
             /** @description Ids */
@@ -7832,6 +8463,26 @@ export interface components {
             /** @description Who walked */
             who?: string;
         };
+        WatchedByDevice: {
+            codec: string;
+            /** Format: int64 */
+            frames: number;
+            /**
+             * Format: int64
+             * @description Packets that did not come
+             */
+            lost: number;
+            /** @description Absent where too little came */
+            measured?: components["schemas"]["Measured"];
+            /** Format: int64 */
+            packets: number;
+            /** @enum {string} */
+            stream: "main" | "sub" | "third";
+            /** @description Of the video source */
+            token: string;
+            /** @description Why too little came */
+            why?: string;
+        };
         Week: {
             blocks?: components["schemas"]["DutyBlock"][];
             id: string;
@@ -7895,6 +8546,19 @@ export interface components {
             /** Format: int64 */
             missed: number;
             words: string;
+        };
+        WriteBody: {
+            parts: string[];
+            /**
+             * Format: date-time
+             * @description Of what was shown
+             */
+            readAt: string;
+            /**
+             * Format: int64
+             * @description Of the plan that was shown
+             */
+            version: number;
         };
         WrittenHours: {
             /** @description Whether they cover all of it */
@@ -9444,6 +10108,554 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["InPicture"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetDeviceBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceAnswered"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    findDevices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindDevicesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceFound"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    removeDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    deviceCalls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceCall"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    heldDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeldDevice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    listenDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": ({
+                        data: components["schemas"]["Beat"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "beat";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["HeardAt"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "heard";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["HeardNothing"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "nothing";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    })[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    measureDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureDeviceRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    putBackDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    stillFromDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StillFromDeviceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPicture"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    stopDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takeFromDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFromDeviceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Corrections"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    writeDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -1,0 +1,134 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/sse"
+
+	"wakefield.example/core/readout"
+	"wakefield.example/internal/account"
+	"wakefield.example/internal/device"
+	"wakefield.example/internal/store"
+)
+
+// HeardAt is an event of a device, with the channel or input that it is of.
+type HeardAt struct {
+	device.Heard
+	Channel string `json:"channel,omitempty" doc:"Id in the plan"`
+	Input   string `json:"input,omitempty" doc:"Id in the plan"`
+	Name    string `json:"name" doc:"Of the channel or input; as the device calls it where the plan has none"`
+}
+
+// HeardNothing says why nothing more is heard.
+type HeardNothing struct {
+	Why string `json:"why"`
+}
+
+// listenSuffix ends the paths of streams of events.
+const listenSuffix = "/listen"
+
+// registerListening adds the events of a device, for as long as somebody looks.
+func registerListening(api huma.API, s *service) {
+	sse.Register(api, huma.Operation{OperationID: "listenDevice", Method: http.MethodGet, Path: "/api/plans/{id}/devices/{device}" + listenSuffix,
+		Summary: "What a device notices, as it does"}, map[string]any{"heard": HeardAt{}, "nothing": HeardNothing{}, "beat": Beat{}},
+		func(ctx context.Context, in *struct{ DeviceParam }, send sse.Sender) {
+			if who := account.From(ctx); who != nil && s.keeper != nil {
+				var done context.CancelFunc
+				ctx, done = s.keeper.Listen(ctx, who)
+				defer done()
+			}
+			if err := s.listen(ctx, in.ID, in.Device, send); err != nil && ctx.Err() == nil {
+				send.Data(HeardNothing{s.deviceOr(ctx, err).Error()})
+			}
+		})
+}
+
+func (s *service) listen(ctx context.Context, id, dev string, send sse.Sender) error {
+	e, err := s.current(ctx, id)
+	if err != nil {
+		return err
+	}
+	d, err := s.store.Device(ctx, e.head.Site, dev)
+	if err != nil {
+		return err
+	}
+	said, err := readOf(&d)
+	if err != nil {
+		return err
+	}
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
+	c, err := s.open(ctx, e.head.Site, &d, nil)
+	if err != nil {
+		return err
+	}
+	defer c.Close()
+	if err := send.Data(Beat{Seconds: s.beat.Seconds()}); err != nil {
+		return nil
+	}
+	heard := make(chan device.Heard, 100)
+	ended := make(chan error, 1)
+	go func() {
+		ended <- c.Listen(ctx, func(h device.Heard) {
+			select {
+			case heard <- h:
+			case <-ctx.Done():
+			}
+		})
+	}()
+	tick := time.NewTicker(s.beat)
+	defer tick.Stop()
+	name := namer(e, &d, said)
+	for {
+		select {
+		case <-ctx.Done():
+			return nil
+		case err := <-ended:
+			return err
+		case h := <-heard:
+			if send.Data(name(h)) != nil {
+				return nil
+			}
+		case <-tick.C:
+			if send.Data(Beat{Seconds: s.beat.Seconds()}) != nil {
+				return nil
+			}
+		}
+	}
+}
+
+// namer says whose events are.
+func namer(e entry, d *store.Device, said *readout.Device) func(h device.Heard) HeardAt {
+	type whose struct{ channel, input, name string }
+	of := make(map[string]whose)
+	for _, pair := range readout.Match(e.head.Plan, target(d), said) {
+		if pair.Read == nil {
+			continue
+		}
+		w := whose{name: pair.Read.Name}
+		if pair.Planned != nil {
+			w.channel, w.name = pair.Planned.ID, pair.Planned.Name
+		}
+		for _, token := range append([]string{pair.Read.Token}, pair.Read.Tokens...) {
+			of[token] = w
+		}
+	}
+	k := 0
+	for i := range e.head.Plan.AlarmInputs {
+		if in := &e.head.Plan.AlarmInputs[i]; in.Recorder == d.Recorder && d.Recorder != "" && k < len(said.Inputs) {
+			of[said.Inputs[k].Token] = whose{input: in.ID, name: in.Name}
+			k++
+		}
+	}
+	return func(h device.Heard) HeardAt {
+		w, known := of[h.Token]
+		if !known {
+			w.name = strings.TrimSpace(h.Token)
+		}
+		return HeardAt{Heard: h, Channel: w.channel, Input: w.input, Name: w.name}
+	}
+}
