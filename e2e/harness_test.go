@@ -6,6 +6,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"net/netip"
 	"os"
 	"sync"
 	"sync/atomic"
@@ -17,6 +18,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/internal/device"
 	"wakefield.example/internal/localpg"
 	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/server"
@@ -73,7 +75,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	}
 	served := &site{seat: sit(t), id: id, store: s}
 	served.url = served.seat.url
-	handler := server.New(t.Context(), s, server.Options{})
+	handler := server.New(t.Context(), s, server.Options{Devices: spoken})
 	served.seat.serves(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
 			handler.ServeHTTP(w, r)
@@ -81,6 +83,15 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	}))
 	return served
 }
+
+// spoken is how devices are spoken with in tests: those on loopback, with a key that everybody knows.
+var spoken = func() server.Devices {
+	seal, err := device.NewSeal(make([]byte, device.KeyBytes))
+	if err != nil {
+		panic(err)
+	}
+	return server.Devices{Seal: seal, Allowed: device.Allowed{netip.MustParsePrefix("127.0.0.0/8")}}
+}()
 
 // page is one tab of one browser.
 type page struct {

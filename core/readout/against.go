@@ -107,6 +107,11 @@ func take(p *plan.Plan, c *plan.Channel, member string, r *Channel, d *Device) [
 		return cell(c.ID, "name", r.Name)
 	case "layers":
 		return takeLayers(p, c, r, d)
+	case "around.both":
+		if c.AlarmPreSeconds == nil && c.AlarmPostSeconds == nil { // alarms are as motion is
+			return take(p, c, "around.motion", r, d)
+		}
+		return append(take(p, c, "around.motion", r, d), take(p, c, "around.alarm", r, d)...)
 	case "around.motion":
 		s, _ := around(r.Layers, plan.Motion)
 		return []edit.Edit{{SetTimes: &edit.SetTimes{Channels: ids, PreSeconds: &s.pre, PostSeconds: &s.post}}}
@@ -174,6 +179,9 @@ func takeLayers(p *plan.Plan, c *plan.Channel, r *Channel, d *Device) (out []edi
 	for _, duty := range made {
 		out = append(out, edit.Edit{SetDuty: &edit.SetDuty{Duty: duty}})
 	}
+	if times := newTimes(p, c, r); times != nil {
+		out = append(out, edit.Edit{SetTimes: times})
+	}
 	was := p.WeekOf(c).Steps()
 	var told []string
 	for _, s := range steps {
@@ -187,6 +195,29 @@ func takeLayers(p *plan.Plan, c *plan.Channel, r *Channel, d *Device) (out []edi
 		}
 	}
 	return out
+}
+
+// newTimes are the seconds around events that the plan's week does not have and the device's does; nil where there are none.
+func newTimes(p *plan.Plan, c *plan.Channel, r *Channel) *edit.SetTimes {
+	planned := LayersOf(p, c, true)
+	is := *c
+	timesAsRead(&is, r)
+	times := edit.SetTimes{Channels: []string{c.ID}}
+	lacks := func(on plan.Trigger) bool {
+		_, has := around(planned, on)
+		_, told := around(r.Layers, on)
+		return told && !has
+	}
+	if lacks(plan.Motion) && (is.PreSeconds != c.PreSeconds || is.PostSeconds != c.PostSeconds) {
+		times.PreSeconds, times.PostSeconds = &is.PreSeconds, &is.PostSeconds
+	}
+	if lacks(plan.Alarm) {
+		times.AlarmPreSeconds, times.AlarmPostSeconds = is.AlarmPreSeconds, is.AlarmPostSeconds
+	}
+	if times.PreSeconds == nil && times.AlarmPreSeconds == nil {
+		return nil
+	}
+	return &times
 }
 
 // takeSensitivity gives all watched areas the device's one.

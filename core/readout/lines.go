@@ -16,7 +16,7 @@ import (
 // Line is one member that differs.
 type Line struct {
 	ID      string      `json:"id" doc:"Of the same difference whenever it is looked for"`
-	Channel string      `json:"channel,omitempty" doc:"Id of the plan's channel; absent for the recorder itself, and for a channel that the plan lacks"`
+	Channel string      `json:"channel,omitempty" doc:"Id in the plan; absent for the recorder, and for a channel that the plan lacks"`
 	Number  int         `json:"number,omitempty" doc:"Of the channel"`
 	About   string      `json:"about" doc:"Name of the channel, input, output or recorder"`
 	What    string      `json:"what" doc:"What differs, in words"`
@@ -166,12 +166,17 @@ func (d *drawing) layerLines(is, w *Channel) {
 		l := d.add("layers", "what is recorded", inWords(a), inWords(b), part)
 		l.Missing = less(a, b)
 	}
+	var last *Line
 	for _, on := range []plan.Trigger{plan.Motion, plan.Alarm} {
 		a, okA := around(is.Layers, on)
 		b, okB := around(w.Layers, on)
-		if okA && okB && a != b {
-			l := d.add("around."+string(on), "around "+string(on), a.words(), b.words(), part)
-			l.Missing = a.pre < b.pre || a.post < b.post
+		switch {
+		case !okA || !okB || a == b:
+		case last != nil && last.Device == a.words() && last.Plan == b.words(): // the same for both
+			last.ID, last.What = "around.both", "around motion and alarms"
+		default:
+			last = d.add("around."+string(on), "around "+string(on), a.words(), b.words(), part)
+			last.Missing = a.pre < b.pre || a.post < b.post
 		}
 	}
 }

@@ -38,6 +38,19 @@ func pairLines(p *plan.Plan, t Target, pair Pair, d *Device) (out []Line) {
 	if read.Address != "" && read.Address != planned.Address {
 		line("address", "address", read.Address, orNone(planned.Address), cell(planned.ID, "address", read.Address))
 	}
+	streamsOfPair(planned, read, line)
+	if m := planned.Movable; m != nil && len(read.Presets) > 0 {
+		for _, preset := range m.Presets {
+			if !slices.Contains(read.Presets, preset.Name) {
+				line("preset."+preset.ID, "preset "+preset.Name, "none of that name", "there", nil)
+			}
+		}
+	}
+	return out
+}
+
+// streamsOfPair are streams that are there on one side only.
+func streamsOfPair(planned *plan.Channel, read *Channel, line func(member, what, device, wanted string, take []edit.Edit)) {
 	for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
 		called := plan.StreamChoices.Name(string(which))
 		has, is := planned.Streams.Get(which), read.Stream(which)
@@ -51,14 +64,6 @@ func pairLines(p *plan.Plan, t Target, pair Pair, d *Device) (out []Line) {
 			line(string(which), called, "none", plan.Codecs.Name(has.Codec)+fmt.Sprintf(" %d × %d", has.Width, has.Height), nil)
 		}
 	}
-	if m := planned.Movable; m != nil && len(read.Presets) > 0 {
-		for _, preset := range m.Presets {
-			if !slices.Contains(read.Presets, preset.Name) {
-				line("preset."+preset.ID, "preset "+preset.Name, "none of that name", "there", nil)
-			}
-		}
-	}
-	return out
 }
 
 func orNone(text string) string {
@@ -123,16 +128,7 @@ func describe(p *plan.Plan, t Target, planned *plan.Channel, read *Channel, d *D
 	}
 	c.Week = c.Week.Departed(p)
 	if read.Recording != "" {
-		for _, on := range []plan.Trigger{plan.Motion, plan.Alarm} {
-			s, told := around(read.Layers, on)
-			switch {
-			case !told:
-			case on == plan.Motion:
-				c.PreSeconds, c.PostSeconds = s.pre, s.post
-			case s.pre != c.PreSeconds || s.post != c.PostSeconds:
-				c.AlarmPreSeconds, c.AlarmPostSeconds = &s.pre, &s.post
-			}
-		}
+		timesAsRead(&c, read)
 		steps, made := weekOf(p, &c, read.Layers, d.Around)
 		for _, duty := range made {
 			out = append(out, edit.Edit{SetDuty: &edit.SetDuty{Duty: duty}})
@@ -149,6 +145,20 @@ func describe(p *plan.Plan, t Target, planned *plan.Channel, read *Channel, d *D
 		}
 	}
 	return append(out, edit.Edit{SetChannel: &edit.SetChannel{Channel: c}})
+}
+
+// timesAsRead gives a channel the seconds around events that are read of it.
+func timesAsRead(c *plan.Channel, read *Channel) {
+	for _, on := range []plan.Trigger{plan.Motion, plan.Alarm} {
+		s, told := around(read.Layers, on)
+		switch {
+		case !told:
+		case on == plan.Motion:
+			c.PreSeconds, c.PostSeconds = s.pre, s.post
+		case s.pre != c.PreSeconds || s.post != c.PostSeconds:
+			c.AlarmPreSeconds, c.AlarmPostSeconds = &s.pre, &s.post
+		}
+	}
 }
 
 // named are areas with ids of their own.

@@ -18,7 +18,8 @@ func AtTheQuay() *plan.Plan {
 	fuel.Contact = "normallyOpen"
 	p, err := edit.After(p,
 		edit.Edit{SetTimes: &edit.SetTimes{Channels: []string{"kiosk"}, PostSeconds: &after}},
-		edit.Edit{SetCells: &edit.SetCells{Cells: table.Cells{Columns: []string{"main.fps"}, Rows: []table.CellRow{{Channel: "lane-1", Values: []string{"10"}}}}}},
+		edit.Edit{SetCells: &edit.SetCells{Cells: table.Cells{Columns: []string{"main.fps"},
+			Rows: []table.CellRow{{Channel: "lane-1", Values: []string{"10"}}}}}},
 		edit.Edit{SetAlarmInput: &edit.SetAlarmInput{AlarmInput: fuel}})
 	if err != nil {
 		panic("demo: " + err.Error())

@@ -78,7 +78,8 @@ func (a Address) String() string {
 type Allowed []netip.Prefix
 
 // metadata are addresses at which machines are told secrets.
-var metadata = []netip.Addr{netip.MustParseAddr("169.254.169.254"), netip.MustParseAddr("fd00:ec2::254"), netip.MustParseAddr("100.100.100.200")}
+var metadata = []netip.Addr{netip.MustParseAddr("169.254.169.254"), netip.MustParseAddr("fd00:ec2::254"),
+	netip.MustParseAddr("100.100.100.200")}
 
 // Check says why an address is not spoken with; nil where it is.
 func (a Allowed) Check(ip netip.Addr) error {

@@ -60,7 +60,10 @@ func Open(ctx context.Context, o Options) (*Client, error) {
 		return nil, &Error{Forbidden, strings.ToUpper(err.Error()[:1]) + err.Error()[1:] + "."}
 	}
 	c := &Client{o: o, ip: ip, zone: time.UTC, services: map[onvif.Service]string{onvif.DeviceService: "/onvif/device_service"}}
-	c.web = &http.Client{Transport: c.transport(), CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	c.web = &http.Client{Transport: c.transport(), CheckRedirect: func(*http.Request,
+		[]*http.Request) error {
+		return http.ErrUseLastResponse
+	}}
 	if err := c.askClock(ctx); err != nil {
 		return nil, err
 	}
@@ -154,11 +157,14 @@ func pathOf(text string) (port, path string, err error) {
 	return u.Port(), path, nil
 }
 
-// ask calls an operation that changes nothing; what breaks on the way is asked again, twice.
+// mostAgain is how often what broke on the way is asked again.
+const mostAgain = 4
+
+// ask calls an operation that changes nothing; what breaks on the way is asked again.
 func (c *Client) ask(ctx context.Context, s onvif.Service, body *onvif.Element) (*onvif.Element, error) {
 	for again := 0; ; again++ {
 		answer, err := c.call(ctx, s, body.Copy())
-		if err == nil || again == 2 || !broken(err) {
+		if err == nil || again == mostAgain || !broken(err) {
 			return answer, err
 		}
 	}

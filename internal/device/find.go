@@ -43,10 +43,8 @@ func ReadNetwork(text string) (netip.Prefix, error) {
 // Find asks the addresses of a network who is there, by WS-Discovery to each of them, and once to all that listen on the link; only
 // what is in the network counts. It takes as long as patience says. port is that of WS-Discovery, 3702, but in tests.
 func Find(ctx context.Context, network netip.Prefix, allowed Allowed, patience time.Duration, port int) ([]Found, error) {
-	for _, ip := range []netip.Addr{network.Addr()} {
-		if err := allowed.Check(ip); err != nil && !strings.Contains(err.Error(), "no device") {
-			return nil, err
-		}
+	if err := allowed.Check(network.Addr()); err != nil && network.Addr() != netip.AddrFrom4([4]byte{}) {
+		return nil, err
 	}
 	conn, err := net.ListenUDP("udp", nil)
 	if err != nil {
@@ -57,22 +55,7 @@ func Find(ctx context.Context, network netip.Prefix, allowed Allowed, patience t
 	defer cancel()
 	defer context.AfterFunc(ctx, func() { conn.SetReadDeadline(time.Now()) })()
 	id := "urn:uuid:" + newUUID()
-	probe := onvif.Probe(id)
-	go func() {
-		asked := 0
-		for ip := network.Addr(); network.Contains(ip) && asked < mostNetwork && ctx.Err() == nil; ip = ip.Next() {
-			conn.WriteToUDPAddrPort(probe, netip.AddrPortFrom(ip, uint16(port)))
-			if asked++; asked%64 == 0 {
-				select {
-				case <-ctx.Done():
-				case <-time.After(10 * time.Millisecond): // routers drop what comes all at once
-				}
-			}
-		}
-		if network.Addr().Is4() && ctx.Err() == nil {
-			conn.WriteToUDPAddrPort(probe, netip.MustParseAddrPort("239.255.255.250:3702"))
-		}
-	}()
+	go askAll(ctx, conn, network, port, onvif.Probe(id))
 	var out []Found
 	buffer := make([]byte, 64<<10)
 	for len(out) < mostNetwork {
@@ -83,23 +66,45 @@ func Find(ctx context.Context, network netip.Prefix, allowed Allowed, patience t
 		if !network.Contains(from.Addr().Unmap()) {
 			continue
 		}
-		list, err := onvif.MatchesOf(buffer[:n], id)
-		if err != nil {
-			continue // somebody else's answer
-		}
-		for _, m := range list {
-			for _, text := range m.Addresses {
-				a, err := ReadAddress(text)
-				if err != nil || a.Host != from.Addr().Unmap().String() { // it names another than the one that answers
-					continue
-				}
-				f := Found{a.String(), m.Named("name"), m.Named("hardware")}
-				if !slices.Contains(out, f) {
-					out = append(out, f)
-				}
+		for _, f := range answeredBy(buffer[:n], id, from.Addr().Unmap()) {
+			if !slices.Contains(out, f) {
+				out = append(out, f)
 			}
 		}
 	}
 	slices.SortFunc(out, func(a, b Found) int { return strings.Compare(a.Address, b.Address) })
 	return out, nil
+}
+
+// askAll asks every address of a network, and once all that listen on the link.
+func askAll(ctx context.Context, conn *net.UDPConn, network netip.Prefix, port int, probe []byte) {
+	asked := 0
+	for ip := network.Addr(); network.Contains(ip) && asked < mostNetwork && ctx.Err() == nil; ip = ip.Next() {
+		conn.WriteToUDPAddrPort(probe, netip.AddrPortFrom(ip, uint16(port)))
+		if asked++; asked%64 == 0 {
+			select {
+			case <-ctx.Done():
+			case <-time.After(10 * time.Millisecond): // routers drop what comes all at once
+			}
+		}
+	}
+	if network.Addr().Is4() && ctx.Err() == nil {
+		conn.WriteToUDPAddrPort(probe, netip.MustParseAddrPort("239.255.255.250:3702"))
+	}
+}
+
+// answeredBy are the devices of an answer to a probe that name the address from which it came; none of somebody else's answer.
+func answeredBy(data []byte, id string, from netip.Addr) (out []Found) {
+	list, err := onvif.MatchesOf(data, id)
+	if err != nil {
+		return nil
+	}
+	for _, m := range list {
+		for _, text := range m.Addresses {
+			if a, err := ReadAddress(text); err == nil && a.Host == from.String() {
+				out = append(out, Found{a.String(), m.Named("name"), m.Named("hardware")})
+			}
+		}
+	}
+	return out
 }

@@ -238,7 +238,8 @@ func (r *reading) profiles1(ctx context.Context) (out []profile, err error) {
 		return nil, err
 	}
 	for _, e := range onvif.All(answer, "Profiles") {
-		p := profile{token: e.SelectAttrValue("token", ""), name: onvif.Text(e, "Name"), source: onvif.Text(e, "VideoSourceConfiguration/SourceToken"),
+		p := profile{token: e.SelectAttrValue("token", ""), name: onvif.Text(e, "Name"), source: onvif.Text(e,
+			"VideoSourceConfiguration/SourceToken"),
 			sourceName: onvif.Text(e, "VideoSourceConfiguration/Name"), ptz: onvif.At(e, "PTZConfiguration") != nil}
 		if encoder := onvif.At(e, "VideoEncoderConfiguration"); encoder != nil {
 			p.encoder = onvif.EncoderOf(encoder)

@@ -62,7 +62,8 @@ func (c *Client) address(ctx context.Context, operation, profile string) (string
 	}
 	in := []any{onvif.E("trt:ProfileToken", profile)}
 	if operation == "GetStreamUri" {
-		in = []any{onvif.E("trt:StreamSetup", onvif.E("tt:Stream", "RTP-Unicast"), onvif.E("tt:Transport", onvif.E("tt:Protocol", "RTSP"))), in[0]}
+		in = []any{onvif.E("trt:StreamSetup", onvif.E("tt:Stream", "RTP-Unicast"),
+			onvif.E("tt:Transport", onvif.E("tt:Protocol", "RTSP"))), in[0]}
 	}
 	answer, err := c.ask(ctx, onvif.Media, onvif.E("trt:"+operation, in...))
 	return onvif.Text(answer, "MediaUri/Uri"), err

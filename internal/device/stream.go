@@ -95,7 +95,8 @@ func (p *player) do(method, address string, header ...string) (*rtsp.Message, er
 		}
 		if p.challenge != nil {
 			p.used++
-			proof, err := digest.Digest(p.challenge, digest.Options{Method: method, URI: address, Username: p.user, Password: p.password, Count: p.used})
+			proof, err := digest.Digest(p.challenge, digest.Options{Method: method, URI: address, Username: p.user,
+				Password: p.password, Count: p.used})
 			if err != nil {
 				return nil, &Error{Closed, "How it asks for the password is not understood."}
 			}
@@ -328,50 +329,47 @@ func keyIn(codec string, p []byte) bool {
 	case "mjpeg":
 		return true
 	case "h264":
-		if len(p) < 2 {
-			return false
-		}
-		switch kind := p[0] & 0x1F; kind {
-		case 24: // several in one
-			for rest := p[1:]; len(rest) > 2; {
-				n := int(rest[0])<<8 | int(rest[1])
-				if n == 0 || n > len(rest)-2 {
-					return false
-				}
-				if rest[2]&0x1F == 5 {
-					return true
-				}
-				rest = rest[2+n:]
-			}
-			return false
-		case 28, 29: // a part of one
-			return p[1]&0x1F == 5
-		default:
-			return kind == 5
-		}
+		return len(p) >= 2 && keyOf264(p)
 	case "h265":
-		if len(p) < 3 {
+		return len(p) >= 3 && keyOf265(p)
+	}
+	return false
+}
+
+func keyOf264(p []byte) bool {
+	switch kind := p[0] & 0x1F; kind {
+	case 24: // several in one
+		return anyOf(p[1:], func(unit []byte) bool { return unit[0]&0x1F == 5 })
+	case 28, 29: // a part of one
+		return p[1]&0x1F == 5
+	default:
+		return kind == 5
+	}
+}
+
+func keyOf265(p []byte) bool {
+	access := func(kind byte) bool { return kind >= 16 && kind <= 21 }
+	switch kind := p[0] >> 1 & 0x3F; kind {
+	case 48:
+		return anyOf(p[2:], func(unit []byte) bool { return access(unit[0] >> 1 & 0x3F) })
+	case 49:
+		return access(p[2] & 0x3F)
+	default:
+		return access(kind)
+	}
+}
+
+// anyOf tells whether something holds of one of the units that are in one payload, each after its length.
+func anyOf(rest []byte, holds func(unit []byte) bool) bool {
+	for len(rest) > 2 {
+		n := int(rest[0])<<8 | int(rest[1])
+		if n == 0 || n > len(rest)-2 {
 			return false
 		}
-		access := func(kind byte) bool { return kind >= 16 && kind <= 21 }
-		switch kind := p[0] >> 1 & 0x3F; kind {
-		case 48:
-			for rest := p[2:]; len(rest) > 3; {
-				n := int(rest[0])<<8 | int(rest[1])
-				if n == 0 || n > len(rest)-2 {
-					return false
-				}
-				if access(rest[2] >> 1 & 0x3F) {
-					return true
-				}
-				rest = rest[2+n:]
-			}
-			return false
-		case 49:
-			return access(p[2] & 0x3F)
-		default:
-			return access(kind)
+		if holds(rest[2 : 2+n]) {
+			return true
 		}
+		rest = rest[2+n:]
 	}
 	return false
 }

@@ -76,7 +76,8 @@ func (c *Client) writeEncoder(ctx context.Context, s *readout.Stream) error {
 		e.Profile = "" // those of another codec
 	}
 	if !c.Has(onvif.Media2) {
-		_, err = c.call(ctx, onvif.Media, onvif.E("trt:SetVideoEncoderConfiguration", e.Element1("trt:Configuration"), onvif.E("trt:ForcePersistence", "true")))
+		_, err = c.call(ctx, onvif.Media, onvif.E("trt:SetVideoEncoderConfiguration", e.Element1("trt:Configuration"),
+			onvif.E("trt:ForcePersistence", "true")))
 		return err
 	}
 	_, err = c.call(ctx, onvif.Media2, onvif.E("tr2:SetVideoEncoderConfiguration", e.Element("tr2:Configuration")))
@@ -175,7 +176,8 @@ func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
 func scheduleName(w *readout.Channel) string { return "Wakefield " + w.Recording + " " }
 
 // writeSchedule makes the hours of a layer a schedule, and returns its token; none for always.
-func (c *Client) writeSchedule(ctx context.Context, all *recorded, token string, users int, w *readout.Channel, l *readout.Layer) (string, error) {
+func (c *Client) writeSchedule(ctx context.Context, all *recorded, token string, users int, w *readout.Channel,
+	l *readout.Layer) (string, error) {
 	if l.Hours == nil {
 		return "", nil
 	}
@@ -190,10 +192,12 @@ func (c *Client) writeSchedule(ctx context.Context, all *recorded, token string,
 	inner := []*onvif.Element{onvif.E("tsc:Name", name), onvif.E("tsc:Description", plan.HoursInWords(l.Hours)),
 		onvif.E("tsc:Standard", formats.WriteSchedule(l.Hours, name))}
 	if known && users == 1 {
-		_, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule", onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: token}, inner)))
+		_, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule",
+			onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: token}, inner)))
 		return token, err
 	}
-	answer, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:CreateSchedule", onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: ""}, inner)))
+	answer, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:CreateSchedule",
+		onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: ""}, inner)))
 	if err != nil {
 		return "", err
 	}
@@ -337,7 +341,8 @@ func ruleElements(w *readout.Detection, kind string, there []rule) (out []*onvif
 		if w.MinSeconds != nil {
 			delay = math.Round(*w.MinSeconds * 1000)
 		}
-		ours := map[string]string{"MinCount": "5", "AlarmOnDelay": plan.Say("%v", delay), "AlarmOffDelay": "1000", "ActiveCells": onvif.ActiveCells(cellBits(w))}
+		ours := map[string]string{"MinCount": "5", "AlarmOnDelay": plan.Say("%v",
+			delay), "AlarmOffDelay": "1000", "ActiveCells": onvif.ActiveCells(cellBits(w))}
 		if len(there) > 0 {
 			for _, name := range []string{"MinCount", "AlarmOffDelay"} {
 				ours[name] = cmp.Or(there[0].items[name], ours[name])
@@ -346,7 +351,8 @@ func ruleElements(w *readout.Detection, kind string, there []rule) (out []*onvif
 		for _, name := range []string{"MinCount", "AlarmOnDelay", "AlarmOffDelay", "ActiveCells"} {
 			parameters.AddChild(onvif.Item(name, ours[name]))
 		}
-		return []*onvif.Element{onvif.E("tan:Rule", onvif.Attr{Name: "Name", Value: named(0, "Motion")}, onvif.Attr{Name: "Type", Value: "tt:" + kind},
+		return []*onvif.Element{onvif.E("tan:Rule", onvif.Attr{Name: "Name", Value: named(0, "Motion")}, onvif.Attr{Name: "Type", Value: "tt:" +
+			kind},
 			parameters)}
 	}
 	areas := w.Areas
@@ -401,7 +407,8 @@ func (c *Client) writeSensitivity(ctx context.Context, w *readout.Detection) err
 			parameters.AddChild(onvif.ElementItem("Layout", onvif.Layout{Columns: w.Columns, Rows: w.Rows}.Element()))
 		}
 		_, err := c.call(ctx, onvif.Analytics, onvif.E("tan:ModifyAnalyticsModules", onvif.E("tan:ConfigurationToken", w.Configuration),
-			onvif.E("tan:AnalyticsModule", onvif.Attr{Name: "Name", Value: m.name}, onvif.Attr{Name: "Type", Value: "tt:CellMotionEngine"}, parameters)))
+			onvif.E("tan:AnalyticsModule", onvif.Attr{Name: "Name", Value: m.name}, onvif.Attr{Name: "Type", Value: "tt:CellMotionEngine"},
+				parameters)))
 		return err
 	}
 	return nil

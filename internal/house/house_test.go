@@ -20,7 +20,7 @@ import (
 // rooms of the core, each below those that stand before it: an import points downward.
 var rooms = [][]string{
 	{"measured"},
-	{"check", "walktest"},
+	{"check", "walktest", "readout"},
 	{"handover", "solve", "rehearse", "compare"},
 	{"estimate"},
 	{"year", "doubt"},

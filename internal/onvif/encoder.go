@@ -37,7 +37,8 @@ func (c Encoder) Element(name string) *Element {
 		e.CreateAttr("Profile", c.Profile)
 	}
 	for _, in := range []*Element{E("tt:Name", c.Name), E("tt:UseCount", "1"), E("tt:Encoding", c.Encoding), size(c.Width, c.Height),
-		E("tt:RateControl", Attr{"ConstantBitRate", truth(c.Constant)}, E("tt:FrameRateLimit", plain(c.FPS)), E("tt:BitrateLimit", whole(c.Kbps))),
+		E("tt:RateControl", Attr{"ConstantBitRate", truth(c.Constant)}, E("tt:FrameRateLimit", plain(c.FPS)),
+			E("tt:BitrateLimit", whole(c.Kbps))),
 		E("tt:Quality", plain(c.Quality))} {
 		e.AddChild(in)
 	}

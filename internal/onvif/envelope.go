@@ -116,8 +116,12 @@ func tree(data []byte) (*Element, error) {
 	if err := doc.ReadFromBytes(data); err != nil {
 		return nil, fmt.Errorf("the answer is no XML: %w", err)
 	}
-	if doc.Root() == nil {
+	switch {
+	case doc.Root() != nil:
+	case len(bytes.TrimSpace(data)) == 0:
 		return nil, errors.New("the answer is empty")
+	default:
+		return nil, errors.New("the answer is no XML")
 	}
 	return doc.Root(), nil
 }

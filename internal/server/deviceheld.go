@@ -60,7 +60,8 @@ func (s *service) enteredAt(ctx context.Context, e entry, t readout.Target, said
 }
 
 // heldOf holds a device against a plan.
-func (s *service) heldOf(ctx context.Context, id, dev string) (e entry, d store.Device, said *readout.Device, against readout.Against, entered *plan.Plan, err error) {
+func (s *service) heldOf(ctx context.Context, id, dev string) (e entry, d store.Device, said *readout.Device, against readout.Against,
+	entered *plan.Plan, err error) {
 	if e, err = s.current(ctx, id); err != nil {
 		return e, d, nil, against, nil, err
 	}
@@ -71,7 +72,8 @@ func (s *service) heldOf(ctx context.Context, id, dev string) (e entry, d store.
 		return e, d, nil, against, nil, err
 	}
 	if !target(&d).In(e.head.Plan) {
-		return e, d, said, against, nil, huma.Error409Conflict("The recorder or channel that the device is was removed from the plan. Say which it is now.")
+		return e, d, said, against, nil,
+			huma.Error409Conflict("The recorder or channel that the device is was removed from the plan. Say which it is now.")
 	}
 	if entered, err = s.enteredAt(ctx, e, target(&d), said); err != nil {
 		return e, d, said, against, nil, err
@@ -84,7 +86,8 @@ func (s *service) heldDevice(ctx context.Context, in *DeviceParam) (*body[HeldDe
 	if err != nil {
 		return nil, s.deviceOr(ctx, err)
 	}
-	out := HeldDevice{Version: e.head.Version, ReadAt: *d.SaidAt, Device: said, Against: against, Drift: []readout.Line{}, Back: []readout.Line{}}
+	out := HeldDevice{Version: e.head.Version, ReadAt: *d.SaidAt, Device: said, Against: against, Drift: []readout.Line{},
+		Back: []readout.Line{}}
 	for _, of := range []struct {
 		raw  json.RawMessage
 		into *[]readout.Line

@@ -33,7 +33,8 @@ const listenSuffix = "/listen"
 
 // registerListening adds the events of a device, for as long as somebody looks.
 func registerListening(api huma.API, s *service) {
-	sse.Register(api, huma.Operation{OperationID: "listenDevice", Method: http.MethodGet, Path: "/api/plans/{id}/devices/{device}" + listenSuffix,
+	sse.Register(api, huma.Operation{OperationID: "listenDevice", Method: http.MethodGet, Path: "/api/plans/{id}/devices/{device}" +
+		listenSuffix,
 		Summary: "What a device notices, as it does"}, map[string]any{"heard": HeardAt{}, "nothing": HeardNothing{}, "beat": Beat{}},
 		func(ctx context.Context, in *struct{ DeviceParam }, send sse.Sender) {
 			if who := account.From(ctx); who != nil && s.keeper != nil {

@@ -38,7 +38,8 @@ func registerDevices(api huma.API, s *service) {
 	huma.Register(api, op("readDevice", http.MethodPost, at+"/{device}/read", "Begin to read all that a device tells"), s.readDevice)
 	huma.Register(api, op("writeDevice", http.MethodPost, at+"/{device}/write", "Begin to set parts of a device as the plan has them"),
 		s.writeDevice)
-	huma.Register(api, op("putBackDevice", http.MethodPost, at+"/{device}/put-back", "Begin to set a device as it was before anything was set"),
+	huma.Register(api, op("putBackDevice", http.MethodPost, at+"/{device}/put-back",
+		"Begin to set a device as it was before anything was set"),
 		s.putBackDevice)
 	huma.Register(api, op("measureDevice", http.MethodPost, at+"/{device}/measure", "Begin to watch a stream of a device"), s.measureDevice)
 	huma.Register(api, op("stopDevice", http.MethodPost, at+"/{device}/stop", "Stop what is being done with a device"), s.stopDevice)
@@ -72,14 +73,19 @@ type DeviceAt struct {
 
 // DeviceWork is what is done with a device, or was last.
 type DeviceWork struct {
-	What    string           `json:"what" enum:"read,write,putBack,measure"`
-	Author  string           `json:"author"`
-	Began   time.Time        `json:"began"`
-	Running bool             `json:"running"`
-	Done    int              `json:"done"`
-	Of      int              `json:"of" doc:"0 while it is not known"`
-	At      string           `json:"at,omitempty" doc:"What it is at"`
-	Trouble string           `json:"trouble,omitempty"`
+	What    string    `json:"what" enum:"read,write,putBack,measure"`
+	Author  string    `json:"author"`
+	Began   time.Time `json:"began"`
+	Running bool      `json:"running"`
+	Done    int       `json:"done"`
+	Of      int       `json:"of" doc:"0 while it is not known"`
+	At      string    `json:"at,omitempty" doc:"What it is at"`
+	Trouble string    `json:"trouble,omitempty"`
+	CameOf
+}
+
+// CameOf is what came of work with a device.
+type CameOf struct {
 	Set     []DeviceSet      `json:"set,omitempty" doc:"What became of each part that was to be set"`
 	Watched *WatchedByDevice `json:"watched,omitempty" doc:"What came of a stream"`
 }
@@ -129,13 +135,14 @@ func deviceAt(d *store.Device, works []store.Work) (DeviceAt, error) {
 		if w.Device != d.ID {
 			continue
 		}
-		out.Work = &DeviceWork{What: w.What, Author: w.Author, Began: w.Began, Running: w.Running(time.Now()), Done: w.Done, Of: w.Total, At: w.At,
+		out.Work = &DeviceWork{What: w.What, Author: w.Author, Began: w.Began, Running: w.Running(time.Now()), Done: w.Done,
+			Of: w.Total, At: w.At,
 			Trouble: w.Trouble}
 		if !out.Work.Running && w.Ended == nil {
 			out.Work.Trouble = "The server that did it was stopped before it was done."
 		}
 		if w.Result != nil {
-			if err := json.Unmarshal(w.Result, out.Work); err != nil {
+			if err := json.Unmarshal(w.Result, &out.Work.CameOf); err != nil {
 				return out, err
 			}
 		}
@@ -228,7 +235,8 @@ func (s *service) passwordFor(ctx context.Context, site string, d *store.Device,
 		return "", nil
 	}
 	if s.apart.Seal == nil {
-		return "", huma.Error422UnprocessableEntity("This server keeps no passwords of devices: it was started without a key for them, see --device-key-file.")
+		return "",
+			huma.Error422UnprocessableEntity("This server keeps no passwords of devices: it was started without a key for them, see --device-key-file.")
 	}
 	d.Secret = s.apart.Seal.Seal(*typed, site, d.ID)
 	return *typed, nil

@@ -33,12 +33,13 @@ type working struct {
 // cameOf is what comes of work: what of the device is kept, and what is told.
 type cameOf struct {
 	said, before, written *readout.Device
-	told                  any
+	told                  *CameOf
 }
 
 // work begins something with a device and answers as soon as it has begun. It goes on by itself, and ends when it is done, when
 // somebody stops it, or when it takes too long.
-func (s *service) work(ctx context.Context, plan, id, what string, by SentBy, do func(ctx context.Context, w *working) (cameOf, error)) error {
+func (s *service) work(ctx context.Context, plan, id, what string, by SentBy, do func(ctx context.Context,
+	w *working) (cameOf, error)) error {
 	e, err := s.current(ctx, plan)
 	if err != nil {
 		return s.problem(ctx, err)
@@ -46,7 +47,8 @@ func (s *service) work(ctx context.Context, plan, id, what string, by SentBy, do
 	return s.beginWork(ctx, e.head.Site, id, what, by.note("").Author, do)
 }
 
-func (s *service) beginWork(ctx context.Context, site, id, what, author string, do func(ctx context.Context, w *working) (cameOf, error)) error {
+func (s *service) beginWork(ctx context.Context, site, id, what, author string, do func(ctx context.Context,
+	w *working) (cameOf, error)) error {
 	d, err := s.store.Device(ctx, site, id)
 	if err != nil {
 		return s.problem(ctx, err)
@@ -107,7 +109,7 @@ func (k *worker) tell(ctx context.Context) (stop bool) {
 // heartbeat is how often the database hears of work.
 const heartbeat = time.Second
 
-var errStopped = errors.New("Stopped.")
+var errStopped = errors.New("it was stopped")
 
 func (s *service) doWork(ctx context.Context, k *worker, do func(ctx context.Context, w *working) (cameOf, error)) {
 	working, stop := context.WithTimeout(ctx, longestWork)
@@ -139,7 +141,8 @@ func (s *service) doWork(ctx context.Context, k *worker, do func(ctx context.Con
 }
 
 // workedWith opens the device and does what is to be done.
-func (s *service) workedWith(ctx context.Context, k *worker, do func(ctx context.Context, w *working) (cameOf, error)) (came cameOf, err error) {
+func (s *service) workedWith(ctx context.Context, k *worker, do func(ctx context.Context, w *working) (cameOf,
+	error)) (came cameOf, err error) {
 	select {
 	case s.working <- struct{}{}:
 		defer func() { <-s.working }()
@@ -184,7 +187,8 @@ func (s *service) endWork(ctx context.Context, k *worker, came cameOf, err error
 		what any
 		none bool
 		into *json.RawMessage
-	}{{came.said, came.said == nil, &keep.Said}, {came.before, came.before == nil, &keep.Before}, {came.written, came.written == nil, &keep.Written},
+	}{{came.said, came.said == nil, &keep.Said}, {came.before, came.before == nil, &keep.Before},
+		{came.written, came.written == nil, &keep.Written},
 		{came.told, came.told == nil, &told}} {
 		if of.none {
 			continue
@@ -198,7 +202,7 @@ func (s *service) endWork(ctx context.Context, k *worker, came cameOf, err error
 	}
 	trouble := ""
 	if err != nil {
-		trouble = err.Error()
+		trouble = capital(err.Error())
 		var known *device.Error
 		var certificate *device.CertificateError
 		if !errors.Is(err, errStopped) && !errors.As(err, &known) && !errors.As(err, &certificate) {

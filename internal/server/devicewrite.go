@@ -138,11 +138,12 @@ func (w *working) set(ctx context.Context, wanted *readout.Device, parts []strin
 		list = append(list, out)
 	}
 	w.progress(len(parts), len(parts), "")
-	return cameOf{said: now, before: before, written: now, told: &DeviceWork{Set: list}}, nil
+	return cameOf{said: now, before: before, written: now, told: &CameOf{Set: list}}, nil
 }
 
 // setOne sets a part and reads it back. ends is why nothing more is to be tried.
-func (w *working) setOne(ctx context.Context, now, wanted *readout.Device, part string) (again *readout.Device, ended, why string, ends error) {
+func (w *working) setOne(ctx context.Context, now, wanted *readout.Device, part string) (again *readout.Device, ended,
+	why string, ends error) {
 	err := w.Write(ctx, wanted, part)
 	if err != nil {
 		ended, why = "refused", err.Error()
@@ -208,6 +209,6 @@ func (s *service) measureDevice(ctx context.Context, in *struct {
 		if out.Measured, err = video.Measure(watched.Frames); err != nil {
 			out.Measured, out.Why = nil, capital(err.Error())+"."
 		}
-		return cameOf{told: &DeviceWork{Watched: out}}, nil
+		return cameOf{told: &CameOf{Watched: out}}, nil
 	})
 }

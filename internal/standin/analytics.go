@@ -18,7 +18,8 @@ func init() {
 			return E("tan:GetSupportedAnalyticsModulesResponse", E("tan:SupportedAnalyticsModules")), nil
 		},
 		"tan:GetServiceCapabilities": func(*asked) (*onvif.Element, *onvif.Fault) {
-			return capabilities("tan", A("RuleSupport", "true"), A("AnalyticsModuleSupport", "true"), A("CellBasedSceneDescriptionSupported", "false")), nil
+			return capabilities("tan", A("RuleSupport", "true"), A("AnalyticsModuleSupport", "true"),
+				A("CellBasedSceneDescriptionSupported", "false")), nil
 		},
 	})
 	answers(true, map[string]operation{
@@ -44,7 +45,8 @@ func (q *asked) detecting() (*Channel, *onvif.Fault) {
 func (r *Rule) element(name string) *onvif.Element {
 	in := E("tt:Parameters")
 	if r.Type == "CellMotionDetector" {
-		for _, i := range [][2]string{{"MinCount", r.MinCount}, {"AlarmOnDelay", r.OnDelay}, {"AlarmOffDelay", r.OffDelay}, {"ActiveCells", r.Cells}} {
+		for _, i := range [][2]string{{"MinCount", r.MinCount}, {"AlarmOnDelay", r.OnDelay}, {"AlarmOffDelay", r.OffDelay},
+			{"ActiveCells", r.Cells}} {
 			in.AddChild(onvif.Item(i[0], i[1]))
 		}
 	} else {

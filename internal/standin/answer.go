@@ -122,7 +122,8 @@ func init() {
 }
 
 func (d *Device) scopes() []string {
-	return []string{"onvif://www.onvif.org/type/video_encoder", "onvif://www.onvif.org/type/recorder", "onvif://www.onvif.org/Profile/Streaming",
+	return []string{"onvif://www.onvif.org/type/video_encoder", "onvif://www.onvif.org/type/recorder",
+		"onvif://www.onvif.org/Profile/Streaming",
 		"onvif://www.onvif.org/Profile/G", "onvif://www.onvif.org/Profile/T", "onvif://www.onvif.org/name/Stand-in%20recorder",
 		"onvif://www.onvif.org/hardware/Wakefield"}
 }
@@ -158,12 +159,13 @@ func getCapabilities(q *asked) (*onvif.Element, *onvif.Fault) {
 		at("tt:Media", onvif.Media, E("tt:StreamingCapabilities", E("tt:RTPMulticast", "false"), E("tt:RTP_TCP", "true"),
 			E("tt:RTP_RTSP_TCP", "true"))),
 		at("tt:PTZ", onvif.PTZ),
-		E("tt:Extension", at("tt:DeviceIO", onvif.DeviceIO), at("tt:Recording", onvif.RecordingControl), at("tt:Search", onvif.RecordingSearch)))), nil
+		E("tt:Extension", at("tt:DeviceIO", onvif.DeviceIO), at("tt:Recording", onvif.RecordingControl),
+			at("tt:Search", onvif.RecordingSearch)))), nil
 }
 
 // said writes a moment as its clock has it.
 func (d *Device) said(t time.Time) string {
-	t = t.Add(d.now().Sub(time.Now())).UTC()
+	t = t.Add(d.ahead()).UTC()
 	if d.has(ZonelessTimes) {
 		return t.Format("2006-01-02T15:04:05")
 	}

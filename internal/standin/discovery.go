@@ -27,7 +27,8 @@ func (d *Device) discoverable(ctx context.Context) error {
 				return
 			}
 			if to := onvif.ProbeOf(buffer[:n]); to != "" {
-				conn.WriteTo(onvif.Matches(id, to, onvif.Match{ID: id, Addresses: []string{d.HTTP + "/onvif/device_service"}, Scopes: d.scopes()}), from)
+				conn.WriteTo(onvif.Matches(id, to, onvif.Match{ID: id, Addresses: []string{d.HTTP + "/onvif/device_service"}, Scopes: d.scopes()}),
+					from)
 			}
 		}
 	})

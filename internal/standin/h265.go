@@ -3,7 +3,7 @@ package standin
 // h265 encodes by ITU-T H.265, main profile: coding units of 16×16, intra without residual or skips, and pulse code for the square.
 type h265 struct{ picture }
 
-// profile writes profile_tier_level: main, level 6.2, which has room for all sizes.
+// profileOf writes profile_tier_level: main, level 6.2, which has room for all sizes.
 func profileOf(b *bits) {
 	b.u(8, 1)           // general profile main, main tier
 	b.u(32, 0x60000000) // compatible with main and main 10
@@ -14,7 +14,9 @@ func profileOf(b *bits) {
 }
 
 // Sets are video, sequence and picture parameters.
-func (e *h265) Sets() [][]byte {
+func (e *h265) Sets() [][]byte { return [][]byte{e.video(), e.sequence(), pictureSet()} }
+
+func (e *h265) video() []byte {
 	v := &bits{out: []byte{32 << 1, 1}}
 	v.u(4, 0)
 	v.u(2, 3)
@@ -35,7 +37,10 @@ func (e *h265) Sets() [][]byte {
 	v.u(1, 0)
 	v.ue(0)
 	v.u(1, 0)
+	return escaped(v.trail())
+}
 
+func (e *h265) sequence() []byte {
 	s := &bits{out: []byte{33 << 1, 1}}
 	s.u(4, 0)
 	s.u(3, 0)
@@ -87,7 +92,10 @@ func (e *h265) Sets() [][]byte {
 	s.u(1, 0)
 	s.u(1, 0) // no vui
 	s.u(1, 0)
+	return escaped(s.trail())
+}
 
+func pictureSet() []byte {
 	p := &bits{out: []byte{34 << 1, 1}}
 	p.ue(0)
 	p.ue(0)
@@ -119,7 +127,7 @@ func (e *h265) Sets() [][]byte {
 	p.ue(0)
 	p.u(1, 0)
 	p.u(1, 0)
-	return [][]byte{escaped(v.trail()), escaped(s.trail()), escaped(p.trail())}
+	return escaped(p.trail())
 }
 
 // Frame is one slice, and data that fills.

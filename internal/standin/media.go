@@ -23,7 +23,10 @@ func init() {
 		"trt:GetVideoSourceConfigurations":        func(q *asked) (*onvif.Element, *onvif.Fault) { return q.sourceConfigurations("trt"), nil },
 		"trt:GetVideoSources":                     getVideoSources1,
 		"trt:GetAudioSources":                     func(*asked) (*onvif.Element, *onvif.Fault) { return E("trt:GetAudioSourcesResponse"), nil },
-		"tr2:GetStreamUri":                        func(q *asked) (*onvif.Element, *onvif.Fault) { return q.address("tr2:GetStreamUriResponse", q.stream) },
+		"tr2:GetStreamUri": func(q *asked) (*onvif.Element,
+			*onvif.Fault) {
+			return q.address("tr2:GetStreamUriResponse", q.stream)
+		},
 		"tr2:GetSnapshotUri": func(q *asked) (*onvif.Element, *onvif.Fault) {
 			return q.address("tr2:GetSnapshotUriResponse", q.picture)
 		},
@@ -121,7 +124,8 @@ func getProfiles2(q *asked) (*onvif.Element, *onvif.Fault) {
 				in.AddChild(analytics("tr2:Analytics", c))
 			}
 			if len(c.Presets) > 0 {
-				in.AddChild(E("tr2:PTZ", A("token", "PTZ"+c.Source[2:]), E("tt:Name", "PTZ"), E("tt:UseCount", "1"), E("tt:NodeToken", "NODE"+c.Source[2:])))
+				in.AddChild(E("tr2:PTZ", A("token", "PTZ"+c.Source[2:]), E("tt:Name", "PTZ"), E("tt:UseCount", "1"),
+					E("tt:NodeToken", "NODE"+c.Source[2:])))
 			}
 			e.AddChild(E("tr2:Profiles", A("token", profileToken(c, k)), A("fixed", "true"), E("tr2:Name", profileToken(c, k)), in))
 		}
@@ -136,7 +140,8 @@ func (q *asked) profile1(name string, c *Channel, k int) *onvif.Element {
 		e.AddChild(analytics("tt:VideoAnalyticsConfiguration", c))
 	}
 	if len(c.Presets) > 0 {
-		e.AddChild(E("tt:PTZConfiguration", A("token", "PTZ"+c.Source[2:]), E("tt:Name", "PTZ"), E("tt:UseCount", "1"), E("tt:NodeToken", "NODE"+c.Source[2:])))
+		e.AddChild(E("tt:PTZConfiguration", A("token", "PTZ"+c.Source[2:]), E("tt:Name", "PTZ"), E("tt:UseCount", "1"),
+			E("tt:NodeToken", "NODE"+c.Source[2:])))
 	}
 	return e
 }

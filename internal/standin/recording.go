@@ -69,7 +69,8 @@ func getRecordings(q *asked) (*onvif.Element, *onvif.Fault) {
 	for k := range q.state.Recordings {
 		r := &q.state.Recordings[k]
 		e.AddChild(E("trc:RecordingItem", E("tt:RecordingToken", r.Token), r.configuration("tt:Configuration"),
-			E("tt:Tracks", E("tt:Track", E("tt:TrackToken", "VIDEO001"), E("tt:Configuration", E("tt:TrackType", "Video"), E("tt:Description", "Video"))))))
+			E("tt:Tracks", E("tt:Track", E("tt:TrackToken", "VIDEO001"),
+				E("tt:Configuration", E("tt:TrackType", "Video"), E("tt:Description", "Video"))))))
 	}
 	return e, nil
 }
@@ -186,7 +187,8 @@ func deleteJob(q *asked) (*onvif.Element, *onvif.Fault) {
 func getSchedules(q *asked) (*onvif.Element, *onvif.Fault) {
 	e := E("tsc:GetSchedulesResponse")
 	for _, s := range q.state.Schedules {
-		e.AddChild(E("tsc:Schedule", A("token", s.Token), E("tsc:Name", s.Name), E("tsc:Description", s.Description), E("tsc:Standard", s.Standard)))
+		e.AddChild(E("tsc:Schedule", A("token", s.Token), E("tsc:Name", s.Name), E("tsc:Description", s.Description),
+			E("tsc:Standard", s.Standard)))
 	}
 	return e, nil
 }
@@ -224,7 +226,8 @@ func (q *asked) wantedSchedule() (s Schedule, fault *onvif.Fault) {
 		}
 		for _, d := range days {
 			if perDay[d]++; q.has(EightPeriods) && perDay[d] > 8 {
-				return s, &onvif.Fault{Sender: true, Because: "CapabilityViolated", Code: "MaxTimePeriodsPerDay", Reason: "A day has eight periods at most"}
+				return s, &onvif.Fault{Sender: true, Because: "CapabilityViolated", Code: "MaxTimePeriodsPerDay",
+					Reason: "A day has eight periods at most"}
 			}
 		}
 	}

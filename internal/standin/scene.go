@@ -26,7 +26,7 @@ type scene struct {
 }
 
 // scenesOf are all of a recorder, in the order of its channels and inputs.
-func scenesOf(p *plan.Plan, s *State, seed uint64) (out []*scene) {
+func scenesOf(p *plan.Plan, recorder string, s *State, seed uint64) (out []*scene) {
 	zone, err := time.LoadLocation(p.Site.TimeZone)
 	if err != nil {
 		zone = time.UTC
@@ -49,7 +49,7 @@ func scenesOf(p *plan.Plan, s *State, seed uint64) (out []*scene) {
 	}
 	k := 0
 	for i := range p.AlarmInputs {
-		if k < len(s.Inputs) && "IN" == s.Inputs[k].Token[:2] {
+		if k < len(s.Inputs) && p.AlarmInputs[i].Recorder == recorder {
 			add(&scene{input: s.Inputs[k].Token}, p.AlarmInputs[i].Activity, 1000+i)
 			k++
 		}
@@ -126,7 +126,7 @@ func (s *scene) notices(d *Device, operation string) []onvif.Notice {
 	if s.on {
 		on = "true"
 	}
-	at := time.Now().Add(d.now().Sub(time.Now()))
+	at := d.now()
 	if s.input != "" {
 		return []onvif.Notice{{Topic: onvif.TopicInput, At: at, Operation: operation, Source: map[string]string{"InputToken": s.input},
 			Data: map[string]string{"LogicalState": on}}}

@@ -11,6 +11,8 @@ import (
 	"crypto/tls"
 	"errors"
 	"fmt"
+	"io"
+	"log"
 	"net"
 	"net/http"
 	"os"
@@ -48,7 +50,8 @@ const (
 )
 
 // Quirks are all of them.
-var Quirks = []Quirk{ClockOff, HalfHours, EightPeriods, CameraFrames, HearsOnly, NoSchedules, Grid, Slow, Drops, LocksOut, Lies, OldPrefixes,
+var Quirks = []Quirk{ClockOff, HalfHours, EightPeriods, CameraFrames, HearsOnly, NoSchedules, Grid, Slow, Drops,
+	LocksOut, Lies, OldPrefixes,
 	DigestOnly, SelfSigned, Moved, Media1, ZonelessTimes}
 
 // Options say what is played.
@@ -117,7 +120,7 @@ func Start(ctx context.Context, o Options) (*Device, error) {
 		d.state = stateOf(o.Plan, o.Recorder, d.has(Grid), d.has(Media1))
 	}
 	d.Channels = len(d.state.Channels)
-	d.scenes = scenesOf(o.Plan, d.state, o.Seed)
+	d.scenes = scenesOf(o.Plan, o.Recorder, d.state, o.Seed)
 	ctx, d.stop = context.WithCancel(ctx)
 	if err := d.listen(ctx, host); err != nil {
 		d.Close()
@@ -146,7 +149,7 @@ func (d *Device) listen(ctx context.Context, host string) error {
 		return err
 	}
 	d.RTSP = "rtsp://" + streams.Addr().String()
-	d.web = &http.Server{Handler: d.handler(), ReadHeaderTimeout: 10 * time.Second}
+	d.web = &http.Server{Handler: d.handler(), ReadHeaderTimeout: 10 * time.Second, ErrorLog: log.New(io.Discard, "", 0)}
 	d.run(func() { d.web.Serve(web) })
 	d.run(func() { d.serveStreams(ctx, streams) })
 	d.run(func() { d.live(ctx) })
@@ -183,10 +186,15 @@ func (d *Device) has(q Quirk) bool { return slices.Contains(d.o.Quirks, q) }
 
 // now is what its clock shows.
 func (d *Device) now() time.Time {
+	return time.Now().Add(d.ahead())
+}
+
+// ahead is how far its clock is ahead.
+func (d *Device) ahead() time.Duration {
 	if d.has(ClockOff) {
-		return time.Now().Add(7 * time.Minute)
+		return 7 * time.Minute
 	}
-	return time.Now()
+	return 0
 }
 
 // Change changes what it is set to behind everybody's back, as somebody at its menus would.

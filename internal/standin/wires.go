@@ -56,7 +56,8 @@ func setRelay(q *asked) (*onvif.Element, *onvif.Fault) {
 	of := onvif.At(q.in, "RelayOutput")
 	for k := range q.state.Outputs {
 		if o := &q.state.Outputs[k]; of != nil && o.Token == of.SelectAttrValue("token", "") {
-			o.Mode, o.Delay, o.Idle = onvif.Text(of, "Properties/Mode"), onvif.Text(of, "Properties/DelayTime"), onvif.Text(of, "Properties/IdleState")
+			o.Mode, o.Delay, o.Idle = onvif.Text(of, "Properties/Mode"), onvif.Text(of, "Properties/DelayTime"), onvif.Text(of,
+				"Properties/IdleState")
 			return E("tmd:SetRelayOutputSettingsResponse"), nil
 		}
 	}

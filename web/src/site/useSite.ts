@@ -129,7 +129,9 @@ export const useSite = defineStore('site', () => {
   useChanges(id, {
     changed: (change) => (change.plan === planId.value ? hear(change) : void lookForVariants()),
     site: (change) =>
-      change.what === 'handover' || change.what === 'measured' ? void handed.value++ : void lookForVariants(),
+      change.what === 'handover' || change.what === 'measured' || change.what === 'devices'
+        ? void handed.value++
+        : void lookForVariants(),
     missed: () => void catchUp(),
     away(is) {
       if (is && !unheard.value) since.value = new Date()

@@ -1,0 +1,84 @@
+package readout
+
+import (
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
+)
+
+// TestWeeksGoToTheDeviceAndBack makes layers of random weeks and weeks of those layers: what is planned stays as it is, and what is
+// taken records the same.
+func TestWeeksGoToTheDeviceAndBack(t *testing.T) {
+	r := rand.New(rand.NewPCG(7, 7))
+	p := sample(t)
+	to := Target{Recorder: p.Recorders[0].ID}
+	random := func() week.Steps[string] {
+		steps := week.Constant(p.Duties[r.IntN(len(p.Duties))].ID)
+		for range r.IntN(6) {
+			from := week.Minute(r.IntN(int(week.Length) - 60))
+			steps = steps.Paint(week.Span{From: from, To: min(from+week.Minute(1+r.IntN(3000)), week.Length)}, p.Duties[r.IntN(len(p.Duties))].ID)
+		}
+		return steps
+	}
+	for range 200 {
+		c := p.Channels[0]
+		c.Week = plan.WeekRef{Own: plan.WeekOf(random())}
+		layers := LayersOf(p, &c, true)
+		if back, made := weekOf(p, &c, layers, true); len(made) > 0 || !slices.Equal(back, c.Week.Own.Steps()) {
+			t.Fatalf("a week of %d steps comes back with %d, and %d new duties", len(c.Week.Own.Steps()), len(back), len(made))
+		}
+		d := asPlanned(p, to.Recorder)
+		d.Channels[c.Number-1].Layers = layers
+		lines := Hold(p, entered(p), to, d).Lines
+		taken, err := edit.After(p, Together(lines)...)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := LayersOf(taken, taken.Channel(c.ID), true); inWords(got) != inWords(layers) || !sameHours(got, layers) {
+			t.Fatalf("%s was taken, and is %s", inWords(layers), inWords(got))
+		}
+	}
+}
+
+// TestADutyIsMadeWhereThePlanHasNone names it after what it records, and once for all channels.
+func TestADutyIsMadeWhereThePlanHasNone(t *testing.T) {
+	p := sample(t)
+	to := Target{Recorder: p.Recorders[0].ID}
+	d := asPlanned(entered(p), to.Recorder)
+	pre, post := 4.0, 9.0
+	for i := range d.Channels {
+		if len(d.Channels[i].Streams) > 0 {
+			d.Channels[i].Layers = []Layer{{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}, PreSeconds: &pre, PostSeconds: &post,
+				Hours: []plan.Hours{{From: 60, To: 120}}}}
+		}
+	}
+	taken, err := edit.After(p, Together(Hold(p, entered(p), to, d).Lines)...)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if left := Hold(taken, entered(taken), to, d).Lines; len(left) > 0 {
+		t.Errorf("%+v", left)
+	}
+	if err := taken.Check(); err != nil {
+		t.Error(err)
+	}
+	if n := len(taken.Duties) - len(p.Duties); n > 2 {
+		t.Errorf("%d duties were made for two kinds of hours", n)
+	}
+}
+
+// TestGridsAreOne puts areas on the device's grid: what is watched less what is ignored.
+func TestGridsAreOne(t *testing.T) {
+	cells := func(on string) *plan.AreaCells { return &plan.AreaCells{Columns: 4, Rows: 2, On: on} }
+	list := []plan.Area{{ID: "a", Cells: cells("8A==")}, {ID: "b", Cells: cells("DA==")}, {ID: "c", Cells: cells("gA=="), Ignore: true}}
+	if got := gridOf(list, 4, 2); got == nil || got.On != "fA==" {
+		t.Errorf("%+v", got)
+	}
+	if got := gridOf(list, 5, 2); got != nil {
+		t.Errorf("cells of another grid became %+v", got)
+	}
+}

@@ -1,0 +1,62 @@
+import { useIntervalFn } from '@vueuse/core'
+import { computed, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { ask, useAnswer, type Question } from '../../api/ask'
+import { api } from '../../api/client'
+import type { DeviceAt } from '../../api/types'
+import { useSite } from '../../site/useSite'
+import { notice } from '../../ui/notice'
+
+/** The devices of a site, live, and which of them is in hand: that stands in the address. */
+export function useDevices() {
+  const site = useSite()
+  const route = useRoute()
+  const router = useRouter()
+  const {
+    data: all,
+    failure,
+    again,
+  } = useAnswer(
+    () => [site.planId, site.handed],
+    () => (site.planId ? api.GET('/api/plans/{id}/devices', { params: site.here }) : undefined),
+    { keep: true },
+  )
+  const list = computed(() => all.value?.devices ?? [])
+  const inHand = computed(() => list.value.find((d) => d.id === route.query.device) ?? list.value[0])
+  const show = (id: string) => void router.replace({ query: { ...route.query, device: id } })
+  const running = computed(() => list.value.some((d) => d.work?.running))
+  const poll = useIntervalFn(() => void again(), 1000, { immediate: false })
+  watch(running, (on) => (on ? poll.resume() : poll.pause()), { immediate: true })
+
+  /** What a device has, held against the plan as it stands. */
+  const {
+    data: held,
+    failure: unheld,
+    again: holdAgain,
+  } = useAnswer(
+    () => [site.stamp, inHand.value?.id, inHand.value?.readAt],
+    () => {
+      const d = inHand.value
+      return d?.readAt
+        ? api.GET('/api/plans/{id}/devices/{device}/held', { params: { path: { ...site.here.path, device: d.id } } })
+        : undefined
+    },
+    { keep: true },
+  )
+
+  /** Asks the server to do something with a device, and says why where it does not. */
+  async function begin<T>(question: Question<T>): Promise<T | undefined> {
+    const told = await ask(question)
+    if (told.problem) notice(told.problem, { error: true, seconds: 10 })
+    await again()
+    return told.data
+  }
+  const at = (d: DeviceAt) => ({ path: { ...site.here.path, device: d.id }, header: {} })
+  const read = (d: DeviceAt) => begin(api.POST('/api/plans/{id}/devices/{device}/read', { params: at(d) }))
+  const stop = (d: DeviceAt) => begin(api.POST('/api/plans/{id}/devices/{device}/stop', { params: at(d) }))
+  const remove = (d: DeviceAt) => begin(api.DELETE('/api/plans/{id}/devices/{device}', { params: at(d) }))
+  /** Whether whoever looks may speak with devices. */
+  const may = computed(() => site.role === 'planner' || site.role === 'fitter')
+  return { all, list, failure, again, inHand, show, held, unheld, holdAgain, begin, at, read, stop, remove, may }
+}
