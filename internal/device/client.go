@@ -160,7 +160,8 @@ func pathOf(text string) (port, path string, err error) {
 // mostAgain is how often what broke on the way is asked again.
 const mostAgain = 4
 
-// ask calls an operation that changes nothing; what breaks on the way is asked again.
+// ask calls an operation that may come twice: one that changes nothing, or sets something to a value. What breaks on the way is asked
+// again.
 func (c *Client) ask(ctx context.Context, s onvif.Service, body *onvif.Element) (*onvif.Element, error) {
 	for again := 0; ; again++ {
 		answer, err := c.call(ctx, s, body.Copy())

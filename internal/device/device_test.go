@@ -125,7 +125,6 @@ func set(t *testing.T, c *Client, p *plan.Plan) (refused []string, left []readou
 		wanted, _ := readout.Wanted(entered(p), nvr, now)
 		if err := c.Write(t.Context(), wanted, l.Part); err != nil {
 			refused = append(refused, err.Error())
-			continue
 		}
 		again, err := c.Again(t.Context(), now, l.Part)
 		if err != nil {

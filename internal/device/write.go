@@ -76,11 +76,11 @@ func (c *Client) writeEncoder(ctx context.Context, s *readout.Stream) error {
 		e.Profile = "" // those of another codec
 	}
 	if !c.Has(onvif.Media2) {
-		_, err = c.call(ctx, onvif.Media, onvif.E("trt:SetVideoEncoderConfiguration", e.Element1("trt:Configuration"),
+		_, err = c.ask(ctx, onvif.Media, onvif.E("trt:SetVideoEncoderConfiguration", e.Element1("trt:Configuration"),
 			onvif.E("trt:ForcePersistence", "true")))
 		return err
 	}
-	_, err = c.call(ctx, onvif.Media2, onvif.E("tr2:SetVideoEncoderConfiguration", e.Element("tr2:Configuration")))
+	_, err = c.ask(ctx, onvif.Media2, onvif.E("tr2:SetVideoEncoderConfiguration", e.Element("tr2:Configuration")))
 	return err
 }
 
@@ -99,7 +99,7 @@ func (c *Client) writeRecording(ctx context.Context, w *readout.Channel) error {
 	if w.KeepAtMostDays != nil {
 		atMost = onvif.Seconds(*w.KeepAtMostDays * 86400)
 	}
-	_, err = c.call(ctx, onvif.RecordingControl, onvif.E("trc:SetRecordingConfiguration", onvif.E("trc:RecordingToken", w.Recording),
+	_, err = c.ask(ctx, onvif.RecordingControl, onvif.E("trc:SetRecordingConfiguration", onvif.E("trc:RecordingToken", w.Recording),
 		onvif.E("trc:RecordingConfiguration", onvif.E("tt:Source", onvif.E("tt:SourceId", said("Source/SourceId")), onvif.E("tt:Name", w.Name),
 			onvif.E("tt:Location", said("Source/Location")), onvif.E("tt:Description", said("Source/Description")),
 			onvif.E("tt:Address", said("Source/Address"))),
@@ -149,7 +149,7 @@ func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
 		if j.Token == "" {
 			_, err = c.call(ctx, onvif.RecordingControl, onvif.E("trc:CreateRecordingJob", j.Configuration("trc:JobConfiguration")))
 		} else {
-			_, err = c.call(ctx, onvif.RecordingControl, onvif.E("trc:SetRecordingJobConfiguration", onvif.E("trc:JobToken", j.Token),
+			_, err = c.ask(ctx, onvif.RecordingControl, onvif.E("trc:SetRecordingJobConfiguration", onvif.E("trc:JobToken", j.Token),
 				j.Configuration("trc:JobConfiguration")))
 		}
 		if err != nil {
@@ -162,8 +162,8 @@ func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
 		}
 		users[j.Schedule]--
 	}
-	for token, n := range users { // those that nobody follows any more, of this recording's
-		if s := all.schedules[token]; n == 0 && strings.HasPrefix(s.name, scheduleName(w)) {
+	for token, s := range all.schedules { // those that nobody follows any more, of this recording's
+		if users[token] == 0 && strings.HasPrefix(s.name, scheduleName(w)) {
 			if _, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:DeleteSchedule", onvif.E("tsc:Token", token))); err != nil {
 				return err
 			}
@@ -192,7 +192,7 @@ func (c *Client) writeSchedule(ctx context.Context, all *recorded, token string,
 	inner := []*onvif.Element{onvif.E("tsc:Name", name), onvif.E("tsc:Description", plan.HoursInWords(l.Hours)),
 		onvif.E("tsc:Standard", formats.WriteSchedule(l.Hours, name))}
 	if known && users == 1 {
-		_, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule",
+		_, err := c.ask(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule",
 			onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: token}, inner)))
 		return token, err
 	}
@@ -250,7 +250,7 @@ func (c *Client) writeInput(ctx context.Context, in readout.Input) error {
 	if in.Contact == "normallyClosed" {
 		idle = "closed"
 	}
-	_, err := c.call(ctx, onvif.DeviceIO, onvif.E("tmd:SetDigitalInputConfigurations", onvif.E("tmd:DigitalInputs",
+	_, err := c.ask(ctx, onvif.DeviceIO, onvif.E("tmd:SetDigitalInputConfigurations", onvif.E("tmd:DigitalInputs",
 		onvif.Attr{Name: "token", Value: in.Token}, onvif.Attr{Name: "IdleState", Value: idle})))
 	return err
 }
@@ -271,7 +271,7 @@ func (c *Client) writeOutput(ctx context.Context, out readout.Output) error {
 	if out.HoldSeconds > 0 {
 		mode, delay = "Monostable", onvif.Seconds(out.HoldSeconds)
 	}
-	_, err = c.call(ctx, onvif.DeviceIO, onvif.E("tmd:SetRelayOutputSettings", onvif.E("tmd:RelayOutput",
+	_, err = c.ask(ctx, onvif.DeviceIO, onvif.E("tmd:SetRelayOutputSettings", onvif.E("tmd:RelayOutput",
 		onvif.Attr{Name: "token", Value: out.Token}, onvif.E("tt:Properties", onvif.E("tt:Mode", mode), onvif.E("tt:DelayTime", delay),
 			onvif.E("tt:IdleState", idle)))))
 	return err
@@ -406,7 +406,7 @@ func (c *Client) writeSensitivity(ctx context.Context, w *readout.Detection) err
 		if w.Columns > 0 {
 			parameters.AddChild(onvif.ElementItem("Layout", onvif.Layout{Columns: w.Columns, Rows: w.Rows}.Element()))
 		}
-		_, err := c.call(ctx, onvif.Analytics, onvif.E("tan:ModifyAnalyticsModules", onvif.E("tan:ConfigurationToken", w.Configuration),
+		_, err := c.ask(ctx, onvif.Analytics, onvif.E("tan:ModifyAnalyticsModules", onvif.E("tan:ConfigurationToken", w.Configuration),
 			onvif.E("tan:AnalyticsModule", onvif.Attr{Name: "Name", Value: m.name}, onvif.Attr{Name: "Type", Value: "tt:CellMotionEngine"},
 				parameters)))
 		return err
