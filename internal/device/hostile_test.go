@@ -67,10 +67,14 @@ func TestHostileAnswersAreBounded(t *testing.T) {
 		"a file": {Stranger, func(w http.ResponseWriter, _ *http.Request) {
 			io.WriteString(w, `<!DOCTYPE a [<!ENTITY b SYSTEM "file:///etc/passwd">]><a>&b;</a>`)
 		}},
-		"a page":           {Stranger, func(w http.ResponseWriter, _ *http.Request) { io.WriteString(w, "<html><body>Sign in</body></html>") }},
-		"another encoding": {Stranger, func(w http.ResponseWriter, _ *http.Request) { io.WriteString(w, `<?xml version="1.0" encoding="nothing-known"?><a/>`) }},
-		"elsewhere":        {Elsewhere, func(w http.ResponseWriter, r *http.Request) { http.Redirect(w, r, "http://169.254.169.254/", http.StatusFound) }},
-		"nobody":           {Closed, func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(http.StatusUnauthorized) }},
+		"a page": {Stranger, func(w http.ResponseWriter, _ *http.Request) { io.WriteString(w, "<html><body>Sign in</body></html>") }},
+		"another encoding": {Stranger, func(w http.ResponseWriter, _ *http.Request) {
+			io.WriteString(w, `<?xml version="1.0" encoding="nothing-known"?><a/>`)
+		}},
+		"elsewhere": {Elsewhere, func(w http.ResponseWriter, r *http.Request) {
+			http.Redirect(w, r, "http://169.254.169.254/", http.StatusFound)
+		}},
+		"nobody": {Closed, func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(http.StatusUnauthorized) }},
 		"hangs up": {Gone, func(w http.ResponseWriter, _ *http.Request) {
 			if c, _, err := http.NewResponseController(w).Hijack(); err == nil {
 				c.Close()

@@ -45,6 +45,8 @@ func registerDevices(api huma.API, s *service) {
 	huma.Register(api, op("stopDevice", http.MethodPost, at+"/{device}/stop", "Stop what is being done with a device"), s.stopDevice)
 	huma.Register(api, op("stillFromDevice", http.MethodPost, at+"/{device}/still", "Keep a snapshot of a camera beside the plans"),
 		s.stillFromDevice)
+	huma.Register(api, making(op("bringFromDevice", http.MethodPost, at+"/{device}/found", "Keep what a device told as what was found")),
+		s.bringFromDevice)
 	registerListening(api, s)
 }
 
@@ -68,6 +70,7 @@ type DeviceAt struct {
 	WrittenAt *time.Time  `json:"writtenAt,omitempty" doc:"When it was set last"`
 	BeforeAt  *time.Time  `json:"beforeAt,omitempty" doc:"From when what can be put back is"`
 	Trouble   string      `json:"trouble,omitempty" doc:"Why it could not be spoken with"`
+	Drifted   int         `json:"drifted,omitempty" doc:"How much of it is otherwise than it was set"`
 	Work      *DeviceWork `json:"work,omitempty" doc:"What is done with it, or was last"`
 }
 
@@ -129,6 +132,10 @@ func deviceAt(d *store.Device, works []store.Work) (DeviceAt, error) {
 			return out, err
 		}
 		out.Made = strings.TrimSpace(strings.Join([]string{said.Make, said.Model, said.Firmware}, " "))
+	}
+	var err error
+	if out.Drifted, err = drifted(d); err != nil {
+		return out, err
 	}
 	for i := range works {
 		w := &works[i]

@@ -79,6 +79,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 		metrics = fromHere(a.Proxies, metrics)
 	}
 	go s.Watch(ctx, o.Log, ears)
+	go app.daily(ctx)
 	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", metrics)
 	r.NotFound(web.Handler().ServeHTTP)

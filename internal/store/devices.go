@@ -228,3 +228,20 @@ func (s *Store) Calls(ctx context.Context, site, device string, limit int) ([]Ca
 	}
 	return pgx.CollectRows(rows, pgx.RowToStructByPos[Call])
 }
+
+// Due is a device that is to be read.
+type Due struct{ Company, Site, Device string }
+
+// DueDevices are devices that were set, are to be read once a day, and were not since a moment; those not tried longest first. Of
+// archived sites none are.
+func (s *Store) DueDevices(ctx context.Context, since time.Time, most int) ([]Due, error) {
+	rows, err := s.pool.Query(ctx, `select site.company, device.site, device.id from device join site on site.id = device.site
+		left join device_work w on w.site = device.site and w.device = device.id
+		where device.daily and device.written is not null and site.archived_at is null
+		and coalesce(device.said_at, '-infinity') < $1 and coalesce(w.began, '-infinity') < $1
+		order by device.said_at, device.id limit $2`, since, most)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowToStructByPos[Due])
+}

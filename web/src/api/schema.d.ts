@@ -774,6 +774,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/devices/{device}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a device told as what was found */
+        post: operations["bringFromDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/devices/{device}/held": {
         parameters: {
             query?: never;
@@ -3145,6 +3162,11 @@ export interface components {
             channel?: string;
             /** @description Whether it is read once a day after it was set */
             daily: boolean;
+            /**
+             * Format: int64
+             * @description How much of it is otherwise than it was set
+             */
+            drifted?: number;
             id: string;
             /** @description Make, model and firmware */
             made?: string;
@@ -3307,7 +3329,7 @@ export interface components {
         DeviceLine: {
             /** @description Name of the channel, input, output or recorder */
             about: string;
-            /** @description Id of the plan's channel; absent for the recorder itself, and for a channel that the plan lacks */
+            /** @description Id in the plan; absent for the recorder, and for a channel that the plan lacks */
             channel?: string;
             /** @description How the device has it */
             device: string;
@@ -10285,6 +10307,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceCall"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    bringFromDevice: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtID"][];
                 };
             };
             /** @description Error */

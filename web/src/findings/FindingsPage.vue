@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 
 import { useSite } from '../site/useSite'
 import TermTip from '../ui/TermTip.vue'
+import AtDevices from './AtDevices.vue'
 import FindingItem from './FindingItem.vue'
 import FindingList from './FindingList.vue'
 import { useEffects } from './useEffects'
@@ -54,6 +55,7 @@ const meaning = {
         <b>{{ count[s] }}</b> {{ names[s][count[s] === 1 ? 0 : 1] }} <span class="soft">· {{ meaning[s] }}</span>
       </button>
     </div>
+    <AtDevices />
     <template v-if="shown.length">
       <section v-for="g in groups" :key="g.severity" class="group" :aria-label="g.name">
         <h2 :class="{ short: g.severity === 'error' }">

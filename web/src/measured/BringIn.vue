@@ -10,6 +10,7 @@ import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
 import { dateWords } from '../time/dates'
 import FoundImport from './FoundImport.vue'
+import FromDevices from './FromDevices.vue'
 
 /** What was brought in, and what else is: dropped, chosen, pasted or typed. */
 defineProps<{ brought: BroughtIn[]; asking: boolean }>()
@@ -84,6 +85,7 @@ const span = (b: BroughtIn) => (b.from && b.to ? `, ${dateWords(b.from)} to ${da
       <button type="button" class="act quiet" :disabled="!text.trim()" data-test="read-typed" @click="typed">
         Read it
       </button>
+      <FromDevices />
     </template>
     <p v-else class="soft">A planner of this site brings in what was found.</p>
     <h2>Brought in</h2>
