@@ -337,7 +337,7 @@ func TestWhatADeviceNoticesIsHeard(t *testing.T) {
 		defer stop()
 		var heard []Heard
 		var began atomic.Bool
-		err := c.Listen(ctx, func(h Heard) {
+		err := c.Listen(ctx, func() {}, func(h Heard) {
 			if h.First {
 				if !began.Swap(true) {
 					d.Move(3, true)

@@ -28,8 +28,9 @@ const (
 	subscription = "http://docs.oasis-open.org/wsn/bw-2/SubscriptionManager/"
 )
 
-// Listen tells what the device notices until ctx ends, by a pull point. It returns nil when ctx ends.
-func (c *Client) Listen(ctx context.Context, tell func(Heard)) error {
+// Listen tells what the device notices until ctx ends, by a pull point; begun is told as soon as nothing is missed any more. It
+// returns nil when ctx ends.
+func (c *Client) Listen(ctx context.Context, begun func(), tell func(Heard)) error {
 	path := c.services[onvif.Events]
 	if path == "" {
 		return &Error{Refused, "It does not tell of events: the service is not among its own."}
@@ -43,6 +44,7 @@ func (c *Client) Listen(ctx context.Context, tell func(Heard)) error {
 	if err != nil {
 		return err
 	}
+	begun()
 	defer func() {
 		ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), 2*time.Second)
 		defer cancel()

@@ -28,6 +28,9 @@ type HeardNothing struct {
 	Why string `json:"why"`
 }
 
+// ListeningNow says that nothing is missed from now on.
+type ListeningNow struct{}
+
 // listenSuffix ends the paths of streams of events.
 const listenSuffix = "/listen"
 
@@ -35,7 +38,8 @@ const listenSuffix = "/listen"
 func registerListening(api huma.API, s *service) {
 	sse.Register(api, huma.Operation{OperationID: "listenDevice", Method: http.MethodGet, Path: "/api/plans/{id}/devices/{device}" +
 		listenSuffix,
-		Summary: "What a device notices, as it does"}, map[string]any{"heard": HeardAt{}, "nothing": HeardNothing{}, "beat": Beat{}},
+		Summary: "What a device notices, as it does"}, map[string]any{"heard": HeardAt{}, "listening": ListeningNow{},
+		"nothing": HeardNothing{}, "beat": Beat{}},
 		func(ctx context.Context, in *struct{ DeviceParam }, send sse.Sender) {
 			if who := account.From(ctx); who != nil && s.keeper != nil {
 				var done context.CancelFunc
@@ -68,19 +72,18 @@ func (s *service) listen(ctx context.Context, id, dev string, send sse.Sender) e
 		return err
 	}
 	defer c.Close()
-	if err := send.Data(Beat{Seconds: s.beat.Seconds()}); err != nil {
-		return nil
-	}
+	begun := make(chan struct{}, 1)
 	heard := make(chan device.Heard, 100)
 	ended := make(chan error, 1)
 	go func() {
-		ended <- c.Listen(ctx, func(h device.Heard) {
+		ended <- c.Listen(ctx, func() { begun <- struct{}{} }, func(h device.Heard) {
 			select {
 			case heard <- h:
 			case <-ctx.Done():
 			}
 		})
 	}()
+	beat := func() error { return send.Data(Beat{Seconds: s.beat.Seconds()}) }
 	tick := time.NewTicker(s.beat)
 	defer tick.Stop()
 	name := namer(e, &d, said)
@@ -94,8 +97,12 @@ func (s *service) listen(ctx context.Context, id, dev string, send sse.Sender) e
 			if send.Data(name(h)) != nil {
 				return nil
 			}
+		case <-begun:
+			if send.Data(ListeningNow{}) != nil || beat() != nil {
+				return nil
+			}
 		case <-tick.C:
-			if send.Data(Beat{Seconds: s.beat.Seconds()}) != nil {
+			if beat() != nil {
 				return nil
 			}
 		}

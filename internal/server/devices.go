@@ -104,11 +104,12 @@ func (s *service) devices(ctx context.Context, in *PlanParam) (*body[DevicesOf],
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	list, err := s.store.Devices(ctx, e.head.Site)
+	// What ended is kept with its device at once: whoever sees that it ended sees then what came of it.
+	works, err := s.store.Works(ctx, e.head.Site)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	works, err := s.store.Works(ctx, e.head.Site)
+	list, err := s.store.Devices(ctx, e.head.Site)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}

@@ -176,6 +176,24 @@ type WatchedByDevice struct {
 	Why      string          `json:"why,omitempty" doc:"Why too little came"`
 }
 
+// wholeGroups are frames from the first keyframe on, without those of a group that had begun and not ended: it would count for more than
+// it is. Of too few all are kept.
+func wholeGroups(frames []video.Packet) []video.Packet {
+	first, last := -1, -1
+	for i := range frames {
+		if frames[i].Keyframe {
+			if first < 0 {
+				first = i
+			}
+			last = i
+		}
+	}
+	if last-first < 10 {
+		return frames
+	}
+	return frames[first:last]
+}
+
 func (s *service) measureDevice(ctx context.Context, in *struct {
 	DeviceParam
 	SentBy
@@ -206,7 +224,7 @@ func (s *service) measureDevice(ctx context.Context, in *struct {
 		}
 		out := &WatchedByDevice{Token: b.Token, Stream: b.Stream, Codec: watched.Codec, Frames: len(watched.Frames), Packets: watched.Packets,
 			Lost: watched.Lost}
-		if out.Measured, err = video.Measure(watched.Frames); err != nil {
+		if out.Measured, err = video.Measure(wholeGroups(watched.Frames)); err != nil {
 			out.Measured, out.Why = nil, capital(err.Error())+"."
 		}
 		return cameOf{told: &CameOf{Watched: out}}, nil

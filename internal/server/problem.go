@@ -74,6 +74,8 @@ var refusals = []struct {
 		"This variant is the adopted one; adopt another before you remove it."},
 	{store.ErrManyTicks, http.StatusUnprocessableEntity,
 		"The plan has as many steps ticked as it may. Nothing was ticked."},
+	{store.ErrNoDevice, http.StatusNotFound,
+		"There is no such device at this site any more."},
 	{store.ErrManyDevices, http.StatusUnprocessableEntity,
 		fmt.Sprintf("A site has %d devices at most; remove one first.", store.MostDevices)},
 	{store.ErrAtWork, http.StatusConflict,

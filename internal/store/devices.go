@@ -53,6 +53,7 @@ const MostDevices = 600
 
 // Errors of devices.
 var (
+	ErrNoDevice    = errors.New("there is no such device")
 	ErrManyDevices = errors.New("the site has as many devices as it can")
 	ErrAtWork      = errors.New("somebody is at work with the device")
 )
@@ -68,14 +69,14 @@ func (s *Store) Devices(ctx context.Context, site string) ([]Device, error) {
 	return pgx.CollectRows(rows, pgx.RowToStructByPos[Device])
 }
 
-// Device is one of a site. It fails with ErrNotFound where it is not there.
+// Device is one of a site. It fails with ErrNoDevice where it is not there.
 func (s *Store) Device(ctx context.Context, site, id string) (Device, error) {
 	rows, err := s.pool.Query(ctx, `select `+deviceColumns+` from device where site = $1 and id = $2`, site, id)
 	if err != nil {
 		return Device{}, err
 	}
 	d, err := pgx.CollectExactlyOneRow(rows, pgx.RowToStructByPos[Device])
-	return d, orNone(err, ErrNotFound)
+	return d, orNone(err, ErrNoDevice)
 }
 
 // SetDevice adds a device, or sets how the one of its id is reached. What was read stays.
@@ -100,7 +101,7 @@ func (s *Store) SetDevice(ctx context.Context, site string, d Device) error {
 	})
 }
 
-// RemoveDevice forgets a device, with its secret and what was read of it. It fails with ErrNotFound where it is not there.
+// RemoveDevice forgets a device, with its secret and what was read of it. It fails with ErrNoDevice where it is not there.
 func (s *Store) RemoveDevice(ctx context.Context, site, id string) error {
 	return s.deciding(ctx, site, func(ctx context.Context, tx pgx.Tx) error {
 		done, err := tx.Exec(ctx, `delete from device where site = $1 and id = $2`, site, id)
@@ -108,7 +109,7 @@ func (s *Store) RemoveDevice(ctx context.Context, site, id string) error {
 			return err
 		}
 		if done.RowsAffected() == 0 {
-			return ErrNotFound
+			return ErrNoDevice
 		}
 		return tellSite(ctx, tx, SiteChanged{Site: site, What: "devices"})
 	})
@@ -127,11 +128,11 @@ func (s *Store) Works(ctx context.Context, site string) ([]Work, error) {
 // Hold is how long work is held without a word of whoever does it.
 const Hold = 15 * time.Second
 
-// BeginWork takes a device to work with. It fails with ErrAtWork where somebody is at it, and with ErrNotFound where it is not there.
+// BeginWork takes a device to work with. It fails with ErrAtWork where somebody is at it, and with ErrNoDevice where it is not there.
 func (s *Store) BeginWork(ctx context.Context, site, device, what, holder, author string) error {
 	return s.deciding(ctx, site, func(ctx context.Context, tx pgx.Tx) error {
 		if err := tx.QueryRow(ctx, `select id from device where site = $1 and id = $2`, site, device).Scan(new(string)); err != nil {
-			return orNone(err, ErrNotFound)
+			return orNone(err, ErrNoDevice)
 		}
 		done, err := tx.Exec(ctx, `insert into device_work (site, device, what, holder, author, until) values ($1, $2, $3, $4, $5, now() + $6)
 			on conflict (site, device) do update set what = excluded.what, holder = excluded.holder, author = excluded.author, began = now(),
@@ -244,4 +245,11 @@ func (s *Store) DueDevices(ctx context.Context, since time.Time, most int) ([]Du
 		return nil, err
 	}
 	return pgx.CollectRows(rows, pgx.RowToStructByPos[Due])
+}
+
+// LetGo takes whoever is at work with a device to be gone, before the time at which that is so.
+func (s *Store) LetGo(ctx context.Context, site, device string) error {
+	_, err := s.pool.Exec(ctx, `update device_work set until = now() - interval '1 second' where site = $1 and device = $2 and ended is null`,
+		site, device)
+	return err
 }

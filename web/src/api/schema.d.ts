@@ -5340,6 +5340,7 @@ export interface components {
             /** @description Id */
             site: string;
         };
+        ListeningNow: Record<string, never>;
         Lost: {
             /** @description Most likely first */
             gates: components["schemas"]["FoundLoss"][];
@@ -10428,6 +10429,17 @@ export interface operations {
                          * @constant
                          */
                         event: "heard";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["ListeningNow"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "listening";
                         /** @description The event ID. */
                         id?: number;
                         /** @description The retry time in milliseconds. */

@@ -70,7 +70,8 @@ async function keep(fingerprint = '') {
   certificate.value = undefined
   if (!told.data) return
   if (told.data.id) {
-    await props.devices.again()
+    // The form may be gone by now: the list has the new one as soon as the server has.
+    if (!props.device) void props.devices.read({ id: told.data.id })
     emit('kept', told.data.id)
   } else certificate.value = { fingerprint: told.data.fingerprint ?? '', why: told.data.why ?? '' }
 }

@@ -11,6 +11,7 @@ import { notice } from '../../ui/notice'
 const props = defineProps<{ device: DeviceAt }>()
 const site = useSite()
 const on = ref(false)
+const ready = ref(false) // whether nothing is missed any more
 const heard = ref<HeardAt[]>([]) // newest first
 const why = ref('')
 const since = ref<Date>()
@@ -24,6 +25,7 @@ function listen() {
   source = new EventSource(
     `/api/plans/${encodeURIComponent(site.planId)}/devices/${encodeURIComponent(props.device.id)}/listen`,
   )
+  source.addEventListener('listening', () => (ready.value = true))
   source.addEventListener('heard', (e) => {
     heard.value = [JSON.parse(e.data) as HeardAt, ...heard.value].slice(0, most)
   })
@@ -35,7 +37,7 @@ function listen() {
 function stop() {
   source?.close()
   source = undefined
-  on.value = false
+  on.value = ready.value = false
 }
 onBeforeUnmount(stop)
 
@@ -87,6 +89,7 @@ async function keep() {
         v-if="heard.some((h) => !h.first && !h.on && h.kind === 'motion') && site.role === 'planner'"
         type="button"
         class="act quiet"
+        data-test="keep-heard"
         @click="keep"
       >
         Keep as an event log
@@ -94,7 +97,7 @@ async function keep() {
     </p>
     <p v-if="why" class="short" role="alert">{{ why }}</p>
     <p v-else-if="on && !heard.some((h) => !h.first)" class="soft" role="status">
-      Listening. Walk before a camera, or open a door.
+      {{ ready ? 'Listening. Walk before a camera, or open a door.' : 'Asking the device to tell…' }}
     </p>
     <ol v-if="heard.some((h) => !h.first)" data-test="heard">
       <li v-for="(h, i) in heard.filter((h) => !h.first)" :key="heard.length - i">

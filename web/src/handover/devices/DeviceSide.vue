@@ -105,7 +105,9 @@ const forget = ref(false)
       <p v-else class="soft">Nothing yet.</p>
     </details>
     <p v-if="may">
-      <button v-if="!forget" type="button" class="act quiet" @click="forget = true">Forget this device…</button>
+      <button v-if="!forget" type="button" class="act quiet" data-test="forget" @click="forget = true">
+        Forget this device…
+      </button>
       <template v-else>
         <span>Its password and what was read of it go. The plan stays. </span>
         <button type="button" class="act" data-test="device-forget" @click="devices.remove(device)">Forget it</button>

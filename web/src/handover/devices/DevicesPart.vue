@@ -32,8 +32,6 @@ const state = (d: (typeof list.value)[number]) => {
 function kept(id: string) {
   form.value = ''
   show(id)
-  const d = list.value.find((x) => x.id === id)
-  if (d && !d.readAt) void devices.read(d)
 }
 </script>
 

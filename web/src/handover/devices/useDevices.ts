@@ -52,8 +52,8 @@ export function useDevices() {
     await again()
     return told.data
   }
-  const at = (d: DeviceAt) => ({ path: { ...site.here.path, device: d.id }, header: {} })
-  const read = (d: DeviceAt) => begin(api.POST('/api/plans/{id}/devices/{device}/read', { params: at(d) }))
+  const at = (d: Pick<DeviceAt, 'id'>) => ({ path: { ...site.here.path, device: d.id }, header: {} })
+  const read = (d: Pick<DeviceAt, 'id'>) => begin(api.POST('/api/plans/{id}/devices/{device}/read', { params: at(d) }))
   const stop = (d: DeviceAt) => begin(api.POST('/api/plans/{id}/devices/{device}/stop', { params: at(d) }))
   const remove = (d: DeviceAt) => begin(api.DELETE('/api/plans/{id}/devices/{device}', { params: at(d) }))
   /** Whether whoever looks may speak with devices. */
