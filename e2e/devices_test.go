@@ -73,7 +73,8 @@ func TestADeviceIsSetAsPlanned(t *testing.T) {
 
 // TestAnEmptySiteIsDescribedByItsRecorder takes all that a recorder tells into a plan with one camera, and takes it back.
 func TestAnEmptySiteIsDescribedByItsRecorder(t *testing.T) {
-	empty, err := plan.Opening{Name: "New", TimeZone: "Atlantic/Faroe", Recorder: "Recorder", Channels: 16, IngestMbps: 160, Drives: 4, Terabytes: 2,
+	empty, err := plan.Opening{Name: "New", TimeZone: "Atlantic/Faroe", Recorder: "Recorder", Channels: 16, IngestMbps: 160,
+		Drives: 4, Terabytes: 2,
 		Layout: "raid5", Cameras: 1, Codec: "h264", Width: 1280, Height: 720, FPS: 10, Activity: plan.ActivityTemplates()[0].ID,
 		Duty: plan.ReadyMade()[0].ID}.Plan()
 	if err != nil {

@@ -82,7 +82,8 @@ func (c *standInCommand) plan() (*plan.Plan, error) {
 	if c.Channels < 1 || c.Channels > 512 {
 		return nil, errors.New("--channels is 1 to 512")
 	}
-	return plan.Opening{Name: "Stand-in", TimeZone: "UTC", Recorder: "Stand-in", Channels: c.Channels, IngestMbps: 400, Drives: 4, Terabytes: 8,
+	return plan.Opening{Name: "Stand-in", TimeZone: "UTC", Recorder: "Stand-in", Channels: c.Channels, IngestMbps: 400,
+		Drives: 4, Terabytes: 8,
 		Layout: "raid5", Cameras: c.Channels, Codec: "h265", Width: 2560, Height: 1440, FPS: 15, Activity: plan.ActivityTemplates()[0].ID,
 		Duty: plan.ReadyMade()[0].ID}.Plan()
 }

@@ -2,6 +2,7 @@ package readout
 
 import (
 	"fmt"
+	"math"
 	"os"
 	"slices"
 	"strings"
@@ -253,7 +254,8 @@ func TestWiresDiffer(t *testing.T) {
 func TestAnEmptySiteIsDescribed(t *testing.T) {
 	full := sample(t)
 	d := asPlanned(entered(full), full.Recorders[0].ID)
-	p, err := plan.Opening{Name: "New", TimeZone: "UTC", Recorder: "Recorder", Channels: full.Recorders[0].Channels, IngestMbps: 200, Drives: 2,
+	p, err := plan.Opening{Name: "New", TimeZone: "UTC", Recorder: "Recorder", Channels: full.Recorders[0].Channels,
+		IngestMbps: 200, Drives: 2,
 		Terabytes: 4, Layout: "raid1", Cameras: 1, Codec: "h264", Width: 1280, Height: 720, FPS: 10, Activity: plan.ActivityTemplates()[0].ID,
 		Duty: plan.ReadyMade()[0].ID}.Plan()
 	if err != nil {
@@ -350,5 +352,36 @@ func TestTheClockIsNoDifference(t *testing.T) {
 	later.Channels[0].Oldest = &at
 	if lines := Lines(&later, d, func(c *Channel) (string, string) { return "", c.Name }); len(lines) > 0 {
 		t.Errorf("%+v", lines)
+	}
+}
+
+// TestWhatIsNotOfferedBecomesTheNext sets what the encoder offers, says it, and does not call that a difference.
+func TestWhatIsNotOfferedBecomesTheNext(t *testing.T) {
+	p := sample(t)
+	to := Target{Recorder: p.Recorders[0].ID}
+	d := asPlanned(entered(p), to.Recorder)
+	s := &d.Channels[0].Streams[0]
+	planned := p.Channels[0].Streams.Main
+	s.Could = []Could{{Codec: planned.Codec, Sizes: [][2]int{{320, 240}, {planned.Width * 2, planned.Height * 2},
+		{planned.Width + 64, planned.Height + 36}},
+		FramesPerSecond: []float64{30, planned.FPS + 1, 1}, LeastFrames: 1, MostFrames: 10, LeastKbps: 32, MostKbps: 60_000}}
+	wanted, hand := Wanted(entered(p), to, d)
+	got := wanted.Channels[0].Streams[0]
+	if got.Width != planned.Width+64 || got.FPS != planned.FPS+1 || math.Abs(got.GOPSeconds*got.FPS-10) > 1e-9 {
+		t.Errorf("%+v", got)
+	}
+	if len(hand) < 3 || !strings.Contains(hand[0].Words, "are not offered") {
+		t.Errorf("%+v", hand)
+	}
+	for i := range d.Channels { // once it is set there is nothing more to say but that
+		d.Channels[i].Streams = wanted.Channels[i].Streams
+	}
+	if h := Hold(p, entered(p), to, d); len(h.Lines) > 0 || len(h.ByHand) < 3 {
+		t.Errorf("%+v", h.Lines)
+	}
+	s = &d.Channels[0].Streams[0]
+	s.Codec, s.Could[0].Codec = "mjpeg", "mjpeg"
+	if _, hand := Wanted(entered(p), to, d); !strings.Contains(hand[0].Words, "it stays MJPEG") {
+		t.Errorf("%+v", hand)
 	}
 }

@@ -2,7 +2,6 @@ package readout
 
 import (
 	"encoding/base64"
-	"math"
 	"slices"
 
 	"wakefield.example/core/plan"
@@ -20,8 +19,7 @@ func Wanted(p *plan.Plan, t Target, d *Device) (*Device, []ByHand) {
 			continue
 		}
 		c := &w.Channels[slices.IndexFunc(d.Channels, func(c Channel) bool { return c.Token == pair.Read.Token })]
-		c.want(p, pair.Planned, d)
-		for _, words := range byHand(p, pair.Planned, c, d) {
+		for _, words := range append(c.want(p, pair.Planned, d), byHand(p, pair.Planned, c, d)...) {
 			hand = append(hand, ByHand{pair.Planned.ID, words})
 		}
 	}
@@ -31,14 +29,14 @@ func Wanted(p *plan.Plan, t Target, d *Device) (*Device, []ByHand) {
 	return &w, hand
 }
 
-// ByHand is something of the plan for which a device has no setting.
+// ByHand is something of the plan for which a device has no setting, or that becomes another value there.
 type ByHand struct {
 	Channel string `json:"channel" doc:"Id"`
 	Words   string `json:"words"`
 }
 
-// want puts the plan's values into a channel.
-func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) {
+// want puts the plan's values into a channel, and says which become others as the device does not offer them.
+func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) (otherwise []string) {
 	c.Name = planned.Name
 	if c.Recording == "" && c.Name != "" && len(d.Channels) == 1 {
 		c.Name = d.Channels[0].Name // a camera's own name is nobody's decision
@@ -46,7 +44,9 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) {
 	c.Streams = slices.Clone(c.Streams)
 	for i := range c.Streams {
 		if s := planned.Streams.Get(c.Streams[i].Name); s != nil {
-			c.Streams[i].want(s)
+			for _, words := range c.Streams[i].want(s) {
+				otherwise = append(otherwise, plan.StreamChoices.Name(string(c.Streams[i].Name))+": "+words)
+			}
 		}
 	}
 	if c.Recording != "" {
@@ -60,39 +60,12 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) {
 	if c.Detection != nil {
 		c.Detection = c.Detection.wanted(&planned.Detection)
 	}
+	return otherwise
 }
 
 // canFollow tells whether layers can be told to a device: one that does not follow hours is left as it is where the week changes.
 func (d *Device) canFollow(layers []Layer) bool {
 	return d.ByHour || !slices.ContainsFunc(layers, func(l Layer) bool { return l.Hours != nil })
-}
-
-// want puts the plan's stream into what is read of one.
-func (s *Stream) want(planned *plan.Stream) {
-	s.Codec, s.Width, s.Height, s.FPS = planned.Codec, planned.Width, planned.Height, planned.FPS
-	if s.GOPSeconds > 0 {
-		s.GOPSeconds = planned.GOPSeconds
-	}
-	if s.LimitKbps == 0 {
-		return
-	}
-	switch r := &planned.Rate; {
-	case r.Kind == "constant":
-		s.LimitKbps, s.Constant = r.Kbps, s.canBeConstant(planned.Codec)
-	case r.Kind == "modelled" && r.MaxKbps > 0:
-		s.LimitKbps, s.Constant = r.MaxKbps, false
-	case r.Kind == "variable" && r.ActiveKbps > s.LimitKbps: // it could not send what is planned
-		s.LimitKbps, s.Constant = math.Ceil(r.ActiveKbps/100)*100, false
-	}
-}
-
-func (s *Stream) canBeConstant(codec string) bool {
-	for _, o := range s.Could {
-		if o.Codec == codec {
-			return o.Constant
-		}
-	}
-	return s.Constant
 }
 
 // wanted is the detection as the plan has it.

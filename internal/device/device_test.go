@@ -25,7 +25,8 @@ var loopback = Allowed{netip.MustParsePrefix("127.0.0.0/8")}
 // play plays the recorder of a plan.
 func play(t testing.TB, p *plan.Plan, quirks ...standin.Quirk) *standin.Device {
 	t.Helper()
-	d, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", Discover: "127.0.0.1:0", User: "fitter", Password: "secret", Plan: p,
+	d, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", Discover: "127.0.0.1:0", User: "fitter",
+		Password: "secret", Plan: p,
 		Quirks: quirks})
 	if err != nil {
 		t.Fatal(err)
@@ -161,7 +162,8 @@ func different(t *testing.T) *plan.Plan {
 // TestWhatIsPlannedIsSet sets all that differs and sees it gone, on a recorder with polygons, one with a grid, and one of media 1.
 func TestWhatIsPlannedIsSet(t *testing.T) {
 	p := demo.PennywhistleQuay()
-	for _, quirk := range []standin.Quirk{"", standin.OldPrefixes, standin.DigestOnly, standin.Drops, standin.ClockOff, standin.ZonelessTimes} {
+	for _, quirk := range []standin.Quirk{"", standin.OldPrefixes, standin.DigestOnly, standin.Drops, standin.ClockOff,
+		standin.ZonelessTimes} {
 		t.Run(string(quirk), func(t *testing.T) {
 			t.Parallel()
 			c := mustOpen(t, play(t, different(t), slices.DeleteFunc([]standin.Quirk{quirk}, func(q standin.Quirk) bool { return q == "" })...))
@@ -202,7 +204,8 @@ func TestWhatTheDeviceMakesOfItIsSaid(t *testing.T) {
 	p := demo.PennywhistleQuay()
 	p.Channels = slices.Clone(p.Channels)
 	week := p.Channel("hall")
-	week.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "clock", Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 615, To: 700}, Duty: "off"}}}}
+	week.Week = plan.WeekRef{Own: &plan.OwnWeek{Otherwise: "clock",
+		Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 615, To: 700}, Duty: "off"}}}}
 	for _, of := range []struct {
 		quirk         standin.Quirk
 		refused, left string
@@ -240,7 +243,8 @@ func TestWhatIsNotThereIsNotAsked(t *testing.T) {
 		t.Errorf("%d periods", eight.Periods)
 	}
 	old := read(t, mustOpen(t, play(t, p, standin.Media1)))
-	if len(old.Channels) != 16 || len(old.Channels[0].Streams) != 2 || old.Channels[0].Streams[0].Codec != "h264" || old.Channels[0].Streams[0].Could == nil {
+	if len(old.Channels) != 16 || len(old.Channels[0].Streams) != 2 || old.Channels[0].Streams[0].Codec != "h264" ||
+		old.Channels[0].Streams[0].Could == nil {
 		t.Errorf("%+v", old.Channels[0])
 	}
 }
@@ -399,7 +403,8 @@ func TestAddressesAreReadAsTypedAndHeldToWhatIsAllowed(t *testing.T) {
 			t.Errorf("%q is %v, %v", text, a, err)
 		}
 	}
-	for _, ip := range []string{"127.0.0.1", "::1", "169.254.1.1", "169.254.169.254", "fe80::1", "224.0.0.1", "0.0.0.0", "::ffff:127.0.0.1", "fd00:ec2::254"} {
+	for _, ip := range []string{"127.0.0.1", "::1", "169.254.1.1", "169.254.169.254", "fe80::1", "224.0.0.1", "0.0.0.0",
+		"::ffff:127.0.0.1", "fd00:ec2::254"} {
 		if err := (Allowed)(nil).Check(netip.MustParseAddr(ip)); err == nil {
 			t.Errorf("%s is spoken with", ip)
 		}

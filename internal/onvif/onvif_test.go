@@ -102,7 +102,8 @@ func TestFaultsSayWhoseFaultItIs(t *testing.T) {
 
 // TestConfigurationsComeBack writes and reads encoders, options, jobs and notices.
 func TestConfigurationsComeBack(t *testing.T) {
-	c := Encoder{Token: "t", Name: "n", Encoding: "H265", Width: 2560, Height: 1440, FPS: 12.5, Kbps: 4096, Constant: true, Gov: 25, Quality: 3}
+	c := Encoder{Token: "t", Name: "n", Encoding: "H265", Width: 2560, Height: 1440, FPS: 12.5, Kbps: 4096,
+		Constant: true, Gov: 25, Quality: 3}
 	if got := EncoderOf(c.Element("tr2:Configurations")); got != c {
 		t.Errorf("%+v", got)
 	}
@@ -115,7 +116,8 @@ func TestConfigurationsComeBack(t *testing.T) {
 	if o.FrameRates[0] != 25 || o.KbpsMax != 8192 || o.GovMax != 400 || o.Sizes[0] != [2]int{1920, 1080} || !o.Constant {
 		t.Errorf("%+v", o)
 	}
-	j := Job{Token: "j", Recording: "r", Active: true, Priority: 2, Profile: "p", Schedule: "s", Filter: &Filter{[]string{TopicInput}, 5, 12.5}}
+	j := Job{Token: "j", Recording: "r", Active: true, Priority: 2, Profile: "p", Schedule: "s", Filter: &Filter{[]string{TopicInput}, 5,
+		12.5}}
 	got := JobOf("j", j.Configuration("trc:JobConfiguration"))
 	if got.Filter == nil || got.Filter.Before != 5 || got.Filter.After != 12.5 || got.Filter.Topics[0] != TopicInput || got.Schedule != "s" ||
 		got.Profile != "p" || !got.Active || got.Priority != 2 {
@@ -147,7 +149,8 @@ func TestTopicsAreReadByTheirNamespace(t *testing.T) {
 
 // TestDurationsAndMoments reads what XML Schema allows.
 func TestDurationsAndMoments(t *testing.T) {
-	for text, want := range map[string]float64{"PT5S": 5, "P1DT2H": 93600, "PT0.5S": 0.5, "P30D": 30 * 86400, "PT1M30S": 90, "-PT5S": -5, "P1Y": 365 * 86400} {
+	for text, want := range map[string]float64{"PT5S": 5, "P1DT2H": 93600, "PT0.5S": 0.5, "P30D": 30 * 86400, "PT1M30S": 90,
+		"-PT5S": -5, "P1Y": 365 * 86400} {
 		if got, err := SecondsOf(text); err != nil || got != want {
 			t.Errorf("%s is %v, %v", text, got, err)
 		}
@@ -158,8 +161,9 @@ func TestDurationsAndMoments(t *testing.T) {
 		}
 	}
 	faroe := time.FixedZone("", 3600)
-	for text, want := range map[string]string{"2026-11-30T12:00:00Z": "2026-11-30T12:00:00Z", "2026-11-30T12:00:00.5+02:00": "2026-11-30T10:00:00Z",
-		"2026-11-30T12:00:00": "2026-11-30T11:00:00Z"} {
+	for text, want := range map[string]string{"2026-11-30T12:00:00Z": "2026-11-30T12:00:00Z",
+		"2026-11-30T12:00:00.5+02:00": "2026-11-30T10:00:00Z",
+		"2026-11-30T12:00:00":         "2026-11-30T11:00:00Z"} {
 		if got, err := Moment(text, faroe); err != nil || got.UTC().Truncate(time.Second).Format(time.RFC3339) != want {
 			t.Errorf("%s is %v, %v", text, got, err)
 		}

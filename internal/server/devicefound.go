@@ -35,7 +35,8 @@ func (s *service) bringFromDevice(ctx context.Context, in *struct {
 	for _, l := range against.Lines {
 		for _, edit := range l.Take {
 			if c := edit.SetCells; c != nil && len(c.Rows) == 1 && c.Rows[0].Channel != "" {
-				settings.Settings = append(settings.Settings, measured.Setting{Channel: c.Rows[0].Channel, Column: c.Columns[0], Text: c.Rows[0].Values[0]})
+				settings.Settings = append(settings.Settings, measured.Setting{Channel: c.Rows[0].Channel, Column: c.Columns[0],
+					Text: c.Rows[0].Values[0]})
 			}
 		}
 	}
@@ -48,7 +49,8 @@ func (s *service) bringFromDevice(ctx context.Context, in *struct {
 		if err != nil {
 			return nil, s.problem(ctx, err)
 		}
-		b := store.Brought{ID: strings.ToLower(rand.Text()[:10]), Kind: kind, Name: "read from " + d.Address, Said: raw, Author: in.note("").Author}
+		b := store.Brought{ID: strings.ToLower(rand.Text()[:10]), Kind: kind, Name: "read from " +
+			d.Address, Said: raw, Author: in.note("").Author}
 		if err := s.store.Bring(ctx, e.head.Site, b); err != nil {
 			return nil, s.problem(ctx, err)
 		}

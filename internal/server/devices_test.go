@@ -3,6 +3,7 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"net"
 	"net/netip"
 	"net/url"
 	"strings"
@@ -34,7 +35,8 @@ func spoken(t testing.TB) Devices {
 // played plays the recorder of a plan.
 func played(t testing.TB, p *plan.Plan, quirks ...standin.Quirk) *standin.Device {
 	t.Helper()
-	d, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", User: "fitter", Password: devicePassword, Plan: p, Quirks: quirks})
+	d, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", User: "fitter", Password: devicePassword,
+		Plan: p, Quirks: quirks})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -244,13 +246,15 @@ func TestPasswordsOfDevicesAreSeenNowhere(t *testing.T) {
 	at := c.added(played(t, demo.PennywhistleQuay()))
 	c.began(at+"/read", "", 204)
 	c.done()
-	for _, path := range []string{"/api/plans/site/devices", at + "/held", at + "/calls", "/api/plans/site", "/api/plans/site/export", "/metrics"} {
+	for _, path := range []string{"/api/plans/site/devices", at + "/held", at + "/calls", "/api/plans/site",
+		"/api/plans/site/export", "/metrics"} {
 		if _, _, said := c.send("GET", path, ""); strings.Contains(said, devicePassword) || len(said) < 10 {
 			t.Errorf("%s: %.200s", path, said)
 		}
 	}
 	list, err := s.Devices(t.Context(), "site")
-	if err != nil || len(list) != 1 || strings.Contains(fmt.Sprintf("%s %s", list[0].Secret, list[0].Said), devicePassword) || len(list[0].Secret) < 20 {
+	if err != nil || len(list) != 1 || strings.Contains(fmt.Sprintf("%s %s", list[0].Secret, list[0].Said), devicePassword) ||
+		len(list[0].Secret) < 20 {
 		t.Errorf("%+v, %v", list, err)
 	}
 	if calls := call[[]DeviceCall](c, "GET", at+"/calls", "", 200); len(calls) < 40 || calls[0].Author != "Planner" {
@@ -259,7 +263,8 @@ func TestPasswordsOfDevicesAreSeenNowhere(t *testing.T) {
 	// A password that was given for one address is not sent to another.
 	id := at[strings.LastIndexByte(at, '/')+1:]
 	other := played(t, demo.PennywhistleQuay())
-	status, _, said := c.send("POST", "/api/plans/site/devices", fmt.Sprintf(`{"id":%q,"recorder":"nvr","address":%q,"user":"fitter"}`, id, other.HTTP))
+	status, _, said := c.send("POST", "/api/plans/site/devices",
+		fmt.Sprintf(`{"id":%q,"recorder":"nvr","address":%q,"user":"fitter"}`, id, other.HTTP))
 	if status != 422 || !strings.Contains(said, "another address") {
 		t.Errorf("%d %s", status, said)
 	}
@@ -311,7 +316,8 @@ func TestWhatCannotBeSpokenWithIsSaid(t *testing.T) {
 // TestDevicesAreFoundOnANetwork finds a stand-in, and whose address it is in the plan.
 func TestDevicesAreFoundOnANetwork(t *testing.T) {
 	p := demo.PennywhistleQuay()
-	d, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", Discover: "127.0.0.1:0", User: "fitter", Password: devicePassword, Plan: p})
+	d, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", Discover: "127.0.0.1:0", User: "fitter",
+		Password: devicePassword, Plan: p})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -353,5 +359,33 @@ func TestWorkOfAServerThatIsGoneIsTakenOver(t *testing.T) {
 	}
 	if stop, err := s.AtWork(t.Context(), "site", id, "gone", 1, 2, ""); err != nil || !stop {
 		t.Errorf("who was taken for gone goes on: %v", err)
+	}
+}
+
+// TestADeviceThatHangsDelaysNoOther reads a recorder while two others do not answer.
+func TestADeviceThatHangsDelaysNoOther(t *testing.T) {
+	c, s := serving(t, demo.PennywhistleQuay(), "", Options{Devices: spoken(t)})
+	silent, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { silent.Close() })
+	for k := range 2 {
+		id := fmt.Sprint("z", k)
+		if err := s.SetDevice(t.Context(), "site", store.Device{ID: id, Channel: "hall", Address: silent.Addr().String()}); err != nil {
+			t.Fatal(err)
+		}
+		c.began("/api/plans/site/devices/"+id+"/read", "", 204)
+	}
+	at := c.added(played(t, demo.PennywhistleQuay()))
+	c.began(at+"/read", "", 204)
+	if got := c.done(); got.ReadAt == nil || got.Recorder != "nvr" {
+		t.Errorf("%+v", got)
+	}
+	for _, d := range call[DevicesOf](c, "GET", "/api/plans/site/devices", "", 200).Devices[1:] {
+		if d.Work == nil || !d.Work.Running {
+			t.Errorf("%s does not hang, so that nothing is shown by this: %+v", d.ID, d.Work)
+		}
+		c.began("/api/plans/site/devices/"+d.ID+"/stop", "", 204)
 	}
 }

@@ -74,7 +74,8 @@ func TestAnotherClientUnderstandsIt(t *testing.T) {
 		if err := json.Unmarshal(out, &got); err != nil {
 			t.Fatalf("%v: %s", err, out)
 		}
-		if got.Information.Model != "Stand-in recorder" || len(got.Sources) != 16 || len(got.Profiles) != 30 || len(got.Services) < len(paths)-1 ||
+		if got.Information.Model != "Stand-in recorder" || len(got.Sources) != 16 || len(got.Profiles) != 30 ||
+			len(got.Services) < len(paths)-1 ||
 			!strings.HasPrefix(got.Stream.URI, d.RTSP) || !strings.HasPrefix(got.Snapshot.URI, d.HTTP) || len(got.Recordings) != 15 ||
 			!strings.Contains(string(got.Messages.NotificationMessage), "MotionAlarm") {
 			t.Errorf("%v: %+v", quirks, got)
@@ -118,7 +119,8 @@ func TestAnotherDecoderDecodesEveryFrame(t *testing.T) {
 			if err := os.WriteFile(path, stream, 0o600); err != nil {
 				t.Fatal(err)
 			}
-			out := run(t, nil, "ffprobe", "-v", "warning", "-count_frames", "-show_entries", "stream=width,height,nb_read_frames", "-of", "csv=p=0", path)
+			out := run(t, nil, "ffprobe", "-v", "warning", "-count_frames", "-show_entries", "stream=width,height,nb_read_frames",
+				"-of", "csv=p=0", path)
 			if got, want := strings.TrimSpace(string(out)), fmt.Sprintf("%d,%d,40", size[0], size[1]); got != want {
 				t.Errorf("%s: %q, not %q", codec, got, want)
 			}

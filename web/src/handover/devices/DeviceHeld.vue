@@ -124,7 +124,7 @@ async function take() {
         @done="setting = ''"
       />
       <template v-if="held.byHand.length">
-        <h3>To be entered by hand: the device has no setting for it</h3>
+        <h3>Otherwise than planned: what the device does not offer, or has no setting for</h3>
         <ul class="hand">
           <li v-for="(h, i) in held.byHand" :key="i">
             <b>{{ site.plan?.channels.find((c) => c.id === h.channel)?.name ?? h.channel }}</b>: {{ h.words }}
