@@ -47,7 +47,8 @@ func (s *Stream) wantRate(planned *plan.Stream, could *Could, say func(format st
 	if s.LimitKbps == 0 {
 		return
 	}
-	wanted, constant := s.LimitKbps, s.Constant
+	var wanted float64
+	var constant bool
 	switch r := &planned.Rate; {
 	case r.Kind == "constant":
 		wanted, constant = r.Kbps, could == nil && s.Constant || could != nil && could.Constant

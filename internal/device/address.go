@@ -13,6 +13,7 @@ import (
 	"net/netip"
 	"strconv"
 	"strings"
+	"time"
 )
 
 // Address is where a device answers.
@@ -110,6 +111,8 @@ func (a Address) pin(ctx context.Context, allowed Allowed) (netip.Addr, error) {
 	if ip, err := netip.ParseAddr(a.Host); err == nil {
 		return ip.Unmap(), allowed.Check(ip)
 	}
+	ctx, cancel := context.WithTimeout(ctx, 5*time.Second)
+	defer cancel()
 	list, err := net.DefaultResolver.LookupNetIP(ctx, "ip", a.Host)
 	if err != nil || len(list) == 0 {
 		return netip.Addr{}, &Error{Gone, fmt.Sprintf("No address is known for the name %s.", a.Host)}

@@ -38,7 +38,15 @@ const listenSuffix = "/listen"
 func registerListening(api huma.API, s *service) {
 	sse.Register(api, huma.Operation{OperationID: "listenDevice", Method: http.MethodGet, Path: "/api/plans/{id}/devices/{device}" +
 		listenSuffix,
-		Summary: "What a device notices, as it does"}, map[string]any{"heard": HeardAt{}, "listening": ListeningNow{},
+		Summary: "What a device notices, as it does",
+		Middlewares: huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
+			if _, _, _, err := s.listened(ctx.Context(), ctx.Param("id"), ctx.Param("device")); err != nil {
+				told := s.deviceOr(ctx.Context(), err).(huma.StatusError)
+				_ = huma.WriteErr(api, ctx, told.GetStatus(), told.Error())
+				return
+			}
+			next(ctx)
+		}}}, map[string]any{"heard": HeardAt{}, "listening": ListeningNow{},
 		"nothing": HeardNothing{}, "beat": Beat{}},
 		func(ctx context.Context, in *struct{ DeviceParam }, send sse.Sender) {
 			if who := account.From(ctx); who != nil && s.keeper != nil {
@@ -52,16 +60,20 @@ func registerListening(api huma.API, s *service) {
 		})
 }
 
+// listened is what is needed to listen to a device: it has to have been read.
+func (s *service) listened(ctx context.Context, id, dev string) (e entry, d store.Device, said *readout.Device, err error) {
+	if e, err = s.current(ctx, id); err != nil {
+		return e, d, nil, err
+	}
+	if d, err = s.store.Device(ctx, e.head.Site, dev); err != nil {
+		return e, d, nil, err
+	}
+	said, err = readOf(&d)
+	return e, d, said, err
+}
+
 func (s *service) listen(ctx context.Context, id, dev string, send sse.Sender) error {
-	e, err := s.current(ctx, id)
-	if err != nil {
-		return err
-	}
-	d, err := s.store.Device(ctx, e.head.Site, dev)
-	if err != nil {
-		return err
-	}
-	said, err := readOf(&d)
+	e, d, said, err := s.listened(ctx, id, dev)
 	if err != nil {
 		return err
 	}

@@ -266,7 +266,7 @@ func deviceProblem(err error) error {
 	var known *device.Error
 	var certificate *device.CertificateError
 	if errors.As(err, &known) || errors.As(err, &certificate) {
-		return huma.NewError(http.StatusBadGateway, err.Error())
+		return huma.Error422UnprocessableEntity(err.Error())
 	}
 	return err
 }

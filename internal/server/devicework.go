@@ -285,7 +285,7 @@ func (s *service) keepStill(ctx context.Context, plan, site string, d *store.Dev
 	}
 	still, err := s.takeStill(ctx, data)
 	if err != nil {
-		return nil, huma.NewError(502, "Its snapshot is no picture that is understood: "+err.Error()+".")
+		return nil, huma.Error422UnprocessableEntity("Its snapshot is no picture that is understood: " + err.Error() + ".")
 	}
 	if err := s.store.AddPicture(ctx, plan, still); err != nil {
 		return nil, s.problem(ctx, err)

@@ -221,3 +221,13 @@ func TestNewSitesBeginWithWhatWasFound(t *testing.T) {
 		t.Errorf("%+v, %v and %v", d.Learned, d.Assumed.EventsPerDay, before.Assumed.EventsPerDay)
 	}
 }
+
+// TestAnEventAtTheEndOfADate lasts into the next date, from the midnight at which that begins.
+func TestAnEventAtTheEndOfADate(t *testing.T) {
+	c := start(t, demo.PennywhistleQuay())
+	lost := call[Lost](c, "POST", "/api/plans/site/measured/missed",
+		`{"channel":"hall","date":"2026-10-25","clock":"24:00","seconds":80000}`, 200)
+	if lost.When != "Monday 26 October 2026 00:00" || lost.Odds == nil || lost.Odds.Rehearsals == 0 {
+		t.Errorf("%+v", lost)
+	}
+}

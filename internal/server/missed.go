@@ -47,6 +47,9 @@ func (s *service) toldOf(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, err)
 	}
 	b := &in.Body
+	if b.Clock == week.Clock(week.Day) { // the midnight at which the next date begins
+		b.Date, b.Clock = b.Date.Add(1), 0
+	}
 	i, err := channelIn(e.head.Plan, b.Channel)
 	if err != nil {
 		return nil, err
@@ -83,8 +86,9 @@ func (s *service) lost(ctx context.Context, site *estimate.Result, told measured
 		}
 		out.Gates = append([]measured.Loss{}, gates...)
 		from := rehearse.Ms(b.Clock) * rehearse.Minute
-		o, err := rehearse.OddsOf(ctx, site, rehearse.Ask{From: b.Date, Days: 1, Seed: 1}, i, from,
-			from+max(1, rehearse.Ms(b.Seconds*1000)))
+		to := from + max(1, rehearse.Ms(b.Seconds*1000))
+		days := int((to-1)/(rehearse.Ms(week.Day)*rehearse.Minute)) + 1 // one that begins late ends on the next
+		o, err := rehearse.OddsOf(ctx, site, rehearse.Ask{From: b.Date, Days: days, Seed: 1}, i, from, to)
 		if err == nil {
 			out.Odds = &Odds{o.Rehearsals, o.Full, o.Low, o.Gone}
 		}
