@@ -46,7 +46,9 @@ func TestADeviceIsSetAsPlanned(t *testing.T) {
 	p.shows(`[data-test="device-held"]`, "Luggage room: Keyframes, then full: keyframes only")
 	p.click(`[data-line="VS9/main.fps"] input`)
 	p.shows(`[data-test="device-set"]`, "Set 2 at the device")
-	p.click(`[data-line="VS9/main.fps"] input`)
+	p.click(`[data-line="VS9/main.fps"] .where`)
+	p.shows(`[data-test="device-take"]`, "Take 1 into the plan")
+	p.click(`[data-test="all-lines"]`)
 	p.click(`[data-test="device-set"]`)
 	p.shows(`[data-test="setting"]`, "Kiosk front, around motion and alarms: 5 s before and 4 s after → 5 s before and 15 s after")
 	p.click(`[data-test="set-now"]`)
@@ -112,7 +114,6 @@ func TestAStreamIsMeasuredAndEventsAreHeard(t *testing.T) {
 	p.revision(3)
 	p.click(`[data-test="listen"]`)
 	p.shows(`[data-test="ears"]`, "Walk before a camera")
-	// What is heard comes by itself, so it is said again until it is.
 	d.Move(3, true)
 	p.shows(`[data-test="heard"]`, "Waiting room moves")
 	d.Move(3, false)
@@ -121,6 +122,11 @@ func TestAStreamIsMeasuredAndEventsAreHeard(t *testing.T) {
 	p.shows(`[data-test="heard"]`, "Fuel store contact triggers")
 	p.click(`[data-test="keep-heard"]`)
 	p.shows(`body`, "Kept as an event log")
+	p.open("/sites/quay/handover/walk", `[data-test="walk-ears"]`)
+	p.click(`[data-test="walk-ears"] [data-test="listen"]`)
+	p.shows(`[data-test="walk-ears"]`, "Walk before a camera")
+	d.Move(5, true)
+	p.shows(`[data-test="walk-ears"]`, "Gangway A moves")
 }
 
 // TestADeviceThatCannotBeSpokenWithIsSaid names what is wrong, and lets a certificate be accepted.

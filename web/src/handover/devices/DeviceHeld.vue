@@ -25,6 +25,11 @@ function choose(id: string, on: boolean) {
   else left.add(id)
   chosen.value = new Set(lines.value.map((l) => l.id).filter((x) => !left.has(x)))
 }
+function only(ids: string[]) {
+  left.clear()
+  for (const l of lines.value) if (!ids.includes(l.id)) left.add(l.id)
+  chosen.value = new Set(ids)
+}
 const some = computed(() => lines.value.filter((l) => chosen.value.has(l.id)))
 const takes = computed(() => some.value.filter((l) => l.take?.length))
 const sets = computed(() => some.value.filter((l) => l.part))
@@ -92,7 +97,7 @@ async function take() {
           {{ count(lines.length, 'difference')
           }}<span class="soft">; {{ count(held.same, 'channel') }} as planned</span>
         </h3>
-        <DeviceLines :lines="lines" :chosen="chosen" @choose="choose" />
+        <DeviceLines :lines="lines" :chosen="chosen" @choose="choose" @only="only" />
         <p v-if="may" class="acts foot">
           <button
             v-if="site.role === 'planner'"

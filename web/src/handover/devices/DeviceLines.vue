@@ -1,9 +1,18 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { DeviceLine } from '../../api/types'
 
-/** Differences, one a line, each to be taken or set, or left. */
-defineProps<{ lines: DeviceLine[]; chosen: ReadonlySet<string> }>()
-defineEmits<{ choose: [id: string, on: boolean] }>()
+/** Differences, one a line, each to be taken or set, or left: all, those of one channel, or single ones. */
+const props = defineProps<{ lines: DeviceLine[]; chosen: ReadonlySet<string> }>()
+const emit = defineEmits<{ choose: [id: string, on: boolean]; only: [ids: string[]] }>()
+const all = computed(() => props.lines.every((l) => props.chosen.has(l.id)))
+const toggle = () => emit('only', all.value ? [] : props.lines.map((l) => l.id))
+const one = (l: DeviceLine) =>
+  emit(
+    'only',
+    props.lines.filter((x) => x.number === l.number && x.about === l.about).map((x) => x.id),
+  )
 </script>
 
 <template>
@@ -11,7 +20,9 @@ defineEmits<{ choose: [id: string, on: boolean] }>()
     <table data-test="device-lines">
       <thead>
         <tr>
-          <th scope="col"><span class="visually-hidden">Chosen</span></th>
+          <th scope="col">
+            <input type="checkbox" :checked="all" aria-label="All" data-test="all-lines" @change="toggle" />
+          </th>
           <th scope="col">Where</th>
           <th scope="col">What</th>
           <th scope="col">At the device</th>
@@ -29,9 +40,9 @@ defineEmits<{ choose: [id: string, on: boolean] }>()
             />
           </td>
           <td>
-            <div class="where">
+            <button type="button" class="plain-button where" title="Choose only this" @click="one(l)">
               <span v-if="l.number" class="soft">{{ l.number }}</span><span>{{ l.about }}</span>
-            </div>
+            </button>
           </td>
           <td>{{ l.what }}</td>
           <td>{{ l.device }}</td>
@@ -73,6 +84,7 @@ td {
 .where {
   display: flex;
   gap: 6px;
+  text-align: left;
 }
 
 .block {

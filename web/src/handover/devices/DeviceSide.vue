@@ -93,6 +93,7 @@ const forget = ref(false)
       </p>
       <DeviceStream :key="camera.token" :device="device" :devices="devices" :camera="camera" :planned="planned" />
     </template>
+    <p v-if="held" class="soft">It speaks: {{ held.device.services.join(', ') }}.</p>
     <h2>What it notices</h2>
     <DeviceEars v-if="may" :device="device" />
     <details class="calls" @toggle="open = ($event.target as HTMLDetailsElement).open">

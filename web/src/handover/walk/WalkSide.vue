@@ -5,6 +5,7 @@ import type { WalkRecord, WalkReport } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { notice } from '../../ui/notice'
 import { ago } from '../sheets/ago'
+import WalkEars from './WalkEars.vue'
 
 /** How a phone comes in, what is known of clocks, who signed, and what the plan does not have any more. */
 const props = defineProps<{ report: WalkReport }>()
@@ -33,6 +34,7 @@ const points = (line: number[][]) => line.map(([x, y]) => `${x! * width},${y! * 
       <button type="button" class="act quiet copy" @click="copy">Copy</button>
     </p>
     <p class="soft">The phone must reach this server once; then it needs no network.</p>
+    <WalkEars />
     <template v-if="report.clocks.length">
       <h2>Clocks of recorders</h2>
       <p v-for="c in report.clocks" :key="c.id">
