@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"wakefield.example/internal/demo"
+	"wakefield.example/internal/demo/recorder"
 )
 
 // shoot writes a picture of the window.
@@ -97,8 +98,13 @@ func TestScreenshots(t *testing.T) {
 	p.shoot(dir, "measured")
 	p.open(week+"/storage", `[data-test="do-it"]`)
 	p.shoot(dir, "storage")
-	p.open(week+"/kit/recorders", `[data-scenario="more"]`)
-	p.shoot(dir, "recorders")
+	if err := recorder.Play(t.Context(), s.store, "", spoken.Seal); err != nil {
+		t.Fatal(err)
+	}
+	p.open(week+"/handover/devices", `[data-test="device-read"]`)
+	p.click(`[data-test="device-read"]`)
+	p.shows(`[data-test="device-lines"]`, "Kiosk front")
+	p.shoot(dir, "devices")
 	p.open(week+"/weeks", `[data-week="hall"]`)
 	p.shoot(dir, "weeks")
 	p.open(week+"/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
