@@ -50,7 +50,7 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) (otherwis
 		}
 	}
 	if c.Recording != "" {
-		if layers := LayersOf(p, planned, d.Around); d.canFollow(layers) {
+		if layers := LayersOf(p, planned, d.Around); d.cannot(layers) == "" {
 			c.Layers = layers
 		}
 		if c.KeepAtMostDays != nil {
@@ -63,9 +63,16 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) (otherwis
 	return otherwise
 }
 
-// canFollow tells whether layers can be told to a device: one that does not follow hours is left as it is where the week changes.
-func (d *Device) canFollow(layers []Layer) bool {
-	return d.ByHour || !slices.ContainsFunc(layers, func(l Layer) bool { return l.Hours != nil })
+// cannot is what of layers cannot be told to a device, which is left as it is then: one that does not follow hours where the week
+// changes, or does not record around events where some are. Empty where all can.
+func (d *Device) cannot(layers []Layer) string {
+	switch {
+	case !d.ByHour && slices.ContainsFunc(layers, func(l Layer) bool { return l.Hours != nil }):
+		return "a week that changes by the hour"
+	case !d.Around && slices.ContainsFunc(layers, func(l Layer) bool { return len(l.On) > 0 }):
+		return "recording around events"
+	}
+	return ""
 }
 
 // wanted is the detection as the plan has it.
@@ -164,8 +171,8 @@ func byHand(p *plan.Plan, planned *plan.Channel, c *Channel, d *Device) (out []s
 	if c.Recording == "" {
 		return nil
 	}
-	if !d.canFollow(LayersOf(p, planned, d.Around)) {
-		add("a week that changes by the hour")
+	if words := d.cannot(LayersOf(p, planned, d.Around)); words != "" {
+		add(words)
 	}
 	for _, step := range p.WeekOf(planned).Steps() {
 		if d := p.Duty(step.Value); d != nil {

@@ -14,6 +14,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 )
 
 // Address is where a device answers.
@@ -52,7 +53,8 @@ func ReadAddress(text string) (a Address, err error) {
 		a.Host = host
 	}
 	a.Host = strings.Trim(a.Host, "[]")
-	if a.Host == "" || strings.ContainsAny(a.Host, " \t,;'\"<>%?#") || len(a.Host) > 253 {
+	if a.Host == "" || strings.ContainsAny(a.Host, " ,;'\"<>%?#[]\\@") || strings.ContainsFunc(a.Host, unicode.IsControl) ||
+		len(a.Host) > 253 {
 		return a, fmt.Errorf("%q is no address: a name or an IP address is, such as 10.0.4.20 or recorder.lan:8000", text)
 	}
 	return a, nil

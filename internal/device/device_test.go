@@ -260,6 +260,23 @@ func TestTheClockIsCorrected(t *testing.T) {
 	}
 }
 
+// TestASlowDeviceIsReadWhole waits for its answers, and says how far it is meanwhile.
+func TestASlowDeviceIsReadWhole(t *testing.T) {
+	s, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", User: "fitter", Password: "secret", Plan: demo.PennywhistleQuay(),
+		Quirks: []standin.Quirk{standin.Slow}, Pause: 30 * time.Millisecond})
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.Close)
+	if d := read(t, mustOpen(t, s)); len(d.Channels) != 16 || len(d.Unread) > 0 {
+		t.Errorf("%+v", d.Unread)
+	}
+	c, err := opened(t, s, func(o *Options) { o.Call = 5 * time.Millisecond })
+	if c != nil || trouble(err) != Late {
+		t.Errorf("%v", err)
+	}
+}
+
 // TestACertificateIsAskedAbout goes on only with the fingerprint that was accepted.
 func TestACertificateIsAskedAbout(t *testing.T) {
 	d := play(t, demo.PennywhistleQuay(), standin.SelfSigned)

@@ -86,6 +86,11 @@ func (r *reading) recordings(ctx context.Context) error {
 		return r.unless("recording", err)
 	}
 	r.can(ctx)
+	for i := range all.recordings { // where a device does not say it, its jobs do
+		for _, j := range all.recordings[i].jobs {
+			r.d.Around = r.d.Around || j.Filter != nil
+		}
+	}
 	g, ctx := errgroup.WithContext(ctx)
 	g.SetLimit(2)
 	for i := range all.recordings {

@@ -290,7 +290,7 @@ type gathering struct {
 
 func (g *gathering) add(data []byte) {
 	var packet rtp.Packet
-	if err := packet.Unmarshal(data); err != nil || packet.PayloadType != g.t.payload {
+	if err := packet.Unmarshal(data); err != nil || packet.Version != 2 || packet.PayloadType != g.t.payload {
 		return
 	}
 	if g.begun {

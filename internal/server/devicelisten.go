@@ -48,13 +48,16 @@ func registerListening(api huma.API, s *service) {
 			next(ctx)
 		}}}, map[string]any{"heard": HeardAt{}, "listening": ListeningNow{},
 		"nothing": HeardNothing{}, "beat": Beat{}},
-		func(ctx context.Context, in *struct{ DeviceParam }, send sse.Sender) {
+		func(ctx context.Context, in *struct {
+			DeviceParam
+			SentBy
+		}, send sse.Sender) {
 			if who := account.From(ctx); who != nil && s.keeper != nil {
 				var done context.CancelFunc
 				ctx, done = s.keeper.Listen(ctx, who)
 				defer done()
 			}
-			if err := s.listen(ctx, in.ID, in.Device, send); err != nil && ctx.Err() == nil {
+			if err := s.listen(ctx, in.ID, in.Device, in.note("").Author, send); err != nil && ctx.Err() == nil {
 				send.Data(HeardNothing{s.deviceOr(ctx, err).Error()})
 			}
 		})
@@ -72,14 +75,20 @@ func (s *service) listened(ctx context.Context, id, dev string) (e entry, d stor
 	return e, d, said, err
 }
 
-func (s *service) listen(ctx context.Context, id, dev string, send sse.Sender) error {
+func (s *service) listen(ctx context.Context, id, dev, author string, send sse.Sender) error {
 	e, d, said, err := s.listened(ctx, id, dev)
 	if err != nil {
 		return err
 	}
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
-	c, err := s.open(ctx, e.head.Site, &d, nil)
+	k := &worker{service: s, site: e.head.Site, device: d, author: author}
+	defer k.log(ctx)
+	c, err := s.open(ctx, e.head.Site, &d, func(call, ended string) {
+		if call != "PullMessages" { // which is asked all the time
+			k.said(call, ended)
+		}
+	})
 	if err != nil {
 		return err
 	}
@@ -114,6 +123,7 @@ func (s *service) listen(ctx context.Context, id, dev string, send sse.Sender) e
 				return nil
 			}
 		case <-tick.C:
+			k.log(ctx)
 			if beat() != nil {
 				return nil
 			}

@@ -204,8 +204,10 @@ func (s *service) setDevice(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	k := &worker{service: s, site: e.head.Site, device: d, author: in.note("").Author}
+	defer k.log(ctx)
 	c, err := device.Open(ctx, device.Options{Address: address, User: d.Username, Password: password, Fingerprint: d.Fingerprint,
-		Allowed: s.apart.Allowed})
+		Allowed: s.apart.Allowed, Said: k.said})
 	var certificate *device.CertificateError
 	if errors.As(err, &certificate) {
 		return &body[DeviceAnswered]{DeviceAnswered{Fingerprint: certificate.Fingerprint, Why: certificate.Why}}, nil

@@ -91,17 +91,26 @@ func (k *worker) said(call, ended string) {
 	k.calls = append(k.calls, store.Call{Device: k.device.ID, Author: k.author, Call: call, Ended: ended, At: time.Now()})
 }
 
-// tell keeps how far it is and what was asked, and tells whether to stop.
-func (k *worker) tell(ctx context.Context) (stop bool) {
+// log keeps what was asked, also where whoever asked is gone.
+func (k *worker) log(ctx context.Context) {
 	k.mu.Lock()
-	done, total, at, calls := k.done, k.total, k.at, k.calls
+	calls := k.calls
 	k.calls = nil
 	k.mu.Unlock()
-	if len(calls) > 0 {
-		if err := k.store.AddCalls(ctx, k.site, calls); err != nil {
-			k.log.WarnContext(ctx, "calls of a device are not in the log", "cause", err)
-		}
+	if len(calls) == 0 {
+		return
 	}
+	if err := k.store.AddCalls(context.WithoutCancel(ctx), k.site, calls); err != nil {
+		k.service.log.WarnContext(ctx, "calls of a device are not in the log", "cause", err)
+	}
+}
+
+// tell keeps how far it is and what was asked, and tells whether to stop.
+func (k *worker) tell(ctx context.Context) (stop bool) {
+	k.log(ctx)
+	k.mu.Lock()
+	done, total, at := k.done, k.total, k.at
+	k.mu.Unlock()
 	stop, err := k.store.AtWork(ctx, k.site, k.device.ID, k.holder, done, total, at)
 	return stop && err == nil
 }
@@ -269,11 +278,7 @@ func (s *service) stillFromDevice(ctx context.Context, in *struct {
 
 func (s *service) keepStill(ctx context.Context, plan, site string, d *store.Device, profile, author string) (*body[KeptPicture], error) {
 	k := &worker{service: s, site: site, device: *d, author: author}
-	defer func() { // in the log, however it ends
-		if err := s.store.AddCalls(context.WithoutCancel(ctx), site, k.calls); err != nil {
-			s.log.WarnContext(ctx, "calls of a device are not in the log", "cause", err)
-		}
-	}()
+	defer k.log(ctx)
 	c, err := s.open(ctx, site, d, k.said)
 	if err != nil {
 		return nil, deviceProblem(err)

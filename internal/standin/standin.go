@@ -63,6 +63,7 @@ type Options struct {
 	Recorder       string     // id; empty for the first
 	State          string     // file in which what was written is kept; empty for memory alone
 	Quirks         []Quirk
+	Pause          time.Duration // of an answer where it is slow; 5 s where it is 0
 	Seed           uint64
 }
 
@@ -111,6 +112,9 @@ func Start(ctx context.Context, o Options) (*Device, error) {
 	}
 	if ip := net.ParseIP(host); ip == nil || !ip.IsLoopback() {
 		return nil, fmt.Errorf("a stand-in listens on loopback only, not on %s", host)
+	}
+	if o.Pause == 0 {
+		o.Pause = usualPause
 	}
 	d := &Device{o: o, nonces: make(map[string]bool), pulls: make(map[string]*pull), conns: make(map[net.Conn]bool), begun: time.Now()}
 	if d.state, err = loadState(o.State); err != nil {

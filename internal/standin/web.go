@@ -45,7 +45,7 @@ func (d *Device) handler() http.Handler {
 		calls := d.calls
 		d.mu.Unlock()
 		if d.has(Slow) {
-			time.Sleep(slowness)
+			time.Sleep(d.o.Pause)
 		}
 		if d.has(Drops) && calls%5 == 0 {
 			if c, _, err := http.NewResponseController(w).Hijack(); err == nil {
@@ -61,8 +61,8 @@ func (d *Device) handler() http.Handler {
 	})
 }
 
-// slowness is how long an answer takes where it is slow.
-const slowness = 5 * time.Second
+// usualPause is how long an answer takes where it is slow.
+const usualPause = 5 * time.Second
 
 // public are operations that everybody may ask.
 var public = map[string]bool{"GetSystemDateAndTime": true, "GetServices": true, "GetCapabilities": true, "GetServiceCapabilities": true,
