@@ -25,7 +25,7 @@ type Against struct {
 // the lines change p.
 func Hold(p, entered *plan.Plan, t Target, d *Device) Against {
 	wanted, hand := Wanted(entered, t, d)
-	pairs := Match(entered, t, d)
+	pairs, names := Match(entered, t, d), namingOf(entered, t, d)
 	of := func(c *Channel) *plan.Channel {
 		for _, pair := range pairs {
 			if pair.Read != nil && pair.Read.Token == c.Token {
@@ -44,6 +44,9 @@ func Hold(p, entered *plan.Plan, t Target, d *Device) Against {
 		l := &lines[i]
 		if c := p.Channel(l.Channel); c != nil {
 			l.Take = take(p, c, l.member(), d.channel(l.ID), d)
+			if l.member() == "causes" {
+				l.Take = takeTies(p, c, d.channel(l.ID), names)
+			}
 		}
 	}
 	for _, pair := range pairs {

@@ -43,6 +43,7 @@ func (l *Layer) steps() week.Steps[bool] {
 // tidy puts layers in order, those of one key as one, and drops those that never hold.
 func tidy(list []Layer) []Layer {
 	when := make(map[layerKey]week.Steps[bool])
+	by := make(map[layerKey][]string)
 	var keys []layerKey
 	for i := range list {
 		k := list[i].key()
@@ -50,6 +51,11 @@ func tidy(list []Layer) []Layer {
 			keys = append(keys, k)
 		}
 		when[k] = week.Or(when[k], list[i].steps())
+		for _, b := range list[i].By {
+			if !slices.Contains(by[k], b) {
+				by[k] = append(by[k], b)
+			}
+		}
 	}
 	slices.SortFunc(keys, func(a, b layerKey) int {
 		return cmp.Or(cmp.Compare(a.on, b.on), cmp.Compare(a.stream, b.stream), cmp.Compare(a.pre, b.pre), cmp.Compare(a.post, b.post))
@@ -57,6 +63,13 @@ func tidy(list []Layer) []Layer {
 	var out []Layer
 	for _, k := range keys {
 		if l, ever := k.layer(when[k]); ever {
+			l.By = by[k]
+			slices.Sort(l.By)
+			for i := range list {
+				if list[i].key() == k {
+					l.untied = list[i].untied
+				}
+			}
 			out = append(out, l)
 		}
 	}

@@ -82,3 +82,58 @@ func TestGridsAreOne(t *testing.T) {
 		t.Errorf("cells of another grid became %+v", got)
 	}
 }
+
+// TestWhatRecordsAChannelIsHeld sees a contact that was left out, and one that records what it should not; takes each, and sees it go.
+func TestWhatRecordsAChannelIsHeld(t *testing.T) {
+	p := sample(t)
+	to := Target{Recorder: p.Recorders[0].ID}
+	p, err := edit.After(p, edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Alarm: "hatch"}, Record: []string{"ramp"}}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	d := asPlanned(entered(p), to.Recorder)
+	wanted, _ := Wanted(entered(p), to, d)
+	if h := Hold(p, entered(p), to, wanted); len(h.Lines) > 0 {
+		t.Fatalf("%+v", h.Lines)
+	}
+	for _, of := range []struct {
+		channel int
+		missing bool
+		by      func(l *Layer)
+	}{
+		{2, true, func(l *Layer) { l.By = slices.DeleteFunc(slices.Clone(l.By), func(b string) bool { return b == "alarm IN0" }) }},
+		{2, false, func(l *Layer) { l.By = append(slices.Clone(l.By), "motion V3") }},
+	} {
+		is := *wanted
+		is.Channels = slices.Clone(wanted.Channels)
+		c := &is.Channels[of.channel-1]
+		c.Layers = slices.Clone(c.Layers)
+		changed := 0
+		for i := range c.Layers {
+			on := plan.Motion
+			if of.missing {
+				on = plan.Alarm
+			}
+			if slices.Contains(c.Layers[i].On, on) {
+				if changed++; of.missing { // the contact is told of one kind of event alone, as another contact is
+					c.Layers[i].By = append(slices.Clone(c.Layers[i].By), "alarm OTHER")
+				}
+				of.by(&c.Layers[i])
+			}
+		}
+		h := Hold(p, entered(p), to, &is)
+		if changed == 0 || len(h.Lines) != 1 || h.Lines[0].What != "what records it" || h.Lines[0].Missing != of.missing || len(h.Lines[0].Take) != 1 {
+			t.Errorf("%+v", h.Lines)
+			continue
+		}
+		taken, err := edit.After(p, Together(h.Lines)...)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, l := range Hold(taken, entered(taken), to, &is).Lines {
+			if !of.missing {
+				t.Errorf("%s was taken, and differs still: %+v", l.What, l)
+			}
+		}
+	}
+}

@@ -53,6 +53,7 @@ func Lines(is, wanted *Device, name func(c *Channel) (id, name string)) (out []L
 		d := drawing{number: c.Number}
 		d.channel, d.about = name(c)
 		d.channelLines(c, &wanted.Channels[k])
+		d.tieLines(is, c, &wanted.Channels[k])
 		for n := range d.lines {
 			d.lines[n].ID = c.Token + "/" + d.lines[n].ID
 		}
@@ -161,7 +162,7 @@ func (d *drawing) layerLines(is, w *Channel) {
 		}
 		return tidy(out)
 	}
-	a, b := bare(is.Layers), bare(w.Layers)
+	a, b := bare(is.Layers), bare(asItMatters(w.Layers, is.Layers))
 	if inWords(a) != inWords(b) || !sameHours(a, b) {
 		l := d.add("layers", "what is recorded", inWords(a), inWords(b), part)
 		l.Missing = less(a, b)
@@ -179,6 +180,23 @@ func (d *drawing) layerLines(is, w *Channel) {
 			last.Missing = a.pre < b.pre || a.post < b.post
 		}
 	}
+}
+
+// tieLines are what differs of whose events a channel records.
+func (d *drawing) tieLines(device *Device, is, w *Channel) {
+	var a, b []string
+	for _, on := range []plan.Trigger{plan.Motion, plan.Alarm} {
+		has, told := heard(is.Layers, on)
+		wants, planned := heard(w.Layers, on)
+		if told && planned && !slices.Equal(has, wants) {
+			a, b = append(a, has...), append(b, wants...)
+		}
+	}
+	if slices.Equal(a, b) {
+		return
+	}
+	l := d.add("causes", "what records it", device.heardWords(a), device.heardWords(b), "layers:"+is.Recording)
+	l.Missing = slices.ContainsFunc(b, func(x string) bool { return !slices.Contains(a, x) })
 }
 
 func sameHours(a, b []Layer) bool {

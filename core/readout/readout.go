@@ -7,6 +7,7 @@
 package readout
 
 import (
+	"slices"
 	"time"
 
 	"wakefield.example/core/plan"
@@ -106,9 +107,22 @@ type Detection struct {
 type Layer struct {
 	Stream      plan.StreamName `json:"stream" enum:"main,sub,third"`
 	On          []plan.Trigger  `json:"on,omitempty" enum:"motion,alarm" doc:"Events around which it is recorded; empty for all of it"`
+	By          []string        `json:"by,omitempty" doc:"Whose events: motion or alarm, and the token of the picture or the contact; absent where the device does not say"`
 	PreSeconds  *float64        `json:"preSeconds,omitempty" doc:"Absent where the device does not say"`
 	PostSeconds *float64        `json:"postSeconds,omitempty"`
 	Hours       []plan.Hours    `json:"hours,omitempty" doc:"Absent for always"`
+
+	untied []plan.Trigger // of On: those that nothing of the plan is tied to, so that they never come
+}
+
+// Heard are the events around which a layer is recorded, without those that never come; none of a layer that never is.
+func (l *Layer) Heard() (on []plan.Trigger) {
+	for _, t := range l.On {
+		if !slices.Contains(l.untied, t) {
+			on = append(on, t)
+		}
+	}
+	return on
 }
 
 // Input is a contact of a device.

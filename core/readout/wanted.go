@@ -14,12 +14,13 @@ func Wanted(p *plan.Plan, t Target, d *Device) (*Device, []ByHand) {
 	w := *d
 	w.Channels, w.Inputs, w.Outputs = slices.Clone(d.Channels), slices.Clone(d.Inputs), slices.Clone(d.Outputs)
 	var hand []ByHand
+	names := namingOf(p, t, d)
 	for _, pair := range Match(p, t, d) {
 		if pair.Planned == nil || pair.Read == nil || pair.Planned.NoCamera {
 			continue
 		}
 		c := &w.Channels[slices.IndexFunc(d.Channels, func(c Channel) bool { return c.Token == pair.Read.Token })]
-		for _, words := range append(c.want(p, pair.Planned, d), byHand(p, pair.Planned, c, d)...) {
+		for _, words := range append(c.want(p, pair.Planned, d, names), byHand(p, pair.Planned, c, d)...) {
 			hand = append(hand, ByHand{pair.Planned.ID, words})
 		}
 	}
@@ -36,7 +37,7 @@ type ByHand struct {
 }
 
 // want puts the plan's values into a channel, and says which become others as the device does not offer them.
-func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) (otherwise []string) {
+func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device, names naming) (otherwise []string) {
 	c.Name = planned.Name
 	if c.Recording == "" && c.Name != "" && len(d.Channels) == 1 {
 		c.Name = d.Channels[0].Name // a camera's own name is nobody's decision
@@ -51,6 +52,8 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device) (otherwis
 	}
 	if c.Recording != "" {
 		if layers := LayersOf(p, planned, d.Around); d.cannot(layers) == "" {
+			t := tiedTo(p, planned)
+			names.name(layers, &t)
 			c.Layers = layers
 		}
 		if c.KeepAtMostDays != nil {

@@ -108,7 +108,7 @@ func TestARecorderIsReadAndHeldAgainstItsPlan(t *testing.T) {
 		got = append(got, l.About+", "+l.What+": "+l.Device+" → "+l.Plan)
 	}
 	want := []string{"Vehicle lane 1, main stream, frames a second: 10 → 15",
-		"Kiosk front, around motion and alarms: 5 s before and 4 s after → 5 s before and 15 s after",
+		"Kiosk front, around motion: 5 s before and 4 s after → 5 s before and 15 s after",
 		"Fuel store contact, contact at rest: normally open → normally closed"}
 	if !slices.Equal(got, want) {
 		t.Errorf("%q", got)

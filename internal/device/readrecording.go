@@ -2,6 +2,7 @@ package device
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"time"
 
@@ -166,7 +167,7 @@ func (r *reading) layers(c *readout.Channel, of *recordingOf, schedules map[stri
 			}
 		}
 		if j.Filter != nil {
-			l.On = triggersOf(j.Filter.Topics)
+			l.On, l.By = r.heardBy(j.Filter.Heard)
 			if j.Filter.Before >= 0 {
 				l.PreSeconds = &j.Filter.Before
 			}
@@ -197,24 +198,47 @@ func hostOf(text string) string {
 	return a.String()
 }
 
-// triggersOf are the kinds of events that topics are of.
-func triggersOf(topics []string) (out []plan.Trigger) {
-	var motion, alarm bool
-	for _, t := range topics {
-		switch {
-		case strings.Contains(t, "DigitalInput"), strings.Contains(t, "Trigger"):
-			alarm = true
-		default:
-			motion = true
+// triggerOf is the kind of event that a topic is of.
+func triggerOf(topic string) plan.Trigger {
+	if strings.Contains(topic, "DigitalInput") || strings.Contains(topic, "Trigger") {
+		return plan.Alarm
+	}
+	return plan.Motion
+}
+
+// heardBy are the kinds of events of a filter, and whose they are where it says so.
+func (r *reading) heardBy(list []onvif.Heard) (on []plan.Trigger, by []string) {
+	for _, h := range list {
+		kind := triggerOf(h.Topic)
+		if !slices.Contains(on, kind) {
+			on = append(on, kind)
+		}
+		for _, token := range h.Source {
+			if kind == plan.Motion {
+				token = r.sourceOf(token)
+			}
+			if text := string(kind) + " " + token; token != "" && !slices.Contains(by, text) {
+				by = append(by, text)
+			}
 		}
 	}
-	if motion || !alarm {
-		out = append(out, plan.Motion)
+	if len(on) == 0 {
+		on = []plan.Trigger{plan.Motion}
 	}
-	if alarm {
-		out = append(out, plan.Alarm)
+	slices.Sort(on)
+	slices.Reverse(on) // motion first
+	slices.Sort(by)
+	return on, by
+}
+
+// sourceOf is the video source of which a token is: its own, or that of a configuration.
+func (r *reading) sourceOf(token string) string {
+	for i := range r.d.Channels {
+		if c := &r.d.Channels[i]; c.Token == token || slices.Contains(c.Tokens, token) {
+			return c.Token
+		}
 	}
-	return out
+	return ""
 }
 
 // can reads what of schedules and events the device takes.

@@ -31,7 +31,7 @@ func (c *Client) Write(ctx context.Context, wanted *readout.Device, part string)
 		for i := range wanted.Channels {
 			if w := &wanted.Channels[i]; w.Recording == token {
 				if kind == "layers" {
-					return c.writeLayers(ctx, w)
+					return c.writeLayers(ctx, wanted, w)
 				}
 				return c.writeRecording(ctx, w)
 			}
@@ -109,7 +109,7 @@ func (c *Client) writeRecording(ctx context.Context, w *readout.Channel) error {
 
 // writeLayers makes the jobs of a recording what is wanted: those that are there are changed in turn, what is lacking is made, what
 // is too many is deleted. A schedule that other jobs follow is left alone, and another made.
-func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
+func (c *Client) writeLayers(ctx context.Context, wanted *readout.Device, w *readout.Channel) error {
 	all, err := c.recordingsOf(ctx)
 	if err != nil {
 		return err
@@ -125,8 +125,9 @@ func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
 		}
 	}
 	topics := topicsIn(all)
-	for i := range w.Layers {
-		l := &w.Layers[i]
+	layers := slices.DeleteFunc(slices.Clone(w.Layers), func(l readout.Layer) bool { return len(l.On) > 0 && len(l.Heard()) == 0 })
+	for i := range layers {
+		l := &layers[i]
 		j := onvif.Job{Recording: w.Recording, Active: true, Priority: 1}
 		if i < len(jobs) {
 			j.Token, j.Schedule, j.Priority = jobs[i].Token, jobs[i].Schedule, jobs[i].Priority
@@ -144,7 +145,7 @@ func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
 			return &Error{Refused, plan.Say("%s has no %s.", w.Name, plan.StreamChoices.Name(string(l.Stream)))}
 		}
 		if len(l.On) > 0 {
-			j.Filter = &onvif.Filter{Before: plan.Or(l.PreSeconds, -1), After: plan.Or(l.PostSeconds, -1), Topics: topicsOf(l.On, topics, w)}
+			j.Filter = &onvif.Filter{Before: plan.Or(l.PreSeconds, -1), After: plan.Or(l.PostSeconds, -1), Heard: heardOf(l, topics, wanted, w)}
 		}
 		if j.Token == "" {
 			_, err = c.call(ctx, onvif.RecordingControl, onvif.E("trc:CreateRecordingJob", j.Configuration("trc:JobConfiguration")))
@@ -156,7 +157,7 @@ func (c *Client) writeLayers(ctx context.Context, w *readout.Channel) error {
 			return err
 		}
 	}
-	for _, j := range jobs[min(len(jobs), len(w.Layers)):] {
+	for _, j := range jobs[min(len(jobs), len(layers)):] {
 		if _, err := c.call(ctx, onvif.RecordingControl, onvif.E("trc:DeleteRecordingJob", onvif.E("trc:JobToken", j.Token))); err != nil {
 			return err
 		}
@@ -215,16 +216,17 @@ func topicsIn(all *recorded) map[plan.Trigger]string {
 			if j.Filter == nil {
 				continue
 			}
-			for _, t := range j.Filter.Topics {
-				out[triggersOf([]string{t})[0]] = t
+			for _, h := range j.Filter.Heard {
+				out[triggerOf(h.Topic)] = h.Topic
 			}
 		}
 	}
 	return out
 }
 
-// topicsOf are the topics of some events: as the device's other jobs have them, else by how the channel notices motion.
-func topicsOf(on []plan.Trigger, known map[plan.Trigger]string, w *readout.Channel) (out []string) {
+// heardOf are the topics of a layer's events: as the device's other jobs have them, else by how the channel notices motion; each with
+// whose they are, so that nobody else's records it.
+func heardOf(l *readout.Layer, known map[plan.Trigger]string, wanted *readout.Device, w *readout.Channel) (out []onvif.Heard) {
 	motion := onvif.TopicMotionAlarm
 	if d := w.Detection; d != nil {
 		switch d.Drawn {
@@ -234,14 +236,34 @@ func topicsOf(on []plan.Trigger, known map[plan.Trigger]string, w *readout.Chann
 			motion = onvif.TopicRegionMotion
 		}
 	}
-	for _, t := range on {
-		if t == plan.Alarm {
-			out = append(out, cmp.Or(known[t], onvif.TopicInput))
-		} else {
-			out = append(out, cmp.Or(known[t], motion))
+	topics := map[plan.Trigger]string{plan.Motion: cmp.Or(known[plan.Motion], motion), plan.Alarm: cmp.Or(known[plan.Alarm], onvif.TopicInput)}
+	for _, on := range l.Heard() {
+		n := len(out)
+		for _, b := range l.By {
+			if token, is := strings.CutPrefix(b, string(on)+" "); is {
+				out = append(out, onvif.Heard{Topic: topics[on], Source: sourceItem(topics[on], token, wanted)})
+			}
+		}
+		if len(out) == n {
+			out = append(out, onvif.Heard{Topic: topics[on]})
 		}
 	}
 	return out
+}
+
+// sourceItem is how messages of a topic say whose they are.
+func sourceItem(topic, token string, d *readout.Device) map[string]string {
+	switch {
+	case triggerOf(topic) == plan.Alarm:
+		return map[string]string{"InputToken": token}
+	case strings.Contains(topic, "RuleEngine"):
+		for i := range d.Channels {
+			if c := &d.Channels[i]; c.Token == token && len(c.Tokens) > 0 {
+				return map[string]string{"VideoSourceConfigurationToken": c.Tokens[0]}
+			}
+		}
+	}
+	return map[string]string{"Source": token}
 }
 
 // writeInput sets how a contact rests.

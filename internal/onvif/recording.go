@@ -1,5 +1,10 @@
 package onvif
 
+import (
+	"maps"
+	"slices"
+)
+
 // Job is what a recorder writes into a recording, and when: a stream, by a schedule or always, all of it or around events.
 type Job struct {
 	Token     string
@@ -13,8 +18,14 @@ type Job struct {
 
 // Filter says which events a job records, and how long before and after them.
 type Filter struct {
-	Topics        []string
+	Heard         []Heard
 	Before, After float64 // seconds; below 0 where nothing is said
+}
+
+// Heard is a topic, of all that it comes of or of one source.
+type Heard struct {
+	Topic  string
+	Source map[string]string // items that a message has to have
 }
 
 // Topics of events.
@@ -46,8 +57,16 @@ func (j Job) Configuration(name string) *Element {
 	}
 	if f := j.Filter; f != nil {
 		filter := E("tt:EventFilter")
-		for _, topic := range f.Topics {
-			filter.AddChild(E("tt:Filter", E("tt:Topic", topic)))
+		for _, h := range f.Heard {
+			one := E("tt:Filter", E("tt:Topic", h.Topic))
+			if len(h.Source) > 0 {
+				source := E("tt:Source")
+				for _, name := range slices.Sorted(maps.Keys(h.Source)) {
+					source.AddChild(Item(name, h.Source[name]))
+				}
+				one.AddChild(source)
+			}
+			filter.AddChild(one)
 		}
 		if f.Before >= 0 {
 			filter.AddChild(E("tt:Before", Seconds(f.Before)))
@@ -71,7 +90,7 @@ func JobOf(token string, e *Element) Job {
 	j.Filter = &Filter{Before: -1, After: -1}
 	for _, one := range f.SelectElements("Filter") {
 		if topic := Text(one, "Topic"); topic != "" {
-			j.Filter.Topics = append(j.Filter.Topics, topic)
+			j.Filter.Heard = append(j.Filter.Heard, Heard{topic, Items(At(one, "Source"))})
 		}
 	}
 	if s, err := SecondsOf(Text(f, "Before")); err == nil {

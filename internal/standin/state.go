@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/handover"
@@ -170,19 +171,48 @@ func (s *State) describe(c *Channel, p *plan.Plan, planned *plan.Channel, grid, 
 		}
 		if len(l.On) > 0 {
 			j.Filter = &onvif.Filter{Before: plan.Or(l.PreSeconds, -1), After: plan.Or(l.PostSeconds, -1)}
-			for _, on := range l.On {
-				topic := onvif.TopicRegionMotion
-				switch {
-				case on == plan.Alarm:
-					topic = onvif.TopicInput
-				case grid:
-					topic = onvif.TopicCellMotion
-				}
-				j.Filter.Topics = append(j.Filter.Topics, topic)
-			}
+			j.Filter.Heard = s.heard(p, planned, l.On, grid)
 		}
 		s.Jobs = append(s.Jobs, j)
 	}
+}
+
+// heard is whose events record a channel of the plan.
+func (s *State) heard(p *plan.Plan, planned *plan.Channel, on []plan.Trigger, grid bool) (out []onvif.Heard) {
+	topic := onvif.TopicRegionMotion
+	if grid {
+		topic = onvif.TopicCellMotion
+	}
+	motion := func(id string) {
+		if c := p.Channel(id); c != nil && c.Recorder == planned.Recorder {
+			out = append(out, onvif.Heard{Topic: topic, Source: map[string]string{"VideoSourceConfigurationToken": fmt.Sprint("VSC", c.Number)}})
+		}
+	}
+	if slices.Contains(on, plan.Motion) && planned.Detection.TiedToSelf() {
+		motion(planned.ID)
+	}
+	for _, e := range p.Effects {
+		if !slices.Contains(e.Record, planned.ID) {
+			continue
+		}
+		if slices.Contains(on, plan.Motion) && e.When.Motion != "" && e.When.Motion != planned.ID {
+			motion(e.When.Motion)
+		}
+		if at := input(p, planned.Recorder, e.When.Alarm); slices.Contains(on, plan.Alarm) && at != "" {
+			out = append(out, onvif.Heard{Topic: onvif.TopicInput, Source: map[string]string{"InputToken": at}})
+		}
+	}
+	return out
+}
+
+// input is the token of an alarm input of a recorder; empty where it is not there.
+func input(p *plan.Plan, recorder, id string) string {
+	for i, in := range p.AlarmInputs {
+		if in.Recorder == recorder && in.ID == id {
+			return fmt.Sprintf("IN%d", i+1)
+		}
+	}
+	return ""
 }
 
 // schedule is the token of a schedule of these hours: one that is there, or a new one.

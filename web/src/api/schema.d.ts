@@ -3312,6 +3312,8 @@ export interface components {
             token: string;
         };
         DeviceLayer: {
+            /** @description Whose events: motion or alarm, and the token of the picture or the contact; absent where the device does not say */
+            by?: string[];
             /** @description Absent for always */
             hours?: components["schemas"]["Hours"][];
             /** @description Events around which it is recorded; empty for all of it */
@@ -10395,7 +10397,12 @@ export interface operations {
     listenDevice: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 /** @description Id of the plan */
                 id: string;
