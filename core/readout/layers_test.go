@@ -87,7 +87,8 @@ func TestGridsAreOne(t *testing.T) {
 func TestWhatRecordsAChannelIsHeld(t *testing.T) {
 	p := sample(t)
 	to := Target{Recorder: p.Recorders[0].ID}
-	p, err := edit.After(p, edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Alarm: "hatch"}, Record: []string{"ramp"}}}})
+	p, err := edit.After(p,
+		edit.Edit{AddEffect: &edit.AddEffect{Effect: plan.Effect{When: plan.When{Alarm: "hatch"}, Record: []string{"ramp"}}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -101,7 +102,9 @@ func TestWhatRecordsAChannelIsHeld(t *testing.T) {
 		missing bool
 		by      func(l *Layer)
 	}{
-		{2, true, func(l *Layer) { l.By = slices.DeleteFunc(slices.Clone(l.By), func(b string) bool { return b == "alarm IN0" }) }},
+		{2, true, func(l *Layer) {
+			l.By = slices.DeleteFunc(slices.Clone(l.By), func(b string) bool { return b == "alarm IN0" })
+		}},
 		{2, false, func(l *Layer) { l.By = append(slices.Clone(l.By), "motion V3") }},
 	} {
 		is := *wanted
@@ -122,7 +125,8 @@ func TestWhatRecordsAChannelIsHeld(t *testing.T) {
 			}
 		}
 		h := Hold(p, entered(p), to, &is)
-		if changed == 0 || len(h.Lines) != 1 || h.Lines[0].What != "what records it" || h.Lines[0].Missing != of.missing || len(h.Lines[0].Take) != 1 {
+		if changed == 0 || len(h.Lines) != 1 || h.Lines[0].What != "what records it" || h.Lines[0].Missing != of.missing ||
+			len(h.Lines[0].Take) != 1 {
 			t.Errorf("%+v", h.Lines)
 			continue
 		}

@@ -262,7 +262,8 @@ func TestTheClockIsCorrected(t *testing.T) {
 
 // TestASlowDeviceIsReadWhole waits for its answers, and says how far it is meanwhile.
 func TestASlowDeviceIsReadWhole(t *testing.T) {
-	s, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", User: "fitter", Password: "secret", Plan: demo.PennywhistleQuay(),
+	s, err := standin.Start(t.Context(), standin.Options{Listen: "127.0.0.1:0", User: "fitter", Password: "secret",
+		Plan:   demo.PennywhistleQuay(),
 		Quirks: []standin.Quirk{standin.Slow}, Pause: 30 * time.Millisecond})
 	if err != nil {
 		t.Fatal(err)

@@ -39,7 +39,8 @@ func FuzzPackets(fuzz *testing.F) {
 		g := gathering{w: w, t: track{codec: codec, clock: 90000, payload: 96}}
 		came := 0
 		for k := range uint32(4) {
-			p := rtp.Packet{Header: rtp.Header{Version: 2, PayloadType: 96, SequenceNumber: uint16(number) + uint16(k), Timestamp: uint32(stamp) + k/2*6000},
+			p := rtp.Packet{Header: rtp.Header{Version: 2, PayloadType: 96, SequenceNumber: uint16(number) + uint16(k),
+				Timestamp: uint32(stamp) + k/2*6000},
 				Payload: payload}
 			data, err := p.Marshal()
 			if err != nil {

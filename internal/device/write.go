@@ -128,9 +128,9 @@ func (c *Client) writeLayers(ctx context.Context, wanted *readout.Device, w *rea
 	layers := slices.DeleteFunc(slices.Clone(w.Layers), func(l readout.Layer) bool { return len(l.On) > 0 && len(l.Heard()) == 0 })
 	for i := range layers {
 		l := &layers[i]
-		j := onvif.Job{Recording: w.Recording, Active: true, Priority: 1}
+		j := onvif.Job{Recording: w.Recording, Active: true, Priority: basePriority}
 		if i < len(jobs) {
-			j.Token, j.Schedule, j.Priority = jobs[i].Token, jobs[i].Schedule, jobs[i].Priority
+			j.Token, j.Schedule = jobs[i].Token, jobs[i].Schedule
 		}
 		was := j.Schedule
 		if j.Schedule, err = c.writeSchedule(ctx, all, j.Schedule, users[j.Schedule], w, l); err != nil {
@@ -139,21 +139,11 @@ func (c *Client) writeLayers(ctx context.Context, wanted *readout.Device, w *rea
 		if was != "" && was != j.Schedule {
 			users[was]--
 		}
-		if s := w.Stream(l.Stream); s != nil {
-			j.Profile = s.Profile
-		} else {
-			return &Error{Refused, plan.Say("%s has no %s.", w.Name, plan.StreamChoices.Name(string(l.Stream)))}
-		}
 		if len(l.On) > 0 {
+			j.Priority = eventPriority
 			j.Filter = &onvif.Filter{Before: plan.Or(l.PreSeconds, -1), After: plan.Or(l.PostSeconds, -1), Heard: heardOf(l, topics, wanted, w)}
 		}
-		if j.Token == "" {
-			_, err = c.call(ctx, onvif.RecordingControl, onvif.E("trc:CreateRecordingJob", j.Configuration("trc:JobConfiguration")))
-		} else {
-			_, err = c.ask(ctx, onvif.RecordingControl, onvif.E("trc:SetRecordingJobConfiguration", onvif.E("trc:JobToken", j.Token),
-				j.Configuration("trc:JobConfiguration")))
-		}
-		if err != nil {
+		if err := c.writeJob(ctx, j, l, w); err != nil {
 			return err
 		}
 	}
@@ -171,6 +161,28 @@ func (c *Client) writeLayers(ctx context.Context, wanted *readout.Device, w *rea
 		}
 	}
 	return nil
+}
+
+// Of jobs that write into one recording at once the one with more priority does: what happens goes before what is recorded anyway.
+const (
+	basePriority  = 1
+	eventPriority = 2
+)
+
+// writeJob makes a job of a layer, or sets the one of its token.
+func (c *Client) writeJob(ctx context.Context, j onvif.Job, l *readout.Layer, w *readout.Channel) error {
+	s := w.Stream(l.Stream)
+	if s == nil {
+		return &Error{Refused, plan.Say("%s has no %s.", w.Name, plan.StreamChoices.Name(string(l.Stream)))}
+	}
+	j.Profile = s.Profile
+	if j.Token == "" {
+		_, err := c.call(ctx, onvif.RecordingControl, onvif.E("trc:CreateRecordingJob", j.Configuration("trc:JobConfiguration")))
+		return err
+	}
+	_, err := c.ask(ctx, onvif.RecordingControl, onvif.E("trc:SetRecordingJobConfiguration", onvif.E("trc:JobToken", j.Token),
+		j.Configuration("trc:JobConfiguration")))
+	return err
 }
 
 // scheduleName is what schedules of a channel are called that we make.
@@ -193,6 +205,7 @@ func (c *Client) writeSchedule(ctx context.Context, all *recorded, token string,
 	inner := []*onvif.Element{onvif.E("tsc:Name", name), onvif.E("tsc:Description", plan.HoursInWords(l.Hours)),
 		onvif.E("tsc:Standard", formats.WriteSchedule(l.Hours, name))}
 	if known && users == 1 {
+		inner[0] = onvif.E("tsc:Name", s.name)
 		_, err := c.ask(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule",
 			onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: token}, inner)))
 		return token, err

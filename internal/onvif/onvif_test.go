@@ -116,10 +116,12 @@ func TestConfigurationsComeBack(t *testing.T) {
 	if o.FrameRates[0] != 25 || o.KbpsMax != 8192 || o.GovMax != 400 || o.Sizes[0] != [2]int{1920, 1080} || !o.Constant {
 		t.Errorf("%+v", o)
 	}
-	j := Job{Token: "j", Recording: "r", Active: true, Priority: 2, Profile: "p", Schedule: "s", Filter: &Filter{[]Heard{{TopicInput, map[string]string{"InputToken": "IN1"}}}, 5,
-		12.5}}
+	j := Job{Token: "j", Recording: "r", Active: true, Priority: 2, Profile: "p", Schedule: "s",
+		Filter: &Filter{[]Heard{{TopicInput, map[string]string{"InputToken": "IN1"}}}, 5,
+			12.5}}
 	got := JobOf("j", j.Configuration("trc:JobConfiguration"))
-	if got.Filter == nil || got.Filter.Before != 5 || got.Filter.After != 12.5 || got.Filter.Heard[0].Topic != TopicInput || got.Filter.Heard[0].Source["InputToken"] != "IN1" || got.Schedule != "s" ||
+	if got.Filter == nil || got.Filter.Before != 5 || got.Filter.After != 12.5 || got.Filter.Heard[0].Topic != TopicInput ||
+		got.Filter.Heard[0].Source["InputToken"] != "IN1" || got.Schedule != "s" ||
 		got.Profile != "p" || !got.Active || got.Priority != 2 {
 		t.Errorf("%+v", got)
 	}

@@ -170,6 +170,7 @@ func (s *State) describe(c *Channel, p *plan.Plan, planned *plan.Channel, grid, 
 			j.Schedule = s.schedule(l.Hours)
 		}
 		if len(l.On) > 0 {
+			j.Priority = 2 // of what is written at once the event
 			j.Filter = &onvif.Filter{Before: plan.Or(l.PreSeconds, -1), After: plan.Or(l.PostSeconds, -1)}
 			j.Filter.Heard = s.heard(p, planned, l.On, grid)
 		}
