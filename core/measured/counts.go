@@ -201,6 +201,10 @@ func (c *comparison) rateFigure(b *bunch, factors map[string]float64) Figure {
 	if b.alone || id == "" {
 		k := b.list[0].main()
 		f.ID = c.id(b.list[0].channel)
+		if k < 0 {
+			f.Words = "nothing that the plan knows of happens there"
+			return f
+		}
 		if !b.alone {
 			f.ID = b.list[0].from[k].ID
 		}

@@ -2,13 +2,16 @@ package measured
 
 import (
 	"context"
+	"slices"
 	"testing"
 	"time"
 
 	"wakefield.example/core/activity"
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 	"wakefield.example/core/rehearse"
+	"wakefield.example/core/week"
 )
 
 // recordedOut plays what is true at a site, and tells what a recorder's list of recordings would.
@@ -84,5 +87,24 @@ func TestSecondsAreToldByTheShortestRecording(t *testing.T) {
 	}
 	if !told {
 		t.Error("the seconds are not told")
+	}
+}
+
+// TestALogOfAChannelAtWhichNothingIsPlanned compares what nobody expects, offers no edit for it, and goes on.
+func TestALogOfAChannelAtWhichNothingIsPlanned(t *testing.T) {
+	p := plantest.Read(t, "../../internal/demo/pennywhistle-quay.json")
+	p.Channels = slices.Clone(p.Channels)
+	c := &p.Channels[5]
+	c.Activity, c.Nuisance = "never", ""
+	p.Activities = append(slices.Clone(p.Activities), plan.Activity{ID: "never", Name: "Never", Known: "guess", MeanSeconds: 9})
+	p.Effects = nil
+	counts := make([]int, 24*14)
+	for h := range counts {
+		counts[h] = 3
+	}
+	data := Data{Logs: []Log{{Channel: c.ID, Kind: Triggers, From: week.Date{Year: 2026, Month: 11, Day: 2}, Days: 14, Counts: counts}}}
+	r, err := Of(t.Context(), estimate.Run(p, nil), &data)
+	if err != nil || len(r.Figures) == 0 || len(r.Figures[0].Edits) > 0 {
+		t.Errorf("%+v, %v", r, err)
 	}
 }

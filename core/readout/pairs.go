@@ -144,7 +144,11 @@ func describe(p *plan.Plan, t Target, planned *plan.Channel, read *Channel, d *D
 			c.Detection.Areas = &plan.Areas{List: list}
 		}
 	}
-	return append(out, edit.Edit{SetChannel: &edit.SetChannel{Channel: c}})
+	out = append(out, edit.Edit{SetChannel: &edit.SetChannel{Channel: c}})
+	if planned != nil { // those of channels that the plan does not have yet are told when it has them
+		out = append(out, takeTies(p, &c, read, namingOf(p, t, d))...)
+	}
+	return out
 }
 
 // timesAsRead gives a channel the seconds around events that are read of it.

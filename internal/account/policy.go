@@ -99,7 +99,7 @@ var rules = map[string]Rule{
 	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan},
 	"nameRevision": {Plan, AtPlan},
 	"addPicture":   {Fit, AtPlan}, "carry": {Plan, AtPlan},
-	"bringFound": {Plan, AtPlan}, "bringFromDevice": {Plan, AtPlan}, "takeAwayFound": {Plan, AtPlan},
+	"bringFound": {Plan, AtPlan}, "bringFromDevice": {Plan, AtPlan}, "bringHistory": {Plan, AtPlan}, "takeAwayFound": {Plan, AtPlan},
 }
 
 // RuleOf is the rule of an operation.

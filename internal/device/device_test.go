@@ -473,3 +473,30 @@ func TestPasswordsAreSealed(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// TestWhenWhatWasRecordedIsRead reads the history of a recorder in parts, by our clock, and the same when it is asked again.
+func TestWhenWhatWasRecordedIsRead(t *testing.T) {
+	s := play(t, demo.PennywhistleQuay(), standin.ClockOff)
+	c := mustOpen(t, s)
+	d := read(t, c)
+	to := time.Now().Truncate(time.Hour)
+	from := to.AddDate(0, 0, -7)
+	list, err := c.History(t.Context(), d, from, to, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	count := make(map[string]int)
+	for k, r := range list {
+		count[r.Token]++
+		if r.Start.Before(from) || r.End.After(to) || !r.Start.Before(r.End) ||
+			k > 0 && r.Token == list[k-1].Token && r.Start.Before(list[k-1].End) {
+			t.Fatalf("%+v after %+v", r, list[max(0, k-1)])
+		}
+	}
+	if len(count) < 4 || count["VS5"] < 500 || count["VS1"] > 0 { // the hall is written round the clock by day, which tells nothing
+		t.Errorf("%v", count)
+	}
+	if again, err := c.History(t.Context(), d, from, to, nil); err != nil || !slices.Equal(again, list) {
+		t.Errorf("%d and then %d, %v", len(list), len(again), err)
+	}
+}

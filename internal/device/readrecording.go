@@ -145,9 +145,9 @@ func (r *reading) layers(c *readout.Channel, of *recordingOf, schedules map[stri
 			continue
 		}
 		l := readout.Layer{Stream: plan.Main}
-		for _, s := range c.Streams {
-			if s.Profile == j.Profile {
-				l.Stream = s.Name
+		for k := range c.Streams { // what their encoders offer is being read meanwhile
+			if c.Streams[k].Profile == j.Profile {
+				l.Stream = c.Streams[k].Name
 			}
 		}
 		if j.Schedule != "" {

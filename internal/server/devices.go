@@ -47,6 +47,9 @@ func registerDevices(api huma.API, s *service) {
 		s.stillFromDevice)
 	huma.Register(api, making(op("bringFromDevice", http.MethodPost, at+"/{device}/found", "Keep what a device told as what was found")),
 		s.bringFromDevice)
+	huma.Register(api, op("bringHistory", http.MethodPost, at+"/{device}/history",
+		"Begin to read when a recorder wrote what, as what was found"),
+		s.bringHistory)
 	registerListening(api, s)
 }
 
@@ -76,7 +79,7 @@ type DeviceAt struct {
 
 // DeviceWork is what is done with a device, or was last.
 type DeviceWork struct {
-	What    string    `json:"what" enum:"read,write,putBack,measure"`
+	What    string    `json:"what" enum:"read,write,putBack,measure,history"`
 	Author  string    `json:"author"`
 	Began   time.Time `json:"began"`
 	Running bool      `json:"running"`
@@ -91,6 +94,7 @@ type DeviceWork struct {
 type CameOf struct {
 	Set     []DeviceSet      `json:"set,omitempty" doc:"What became of each part that was to be set"`
 	Watched *WatchedByDevice `json:"watched,omitempty" doc:"What came of a stream"`
+	Brought string           `json:"brought,omitempty" doc:"Id of the list of recordings that was kept as found"`
 }
 
 // DevicesOf are the devices of a site.

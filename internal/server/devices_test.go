@@ -3,6 +3,7 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"net"
 	"net/netip"
 	"net/url"
@@ -93,7 +94,7 @@ func writing(h HeldDevice, lines []readout.Line) string {
 
 // TestADeviceIsReadSetAndPutBack goes the whole way: added, read, held, set, drifted, put back; and what it told goes to Measured.
 func TestADeviceIsReadSetAndPutBack(t *testing.T) {
-	c, s := serving(t, demo.PennywhistleQuay(), "", Options{Devices: spoken(t)})
+	c, s := serving(t, demo.PennywhistleQuay(), "", Options{Devices: spoken(t), Log: slog.Default()})
 	d := played(t, demo.AtTheQuay())
 	at := c.added(d)
 	c.began(at+"/read", "", 204)
@@ -143,8 +144,12 @@ func TestADeviceIsReadSetAndPutBack(t *testing.T) {
 	if brought := call[[]BroughtID](c, "POST", at+"/found", "", 201); len(brought) != 2 {
 		t.Errorf("%+v", brought)
 	}
+	c.began(at+"/history", `{"days":7}`, 204)
+	if got := c.done(); got.Work.Brought == "" {
+		t.Errorf("%+v", got.Work)
+	}
 	m := call[MeasuredSite](c, "GET", "/api/plans/site/measured", "", 200)
-	if m.Result == nil || len(m.Result.Oldest) != 15 {
+	if m.Result == nil || len(m.Result.Oldest) != 15 || len(m.Result.Logs) < 5 {
 		t.Errorf("%+v", m.Result)
 	}
 }

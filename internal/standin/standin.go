@@ -75,19 +75,22 @@ type Device struct {
 	Discovery string `json:"discovery,omitempty"`
 	Channels  int    `json:"channels"`
 
-	mu      sync.Mutex
-	state   *State
-	begun   time.Time
-	calls   int
-	nonces  map[string]bool
-	asked   string // nonce of HTTP digest
-	pulls   map[string]*pull
-	pulled  int
-	scenes  []*scene
-	conns   map[net.Conn]bool
-	web     *http.Server
-	stop    context.CancelFunc
-	running sync.WaitGroup
+	mu     sync.Mutex
+	state  *State
+	begun  time.Time
+	calls  int
+	nonces map[string]bool
+	asked  string // nonce of HTTP digest
+	pulls  map[string]*pull
+	pulled int
+
+	searches map[string]*search
+	searched int
+	scenes   []*scene
+	conns    map[net.Conn]bool
+	web      *http.Server
+	stop     context.CancelFunc
+	running  sync.WaitGroup
 }
 
 // Start plays a recorder until ctx ends or it is closed.
@@ -116,7 +119,8 @@ func Start(ctx context.Context, o Options) (*Device, error) {
 	if o.Pause == 0 {
 		o.Pause = usualPause
 	}
-	d := &Device{o: o, nonces: make(map[string]bool), pulls: make(map[string]*pull), conns: make(map[net.Conn]bool), begun: time.Now()}
+	d := &Device{o: o, nonces: make(map[string]bool), pulls: make(map[string]*pull), searches: make(map[string]*search),
+		conns: make(map[net.Conn]bool), begun: time.Now()}
 	if d.state, err = loadState(o.State); err != nil {
 		return nil, err
 	}

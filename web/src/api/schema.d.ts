@@ -808,6 +808,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/devices/{device}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to read when a recorder wrote what, as what was found */
+        post: operations["bringHistory"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/devices/{device}/listen": {
         parameters: {
             query?: never;
@@ -2827,6 +2844,13 @@ export interface components {
             channel: string;
             words: string;
         };
+        BringHistoryRequest: {
+            /**
+             * Format: double
+             * @description How far back it is asked
+             */
+            days: number;
+        };
         BroughtID: {
             id: string;
         };
@@ -3415,6 +3439,8 @@ export interface components {
             author: string;
             /** Format: date-time */
             began: string;
+            /** @description Id of the list of recordings that was kept as found */
+            brought?: string;
             /** Format: int64 */
             done: number;
             /**
@@ -3429,7 +3455,7 @@ export interface components {
             /** @description What came of a stream */
             watched?: components["schemas"]["WatchedByDevice"];
             /** @enum {string} */
-            what: "read" | "write" | "putBack" | "measure";
+            what: "read" | "write" | "putBack" | "measure" | "history";
         };
         DevicesOf: {
             devices: components["schemas"]["DeviceAt"][];
@@ -10382,6 +10408,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HeldDevice"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    bringHistory: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who makes the change, percent-encoded UTF-8; at most 60 characters */
+                "Wakefield-Author"?: string;
+                /** @description Sent again with the same key, the change is made once; a key belongs to its operation, place and body, and is refused for others */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Id of the plan */
+                id: string;
+                device: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringHistoryRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

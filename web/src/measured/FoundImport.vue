@@ -78,7 +78,7 @@ async function keep() {
     @close="emit('done', false)"
   >
     <p v-if="failure" class="short" role="alert">{{ file.name }}: {{ failure }}</p>
-    <p v-if="asking && !found" class="soft" role="status">Reading {{ file.name }}…</p>
+    <p v-if="asking && !found" class="soft" role="status">Reading {{ file.name }}… <progress aria-label="Reading" /></p>
     <div class="choices">
       <ChoiceField
         label="It is"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 
 import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -7,9 +8,9 @@ import { useSite } from '../site/useSite'
 import { notice } from '../ui/notice'
 import { moment } from '../time/dates'
 
-/** What recorders told when they were read: their oldest footage, and settings that differ. */
+/** What recorders tell: when they wrote what, their oldest footage, and settings that differ. */
 const site = useSite()
-const { data } = useAnswer(
+const { data, again } = useAnswer(
   () => [site.planId, site.handed],
   () => (site.planId ? api.GET('/api/plans/{id}/devices', { params: site.here }) : undefined),
   { keep: true },
@@ -20,26 +21,48 @@ const name = (d: (typeof read.value)[number]) =>
   site.plan?.channels.find((c) => c.id === d.channel)?.name ??
   d.address
 const at = ref('')
+const here = (id: string) => ({ path: { ...site.here.path, device: id }, header: {} })
+const running = computed(() => read.value.some((d) => d.work?.running))
+const poll = useIntervalFn(() => void again(), 1000, { immediate: false })
+watch(running, (on) => (on ? poll.resume() : poll.pause()), { immediate: true })
+
 async function bring(id: string) {
   at.value = id
-  const told = await ask(
-    api.POST('/api/plans/{id}/devices/{device}/found', {
-      params: { path: { ...site.here.path, device: id }, header: {} },
-    }),
-  )
+  const told = await ask(api.POST('/api/plans/{id}/devices/{device}/found', { params: here(id) }))
   at.value = ''
   if (told.problem) notice(told.problem, { error: true, seconds: 8 })
   else site.handed++
 }
+async function history(id: string) {
+  const told = await ask(api.POST('/api/plans/{id}/devices/{device}/history', { params: here(id), body: { days: 42 } }))
+  if (told.problem) notice(told.problem, { error: true, seconds: 8 })
+  await again()
+}
+const stop = (id: string) => ask(api.POST('/api/plans/{id}/devices/{device}/stop', { params: here(id) })).then(again)
 </script>
 
 <template>
   <div v-if="read.length" class="from" data-test="from-devices">
-    <p>or take what devices told:</p>
-    <p v-for="d in read" :key="d.id">
-      <button type="button" class="act quiet" :disabled="!!at" @click="bring(d.id)">{{ name(d) }}</button>
-      <span class="soft">read {{ moment(d.readAt!) }}</span>
-    </p>
+    <p>or from the devices:</p>
+    <div v-for="d in read" :key="d.id">
+      <p>
+        {{ name(d) }}, <span class="soft">read {{ moment(d.readAt!) }}</span>
+      </p>
+      <p v-if="d.work?.running">
+        <progress :value="d.work.of ? d.work.done : undefined" :max="d.work.of || 1" aria-label="Reading" />
+        <span class="soft">{{ d.work.at }}</span>
+        <button type="button" class="act quiet" @click="stop(d.id)">Stop</button>
+      </p>
+      <p v-else>
+        <button v-if="d.recorder" type="button" class="act quiet" data-test="history" @click="history(d.id)">
+          Recordings of six weeks
+        </button>
+        <button type="button" class="act quiet" :disabled="!!at" @click="bring(d.id)">Oldest footage, settings</button>
+      </p>
+      <p v-if="d.work?.what === 'history' && d.work.trouble && !d.work.running" class="short" role="alert">
+        {{ d.work.trouble }}
+      </p>
+    </div>
   </div>
 </template>
 
@@ -51,7 +74,7 @@ async function bring(id: string) {
 p {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: 4px 8px;
   align-items: center;
   margin: 4px 0;
 }

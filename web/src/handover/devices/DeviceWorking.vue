@@ -9,7 +9,13 @@ import type { useDevices } from './useDevices'
 /** What is being done with a device, how far it is, and what came of it. */
 const props = defineProps<{ device: DeviceAt; devices: ReturnType<typeof useDevices> }>()
 const work = computed(() => props.device.work)
-const doing = { read: 'Reading', write: 'Setting', putBack: 'Putting back', measure: 'Watching a stream' }
+const doing = {
+  read: 'Reading',
+  write: 'Setting',
+  putBack: 'Putting back',
+  measure: 'Watching a stream',
+  history: 'Reading recordings',
+}
 const ended = {
   set: 'set, read back',
   otherwise: 'set, and reads back otherwise',
