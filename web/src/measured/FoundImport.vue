@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import { ask, useAnswer } from '../api/ask'
 import { api, fileBody } from '../api/client'
+import { uploading } from '../api/uploading'
 import type { LineAs, ReadFound } from '../api/types'
 import { useSite } from '../site/useSite'
 import LineKinds from '../forms/LineKinds.vue'
@@ -23,6 +24,7 @@ const whom = ref<Record<string, string>>({}) // texts of the file and whom they 
 const kinds = ref<Record<string, LineAs>>({})
 const keeping = ref(false)
 const refused = ref('')
+const sent = ref(0) // share of the file that the server has
 
 const query = computed(() => ({
   as: as.value,
@@ -40,6 +42,7 @@ const {
     api.POST('/api/plans/{id}/measured/read', {
       params: { ...site.here, query: query.value },
       ...fileBody(props.file),
+      fetch: uploading((share) => (sent.value = share)),
     }),
   { keep: true },
 )
@@ -78,7 +81,10 @@ async function keep() {
     @close="emit('done', false)"
   >
     <p v-if="failure" class="short" role="alert">{{ file.name }}: {{ failure }}</p>
-    <p v-if="asking && !found" class="soft" role="status">Reading {{ file.name }}… <progress aria-label="Reading" /></p>
+    <p v-if="asking && !found" class="soft" role="status">
+      {{ sent < 1 ? 'Sending' : 'Reading' }} {{ file.name }}…
+      <progress :value="sent < 1 ? sent : undefined" aria-label="How far it is" />
+    </p>
     <div class="choices">
       <ChoiceField
         label="It is"
