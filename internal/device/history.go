@@ -50,6 +50,9 @@ func (c *Client) History(ctx context.Context, d *readout.Device, from, to time.T
 		}
 		out = append(out, list...)
 	}
+	if progress != nil {
+		progress(len(d.Channels), len(d.Channels), "")
+	}
 	return out, nil
 }
 
