@@ -50,6 +50,7 @@ func TestADeviceIsSetAsPlanned(t *testing.T) {
 	p.shows(`[data-test="device-take"]`, "Take 1 into the plan")
 	p.click(`[data-test="all-lines"]`)
 	p.click(`[data-test="device-set"]`)
+	p.isClean("a device held against the plan")
 	p.shows(`[data-test="setting"]`, "Kiosk front, around motion: 5 s before and 4 s after → 5 s before and 15 s after")
 	p.click(`[data-test="set-now"]`)
 	p.shows(`[data-test="came"]`, "3 of 3 settings as wanted")

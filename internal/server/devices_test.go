@@ -125,8 +125,11 @@ func TestADeviceIsReadSetAndPutBack(t *testing.T) {
 	if due, err = s.DueDevices(t.Context(), time.Now().Add(-time.Hour), 9); err != nil || len(due) != 0 {
 		t.Fatalf("%+v is due already, %v", due, err)
 	}
-	c.began(at+"/read", "", 204)
-	if got := c.done(); got.Drifted != 1 {
+	_, other := build(t.Context(), s, Options{Devices: spoken(t)}) // another server on the same database
+	if err := other.readDue(t.Context(), time.Now().Add(time.Hour)); err != nil {
+		t.Fatal(err)
+	}
+	if got := c.done(); got.Drifted != 1 || got.Work.Author != dailyAuthor {
 		t.Fatalf("%+v", got)
 	}
 	held = call[HeldDevice](c, "GET", at+"/held", "", 200)
