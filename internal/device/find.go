@@ -88,7 +88,7 @@ func askAll(ctx context.Context, conn *net.UDPConn, network netip.Prefix, port i
 			}
 		}
 	}
-	if network.Addr().Is4() && ctx.Err() == nil {
+	if network.Addr().Is4() && !network.Addr().IsLoopback() && !network.IsSingleIP() && ctx.Err() == nil {
 		conn.WriteToUDPAddrPort(probe, netip.MustParseAddrPort("239.255.255.250:3702"))
 	}
 }

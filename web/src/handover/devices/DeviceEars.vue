@@ -26,6 +26,7 @@ function listen() {
     `/api/plans/${encodeURIComponent(site.planId)}/devices/${encodeURIComponent(props.device.id)}/listen`,
   )
   source.addEventListener('listening', () => (ready.value = true))
+  source.onerror = () => (ready.value = false) // the browser asks again by itself
   source.addEventListener('heard', (e) => {
     heard.value = [JSON.parse(e.data) as HeardAt, ...heard.value].slice(0, most)
   })
