@@ -32,7 +32,8 @@ function only(ids: string[]) {
 }
 const some = computed(() => lines.value.filter((l) => chosen.value.has(l.id)))
 const takes = computed(() => some.value.filter((l) => l.take?.length))
-const sets = computed(() => some.value.filter((l) => l.part))
+/** What is set as one, such as an encoder, is shown as one: also what of it was not chosen. */
+const sets = computed(() => lines.value.filter((l) => l.part && some.value.some((x) => x.part === l.part)))
 const setting = ref<'' | 'write' | 'putBack'>('')
 const clock = computed(() => {
   const off = Math.round(held.value?.device.clockOffSeconds ?? 0)
