@@ -72,6 +72,15 @@ func TestADeviceIsSetAsPlanned(t *testing.T) {
 	p.shows(`[data-test="setting"]`, "15 → 10")
 	p.click(`[data-test="set-now"]`)
 	p.shows(`[data-line="VS9/main.fps"]`, "10")
+
+	// An encoder is set as one, so that all of it is shown.
+	if err := d.Change(func(s *standin.State) { s.Channels[8].Encoders[0].Gov = 90 }); err != nil {
+		t.Fatal(err)
+	}
+	p.click(`[data-test="device-read"]`)
+	p.click(`[data-line="VS9/main.gop"] input`)
+	p.shows(`[data-test="device-take"]`, "Take 3 into the plan")
+	p.shows(`[data-test="device-set"]`, "Set 4 at the device")
 }
 
 // TestAnEmptySiteIsDescribedByItsRecorder takes all that a recorder tells into a plan with one camera, and takes it back.
