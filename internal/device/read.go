@@ -215,21 +215,25 @@ func (r *reading) profiles2(ctx context.Context) (out []profile, err error) {
 		return nil, err
 	}
 	for _, e := range onvif.All(answer, "Profiles") {
-		in := onvif.At(e, "Configurations")
-		p := profile{token: e.SelectAttrValue("token", ""), name: onvif.Text(e, "Name"), source: onvif.Text(in, "VideoSource/SourceToken"),
-			sourceName: onvif.Text(in, "VideoSource/Name"), ptz: onvif.At(in, "PTZ") != nil}
-		if encoder := onvif.At(in, "VideoEncoder"); encoder != nil {
-			p.encoder = onvif.EncoderOf(encoder)
-		}
-		if v := onvif.At(in, "VideoSource"); v != nil {
-			p.configured = v.SelectAttrValue("token", "")
-		}
-		if a := onvif.At(in, "Analytics"); a != nil {
-			p.analytics = a.SelectAttrValue("token", "")
-		}
-		out = append(out, p)
+		out = append(out, profileOf(e, onvif.At(e, "Configurations"), "VideoSource", "VideoEncoder", "Analytics", "PTZ"))
 	}
 	return out, nil
+}
+
+// profileOf reads a profile whose configurations are within an element, each by the name that the service has for it.
+func profileOf(e, in *onvif.Element, source, encoder, analytics, ptz string) profile {
+	p := profile{token: e.SelectAttrValue("token", ""), name: onvif.Text(e, "Name"), source: onvif.Text(in, source+"/SourceToken"),
+		sourceName: onvif.Text(in, source+"/Name"), ptz: onvif.At(in, ptz) != nil}
+	if of := onvif.At(in, encoder); of != nil {
+		p.encoder = onvif.EncoderOf(of)
+	}
+	if of := onvif.At(in, source); of != nil {
+		p.configured = of.SelectAttrValue("token", "")
+	}
+	if of := onvif.At(in, analytics); of != nil {
+		p.analytics = of.SelectAttrValue("token", "")
+	}
+	return p
 }
 
 func (r *reading) profiles1(ctx context.Context) (out []profile, err error) {
@@ -238,19 +242,8 @@ func (r *reading) profiles1(ctx context.Context) (out []profile, err error) {
 		return nil, err
 	}
 	for _, e := range onvif.All(answer, "Profiles") {
-		p := profile{token: e.SelectAttrValue("token", ""), name: onvif.Text(e, "Name"), source: onvif.Text(e,
-			"VideoSourceConfiguration/SourceToken"),
-			sourceName: onvif.Text(e, "VideoSourceConfiguration/Name"), ptz: onvif.At(e, "PTZConfiguration") != nil}
-		if encoder := onvif.At(e, "VideoEncoderConfiguration"); encoder != nil {
-			p.encoder = onvif.EncoderOf(encoder)
-		}
-		if v := onvif.At(e, "VideoSourceConfiguration"); v != nil {
-			p.configured = v.SelectAttrValue("token", "")
-		}
-		if a := onvif.At(e, "VideoAnalyticsConfiguration"); a != nil {
-			p.analytics = a.SelectAttrValue("token", "")
-		}
-		out = append(out, p)
+		out = append(out, profileOf(e, e, "VideoSourceConfiguration", "VideoEncoderConfiguration", "VideoAnalyticsConfiguration",
+			"PTZConfiguration"))
 	}
 	return out, nil
 }

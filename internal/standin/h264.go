@@ -32,16 +32,7 @@ func (e *h264) Sets() [][]byte {
 	s.ue(e.rows - 1)
 	s.u(1, 1) // frames only
 	s.u(1, 1) // direct_8x8_inference
-	right, bottom := e.columns*block-e.width, e.rows*block-e.height
-	if right+bottom > 0 {
-		s.u(1, 1)
-		s.ue(0)
-		s.ue(right / 2)
-		s.ue(0)
-		s.ue(bottom / 2)
-	} else {
-		s.u(1, 0)
-	}
+	e.crop(s)
 	s.u(1, 1) // vui
 	s.u(4, 0)
 	s.u(1, 1) // timing

@@ -50,16 +50,7 @@ func (e *h265) sequence() []byte {
 	s.ue(1) // 4:2:0
 	s.ue(e.columns * block)
 	s.ue(e.rows * block)
-	right, bottom := e.columns*block-e.width, e.rows*block-e.height
-	if right+bottom > 0 {
-		s.u(1, 1)
-		s.ue(0)
-		s.ue(right / 2)
-		s.ue(0)
-		s.ue(bottom / 2)
-	} else {
-		s.u(1, 0)
-	}
+	e.crop(s)
 	s.ue(0)
 	s.ue(0)
 	s.ue(4) // log2_max_pic_order_cnt − 4: 256

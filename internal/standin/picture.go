@@ -87,6 +87,20 @@ type picture struct {
 	idr                                int // number of the last keyframe
 }
 
+// crop writes, as both standards have it, how much of the last macroblocks is not shown.
+func (p *picture) crop(s *bits) {
+	right, bottom := p.columns*block-p.width, p.rows*block-p.height
+	if right+bottom == 0 {
+		s.u(1, 0)
+		return
+	}
+	s.u(1, 1)
+	s.ue(0)
+	s.ue(right / 2)
+	s.ue(0)
+	s.ue(bottom / 2)
+}
+
 // filled are the units of a frame with a message before them that nobody needs (user data, unregistered), so that they are of so
 // many bytes together; without one where they are already. head begins the unit of a message.
 func filled(head []byte, units [][]byte, bytes int) [][]byte {
