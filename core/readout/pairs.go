@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
@@ -279,7 +280,7 @@ func takesLine(p *plan.Plan, t Target, d *Device) (l Line, differs bool) {
 		if len(parts) == 0 {
 			return "no limit"
 		}
-		return parts[0] + join(parts[1:])
+		return strings.Join(parts, ", ")
 	}
 	if a, b := say(now), say(r.Takes); a != b {
 		next := *r
@@ -288,13 +289,6 @@ func takesLine(p *plan.Plan, t Target, d *Device) (l Line, differs bool) {
 			Take: []edit.Edit{{SetRecorder: &edit.SetRecorder{Recorder: next}}}}, true
 	}
 	return l, false
-}
-
-func join(parts []string) (text string) {
-	for _, p := range parts {
-		text += ", " + p
-	}
-	return text
 }
 
 // Together are the edits of several lines, cells of one column set in one edit.

@@ -13,7 +13,6 @@ import (
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/handover"
 	"wakefield.example/core/plan"
-	"wakefield.example/core/table"
 )
 
 // sample is a plan with cameras of many kinds.
@@ -316,7 +315,6 @@ func TestCellsOfOneColumnAreOneEdit(t *testing.T) {
 	if len(edits) != 1 || len(edits[0].SetCells.Rows) != n || n < 3 {
 		t.Errorf("%d edits for %d cameras: %+v", len(edits), n, edits)
 	}
-	var _ table.CellRow = edits[0].SetCells.Rows[0]
 }
 
 // TestADeviceWithoutHoursKeepsItsOwn does not ask for what cannot be told, and says so.

@@ -200,7 +200,7 @@ func (s *service) setDevice(ctx context.Context, in *struct {
 	}
 	address, err := device.ReadAddress(b.Address)
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(capital(err.Error())+".", &huma.ErrorDetail{Location: "body.address", Message: err.Error()})
+		return nil, huma.Error422UnprocessableEntity(sentence(err.Error()), &huma.ErrorDetail{Location: "body.address", Message: err.Error()})
 	}
 	d := store.Device{ID: b.ID, Recorder: b.Recorder, Channel: b.Channel, Address: address.String(), Username: b.User,
 		Fingerprint: b.Fingerprint, Daily: b.Daily}
@@ -277,13 +277,6 @@ func deviceProblem(err error) error {
 	return err
 }
 
-func capital(text string) string {
-	if text == "" {
-		return text
-	}
-	return strings.ToUpper(text[:1]) + text[1:]
-}
-
 func (s *service) removeDevice(ctx context.Context, in *struct {
 	DeviceParam
 	SentBy
@@ -303,7 +296,7 @@ type DeviceFound struct {
 	Known    bool   `json:"known,omitempty" doc:"Whether it is among the site's devices"`
 }
 
-// patience is how long answers are waited for.
+// findPatience is how long answers are waited for.
 const findPatience = 4 * time.Second
 
 func (s *service) findDevices(ctx context.Context, in *struct {
@@ -318,7 +311,7 @@ func (s *service) findDevices(ctx context.Context, in *struct {
 	}
 	network, err := device.ReadNetwork(in.Body.Network)
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(capital(err.Error())+".", &huma.ErrorDetail{Location: "body.network", Message: err.Error()})
+		return nil, huma.Error422UnprocessableEntity(sentence(err.Error()), &huma.ErrorDetail{Location: "body.network", Message: err.Error()})
 	}
 	port := s.apart.Ports
 	if port == 0 {
@@ -326,7 +319,7 @@ func (s *service) findDevices(ctx context.Context, in *struct {
 	}
 	list, err := device.Find(ctx, network, s.apart.Allowed, findPatience, port)
 	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(capital(err.Error()) + ".")
+		return nil, huma.Error422UnprocessableEntity(sentence(err.Error()))
 	}
 	known, err := s.store.Devices(ctx, e.head.Site)
 	if err != nil {

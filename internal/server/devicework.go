@@ -211,10 +211,12 @@ func (s *service) endWork(ctx context.Context, k *worker, came cameOf, err error
 	}
 	trouble := ""
 	if err != nil {
-		trouble = capital(err.Error())
+		trouble = err.Error()
 		var known *device.Error
 		var certificate *device.CertificateError
-		if !errors.Is(err, errStopped) && !errors.As(err, &known) && !errors.As(err, &certificate) {
+		if errors.Is(err, errStopped) {
+			trouble = sentence(trouble)
+		} else if !errors.As(err, &known) && !errors.As(err, &certificate) {
 			s.log.ErrorContext(ctx, "work with a device broke", "site", k.site, "device", k.device.ID, "cause", err)
 			trouble = "It broke for a reason that is in the server's log."
 		}

@@ -225,7 +225,7 @@ func (s *service) measureDevice(ctx context.Context, in *struct {
 		out := &WatchedByDevice{Token: b.Token, Stream: b.Stream, Codec: watched.Codec, Frames: len(watched.Frames), Packets: watched.Packets,
 			Lost: watched.Lost}
 		if out.Measured, err = video.Measure(wholeGroups(watched.Frames)); err != nil {
-			out.Measured, out.Why = nil, capital(err.Error())+"."
+			out.Measured, out.Why = nil, sentence(err.Error())
 		}
 		return cameOf{told: &CameOf{Watched: out}}, nil
 	})

@@ -246,10 +246,3 @@ func (s *Store) DueDevices(ctx context.Context, since time.Time, most int) ([]Du
 	}
 	return pgx.CollectRows(rows, pgx.RowToStructByPos[Due])
 }
-
-// LetGo takes whoever is at work with a device to be gone, before the time at which that is so.
-func (s *Store) LetGo(ctx context.Context, site, device string) error {
-	_, err := s.pool.Exec(ctx, `update device_work set until = now() - interval '1 second' where site = $1 and device = $2 and ended is null`,
-		site, device)
-	return err
-}

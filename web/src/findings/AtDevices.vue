@@ -1,23 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { useAnswer } from '../api/ask'
-import { api } from '../api/client'
-import { useSite } from '../site/useSite'
+import { useSiteDevices } from '../site/useSiteDevices'
 import { count } from '../ui/figures'
 
 /** Recorders and cameras at which something was changed after they were set. */
-const site = useSite()
-const { data } = useAnswer(
-  () => [site.planId, site.handed],
-  () => (site.planId ? api.GET('/api/plans/{id}/devices', { params: site.here }) : undefined),
-  { keep: true },
-)
-const drifted = computed(() => (data.value?.devices ?? []).filter((d) => d.drifted || (d.trouble && d.writtenAt)))
-const name = (d: (typeof drifted.value)[number]) =>
-  (d.recorder
-    ? site.plan?.recorders.find((r) => r.id === d.recorder)?.name
-    : site.plan?.channels.find((c) => c.id === d.channel)?.name) ?? d.address
+const { list, nameOf } = useSiteDevices()
+const drifted = computed(() => list.value.filter((d) => d.drifted || (d.trouble && d.writtenAt)))
 </script>
 
 <template>
@@ -25,7 +14,7 @@ const name = (d: (typeof drifted.value)[number]) =>
     <h2>At the devices</h2>
     <ul>
       <li v-for="d in drifted" :key="d.id">
-        <b>{{ name(d) }}</b>:
+        <b>{{ nameOf(d) }}</b>:
         <template v-if="d.drifted">{{ count(d.drifted, 'setting') }} changed since it was set.</template>
         <template v-if="d.trouble"> {{ d.trouble }}</template>
         <RouterLink :to="{ name: 'handover', params: { part: 'devices' }, query: { device: d.id } }"> Look</RouterLink>

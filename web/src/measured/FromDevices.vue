@@ -1,30 +1,19 @@
 <script setup lang="ts">
-import { useIntervalFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 
-import { ask, useAnswer } from '../api/ask'
+import { ask } from '../api/ask'
 import { api } from '../api/client'
 import { useSite } from '../site/useSite'
+import { useSiteDevices } from '../site/useSiteDevices'
 import { notice } from '../ui/notice'
 import { moment } from '../time/dates'
 
 /** What recorders tell: when they wrote what, their oldest footage, and settings that differ. */
 const site = useSite()
-const { data, again } = useAnswer(
-  () => [site.planId, site.handed],
-  () => (site.planId ? api.GET('/api/plans/{id}/devices', { params: site.here }) : undefined),
-  { keep: true },
-)
-const read = computed(() => (data.value?.devices ?? []).filter((d) => d.readAt))
-const name = (d: (typeof read.value)[number]) =>
-  site.plan?.recorders.find((r) => r.id === d.recorder)?.name ??
-  site.plan?.channels.find((c) => c.id === d.channel)?.name ??
-  d.address
+const { list, again, nameOf } = useSiteDevices()
+const read = computed(() => list.value.filter((d) => d.readAt))
 const at = ref('')
 const here = (id: string) => ({ path: { ...site.here.path, device: id }, header: {} })
-const running = computed(() => read.value.some((d) => d.work?.running))
-const poll = useIntervalFn(() => void again(), 1000, { immediate: false })
-watch(running, (on) => (on ? poll.resume() : poll.pause()), { immediate: true })
 
 async function bring(id: string) {
   at.value = id
@@ -46,7 +35,7 @@ const stop = (id: string) => ask(api.POST('/api/plans/{id}/devices/{device}/stop
     <p>or from the devices:</p>
     <div v-for="d in read" :key="d.id">
       <p>
-        {{ name(d) }}, <span class="soft">read {{ moment(d.readAt!) }}</span>
+        {{ nameOf(d) }}, <span class="soft">read {{ moment(d.readAt!) }}</span>
       </p>
       <p v-if="d.work?.running">
         <progress :value="d.work.of ? d.work.done : undefined" :max="d.work.of || 1" aria-label="Reading" />

@@ -12,13 +12,9 @@ import { ago } from '../sheets/ago'
 /** What answers where, what it has and what the plan has, line by line; from → to before anything is done. */
 const site = useSite()
 const devices = useDevices()
-const { all, list, failure, inHand, show, held, may } = devices
+const { all, list, failure, nameOf, inHand, show, held, may } = devices
 const form = ref<'' | 'new' | 'change'>('')
 const adding = computed(() => form.value !== '' || (all.value && !list.value.length && may.value))
-const nameOf = (d: (typeof list.value)[number]) =>
-  (d.recorder
-    ? site.plan?.recorders.find((r) => r.id === d.recorder)?.name
-    : site.plan?.channels.find((c) => c.id === d.channel)?.name) ?? 'no longer in the plan'
 const state = (d: (typeof list.value)[number]) => {
   if (d.work?.running) return 'at work'
   if (d.trouble) return 'trouble'

@@ -1,11 +1,11 @@
-import { useIntervalFn } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { ask, useAnswer, type Question } from '../../api/ask'
 import { api } from '../../api/client'
 import type { DeviceAt } from '../../api/types'
 import { useSite } from '../../site/useSite'
+import { useSiteDevices } from '../../site/useSiteDevices'
 import { notice } from '../../ui/notice'
 
 /** The devices of a site, live, and which of them is in hand: that stands in the address. */
@@ -13,21 +13,9 @@ export function useDevices() {
   const site = useSite()
   const route = useRoute()
   const router = useRouter()
-  const {
-    data: all,
-    failure,
-    again,
-  } = useAnswer(
-    () => [site.planId, site.handed],
-    () => (site.planId ? api.GET('/api/plans/{id}/devices', { params: site.here }) : undefined),
-    { keep: true },
-  )
-  const list = computed(() => all.value?.devices ?? [])
+  const { all, list, failure, again, nameOf } = useSiteDevices()
   const inHand = computed(() => list.value.find((d) => d.id === route.query.device) ?? list.value[0])
   const show = (id: string) => void router.replace({ query: { ...route.query, device: id } })
-  const running = computed(() => list.value.some((d) => d.work?.running))
-  const poll = useIntervalFn(() => void again(), 1000, { immediate: false })
-  watch(running, (on) => (on ? poll.resume() : poll.pause()), { immediate: true })
 
   /** What a device has, held against the plan as it stands. */
   const {
@@ -58,5 +46,22 @@ export function useDevices() {
   const remove = (d: DeviceAt) => begin(api.DELETE('/api/plans/{id}/devices/{device}', { params: at(d) }))
   /** Whether whoever looks may speak with devices. */
   const may = computed(() => site.role === 'planner' || site.role === 'fitter')
-  return { all, list, failure, again, inHand, show, held, unheld, holdAgain, begin, at, read, stop, remove, may }
+  return {
+    all,
+    list,
+    failure,
+    again,
+    nameOf,
+    inHand,
+    show,
+    held,
+    unheld,
+    holdAgain,
+    begin,
+    at,
+    read,
+    stop,
+    remove,
+    may,
+  }
 }

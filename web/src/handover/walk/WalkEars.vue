@@ -1,32 +1,23 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { useAnswer } from '../../api/ask'
-import { api } from '../../api/client'
 import { useSite } from '../../site/useSite'
+import { useSiteDevices } from '../../site/useSiteDevices'
 import DeviceEars from '../devices/DeviceEars.vue'
 
 /** The sign of motion as recorders give it, while somebody walks. */
 const site = useSite()
-const { data } = useAnswer(
-  () => [site.planId, site.handed],
-  () => (site.planId ? api.GET('/api/plans/{id}/devices', { params: site.here }) : undefined),
-  { keep: true },
-)
-const recorders = computed(() =>
-  (data.value?.devices ?? [])
-    .filter((d) => d.recorder && d.readAt)
-    .map((d) => ({ device: d, name: site.plan?.recorders.find((r) => r.id === d.recorder)?.name ?? d.address })),
-)
+const { list, nameOf } = useSiteDevices()
+const recorders = computed(() => list.value.filter((d) => d.recorder && d.readAt))
 const may = computed(() => site.role === 'planner' || site.role === 'fitter')
 </script>
 
 <template>
   <section v-if="may && recorders.length" aria-label="The sign, as recorders give it" data-test="walk-ears">
     <h2>The sign, live</h2>
-    <div v-for="r in recorders" :key="r.device.id">
-      <p class="soft">{{ r.name }}</p>
-      <DeviceEars :device="r.device" />
+    <div v-for="r in recorders" :key="r.id">
+      <p class="soft">{{ nameOf(r) }}</p>
+      <DeviceEars :device="r" />
     </div>
   </section>
 </template>
