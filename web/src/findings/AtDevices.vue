@@ -17,8 +17,17 @@ const drifted = computed(() => list.value.filter((d) => d.drifted || (d.trouble 
         <b>{{ nameOf(d) }}</b>:
         <template v-if="d.drifted">{{ count(d.drifted, 'setting') }} changed since it was set.</template>
         <template v-if="d.trouble"> {{ d.trouble }}</template>
-        <RouterLink :to="{ name: 'handover', params: { part: 'devices' }, query: { device: d.id } }"> Look</RouterLink>
+        {{ ' '
+        }}<RouterLink :to="{ name: 'handover', params: { part: 'devices' }, query: { device: d.id } }">Look</RouterLink>
       </li>
     </ul>
   </section>
 </template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 4px 0 12px;
+  padding: 0;
+}
+</style>
