@@ -34,6 +34,7 @@ func Hold(p, entered *plan.Plan, t Target, d *Device) Against {
 		}
 		return nil
 	}
+	days := takeDates(p, entered, t, d)
 	lines := Lines(d, wanted, func(c *Channel) (id, name string) {
 		if planned := of(c); planned != nil {
 			return planned.ID, planned.Name
@@ -44,8 +45,11 @@ func Hold(p, entered *plan.Plan, t Target, d *Device) Against {
 		l := &lines[i]
 		if c := p.Channel(l.Channel); c != nil {
 			l.Take = take(p, c, l.member(), d.channel(l.ID), d)
-			if l.member() == "causes" {
+			switch l.member() {
+			case "causes":
 				l.Take = takeTies(p, c, d.channel(l.ID), names)
+			case "dates":
+				l.Take = days
 			}
 		}
 	}
@@ -202,7 +206,7 @@ func takeLayers(p *plan.Plan, c *plan.Channel, r *Channel, d *Device) (out []edi
 
 // newTimes are the seconds around events that the plan's week does not have and the device's does; nil where there are none.
 func newTimes(p *plan.Plan, c *plan.Channel, r *Channel) *edit.SetTimes {
-	planned := LayersOf(p, c, true)
+	planned := LayersOf(p, c, true, week.Date{})
 	is := *c
 	timesAsRead(&is, r)
 	times := edit.SetTimes{Channels: []string{c.ID}}

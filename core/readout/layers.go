@@ -62,13 +62,17 @@ func tidy(list []Layer) []Layer {
 	})
 	var out []Layer
 	for _, k := range keys {
-		if l, ever := k.layer(when[k]); ever {
+		var same []*Layer
+		for i := range list {
+			if list[i].key() == k {
+				same = append(same, &list[i])
+			}
+		}
+		if l, ever := k.layer(when[k], departures(same, when[k])); ever {
 			l.By = by[k]
 			slices.Sort(l.By)
-			for i := range list {
-				if list[i].key() == k {
-					l.untied = list[i].untied
-				}
+			for _, of := range same {
+				l.untied = of.untied
 			}
 			out = append(out, l)
 		}
@@ -77,7 +81,7 @@ func tidy(list []Layer) []Layer {
 }
 
 // layer is a layer of the key over some hours, and whether it ever holds.
-func (k layerKey) layer(when week.Steps[bool]) (l Layer, ever bool) {
+func (k layerKey) layer(when week.Steps[bool], dates []OnDates) (l Layer, ever bool) {
 	l.Stream = k.stream
 	if k.on != "" {
 		for on := range strings.SplitSeq(k.on, "+") {
@@ -90,9 +94,10 @@ func (k layerKey) layer(when week.Steps[bool]) (l Layer, ever bool) {
 			l.PostSeconds = &k.post
 		}
 	}
-	l.Hours = plan.HoursWhere(when)
+	l.Hours, l.OnDates = plan.HoursWhere(when), dates
 	if len(l.Hours) == 0 {
-		return l, false
+		l.Hours = []plan.Hours{} // never, as none is always
+		return l, slices.ContainsFunc(dates, func(o OnDates) bool { return len(o.Hours) > 0 })
 	}
 	if slices.Equal(when, week.Constant(true)) {
 		l.Hours = nil
@@ -133,34 +138,44 @@ func duties(c *plan.Channel, d *plan.Duty, around bool) (out []Layer) {
 	return out
 }
 
-// LayersOf are the layers that a channel's week means.
-func LayersOf(p *plan.Plan, c *plan.Channel, around bool) []Layer {
+// LayersOf are the layers that a channel's week means, with the special days of the site from a date on; the zero date for none.
+func LayersOf(p *plan.Plan, c *plan.Channel, around bool, from week.Date) []Layer {
 	steps := p.WeekOf(c).Steps()
+	return layersBy(p, c, around, steps, specialDates(p, steps, from))
+}
+
+// layersBy are the layers that a week of duties means on a channel.
+func layersBy(p *plan.Plan, c *plan.Channel, around bool, steps week.Steps[string], dates []special) []Layer {
 	var out []Layer
 	for i := range p.Duties {
 		d := &p.Duties[i]
-		hours := plan.HoursWhere(week.Map(steps, func(id string) bool { return id == d.ID }))
-		if len(hours) == 0 {
-			continue
+		hours, onDates := plan.HoursWhere(week.Map(steps, func(id string) bool { return id == d.ID })), onSpecial(dates, d.ID)
+		if hours == nil {
+			hours = []plan.Hours{}
 		}
 		for _, l := range duties(c, d, around) {
-			l.Hours = hours
+			l.Hours, l.OnDates = hours, onDates
 			out = append(out, l)
 		}
 	}
 	return tidy(out)
 }
 
-// words says what a layer is.
-func (l *Layer) words() string {
+// what says what a layer records.
+func (l *Layer) what() string {
 	text := plan.StreamChoices.Name(string(l.Stream))
 	if len(l.On) > 0 {
 		text += " on " + triggers(l.On)
 	}
+	return text
+}
+
+// words says what a layer is in a week.
+func (l *Layer) words() string {
 	if l.Hours != nil {
-		return text + " " + plan.HoursInWords(l.Hours)
+		return l.what() + " " + plan.HoursInWords(l.Hours)
 	}
-	return text + " round the clock"
+	return l.what() + " round the clock"
 }
 
 // inWords says what is recorded.

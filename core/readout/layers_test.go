@@ -27,7 +27,7 @@ func TestWeeksGoToTheDeviceAndBack(t *testing.T) {
 	for range 200 {
 		c := p.Channels[0]
 		c.Week = plan.WeekRef{Own: plan.WeekOf(random())}
-		layers := LayersOf(p, &c, true)
+		layers := LayersOf(p, &c, true, week.Date{})
 		if back, made := weekOf(p, &c, layers, true); len(made) > 0 || !slices.Equal(back, c.Week.Own.Steps()) {
 			t.Fatalf("a week of %d steps comes back with %d, and %d new duties", len(c.Week.Own.Steps()), len(back), len(made))
 		}
@@ -38,7 +38,7 @@ func TestWeeksGoToTheDeviceAndBack(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := LayersOf(taken, taken.Channel(c.ID), true); inWords(got) != inWords(layers) || !sameHours(got, layers) {
+		if got := LayersOf(taken, taken.Channel(c.ID), true, week.Date{}); inWords(got) != inWords(layers) || !sameHours(got, layers) {
 			t.Fatalf("%s was taken, and is %s", inWords(layers), inWords(got))
 		}
 	}

@@ -44,6 +44,7 @@ func (d *drawing) add(member, what, device, wanted, part string) *Line {
 // Lines is what differs between a device as it is and as it is wanted; channels are called as the plan has them. Edits are not
 // among it, see [Against].
 func Lines(is, wanted *Device, name func(c *Channel) (id, name string)) (out []Line) {
+	from, length := heldDates(is, wanted)
 	for i := range is.Channels {
 		k := slices.IndexFunc(wanted.Channels, func(c Channel) bool { return c.Token == is.Channels[i].Token })
 		if k < 0 {
@@ -52,7 +53,7 @@ func Lines(is, wanted *Device, name func(c *Channel) (id, name string)) (out []L
 		c := &is.Channels[i]
 		d := drawing{number: c.Number}
 		d.channel, d.about = name(c)
-		d.channelLines(c, &wanted.Channels[k])
+		d.channelLines(c, &wanted.Channels[k], from, length)
 		d.tieLines(is, c, &wanted.Channels[k])
 		for n := range d.lines {
 			d.lines[n].ID = c.Token + "/" + d.lines[n].ID
@@ -87,7 +88,7 @@ func held(s float64) string {
 }
 
 // channelLines are what differs on one channel.
-func (d *drawing) channelLines(is, w *Channel) {
+func (d *drawing) channelLines(is, w *Channel, from week.Date, length int) {
 	if is.Name != w.Name {
 		part := ""
 		if is.Recording != "" {
@@ -101,7 +102,7 @@ func (d *drawing) channelLines(is, w *Channel) {
 		}
 	}
 	if is.Recording != "" {
-		d.layerLines(is, w)
+		d.layerLines(is, w, from, length)
 	}
 	if a, b := is.KeepAtMostDays, w.KeepAtMostDays; a != nil && b != nil && math.Abs(*a-*b) > 0.005 {
 		l := d.add("keepAtMostDays", "deleted after", days(*a), days(*b), "recording:"+is.Recording)
@@ -153,20 +154,15 @@ func limit(s *Stream) string {
 }
 
 // layerLines are what differs of what is recorded: when and which stream, and how long around events.
-func (d *drawing) layerLines(is, w *Channel) {
+func (d *drawing) layerLines(is, w *Channel, from week.Date, length int) {
 	part := "layers:" + is.Recording
-	bare := func(list []Layer) []Layer {
-		out := slices.Clone(list)
-		for i := range out {
-			out[i].PreSeconds, out[i].PostSeconds = nil, nil
-		}
-		return tidy(out)
-	}
-	a, b := bare(is.Layers), bare(asItMatters(w.Layers, is.Layers))
+	a, b := within(bare(is.Layers), week.Date{}, 0), within(bare(asItMatters(w.Layers, is.Layers)), week.Date{}, 0)
+	a, b = tidy(a), tidy(b)
 	if inWords(a) != inWords(b) || !sameHours(a, b) {
 		l := d.add("layers", "what is recorded", inWords(a), inWords(b), part)
 		l.Missing = less(a, b)
 	}
+	d.dateLine(is, w, from, length)
 	var last *Line
 	for _, on := range []plan.Trigger{plan.Motion, plan.Alarm} {
 		a, okA := around(is.Layers, on)
@@ -197,6 +193,15 @@ func (d *drawing) tieLines(device *Device, is, w *Channel) {
 	}
 	l := d.add("causes", "what records it", device.heardWords(a), device.heardWords(b), "layers:"+is.Recording)
 	l.Missing = slices.ContainsFunc(b, func(x string) bool { return !slices.Contains(a, x) })
+}
+
+// bare are layers without seconds.
+func bare(list []Layer) []Layer {
+	out := slices.Clone(list)
+	for i := range out {
+		out[i].PreSeconds, out[i].PostSeconds = nil, nil
+	}
+	return tidy(out)
 }
 
 func sameHours(a, b []Layer) bool {

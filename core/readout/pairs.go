@@ -295,6 +295,7 @@ func takesLine(p *plan.Plan, t Target, d *Device) (l Line, differs bool) {
 func Together(lines []Line) (out []edit.Edit) {
 	cells := make(map[string]*edit.SetCells)
 	duties := make(map[string]bool)
+	days := false
 	for i := range lines {
 		for _, e := range lines[i].Take {
 			switch {
@@ -308,7 +309,9 @@ func Together(lines []Line) (out []edit.Edit) {
 				cells[column] = c
 				out = append(out, edit.Edit{SetCells: c})
 			case e.SetDuty != nil && duties[e.SetDuty.Duty.ID]:
+			case e.SetSpecialDays != nil && days: // those of the site are the same for all channels
 			default:
+				days = days || e.SetSpecialDays != nil
 				if e.SetDuty != nil {
 					duties[e.SetDuty.Duty.ID] = true
 				}

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Device is a recorder with its cameras, or a camera alone, as it was read.
@@ -26,6 +27,8 @@ type Device struct {
 	Outputs         []Output  `json:"outputs"`
 	ByHour          bool      `json:"byHour" doc:"Whether what it records can follow hours of the week"`
 	Periods         int       `json:"periods,omitempty" doc:"Periods a day that its schedules take; 0 where it says no limit"`
+	Today           week.Date `json:"today,omitzero" doc:"On which it was read, from which special days are told"`
+	SpecialDays     int       `json:"specialDays,omitempty" doc:"Dates that a group of special days takes; 0 where its schedules follow none"`
 	Around          bool      `json:"around" doc:"Whether seconds before and after events can be told to it"`
 	Unread          []Unread  `json:"unread" doc:"What could not be read, and why"`
 }
@@ -110,7 +113,8 @@ type Layer struct {
 	By          []string        `json:"by,omitempty" doc:"Whose events: motion or alarm, and the token of the picture or the contact; absent where the device does not say"`
 	PreSeconds  *float64        `json:"preSeconds,omitempty" doc:"Absent where the device does not say"`
 	PostSeconds *float64        `json:"postSeconds,omitempty"`
-	Hours       []plan.Hours    `json:"hours,omitempty" doc:"Absent for always"`
+	Hours       []plan.Hours    `json:"hours,omitzero" required:"false" doc:"Absent for always; empty for on special days alone"`
+	OnDates     []OnDates       `json:"onDates,omitempty" doc:"Special days, on which its hours are others"`
 
 	untied []plan.Trigger // of On: those that nothing of the plan is tied to, so that they never come
 }

@@ -13,6 +13,7 @@ import (
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/handover"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // sample is a plan with cameras of many kinds.
@@ -81,7 +82,7 @@ func (c *Channel) set(p *plan.Plan, of *plan.Channel) {
 	}
 	never, shortest, middling := of.Keep.AtMostDays, of.Detection.MinSeconds, 50.0
 	c.KeepAtMostDays = &never
-	c.Layers = LayersOf(p, of, true)
+	c.Layers = LayersOf(p, of, true, week.Date{})
 	c.Detection = &Detection{On: of.Detection.On, Drawn: "polygon", MinSeconds: &shortest, SensitivityPercent: &middling}
 	if most := sensitivityOf(of.Detection.List()); most != nil {
 		c.Detection.SensitivityPercent = most

@@ -3,8 +3,10 @@ package readout
 import (
 	"encoding/base64"
 	"slices"
+	"strings"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 )
 
 // Wanted is the device as a plan would have it: a copy with the plan's values in place of its own, where the device tells of
@@ -51,7 +53,7 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device, names nam
 		}
 	}
 	if c.Recording != "" {
-		if layers := LayersOf(p, planned, d.Around); d.cannot(layers) == "" {
+		if layers := LayersOf(p, planned, d.Around, d.from()); d.cannot(layers) == "" {
 			t := tiedTo(p, planned)
 			names.name(layers, &t)
 			c.Layers = layers
@@ -70,12 +72,20 @@ func (c *Channel) want(p *plan.Plan, planned *plan.Channel, d *Device, names nam
 // changes, or does not record around events where some are. Empty where all can.
 func (d *Device) cannot(layers []Layer) string {
 	switch {
-	case !d.ByHour && slices.ContainsFunc(layers, func(l Layer) bool { return l.Hours != nil }):
+	case !d.ByHour && slices.ContainsFunc(layers, func(l Layer) bool { return l.Hours != nil || len(l.OnDates) > 0 }):
 		return "a week that changes by the hour"
 	case !d.Around && slices.ContainsFunc(layers, func(l Layer) bool { return len(l.On) > 0 }):
 		return "recording around events"
 	}
 	return ""
+}
+
+// from is the date from which special days are told to the device; the zero date where it follows none.
+func (d *Device) from() week.Date {
+	if d.SpecialDays == 0 {
+		return week.Date{}
+	}
+	return d.Today
 }
 
 // wanted is the detection as the plan has it.
@@ -174,8 +184,21 @@ func byHand(p *plan.Plan, planned *plan.Channel, c *Channel, d *Device) (out []s
 	if c.Recording == "" {
 		return nil
 	}
-	if words := d.cannot(LayersOf(p, planned, d.Around)); words != "" {
+	layers := LayersOf(p, planned, d.Around, d.Today)
+	switch words := d.cannot(layers); {
+	case words != "":
 		add(words)
+	case d.from() != d.Today:
+		var names []string
+		for _, name := range datesOf(layers) {
+			if !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+		slices.Sort(names)
+		if len(names) > 0 {
+			add("special days: " + strings.Join(names, ", "))
+		}
 	}
 	for _, step := range p.WeekOf(planned).Steps() {
 		if d := p.Duty(step.Value); d != nil {

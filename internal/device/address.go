@@ -53,12 +53,15 @@ func ReadAddress(text string) (a Address, err error) {
 		a.Host = host
 	}
 	a.Host = strings.Trim(a.Host, "[]")
-	if a.Host == "" || strings.ContainsAny(a.Host, " ,;'\"<>%?#[]\\@") || strings.ContainsFunc(a.Host, unicode.IsControl) ||
+	if a.Host == "" || strings.ContainsAny(a.Host, " ,;'\"<>%?#[]\\@") || strings.ContainsFunc(a.Host, unreadable) ||
 		len(a.Host) > 253 {
 		return a, fmt.Errorf("%q is no address: a name or an IP address is, such as 10.0.4.20 or recorder.lan:8000", text)
 	}
 	return a, nil
 }
+
+// unreadable are characters that no name of a host has.
+func unreadable(r rune) bool { return unicode.IsControl(r) || unicode.IsSpace(r) }
 
 // String is the address as it is read.
 func (a Address) String() string {

@@ -64,6 +64,7 @@ func (c *Client) recordingAgain(ctx context.Context, d *readout.Device, token st
 	if err != nil {
 		return err
 	}
+	d.Today = today()
 	r := &reading{Client: c, d: d}
 	for i := range all.recordings {
 		if of := &all.recordings[i]; of.token == token {

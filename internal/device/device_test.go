@@ -142,7 +142,7 @@ func set(t *testing.T, c *Client, p *plan.Plan) (refused []string, left []readou
 // different is the quay with something of everything otherwise.
 func different(t *testing.T) *plan.Plan {
 	t.Helper()
-	p := demo.AtTheQuay()
+	p := shutOn(t, demo.AtTheQuay(), 30, 37)
 	corner := []plan.Point{{0.2, 0.2}, {0.6, 0.2}, {0.6, 0.7}}
 	p, err := edit.After(p,
 		edit.Edit{Paint: &edit.Paint{Channels: []string{"hall", "booth"}, Hours: []plan.Hours{{From: 7*60 + 15, To: 9*60 + 45}}, Duty: "off"}},
@@ -236,6 +236,11 @@ func TestWhatIsNotThereIsNotAsked(t *testing.T) {
 	}
 	hand := readout.Hold(p, entered(p), nvr, d).ByHand
 	if !slices.ContainsFunc(hand, func(h readout.ByHand) bool { return strings.Contains(h.Words, "by the hour") }) {
+		t.Errorf("%+v", hand)
+	}
+	ordinary := read(t, mustOpen(t, play(t, shutOn(t, p, 3), standin.NoSpecialDays)))
+	hand = readout.Hold(shutOn(t, p, 3), entered(shutOn(t, p, 3)), nvr, ordinary).ByHand
+	if !slices.ContainsFunc(hand, func(h readout.ByHand) bool { return h.Words == "special days: Shut" }) {
 		t.Errorf("%+v", hand)
 	}
 	eight := read(t, mustOpen(t, play(t, p, standin.EightPeriods)))

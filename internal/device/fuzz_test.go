@@ -15,6 +15,7 @@ func FuzzAddress(fuzz *testing.F) {
 	f.Add("https://recorder.lan:8443/onvif")
 	f.Add("[fe80::1]:80")
 	f.Add("10.0.4.0/24")
+	f.Add("10\u2028/24")
 	f.Fuzz(func(t *testing.T, text string) {
 		if a, err := ReadAddress(text); err == nil {
 			if again, err := ReadAddress(a.String()); err != nil || again != a {

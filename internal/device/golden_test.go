@@ -21,6 +21,7 @@ import (
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
 	"wakefield.example/core/readout"
+	"wakefield.example/core/week"
 	"wakefield.example/internal/demo"
 	"wakefield.example/internal/onvif"
 	"wakefield.example/internal/standin"
@@ -32,13 +33,14 @@ var golden = flag.Bool("golden", false, "write testdata/requests.golden anew")
 var (
 	secret  = regexp.MustCompile(`(?s)<wsse:Security.*?</wsse:Security>`)
 	unique  = regexp.MustCompile(`urn:uuid:[0-9a-f-]+`)
+	dates   = regexp.MustCompile(`(UID|DTSTART|DTEND):20(2[5-9]|[3-9]\d)\d{4}`) // of special days, which are of this year and the next
 	address = regexp.MustCompile(`http://127\.0\.0\.1:\d+`)
 )
 
 // TestRequestsAreWrittenAsTheyWere holds a request of every operation, the first by its letters, against the one that was looked at, when
 // reading, setting and listening. go test ./internal/device -run Requests -golden writes them anew, to be looked at.
 func TestRequestsAreWrittenAsTheyWere(t *testing.T) {
-	p := sensitive(t, demo.PennywhistleQuay(), 50)
+	p := shutOn(t, sensitive(t, demo.PennywhistleQuay(), 50), 40)
 	got := make(map[string]string)
 	for _, quirks := range [][]standin.Quirk{nil, {standin.Media1}, {standin.Grid}} {
 		d := play(t, golds(t), quirks...)
@@ -92,11 +94,29 @@ func golds(t *testing.T) *plan.Plan {
 	corner := []plan.Point{{0.2, 0.2}, {0.6, 0.2}, {0.6, 0.7}}
 	lamp := *p.Output("fuel-lamp")
 	lamp.HoldSeconds = 33
-	p, err := edit.After(sensitive(t, p, 77),
+	p, err := edit.After(shutOn(t, sensitive(t, p, 77)),
 		edit.Edit{Paint: &edit.Paint{Channels: []string{"gangway-a"}, Hours: []plan.Hours{{From: 60, To: 90}}, Duty: "low"}},
 		edit.Edit{Paint: &edit.Paint{Channels: []string{"booth"}, Hours: []plan.Hours{{From: 0, To: 1440}}, Duty: "clock"}},
 		edit.Edit{SetOutput: &edit.SetOutput{Output: lamp}},
 		edit.Edit{SetArea: &edit.SetArea{Channel: "hall", Area: plan.Area{ID: "more", Name: "More", Points: corner}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p
+}
+
+// shutOn is a plan with other duties than on any other day on the Wednesdays after some days from today on, and no special days beside.
+func shutOn(t *testing.T, p *plan.Plan, in ...int) *plan.Plan {
+	t.Helper()
+	days := []plan.SpecialDay{}
+	for _, k := range in {
+		day := today().Add(k)
+		day = day.Add(int(week.Wednesday-day.Weekday()+7) % 7)
+		days = append(days, plan.SpecialDay{Name: "Shut", From: day, To: day, Week: "shut"})
+	}
+	p, err := edit.After(p, edit.Edit{SetWeek: &edit.SetWeek{Week: plan.Week{ID: "shut", Name: "Shut", OwnWeek: plan.OwnWeek{Otherwise: "off",
+		Blocks: []plan.DutyBlock{{Hours: plan.Hours{From: 183, To: 244}, Duty: "clock"}}}}}},
+		edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: days}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -167,7 +187,7 @@ func through(t *testing.T, d *standin.Device, got map[string]string) *Client {
 		name := string(onvif.ServiceOf(m.Body.NamespaceURI())) + ":" + m.Body.Tag
 		mu.Lock()
 		defer mu.Unlock()
-		text = strings.ReplaceAll(text, "\r", "␍")
+		text = strings.ReplaceAll(dates.ReplaceAllString(text, "$1:DATE"), "\r", "␍")
 		if was, known := got[name]; !known || text < was {
 			got[name] = text
 		}

@@ -45,7 +45,8 @@ const mostChannels = 512
 
 // Read reads all that the device tells. What it refuses to tell is said among what is unread; only what ends the talk is an error.
 func (c *Client) Read(ctx context.Context, progress Progress) (*readout.Device, error) {
-	r := &reading{Client: c, progress: progress, d: &readout.Device{ClockOffSeconds: c.ClockAhead().Seconds(), Services: c.Services(),
+	r := &reading{Client: c, progress: progress, d: &readout.Device{Today: today(), ClockOffSeconds: c.ClockAhead().Seconds(),
+		Services: c.Services(),
 		Channels: []readout.Channel{}, Inputs: []readout.Input{}, Outputs: []readout.Output{}, Unread: []readout.Unread{}}}
 	if err := r.about(ctx); err != nil {
 		return nil, err

@@ -10,8 +10,6 @@ import (
 
 	"wakefield.example/core/plan"
 	"wakefield.example/core/readout"
-	"wakefield.example/core/week"
-	"wakefield.example/internal/formats"
 	"wakefield.example/internal/onvif"
 )
 
@@ -26,14 +24,7 @@ type recordingOf struct {
 // recorded is what the recording service tells.
 type recorded struct {
 	recordings []recordingOf
-	schedules  map[string]schedule
-}
-
-// schedule is hours of the week by which something is recorded.
-type schedule struct {
-	token, name string
-	when        week.Steps[bool]
-	why         string // why it is not understood; empty where it is
+	*timetables
 }
 
 // recordingsOf reads recordings, jobs and schedules.
@@ -42,7 +33,7 @@ func (c *Client) recordingsOf(ctx context.Context) (*recorded, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &recorded{schedules: make(map[string]schedule)}
+	out := &recorded{timetables: &timetables{schedules: make(map[string]schedule)}}
 	at := make(map[string]int)
 	for _, e := range onvif.All(answer, "RecordingItem") {
 		of := onvif.At(e, "Configuration")
@@ -61,20 +52,10 @@ func (c *Client) recordingsOf(ctx context.Context) (*recorded, error) {
 			out.recordings[k].jobs = append(out.recordings[k].jobs, j)
 		}
 	}
-	if !c.Has(onvif.Schedule) {
-		return out, nil
+	if c.Has(onvif.Schedule) {
+		out.timetables, err = c.timetables(ctx)
 	}
-	if answer, err = c.ask(ctx, onvif.Schedule, onvif.E("tsc:GetSchedules")); err != nil {
-		return nil, err
-	}
-	for _, e := range onvif.All(answer, "Schedule") {
-		s := schedule{token: e.SelectAttrValue("token", ""), name: onvif.Text(e, "Name")}
-		if s.when, err = formats.ReadSchedule(ctx, onvif.Text(e, "Standard"), time.Now()); err != nil {
-			s.why = err.Error()
-		}
-		out.schedules[s.token] = s
-	}
-	return out, nil
+	return out, err
 }
 
 // recordings reads what is recorded when, and how far footage reaches.
@@ -86,7 +67,7 @@ func (r *reading) recordings(ctx context.Context) error {
 	if err != nil {
 		return r.unless("recording", err)
 	}
-	r.can(ctx)
+	r.can(ctx, all.timetables)
 	for i := range all.recordings { // where a device does not say it, its jobs do
 		for _, j := range all.recordings[i].jobs {
 			r.d.Around = r.d.Around || j.Filter != nil
@@ -162,8 +143,11 @@ func (r *reading) layers(c *readout.Channel, of *recordingOf, schedules map[stri
 				r.mu.Unlock()
 				continue
 			}
-			if l.Hours = plan.HoursWhere(s.when); len(l.Hours) == 0 {
-				continue
+			if l.Hours, l.OnDates = plan.HoursWhere(s.when), s.dates; len(l.Hours) == 0 {
+				if len(l.OnDates) == 0 {
+					continue
+				}
+				l.Hours = []plan.Hours{} // never, as none is always
 			}
 		}
 		if j.Filter != nil {
@@ -242,7 +226,7 @@ func (r *reading) sourceOf(token string) string {
 }
 
 // can reads what of schedules and events the device takes.
-func (r *reading) can(ctx context.Context) {
+func (r *reading) can(ctx context.Context, t *timetables) {
 	r.d.ByHour = r.Has(onvif.Schedule)
 	if answer, err := r.ask(ctx, onvif.RecordingControl, onvif.E("trc:GetServiceCapabilities")); err == nil {
 		if c := onvif.At(answer, "Capabilities"); c != nil {
@@ -252,15 +236,8 @@ func (r *reading) can(ctx context.Context) {
 			}
 		}
 	}
-	if !r.d.ByHour {
-		return
-	}
-	if answer, err := r.ask(ctx, onvif.Schedule, onvif.E("tsc:GetServiceCapabilities")); err == nil {
-		if c := onvif.At(answer, "Capabilities"); c != nil {
-			if n := onvif.Whole(onvif.E("n", onvif.E("n", c.SelectAttrValue("MaxTimePeriodsPerDay", ""))), "n"); n > 0 && n <= 1440 {
-				r.d.Periods = n
-			}
-		}
+	if r.d.ByHour {
+		r.d.Periods, r.d.SpecialDays = t.periods, t.special
 	}
 }
 

@@ -8,6 +8,7 @@ import (
 
 	"wakefield.example/core/plan"
 	"wakefield.example/core/readout"
+	"wakefield.example/core/week"
 	"wakefield.example/internal/formats"
 	"wakefield.example/internal/onvif"
 )
@@ -41,8 +42,9 @@ func (c *Client) writeLayers(ctx context.Context, wanted *readout.Device, w *rea
 		if j.Schedule, err = c.writeSchedule(ctx, all, j.Schedule, users[j.Schedule], w, l); err != nil {
 			return err
 		}
-		if was != "" && was != j.Schedule {
+		if was != j.Schedule {
 			users[was]--
+			users[j.Schedule]++
 		}
 		if len(l.On) > 0 {
 			j.Priority = eventPriority
@@ -59,13 +61,14 @@ func (c *Client) writeLayers(ctx context.Context, wanted *readout.Device, w *rea
 		users[j.Schedule]--
 	}
 	for token, s := range all.schedules { // those that nobody follows any more, of this recording's
-		if users[token] == 0 && strings.HasPrefix(s.name, scheduleName(w)) {
+		if users[token] == 0 && strings.HasPrefix(s.Name, scheduleName(w)) {
 			if _, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:DeleteSchedule", onvif.E("tsc:Token", token))); err != nil {
 				return err
 			}
+			delete(all.schedules, token)
 		}
 	}
-	return nil
+	return c.dropGroups(ctx, all.timetables)
 }
 
 // Of jobs that write into one recording at once the one with more priority does: what happens goes before what is recorded anyway.
@@ -96,34 +99,43 @@ func scheduleName(w *readout.Channel) string { return "Wakefield " + w.Recording
 // writeSchedule makes the hours of a layer a schedule, and returns its token; none for always.
 func (c *Client) writeSchedule(ctx context.Context, all *recorded, token string, users int, w *readout.Channel,
 	l *readout.Layer) (string, error) {
-	if l.Hours == nil {
+	if l.Hours == nil && len(l.OnDates) == 0 {
 		return "", nil
 	}
+	when := week.Constant(true)
+	if l.Hours != nil {
+		when = plan.HourList{Blocks: l.Hours}.Steps()
+	}
 	s, known := all.schedules[token]
-	if known && s.why == "" && slices.Equal(s.when, plan.HourList{Blocks: l.Hours}.Steps()) {
+	if known && s.why == "" && slices.Equal(s.when, when) && sameDates(s.dates, l.OnDates) {
 		return token, nil
+	}
+	days, err := c.writeDates(ctx, all.timetables, l.OnDates)
+	if err != nil {
+		return "", err
 	}
 	name := scheduleName(w) + string(l.Stream)
 	for _, on := range l.On {
 		name += " " + string(on)
 	}
-	inner := []*onvif.Element{onvif.E("tsc:Name", name), onvif.E("tsc:Description", plan.HoursInWords(l.Hours)),
-		onvif.E("tsc:Standard", formats.WriteSchedule(l.Hours, name))}
+	hours := plan.HoursWhere(when)
+	next := onvif.Timetable{Name: name, Description: cmp.Or(plan.HoursInWords(hours), "on special days"),
+		Standard: formats.WriteSchedule(hours, name), SpecialDays: days}
 	if known && users == 1 {
-		inner[0] = onvif.E("tsc:Name", s.name)
-		_, err := c.ask(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule",
-			onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: token}, inner)))
+		next.Token, next.Name = token, s.Name
+		_, err := c.ask(ctx, onvif.Schedule, onvif.E("tsc:ModifySchedule", next.Element("tsc:Schedule")))
+		all.schedules[token] = schedule{Timetable: next}
 		return token, err
 	}
-	answer, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:CreateSchedule",
-		onvif.E("tsc:Schedule", onvif.Attr{Name: "token", Value: ""}, inner)))
+	answer, err := c.call(ctx, onvif.Schedule, onvif.E("tsc:CreateSchedule", next.Element("tsc:Schedule")))
 	if err != nil {
 		return "", err
 	}
-	if token = onvif.Text(answer, "Token"); token == "" {
+	if next.Token = onvif.Text(answer, "Token"); next.Token == "" {
 		return "", &Error{Stranger, "It made a schedule and does not say which."}
 	}
-	return token, nil
+	all.schedules[next.Token] = schedule{Timetable: next}
+	return next.Token, nil
 }
 
 // topicsIn are the topics that jobs of the device have, by what they are of.

@@ -3,7 +3,6 @@ package formats
 import (
 	"context"
 	"fmt"
-	"regexp"
 	"strings"
 	"time"
 
@@ -134,69 +133,4 @@ func hoursOf(steps week.Steps[bool]) []week.Hours {
 		list = append(list, b.Hours)
 	}
 	return list
-}
-
-// mostSchedule is how much text a schedule of a device may have.
-const mostSchedule = 64 << 10
-
-// zoneNamed is how a time says which clocks it is on: a schedule's are those of the device.
-var zoneNamed = regexp.MustCompile(`;TZID=("[^"]*"|[^:;\r\n]*)`)
-
-// ReadSchedule reads when the events of a device's schedule are, in any week: what comes daily or weekly, on whatever clocks the
-// device has. now tells which week is meant where a rule ends.
-func ReadSchedule(ctx context.Context, text string, now time.Time) (week.Steps[bool], error) {
-	if len(text) > mostSchedule {
-		return nil, fmt.Errorf("it has %d bytes; at most %d are read", len(text), mostSchedule)
-	}
-	text = zoneNamed.ReplaceAllString(strings.ReplaceAll(strings.ReplaceAll(text, "\r", ""), "\n", "\r\n"), "")
-	c, err := parseCalendar(ctx, []byte(text))
-	if err != nil {
-		return nil, err
-	}
-	var today week.Date
-	today.Year, today.Month, today.Day = now.UTC().Date()
-	monday := mondayOf(today, time.UTC)
-	steps := week.Constant(false)
-	for _, e := range c.Events() {
-		list, err := occasions(&e.ComponentBase, time.UTC, monday)
-		if err != nil {
-			return nil, fmt.Errorf("%s: %w", nameOf(&e.ComponentBase, "an event"), err)
-		}
-		for _, o := range list {
-			steps = paintOccasion(steps, o, shown(monday))
-		}
-	}
-	return steps, nil
-}
-
-// WriteSchedule writes hours as a device's schedule has them: events that come every week, on the device's own clocks.
-func WriteSchedule(hours []plan.Hours, name string) string {
-	c := newCalendar(name)
-	monday := week.Date{Year: 2024, Month: time.January, Day: 1} // a Monday; what comes weekly has begun by then
-	for i, h := range hours {
-		days := h.Days
-		if len(days) == 0 {
-			days = week.Weekdays[:]
-		}
-		first, by := days[0], make([]string, 0, len(days))
-		for _, day := range days {
-			first = min(first, day)
-			by = append(by, icsDays[day])
-		}
-		begins := monday.Add(int(first))
-		ends, to := begins, h.To
-		if h.To <= h.From || h.To == week.Clock(week.Day) {
-			ends = begins.Add(1)
-		}
-		if to == week.Clock(week.Day) {
-			to = 0
-		}
-		e := c.AddEvent(fmt.Sprintf("%d@wakefield", i))
-		e.SetDtStampTime(monday.At(0, time.UTC))
-		e.SetProperty(ics.ComponentPropertyDtStart, fmt.Sprintf("%sT%02d%02d00", icsDate(begins), h.From/60, h.From%60))
-		e.SetProperty(ics.ComponentPropertyDtEnd, fmt.Sprintf("%sT%02d%02d00", icsDate(ends), to/60, to%60))
-		e.SetSummary(name)
-		e.AddRrule("FREQ=WEEKLY;BYDAY=" + strings.Join(by, ","))
-	}
-	return c.Serialize(ics.WithNewLineWindows)
 }

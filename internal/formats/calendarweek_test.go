@@ -5,10 +5,8 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"wakefield.example/core/edit"
-	"wakefield.example/core/plan"
 	"wakefield.example/core/seeded"
 	"wakefield.example/core/week"
 	"wakefield.example/internal/demo"
@@ -129,31 +127,4 @@ func FuzzReadWeek(fuzz *testing.F) {
 			}
 		}
 	})
-}
-
-// TestSchedulesOfDevicesComeBack writes hours as a device has them, and reads them; times with a zone are on the device's clocks.
-func TestSchedulesOfDevicesComeBack(t *testing.T) {
-	now := time.Date(2026, 11, 30, 12, 0, 0, 0, time.UTC)
-	for _, text := range []string{"Mon-Fri 22:00-05:00", "00:00-24:00", "Sun 23:00-24:00, Wed 07:15-09:45", "Sat 18:00-06:00"} {
-		hours, err := plan.ReadHours(text)
-		if err != nil {
-			t.Fatal(err)
-		}
-		want := plan.HourList{Blocks: hours}.Steps()
-		got, err := ReadSchedule(t.Context(), WriteSchedule(hours, "Night"), now)
-		if err != nil || !slices.Equal(got, want) {
-			t.Errorf("%s comes back as %v, %v", text, got, err)
-		}
-	}
-	zoned := strings.Replace(WriteSchedule([]plan.Hours{{From: 60, To: 120}}, "x"), "DTSTART:", "DTSTART;TZID=Pacific/Auckland:", 1)
-	zoned = strings.Replace(zoned, "DTEND:", "DTEND;TZID=Pacific/Auckland:", 1)
-	if got, err := ReadSchedule(t.Context(), zoned, now); err != nil || !got.At(90) || got.At(180) {
-		t.Errorf("%v, %v", got, err)
-	}
-	for _, text := range []string{"", "BEGIN:VCALENDAR", strings.Repeat("x", 70_000),
-		strings.Replace(WriteSchedule([]plan.Hours{{From: 60, To: 120}}, "x"), "FREQ=WEEKLY", "FREQ=YEARLY", 1)} {
-		if got, err := ReadSchedule(t.Context(), text, now); err == nil {
-			t.Errorf("%.40q is %v", text, got)
-		}
-	}
 }

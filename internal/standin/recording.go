@@ -1,14 +1,10 @@
 package standin
 
 import (
-	"context"
 	"slices"
 	"strconv"
 	"time"
 
-	"wakefield.example/core/plan"
-	"wakefield.example/core/week"
-	"wakefield.example/internal/formats"
 	"wakefield.example/internal/onvif"
 )
 
@@ -22,8 +18,6 @@ func init() {
 			return capabilities("trc", A("DynamicRecordings", "false"), A("Encoding", "H264 H265"), A("EventRecording", "true"),
 				A("ScheduledRecording", strconv.FormatBool(q.serves(onvif.Schedule)))), nil
 		},
-		"tsc:GetSchedules":           getSchedules,
-		"tsc:GetServiceCapabilities": scheduleCapabilities,
 		"tse:GetRecordingInformation": func(q *asked) (*onvif.Element, *onvif.Fault) {
 			for k := range q.state.Recordings {
 				if r := &q.state.Recordings[k]; r.Token == onvif.Text(q.in, "RecordingToken") {
@@ -49,9 +43,6 @@ func init() {
 		"trc:CreateRecordingJob":           createJob,
 		"trc:SetRecordingJobConfiguration": setJob,
 		"trc:DeleteRecordingJob":           deleteJob,
-		"tsc:CreateSchedule":               createSchedule,
-		"tsc:ModifySchedule":               modifySchedule,
-		"tsc:DeleteSchedule":               deleteSchedule,
 	})
 }
 
@@ -144,7 +135,7 @@ func (q *asked) wantedJob(token string) (j onvif.Job, fault *onvif.Fault) {
 	case j.Schedule == "":
 	case !q.serves(onvif.Schedule):
 		return j, invalid("BadConfiguration", "Jobs follow no schedules here")
-	case !slices.ContainsFunc(q.state.Schedules, func(s Schedule) bool { return s.Token == j.Schedule }):
+	case !slices.ContainsFunc(q.state.Schedules, func(s onvif.Timetable) bool { return s.Token == j.Schedule }):
 		return j, invalid("BadConfiguration", "There is no such schedule")
 	}
 	return j, nil
@@ -182,89 +173,6 @@ func deleteJob(q *asked) (*onvif.Element, *onvif.Fault) {
 		return nil, invalid("NoRecordingJob", "There is no such job")
 	}
 	return E("trc:DeleteRecordingJobResponse"), nil
-}
-
-func getSchedules(q *asked) (*onvif.Element, *onvif.Fault) {
-	e := E("tsc:GetSchedulesResponse")
-	for _, s := range q.state.Schedules {
-		e.AddChild(E("tsc:Schedule", A("token", s.Token), E("tsc:Name", s.Name), E("tsc:Description", s.Description),
-			E("tsc:Standard", s.Standard)))
-	}
-	return e, nil
-}
-
-func scheduleCapabilities(q *asked) (*onvif.Element, *onvif.Fault) {
-	most := "0"
-	if q.has(EightPeriods) {
-		most = "8"
-	}
-	return capabilities("tsc", A("MaxLimit", "100"), A("MaxSchedules", "500"), A("MaxTimePeriodsPerDay", most), A("MaxSpecialDayGroups", "0"),
-		A("MaxDaysInSpecialDayGroup", "0"), A("MaxSpecialDaysSchedules", "0"), A("ExtendedRecurrenceSupported", "false"),
-		A("SpecialDaysSupported", "false"), A("StateReportingSupported", "false")), nil
-}
-
-// wantedSchedule reads a schedule that is to be, and refuses what it does not take.
-func (q *asked) wantedSchedule() (s Schedule, fault *onvif.Fault) {
-	e := onvif.At(q.in, "Schedule")
-	if e == nil {
-		return s, invalid("BadConfiguration", "There is no schedule")
-	}
-	s = Schedule{e.SelectAttrValue("token", ""), onvif.Text(e, "Name"), onvif.Text(e, "Description"), onvif.Text(e, "Standard")}
-	when, err := formats.ReadSchedule(context.Background(), s.Standard, time.Now())
-	if err != nil {
-		return s, invalid("BadConfiguration", "The iCalendar is not understood: "+err.Error())
-	}
-	hours := plan.HoursWhere(when)
-	perDay := make(map[week.Weekday]int)
-	for _, h := range hours {
-		if q.has(HalfHours) && (h.From%30 != 0 || h.To%30 != 0) {
-			return s, invalid("BadConfiguration", "Times stand on half hours")
-		}
-		days := h.Days
-		if len(days) == 0 {
-			days = week.Weekdays[:]
-		}
-		for _, d := range days {
-			if perDay[d]++; q.has(EightPeriods) && perDay[d] > 8 {
-				return s, &onvif.Fault{Sender: true, Because: "CapabilityViolated", Code: "MaxTimePeriodsPerDay",
-					Reason: "A day has eight periods at most"}
-			}
-		}
-	}
-	return s, nil
-}
-
-func createSchedule(q *asked) (*onvif.Element, *onvif.Fault) {
-	s, fault := q.wantedSchedule()
-	if fault != nil {
-		return nil, fault
-	}
-	s.Token = q.state.make("SCH")
-	q.state.Schedules = append(q.state.Schedules, s)
-	return E("tsc:CreateScheduleResponse", E("tsc:Token", s.Token)), nil
-}
-
-func modifySchedule(q *asked) (*onvif.Element, *onvif.Fault) {
-	s, fault := q.wantedSchedule()
-	if fault != nil {
-		return nil, fault
-	}
-	for k := range q.state.Schedules {
-		if q.state.Schedules[k].Token == s.Token {
-			q.state.Schedules[k] = s
-			return E("tsc:ModifyScheduleResponse"), nil
-		}
-	}
-	return nil, invalid("NotFound", "There is no such schedule")
-}
-
-func deleteSchedule(q *asked) (*onvif.Element, *onvif.Fault) {
-	token := onvif.Text(q.in, "Token")
-	if slices.ContainsFunc(q.state.Jobs, func(j onvif.Job) bool { return j.Schedule == token }) {
-		return nil, invalid("ReferenceInUse", "A job follows the schedule")
-	}
-	q.state.Schedules = slices.DeleteFunc(q.state.Schedules, func(s Schedule) bool { return s.Token == token })
-	return E("tsc:DeleteScheduleResponse"), nil
 }
 
 // reach is from when to when there is footage: as far back as the disks or the age limit leave it. The stand-in has been recording

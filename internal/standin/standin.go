@@ -30,27 +30,28 @@ type Quirk string
 
 // Quirks.
 const (
-	ClockOff      Quirk = "clock"         // its clock is seven minutes ahead
-	HalfHours     Quirk = "half-hours"    // schedules stand on half hours
-	EightPeriods  Quirk = "eight-periods" // schedules have eight periods a day
-	CameraFrames  Quirk = "camera-frames" // the camera decides the frame rate
-	HearsOnly     Quirk = "hears-only"    // detection cannot be read or set
-	NoSchedules   Quirk = "no-schedules"  // what is recorded does not follow hours
-	Grid          Quirk = "grid"          // areas are cells of a grid
-	Slow          Quirk = "slow"          // five seconds an answer
-	Drops         Quirk = "drops"         // every fifth connection is dropped
-	LocksOut      Quirk = "locks-out"     // the password is refused after a while
-	Lies          Quirk = "lies"          // says yes to encoder settings and keeps its own
-	OldPrefixes   Quirk = "old-prefixes"  // other prefixes and odd white space
-	DigestOnly    Quirk = "digest-only"   // believes HTTP digest alone
-	SelfSigned    Quirk = "self-signed"   // TLS with a certificate of its own
-	Moved         Quirk = "moved"         // answers that it is elsewhere
-	Media1        Quirk = "media-1"       // media 1 only, and so no H.265
-	ZonelessTimes Quirk = "no-zone"       // times without their zone
+	ClockOff      Quirk = "clock"           // its clock is seven minutes ahead
+	HalfHours     Quirk = "half-hours"      // schedules stand on half hours
+	NoSpecialDays Quirk = "no-special-days" // schedules follow no special days
+	EightPeriods  Quirk = "eight-periods"   // schedules have eight periods a day
+	CameraFrames  Quirk = "camera-frames"   // the camera decides the frame rate
+	HearsOnly     Quirk = "hears-only"      // detection cannot be read or set
+	NoSchedules   Quirk = "no-schedules"    // what is recorded does not follow hours
+	Grid          Quirk = "grid"            // areas are cells of a grid
+	Slow          Quirk = "slow"            // five seconds an answer
+	Drops         Quirk = "drops"           // every fifth connection is dropped
+	LocksOut      Quirk = "locks-out"       // the password is refused after a while
+	Lies          Quirk = "lies"            // says yes to encoder settings and keeps its own
+	OldPrefixes   Quirk = "old-prefixes"    // other prefixes and odd white space
+	DigestOnly    Quirk = "digest-only"     // believes HTTP digest alone
+	SelfSigned    Quirk = "self-signed"     // TLS with a certificate of its own
+	Moved         Quirk = "moved"           // answers that it is elsewhere
+	Media1        Quirk = "media-1"         // media 1 only, and so no H.265
+	ZonelessTimes Quirk = "no-zone"         // times without their zone
 )
 
 // Quirks are all of them.
-var Quirks = []Quirk{ClockOff, HalfHours, EightPeriods, CameraFrames, HearsOnly, NoSchedules, Grid, Slow, Drops,
+var Quirks = []Quirk{ClockOff, HalfHours, NoSpecialDays, EightPeriods, CameraFrames, HearsOnly, NoSchedules, Grid, Slow, Drops,
 	LocksOut, Lies, OldPrefixes,
 	DigestOnly, SelfSigned, Moved, Media1, ZonelessTimes}
 
@@ -125,7 +126,7 @@ func Start(ctx context.Context, o Options) (*Device, error) {
 		return nil, err
 	}
 	if d.state == nil {
-		d.state = stateOf(o.Plan, o.Recorder, d.has(Grid), d.has(Media1))
+		d.state = stateOf(o.Plan, o.Recorder, d.has(Grid), d.has(Media1), specialFrom(o.Quirks))
 	}
 	d.Channels = len(d.state.Channels)
 	d.scenes = scenesOf(o.Plan, o.Recorder, d.state, o.Seed)

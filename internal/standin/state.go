@@ -1,10 +1,12 @@
 package standin
 
 import (
+	"cmp"
 	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"math"
+	"reflect"
 	"slices"
 
 	"wakefield.example/core/estimate"
@@ -12,19 +14,21 @@ import (
 	"wakefield.example/core/plan"
 	"wakefield.example/core/readout"
 	"wakefield.example/core/resolve"
+	"wakefield.example/core/week"
 	"wakefield.example/internal/formats"
 	"wakefield.example/internal/onvif"
 )
 
 // State is what a stand-in is set to.
 type State struct {
-	Channels   []*Channel  `json:"channels"`
-	Inputs     []Input     `json:"inputs"`
-	Outputs    []Output    `json:"outputs"`
-	Recordings []Recording `json:"recordings"`
-	Jobs       []onvif.Job `json:"jobs"`
-	Schedules  []Schedule  `json:"schedules"`
-	Made       int         `json:"made"` // how many tokens were made
+	Channels   []*Channel        `json:"channels"`
+	Inputs     []Input           `json:"inputs"`
+	Outputs    []Output          `json:"outputs"`
+	Recordings []Recording       `json:"recordings"`
+	Jobs       []onvif.Job       `json:"jobs"`
+	Schedules  []onvif.Timetable `json:"schedules"`
+	Groups     []onvif.DayGroup  `json:"groups"` // of special days
+	Made       int               `json:"made"`   // how many tokens were made
 }
 
 // Channel is a video source with its encoders and its detection.
@@ -65,9 +69,6 @@ type Recording struct {
 	Days                                                                 float64 // after which it is overwritten
 }
 
-// Schedule is hours of the week.
-type Schedule struct{ Token, Name, Description, Standard string }
-
 func (s *State) bytes() ([]byte, error) { return json.MarshalIndent(s, "", " ") }
 
 func readState(data []byte) (*State, error) {
@@ -91,7 +92,7 @@ func (s *State) clone() State {
 }
 
 // stateOf is a recorder set as the plan has it.
-func stateOf(p *plan.Plan, recorder string, grid, media1 bool) *State {
+func stateOf(p *plan.Plan, recorder string, grid, media1 bool, special week.Date) *State {
 	s := &State{Channels: []*Channel{}}
 	r := *p.Recorder(recorder)
 	q := *p
@@ -116,7 +117,7 @@ func stateOf(p *plan.Plan, recorder string, grid, media1 bool) *State {
 		s.Channels = append(s.Channels, c)
 		for i := range entered.Channels {
 			if planned := &entered.Channels[i]; planned.Recorder == recorder && planned.Number == n && !planned.NoCamera {
-				s.describe(c, entered, planned, grid, media1, days[planned.ID])
+				s.describe(c, entered, planned, grid, media1, days[planned.ID], special)
 			}
 		}
 	}
@@ -138,7 +139,8 @@ func stateOf(p *plan.Plan, recorder string, grid, media1 bool) *State {
 }
 
 // describe sets a channel as the plan has it.
-func (s *State) describe(c *Channel, p *plan.Plan, planned *plan.Channel, grid, media1 bool, days float64) {
+func (s *State) describe(c *Channel, p *plan.Plan, planned *plan.Channel, grid, media1 bool, days float64,
+	special week.Date) {
 	c.Name = planned.Name
 	n := c.Source[2:]
 	for _, which := range []plan.StreamName{plan.Main, plan.Sub, plan.Third} {
@@ -163,11 +165,11 @@ func (s *State) describe(c *Channel, p *plan.Plan, planned *plan.Channel, grid, 
 	rec := Recording{Token: "REC" + n, Source: c.Source, Name: planned.Name, Location: "-", Description: "-", Address: planned.Address,
 		Content: "-", AtMost: atMost, Days: days}
 	s.Recordings = append(s.Recordings, rec)
-	for k, l := range readout.LayersOf(p, planned, true) {
+	for k, l := range readout.LayersOf(p, planned, true, special) {
 		j := onvif.Job{Token: fmt.Sprintf("JOB%s_%d", n, k+1), Recording: rec.Token, Active: true, Priority: 1,
 			Profile: "P" + n + "_" + string(l.Stream)}
-		if l.Hours != nil {
-			j.Schedule = s.schedule(l.Hours)
+		if l.Hours != nil || len(l.OnDates) > 0 {
+			j.Schedule = s.schedule(&l)
 		}
 		if len(l.On) > 0 {
 			j.Priority = 2 // of what is written at once the event
@@ -216,17 +218,44 @@ func input(p *plan.Plan, recorder, id string) string {
 	return ""
 }
 
-// schedule is the token of a schedule of these hours: one that is there, or a new one.
-func (s *State) schedule(hours []plan.Hours) string {
-	text := formats.WriteSchedule(hours, "Week")
+// schedule is the token of a schedule of a layer's hours: one that is there, or a new one.
+func (s *State) schedule(l *readout.Layer) string {
+	hours := l.Hours
+	if hours == nil {
+		hours = []plan.Hours{{To: week.Clock(week.Day)}}
+	}
+	next := onvif.Timetable{Standard: formats.WriteSchedule(hours, "Week"), Description: cmp.Or(plan.HoursInWords(hours), "on special days")}
+	for _, o := range l.OnDates {
+		var ranges []onvif.MinuteSpan
+		for _, b := range o.Hours {
+			ranges = append(ranges, onvif.MinuteSpan{From: int(b.From), Until: int(b.To)})
+		}
+		for dates := range slices.Chunk(o.Dates, mostDates) {
+			next.SpecialDays = append(next.SpecialDays, onvif.SpecialDays{Group: s.group(o.Name, dates), Ranges: ranges})
+		}
+	}
 	for _, known := range s.Schedules {
-		if known.Standard == text {
+		if known.Standard == next.Standard && reflect.DeepEqual(known.SpecialDays, next.SpecialDays) {
 			return known.Token
 		}
 	}
-	token := s.make("SCH")
-	s.Schedules = append(s.Schedules, Schedule{token, "Week " + token, plan.HoursInWords(hours), text})
-	return token
+	next.Token = s.make("SCH")
+	next.Name = "Week " + next.Token
+	s.Schedules = append(s.Schedules, next)
+	return next.Token
+}
+
+// group is the token of a group of special days: one that is there, or a new one.
+func (s *State) group(name string, dates []week.Date) string {
+	days := formats.WriteDates(dates, name)
+	for _, known := range s.Groups {
+		if known.Name == name && known.Days == days {
+			return known.Token
+		}
+	}
+	g := onvif.DayGroup{Token: s.make("SDG"), Name: name, Description: plan.Count(len(dates), "day"), Days: days}
+	s.Groups = append(s.Groups, g)
+	return g.Token
 }
 
 // make makes a token.

@@ -3159,6 +3159,16 @@ export interface components {
             serial?: string;
             /** @description What it speaks, in words */
             services: string[];
+            /**
+             * Format: int64
+             * @description Dates that a group of special days takes; 0 where its schedules follow none
+             */
+            specialDays?: number;
+            /**
+             * Format: date
+             * @description On which it was read, from which special days are told
+             */
+            today?: string;
             /** @description What could not be read, and why */
             unread: components["schemas"]["DeviceUnread"][];
         };
@@ -3211,6 +3221,15 @@ export interface components {
              * @description When it was set last
              */
             writtenAt?: string;
+        };
+        DeviceBetween: {
+            /** @example 06:30 */
+            from: string;
+            /**
+             * @description At most 24:00
+             * @example 06:30
+             */
+            to: string;
         };
         DeviceByHand: {
             /** @description Id */
@@ -3338,10 +3357,12 @@ export interface components {
         DeviceLayer: {
             /** @description Whose events: motion or alarm, and the token of the picture or the contact; absent where the device does not say */
             by?: string[];
-            /** @description Absent for always */
+            /** @description Absent for always; empty for on special days alone */
             hours?: components["schemas"]["Hours"][];
             /** @description Events around which it is recorded; empty for all of it */
             on?: ("motion" | "alarm")[];
+            /** @description Special days, on which its hours are others */
+            onDates?: components["schemas"]["DeviceOnDates"][];
             /** Format: double */
             postSeconds?: number;
             /**
@@ -3376,6 +3397,13 @@ export interface components {
             take?: components["schemas"]["Edit"][];
             /** @description What differs, in words */
             what: string;
+        };
+        DeviceOnDates: {
+            /** @description In their order, each once */
+            dates: string[];
+            /** @description Of each of these dates; none for not at all */
+            hours: components["schemas"]["DeviceBetween"][];
+            name: string;
         };
         DeviceOutput: {
             /**
