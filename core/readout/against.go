@@ -56,6 +56,7 @@ func Hold(p, entered *plan.Plan, t Target, d *Device) Against {
 	for _, pair := range pairs {
 		lines = append(lines, pairLines(p, t, pair, d)...)
 	}
+	takeDatesOfNew(p, t, lines, d)
 	slices.SortStableFunc(lines, func(a, b Line) int { return cmp.Compare(cmp.Or(a.Number, 1e6), cmp.Or(b.Number, 1e6)) })
 	lines = append(lines, wireLines(p, t, lines, d)...)
 	lines = slices.DeleteFunc(lines, func(l Line) bool { return l.ID == "" })

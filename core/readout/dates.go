@@ -221,8 +221,22 @@ func heldDates(a, b *Device) (from week.Date, days int) {
 	return last, min(DatesHeld, first.Add(DatesTold).Since(last))
 }
 
+// datesInWords says some dates that follow each other: 24-26 December 2026.
+func datesInWords(from, to week.Date) string {
+	end := to.At(0, time.UTC).Format("2 January 2006")
+	switch {
+	case from == to:
+		return end
+	case from.Year != to.Year:
+		return from.At(0, time.UTC).Format("2 January 2006") + " - " + end
+	case from.Month != to.Month:
+		return from.At(0, time.UTC).Format("2 January") + " - " + end
+	}
+	return fmt.Sprintf("%d-%s", from.Day, end)
+}
+
 // mostDatesSaid is how many runs of dates a sentence names.
-const mostDatesSaid = 3
+const mostDatesSaid = 2
 
 // dateLine is what differs of what is recorded on special days.
 func (d *drawing) dateLine(is, w *Channel, from week.Date, days int) {
@@ -252,10 +266,7 @@ func (d *drawing) dateLine(is, w *Channel, from week.Date, days int) {
 	}
 	var device, planned []string
 	for _, r := range runs[:min(len(runs), mostDatesSaid)] {
-		when := r.from.At(0, time.UTC).Format("2 January 2006")
-		if r.to != r.from {
-			when += " to " + r.to.At(0, time.UTC).Format("2 January 2006")
-		}
+		when := datesInWords(r.from, r.to)
 		if r.name != "" {
 			when = r.name + ", " + when
 		}

@@ -95,7 +95,7 @@ func TestSpecialDaysAreHeldAndTaken(t *testing.T) {
 	without.Site.SpecialDays = days[2:]
 	plain := followingDevice(entered(&without), to.Recorder)
 	lines := Hold(p, entered(p), to, plain).Lines
-	if len(lines) == 0 || lines[0].What != "on special days" || !strings.Contains(lines[0].Plan, "Regatta, 4 June 2027 to 6 June 2027: ") ||
+	if len(lines) == 0 || lines[0].What != "on special days" || !strings.Contains(lines[0].Plan, "Regatta, 4-6 June 2027: ") ||
 		lines[0].Part == "" || len(lines[0].Take) != 1 {
 		t.Fatalf("%+v", lines)
 	}
@@ -157,5 +157,18 @@ func TestLayersOnSpecialDaysAlone(t *testing.T) {
 		{Stream: plan.Main, Hours: []plan.Hours{}}})
 	if len(list) != 1 || list[0].Hours == nil || len(list[0].onDate(today)) != 1 || len(list[0].onDate(today.Add(1))) != 0 {
 		t.Errorf("%+v", list)
+	}
+}
+
+// TestDatesAreSaidShort leaves out what is said anyway.
+func TestDatesAreSaidShort(t *testing.T) {
+	for text, to := range map[string]week.Date{"30 November 2026": today, "30 November - 2 December 2026": today.Add(2),
+		"30 November 2026 - 2 January 2027": today.Add(33)} {
+		if got := datesInWords(today, to); got != text {
+			t.Errorf("%s, not %s", got, text)
+		}
+	}
+	if got := datesInWords(today.Add(1), today.Add(3)); got != "1-3 December 2026" {
+		t.Error(got)
 	}
 }

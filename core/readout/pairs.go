@@ -17,12 +17,12 @@ func pairLines(p *plan.Plan, t Target, pair Pair, d *Device) (out []Line) {
 	switch {
 	case read == nil:
 		return []Line{{ID: planned.ID + "/camera", Channel: planned.ID, Number: planned.Number, About: planned.Name, What: "camera",
-			Device: "none", Plan: "there", Missing: true, Take: cell(planned.ID, "camera", "none")}}
+			Device: "none", Plan: there, Missing: true, Take: cell(planned.ID, "camera", "none")}}
 	case planned == nil || planned.NoCamera:
 		if len(read.Streams) == 0 {
 			return nil
 		}
-		line := Line{ID: read.Token + "/camera", Number: read.Number, About: read.Name, What: "camera", Device: "there", Plan: "none",
+		line := Line{ID: read.Token + "/camera", Number: read.Number, About: read.Name, What: "camera", Device: there, Plan: "none",
 			Take: describe(p, t, planned, read, d)}
 		if planned != nil {
 			line.Channel = planned.ID
@@ -49,6 +49,9 @@ func pairLines(p *plan.Plan, t Target, pair Pair, d *Device) (out []Line) {
 	}
 	return out
 }
+
+// there is how a camera is told of that one side alone has.
+const there = "there"
 
 // streamsOfPair are streams that are there on one side only.
 func streamsOfPair(planned *plan.Channel, read *Channel, line func(member, what, device, wanted string, take []edit.Edit)) {

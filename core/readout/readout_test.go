@@ -252,8 +252,9 @@ func TestWiresDiffer(t *testing.T) {
 
 // TestAnEmptySiteIsDescribed takes all that a recorder tells into a site of which nothing is known.
 func TestAnEmptySiteIsDescribed(t *testing.T) {
-	full := sample(t)
-	d := asPlanned(entered(full), full.Recorders[0].ID)
+	full, _ := festive(t)
+	full.Site.SpecialDays = full.Site.SpecialDays[:1] // the others are of a week that the new plan does not have
+	d := followingDevice(entered(full), full.Recorders[0].ID)
 	p, err := plan.Opening{Name: "New", TimeZone: "UTC", Recorder: "Recorder", Channels: full.Recorders[0].Channels,
 		IngestMbps: 200, Drives: 2,
 		Terabytes: 4, Layout: "raid1", Cameras: 1, Codec: "h264", Width: 1280, Height: 720, FPS: 10, Activity: plan.ActivityTemplates()[0].ID,

@@ -2,6 +2,7 @@ package readout
 
 import (
 	"slices"
+	"strings"
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
@@ -41,6 +42,30 @@ func takeDates(p, entered *plan.Plan, t Target, d *Device) []edit.Edit {
 		return nil
 	}
 	return []edit.Edit{{SetSpecialDays: &edit.SetSpecialDays{Days: append(slices.Clone(p.Site.SpecialDays), runs(yearly(set))...)}}}
+}
+
+// takeDatesOfNew gives lines by which channels are described the special days too, as they are once these are in the plan.
+func takeDatesOfNew(p *plan.Plan, t Target, lines []Line, d *Device) {
+	described := func(l *Line) bool { return strings.HasSuffix(l.ID, "/camera") && len(l.Take) > 0 && l.Device == there }
+	if d.SpecialDays == 0 || !slices.ContainsFunc(lines, func(l Line) bool { return described(&l) }) {
+		return
+	}
+	next, err := edit.After(p, Together(lines)...)
+	if err != nil {
+		return // what is wrong is said when it is taken
+	}
+	days := takeDates(next, next, t, d)
+	if days == nil {
+		return
+	}
+	for i := range lines {
+		switch l := &lines[i]; {
+		case l.member() == "dates":
+			l.Take = days
+		case described(l):
+			l.Take = append(l.Take, days...)
+		}
+	}
 }
 
 // yearly makes one of what comes twice on the same day of a month.
