@@ -210,6 +210,7 @@ func serve(ctx context.Context, l listening, s *store.Store, o server.Options) e
 	if o.Devices, err = l.devices(); err != nil {
 		return err
 	}
+	o.Lines = true
 	running := server.HTTP(server.New(ctx, s, o))
 	running.BaseContext = func(net.Listener) context.Context { return streams }
 	scheme := "http"

@@ -31,7 +31,8 @@ const (
 	Hint    Severity = "hint"    // worth a look
 )
 
-func (s Severity) rank() int { return slices.Index([]Severity{Error, Warning, Hint}, s) }
+// Rank is 0 for the most severe.
+func (s Severity) Rank() int { return slices.Index([]Severity{Error, Warning, Hint}, s) }
 
 // Finding is one thing the checks noticed.
 type Finding struct {
@@ -130,7 +131,7 @@ func found(p *plan.Plan, s *estimate.Result, siteRules []func(*site)) []Finding 
 		return 0
 	}
 	slices.SortStableFunc(c.found, func(a, b Finding) int {
-		return cmp.Or(cmp.Compare(open(a), open(b)), cmp.Compare(a.Severity.rank(), b.Severity.rank()), cmp.Compare(b.Cost, a.Cost))
+		return cmp.Or(cmp.Compare(open(a), open(b)), cmp.Compare(a.Severity.Rank(), b.Severity.Rank()), cmp.Compare(b.Cost, a.Cost))
 	})
 	return c.found
 }

@@ -422,7 +422,7 @@ func TestSevereComeFirst(t *testing.T) {
 	p.Recorders[0].IngestMbps = 1
 	found := findings(p)
 	for i := 1; i < len(found); i++ {
-		if found[i-1].Severity.rank() > found[i].Severity.rank() {
+		if found[i-1].Severity.Rank() > found[i].Severity.Rank() {
 			t.Errorf("%s before %s", found[i-1].Severity, found[i].Severity)
 		}
 	}

@@ -52,6 +52,7 @@ var rules = map[string]Rule{
 	"removePerson":  {Company, Nowhere}, "endSeats": {Company, Nowhere}, "audit": {Company, Nowhere}, "auditFile": {Company, Nowhere},
 	"company": {Member, Nowhere}, "logo": {Member, Nowhere},
 	"nameCompany": {Company, Nowhere}, "setLogo": {Company, Nowhere}, "removeLogo": {Company, Nowhere},
+	"companyFigures": {Company, Nowhere},
 	"howRight": {Member, Nowhere}, "setLearns": {Company, Nowhere},
 
 	// Links for customers.
@@ -59,7 +60,9 @@ var rules = map[string]Rule{
 	"unlock": {ByLink, Nowhere}, "shared": {ByLink, Nowhere}, "sharedPaper": {ByLink, Nowhere},
 
 	// Sites as a whole. The list and the stream hold only what whoever asks may read.
-	"listSites": {Member, Nowhere}, "changes": {Member, Nowhere},
+	"listSites": {Member, Nowhere}, "searchSites": {Member, Nowhere}, "sitesEstimated": {Member, Nowhere}, "changes": {Member, Nowhere},
+	"markSites": {Member, Nowhere}, "exportSites": {Member, Nowhere}, "sitesFindings": {Member, Nowhere}, // each looks at every site named
+	"searches": {Member, Nowhere}, "keepSearch": {Member, Nowhere}, "forgetSearch": {Member, Nowhere},
 	"importSite": {Company, Nowhere}, "openSite": {Company, Nowhere}, "draftOpening": {Company, Nowhere}, "duplicateSite": {Company, AtSite},
 	"getSite": {Read, AtSite}, "present": {Read, AtSite}, "siteVerdict": {Read, AtSite}, "variants": {Read, AtSite},
 	"compare": {Read, AtSite}, "compareFile": {Read, AtSite}, "comparedRibbons": {Read, AtSite},
@@ -120,7 +123,7 @@ func (n Need) people(operation string) bool {
 }
 
 // exports are operations that take something out of the program: each is in the audit.
-var exports = map[string]bool{"exportPlan": true, "exportBundle": true, "exportTable": true, "handoverFile": true, "measuredFile": true,
+var exports = map[string]bool{"exportPlan": true, "exportSites": true, "exportBundle": true, "exportTable": true, "handoverFile": true, "measuredFile": true,
 	"papers": true, "paper": true,
 	"rehearsedFile": true, "compareFile": true, "exportWeek": true, "exportSpecialDays": true, "auditFile": true}
 

@@ -19,7 +19,7 @@ import (
 
 // rooms of the core, each below those that stand before it: an import points downward.
 var rooms = [][]string{
-	{"measured"},
+	{"measured", "overview"},
 	{"check", "walktest", "readout"},
 	{"handover", "solve", "rehearse", "compare"},
 	{"estimate"},

@@ -159,8 +159,8 @@ func TestSitesAreOpenedDuplicatedAndPutAway(t *testing.T) {
 	draft := call[OpeningDraft](c, "POST", "/api/openings/draft", string(written), 200)
 	made := call[CreatedSite](c, "POST", "/api/openings", string(written), 201)
 	verdict := call[SiteVerdict](c, "GET", "/api/sites/"+made.ID+"/verdict", "", 200)
-	if *verdict.Verdict.KeptDays != *draft.Verdict.KeptDays {
-		t.Errorf("the draft says %v days, the site %v", *draft.Verdict.KeptDays, *verdict.Verdict.KeptDays)
+	if *verdict.KeptDays != *draft.Verdict.KeptDays {
+		t.Errorf("the draft says %v days, the site %v", *draft.Verdict.KeptDays, *verdict.KeptDays)
 	}
 	o.Cameras = 9
 	written, _ = json.Marshal(o)

@@ -82,6 +82,8 @@ var refusals = []struct {
 		"Somebody is at work with this device. Wait until it is done, or stop it."},
 	{store.ErrManyBrought, http.StatusUnprocessableEntity,
 		fmt.Sprintf("A site keeps %d files of what was found at most; take one away first.", store.MostBrought)},
+	{store.ErrTags, http.StatusUnprocessableEntity,
+		fmt.Sprintf("A site has %d tags at most. Nothing was changed.", store.MostTags)},
 	{store.ErrManyVariants, http.StatusUnprocessableEntity,
 		fmt.Sprintf("A site has %d variants at most; remove one first.", store.MostVariants)},
 	{store.ErrManyPlans, http.StatusUnprocessableEntity,

@@ -43,6 +43,9 @@ func registry() huma.Registry {
 		if strings.HasSuffix(t.PkgPath(), "core/readout") {
 			return "Device" + strings.TrimPrefix(name, "Device")
 		}
+		if strings.HasSuffix(t.PkgPath(), "core/overview") {
+			return "Overview" + name
+		}
 		if strings.HasSuffix(t.PkgPath(), "internal/formats") {
 			return "Read" + name
 		}

@@ -36,6 +36,8 @@ type Options struct {
 
 	Accounts *Accounts // how people sign in; nil where whoever reaches the server may do everything
 
+	Lines bool // whether sites are estimated in the background, for the list of sites, search and the company's figures
+
 	Devices Devices // how recorders and cameras are spoken with
 
 	Sample []account.SamplePerson // the sample people of a demonstration, whose passwords everybody may know
@@ -80,6 +82,9 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	}
 	go s.Watch(ctx, o.Log, ears)
 	go app.daily(ctx)
+	if o.Lines {
+		go app.lines(ctx)
+	}
 	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", metrics)
 	r.NotFound(web.Handler().ServeHTTP)

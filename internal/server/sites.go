@@ -7,11 +7,8 @@ import (
 	"net/http"
 	"slices"
 	"strings"
-	"sync"
 
-	"wakefield.example/core/check"
 	"wakefield.example/core/edit"
-	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/store"
 
@@ -20,13 +17,11 @@ import (
 
 // registerSites adds what is done with sites as a whole.
 func registerSites(api huma.API, s *service) {
-	huma.Register(api, op("listSites", http.MethodGet, "/api/sites", "List all sites"), s.list)
 	huma.Register(api,
 		making(fileOp(op("importSite", http.MethodPost, "/api/sites",
 			"Make a site from a plan file, or from a zip archive of one with its pictures"), bundleBody+1)), s.importPlan)
 	huma.Register(api, answering[SiteView](api, op("getSite", http.MethodGet, "/api/sites/{id}",
 		"A site with one of its plans and that one's figures")), s.site)
-	huma.Register(api, op("siteVerdict", http.MethodGet, "/api/sites/{id}/verdict", "Whether a site's adopted plan is good"), s.siteVerdict)
 	huma.Register(api, making(op("duplicateSite", http.MethodPost, "/api/sites/{id}/duplicate", "Make a site like another")), s.duplicate)
 	huma.Register(api, op("archiveSite", http.MethodPost, "/api/sites/{id}/archive", "Archive a site, or restore it"), s.archive)
 }
@@ -74,86 +69,6 @@ func (s *service) planOf(ctx context.Context, id, planID string) (*store.Site, e
 	}
 	e, err := s.current(ctx, planID)
 	return site, e, err
-}
-
-// SiteVerdict is a site's verdict in small.
-type SiteVerdict struct {
-	Version  int64            `json:"version"`
-	Verdict  estimate.Verdict `json:"verdict"`
-	Errors   int              `json:"errors"`
-	Warnings int              `json:"warnings"`
-	Hints    int              `json:"hints"`
-	Trouble  float64          `json:"trouble" doc:"How much trouble the plan is in, to order sites by: the share of the days that is missing first, then errors, then warnings"`
-}
-
-// SiteLine is a line of the list of sites.
-type SiteLine struct {
-	store.Summary
-	State *SiteVerdict `json:"state,omitempty" doc:"Absent where it is not known at once; ask for it"`
-}
-
-// verdicts remembers the verdict of every plan asked for, at its version.
-type verdicts struct {
-	mutex sync.Mutex
-	known map[string]knownVerdict
-}
-
-type knownVerdict struct {
-	of store.Stamp
-	SiteVerdict
-}
-
-func (v *verdicts) get(id string, of store.Stamp) *SiteVerdict {
-	v.mutex.Lock()
-	defer v.mutex.Unlock()
-	if s, ok := v.known[id]; ok && s.of == of {
-		return &s.SiteVerdict
-	}
-	return nil
-}
-
-func (v *verdicts) put(id string, of store.Stamp, s SiteVerdict) {
-	v.mutex.Lock()
-	defer v.mutex.Unlock()
-	if v.known == nil || len(v.known) > 10000 {
-		v.known = make(map[string]knownVerdict)
-	}
-	v.known[id] = knownVerdict{of, s}
-}
-
-func (v *verdicts) forget() {
-	v.mutex.Lock()
-	defer v.mutex.Unlock()
-	v.known = nil
-}
-
-func siteVerdict(e entry) SiteVerdict {
-	n := check.Count(e.found)
-	return SiteVerdict{e.head.Version, e.site.Verdict, n[check.Error], n[check.Warning], n[check.Hint], check.Trouble(e.site, n)}
-}
-
-func (s *service) list(ctx context.Context, _ *struct{}) (*body[[]SiteLine], error) {
-	list, err := s.store.List(ctx)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	out := []SiteLine{}
-	for _, summary := range list {
-		if s.maySee(ctx, summary.ID) {
-			out = append(out, SiteLine{summary, s.verdicts.get(summary.Plan, store.Stamp{Version: summary.Version, Mark: summary.Mark})})
-		}
-	}
-	return &body[[]SiteLine]{out}, nil
-}
-
-func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {
-	site, e, err := s.adopted(ctx, in.ID)
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
-	v := siteVerdict(e)
-	s.verdicts.put(site.Adopted, e.head.Stamp(), v)
-	return &body[SiteVerdict]{v}, nil
 }
 
 func (s *service) duplicate(ctx context.Context, in *struct {

@@ -33,6 +33,10 @@ var (
 	ErrManyTicks = errors.New("the plan has as many steps ticked as it may")
 	// ErrManyVariants says that a site has as many plans as it may.
 	ErrManyVariants = errors.New("the site has as many variants as it may")
+	// ErrTags says that a site would have more tags than it may.
+	ErrTags = fmt.Errorf("a site has at most %d tags", MostTags)
+	// ErrSearches says that somebody keeps as many searches as they may.
+	ErrSearches = fmt.Errorf("at most %d searches are kept", MostSearches)
 	// ErrManyPictures says that a site keeps as many pictures as it may.
 	ErrManyPictures = errors.New("the site has as many pictures as it may")
 )

@@ -82,6 +82,8 @@ func fill(t *testing.T, s *Store) {
 			`insert into walked (plan, id, kind, about, said, revision, noted_by, author, at, clock)
 				values ('site-%[1]s', 'w', 'walk', 'c', '{}', 1, 'A', 'A', now(), 'phone')`,
 			`insert into brought (site, id, kind, name, said, author) values ('site-%[1]s', 'b', 'rates', 'n', '{}', 'A')`,
+			`insert into site_line (site) values ('site-%[1]s') on conflict do nothing`,
+			`insert into kept_search (company, name, said) values ('%[1]s', 'n', '{}')`,
 			`insert into compared (site, said) values ('site-%[1]s', '{}')`,
 			`insert into device (site, id, address) values ('site-%[1]s', 'd', 'a')`,
 			`insert into device_work (site, device, what, holder, author, until) values ('site-%[1]s', 'd', 'read', 'h', 'A', now())`,

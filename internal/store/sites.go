@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"time"
 
@@ -88,7 +89,7 @@ func begin(ctx context.Context, tx pgx.Tx, site, id string, note Note, with []Wi
 // Site returns a site with its plans. It fails with ErrNotFound where there is none.
 func (s *Store) Site(ctx context.Context, id string) (*Site, error) {
 	rows, err := s.pool.Query(ctx, `
-		select s.adopted, s.archived_at is not null, p.id, coalesce(p.document->>'name', ''), p.version, p.mark, p.changed_at, p.removed_at is not null, r.kept_days
+		select s.adopted, s.archived_at is not null, p.id, coalesce(p.variant, ''), p.version, p.mark, p.changed_at, p.removed_at is not null, r.kept_days
 		from site s join plan p on p.site = s.id left join revision r on r.plan = p.id and r.number = p.version where s.id = $1 order by p.created_at, p.id`, id)
 	if err != nil {
 		return nil, err
@@ -118,15 +119,20 @@ type Summary struct {
 	Mark     string    `json:"-"`
 	Changed  time.Time `json:"changed"`
 	Archived bool      `json:"archived" doc:"Whether it is archived"`
+	Stage    Stage     `json:"stage" enum:"planned,handed,measure" doc:"How far it has come: being planned, handed over, to be measured"`
+	Place    string    `json:"place"`
+	Tags     []string  `json:"tags"`
+	// Said is the line of its adopted plan as it is; nil where that was not made yet, or the plan cannot be read.
+	Said json.RawMessage `json:"-"`
 }
 
 // List returns all sites, those changed last first.
 func (s *Store) List(ctx context.Context) ([]Summary, error) {
 	rows, err := s.pool.Query(ctx, `
-		select s.id, p.id, coalesce(document->'site'->>'name', s.id), coalesce(document->>'name', ''), coalesce(document->'site'->>'customer', ''),
-			case jsonb_typeof(document->'channels') when 'array' then jsonb_array_length(document->'channels') else 0 end,
-			version, mark, changed_at, archived_at is not null
-		from site s join plan p on p.id = s.adopted order by changed_at desc, s.id`)
+		select s.id, p.id, coalesce(p.site_name, s.id), coalesce(p.variant, ''), coalesce(p.customer, ''), p.channels,
+			p.version, p.mark, p.changed_at, s.archived_at is not null, s.stage, s.place, s.tags,
+			case when l.plan = p.id and l.version = p.version and l.mark = p.mark then l.said end
+		from site s join plan p on p.id = s.adopted left join site_line l on l.site = s.id order by p.changed_at desc, s.id`)
 	if err != nil {
 		return nil, err
 	}

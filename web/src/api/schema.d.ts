@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/company/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the company has planned altogether: storage, days kept against required, findings, who accepted them */
+        get: operations["companyFigures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/company/logo": {
         parameters: {
             query?: never;
@@ -2017,6 +2034,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/searches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Searches of sites that one keeps */
+        get: operations["searches"];
+        /** Keep a search, in the place of one of that name */
+        put: operations["keepSearch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/searches/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a search that one keeps */
+        delete: operations["forgetSearch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shared": {
         parameters: {
             query?: never;
@@ -2148,6 +2200,91 @@ export interface paths {
         put?: never;
         /** Make a site from a plan file, or from a zip archive of one with its pictures */
         post: operations["importSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/estimated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many sites are estimated by the method as it is, and which of them moved by it */
+        get: operations["sitesEstimated"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plan files of several sites, as a zip archive */
+        post: operations["exportSites"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is found at several sites */
+        post: operations["sitesFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how far several sites have come, where they are, tag or archive them: all or none */
+        post: operations["markSites"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Search all sites: names, places, tags, channels, recorders, addresses, findings */
+        get: operations["searchSites"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3016,6 +3153,45 @@ export interface components {
             idleKbps: number;
             stream: components["schemas"]["Stream"];
         };
+        CompanyFigures: {
+            /** @description Who accepted how many findings, most first */
+            accepted: components["schemas"]["OverviewByWhom"][];
+            /** Format: int64 */
+            channels: number;
+            /** @description What is planned for whom, most storage first */
+            customers: components["schemas"]["OverviewOrdered"][];
+            /** @description Findings by rule, those of most sites first within a severity */
+            found: components["schemas"]["OverviewAllOf"][];
+            /**
+             * Format: int64
+             * @description Sites of which no days are required
+             */
+            free: number;
+            /** Format: double */
+            gigabytesPerDay: number;
+            /** @description Sites by how many days they keep of those required, from least to most; those of which nothing is required are not among them */
+            kept: components["schemas"]["OverviewKept"][];
+            /**
+             * Format: int64
+             * @description Sites in work that are not estimated as they are yet, and are not among these
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description Sites that keep less than required
+             */
+            short: number;
+            /**
+             * Format: int64
+             * @description That are estimated
+             */
+            sites: number;
+            /**
+             * Format: double
+             * @description Of all pools
+             */
+            usableGB: number;
+        };
         CompanyOf: {
             /** @description Whether there is a logo */
             logo?: boolean;
@@ -3822,6 +3998,20 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Estimated: {
+            /**
+             * Format: int64
+             * @description Sites in work that are estimated as they are, by the method as it is
+             */
+            done: number;
+            /** @description Sites that did not change and that the newest method moved by more than a day, or made short, or no longer */
+            moved: components["schemas"]["MovedSite"][];
+            /**
+             * Format: int64
+             * @description Sites in work
+             */
+            total: number;
         };
         EstimatedAlertHours: {
             /** @description Of channels that something sends */
@@ -4885,6 +5075,12 @@ export interface components {
             channels: string[];
             week: string;
         };
+        FoundAtSites: {
+            /** @description That nobody accepted; by site in the order in which they were named, most severe first, 100 of each at most */
+            found: components["schemas"]["FoundHere"][];
+            /** @description Names of sites that are not estimated as they are yet */
+            left: string[];
+        };
         FoundFigure: {
             /**
              * Format: double
@@ -4933,6 +5129,16 @@ export interface components {
             what: string;
             /** @description What explains it best */
             words: string;
+        };
+        FoundHere: {
+            id: string;
+            /** @description Of the site */
+            name: string;
+            sentence: string;
+            /** @enum {string} */
+            severity: "error" | "warning" | "hint";
+            /** @description Id */
+            site: string;
         };
         FoundHour: {
             /** Format: double */
@@ -5200,6 +5406,29 @@ export interface components {
              */
             version: number;
         };
+        Hit: {
+            /** @description Of the channel or recorder that it is of; of the finding */
+            id?: string;
+            /**
+             * @description What it is
+             * @enum {string}
+             */
+            kind: "site" | "customer" | "place" | "tag" | "channel" | "recorder" | "address" | "finding";
+            /** @description Of the site */
+            name: string;
+            /** @description Of a finding: error, warning or hint */
+            severity?: string;
+            /** @description Id */
+            site: string;
+            /** @description A name, an address, a sentence */
+            text: string;
+        };
+        Hits: {
+            /** @description At most 100, of one site at most 5, those of sites in work first */
+            hits: components["schemas"]["Hit"][];
+            /** @description Whether there are more */
+            more: boolean;
+        };
         HourList: {
             blocks: components["schemas"]["Hours"][];
         };
@@ -5342,6 +5571,10 @@ export interface components {
              */
             version: number;
         };
+        KeptSearch: {
+            name: string;
+            search: components["schemas"]["SiteSearch"];
+        };
         Kind: {
             /** Format: double */
             audioKbps?: number;
@@ -5448,6 +5681,18 @@ export interface components {
              * @description Version of that plan which the edits are made on; absent for the newest
              */
             version?: number;
+        };
+        MarkSitesRequest: {
+            archived?: boolean;
+            place?: string;
+            /** @description Ids */
+            sites: string[];
+            /** @enum {string} */
+            stage?: "planned" | "handed" | "measure";
+            /** @description To add; at most 40 characters each */
+            tag?: string[];
+            /** @description To take away */
+            untag?: string[];
         };
         Me: {
             /** @description Whether people sign in at all; without, everybody may do everything */
@@ -5592,6 +5837,13 @@ export interface components {
             before?: string;
             channels: string[];
             recorder: string;
+        };
+        MovedSite: {
+            name: string;
+            now: components["schemas"]["OverviewLine"];
+            /** @description Id */
+            site: string;
+            was: components["schemas"]["OverviewLine"];
         };
         NameCompanyRequest: {
             name: string;
@@ -5811,6 +6063,105 @@ export interface components {
             /** @description Whether every trigger prolongs it; otherwise it is on for the time held, and triggers in it do nothing */
             prolonged?: boolean;
             recorder: string;
+        };
+        OverviewAllOf: {
+            /** Format: int64 */
+            accepted: number;
+            /** Format: int64 */
+            open: number;
+            rule: string;
+            /** @enum {string} */
+            severity: "error" | "warning" | "hint";
+            /**
+             * Format: int64
+             * @description At which at least one is open
+             */
+            sites: number;
+        };
+        OverviewByWhom: {
+            by: string;
+            /** Format: int64 */
+            findings: number;
+            /** Format: int64 */
+            sites: number;
+        };
+        OverviewKept: {
+            /** Format: double */
+            fromPercent: number;
+            /** Format: int64 */
+            sites: number;
+            /**
+             * Format: double
+             * @description Not included; null for no end
+             */
+            toPercent: number | null;
+        };
+        OverviewLine: {
+            /**
+             * Format: int64
+             * @description With a camera
+             */
+            channels: number;
+            /**
+             * Format: int64
+             * @description Findings that nobody accepted
+             */
+            errors: number;
+            /** Format: double */
+            gigabytesPerDay: number;
+            /** Format: int64 */
+            hints: number;
+            /**
+             * Format: double
+             * @description Days that the channel nearest to what it must keep is kept; null where nothing takes footage away
+             */
+            keptDays: number | null;
+            likelyDays?: components["schemas"]["EstimatedRange"];
+            /** Format: int64 */
+            recorders: number;
+            /**
+             * Format: double
+             * @description Days that it must keep; null where nothing is required
+             */
+            requiredDays: number | null;
+            /** @description Whether that channel typically keeps less than required */
+            short: boolean;
+            /**
+             * Format: int64
+             * @description Channels that typically keep less than required
+             */
+            shortChannels: number;
+            /**
+             * Format: double
+             * @description How much trouble the plan is in, to order sites by: the share of the days that is missing first, then errors, then warnings
+             */
+            trouble: number;
+            /**
+             * Format: double
+             * @description Of all pools
+             */
+            usableGB: number;
+            /** Format: int64 */
+            warnings: number;
+            /** @description That channel; absent where none is */
+            worst?: components["schemas"]["OverviewWorst"];
+        };
+        OverviewOrdered: {
+            /** Format: int64 */
+            channels: number;
+            customer: string;
+            /** Format: int64 */
+            short: number;
+            /** Format: int64 */
+            sites: number;
+            /** Format: double */
+            usableGB: number;
+        };
+        OverviewWorst: {
+            id: string;
+            name: string;
+            /** Format: int64 */
+            number: number;
         };
         OwnKeys: {
             /** @description Whether a one-time code is asked beside it */
@@ -7393,10 +7744,10 @@ export interface components {
             plan: string;
             site: string;
             /**
-             * @description A device was set, read or written; what was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
+             * @description How far the site has come, its place or its tags were said; A device was set, read or written; what was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
              * @enum {string}
              */
-            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover" | "measured" | "devices";
+            what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover" | "measured" | "devices" | "marked";
         };
         SiteLine: {
             /** @description Whether it is archived */
@@ -7408,10 +7759,17 @@ export interface components {
             customer: string;
             id: string;
             name: string;
+            place: string;
             /** @description Id of the adopted plan */
             plan: string;
-            /** @description Absent where it is not known at once; ask for it */
+            /**
+             * @description How far it has come: being planned, handed over, to be measured
+             * @enum {string}
+             */
+            stage: "planned" | "handed" | "measure";
+            /** @description Absent where it is not worked out yet; ask for it, or again in a moment */
             state?: components["schemas"]["SiteVerdict"];
+            tags: string[];
             /** @description Name of the plan */
             variant: string;
             /**
@@ -7420,21 +7778,76 @@ export interface components {
              */
             version: number;
         };
+        SiteList: {
+            /** @description Ids */
+            sites: string[];
+        };
+        SiteSearch: {
+            customer?: string;
+            /**
+             * @description Only sites in trouble
+             * @enum {string}
+             */
+            only?: "short" | "errors";
+            place?: string;
+            /** @enum {string} */
+            sort?: "trouble" | "changed" | "name";
+            /** @enum {string} */
+            stage?: "planned" | "handed" | "measure" | "away";
+            tags?: string[];
+            text?: string;
+        };
         SiteVerdict: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description With a camera
+             */
+            channels: number;
+            /**
+             * Format: int64
+             * @description Findings that nobody accepted
+             */
             errors: number;
+            /** Format: double */
+            gigabytesPerDay: number;
             /** Format: int64 */
             hints: number;
+            /**
+             * Format: double
+             * @description Days that the channel nearest to what it must keep is kept; null where nothing takes footage away
+             */
+            keptDays: number | null;
+            likelyDays?: components["schemas"]["EstimatedRange"];
+            /** Format: int64 */
+            recorders: number;
+            /**
+             * Format: double
+             * @description Days that it must keep; null where nothing is required
+             */
+            requiredDays: number | null;
+            /** @description Whether that channel typically keeps less than required */
+            short: boolean;
+            /**
+             * Format: int64
+             * @description Channels that typically keep less than required
+             */
+            shortChannels: number;
             /**
              * Format: double
              * @description How much trouble the plan is in, to order sites by: the share of the days that is missing first, then errors, then warnings
              */
             trouble: number;
-            verdict: components["schemas"]["EstimatedVerdict"];
+            /**
+             * Format: double
+             * @description Of all pools
+             */
+            usableGB: number;
             /** Format: int64 */
             version: number;
             /** Format: int64 */
             warnings: number;
+            /** @description That channel; absent where none is */
+            worst?: components["schemas"]["OverviewWorst"];
         };
         SiteVersion: {
             /** @description Which history of the plan it is a version of; another one after a backup was restored */
@@ -8982,6 +9395,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CompanyOf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    companyFigures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyFigures"];
                 };
             };
             /** @description Error */
@@ -13217,6 +13659,95 @@ export interface operations {
             };
         };
     };
+    searches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSearch"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    keepSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptSearch"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    forgetSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     shared: {
         parameters: {
             query?: never;
@@ -13459,6 +13990,9 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Encoding"?: string;
+                    "Content-Type"?: string;
+                    Vary?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -13501,6 +14035,167 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CreatedSite"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sitesEstimated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimated"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportSites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteList"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Encoding"?: string;
+                    "Content-Type"?: string;
+                    Vary?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sitesFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteList"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundAtSites"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    markSites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkSitesRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    searchSites: {
+        parameters: {
+            query?: {
+                /** @description Words that all have to be there, in any order, large or small */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hits"];
                 };
             };
             /** @description Error */
