@@ -26,6 +26,7 @@ const floors = [
     'history',
     'sites',
     'people',
+    'company',
     'walk',
   ],
 ]

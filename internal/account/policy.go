@@ -53,7 +53,7 @@ var rules = map[string]Rule{
 	"company": {Member, Nowhere}, "logo": {Member, Nowhere},
 	"nameCompany": {Company, Nowhere}, "setLogo": {Company, Nowhere}, "removeLogo": {Company, Nowhere},
 	"companyFigures": {Company, Nowhere},
-	"howRight": {Member, Nowhere}, "setLearns": {Company, Nowhere},
+	"howRight":       {Member, Nowhere}, "setLearns": {Company, Nowhere},
 
 	// Links for customers.
 	"links": {Plan, AtSite}, "makeLink": {Plan, AtSite}, "endLink": {Plan, AtSite}, "viewings": {Plan, AtSite},

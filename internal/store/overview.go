@@ -155,7 +155,8 @@ type MovedSite struct {
 // LinesMade tells how far the lines by a method are, of sites in work, and what moved by it.
 func (s *Store) LinesMade(ctx context.Context, method string) (p Progress, err error) {
 	const from = ` from site s join plan p on p.id = s.adopted left join site_line l on l.site = s.id where s.archived_at is null`
-	if err = s.pool.QueryRow(ctx, `select count(*), count(*) filter (where not `+lineDue+`)`+from, method).Scan(&p.Total, &p.Done); err != nil {
+	if err = s.pool.QueryRow(ctx, `select count(*), count(*) filter (where not `+lineDue+`)`+
+		from, method).Scan(&p.Total, &p.Done); err != nil {
 		return p, err
 	}
 	rows, err := s.pool.Query(ctx, `select s.id, coalesce(p.site_name, s.id), l.was, l.said`+from+`
@@ -184,7 +185,8 @@ const MostTags = 30
 func (s *Store) Mark(ctx context.Context, sites []string, m Marks) error {
 	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		var there int
-		if err := tx.QueryRow(ctx, `select count(*) from (select from site where id = any($1) order by id for update) x`, sites).Scan(&there); err != nil {
+		if err := tx.QueryRow(ctx, `select count(*) from (select from site where id = any($1) order by id for update) x`,
+			sites).Scan(&there); err != nil {
 			return err
 		}
 		if there < len(sites) {

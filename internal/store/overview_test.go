@@ -15,7 +15,8 @@ import (
 
 // made is a line that says a number.
 func lineOf(d DueLine, method string, days int) Made {
-	return Made{DueLine: d, Method: method, Said: json.RawMessage(fmt.Sprint(days)), Found: json.RawMessage(`[]`), Words: json.RawMessage(`[]`), Lower: "pier " + d.Site}
+	return Made{DueLine: d, Method: method, Said: json.RawMessage(fmt.Sprint(days)), Found: json.RawMessage(`[]`),
+		Words: json.RawMessage(`[]`), Lower: "pier " + d.Site}
 }
 
 func always(json.RawMessage) bool { return true }
@@ -116,7 +117,8 @@ func TestALineIsOfAVersionAndAMethod(t *testing.T) {
 		t.Error(err)
 	}
 	p, err := s.LinesMade(ctx, "m2")
-	if err != nil || p.Done != 1 || len(p.Moved) != 1 || string(p.Moved[0].Was) != "31" || string(p.Moved[0].Now) != "25" || p.Moved[0].Name != "Other" {
+	if err != nil || p.Done != 1 || len(p.Moved) != 1 || string(p.Moved[0].Was) != "31" || string(p.Moved[0].Now) != "25" ||
+		p.Moved[0].Name != "Other" {
 		t.Errorf("%+v, %v", p, err)
 	}
 	if all, err := s.FoundAtAll(ctx); err != nil || len(all) != 1 || string(all[0].Said) != "25" {
@@ -138,7 +140,8 @@ func TestSitesAreMarkedTogether(t *testing.T) {
 		t.Fatal(err)
 	}
 	place, handed, yes := "Pier 4", Handed, true
-	if err := s.Mark(ctx, []string{"site-own", "more"}, Marks{Stage: &handed, Place: &place, Tag: []string{"north", "2027", "north"}}); err != nil {
+	if err := s.Mark(ctx, []string{"site-own", "more"}, Marks{Stage: &handed, Place: &place,
+		Tag: []string{"north", "2027", "north"}}); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Mark(ctx, []string{"more"}, Marks{Untag: []string{"2027"}, Archived: &yes}); err != nil {
@@ -195,7 +198,8 @@ func TestSearchesAreSomebodys(t *testing.T) {
 			t.Error(err)
 		}
 	}
-	if list, err := s.Searches(ctx, "person-own"); err != nil || slices.ContainsFunc(list, func(k KeptSearch) bool { return k.Name == "North" }) {
+	if list, err := s.Searches(ctx, "person-own"); err != nil ||
+		slices.ContainsFunc(list, func(k KeptSearch) bool { return k.Name == "North" }) {
 		t.Errorf("%+v, %v", list, err)
 	}
 }

@@ -156,7 +156,8 @@ func (s *Store) RemovePerson(ctx context.Context, id string) error {
 		}
 		for _, sql := range []string{
 			`delete from site_role where person = $1`, `delete from passkey where person = $1`, `delete from recovery where person = $1`,
-			`delete from seat where person = $1`, `delete from token where person = $1`, `delete from invitation where person = $1`, `delete from kept_search where person = $1`,
+			`delete from seat where person = $1`, `delete from token where person = $1`, `delete from invitation where person = $1`,
+			`delete from kept_search where person = $1`,
 		} {
 			if _, err := tx.Exec(ctx, sql, id); err != nil {
 				return err

@@ -30,6 +30,7 @@ export const router = createRouter({
       props: true,
       children: pages.map(({ name, path }) => ({ name, path, component: shown[name] })),
     },
+    { path: '/figures', name: 'figures', component: () => import('./company/FiguresPage.vue') },
     { path: '/account', name: 'account', component: () => import('./people/AccountPage.vue') },
     { path: '/people', name: 'people', component: () => import('./people/PeoplePage.vue') },
     { path: '/audit', name: 'audit', component: () => import('./people/AuditPage.vue') },

@@ -1,36 +1,49 @@
 <script setup lang="ts">
 import { useTitle } from '@vueuse/core'
-import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { isPlanner, roleAt } from '../api/session'
+import { api } from '../api/client'
+import { isPlanner } from '../api/session'
 import type { SiteLine } from '../api/types'
 import TopBar from '../shell/TopBar.vue'
-import DaysBar from '../ui/DaysBar.vue'
 import FilePick from '../ui/FilePick.vue'
-import { daysInWords, count } from '../ui/figures'
+import { count, whole } from '../ui/figures'
+import { later } from '../ui/later'
+import SiteFilters from './SiteFilters.vue'
+import SiteTable from './SiteTable.vue'
+import { useSiteQuery } from './useSiteQuery'
 import { useSites } from './useSites'
-import { moment } from '../time/dates'
 
-const { sites, failure, search, archived, shown, load, archive, duplicate, importPlan } = useSites()
+const SiteHits = later(() => import('./SiteHits.vue'))
+const SitesInHand = later(() => import('./SitesInHand.vue'))
+const MovedSites = later(() => import('./MovedSites.vue'))
+const KeptSearches = later(() => import('./KeptSearches.vue'))
+
+const { sites, failure, load, act, duplicate, importPlan } = useSites()
+const { asked, set, show, away, shown, customers, places, tags, narrowed } = useSiteQuery(sites)
 const router = useRouter()
 useTitle('Sites · Wakefield')
+
+const picked = ref<string[]>([])
+const inHand = computed(() => (sites.value ?? []).filter((s) => picked.value.includes(s.id)))
+watch(shown, (now) => {
+  const there = new Set(now.map((s) => s.id))
+  if (picked.value.some((id) => !there.has(id))) picked.value = picked.value.filter((id) => there.has(id))
+})
 
 async function importFile(file: File) {
   const id = await importPlan(file)
   if (id) await router.push(`/sites/${id}`)
 }
 
-type Act = 'duplicate' | 'archive' | 'export' | 'bundle'
-function act(command: Act, site: SiteLine) {
-  if (command === 'duplicate') void duplicate(site)
-  else if (command === 'archive') void archive(site, !site.archived)
-  else location.assign(`/api/plans/${site.plan}/${command === 'bundle' ? 'zip' : 'file'}`)
-}
-
-const away = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
-const isShort = (s: SiteLine) => (s.state?.verdict.shortChannels ?? 0) > 0
+const archive = (s: SiteLine) =>
+  act(
+    api.POST('/api/sites/{id}/archive', { params: { path: { id: s.id } }, body: { archived: !s.archived } }),
+    `${s.name} is where it was.`,
+  )
+const put = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
+const typed = (e: Event) => set({ text: (e.target as HTMLInputElement).value || undefined })
 onMounted(load)
 </script>
 
@@ -38,26 +51,33 @@ onMounted(load)
   <div class="sites">
     <TopBar />
     <main>
-      <header>
+      <div class="head">
         <h1>Sites</h1>
         <input
           v-if="sites?.length"
-          v-model="search"
+          :value="asked.text ?? ''"
           type="search"
-          placeholder="Find a site"
-          aria-label="Find a site"
+          placeholder="Find a site, channel, address, finding"
+          aria-label="Find a site, channel, address, finding"
           data-test="search"
+          @input="typed"
         />
+        <span v-if="sites?.length" class="soft" role="status" data-test="how-many">{{
+          narrowed ? `${whole(shown.length)} of ${count(sites.length, 'site')}` : count(shown.length, 'site')
+        }}</span>
         <span class="right">
           <button
-            v-if="away || archived"
+            v-if="put || away"
             type="button"
             class="plain-button link"
             data-test="archived"
-            @click="archived = !archived"
+            @click="set({ stage: away ? undefined : 'away' })"
           >
-            {{ archived ? 'Sites in work' : `${count(away, 'archived site')}` }}
+            {{ away ? 'Sites in work' : `${count(put, 'archived site')}` }}
           </button>
+          <RouterLink v-if="isPlanner && sites?.length" to="/figures" class="link" data-test="to-figures"
+            >All added up</RouterLink
+          >
           <FilePick
             v-if="isPlanner"
             label="Import a plan file"
@@ -67,7 +87,7 @@ onMounted(load)
           />
           <RouterLink v-if="isPlanner" to="/new" class="act" data-test="new-site">New site</RouterLink>
         </span>
-      </header>
+      </div>
       <p v-if="failure" class="short" role="alert" data-test="import-failure">
         {{ failure }} <button v-if="!sites" type="button" @click="load">Try again</button>
       </p>
@@ -78,61 +98,17 @@ onMounted(load)
         There is no site yet. <RouterLink to="/new">Describe one</RouterLink>: two minutes lead to a first verdict. Or
         import a plan file.
       </p>
-      <p v-else-if="sites && !shown.length" class="soft">
-        {{ search ? `No site is called “${search}”.` : 'Nothing here.' }}
-      </p>
-      <ul>
-        <li v-for="s in shown" :key="s.id" :data-site="s.id">
-          <RouterLink :to="`/sites/${s.id}`">
-            <span
-              ><b>{{ s.name }}</b> <span class="soft">{{ s.variant }}</span><br /><span class="soft">{{
-                s.customer || 'no customer named'
-              }}</span></span
-            >
-            <span v-if="s.state" class="kept" :class="{ short: isShort(s) }">
-              <template v-if="s.state.verdict.keptDays != null"
-                ><b>{{ daysInWords(s.state.verdict.keptDays) }}</b
-                ><template v-if="s.state.verdict.requiredDays != null">
-                  of {{ s.state.verdict.requiredDays }}</template
-                ></template
-              >
-              <template v-else>never overwritten</template>
-              <DaysBar
-                v-if="s.state.verdict.requiredDays"
-                :kept="s.state.verdict.keptDays"
-                :required="s.state.verdict.requiredDays"
-                :short="isShort(s)"
-              />
-            </span>
-            <span v-else class="soft">{{ s.archived ? '' : 'counting…' }}</span>
-            <span v-if="s.state" class="found"
-              ><span :class="{ short: s.state.errors > 0 }">{{ count(s.state.errors, 'error') }}</span
-              ><br /><span class="soft"
-                >{{ count(s.state.warnings, 'warning') }}, {{ count(s.state.hints, 'hint') }}</span
-              ></span
-            >
-            <span v-else />
-            <span class="number"
-              >{{ count(s.channels, 'channel') }}<br /><time class="soft" :datetime="s.changed">{{
-                moment(s.changed)
-              }}</time></span
-            >
-          </RouterLink>
-          <ElDropdown trigger="click" placement="bottom-end" @command="(c: Act) => act(c, s)">
-            <button type="button" class="plain-button more" :aria-label="`What can be done with ${s.name}`">⋯</button>
-            <template #dropdown>
-              <ElDropdownMenu>
-                <ElDropdownItem v-if="isPlanner" command="duplicate">Duplicate</ElDropdownItem>
-                <ElDropdownItem command="export">Export the plan file</ElDropdownItem>
-                <ElDropdownItem command="bundle">Export it with its pictures</ElDropdownItem>
-                <ElDropdownItem v-if="roleAt(s.id) === 'planner'" command="archive" divided>{{
-                  s.archived ? 'Restore' : 'Archive'
-                }}</ElDropdownItem>
-              </ElDropdownMenu>
-            </template>
-          </ElDropdown>
-        </li>
-      </ul>
+      <template v-else-if="sites">
+        <SiteFilters v-bind="{ asked, customers, places, tags, narrowed }" @set="set" @show="show" />
+        <KeptSearches v-bind="{ asked, narrowed }" @show="show" />
+        <MovedSites />
+        <SiteHits v-if="asked.text" :text="asked.text" />
+        <SitesInHand v-if="inHand.length" :sites="inHand" :changed="load" @none="picked = []" />
+        <p v-if="!shown.length" class="soft" data-test="none-shown">
+          {{ asked.text ? `No site is called “${asked.text}”.` : 'No site is like that.' }}
+        </p>
+        <SiteTable v-else v-model:picked="picked" :sites="shown" @duplicate="duplicate" @archive="archive" />
+      </template>
     </main>
   </div>
 </template>
@@ -145,91 +121,66 @@ onMounted(load)
 }
 
 main {
-  overflow: auto;
-  padding: 28px max(16px, calc(50vw - 500px));
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding: 16px max(16px, calc(50vw - 900px));
 }
 
-header {
+main > :deep(.table) {
+  flex: 1;
+}
+
+p {
+  margin: 0;
+}
+
+.head {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 24px;
+  gap: 8px 16px;
 }
 
 .right {
   margin-left: auto;
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 12px;
 }
 
-header .act {
+.head .act {
   text-decoration: none;
-  padding: 4px 13px;
 }
 
 h1 {
-  font-size: 22px;
+  font-size: 16px;
+  margin: 0;
 }
 
 input[type='search'] {
-  width: 240px;
+  width: 300px;
+  height: 24px;
   background: var(--sheet);
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  padding: 4px 9px;
-}
-
-ul {
-  list-style: none;
-  padding: 0;
-}
-
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 34px;
-  margin-bottom: 7px;
-  background: var(--sheet);
-  border: 1px solid var(--rule);
-  border-radius: 6px;
-}
-
-li:hover {
-  border-color: var(--base);
-}
-
-li a {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 200px 150px 150px;
-  gap: 16px;
-  align-items: center;
-  padding: 10px 6px 10px 14px;
-  text-decoration: none;
-}
-
-.kept {
-  position: relative;
-  padding-bottom: 8px;
-}
-
-.kept b {
-  font-size: 17px;
-}
-
-.more {
-  width: 34px;
-  height: 100%;
-  text-align: center;
-  font-size: 18px;
+  border: 1px solid var(--soft);
+  border-radius: 4px;
+  padding: 0 8px;
 }
 
 @media (max-width: 760px) {
-  header {
-    flex-wrap: wrap;
-    gap: 10px;
+  main {
+    overflow: auto;
+    display: block;
   }
 
-  li a {
-    grid-template-columns: minmax(0, 1fr) auto;
+  main > * {
+    margin-bottom: 8px;
+  }
+
+  main > :deep(.table) {
+    height: 70vh;
   }
 }
 </style>

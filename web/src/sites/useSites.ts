@@ -1,16 +1,18 @@
-import { computed, ref } from 'vue'
+import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 
 import { again, newKey } from '../api/again'
 import { ask, type Question } from '../api/ask'
 import { api, fileBody } from '../api/client'
 import type { SiteLine } from '../api/types'
 
+/** How often the list is asked for again while sites of it are being estimated. */
+const SOON = 2500
+
 /** All sites with their verdicts in small, and what can be done with them. */
 export function useSites() {
   const sites = ref<SiteLine[]>()
   const failure = ref('')
-  const search = ref('')
-  const archived = ref(false)
 
   async function load() {
     const told = await ask(api.GET('/api/sites'))
@@ -18,38 +20,23 @@ export function useSites() {
     if (!told.data) return
     const known = new Map((sites.value ?? []).map((s) => [`${s.plan} ${s.version}`, s.state]))
     sites.value = told.data.map((s) => ({ ...s, state: s.state ?? known.get(`${s.plan} ${s.version}`) }))
-    for (const s of sites.value) if (!s.state && !s.archived) await judge(s.id)
   }
 
-  /** Asks for a verdict that the list did not know. */
-  async function judge(id: string) {
-    const { data } = await ask(api.GET('/api/sites/{id}/verdict', { params: { path: { id } } }))
-    sites.value = sites.value?.map((s) => (s.id === id ? { ...s, state: data } : s))
-  }
+  /** Sites in work that are not estimated as they are yet. */
+  const left = computed(() => (sites.value ?? []).filter((s) => !s.state && !s.archived).length)
+  const visible = useDocumentVisibility()
+  useIntervalFn(() => {
+    if (left.value && visible.value === 'visible') void load()
+  }, SOON)
+  watch(visible, (now) => now === 'visible' && sites.value && void load())
 
-  const shown = computed(() => {
-    const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-    return (sites.value ?? [])
-      .filter(
-        (s) =>
-          s.archived === archived.value &&
-          words.every((w) => `${s.name} ${s.variant} ${s.customer}`.toLowerCase().includes(w)),
-      )
-      .sort((a, b) => (b.state?.trouble ?? -1) - (a.state?.trouble ?? -1) || b.changed.localeCompare(a.changed))
-  })
-
-  /** Does something with a site; where it fails, says what is as it was. */
-  async function act(what: Question<unknown>, not: string) {
+  /** Does something with sites; where it fails, says what is as it was. */
+  async function act(what: Question<unknown>, not: string): Promise<boolean> {
     const told = await ask(what)
     if (told.problem) failure.value = `${told.problem} ${not}`
     else await load()
+    return !told.problem
   }
-
-  const archive = (s: SiteLine, archived: boolean) =>
-    act(
-      api.POST('/api/sites/{id}/archive', { params: { path: { id: s.id } }, body: { archived } }),
-      `${s.name} is where it was.`,
-    )
 
   function duplicate(s: SiteLine) {
     const params = { path: { id: s.id }, header: { 'Idempotency-Key': newKey() } }
@@ -68,5 +55,5 @@ export function useSites() {
     return told.data?.id
   }
 
-  return { sites, failure, search, archived, shown, load, archive, duplicate, importPlan }
+  return { sites, failure, left, load, act, duplicate, importPlan }
 }
