@@ -22,7 +22,8 @@ func sample(t testing.TB) (*plan.Plan, *estimate.Result, []check.Finding) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err = edit.After(p, edit.Edit{SetKeep: &edit.SetKeep{Channels: []string{p.Channels[0].ID, p.Channels[1].ID}, Keep: plan.Keep{AtLeastDays: 30}}})
+	p, err = edit.After(p, edit.Edit{SetKeep: &edit.SetKeep{Channels: []string{p.Channels[0].ID, p.Channels[1].ID},
+		Keep: plan.Keep{AtLeastDays: 30}}})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -123,7 +123,8 @@ func (n Need) people(operation string) bool {
 }
 
 // exports are operations that take something out of the program: each is in the audit.
-var exports = map[string]bool{"exportPlan": true, "exportSites": true, "exportBundle": true, "exportTable": true, "handoverFile": true, "measuredFile": true,
+var exports = map[string]bool{"exportPlan": true, "exportSites": true, "exportBundle": true, "exportTable": true,
+	"handoverFile": true, "measuredFile": true,
 	"papers": true, "paper": true,
 	"rehearsedFile": true, "compareFile": true, "exportWeek": true, "exportSpecialDays": true, "auditFile": true}
 
