@@ -12,8 +12,8 @@ import (
 	"wakefield.example/core/plan"
 )
 
-// Method is a print of the method: of what it says of a plan that has something of everything that a site can be opened with. It is the same
-// as long as the method says the same of that plan, and another where a figure or a finding of it is another by anything.
+// Method is a print of the method: of what it says of a plan that has something of everything that a site can be opened with. It is
+// the same as long as the method says the same of that plan, and another where a figure or a finding of it is another by anything.
 func Method(ctx context.Context) (string, error) {
 	sum := sha256.New()
 	for _, codec := range []string{"h264", "h265"} {

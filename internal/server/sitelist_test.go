@@ -54,7 +54,8 @@ func (c *client) lines() []SiteLine {
 	return call[[]SiteLine](c, "GET", "/api/sites", "", 200)
 }
 
-// TestSitesAreEstimatedByThemselves waits for the lines, finds them as the page of the plan has it, sees one go with a change and come again.
+// TestSitesAreEstimatedByThemselves waits for the lines, finds them as the page of the plan has it, sees one go with a change and come
+// again.
 func TestSitesAreEstimatedByThemselves(t *testing.T) {
 	c, _ := manySites(t)
 	all := func() bool {
@@ -63,14 +64,16 @@ func TestSitesAreEstimatedByThemselves(t *testing.T) {
 	eventually(t, "all are estimated", all)
 	view := call[View](c, "GET", "/api/plans/site", "", 200)
 	for _, l := range c.lines() {
-		if *l.State.KeptDays != *view.Verdict.KeptDays || l.State.Worst.ID != view.Verdict.Channel || l.State.Version != 1 || l.State.Errors == 0 {
+		if *l.State.KeptDays != *view.Verdict.KeptDays || l.State.Worst.ID != view.Verdict.Channel ||
+			l.State.Version != 1 || l.State.Errors == 0 {
 			t.Errorf("%+v", l.State)
 		}
 	}
 	if e := call[Estimated](c, "GET", "/api/sites/estimated", "", 200); e.Done != 3 || e.Total != 3 || len(e.Moved) > 0 {
 		t.Errorf("%+v", e)
 	}
-	c.does("POST", "/api/plans/site/edits", `{"version": 1, "edits": [{"setKeep": {"channels": ["booth"], "keep": {"atLeastDays": 80}}}]}`, 200)
+	c.does("POST", "/api/plans/site/edits", `{"version": 1, "edits": [{"setKeep": {"channels": ["booth"], "keep": {"atLeastDays": 80}}}]}`,
+		200)
 	eventually(t, "the changed one is estimated", func() bool {
 		k := slices.IndexFunc(c.lines(), func(l SiteLine) bool { return l.ID == "site" && l.State != nil && l.State.Version == 2 })
 		return k >= 0 && *c.lines()[k].State.RequiredDays == 80

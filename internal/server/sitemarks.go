@@ -23,7 +23,8 @@ import (
 func registerSiteMarks(api huma.API, s *service) {
 	huma.Register(api, op("markSites", http.MethodPost, "/api/sites/mark",
 		"Say how far several sites have come, where they are, tag or archive them: all or none"), s.markSites)
-	huma.Register(api, op("exportSites", http.MethodPost, "/api/sites/export", "The plan files of several sites, as a zip archive"), s.exportSites)
+	huma.Register(api, op("exportSites", http.MethodPost, "/api/sites/export", "The plan files of several sites, as a zip archive"),
+		s.exportSites)
 	huma.Register(api, op("sitesFindings", http.MethodPost, "/api/sites/findings", "What is found at several sites"), s.sitesFindings)
 	huma.Register(api, op("searches", http.MethodGet, "/api/searches", "Searches of sites that one keeps"), s.searches)
 	huma.Register(api, op("keepSearch", http.MethodPut, "/api/searches", "Keep a search, in the place of one of that name"), s.keepSearch)

@@ -26,8 +26,8 @@ type DueLine struct {
 // lineDue is, in SQL, whether a line l is not of the adopted plan p as it is, by method $1.
 const lineDue = `(l.site is null or l.plan <> p.id or l.version <> p.version or l.mark <> p.mark or l.method <> $1)`
 
-// DueLines holds some sites whose lines are to be made, for a while, so that no other server makes them too: those that were never made first,
-// then those whose plan changed, the newest first, then those of another method; archived ones last.
+// DueLines holds some sites whose lines are to be made, for a while, so that no other server makes them too: those that were never made
+// first, then those whose plan changed, the newest first, then those of another method; archived ones last.
 func (s *Store) DueLines(ctx context.Context, method string, most int, hold time.Duration) (due []DueLine, err error) {
 	err = s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, `insert into site_line (site) select id from site where not exists (select from site_line l where l.site = site.id)
