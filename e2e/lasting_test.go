@@ -160,3 +160,40 @@ func TestASiteThatCannotBeShownCanBeBroughtBack(t *testing.T) {
 	p.shows(verdict, "days")
 	p.revision(3)
 }
+
+// TestTabsOfSeveralSitesHearOfTheirOwn has tabs of one browser at two sites: the one stream that they share is of both, also when the tab
+// that kept it is gone, and of no third.
+func TestTabsOfSeveralSitesHearOfTheirOwn(t *testing.T) {
+	s, first := quay(t)
+	ctx := context.Background()
+	for _, id := range []string{"mill", "third"} {
+		if _, err := s.store.Create(ctx, id, store.Note{Author: "Test"}, demo.BrackenhallCiderWorks()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	rename := func(id, name string) {
+		t.Helper()
+		head, err := s.store.Load(ctx, id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		next, err := edit.After(head.Plan, edit.Edit{SetSite: &edit.SetSite{Name: &name}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := s.store.Save(ctx, head, store.Note{Author: "Bo", Sentence: "Renamed"}, next); err != nil {
+			t.Fatal(err)
+		}
+	}
+	at := first.tab()
+	at.open("/sites/mill", "[data-channel] canvas")
+	at.shows(verdict, "days")
+	rename("mill", "Mill of another tab")
+	at.shows(".where", "Mill of another tab")
+	rename("quay", "Quay heard too")
+	first.shows(".where", "Quay heard too")
+	first.open("/", "main li") // which keeps the stream no more than a tab that is closed
+	rename("mill", "Mill, alone")
+	at.shows(".where", "Mill, alone")
+	at.until(`performance.getEntriesByType('resource').every((e) => !e.name.includes('/api/changes') || !e.name.includes('third'))`)
+}

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"maps"
 	"net/http"
 	"slices"
@@ -28,7 +29,7 @@ type hub struct {
 // not taken yet it hears of the last, and of several of a site of each kind once, so that
 // nobody has to wait for it.
 type listener struct {
-	site  string // empty for all
+	sites []string // none for all
 	mutex sync.Mutex
 	news  news
 	ready chan struct{} // holds a token while there is news
@@ -49,9 +50,9 @@ const mostSites = 200
 
 func newHub() *hub { return &hub{listeners: make(map[*listener]bool)} }
 
-// join returns a listener for the changes of a site, all for none, and how to leave. Nobody knows what it missed before.
-func (h *hub) join(site string) (l *listener, leave func()) {
-	l = &listener{site: site, ready: make(chan struct{}, 1)}
+// join returns a listener for the changes of some sites, all for none, and how to leave. Nobody knows what it missed before.
+func (h *hub) join(sites []string) (l *listener, leave func()) {
+	l = &listener{sites: sites, ready: make(chan struct{}, 1)}
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	h.listeners[l] = true
@@ -137,7 +138,7 @@ func (h *hub) pass(site string, add func(*news)) {
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	for l := range h.listeners {
-		if l.site != "" && site != "" && l.site != site {
+		if len(l.sites) > 0 && site != "" && !slices.Contains(l.sites, site) {
 			continue
 		}
 		l.mutex.Lock()
@@ -203,18 +204,29 @@ type Beat struct {
 	Away    bool    `json:"away,omitempty" doc:"Whether the database does not answer, so that nothing can be saved at present"`
 }
 
+// sitesHeard are the sites that a stream is asked for.
+func sitesHeard(ctx huma.Context) []string {
+	u := ctx.URL()
+	return u.Query()["site"]
+}
+
 const changesPath = "/api/changes"
 
 // registerChanges adds the stream of changes: a beat at once and then regularly, and
-// every change as it is made. That of one site begins with the versions of its plans.
+// every change as it is made. That of some sites begins with the versions of their plans.
 func registerChanges(api huma.API, s *service) {
 	type request struct {
-		Site string `query:"site" maxLength:"200" doc:"Id of the site to hear of; absent for all"`
+		Sites []string `query:"site,explode" maxItems:"50" doc:"Ids of the sites to hear of; absent for all"`
+		Over  bool     `query:"passOver" doc:"Whether sites that are not there are passed over, in place of an error"`
 	}
 	sse.Register(api, huma.Operation{
 		OperationID: "changes", Method: http.MethodGet, Path: changesPath, Summary: "Changes, as they are made",
 		Middlewares: huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
-			if site := ctx.Query("site"); site != "" {
+			if ctx.Query("passOver") == "true" {
+				next(ctx)
+				return
+			}
+			for _, site := range sitesHeard(ctx) {
 				_, err := s.store.Site(ctx.Context(), site)
 				if err == nil && !s.maySee(ctx.Context(), site) {
 					err = store.ErrNotFound
@@ -230,7 +242,7 @@ func registerChanges(api huma.API, s *service) {
 	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "present": store.Presence{}, "missed": Missed{},
 		"beat": Beat{}},
 		func(ctx context.Context, in *request, send sse.Sender) {
-			l, leave := s.hub.join(in.Site)
+			l, leave := s.hub.join(in.Sites)
 			defer leave()
 			if who := account.From(ctx); who != nil && s.keeper != nil {
 				var done context.CancelFunc
@@ -241,13 +253,16 @@ func registerChanges(api huma.API, s *service) {
 			if beat() != nil {
 				return
 			}
-			if in.Site != "" {
-				site, err := s.store.Site(ctx, in.Site)
+			for _, id := range in.Sites {
+				site, err := s.store.Site(ctx, id)
+				if errors.Is(err, store.ErrNotFound) || err == nil && !s.maySee(ctx, id) {
+					continue
+				}
 				if err != nil {
 					return
 				}
 				for _, p := range site.Plans {
-					if send.Data(store.Changed{Site: in.Site, Plan: p.ID, Version: p.Version, Mark: p.Mark}) != nil {
+					if send.Data(store.Changed{Site: id, Plan: p.ID, Version: p.Version, Mark: p.Mark}) != nil {
 						return
 					}
 				}

@@ -12,9 +12,9 @@ import (
 func TestWhoIsHereIsPassedOn(t *testing.T) {
 	c, s := serving(t, demo.BrackenhallCiderWorks(), "", Options{})
 	_, app := build(t.Context(), s, Options{})
-	l, leave := app.hub.join("site")
+	l, leave := app.hub.join([]string{"site"})
 	defer leave()
-	elsewhere, gone := app.hub.join("another")
+	elsewhere, gone := app.hub.join([]string{"another"})
 	defer gone()
 	for listens := false; !listens; { // what was said before it listens, nobody keeps
 		<-l.ready

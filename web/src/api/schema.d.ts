@@ -9262,8 +9262,10 @@ export interface operations {
     changes: {
         parameters: {
             query?: {
-                /** @description Id of the site to hear of; absent for all */
-                site?: string;
+                /** @description Ids of the sites to hear of; absent for all */
+                site?: string[];
+                /** @description Whether sites that are not there are passed over, in place of an error */
+                passOver?: boolean;
             };
             header?: never;
             path?: never;

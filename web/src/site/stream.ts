@@ -22,11 +22,19 @@ export type Heard =
 const pause = 1000
 const patience = 2500
 
+/** A stream that is open. */
+export interface Stream {
+  /** Begins anew with the sites as they are now. */
+  again: () => void
+  stop: () => void
+}
+
 /**
- * Follows the changes of all sites. The server shows regularly that it is there; where it does not for three times as
- * long as it said, it is away, and where it ended the stream and no other is had soon. Returns how to stop.
+ * Follows the changes of some sites: thousands may be worked on that nobody here looks at. The server shows regularly
+ * that it is there; where it does not for three times as long as it said, it is away, and where it ended the stream and
+ * no other is had soon.
  */
-export function openStream(hear: (heard: Heard) => void): () => void {
+export function openStream(sites: () => string[], hear: (heard: Heard) => void): Stream {
   let source: EventSource | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
   let doubt: ReturnType<typeof setTimeout> | undefined
@@ -41,7 +49,9 @@ export function openStream(hear: (heard: Heard) => void): () => void {
 
   function connect() {
     if (signedOut.value) return // until somebody signs in nothing is heard
-    const now = new EventSource('/api/changes')
+    const now = new EventSource(
+      `/api/changes?${new URLSearchParams([['passOver', 'true'], ...sites().map((id) => ['site', id])])}`,
+    )
     source = now
     const told = <T>(name: string, take: (data: T) => void) =>
       now.addEventListener(name, (event) => take(JSON.parse((event as MessageEvent<string>).data) as T))
@@ -73,10 +83,13 @@ export function openStream(hear: (heard: Heard) => void): () => void {
 
   connect()
   const back = watch(signedOut, (out) => out || expect(0))
-  return () => {
-    back()
-    clearTimeout(timer)
-    clearTimeout(doubt)
-    source?.close()
+  return {
+    again: () => expect(50),
+    stop: () => {
+      back()
+      clearTimeout(timer)
+      clearTimeout(doubt)
+      source?.close()
+    },
   }
 }

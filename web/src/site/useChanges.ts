@@ -3,7 +3,7 @@ import { watch, type Ref } from 'vue'
 
 import type { components } from '../api/schema'
 import { hearPresent } from './present'
-import { openStream, type Heard } from './stream'
+import { openStream, type Heard, type Stream } from './stream'
 
 type Changed = components['schemas']['Changed']
 type SiteChanged = components['schemas']['SiteChanged']
@@ -22,14 +22,27 @@ interface Ears {
 
 const name = 'wakefield-changes'
 
+/** What tabs say to each other: what is heard, which site one looks at, and that all are to say that. */
+type Said = Heard | { kind: 'look'; site: string } | { kind: 'who' }
+
 /**
  * Tells of every change of a site as it is made, by whomever and through whichever server, and of moments at which
  * some may have been missed. A browser gives a server six connections, so of all tabs one keeps a stream, whichever
- * holds the lock, and passes on what it hears; when it is closed another takes its place.
+ * holds the lock, for the sites that all of them look at, and passes on what it hears; when it is closed another takes
+ * its place.
  */
 export function useChanges(id: Ref<string>, ears: Ears) {
   const others = new BroadcastChannel(name)
   let leave: (() => void) | undefined
+  let stream: Stream | undefined
+  const looked = new Set<string>() // sites of all tabs, where this one keeps the stream
+
+  /** Hears of a site too. */
+  function look(site: string) {
+    if (looked.has(site)) return
+    looked.add(site)
+    stream?.again()
+  }
 
   function hear(heard: Heard) {
     if (!id.value) return
@@ -40,17 +53,32 @@ export function useChanges(id: Ref<string>, ears: Ears) {
     else if (heard.kind === 'site') ears.site(heard.change)
     else ears.changed(heard.change)
   }
-  others.onmessage = (event: MessageEvent<Heard>) => hear(event.data)
+  others.onmessage = (event: MessageEvent<Said>) => {
+    const said = event.data
+    if (said.kind === 'look') {
+      if (stream) look(said.site)
+    } else if (said.kind === 'who') {
+      if (id.value) others.postMessage({ kind: 'look', site: id.value })
+    } else hear(said)
+  }
 
   /** Keeps the stream for all tabs, until this one leaves. */
   function lead(): Promise<void> {
     return new Promise((resolve) => {
-      const stop = openStream((heard) => {
-        others.postMessage(heard)
-        hear(heard)
-      })
+      looked.clear()
+      looked.add(id.value)
+      const mine = openStream(
+        () => [...looked].slice(-50),
+        (heard) => {
+          others.postMessage(heard)
+          hear(heard)
+        },
+      )
+      stream = mine
+      others.postMessage({ kind: 'who' })
       leave = () => {
-        stop()
+        stream = undefined
+        mine.stop()
         resolve()
       }
     })
@@ -72,7 +100,16 @@ export function useChanges(id: Ref<string>, ears: Ears) {
     leave = undefined
   }
 
-  watch(id, (site) => site && join(), { immediate: true })
+  watch(
+    id,
+    (site) => {
+      if (!site) return
+      join()
+      if (stream) look(site)
+      else others.postMessage({ kind: 'look', site })
+    },
+    { immediate: true },
+  )
   // A page that is left may be kept asleep by the browser, and would keep the stream from the others.
   useEventListener(window, 'pagehide', part)
   useEventListener(window, 'pageshow', (event) => {
