@@ -6,7 +6,11 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
+	"wakefield.example/core/edit"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/week"
 	"wakefield.example/internal/demo"
 	"wakefield.example/internal/store"
 )
@@ -99,4 +103,54 @@ func TestAllAddedUp(t *testing.T) {
 	}
 	p.click(`a[href*="customer=Tarn"]`)
 	p.until(`document.querySelectorAll('[data-site]').length === 1`)
+}
+
+// TestASiteTakesFromAnother takes a duty and a holiday from a template, by a page that says what differs, copies a camera with its week,
+// and takes both back by undo.
+func TestASiteTakesFromAnother(t *testing.T) {
+	s, p := quay(t)
+	ctx := context.Background()
+	sunday, name := week.Sunday, "Our way"
+	company, err := edit.After(demo.PennywhistleQuay(),
+		edit.Edit{SetSite: &edit.SetSite{Name: &name}},
+		edit.Edit{SetDuty: &edit.SetDuty{Duty: plan.Duty{ID: "watch", Name: "Night watch", Base: &plan.Base{Stream: plan.Sub}}}},
+		edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: append(demo.PennywhistleQuay().Site.SpecialDays, plan.SpecialDay{Name: "Founders' day",
+			From: week.Date{Year: 2027, Month: 3, Day: 5}, To: week.Date{Year: 2027, Month: 3, Day: 5}, Yearly: true, UseDay: &sunday})}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.store.Create(ctx, "template", store.Note{Author: "Test"}, company); err != nil {
+		t.Fatal(err)
+	}
+	stage := store.Template
+	if err := s.store.Mark(ctx, []string{"template"}, store.Marks{Stage: &stage}); err != nil {
+		t.Fatal(err)
+	}
+	p.open("/sites/quay/kit/from", `[data-test="from-site"] optgroup[label="Templates"]`)
+	p.until(`(() => { const s = document.querySelector('[data-test="from-site"]'); s.value = 'template'; s.dispatchEvent(new Event('change')); return true })()`)
+	p.shows(`[data-test="takings"]`, "Night watch")
+	p.shows(`[data-test="takings"]`, "Founders' day")
+	p.isClean("what is taken from another site")
+	p.click(`[data-test="take-all"]`)
+	p.click(`[data-test="take"]`)
+	p.shows(`[data-test="takes-nothing"]`, "is here")
+	p.click(`[data-copy="booth"] input`)
+	p.click(`[data-test="copy"]`)
+	p.shows(`[data-test="copied"]`, "1 channel copied onto")
+	p.shows(`[data-test="state"]`, "saved · revision 3")
+	head, err := s.store.Load(ctx, "quay")
+	if err != nil {
+		t.Fatal(err)
+	}
+	cameras := 0
+	for _, c := range head.Plan.Channels {
+		if !c.NoCamera {
+			cameras++
+		}
+	}
+	if head.Plan.Duty("watch") == nil || cameras != 16 {
+		t.Errorf("%d cameras, %+v", cameras, head.Plan.Duty("watch"))
+	}
+	p.keys("z", kb.ModifierCtrl)
+	p.until(`document.querySelector('[data-test="copy-onto"]').innerText.includes('room for 1')`)
 }

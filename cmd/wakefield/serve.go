@@ -238,10 +238,10 @@ func serve(ctx context.Context, l listening, s *store.Store, o server.Options) e
 	}
 	fmt.Println("Stopping.")
 	log.Info("stopping", "why", context.Cause(ctx))
-	grace, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	// Streams of changes end now; what is being done gets time to be done.
+	grace, cancel := context.WithTimeout(context.Background(), 12*time.Second)
 	defer cancel()
-	// Streams of changes never end by themselves; requests get a moment to.
-	time.AfterFunc(time.Second, hangUp)
+	time.AfterFunc(10*time.Second, hangUp)
 	if err := running.Shutdown(grace); err != nil && !errors.Is(err, context.DeadlineExceeded) {
 		return err
 	}

@@ -52,6 +52,7 @@ var rules = map[string]Rule{
 	"removePerson":  {Company, Nowhere}, "endSeats": {Company, Nowhere}, "audit": {Company, Nowhere}, "auditFile": {Company, Nowhere},
 	"company": {Member, Nowhere}, "logo": {Member, Nowhere},
 	"nameCompany": {Company, Nowhere}, "setLogo": {Company, Nowhere}, "removeLogo": {Company, Nowhere},
+	"takings": {Read, AtPlan}, "take": {Read, AtPlan}, // of another site, which is looked at too
 	"companyFigures": {Company, Nowhere},
 	"howRight":       {Member, Nowhere}, "setLearns": {Company, Nowhere},
 
@@ -101,7 +102,7 @@ var rules = map[string]Rule{
 	// A plan, changed.
 	"edit": {Plan, AtPlan}, "undo": {Plan, AtPlan}, "redo": {Plan, AtPlan}, "returnTo": {Plan, AtPlan}, "takeBack": {Plan, AtPlan},
 	"nameRevision": {Plan, AtPlan},
-	"addPicture":   {Fit, AtPlan}, "carry": {Plan, AtPlan},
+	"addPicture":   {Fit, AtPlan}, "carry": {Plan, AtPlan}, "copyChannels": {Plan, AtPlan},
 	"bringFound": {Plan, AtPlan}, "bringFromDevice": {Plan, AtPlan}, "bringHistory": {Plan, AtPlan}, "takeAwayFound": {Plan, AtPlan},
 }
 

@@ -23,15 +23,11 @@ type CompanyFigures struct {
 }
 
 func (s *service) companyFigures(ctx context.Context, _ *struct{}) (*body[CompanyFigures], error) {
-	method, err := methodNow()
-	if err != nil {
-		return nil, s.problem(ctx, err)
-	}
 	list, err := s.store.FoundAtAll(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	progress, err := s.store.LinesMade(ctx, method)
+	total, err := s.store.Places(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
@@ -42,5 +38,5 @@ func (s *service) companyFigures(ctx context.Context, _ *struct{}) (*body[Compan
 			lines = append(lines, line)
 		}
 	}
-	return &body[CompanyFigures]{CompanyFigures{overview.Add(lines), progress.Total - len(lines)}}, nil
+	return &body[CompanyFigures]{CompanyFigures{overview.Add(lines), total - len(lines)}}, nil
 }

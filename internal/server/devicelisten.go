@@ -82,6 +82,7 @@ func (s *service) listen(ctx context.Context, id, dev, author string, send sse.S
 	}
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
+	defer context.AfterFunc(s.life, stop)() // a server that is stopped waits for what is being done, and this never ends
 	k := &worker{service: s, site: e.head.Site, device: d, author: author}
 	defer k.log(ctx)
 	c, err := s.open(ctx, e.head.Site, &d, func(call, ended string) {

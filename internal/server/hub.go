@@ -273,6 +273,8 @@ func registerChanges(api huma.API, s *service) {
 				select {
 				case <-ctx.Done():
 					return
+				case <-s.life.Done(): // another server is to be had
+					return
 				case <-tick.C:
 					if beat() != nil {
 						return

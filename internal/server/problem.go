@@ -42,6 +42,10 @@ const (
 // problem turns an error into what the client is told, and writes the cause of what is
 // not the client's doing into the log.
 func (s *service) problem(ctx context.Context, err error) error {
+	if errors.Is(err, context.Canceled) && s.life != nil && s.life.Err() != nil { // nobody gave it up
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("The server is being stopped. Send it again in a moment."),
+			http.Header{"Retry-After": {"1"}})
+	}
 	told := problemOf(err)
 	var status huma.StatusError
 	if errors.As(told, &status) && status.GetStatus() >= 500 {

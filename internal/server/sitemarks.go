@@ -39,7 +39,7 @@ type SiteList struct {
 func (s *service) markSites(ctx context.Context, in *struct {
 	Body struct {
 		SiteList
-		Stage    *store.Stage `json:"stage,omitempty" enum:"planned,handed,measure"`
+		Stage    *store.Stage `json:"stage,omitempty" enum:"planned,handed,measure,template"`
 		Place    *string      `json:"place,omitempty" maxLength:"200"`
 		Tag      []string     `json:"tag,omitempty" maxItems:"30" doc:"To add; at most 40 characters each"`
 		Untag    []string     `json:"untag,omitempty" maxItems:"30" doc:"To take away"`
@@ -187,7 +187,7 @@ type SiteSearch struct {
 	Customer string   `json:"customer,omitempty" maxLength:"200"`
 	Place    string   `json:"place,omitempty" maxLength:"200"`
 	Tags     []string `json:"tags,omitempty" maxItems:"30"`
-	Stage    string   `json:"stage,omitempty" enum:"planned,handed,measure,away"`
+	Stage    string   `json:"stage,omitempty" enum:"planned,handed,measure,template,away"`
 	Only     string   `json:"only,omitempty" enum:"short,errors" doc:"Only sites in trouble"`
 	Sort     string   `json:"sort,omitempty" enum:"trouble,changed,name"`
 }

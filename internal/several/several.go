@@ -92,10 +92,24 @@ func arguments(t testing.TB, address string) []string {
 	return strings.Fields(line)
 }
 
+// environment is what the recipe sets for a server.
+func environment(t testing.TB) (lines []string) {
+	file, err := os.ReadFile(Recipe + "/environment")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for line := range strings.Lines(string(file)) {
+		if line = strings.TrimSpace(line); line != "" && !strings.HasPrefix(line, "#") {
+			lines = append(lines, line)
+		}
+	}
+	return lines
+}
+
 func (s *Servers) start(server *Server) {
 	s.Helper()
 	server.cmd = exec.Command(s.program, arguments(s, server.Address)...)
-	server.cmd.Env = append(os.Environ(), "WAKEFIELD_DATABASE="+s.database)
+	server.cmd.Env = append(append(os.Environ(), environment(s)...), "WAKEFIELD_DATABASE="+s.database, "WAKEFIELD_DEVICE_KEY_FILE=")
 	server.cmd.Stdout, server.cmd.Stderr = s.log, s.log
 	server.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}
 	if err := server.cmd.Start(); err != nil {

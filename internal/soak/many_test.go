@@ -38,6 +38,7 @@ const (
 	pace    = 8 * time.Second
 	opening = 40 * time.Second
 	listing = 60 * time.Second
+	coming  = time.Minute // within which they come in the morning
 )
 
 // howMany is how many sites there are; WAKEFIELD_SITES says otherwise.
@@ -182,6 +183,7 @@ func (m *many) ask(name, method, path, body, key string) (int, []byte) {
 func (m *many) person(ctx context.Context, i int) (last int) {
 	r := mathrand.New(mathrand.NewPCG(uint64(i), 3))
 	site := m.sites[i*len(m.sites)/people]
+	pause(ctx, rand2(r, coming))
 	version, mark := int64(1), ""
 	var p struct {
 		Plan struct {
@@ -190,14 +192,13 @@ func (m *many) person(ctx context.Context, i int) (last int) {
 			Plan    struct{ Channels []struct{ ID string } }
 		}
 	}
-	if status, answer := m.ask("", "GET", "/api/sites/"+site, "", ""); status != http.StatusOK || json.Unmarshal(answer, &p) != nil {
+	if status, answer := m.ask("a page's data", "GET", "/api/sites/"+site, "", ""); status != http.StatusOK || json.Unmarshal(answer, &p) != nil {
 		m.Errorf("%s cannot be opened: %d", site, status)
 		return 0
 	}
 	version, mark = p.Plan.Version, p.Plan.Mark
 	channel := p.Plan.Plan.Channels[0].ID
 	opens, lists := time.Now().Add(rand2(r, opening)), time.Now().Add(rand2(r, listing))
-	pause(ctx, rand2(r, pace))
 	for value := 1; ctx.Err() == nil; value++ {
 		key := rand.Text()
 		body := fmt.Sprintf(`{"version":%d,"mark":%q,"edits":[{"setAudio":{"channels":[%q],"audioKbps":%d}}]}`, version, mark, channel, value)

@@ -15,6 +15,8 @@ const (
 	Planned Stage = "planned" // being planned
 	Handed  Stage = "handed"  // handed over
 	Measure Stage = "measure" // to be measured
+	// Template is a site that is no place: others take from it how the company plans.
+	Template Stage = "template"
 )
 
 // DueLine is a site whose line is of another version of its plan, or by another method, than they are.
@@ -132,11 +134,17 @@ type FoundAt struct {
 func (s *Store) FoundAtAll(ctx context.Context) ([]FoundAt, error) {
 	rows, err := s.pool.Query(ctx, `select s.id, coalesce(p.customer, ''), l.said, l.found
 		from site s join plan p on p.id = s.adopted join site_line l on l.site = s.id
-		where s.archived_at is null and l.plan = p.id and l.version = p.version and l.mark = p.mark and l.said is not null order by s.id`)
+		where s.archived_at is null and s.stage <> 'template' and l.plan = p.id and l.version = p.version and l.mark = p.mark and l.said is not null order by s.id`)
 	if err != nil {
 		return nil, err
 	}
 	return pgx.CollectRows(rows, pgx.RowToStructByPos[FoundAt])
+}
+
+// Places is how many sites in work are places, and no templates.
+func (s *Store) Places(ctx context.Context) (n int, err error) {
+	err = s.pool.QueryRow(ctx, `select count(*) from site where archived_at is null and stage <> 'template'`).Scan(&n)
+	return n, err
 }
 
 // Progress is how many lines are of the adopted plan as it is, by a method.

@@ -58,6 +58,23 @@ func (s *Store) PictureBytes(ctx context.Context, planID string, ids []string) (
 	return n, err
 }
 
+// CopyPictures gives a site those of a list of stills that another site has and it has not. It fails with ErrManyPictures where it has no
+// room for them.
+func (s *Store) CopyPictures(ctx context.Context, site, other string, ids []string) error {
+	return s.deciding(ctx, site, func(ctx context.Context, tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, `insert into picture (site, id, width, height, jpeg)
+			select $1, id, width, height, jpeg from picture where site = $2 and id = any($3) on conflict do nothing`, site, other, ids); err != nil {
+			return err
+		}
+		var many int
+		err := tx.QueryRow(ctx, `select count(*) from picture where site = $1`, site).Scan(&many)
+		if err == nil && many > mostPictures {
+			err = ErrManyPictures
+		}
+		return err
+	})
+}
+
 // A With is what comes along with a new site.
 type With func(ctx context.Context, tx pgx.Tx, site string) error
 

@@ -119,7 +119,7 @@ type Summary struct {
 	Mark     string    `json:"-"`
 	Changed  time.Time `json:"changed"`
 	Archived bool      `json:"archived" doc:"Whether it is archived"`
-	Stage    Stage     `json:"stage" enum:"planned,handed,measure" doc:"How far it has come: being planned, handed over, to be measured"`
+	Stage    Stage     `json:"stage" enum:"planned,handed,measure,template" doc:"How far it has come: being planned, handed over, to be measured; or that it is a template, from which others take"`
 	Place    string    `json:"place"`
 	Tags     []string  `json:"tags"`
 	// Said is the line of its adopted plan as it is; nil where that was not made yet, or the plan cannot be read.

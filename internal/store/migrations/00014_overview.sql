@@ -1,6 +1,7 @@
 -- +goose Up
--- How far a site has come, where it is and what it is tagged with: said by people, and of no plan.
-alter table site add column stage text not null default 'planned' check (stage in ('planned', 'handed', 'measure'));
+-- How far a site has come, where it is and what it is tagged with: said by people, and of no plan. A template is no place: others take
+-- from it how the company plans.
+alter table site add column stage text not null default 'planned' check (stage in ('planned', 'handed', 'measure', 'template'));
 alter table site add column place text not null default '';
 alter table site add column tags text[] not null default '{}';
 

@@ -671,6 +671,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/channels/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The edits that copy channels of another site here, with all that they name; their stills are copied, the edits are not made */
+        post: operations["copyChannels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/channels/{channel}/course": {
         parameters: {
             query?: never;
@@ -1789,6 +1806,24 @@ export interface paths {
         put?: never;
         /** How much footage channels write over a stretch of time */
         post: operations["takeOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/takings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a plan could take from another site's: duties, weeks, activities, camera kinds, messages, special days, what recorders take */
+        get: operations["takings"];
+        put?: never;
+        /** The edits that take some of it; they are not made */
+        post: operations["take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3248,9 +3283,28 @@ export interface components {
             name: string;
             second?: components["schemas"]["Ink"];
         };
+        Copied: {
+            /** @description Ids of the channels in the plan that they are copied into, in the order in which they were named */
+            channels: string[];
+            edits: components["schemas"]["Edit"][];
+            /** @description What is not copied: one sentence each */
+            left: string[];
+            /** @description What has another name here, as this plan has something else of that name: one sentence each */
+            renamed: string[];
+        };
         CopyAreas: {
             from: string;
             to: string[];
+        };
+        CopyChannelsRequest: {
+            /** @description Ids there */
+            channels: string[];
+            /** @description Id here */
+            pool: string;
+            /** @description Id here */
+            recorder: string;
+            /** @description Id of the other site */
+            site: string;
         };
         CopyDay: {
             channels: string[];
@@ -3904,6 +3958,9 @@ export interface components {
             setWeek?: components["schemas"]["SetWeek"];
             /** @description Make half of a pool's drives a pool of their own */
             splitPool?: components["schemas"]["SplitPool"];
+        };
+        Edits: {
+            edits: components["schemas"]["Edit"][];
         };
         Effect: {
             /** @description When the ties hold, by the moment of the trigger; absent for always */
@@ -5688,7 +5745,7 @@ export interface components {
             /** @description Ids */
             sites: string[];
             /** @enum {string} */
-            stage?: "planned" | "handed" | "measure";
+            stage?: "planned" | "handed" | "measure" | "template";
             /** @description To add; at most 40 characters each */
             tag?: string[];
             /** @description To take away */
@@ -7763,10 +7820,10 @@ export interface components {
             /** @description Id of the adopted plan */
             plan: string;
             /**
-             * @description How far it has come: being planned, handed over, to be measured
+             * @description How far it has come: being planned, handed over, to be measured; or that it is a template, from which others take
              * @enum {string}
              */
-            stage: "planned" | "handed" | "measure";
+            stage: "planned" | "handed" | "measure" | "template";
             /** @description Absent where it is not worked out yet; ask for it, or again in a moment */
             state?: components["schemas"]["SiteVerdict"];
             tags: string[];
@@ -7793,7 +7850,7 @@ export interface components {
             /** @enum {string} */
             sort?: "trouble" | "changed" | "name";
             /** @enum {string} */
-            stage?: "planned" | "handed" | "measure" | "away";
+            stage?: "planned" | "handed" | "measure" | "template" | "away";
             tags?: string[];
             text?: string;
         };
@@ -8129,6 +8186,12 @@ export interface components {
              */
             usbMBps: number;
         };
+        TakeRequest: {
+            /** @description Id of the other site */
+            site: string;
+            /** @description Ids of what is taken */
+            take: string[];
+        };
         TakenOff: {
             channels: components["schemas"]["EstimatedTakenChannel"][];
             /**
@@ -8211,6 +8274,23 @@ export interface components {
             name: string;
             /** @description Members that it sets */
             takes: components["schemas"]["Takes"];
+        };
+        Taking: {
+            /** @description Of the same taking whenever it is looked for */
+            id: string;
+            /** @description Of the thing: duty, week, activity, camera kind, object, message, special day, recorder, site or plan */
+            kind: string;
+            /** @description Whether this plan does not have the thing */
+            new: boolean;
+            /** @description What it is about, in words */
+            who: string;
+            /** @description What differs, the other plan's side first */
+            words: string;
+        };
+        Takings: {
+            /** @description Of the other site */
+            name: string;
+            takings: components["schemas"]["Taking"][];
         };
         Tick: {
             /** Format: date-time */
@@ -10522,6 +10602,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    copyChannels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyChannelsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copied"];
                 };
             };
             /** @description Error */
@@ -13113,6 +13229,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenOff"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takings: {
+        parameters: {
+            query: {
+                /** @description Id of the other site; its adopted plan is looked at */
+                site: string;
+            };
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Takings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Id of the plan */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edits"];
                 };
             };
             /** @description Error */

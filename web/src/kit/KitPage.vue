@@ -8,6 +8,7 @@ import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import ActivitiesPart from './activities/ActivitiesPart.vue'
 import ChannelsPart from './ChannelsPart.vue'
+import FromSitePart from './from/FromSitePart.vue'
 import KindsPart from './kinds/KindsPart.vue'
 import RecordersPart from './recorders/RecordersPart.vue'
 import SitePart from './SitePart.vue'
@@ -21,6 +22,7 @@ const parts: Record<string, Component> = {
   kinds: KindsPart,
   activities: ActivitiesPart,
   site: SitePart,
+  from: FromSitePart,
 }
 const part = computed(() => String(route.params.part || 'channels'))
 const tabs = computed(() => {
@@ -35,6 +37,7 @@ const tabs = computed(() => {
     { id: 'kinds', name: count(p.kinds?.length ?? 0, 'camera kind') },
     { id: 'activities', name: count(p.activities?.length ?? 0, 'activity', 'activities') },
     { id: 'site', name: 'Site' },
+    { id: 'from', name: 'From another site' },
   ]
 })
 </script>

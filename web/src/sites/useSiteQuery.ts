@@ -11,6 +11,7 @@ export const stages: { id: Stage; name: string }[] = [
   { id: 'planned', name: 'being planned' },
   { id: 'handed', name: 'handed over' },
   { id: 'measure', name: 'to be measured' },
+  { id: 'template', name: 'template' },
 ]
 export const stageName = (id: Stage) => stages.find((s) => s.id === id)?.name ?? id
 
@@ -37,7 +38,13 @@ export function useSiteQuery(sites: Ref<SiteLine[] | undefined>) {
   const away = computed(() => asked.value.stage === 'away')
   const words = computed(() => (asked.value.text ?? '').toLowerCase().split(/\s+/).filter(Boolean))
 
-  const among = computed(() => (sites.value ?? []).filter((s) => s.archived === away.value))
+  /** Templates are no places, and shown where they are asked for. */
+  const among = computed(() =>
+    (sites.value ?? []).filter(
+      (s) =>
+        s.archived === away.value && (away.value || (s.stage === 'template') === (asked.value.stage === 'template')),
+    ),
+  )
   const shown = computed(() => {
     const q = asked.value
     const fits = among.value.filter(
