@@ -20,8 +20,9 @@ fuzz: ## search anew for inputs that break something, a minute a target (FUZZ=1h
 elsewhere: ## the tests of Go in other time zones, on other dates and with other seeds
 	@scripts/prepare && scripts/build && scripts/elsewhere
 
-soak: ## keep the whole program under load while it is killed, for a minute (SOAK=10m for longer)
-	@scripts/prepare && scripts/build && WAKEFIELD_SOAK=$(or $(SOAK),1m) go test -tags soak ./internal/soak -run TestSoak -count=1 -timeout 0 -v
+soak: ## keep the whole program under load while it is killed, for a minute (SOAK=10m for longer); of many sites on three servers with SITES=2000
+	@scripts/prepare browser && scripts/build && WAKEFIELD_SITES=$(SITES) WAKEFIELD_SOAK=$(or $(SOAK),1m) \
+		go test -tags soak ./internal/soak -run $(if $(SITES),TestManySites,TestSoak) -count=1 -timeout 0 -v
 
 bench: ## print the figures that the documents promise
 	@scripts/prepare browser && scripts/build && go test ./core/... ./internal/device ./internal/server ./e2e -run '^$$' -bench .

@@ -6,6 +6,7 @@ import (
 	"net/netip"
 	"slices"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -475,6 +476,22 @@ func TestPasswordsAreSealed(t *testing.T) {
 		if got, err := wrong(); trouble(err) != Closed || got != "" {
 			t.Errorf("%q, %v", got, err)
 		}
+	}
+	together := t.TempDir() + "/together"
+	keys := make([]string, 8)
+	var group sync.WaitGroup
+	for i := range keys {
+		group.Go(func() {
+			key, err := KeyFile(together)
+			if err != nil {
+				t.Error(err)
+			}
+			keys[i] = string(key)
+		})
+	}
+	group.Wait()
+	if slices.Sort(keys); keys[0] != keys[7] || len(keys[0]) != KeyBytes {
+		t.Error("servers that begin at once have keys of their own")
 	}
 	path := t.TempDir() + "/beside/key"
 	made, err := KeyFile(path)

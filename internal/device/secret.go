@@ -44,20 +44,9 @@ func ReadKey(text string) ([]byte, error) {
 func KeyFile(path string) ([]byte, error) {
 	info, err := os.Stat(path)
 	if errors.Is(err, os.ErrNotExist) {
-		key := make([]byte, KeyBytes)
-		rand.Read(key)
-		if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
-			return nil, err
+		if err = makeKey(path); err == nil {
+			info, err = os.Stat(path)
 		}
-		f, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
-		if err != nil {
-			return nil, err
-		}
-		if _, err := f.WriteString(base64.StdEncoding.EncodeToString(key) + "\n"); err != nil {
-			f.Close()
-			return nil, err
-		}
-		return key, f.Close()
 	}
 	if err != nil {
 		return nil, err
@@ -91,4 +80,26 @@ func (s *Seal) Open(sealed []byte, site, id string) (string, error) {
 		return "", &Error{Closed, "Its password was kept with another key than this server has. Type it again."}
 	}
 	return string(plain), nil
+}
+
+// makeKey writes a key where there is none. Of several servers that begin at once one makes it, whole, and the others find it.
+func makeKey(path string) error {
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return err
+	}
+	f, err := os.CreateTemp(filepath.Dir(path), ".key-*") // nobody else may read it
+	if err != nil {
+		return err
+	}
+	defer os.Remove(f.Name())
+	key := make([]byte, KeyBytes)
+	rand.Read(key)
+	_, err = f.WriteString(base64.StdEncoding.EncodeToString(key) + "\n")
+	if err = errors.Join(err, f.Close()); err != nil {
+		return err
+	}
+	if err = os.Link(f.Name(), path); errors.Is(err, os.ErrExist) {
+		return nil
+	}
+	return err
 }

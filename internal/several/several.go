@@ -109,7 +109,8 @@ func environment(t testing.TB) (lines []string) {
 func (s *Servers) start(server *Server) {
 	s.Helper()
 	server.cmd = exec.Command(s.program, arguments(s, server.Address)...)
-	server.cmd.Env = append(append(os.Environ(), environment(s)...), "WAKEFIELD_DATABASE="+s.database, "WAKEFIELD_DEVICE_KEY_FILE=")
+	server.cmd.Env = append(append(os.Environ(), environment(s)...), "WAKEFIELD_DATABASE="+s.database, "WAKEFIELD_DEVICE_KEY_FILE="+
+		filepath.Join(filepath.Dir(s.program), "device.key"))
 	server.cmd.Stdout, server.cmd.Stderr = s.log, s.log
 	server.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}
 	if err := server.cmd.Start(); err != nil {
