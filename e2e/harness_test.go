@@ -75,7 +75,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	}
 	served := &site{seat: sit(t), id: id, store: s}
 	served.url = served.seat.url
-	handler := server.New(t.Context(), s, server.Options{Devices: spoken, Lines: true})
+	handler := server.New(t.Context(), s, server.Options{Devices: spoken, Lines: true, Quiet: time.Millisecond})
 	served.seat.serves(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
 			handler.ServeHTTP(w, r)

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"testing"
+	"time"
 
 	"github.com/jackc/pgx/v5"
 
@@ -11,7 +12,7 @@ import (
 
 // thousands are 2,000 sites, estimated all.
 func thousands(b *testing.B) *client {
-	c, _ := serving(b, demo.BrackenhallCiderWorks(), "", Options{Lines: true})
+	c, _ := serving(b, demo.BrackenhallCiderWorks(), "", Options{Lines: true, Quiet: time.Millisecond})
 	eventually(b, "the first is estimated", func() bool { return call[Estimated](c, "GET", "/api/sites/estimated", "", 200).Done == 1 })
 	conn, err := pgx.Connect(context.Background(), cluster.URL(b.Name())+"&options=-c%20wakefield.company%3D*")
 	if err != nil {

@@ -178,6 +178,13 @@ func (c *cache) get(id string) (entry, bool) {
 	return c.entries.Get(id)
 }
 
+// peek is get for whoever only looks whether it is there: what is not used otherwise goes first all the same.
+func (c *cache) peek(id string) (entry, bool) {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	return c.entries.Peek(id)
+}
+
 func (c *cache) put(e entry) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()

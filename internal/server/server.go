@@ -8,6 +8,7 @@ package server
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"log/slog"
@@ -36,7 +37,8 @@ type Options struct {
 
 	Accounts *Accounts // how people sign in; nil where whoever reaches the server may do everything
 
-	Lines bool // whether sites are estimated in the background, for the list of sites, search and the company's figures
+	Lines bool          // whether sites are estimated in the background, for the list of sites, search and the company's figures
+	Quiet time.Duration // for which a plan has to rest before that is done anew; 0 for 15 s
 
 	Devices Devices // how recorders and cameras are spoken with
 
@@ -83,7 +85,7 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	go s.Watch(ctx, o.Log, ears)
 	go app.daily(ctx)
 	if o.Lines {
-		go app.lines(ctx)
+		go app.lines(ctx, cmp.Or(o.Quiet, linesQuiet))
 	}
 	register(newAPI(r), app)
 	r.Method(http.MethodGet, "/metrics", metrics)

@@ -16,24 +16,28 @@ import (
 
 // How lines of sites are made in the background.
 const (
-	linesLook = 2 * time.Second // how often it is asked which are due
-	linesAt   = 8               // held at once by a server
-	linesHold = time.Minute     // after which others make what a server held and did not
+	linesLook  = 2 * time.Second  // how often it is asked which are due
+	linesQuiet = 15 * time.Second // for which a plan rests before its line is made anew
 )
+
+// linesPace is how they are made by a server.
+func linesPace(quiet time.Duration) store.Pace {
+	return store.Pace{Most: 8, Hold: time.Minute, Quiet: quiet, Least: 5 * time.Minute}
+}
 
 // methodNow is the print of the method of this program.
 var methodNow = sync.OnceValues(func() (string, error) { return overview.Method(context.Background()) })
 
 // lines keeps each site's line of the list as its plan is, until ctx ends: after a change, and after a change of the method. One plan is
 // estimated at a time, and as long as it took nothing is after it, so that whoever waits for something finds half of a processor at least.
-func (s *service) lines(ctx context.Context) {
+func (s *service) lines(ctx context.Context, quiet time.Duration) {
 	method, err := methodNow()
 	if err != nil {
 		s.log.ErrorContext(ctx, "the method cannot be told; sites are not estimated in the background", "cause", err)
 		return
 	}
 	for ctx.Err() == nil {
-		n, err := s.makeLines(ctx, method)
+		n, err := s.makeLines(ctx, method, linesPace(quiet))
 		if err != nil && ctx.Err() == nil {
 			s.log.WarnContext(ctx, "sites are not estimated in the background", "cause", err)
 		}
@@ -52,8 +56,8 @@ func pause(ctx context.Context, d time.Duration) {
 }
 
 // makeLines makes some of those that are due, and tells how many were.
-func (s *service) makeLines(ctx context.Context, method string) (int, error) {
-	due, err := s.store.DueLines(store.Everything(ctx), method, linesAt, linesHold)
+func (s *service) makeLines(ctx context.Context, method string, pace store.Pace) (int, error) {
+	due, err := s.store.DueLines(store.Everything(ctx), method, pace)
 	if err != nil {
 		return 0, err
 	}

@@ -32,7 +32,7 @@ type SiteVerdict struct {
 // SiteLine is a line of the list of sites.
 type SiteLine struct {
 	store.Summary
-	State *SiteVerdict `json:"state,omitempty" doc:"Absent where it is not worked out yet; ask for it, or again in a moment"`
+	State *SiteVerdict `json:"state,omitempty" doc:"Of an earlier version while the plan is worked on; absent where none is worked out yet: ask for it, or again in a moment"`
 }
 
 // verdicts remembers the verdict of every plan asked for, at its version.
@@ -90,13 +90,16 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*written, error) {
 		if out.Len() > 1 {
 			out.WriteByte(',')
 		}
-		line, err := json.Marshal(SiteLine{Summary: summary,
-			State: s.verdicts.get(summary.Plan, store.Stamp{Version: summary.Version, Mark: summary.Mark})})
+		of := SiteLine{Summary: summary}
+		if summary.SaidVersion != summary.Version || len(summary.Said) == 0 {
+			of.State = s.atHand(summary.Plan, store.Stamp{Version: summary.Version, Mark: summary.Mark})
+		}
+		line, err := json.Marshal(of)
 		if err != nil {
 			return nil, err
 		}
-		if said := summary.Said; len(said) > 2 && !bytes.Contains(line, []byte(`,"state":{`)) {
-			version, err := json.Marshal(summary.Version)
+		if said := summary.Said; len(said) > 2 && of.State == nil {
+			version, err := json.Marshal(summary.SaidVersion)
 			if err != nil {
 				return nil, err
 			}
@@ -112,6 +115,20 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*written, error) {
 	}
 	out.WriteByte(']')
 	return &written{Type: "application/json", Body: out.Bytes()}, nil
+}
+
+// atHand is the verdict of a version of a plan, where this server has it at hand.
+func (s *service) atHand(id string, of store.Stamp) *SiteVerdict {
+	if v := s.verdicts.get(id, of); v != nil {
+		return v
+	}
+	e, ok := s.cache.peek(id)
+	if !ok || e.head.Stamp() != of {
+		return nil
+	}
+	v := siteVerdict(e)
+	s.verdicts.put(id, of, v)
+	return &v
 }
 
 func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVerdict], error) {

@@ -30,7 +30,7 @@ func eventually(t testing.TB, what string, so func() bool) {
 // manySites are the quay and three like it.
 func manySites(t testing.TB) (*client, *store.Store) {
 	t.Helper()
-	c, s := serving(t, demo.PennywhistleQuay(), "", Options{Lines: true})
+	c, s := serving(t, demo.PennywhistleQuay(), "", Options{Lines: true, Quiet: time.Millisecond})
 	for _, name := range []string{"Mill", "Depot"} {
 		p := *demo.PennywhistleQuay()
 		p.Site.Name, p.Site.Customer = name, "Customer of "+name
@@ -85,7 +85,7 @@ func TestWhatANewMethodMovesIsTold(t *testing.T) {
 	c, s := manySites(t)
 	eventually(t, "all are estimated", func() bool { return call[Estimated](c, "GET", "/api/sites/estimated", "", 200).Done == 3 })
 	ctx := context.Background()
-	due, err := s.DueLines(ctx, "before", 2, 0)
+	due, err := s.DueLines(ctx, "before", store.Pace{Most: 2})
 	if err != nil || len(due) != 2 {
 		t.Fatal(due, err)
 	}

@@ -60,7 +60,11 @@ type many struct {
 	took  map[string][]time.Duration
 	wrong []string
 	heard atomic.Int64
+	phase atomic.Value // of the load, by which times are told apart
 }
+
+// Phases of the load.
+var phases = []string{"as people come", "at work", "as servers are restarted"}
 
 // TestManySites keeps three servers behind a proxy under the load of many people at many sites, restarts one server after the other, and
 // tells how long they waited and what the servers took.
@@ -79,6 +83,7 @@ func TestManySites(t *testing.T) {
 	t.Cleanup(cluster.Stop)
 	database := pgtest.Database(t, cluster, "many")
 	m := &many{T: t, took: make(map[string][]time.Duration)}
+	m.phase.Store(phases[0])
 	m.fill(ctx, database, howMany(t))
 	began := time.Now()
 	m.servers = several.Start(t, database)
@@ -171,6 +176,7 @@ func (m *many) ask(name, method, path, body, key string) (int, []byte) {
 	m.mutex.Lock()
 	defer m.mutex.Unlock()
 	if name != "" {
+		name = m.phase.Load().(string) + ", " + name
 		m.took[name] = append(m.took[name], time.Since(began))
 	}
 	if response.StatusCode >= 400 && !bytes.Contains(answer, []byte("busy")) && len(m.wrong) < 20 {
@@ -192,7 +198,8 @@ func (m *many) person(ctx context.Context, i int) (last int) {
 			Plan    struct{ Channels []struct{ ID string } }
 		}
 	}
-	if status, answer := m.ask("a page's data", "GET", "/api/sites/"+site, "", ""); status != http.StatusOK || json.Unmarshal(answer, &p) != nil {
+	if status, answer := m.ask("a page's data", "GET", "/api/sites/"+site, "", ""); status != http.StatusOK ||
+		json.Unmarshal(answer, &p) != nil {
 		m.Errorf("%s cannot be opened: %d", site, status)
 		return 0
 	}
@@ -256,10 +263,13 @@ func (m *many) listen(ctx context.Context, site string) {
 	}
 }
 
-// restarts restarts one server after the other in the middle of the load.
+// restarts restarts one server after the other in the last part of the load.
 func (m *many) restarts(ctx context.Context) {
-	third := length(m.T) / 3
+	third := (length(m.T) - coming) / 2
+	pause(ctx, coming)
+	m.phase.Store(phases[1])
 	pause(ctx, third)
+	m.phase.Store(phases[2])
 	for _, server := range m.servers.All {
 		if ctx.Err() == nil {
 			m.servers.Restart(server)
@@ -309,15 +319,16 @@ func (m *many) verify(database string, last []int) {
 
 // tell says how long people waited, and what it took.
 func (m *many) tell(largest int64) {
-	for _, name := range []string{"an edit", "a page's data", "list of sites", "search"} {
-		took := m.took[name]
-		slices.Sort(took)
-		if len(took) == 0 {
-			m.Errorf("%s was never asked", name)
-			continue
+	for _, phase := range phases {
+		for _, name := range []string{"an edit", "a page's data", "list of sites", "search"} {
+			took := m.took[phase+", "+name]
+			slices.Sort(took)
+			if len(took) == 0 {
+				continue
+			}
+			at := func(percent int) time.Duration { return took[(len(took)-1)*percent/100].Round(time.Millisecond) }
+			m.Logf("%s: %-14s %6d times: median %v, 95 of 100 within %v, the longest %v", phase, name, len(took), at(50), at(95), at(100))
 		}
-		at := func(percent int) time.Duration { return took[(len(took)-1)*percent/100].Round(time.Millisecond) }
-		m.Logf("%-14s %6d times: median %v, 95 of 100 within %v, the longest %v", name, len(took), at(50), at(95), at(100))
 	}
 	m.Logf("%d changes heard; the largest server took %d MB", m.heard.Load(), largest>>10)
 }

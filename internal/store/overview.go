@@ -28,9 +28,17 @@ type DueLine struct {
 // lineDue is, in SQL, whether a line l is not of the adopted plan p as it is, by method $1.
 const lineDue = `(l.site is null or l.plan <> p.id or l.version <> p.version or l.mark <> p.mark or l.method <> $1)`
 
+// Pace is how lines are made.
+type Pace struct {
+	Most  int           // held at once
+	Hold  time.Duration // after which others make what one held and did not
+	Quiet time.Duration // for which a plan has to rest before its line is made anew: one that is worked on changes all the time
+	Least time.Duration // after which it is made all the same
+}
+
 // DueLines holds some sites whose lines are to be made, for a while, so that no other server makes them too: those that were never made
-// first, then those whose plan changed, the newest first, then those of another method; archived ones last.
-func (s *Store) DueLines(ctx context.Context, method string, most int, hold time.Duration) (due []DueLine, err error) {
+// first, then those whose plan changed and rests, the newest first, then those of another method; archived ones last.
+func (s *Store) DueLines(ctx context.Context, method string, pace Pace) (due []DueLine, err error) {
 	err = s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, `insert into site_line (site) select id from site where not exists (select from site_line l where l.site = site.id)
 			on conflict do nothing`); err != nil {
@@ -38,11 +46,12 @@ func (s *Store) DueLines(ctx context.Context, method string, most int, hold time
 		}
 		rows, err := tx.Query(ctx, `with due as (
 				select l.site, p.id as plan, p.version, p.mark, s.company from site_line l join site s on s.id = l.site join plan p on p.id = s.adopted
-				where l.held < now() and `+lineDue+`
+				where l.held < now() and `+lineDue+` and
+					(l.made_at is null or l.plan <> p.id or l.version = p.version or p.changed_at < now() - $4::interval or l.made_at < now() - $5::interval)
 				order by s.archived_at is not null, l.plan = p.id and l.version = p.version, p.changed_at desc, l.site limit $2
 				for update of l skip locked)
 			update site_line l set held = now() + $3 from due where l.site = due.site
-			returning due.site, due.plan, due.company, due.version, due.mark`, method, most, hold)
+			returning due.site, due.plan, due.company, due.version, due.mark`, method, pace.Most, pace.Hold, pace.Quiet, pace.Least)
 		if err != nil {
 			return err
 		}

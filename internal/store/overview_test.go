@@ -35,7 +35,7 @@ func TestLinesAreMadeOnce(t *testing.T) {
 	for range 3 {
 		group.Go(func() {
 			for {
-				due, err := s.DueLines(ctx, "m1", 3, time.Minute)
+				due, err := s.DueLines(ctx, "m1", Pace{Most: 3, Hold: time.Minute})
 				if err != nil {
 					t.Error(err)
 				}
@@ -71,7 +71,7 @@ func TestALineIsOfAVersionAndAMethod(t *testing.T) {
 	}
 	due := func(method string) DueLine {
 		t.Helper()
-		list, err := s.DueLines(ctx, method, 5, time.Minute)
+		list, err := s.DueLines(ctx, method, Pace{Most: 5, Hold: time.Minute})
 		if err != nil || len(list) != 1 || list[0].Company != "own" {
 			t.Fatalf("%+v, %v", list, err)
 		}
@@ -86,7 +86,7 @@ func TestALineIsOfAVersionAndAMethod(t *testing.T) {
 		return string(list[0].Said)
 	}
 	first := due("m1")
-	if again, err := s.DueLines(ctx, "m1", 5, time.Minute); err != nil || len(again) != 0 {
+	if again, err := s.DueLines(ctx, "m1", Pace{Most: 5, Hold: time.Minute}); err != nil || len(again) != 0 {
 		t.Fatalf("%+v is made twice at once, %v", again, err)
 	}
 	if err := s.MakeLine(ctx, lineOf(first, "m1", 30), always); err != nil || said() != "30" {
@@ -104,8 +104,11 @@ func TestALineIsOfAVersionAndAMethod(t *testing.T) {
 	if _, err := s.Save(ctx, head, Note{Author: "Test"}, next); err != nil {
 		t.Fatal(err)
 	}
-	if said() != "" {
-		t.Error("the line of another version is shown")
+	if list, err := s.List(ctx); err != nil || list[0].SaidVersion != 1 || list[0].Version != 2 {
+		t.Errorf("the line of another version is shown as of this one: %+v, %v", list, err)
+	}
+	if list, err := s.DueLines(ctx, "m1", Pace{Most: 5, Hold: time.Minute, Quiet: time.Hour, Least: time.Hour}); err != nil || len(list) > 0 {
+		t.Errorf("%+v is made while it is worked on, %v", list, err)
 	}
 	if err := s.MakeLine(ctx, lineOf(due("m1"), "m1", 31), always); err != nil || said() != "31" {
 		t.Error(said(), err)

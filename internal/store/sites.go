@@ -122,8 +122,10 @@ type Summary struct {
 	Stage    Stage     `json:"stage" enum:"planned,handed,measure,template" doc:"How far it has come: being planned, handed over, to be measured; or that it is a template, from which others take"`
 	Place    string    `json:"place"`
 	Tags     []string  `json:"tags"`
-	// Said is the line of its adopted plan as it is; nil where that was not made yet, or the plan cannot be read.
-	Said json.RawMessage `json:"-"`
+	// Said is the line of its adopted plan, of a version up to the one that it has; nil where none was made yet, or the plan cannot be
+	// read.
+	Said        json.RawMessage `json:"-"`
+	SaidVersion int64           `json:"-"`
 }
 
 // List returns all sites, those changed last first.
@@ -131,7 +133,7 @@ func (s *Store) List(ctx context.Context) ([]Summary, error) {
 	rows, err := s.pool.Query(ctx, `
 		select s.id, p.id, coalesce(p.site_name, s.id), coalesce(p.variant, ''), coalesce(p.customer, ''), p.channels,
 			p.version, p.mark, p.changed_at, s.archived_at is not null, s.stage, s.place, s.tags,
-			case when l.plan = p.id and l.version = p.version and l.mark = p.mark then l.said end
+			case when l.plan = p.id and l.mark = p.mark then l.said end, coalesce(l.version, 0)
 		from site s join plan p on p.id = s.adopted left join site_line l on l.site = s.id order by p.changed_at desc, s.id`)
 	if err != nil {
 		return nil, err

@@ -15,6 +15,8 @@ const props = defineProps<{ site: SiteLine; picked: boolean }>()
 const emit = defineEmits<{ pick: [event: MouseEvent]; duplicate: []; archive: [] }>()
 const { shown } = useSiteColumns()
 const state = computed(() => props.site.state)
+/** Of the plan as it was a moment ago, while somebody works on it. */
+const old = computed(() => !!state.value && state.value.version < props.site.version)
 const when = computed(() => moment(props.site.changed))
 
 type Act = 'duplicate' | 'archive' | 'export' | 'bundle'
@@ -41,7 +43,12 @@ function act(command: Act) {
     <span v-if="c.id === 'stage'" :class="{ soft: site.stage === 'planned' }">{{ stageName(site.stage) }}</span>
     <span v-else-if="c.id === 'place'" class="cut" :title="site.place">{{ site.place }}</span>
     <span v-else-if="c.id === 'tags'" class="cut" :title="site.tags.join(', ')">{{ site.tags.join(', ') }}</span>
-    <span v-else-if="c.id === 'kept'" class="kept" :class="{ short: state?.short }">
+    <span
+      v-else-if="c.id === 'kept'"
+      class="kept"
+      :class="{ short: state?.short, old }"
+      :title="old ? `of revision ${state!.version}; revision ${site.version} is being estimated` : undefined"
+    >
       <template v-if="state">
         <template v-if="state.keptDays != null"
           ><b>{{ daysInWords(state.keptDays) }}</b
@@ -106,6 +113,10 @@ function act(command: Act) {
 .kept {
   position: relative;
   padding-bottom: 6px;
+}
+
+.old {
+  font-style: italic;
 }
 
 .number {
