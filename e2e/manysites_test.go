@@ -114,8 +114,9 @@ func TestASiteTakesFromAnother(t *testing.T) {
 	company, err := edit.After(demo.PennywhistleQuay(),
 		edit.Edit{SetSite: &edit.SetSite{Name: &name}},
 		edit.Edit{SetDuty: &edit.SetDuty{Duty: plan.Duty{ID: "watch", Name: "Night watch", Base: &plan.Base{Stream: plan.Sub}}}},
-		edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: append(demo.PennywhistleQuay().Site.SpecialDays, plan.SpecialDay{Name: "Founders' day",
-			From: week.Date{Year: 2027, Month: 3, Day: 5}, To: week.Date{Year: 2027, Month: 3, Day: 5}, Yearly: true, UseDay: &sunday})}})
+		edit.Edit{SetSpecialDays: &edit.SetSpecialDays{Days: append(demo.PennywhistleQuay().Site.SpecialDays,
+			plan.SpecialDay{Name: "Founders' day",
+				From: week.Date{Year: 2027, Month: 3, Day: 5}, To: week.Date{Year: 2027, Month: 3, Day: 5}, Yearly: true, UseDay: &sunday})}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -126,7 +127,8 @@ func TestASiteTakesFromAnother(t *testing.T) {
 	if err := s.store.Mark(ctx, []string{"template"}, store.Marks{Stage: &stage}); err != nil {
 		t.Fatal(err)
 	}
-	p.open("/sites/quay/kit/from", `[data-test="from-site"] optgroup[label="Templates"]`)
+	p.open("/sites/quay/kit/from", `[data-test="from-site"]`)
+	p.until(`!!document.querySelector('optgroup[label="Templates"]')`)
 	p.until(`(() => { const s = document.querySelector('[data-test="from-site"]'); s.value = 'template'; s.dispatchEvent(new Event('change')); return true })()`)
 	p.shows(`[data-test="takings"]`, "Night watch")
 	p.shows(`[data-test="takings"]`, "Founders' day")

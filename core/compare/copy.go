@@ -20,10 +20,11 @@ type Copied struct {
 	Pictures []string    `json:"-"` // that the channels name
 }
 
-// CopyChannels are the edits that copy channels of one plan into another, onto a recorder and a pool of it: with the weeks, duties,
-// activities, camera kinds and objects that they name, where the plan does not have these as they are; of two that differ both stay, the
-// one that comes under another name. Numbers are the first that no camera has. Ties stay behind, as contacts, sounders and other channels do. A
-// channel that is not there, or more of them than the recorder has room for, is a [*document.Error].
+// CopyChannels are the edits that copy channels of one plan into another, onto a recorder and a pool of it: with the weeks,
+// duties, activities, camera kinds and objects that they name, where the plan does not have these as they are; of two that differ
+// both stay, the one that comes under another name. Numbers are the first that no camera has. Ties stay behind, as contacts,
+// sounders and other channels do. A channel that is not there, or more of them than the recorder has room for, is a
+// [*document.Error].
 func CopyChannels(to, from *plan.Plan, ids []string, recorder, pool string) (*Copied, error) {
 	r := to.Recorder(recorder)
 	if r == nil {

@@ -27,8 +27,8 @@ type Taking struct {
 // taken are kinds of things that sites take from each other: how a company plans, and nothing that stands at one place.
 var taken = []string{"duty", "week", "activity", "camera kind", "object", "message"}
 
-// Takings are what a plan could take from one of another site, in the order of the document. What only it has itself stays, so a plan that
-// departs from another is told of it, and never loses anything to it.
+// Takings are what a plan could take from one of another site, in the order of the document. What only it has itself stays, so a
+// plan that departs from another is told of it, and never loses anything to it.
 func Takings(to, from *plan.Plan) (out []Taking) {
 	for _, s := range Plans(to, from) {
 		if !slices.Contains(taken, s.Kind) && !wording(s) {
@@ -141,8 +141,8 @@ func takesFor(from *plan.Plan, id string) *plan.Recorder {
 	return only
 }
 
-// Take are the edits that take some of what [Takings] offers, by their ids, with what it names and the plan does not have. An id that is
-// offered no more is a [*document.Error].
+// Take are the edits that take some of what [Takings] offers, by their ids, with what it names and the plan does not have. An id
+// that is offered no more is a [*document.Error].
 func Take(to, from *plan.Plan, ids []string) (edits []edit.Edit, err error) {
 	offered := Takings(to, from)
 	var parts []Part

@@ -34,7 +34,8 @@ func template(t *testing.T, of *plan.Plan) *plan.Plan {
 	return p
 }
 
-// TestAPlanTakesFromAnother takes one thing after the other, and all at once, until nothing is offered; what only the plan has itself stays.
+// TestAPlanTakesFromAnother takes one thing after the other, and all at once, until nothing is offered; what only the plan has
+// itself stays.
 func TestAPlanTakesFromAnother(t *testing.T) {
 	p := plantest.Read(t, full)
 	own := plan.SpecialDay{Name: "Own", From: week.Date{Year: 2027, Month: 1, Day: 6}, To: week.Date{Year: 2027, Month: 1,

@@ -192,7 +192,8 @@ func making(op huma.Operation) huma.Operation {
 func register(api huma.API, s *service) {
 	api.UseMiddleware(s.guarded(api))
 	for _, resource := range []func(huma.API, *service){
-		registerHealth, registerFormat, registerSites, registerSiteList, registerSiteMarks, registerCompanyFigures, registerTaken, registerOpenings,
+		registerHealth, registerFormat, registerSites, registerSiteList, registerSiteMarks, registerCompanyFigures,
+		registerTaken, registerOpenings,
 		registerPlans, registerEdits, registerRevisions, registerFindings,
 		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,

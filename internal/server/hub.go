@@ -204,6 +204,48 @@ type Beat struct {
 	Away    bool    `json:"away,omitempty" doc:"Whether the database does not answer, so that nothing can be saved at present"`
 }
 
+// heardSites refuses a stream of sites that are not there, or that whoever asks may not see, unless these are to be passed over.
+func (s *service) heardSites(api huma.API) func(ctx huma.Context, next func(huma.Context)) {
+	return func(ctx huma.Context, next func(huma.Context)) {
+		if ctx.Query("passOver") == "true" {
+			next(ctx)
+			return
+		}
+		for _, site := range sitesHeard(ctx) {
+			_, err := s.store.Site(ctx.Context(), site)
+			if err == nil && !s.maySee(ctx.Context(), site) {
+				err = store.ErrNotFound
+			}
+			if err != nil {
+				told := s.problem(ctx.Context(), err).(huma.StatusError)
+				_ = huma.WriteErr(api, ctx, told.GetStatus(), told.Error())
+				return
+			}
+		}
+		next(ctx)
+	}
+}
+
+// sendVersions tells the versions of the plans of some sites as they are. Those that are not there, or that whoever asks may not see,
+// have none.
+func (s *service) sendVersions(ctx context.Context, sites []string, data func(any) error) error {
+	for _, id := range sites {
+		site, err := s.store.Site(ctx, id)
+		if errors.Is(err, store.ErrNotFound) || err == nil && !s.maySee(ctx, id) {
+			continue
+		}
+		if err != nil {
+			return err
+		}
+		for _, p := range site.Plans {
+			if err := data(store.Changed{Site: id, Plan: p.ID, Version: p.Version, Mark: p.Mark}); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
 // sitesHeard are the sites that a stream is asked for.
 func sitesHeard(ctx huma.Context) []string {
 	u := ctx.URL()
@@ -221,24 +263,7 @@ func registerChanges(api huma.API, s *service) {
 	}
 	sse.Register(api, huma.Operation{
 		OperationID: "changes", Method: http.MethodGet, Path: changesPath, Summary: "Changes, as they are made",
-		Middlewares: huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
-			if ctx.Query("passOver") == "true" {
-				next(ctx)
-				return
-			}
-			for _, site := range sitesHeard(ctx) {
-				_, err := s.store.Site(ctx.Context(), site)
-				if err == nil && !s.maySee(ctx.Context(), site) {
-					err = store.ErrNotFound
-				}
-				if err != nil {
-					told := s.problem(ctx.Context(), err).(huma.StatusError)
-					_ = huma.WriteErr(api, ctx, told.GetStatus(), told.Error())
-					return
-				}
-			}
-			next(ctx)
-		}},
+		Middlewares: huma.Middlewares{s.heardSites(api)},
 	}, map[string]any{"change": store.Changed{}, "site": store.SiteChanged{}, "present": store.Presence{}, "missed": Missed{},
 		"beat": Beat{}},
 		func(ctx context.Context, in *request, send sse.Sender) {
@@ -253,19 +278,8 @@ func registerChanges(api huma.API, s *service) {
 			if beat() != nil {
 				return
 			}
-			for _, id := range in.Sites {
-				site, err := s.store.Site(ctx, id)
-				if errors.Is(err, store.ErrNotFound) || err == nil && !s.maySee(ctx, id) {
-					continue
-				}
-				if err != nil {
-					return
-				}
-				for _, p := range site.Plans {
-					if send.Data(store.Changed{Site: id, Plan: p.ID, Version: p.Version, Mark: p.Mark}) != nil {
-						return
-					}
-				}
+			if s.sendVersions(ctx, in.Sites, send.Data) != nil {
+				return
 			}
 			tick := time.NewTicker(s.beat)
 			defer tick.Stop()

@@ -197,8 +197,8 @@ type Marks struct {
 // MostTags is how many tags a site has at most.
 const MostTags = 30
 
-// Mark says something of several sites, of all or of none. It fails with ErrNotFound where one of them is not there, and with ErrTags where one
-// would have too many.
+// Mark says something of several sites, of all or of none. It fails with ErrNotFound where one of them is not there, and with
+// ErrTags where one would have too many.
 func (s *Store) Mark(ctx context.Context, sites []string, m Marks) error {
 	return s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) error {
 		var there int

@@ -7824,7 +7824,7 @@ export interface components {
              * @enum {string}
              */
             stage: "planned" | "handed" | "measure" | "template";
-            /** @description Absent where it is not worked out yet; ask for it, or again in a moment */
+            /** @description Of an earlier version while the plan is worked on; absent where none is worked out yet: ask for it, or again in a moment */
             state?: components["schemas"]["SiteVerdict"];
             tags: string[];
             /** @description Name of the plan */
