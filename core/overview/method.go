@@ -2,10 +2,10 @@ package overview
 
 import (
 	"context"
-	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"hash/fnv"
 
 	"wakefield.example/core/check"
 	"wakefield.example/core/estimate"
@@ -15,7 +15,7 @@ import (
 // Method is a print of the method: of what it says of a plan that has something of everything that a site can be opened with. It is
 // the same as long as the method says the same of that plan, and another where a figure or a finding of it is another by anything.
 func Method(ctx context.Context) (string, error) {
-	sum := sha256.New()
+	sum := fnv.New128a()
 	for _, codec := range []string{"h264", "h265"} {
 		p, err := probe(codec)
 		if err != nil {

@@ -44,7 +44,11 @@ func (s *service) lines(ctx context.Context, quiet time.Duration) {
 		if n > 0 && err == nil {
 			continue
 		}
-		pause(ctx, linesLook/2+rand.N(linesLook)) // not all servers at once
+		wait := linesLook/2 + rand.N(linesLook) // not all servers at once
+		if err != nil {
+			wait *= 8 // a database that is away is said, and not all the time
+		}
+		pause(ctx, wait)
 	}
 }
 
