@@ -115,6 +115,9 @@ func drawnIn(ctx context.Context, e entry, channel string, edits []edit.Edit, st
 	result := e.site
 	if len(edits) > 0 {
 		next, err := edit.After(e.head.Plan, edits...)
+		if err == nil {
+			at, err = channelIn(next, channel) // what is being drawn may have moved it, or taken it away
+		}
 		if err != nil {
 			return out, err
 		}

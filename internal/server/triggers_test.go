@@ -95,3 +95,13 @@ func TestHoursArePainted(t *testing.T) {
 		t.Errorf("%q", p.Detail)
 	}
 }
+
+// TestAPictureOfAChannelThatGoes is drawn with edits that take the channel away, or one before it.
+func TestAPictureOfAChannelThatGoes(t *testing.T) {
+	c, _ := serving(t, demo.PennywhistleQuay(), "", Options{})
+	last := demo.PennywhistleQuay().Channels[len(demo.PennywhistleQuay().Channels)-1].ID
+	first := demo.PennywhistleQuay().Channels[0].ID
+	remove := func(id string) string { return `{"edits": [{"removeChannels": {"channels": ["` + id + `"]}}]}` }
+	c.does("POST", "/api/plans/site/channels/"+last+"/picture", remove(last), 404)
+	c.does("POST", "/api/plans/site/channels/"+last+"/picture", remove(first), 200)
+}
