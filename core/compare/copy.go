@@ -47,28 +47,20 @@ func CopyChannels(to, from *plan.Plan, ids []string, recorder, pool string) (*Co
 	}
 	places := freePlaces(to, r)
 	if len(ids) > len(places) {
-		return nil, document.Wrong("channels", "%s has room for %d more, and these are %d", r.Name, len(places), len(ids))
+		return nil, document.Wrong("channels", "%s has room for %d more, and these are %d; choose fewer, or another recorder", r.Name, len(places), len(ids))
 	}
 	var parts []Part
-	left := ids
-	ids = slices.Clone(ids)
-	for i := range ids {
-		id := ids[i]
-		c := q.Channel(id)
-		if c == nil {
+	copied := make([]plan.Channel, len(ids))
+	for i, id := range ids {
+		there := q.Channel(id)
+		if there == nil {
 			return nil, document.Wrong("channels["+strconv.Itoa(i)+"]", "no channel %q", id)
 		}
+		c := &copied[i]
+		*c = *there
 		next := cmp.Or(places[i].id, plan.FreeID(c.Name, "channel", func(id string) bool {
 			return to.Channel(id) != nil || slices.Contains(out.Channels, id)
 		}))
-		if other := q.Channel(next); other != nil && other != c {
-			other.ID = plan.FreeID(next, "channel", func(id string) bool { return to.Channel(id) != nil || q.Channel(id) != nil })
-			for k := i + 1; k < len(ids); k++ { // it may be among those that are to come
-				if ids[k] == next {
-					ids[k] = other.ID
-				}
-			}
-		}
 		c.ID, c.Recorder, c.Pool, c.Number, c.Address = next, recorder, pool, places[i].number, ""
 		if c.Scene != nil && c.Scene.Picture != "" {
 			out.Pictures = append(out.Pictures, c.Scene.Picture)
@@ -77,10 +69,11 @@ func CopyChannels(to, from *plan.Plan, ids []string, recorder, pool string) (*Co
 		parts = append(parts, Part{Kind: "channel", Key: next})
 	}
 	for i := range from.Effects {
-		if slices.ContainsFunc(left, func(id string) bool { return names(&from.Effects[i], id) }) {
+		if slices.ContainsFunc(ids, func(id string) bool { return names(&from.Effects[i], id) }) {
 			out.Left = append(out.Left, "tie: "+from.Effects[i].String())
 		}
 	}
+	q.Channels = copied // those that stay there may have the same ids
 	out.Edits, err = Carry(to, q, parts)
 	return out, err
 }

@@ -33,7 +33,7 @@ func festive(t *testing.T) (*plan.Plan, []plan.SpecialDay) {
 	return p, days
 }
 
-// following is a recorder set as planned that follows special days.
+// followingDevice is a recorder set as planned that follows special days.
 func followingDevice(p *plan.Plan, recorder string) *Device {
 	d := asPlanned(p, recorder)
 	d.Today, d.SpecialDays = today, 50

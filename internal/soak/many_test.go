@@ -189,7 +189,7 @@ func (m *many) ask(name, method, path, body, key string) (int, []byte) {
 func (m *many) person(ctx context.Context, i int) (last int) {
 	r := mathrand.New(mathrand.NewPCG(uint64(i), 3))
 	site := m.sites[i*len(m.sites)/people]
-	pause(ctx, rand2(r, coming))
+	pause(ctx, upTo(r, coming))
 	version, mark := int64(1), ""
 	var p struct {
 		Plan struct {
@@ -205,7 +205,7 @@ func (m *many) person(ctx context.Context, i int) (last int) {
 	}
 	version, mark = p.Plan.Version, p.Plan.Mark
 	channel := p.Plan.Plan.Channels[0].ID
-	opens, lists := time.Now().Add(rand2(r, opening)), time.Now().Add(rand2(r, listing))
+	opens, lists := time.Now().Add(upTo(r, opening)), time.Now().Add(upTo(r, listing))
 	for value := 1; ctx.Err() == nil; value++ {
 		key := rand.Text()
 		body := fmt.Sprintf(`{"version":%d,"mark":%q,"edits":[{"setAudio":{"channels":[%q],"audioKbps":%d}}]}`, version, mark, channel, value)
@@ -223,19 +223,19 @@ func (m *many) person(ctx context.Context, i int) (last int) {
 		}
 		if time.Now().After(opens) {
 			m.ask("a page's data", "GET", "/api/sites/"+m.sites[r.IntN(len(m.sites))], "", "")
-			opens = time.Now().Add(opening/2 + rand2(r, opening))
+			opens = time.Now().Add(opening/2 + upTo(r, opening))
 		}
 		if time.Now().After(lists) {
 			m.ask("list of sites", "GET", "/api/sites", "", "")
 			m.ask("search", "GET", fmt.Sprintf("/api/sites/search?text=camera+%d+weir", r.IntN(40)), "", "")
-			lists = time.Now().Add(listing/2 + rand2(r, listing))
+			lists = time.Now().Add(listing/2 + upTo(r, listing))
 		}
-		pause(ctx, pace/2+rand2(r, pace))
+		pause(ctx, pace/2+upTo(r, pace))
 	}
 	return last
 }
 
-func rand2(r *mathrand.Rand, d time.Duration) time.Duration { return time.Duration(r.Int64N(int64(d))) }
+func upTo(r *mathrand.Rand, d time.Duration) time.Duration { return time.Duration(r.Int64N(int64(d))) }
 
 func pause(ctx context.Context, d time.Duration) {
 	select {

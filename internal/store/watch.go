@@ -22,7 +22,7 @@ type Changed struct {
 // SiteChanged says that something about a site changed beside what is in its plans.
 type SiteChanged struct {
 	Site string `json:"site"`
-	What string `json:"what" enum:"made,variant,removed,back,adopted,archived,unarchived,named,handover,measured,devices,marked" doc:"How far the site has come, its place or its tags were said; A device was set, read or written; what was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named"`
+	What string `json:"what" enum:"made,variant,removed,back,adopted,archived,unarchived,named,handover,measured,devices,marked" doc:"The site or a variant was made; a variant was removed, restored, or adopted; the site was archived, or taken out again; a revision was named; steps of a sheet were done, or it was printed; what was found was brought in or taken away; a device was set, read or written; how far the site has come, its place or its tags were said"`
 	Plan string `json:"plan" doc:"The plan that it is about; empty for the site as a whole"`
 }
 

@@ -7801,7 +7801,7 @@ export interface components {
             plan: string;
             site: string;
             /**
-             * @description How far the site has come, its place or its tags were said; A device was set, read or written; what was found was brought in or taken away; steps of a sheet were done, or it was printed; The site or a variant was made, a variant was removed or restored, or adopted; the site was archived, or taken out again; a revision was named
+             * @description The site or a variant was made; a variant was removed, restored, or adopted; the site was archived, or taken out again; a revision was named; steps of a sheet were done, or it was printed; what was found was brought in or taken away; a device was set, read or written; how far the site has come, its place or its tags were said
              * @enum {string}
              */
             what: "made" | "variant" | "removed" | "back" | "adopted" | "archived" | "unarchived" | "named" | "handover" | "measured" | "devices" | "marked";

@@ -111,7 +111,7 @@ const file = computed(() => (data.value ? fileOf(data.value) : ''))
   </div>
 </template>
 
-<style src="./tables.css" />
+<style src="./figures.css" />
 <style scoped>
 .company {
   display: grid;
@@ -134,18 +134,9 @@ main {
   margin-left: auto;
 }
 
-h1,
-h2 {
+h1 {
   font-size: 16px;
   margin: 0;
-}
-
-h2 {
-  margin-top: 16px;
-}
-
-section > h2:first-child {
-  margin-top: 0;
 }
 
 .sums {

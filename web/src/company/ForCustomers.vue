@@ -35,10 +35,3 @@ defineProps<{ customers: components['schemas']['OverviewOrdered'][] }>()
     </table>
   </section>
 </template>
-
-<style scoped>
-h2 {
-  font-size: 16px;
-  margin: 0;
-}
-</style>

@@ -32,10 +32,3 @@ defineProps<{ found: components['schemas']['OverviewAllOf'][] }>()
     </table>
   </section>
 </template>
-
-<style scoped>
-h2 {
-  font-size: 16px;
-  margin: 0;
-}
-</style>

@@ -55,5 +55,5 @@ export function useSites() {
     return told.data?.id
   }
 
-  return { sites, failure, left, load, act, duplicate, importPlan }
+  return { sites, failure, load, act, duplicate, importPlan }
 }
