@@ -14,8 +14,14 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"golang.org/x/sync/singleflight"
+
 	"wakefield.example/core/document"
+	"wakefield.example/core/handover"
+	"wakefield.example/core/measured"
+	"wakefield.example/core/rehearse"
 	"wakefield.example/internal/account"
+	"wakefield.example/internal/papers"
 	"wakefield.example/internal/store"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -65,7 +71,8 @@ func answering[T any](api huma.API, op huma.Operation) huma.Operation {
 // service answers the operations of the API.
 type service struct {
 	store        *store.Store
-	cache        *cache
+	cache        *Cache[string, entry]
+	loading      singleflight.Group // of plans
 	hub          *hub
 	log          *slog.Logger
 	meters       *meters
@@ -77,16 +84,32 @@ type service struct {
 	samplePeople []account.SamplePerson // names of the sample people of a demonstration
 	beat         time.Duration
 	epoch        string // of the database; only the watch sees it
-	verdicts     verdicts
+	verdicts     *Cache[string, knownVerdict]
 	prepared     preparations
-	comparisons  *comparisons
+	comparisons  *Cache[comparisonOf, *measured.Result]
 	apart        Devices         // how devices are spoken with
 	life         context.Context // ends with the server
 	works        sync.WaitGroup  // what is being done with devices
 	working      chan struct{}   // has one for each
 
-	rehearsals rehearsals
-	sources    sources
+	rehearsals *Cache[rehearsalOf, *rehearse.Rehearsal]
+	sources    *Cache[sourceKey, *papers.Source]     // plans made ready for paper
+	printed    *Cache[printedKey, handover.Document] // sheets as they were printed
+}
+
+// problem turns an error into what the client is told, and writes the cause of what is
+// not the client's doing into the log.
+func (s *service) problem(ctx context.Context, err error) error {
+	if errors.Is(err, context.Canceled) && s.life != nil && s.life.Err() != nil { // nobody gave it up
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("The server is being stopped. Send it again in a moment."),
+			http.Header{"Retry-After": {"1"}})
+	}
+	told := problemOf(err)
+	var status huma.StatusError
+	if errors.As(told, &status) && status.GetStatus() >= 500 {
+		s.log.ErrorContext(ctx, "problem", "id", requestID(ctx), "status", status.GetStatus(), "cause", err)
+	}
+	return told
 }
 
 type body[T any] struct{ Body T }
@@ -161,15 +184,6 @@ type SiteParam struct {
 type PlanParam struct {
 	ID string `path:"id" maxLength:"200" doc:"Id of the plan"`
 }
-
-// Sizes of requests, in bytes.
-const (
-	usualBody   = 4 << 20
-	tableBody   = 16 << 20
-	clipBody    = 24 << 20
-	largestBody = 32 << 20 // plan files and event logs
-	bundleBody  = 80 << 20 // plan files with pictures
-)
 
 // op describes an operation.
 func op(id, method, path, summary string) huma.Operation {

@@ -243,7 +243,7 @@ func unchanged(e entry) *body[*Answer] {
 // answer remembers a change and tells what it changed.
 func (s *service) answer(before, after entry, change *store.Change) (*body[*Answer], error) {
 	after.head = change.Head
-	s.cache.put(after.remembering(before))
+	s.keep(after.remembering(before))
 	if before.head.Plan == nil { // it could not be read; all of it is new
 		before.head = &store.Head{ID: before.head.ID, Version: before.head.Version, Mark: before.head.Mark, Plan: after.head.Plan}
 	}

@@ -237,8 +237,8 @@ func (s *service) sincePrinted(ctx context.Context, e entry, r *RecorderSheet, n
 // sheetsAt are the sheets of a plan as they were at a revision; there is false where that is not there any more. They are
 // remembered, as they are asked for after every change.
 func (s *service) sheetsAt(ctx context.Context, e entry, revision int64) (doc handover.Document, there bool, err error) {
-	key := pastKey{e.head.ID, e.head.Mark, revision}
-	if doc, there = s.sources.pastOf(key); there {
+	key := printedKey{e.head.ID, e.head.Mark, revision}
+	if doc, there = s.printed.Get(key); there {
 		return doc, true, nil
 	}
 	doc, err = heavily(ctx, s.heavy.heavy, func(ctx context.Context) (doc handover.Document, err error) {
@@ -259,7 +259,7 @@ func (s *service) sheetsAt(ctx context.Context, e entry, revision int64) (doc ha
 		return doc, false, nil // thinned out, or of another history
 	}
 	if err == nil {
-		s.sources.keepPast(key, doc)
+		s.printed.Put(key, doc)
 	}
 	return doc, err == nil, err
 }

@@ -32,6 +32,34 @@ func waitFor(ctx context.Context, s *semaphore.Weighted, n int64) (release func(
 	return sync.OnceFunc(func() { s.Release(n) }), nil
 }
 
+// heldKey is for a slot that the work of a context is in.
+type heldKey struct{ slot *semaphore.Weighted }
+
+// heavily is something that takes long or much memory, of which not much goes on at
+// once. What is done within it and is heavy too needs no slot of its own: two that each
+// waited for the other's would wait for ever.
+func heavily[T any](ctx context.Context, s *semaphore.Weighted, do func(ctx context.Context) (T, error)) (T, error) {
+	if ctx.Value(heldKey{s}) != nil {
+		return do(ctx)
+	}
+	release, err := waitFor(ctx, s, 1)
+	if err != nil {
+		var none T
+		return none, err
+	}
+	defer release()
+	return do(context.WithValue(ctx, heldKey{s}, true))
+}
+
+// Sizes of requests, in bytes.
+const (
+	usualBody   = 4 << 20
+	tableBody   = 16 << 20
+	clipBody    = 24 << 20
+	largestBody = 32 << 20 // plan files and event logs
+	bundleBody  = 80 << 20 // plan files with pictures
+)
+
 // gate bounds what the bodies of all requests take at once.
 type gate struct{ room *semaphore.Weighted }
 
@@ -87,12 +115,12 @@ const readsAtOnce = 1.5
 // slowAfter is when a request that reads no longer counts: it waits for its client, and not for a core.
 const slowAfter = 250 * time.Millisecond
 
-// reads lets requests that only read wait for each other.
-func reads() func(http.Handler) http.Handler {
+// reads lets requests that only read wait for each other, but for those that last.
+func reads(lasts func(*http.Request) bool) func(http.Handler) http.Handler {
 	room := semaphore.NewWeighted(int64(readsAtOnce * float64(runtime.GOMAXPROCS(0))))
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			if r.Method != http.MethodGet || !strings.HasPrefix(r.URL.Path, "/api/") || r.URL.Path == changesPath {
+			if r.Method != http.MethodGet || !strings.HasPrefix(r.URL.Path, "/api/") || lasts(r) {
 				next.ServeHTTP(w, r)
 				return
 			}
@@ -134,46 +162,5 @@ func (s *slots) written(ctx context.Context) {
 	if release, err := waitFor(ctx, s.answers, 1); err == nil {
 		timer := time.AfterFunc(slowAfter, release)
 		*then = func() { timer.Stop(); release() }
-	}
-}
-
-// turns lets the changes of one site go one after the other, as they would only make
-// each other stale. Sites do not wait for each other.
-type turns struct {
-	mutex sync.Mutex
-	sites map[string]*turn
-}
-
-type turn struct {
-	free    chan struct{} // holds one token while nobody has the turn
-	waiting int
-}
-
-func newTurns() *turns { return &turns{sites: make(map[string]*turn)} }
-
-// take waits for the turn of a site.
-func (t *turns) take(ctx context.Context, id string) (release func(), err error) {
-	t.mutex.Lock()
-	site := t.sites[id]
-	if site == nil {
-		site = &turn{free: make(chan struct{}, 1)}
-		site.free <- struct{}{}
-		t.sites[id] = site
-	}
-	site.waiting++
-	t.mutex.Unlock()
-	leave := func() {
-		t.mutex.Lock()
-		defer t.mutex.Unlock()
-		if site.waiting--; site.waiting == 0 {
-			delete(t.sites, id)
-		}
-	}
-	select {
-	case <-site.free:
-		return func() { site.free <- struct{}{}; leave() }, nil
-	case <-ctx.Done():
-		leave()
-		return nil, ctx.Err()
 	}
 }

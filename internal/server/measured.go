@@ -7,11 +7,9 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/hashicorp/golang-lru/v2/simplelru"
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/measured"
@@ -206,45 +204,26 @@ func (m *MeasuredSite) add(list []store.Brought) (all measured.Data, ids string,
 	return all, ids, nil
 }
 
-// comparisons remembers the last ones: they are asked for again after every change of a page.
-type comparisons struct {
-	mu   sync.Mutex
-	last *simplelru.LRU[comparisonOf, *measured.Result]
-}
-
 type comparisonOf struct {
 	plan    string
 	at      store.Stamp
 	brought string
 }
 
-// mostComparisons are remembered, of some hundred kilobytes each.
+// mostComparisons are remembered, as they are asked for again after every change of a page; of some hundred kilobytes each.
 const mostComparisons = 40
-
-func newComparisons() *comparisons {
-	last, err := simplelru.NewLRU[comparisonOf, *measured.Result](mostComparisons, nil)
-	if err != nil {
-		panic(err) // the size is a constant
-	}
-	return &comparisons{last: last}
-}
 
 // compared holds what was brought in against a plan.
 func (s *service) compared(ctx context.Context, e entry, ids string, data measured.Data) (*measured.Result, error) {
 	key := comparisonOf{e.head.ID, store.Stamp{Mark: e.head.Mark, Version: e.head.Version}, ids}
-	s.comparisons.mu.Lock()
-	known, ok := s.comparisons.last.Get(key)
-	s.comparisons.mu.Unlock()
-	if ok {
+	if known, ok := s.comparisons.Get(key); ok {
 		return known, nil
 	}
 	r, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*measured.Result, error) { return measured.Of(ctx, e.site, &data) })
 	if err != nil {
 		return nil, err
 	}
-	s.comparisons.mu.Lock()
-	s.comparisons.last.Add(key, r)
-	s.comparisons.mu.Unlock()
+	s.comparisons.Put(key, r)
 	return r, nil
 }
 

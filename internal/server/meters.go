@@ -83,5 +83,11 @@ func method(name string) string {
 	return "other"
 }
 
+// kept is told what is at hand.
+func (m *meters) kept(bytes, plans int) {
+	m.cached.Set(float64(bytes))
+	m.entries.Set(float64(plans))
+}
+
 // estimated counts an estimate that began at a time.
 func (m *meters) estimated(start time.Time) { m.estimates.Observe(time.Since(start).Seconds()) }

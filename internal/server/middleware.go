@@ -38,13 +38,14 @@ func withRequest(ctx huma.Context, _ string, v any) (any, error) {
 	case *huma.ErrorModel:
 		p.Instance = instance(ctx.Context())
 		brief(p)
-	case *Conflict:
-		p.Instance = instance(ctx.Context())
-	case *Meets:
-		p.Instance = instance(ctx.Context())
+	case telling:
+		p.Problem().Instance = instance(ctx.Context())
 	}
 	return v, nil
 }
+
+// telling is a problem with members of its own.
+type telling interface{ Problem() *huma.ErrorModel }
 
 // brief keeps a problem from sending back what was sent: a value of millions of bytes,
 // or a complaint for each of thousands of things.
@@ -162,14 +163,16 @@ func fromHere(proxies []net.IPNet, next http.Handler) http.Handler {
 // longest is how long a request may take, streams apart.
 const longest = 30 * time.Second
 
-// limited ends the work of a request that takes too long.
-func limited(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path != changesPath && !strings.HasSuffix(r.URL.Path, listenSuffix) {
-			ctx, cancel := context.WithTimeout(r.Context(), longest)
-			defer cancel()
-			r = r.WithContext(ctx)
-		}
-		next.ServeHTTP(w, r)
-	})
+// limited ends the work of a request that takes too long, unless it lasts by its nature.
+func limited(lasts func(*http.Request) bool) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if !lasts(r) {
+				ctx, cancel := context.WithTimeout(r.Context(), longest)
+				defer cancel()
+				r = r.WithContext(ctx)
+			}
+			next.ServeHTTP(w, r)
+		})
+	}
 }

@@ -8,13 +8,10 @@ import (
 	"image/png"
 	"net/http"
 	"strconv"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/hashicorp/golang-lru/v2/simplelru"
 
-	"wakefield.example/core/handover"
 	"wakefield.example/core/walktest"
 	"wakefield.example/core/week"
 	"wakefield.example/internal/papers"
@@ -35,99 +32,19 @@ func registerPapers(api huma.API, s *service) {
 	huma.Register(api, op("removeLogo", http.MethodDelete, "/api/company/logo", "Take the company's logo away"), s.removeLogo)
 }
 
-// sources remembers the last plans that were made ready for paper, and sheets as they were printed.
-type sources struct {
-	mu   sync.Mutex
-	last *simplelru.LRU[sourceKey, *papers.Source]
-	past *simplelru.LRU[pastKey, handover.Document]
-	idle *time.Timer
-}
-
-// asked puts off the time at which all are dropped; see [restAfter].
-func (m *sources) asked() {
-	if m.idle == nil {
-		m.idle = time.AfterFunc(restAfter, m.forget)
-	} else {
-		m.idle.Reset(restAfter)
-	}
-}
-
-func (m *sources) forget() {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	m.last, m.past = nil, nil
-}
-
 type sourceKey struct {
 	plan string
 	at   store.Stamp
 	on   week.Date
 }
 
-type pastKey struct {
+type printedKey struct {
 	plan, mark string
 	revision   int64
 }
 
 // mostSources of each are remembered: as many as a few people work on.
 const mostSources = 6
-
-func (m *sources) get(key sourceKey) *papers.Source {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	m.asked()
-	if m.last == nil {
-		return nil
-	}
-	src, _ := m.last.Get(key)
-	return src
-}
-
-// lastOf is the newest source of a plan that is at hand; nil for none.
-func (m *sources) lastOf(plan string) *papers.Source {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.last == nil {
-		return nil
-	}
-	keys := m.last.Keys()
-	for i := len(keys) - 1; i >= 0; i-- {
-		if keys[i].plan == plan {
-			src, _ := m.last.Peek(keys[i])
-			return src
-		}
-	}
-	return nil
-}
-
-func (m *sources) keep(key sourceKey, src *papers.Source) {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	m.asked()
-	if m.last == nil {
-		m.last, _ = simplelru.NewLRU[sourceKey, *papers.Source](mostSources, nil) // the size is above 0
-	}
-	m.last.Add(key, src)
-}
-
-func (m *sources) pastOf(key pastKey) (handover.Document, bool) {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.past == nil {
-		return handover.Document{}, false
-	}
-	return m.past.Get(key)
-}
-
-func (m *sources) keepPast(key pastKey, doc handover.Document) {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	m.asked()
-	if m.past == nil {
-		m.past, _ = simplelru.NewLRU[pastKey, handover.Document](mostSources, nil)
-	}
-	m.past.Add(key, doc)
-}
 
 // sourceOf is what papers of a plan are made of, as it stands, today by the clocks of the site.
 func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Source, error) {
@@ -137,11 +54,12 @@ func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Sourc
 	}
 	on := today(e)
 	key := sourceKey{id, e.head.Stamp(), on}
-	if src := s.sources.get(key); src != nil {
+	if src, ok := s.sources.Get(key); ok {
 		return e, src, nil
 	}
 	src, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*papers.Source, error) {
-		src, err := papers.New(ctx, e.head.Plan, e.site, e.found, on, s.sources.lastOf(id))
+		last, _ := s.sources.Newest(func(k sourceKey) bool { return k.plan == id })
+		src, err := papers.New(ctx, e.head.Plan, e.site, e.found, on, last)
 		if err == nil {
 			src.Revision = e.head.Version
 		}
@@ -150,7 +68,7 @@ func (s *service) sourceOf(ctx context.Context, id string) (entry, *papers.Sourc
 	if err != nil {
 		return e, nil, err
 	}
-	s.sources.keep(key, src)
+	s.sources.Put(key, src)
 	return e, src, nil
 }
 

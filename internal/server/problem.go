@@ -24,6 +24,9 @@ type Conflict struct {
 	Restored bool `json:"restored" doc:"Whether the change was made on a history that is gone, as a backup was restored"`
 }
 
+// Problem is what it has of every problem.
+func (c *Conflict) Problem() *huma.ErrorModel { return &c.ErrorModel }
+
 // Unreadable is the type of the problem that a stored plan can be neither shown nor
 // estimated by this program. Its history and export are there all the same.
 const Unreadable = "wakefield:unreadable"
@@ -38,21 +41,6 @@ const (
 	awayWords = "The database does not answer. Nothing was changed; try again when it is back."
 	unsure    = "The connection to the database was lost while the change was being saved. Sent again, it is saved once."
 )
-
-// problem turns an error into what the client is told, and writes the cause of what is
-// not the client's doing into the log.
-func (s *service) problem(ctx context.Context, err error) error {
-	if errors.Is(err, context.Canceled) && s.life != nil && s.life.Err() != nil { // nobody gave it up
-		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("The server is being stopped. Send it again in a moment."),
-			http.Header{"Retry-After": {"1"}})
-	}
-	told := problemOf(err)
-	var status huma.StatusError
-	if errors.As(told, &status) && status.GetStatus() >= 500 {
-		s.log.ErrorContext(ctx, "problem", "id", requestID(ctx), "status", status.GetStatus(), "cause", err)
-	}
-	return told
-}
 
 // refusals are what the store refuses, with what is said of it.
 var refusals = []struct {

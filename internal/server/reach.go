@@ -243,9 +243,14 @@ func (s *service) reachProgress(_ context.Context, in *PlanParam) (*body[ReachPr
 
 // preparations are plans with what every channel could be, the last of each plan that was asked about.
 type preparations struct {
+	last *Cache[string, preparation]
+
 	mu    sync.Mutex
-	last  map[string]preparation
 	going map[string]*going
+}
+
+func newPreparations() preparations {
+	return preparations{last: NewCache[string](Bounds[preparation]{Entries: mostPrepared}), going: make(map[string]*going)}
 }
 
 type preparation struct {
@@ -262,39 +267,25 @@ type going struct {
 // mostPrepared are kept.
 const mostPrepared = 20
 
-func (p *preparations) forget() {
-	p.mu.Lock()
-	defer p.mu.Unlock()
-	p.last = nil
-}
-
 // of prepares a plan, or finds it prepared. It is given up when the context ends.
 func (p *preparations) of(ctx context.Context, e entry) (*solve.Prepared, error) {
-	now := &going{all: int64(len(e.head.Plan.Channels))}
-	p.mu.Lock()
-	last := p.last[e.head.ID]
-	if last.Prepared == nil || last.of != e.head.Stamp() {
-		if p.going == nil {
-			p.going = make(map[string]*going)
-		}
-		p.going[e.head.ID] = now
-	}
-	p.mu.Unlock()
-	if last.Prepared != nil && last.of == e.head.Stamp() {
+	last, ok := p.last.Get(e.head.ID)
+	if ok && last.of == e.head.Stamp() {
 		return last.Prepared, nil
 	}
+	now := &going{all: int64(len(e.head.Plan.Channels))}
+	p.mu.Lock()
+	p.going[e.head.ID] = now
+	p.mu.Unlock()
 	made, err := solve.Prepare(ctx, e.head.Plan, e.site, last.Prepared, func(done, _ int) { now.done.Store(int64(done)) })
 	p.mu.Lock()
-	defer p.mu.Unlock()
 	if p.going[e.head.ID] == now {
 		delete(p.going, e.head.ID)
 	}
+	p.mu.Unlock()
 	if err != nil {
 		return nil, err
 	}
-	if p.last == nil || len(p.last) >= mostPrepared {
-		p.last = make(map[string]preparation)
-	}
-	p.last[e.head.ID] = preparation{e.head.Stamp(), made}
+	p.last.Put(e.head.ID, preparation{e.head.Stamp(), made})
 	return made, nil
 }

@@ -3,11 +3,9 @@ package server
 import (
 	"context"
 	"net/http"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/hashicorp/golang-lru/v2/simplelru"
 
 	"wakefield.example/core/rehearse"
 	"wakefield.example/core/week"
@@ -47,26 +45,8 @@ func (p *RehearseParam) ask() (rehearse.Ask, error) {
 	return rehearse.Ask{From: d, Days: p.Days, Seed: p.Seed}, nil
 }
 
-// rehearsals remembers the last ones, so that questions about them need not play them again.
-type rehearsals struct {
-	mu   sync.Mutex
-	last *simplelru.LRU[rehearsalOf, *rehearse.Rehearsal]
-
-	bytes int // of all of them
-	idle  *time.Timer
-}
-
 // restAfter is when rehearsals are dropped that nobody asks about: they are large, and played again in a moment.
 const restAfter = time.Minute
-
-// asked puts off the time at which all are dropped.
-func (m *rehearsals) asked() {
-	if m.idle == nil {
-		m.idle = time.AfterFunc(restAfter, m.forget)
-	} else {
-		m.idle.Reset(restAfter)
-	}
-}
 
 type rehearsalOf struct {
 	plan string
@@ -80,58 +60,17 @@ const (
 	mostRemembered = 192 << 20
 )
 
-func (m *rehearsals) get(of rehearsalOf) *rehearse.Rehearsal {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.last == nil {
-		return nil
-	}
-	m.asked()
-	r, _ := m.last.Get(of)
-	return r
-}
-
-func (m *rehearsals) put(of rehearsalOf, r *rehearse.Rehearsal) {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.last == nil {
-		m.last, _ = simplelru.NewLRU[rehearsalOf, *rehearse.Rehearsal](mostRehearsals, nil) // the size is above 0
-	}
-	m.asked()
-	if old, ok := m.last.Peek(of); ok {
-		m.bytes -= old.Bytes()
-	}
-	if m.last.Add(of, r) {
-		m.bytes = 0 // one went; count anew
-		for _, v := range m.last.Values() {
-			m.bytes += v.Bytes()
-		}
-	} else {
-		m.bytes += r.Bytes()
-	}
-	for m.bytes > mostRemembered && m.last.Len() > 1 {
-		_, old, _ := m.last.RemoveOldest()
-		m.bytes -= old.Bytes()
-	}
-}
-
-func (m *rehearsals) forget() {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	m.last, m.bytes = nil, 0
-}
-
 // played is a rehearsal of a plan as it stands.
 func (s *service) played(ctx context.Context, e entry, ask rehearse.Ask) (*rehearse.Rehearsal, error) {
 	of := rehearsalOf{e.head.ID, e.head.Stamp(), ask}
-	if r := s.rehearsals.get(of); r != nil {
+	if r, ok := s.rehearsals.Get(of); ok {
 		return r, nil
 	}
 	r, err := heavily(ctx, s.heavy.heavy, func(ctx context.Context) (*rehearse.Rehearsal, error) { return rehearse.Play(ctx, e.site, ask) })
 	if err != nil {
 		return nil, err
 	}
-	s.rehearsals.put(of, r)
+	s.rehearsals.Put(of, r)
 	return r, nil
 }
 

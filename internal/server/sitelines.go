@@ -107,7 +107,7 @@ func (s *service) makeLine(ctx context.Context, d store.DueLine, method string) 
 // forLine is a site's adopted plan with its estimate: as it is at hand, or worked out and not kept at hand, where those that people look
 // at are.
 func (s *service) forLine(ctx context.Context, d store.DueLine) (entry, error) {
-	if e, ok := s.cache.get(d.Plan); ok && e.head.Stamp() == d.Stamp {
+	if e, ok := s.cache.Get(d.Plan); ok && e.head.Stamp() == d.Stamp {
 		return e, nil
 	}
 	return heavily(ctx, s.heavy.heavy, func(ctx context.Context) (entry, error) {

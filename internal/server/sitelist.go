@@ -5,7 +5,6 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
-	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -35,40 +34,14 @@ type SiteLine struct {
 	State *SiteVerdict `json:"state,omitempty" doc:"Of an earlier version while the plan is worked on; absent where none is worked out yet: ask for it, or again in a moment"`
 }
 
-// verdicts remembers the verdict of every plan asked for, at its version.
-type verdicts struct {
-	mutex sync.Mutex
-	known map[string]knownVerdict
-}
-
+// knownVerdict is the verdict of a plan at its version.
 type knownVerdict struct {
 	of store.Stamp
 	SiteVerdict
 }
 
-func (v *verdicts) get(id string, of store.Stamp) *SiteVerdict {
-	v.mutex.Lock()
-	defer v.mutex.Unlock()
-	if s, ok := v.known[id]; ok && s.of == of {
-		return &s.SiteVerdict
-	}
-	return nil
-}
-
-func (v *verdicts) put(id string, of store.Stamp, s SiteVerdict) {
-	v.mutex.Lock()
-	defer v.mutex.Unlock()
-	if v.known == nil || len(v.known) > 10000 {
-		v.known = make(map[string]knownVerdict)
-	}
-	v.known[id] = knownVerdict{of, s}
-}
-
-func (v *verdicts) forget() {
-	v.mutex.Lock()
-	defer v.mutex.Unlock()
-	v.known = nil
-}
+// mostVerdicts are remembered, of some hundred bytes each.
+const mostVerdicts = 10_000
 
 func siteVerdict(e entry) SiteVerdict {
 	return SiteVerdict{e.head.Version, overview.Of(e.head.Plan, e.site, e.found)}
@@ -119,15 +92,15 @@ func (s *service) list(ctx context.Context, _ *struct{}) (*written, error) {
 
 // atHand is the verdict of a version of a plan, where this server has it at hand.
 func (s *service) atHand(id string, of store.Stamp) *SiteVerdict {
-	if v := s.verdicts.get(id, of); v != nil {
-		return v
+	if v, ok := s.verdicts.Get(id); ok && v.of == of {
+		return &v.SiteVerdict
 	}
-	e, ok := s.cache.peek(id)
+	e, ok := s.cache.Peek(id)
 	if !ok || e.head.Stamp() != of {
 		return nil
 	}
 	v := siteVerdict(e)
-	s.verdicts.put(id, of, v)
+	s.verdicts.Put(id, knownVerdict{of, v})
 	return &v
 }
 
@@ -137,7 +110,7 @@ func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVer
 		return nil, s.problem(ctx, err)
 	}
 	v := siteVerdict(e)
-	s.verdicts.put(site.Adopted, e.head.Stamp(), v)
+	s.verdicts.Put(site.Adopted, knownVerdict{e.head.Stamp(), v})
 	return &body[SiteVerdict]{v}, nil
 }
 

@@ -25,6 +25,9 @@ type Meets struct {
 	Meets []compare.Meeting `json:"meets" doc:"What it did, and what was done to the same since"`
 }
 
+// Problem is what it has of every problem.
+func (m *Meets) Problem() *huma.ErrorModel { return &m.ErrorModel }
+
 // takeBack takes a single change back, also where others changed other things since.
 func (s *service) takeBack(ctx context.Context, in *struct {
 	PlanParam
