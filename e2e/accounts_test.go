@@ -14,6 +14,7 @@ import (
 
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/account"
+	"wakefield.example/internal/api"
 	"wakefield.example/internal/demo"
 	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/server"
@@ -40,7 +41,7 @@ func serveAccounts(t *testing.T, id string, p *plan.Plan) *site {
 			t.Fatal(err)
 		}
 	}
-	handler := server.New(t.Context(), s, server.Options{Accounts: &server.Accounts{}})
+	handler := api.New(t.Context(), s, api.Options{Accounts: &server.Accounts{}})
 	served.seat.serves(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
 			handler.ServeHTTP(w, r)

@@ -18,10 +18,10 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/internal/api"
 	"wakefield.example/internal/device"
 	"wakefield.example/internal/localpg"
 	"wakefield.example/internal/localpg/pgtest"
-	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
 )
 
@@ -75,7 +75,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	}
 	served := &site{seat: sit(t), id: id, store: s}
 	served.url = served.seat.url
-	handler := server.New(t.Context(), s, server.Options{Devices: spoken, Lines: true, Quiet: time.Millisecond})
+	handler := api.New(t.Context(), s, api.Options{Devices: spoken, Lines: true, Quiet: time.Millisecond})
 	served.seat.serves(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if instead := served.instead.Load(); instead == nil || !(*instead)(w, r) {
 			handler.ServeHTTP(w, r)
@@ -85,12 +85,12 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 }
 
 // spoken is how devices are spoken with in tests: those on loopback, with a key that everybody knows.
-var spoken = func() server.Devices {
+var spoken = func() api.Devices {
 	seal, err := device.NewSeal(make([]byte, device.KeyBytes))
 	if err != nil {
 		panic(err)
 	}
-	return server.Devices{Seal: seal, Allowed: device.Allowed{netip.MustParsePrefix("127.0.0.0/8")}}
+	return api.Devices{Seal: seal, Allowed: device.Allowed{netip.MustParsePrefix("127.0.0.0/8")}}
 }()
 
 // page is one tab of one browser.

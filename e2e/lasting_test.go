@@ -14,8 +14,8 @@ import (
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
+	"wakefield.example/internal/api"
 	"wakefield.example/internal/demo"
-	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
 )
 
@@ -110,7 +110,7 @@ func TestAChangeTheServerFailsOnIsSetAside(t *testing.T) {
 func TestAChangeWhoseAnswerIsLostIsMadeOnce(t *testing.T) {
 	s, p := quay(t)
 	var lost atomic.Int32
-	inner := server.New(t.Context(), s.store, server.Options{})
+	inner := api.New(t.Context(), s.store, api.Options{})
 	instead := func(w http.ResponseWriter, r *http.Request) bool {
 		if r.Method != "POST" || r.Header.Get("Idempotency-Key") == "" || lost.Add(1)%2 == 0 {
 			return false

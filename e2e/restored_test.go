@@ -9,7 +9,7 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
-	"wakefield.example/internal/server"
+	"wakefield.example/internal/api"
 )
 
 // TestABackupIsRestoredUnderAPage begins another history under a page with strokes in hand. The page drops what it knew, says
@@ -58,7 +58,7 @@ func TestABackupIsRestoredUnderAPage(t *testing.T) {
 // TestAVariantOfAnotherIsSeenAtOnce makes, names and adopts variants behind a page that lists them.
 func TestAVariantOfAnotherIsSeenAtOnce(t *testing.T) {
 	s, p := quay(t)
-	inner := server.New(t.Context(), s.store, server.Options{})
+	inner := api.New(t.Context(), s.store, api.Options{})
 	post := func(method, path, body string) string {
 		t.Helper()
 		request := httptest.NewRequest(method, "http://127.0.0.1"+path, strings.NewReader(body))

@@ -16,20 +16,21 @@ import (
 
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/account"
+	"wakefield.example/internal/api"
 	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
 )
 
 // accounts are the options of a server with accounts.
-func (l listening) accounts(log *slog.Logger) (server.Options, error) {
+func (l listening) accounts(log *slog.Logger) (api.Options, error) {
 	proxies, err := realclientip.AddressesAndRangesToIPNets(l.TrustedProxy...)
 	if err != nil {
-		return server.Options{}, fmt.Errorf("--trusted-proxy: %w", err)
+		return api.Options{}, fmt.Errorf("--trusted-proxy: %w", err)
 	}
 	if l.Idle < time.Minute || l.Longest < l.Idle {
-		return server.Options{}, errors.New("--idle is a minute at least, and --longest not less than it")
+		return api.Options{}, errors.New("--idle is a minute at least, and --longest not less than it")
 	}
-	return server.Options{Log: log, Accounts: &server.Accounts{Proxies: proxies,
+	return api.Options{Log: log, Accounts: &server.Accounts{Proxies: proxies,
 		Options: account.Options{Idle: l.Idle, Longest: l.Longest, Secure: l.TLSCert != "" || len(proxies) > 0}}}, nil
 }
 
@@ -48,7 +49,7 @@ func (l listening) mayListen(address net.Addr, accounts bool) error {
 }
 
 // greet prints how to come in for the first time.
-func greet(ctx context.Context, s *store.Store, o server.Options, address string) error {
+func greet(ctx context.Context, s *store.Store, o api.Options, address string) error {
 	if o.Accounts == nil {
 		return nil
 	}

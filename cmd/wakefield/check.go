@@ -8,7 +8,7 @@ import (
 	"wakefield.example/core/check"
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
-	"wakefield.example/internal/server"
+	"wakefield.example/internal/api"
 )
 
 // checkCommand prints the findings about a plan file.
@@ -59,7 +59,7 @@ func (c schemaCommand) Run() error {
 	schema := plan.Schema()
 	if c.Measured {
 		var err error
-		if schema, err = server.FoundSchema(); err != nil {
+		if schema, err = api.FoundSchema(); err != nil {
 			return err
 		}
 	}

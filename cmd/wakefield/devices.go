@@ -8,14 +8,14 @@ import (
 	"os"
 	"path/filepath"
 
+	"wakefield.example/internal/api"
 	"wakefield.example/internal/demo/recorder"
 	"wakefield.example/internal/device"
-	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
 )
 
 // devices is how recorders and cameras are spoken with: a key is of the environment or a file, and without one no passwords are kept.
-func (l listening) devices() (out server.Devices, err error) {
+func (l listening) devices() (out api.Devices, err error) {
 	for _, text := range l.AllowDevice {
 		p, err := netip.ParsePrefix(text)
 		if err != nil {

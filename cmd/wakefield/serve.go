@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/internal/api"
 	"wakefield.example/internal/demo"
 	"wakefield.example/internal/localpg"
 	"wakefield.example/internal/server"
@@ -71,7 +72,7 @@ func (c *serveCommand) Run() error {
 	}
 	defer s.Close()
 	if c.Open {
-		return serve(ctx, c.listening, s, server.Options{Log: log})
+		return serve(ctx, c.listening, s, api.Options{Log: log})
 	}
 	options, err := c.accounts(log)
 	if err != nil {
@@ -129,7 +130,7 @@ func (c *demoCommand) Run() error {
 	log.Info("PostgreSQL runs", "folder", dir)
 	go cluster.KeepRunning(ctx, log)
 	if !c.Accounts {
-		return serve(ctx, c.listening, s, server.Options{Log: log})
+		return serve(ctx, c.listening, s, api.Options{Log: log})
 	}
 	options, err := c.accounts(log)
 	if err != nil {
@@ -181,7 +182,7 @@ func untilStopped() (context.Context, context.CancelFunc) {
 const memory = 450 << 20
 
 // serve serves until the context ends, then lets requests finish.
-func serve(ctx context.Context, l listening, s *store.Store, o server.Options) error {
+func serve(ctx context.Context, l listening, s *store.Store, o api.Options) error {
 	log := o.Log
 	if os.Getenv("GOMEMLIMIT") == "" {
 		runtimedebug.SetMemoryLimit(memory)
@@ -211,7 +212,7 @@ func serve(ctx context.Context, l listening, s *store.Store, o server.Options) e
 		return err
 	}
 	o.Lines = true
-	running := server.HTTP(server.New(ctx, s, o))
+	running := server.HTTP(api.New(ctx, s, o))
 	running.BaseContext = func(net.Listener) context.Context { return streams }
 	scheme := "http"
 	if l.TLSCert != "" {
@@ -277,7 +278,7 @@ func debug(address string, log *slog.Logger) (stop func(), err error) {
 type openapiCommand struct{}
 
 func (openapiCommand) Run() error {
-	data, err := server.Describe()
+	data, err := api.Describe()
 	if err != nil {
 		return err
 	}

@@ -78,7 +78,7 @@ func run(o options) error {
 		return err
 	}
 	if len(o.Rooms) == 0 {
-		o.Rooms = []string{"core", "internal/server", "internal/store", "internal/formats"}
+		o.Rooms = []string{"core", "internal/api", "internal/server", "internal/store", "internal/formats"}
 	}
 	all, err := mutantsIn(o.Rooms, within)
 	if err != nil {
@@ -179,7 +179,7 @@ func try(ctx context.Context, o options, m mutant) (what fate, by string) {
 	rounds := [][]string{{"-skip", o.Slow, own}}
 	if strings.HasPrefix(m.file, "core/") {
 		rounds = append(rounds, []string{"-skip", o.Slow, "./core/...", "./internal/schematest", "./internal/formats"},
-			[]string{"-skip", o.Slow, "./internal/server"})
+			[]string{"-skip", o.Slow, "./internal/api"})
 	}
 	for _, asked := range append(rounds, []string{"-run", o.Slow, own}) {
 		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", "3m"}, asked...)

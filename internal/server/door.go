@@ -15,7 +15,7 @@ import (
 // shown, whichever operation they are for: no UTF-8, or a control character.
 func door(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if !isText(r.URL.Path) {
+		if !IsText(r.URL.Path) {
 			writeProblem(w, r, http.StatusNotFound, "There is nothing of that name: it is no text.")
 			return
 		}
@@ -26,7 +26,7 @@ func door(next http.Handler) http.Handler {
 		}
 		for name, values := range query {
 			for _, v := range append(values, name) {
-				if !isText(v) {
+				if !IsText(v) {
 					writeProblem(w, r, http.StatusUnprocessableEntity, "The parameter "+strconv.QuoteToASCII(name)+
 						" is no text: it is not UTF-8, or has a control character in it.")
 					return
@@ -37,19 +37,19 @@ func door(next http.Handler) http.Handler {
 	})
 }
 
-func isText(s string) bool { return utf8.ValidString(s) && !strings.ContainsFunc(s, unicode.IsControl) }
+func IsText(s string) bool { return utf8.ValidString(s) && !strings.ContainsFunc(s, unicode.IsControl) }
 
 // Bounds of a JSON body. Read into memory each value takes many times the two bytes that
 // it can be written in, and each object is held against a schema with dozens of members.
 const (
-	mostValues  = 1_500_000
-	mostObjects = 25_000
+	MostValues  = 1_500_000
+	MostObjects = 25_000
 )
 
-// withinBounds refuses JSON that is no text, or that has too many values or objects, before it is
+// WithinBounds refuses JSON that is no text, or that has too many values or objects, before it is
 // read: what is not UTF-8 would be changed without a word, and so would halves of a
 // character; a NUL could not be kept.
-func withinBounds(unmarshal func([]byte, any) error) func([]byte, any) error {
+func WithinBounds(unmarshal func([]byte, any) error) func([]byte, any) error {
 	return func(data []byte, v any) error {
 		if !utf8.Valid(data) {
 			return errors.New("the request is not UTF-8")
@@ -71,11 +71,11 @@ func withinBounds(unmarshal func([]byte, any) error) func([]byte, any) error {
 				i += n - 1
 			}
 		}
-		if values > mostValues {
-			return fmt.Errorf("the request has more than %d values", mostValues)
+		if values > MostValues {
+			return fmt.Errorf("the request has more than %d values", MostValues)
 		}
-		if objects > mostObjects {
-			return fmt.Errorf("the request has more than %d objects", mostObjects)
+		if objects > MostObjects {
+			return fmt.Errorf("the request has more than %d objects", MostObjects)
 		}
 		if err := unmarshal(data, v); err != nil || !nul {
 			return err

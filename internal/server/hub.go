@@ -8,9 +8,9 @@ import (
 	"wakefield.example/internal/store"
 )
 
-// hub tells pages of changes. They come from the database, so it does not matter
+// Hub tells pages of changes. They come from the database, so it does not matter
 // through which server a change was made.
-type hub struct {
+type Hub struct {
 	mutex     sync.Mutex
 	epoch     string
 	isAway    bool // whether the database does not answer
@@ -24,33 +24,33 @@ type listener struct {
 	sites []string // none for all
 	mutex sync.Mutex
 	news  news
-	ready chan struct{} // holds a token while there is news
+	Ready chan struct{} // holds a token while there is news
 }
 
 // news is what a page has not heard yet.
 type news struct {
 	plans  map[string]store.Changed
 	sites  []store.SiteChanged
-	here   map[string]store.Presence // by who it is: only the newest counts
-	missed *Missed
-	beat   bool // whether it is to hear at once that the database is away
+	Here   map[string]store.Presence // by who it is: only the newest counts
+	Missed *Missed
+	Beat   bool // whether it is to hear at once that the database is away
 }
 
 // mostSites is how many changes of sites are kept for a page; where there are more, it is
 // told that it missed some.
 const mostSites = 200
 
-func newHub() *hub { return &hub{listeners: make(map[*listener]bool)} }
+func NewHub() *Hub { return &Hub{listeners: make(map[*listener]bool)} }
 
-// join returns a listener for the changes of some sites, all for none, and how to leave. Nobody knows what it missed before.
-func (h *hub) join(sites []string) (l *listener, leave func()) {
-	l = &listener{sites: sites, ready: make(chan struct{}, 1)}
+// Join returns a listener for the changes of some sites, all for none, and how to leave. Nobody knows what it missed before.
+func (h *Hub) Join(sites []string) (l *listener, leave func()) {
+	l = &listener{sites: sites, Ready: make(chan struct{}, 1)}
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	h.listeners[l] = true
 	if h.epoch != "" {
-		l.news.missed = &Missed{h.epoch}
-		l.ready <- struct{}{}
+		l.news.Missed = &Missed{h.epoch}
+		l.Ready <- struct{}{}
 	}
 	return l, func() {
 		h.mutex.Lock()
@@ -59,14 +59,14 @@ func (h *hub) join(sites []string) (l *listener, leave func()) {
 	}
 }
 
-func (h *hub) count() int {
+func (h *Hub) count() int {
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	return len(h.listeners)
 }
 
-// tell passes a change of a plan on.
-func (h *hub) tell(change store.Changed) {
+// Tell passes a change of a plan on.
+func (h *Hub) Tell(change store.Changed) {
 	h.pass(change.Site, func(n *news) {
 		if n.plans == nil {
 			n.plans = make(map[string]store.Changed)
@@ -77,56 +77,56 @@ func (h *hub) tell(change store.Changed) {
 	})
 }
 
-// tellSite passes a change of a site on.
-func (h *hub) tellSite(change store.SiteChanged) {
+// TellSite passes a change of a site on.
+func (h *Hub) TellSite(change store.SiteChanged) {
 	h.pass(change.Site, func(n *news) {
 		switch {
 		case slices.Contains(n.sites, change):
 		case len(n.sites) < mostSites:
 			n.sites = append(n.sites, change)
 		default:
-			n.missed = &Missed{h.epoch}
+			n.Missed = &Missed{h.epoch}
 		}
 	})
 }
 
-// tellPresence passes on who is at a site. Of more than a page can need nothing is kept: they say so again.
-func (h *hub) tellPresence(p store.Presence) {
+// TellPresence passes on who is at a site. Of more than a page can need nothing is kept: they say so again.
+func (h *Hub) TellPresence(p store.Presence) {
 	h.pass(p.Site, func(n *news) {
-		if n.here == nil {
-			n.here = make(map[string]store.Presence)
+		if n.Here == nil {
+			n.Here = make(map[string]store.Presence)
 		}
-		if _, known := n.here[p.Who]; known || len(n.here) < mostSites {
-			n.here[p.Who] = p
+		if _, known := n.Here[p.Who]; known || len(n.Here) < mostSites {
+			n.Here[p.Who] = p
 		}
 	})
 }
 
-// missed tells all pages that changes may have been missed.
-func (h *hub) missed(epoch string) {
+// Missed tells all pages that changes may have been missed.
+func (h *Hub) Missed(epoch string) {
 	h.mutex.Lock()
 	h.epoch, h.isAway = epoch, false
 	h.mutex.Unlock()
-	h.pass("", func(n *news) { n.missed = &Missed{epoch} })
+	h.pass("", func(n *news) { n.Missed = &Missed{epoch} })
 }
 
-// lost tells all pages that the database does not answer.
-func (h *hub) lost() {
+// Lost tells all pages that the database does not answer.
+func (h *Hub) Lost() {
 	h.mutex.Lock()
 	h.isAway = true
 	h.mutex.Unlock()
-	h.pass("", func(n *news) { n.beat = true })
+	h.pass("", func(n *news) { n.Beat = true })
 }
 
-// away tells whether the database does not answer.
-func (h *hub) away() bool {
+// Away tells whether the database does not answer.
+func (h *Hub) Away() bool {
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	return h.isAway
 }
 
 // pass adds to the news of those that a site concerns; with none named it concerns all.
-func (h *hub) pass(site string, add func(*news)) {
+func (h *Hub) pass(site string, add func(*news)) {
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	for l := range h.listeners {
@@ -137,14 +137,14 @@ func (h *hub) pass(site string, add func(*news)) {
 		add(&l.news)
 		l.mutex.Unlock()
 		select {
-		case l.ready <- struct{}{}:
+		case l.Ready <- struct{}{}:
 		default:
 		}
 	}
 }
 
-// take returns the news there are.
-func (l *listener) take() news {
+// Take returns the news there are.
+func (l *listener) Take() news {
 	l.mutex.Lock()
 	defer l.mutex.Unlock()
 	n := l.news
@@ -152,17 +152,17 @@ func (l *listener) take() news {
 	return n
 }
 
-// only leaves out what is of sites that whoever hears of it may not see.
-func (n *news) only(maySee func(site string) bool) {
+// Only leaves out what is of sites that whoever hears of it may not see.
+func (n *news) Only(maySee func(site string) bool) {
 	n.sites = slices.DeleteFunc(n.sites, func(c store.SiteChanged) bool { return !maySee(c.Site) })
-	maps.DeleteFunc(n.here, func(_ string, p store.Presence) bool { return !maySee(p.Site) })
+	maps.DeleteFunc(n.Here, func(_ string, p store.Presence) bool { return !maySee(p.Site) })
 	maps.DeleteFunc(n.plans, func(_ string, c store.Changed) bool { return !maySee(c.Site) })
 }
 
-// send sends news in an order in which nothing is asked for twice.
-func (n news) send(data func(any) error) error {
-	if n.missed != nil {
-		if err := data(*n.missed); err != nil {
+// Send sends news in an order in which nothing is asked for twice.
+func (n news) Send(data func(any) error) error {
+	if n.Missed != nil {
+		if err := data(*n.Missed); err != nil {
 			return err
 		}
 	}
@@ -176,7 +176,7 @@ func (n news) send(data func(any) error) error {
 			return err
 		}
 	}
-	for _, p := range n.here {
+	for _, p := range n.Here {
 		if err := data(p); err != nil {
 			return err
 		}

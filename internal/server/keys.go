@@ -37,8 +37,8 @@ func bound(next http.Handler) http.Handler {
 	})
 }
 
-// whatIsAsked is what the request of a context asks; empty where it has no key.
-func whatIsAsked(ctx context.Context) string {
+// WhatIsAsked is what the request of a context asks; empty where it has no key.
+func WhatIsAsked(ctx context.Context) string {
 	if a, ok := ctx.Value(askedKey{}).(*asked); ok {
 		return a.String()
 	}

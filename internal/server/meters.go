@@ -14,23 +14,23 @@ import (
 	"wakefield.example/internal/store"
 )
 
-// meters count what the server does, in the text format of Prometheus.
-type meters struct {
+// Meters count what the server does, in the text format of Prometheus.
+type Meters struct {
 	registry  *prometheus.Registry
 	requests  *prometheus.HistogramVec
-	edits     *prometheus.CounterVec
+	Edits     *prometheus.CounterVec
 	estimates prometheus.Histogram
 	cached    prometheus.Gauge
 	entries   prometheus.Gauge
 }
 
-func newMeters(s *store.Store, h *hub) *meters {
-	m := &meters{
+func NewMeters(s *store.Store, h *Hub) *Meters {
+	m := &Meters{
 		registry: prometheus.NewRegistry(),
 		requests: prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "wakefield_request_seconds",
 			Help:    "Requests answered, by how long they took.",
 			Buckets: []float64{0.005, 0.02, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10, 30}}, []string{"method", "route", "status"}),
-		edits: prometheus.NewCounterVec(prometheus.CounterOpts{Name: "wakefield_edits_total", Help: "Changes asked for, by what became of them."},
+		Edits: prometheus.NewCounterVec(prometheus.CounterOpts{Name: "wakefield_edits_total", Help: "Changes asked for, by what became of them."},
 			[]string{"outcome"}),
 		estimates: prometheus.NewHistogram(prometheus.HistogramOpts{Name: "wakefield_estimate_seconds",
 			Help:    "Estimates of whole plans, by how long they took.",
@@ -42,7 +42,7 @@ func newMeters(s *store.Store, h *hub) *meters {
 	connections := func(name, help string, which func(open, used, most int) int) prometheus.Collector {
 		return prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: name, Help: help}, func() float64 { return float64(which(s.Connections())) })
 	}
-	m.registry.MustRegister(m.requests, m.edits, m.estimates, m.cached, m.entries,
+	m.registry.MustRegister(m.requests, m.Edits, m.estimates, m.cached, m.entries,
 		prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "wakefield_streams", Help: "Pages that follow changes."},
 			func() float64 { return float64(h.count()) }),
 		prometheus.NewCounterFunc(prometheus.CounterOpts{Name: "wakefield_database_questions_total", Help: "How often the database was asked."},
@@ -54,12 +54,12 @@ func newMeters(s *store.Store, h *hub) *meters {
 	return m
 }
 
-func (m *meters) handler() http.Handler {
+func (m *Meters) handler() http.Handler {
 	return promhttp.HandlerFor(m.registry, promhttp.HandlerOpts{})
 }
 
 // measured counts requests by the operation they ask for.
-func (m *meters) measured(next http.Handler) http.Handler {
+func (m *Meters) measured(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		start := time.Now()
 		ww := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
@@ -83,11 +83,11 @@ func method(name string) string {
 	return "other"
 }
 
-// kept is told what is at hand.
-func (m *meters) kept(bytes, plans int) {
+// Kept is told what is at hand.
+func (m *Meters) Kept(bytes, plans int) {
 	m.cached.Set(float64(bytes))
 	m.entries.Set(float64(plans))
 }
 
-// estimated counts an estimate that began at a time.
-func (m *meters) estimated(start time.Time) { m.estimates.Observe(time.Since(start).Seconds()) }
+// Estimated counts an estimate that began at a time.
+func (m *Meters) Estimated(start time.Time) { m.estimates.Observe(time.Since(start).Seconds()) }

@@ -26,14 +26,14 @@ func identified(next http.Handler) http.Handler {
 	})
 }
 
-// requestID is the id of the request of a context.
-func requestID(ctx context.Context) string {
+// RequestID is the id of the request of a context.
+func RequestID(ctx context.Context) string {
 	id, _ := ctx.Value(requestKey{}).(string)
 	return id
 }
 
-// withRequest puts the request's id into every problem, as the instance of RFC 9457.
-func withRequest(ctx huma.Context, _ string, v any) (any, error) {
+// WithRequest puts the request's id into every problem, as the instance of RFC 9457.
+func WithRequest(ctx huma.Context, _ string, v any) (any, error) {
 	switch p := v.(type) {
 	case *huma.ErrorModel:
 		p.Instance = instance(ctx.Context())
@@ -67,7 +67,7 @@ func brief(p *huma.ErrorModel) {
 	}
 }
 
-func instance(ctx context.Context) string { return "/requests/" + requestID(ctx) }
+func instance(ctx context.Context) string { return "/requests/" + RequestID(ctx) }
 
 // logged writes a line for every request.
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
@@ -81,7 +81,7 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 				level = slog.LevelError
 			}
 			log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", ww.Status(),
-				"bytes", ww.BytesWritten(), "took", time.Since(start), "id", requestID(r.Context()))
+				"bytes", ww.BytesWritten(), "took", time.Since(start), "id", RequestID(r.Context()))
 		})
 	}
 }
@@ -96,11 +96,11 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 					if v == http.ErrAbortHandler {
 						panic(v)
 					}
-					log.Error("panic", "value", v, "path", r.URL.Path, "id", requestID(r.Context()), "stack", string(debug.Stack()))
+					log.Error("panic", "value", v, "path", r.URL.Path, "id", RequestID(r.Context()), "stack", string(debug.Stack()))
 					if ww.Status() != 0 {
 						panic(http.ErrAbortHandler) // the answer has begun, and must not look whole
 					}
-					writeProblem(w, r, http.StatusInternalServerError, mistake)
+					writeProblem(w, r, http.StatusInternalServerError, Mistake)
 				}
 			}()
 			next.ServeHTTP(ww, r)
@@ -129,13 +129,19 @@ func secured(a *Accounts) func(http.Handler) http.Handler {
 			if a != nil {
 				proxies = a.Proxies
 			}
-			encrypted := isEncrypted(r, proxies)
-			if a != nil && a.Secure && encrypted {
+			is := isEncrypted(r, proxies)
+			if a != nil && a.Secure && is {
 				w.Header().Set("Strict-Transport-Security", "max-age=31536000")
 			}
-			next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), encryptedKey{}, encrypted)))
+			next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), encryptedKey{}, is)))
 		})
 	}
+}
+
+// Encrypted tells whether the request of a context came encrypted, as far as it can be known.
+func Encrypted(ctx context.Context) bool {
+	is, _ := ctx.Value(encryptedKey{}).(bool)
+	return is
 }
 
 func headers(h http.Header) {
@@ -160,15 +166,15 @@ func fromHere(proxies []net.IPNet, next http.Handler) http.Handler {
 	})
 }
 
-// longest is how long a request may take, streams apart.
-const longest = 30 * time.Second
+// Longest is how long a request may take, streams apart.
+const Longest = 30 * time.Second
 
 // limited ends the work of a request that takes too long, unless it lasts by its nature.
 func limited(lasts func(*http.Request) bool) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			if !lasts(r) {
-				ctx, cancel := context.WithTimeout(r.Context(), longest)
+				ctx, cancel := context.WithTimeout(r.Context(), Longest)
 				defer cancel()
 				r = r.WithContext(ctx)
 			}

@@ -28,7 +28,7 @@ type Conflict struct {
 func (c *Conflict) Problem() *huma.ErrorModel { return &c.ErrorModel }
 
 // Unreadable is the type of the problem that a stored plan can be neither shown nor
-// estimated by this program. Its history and export are there all the same.
+// Estimated by this program. Its history and export are there all the same.
 const Unreadable = "wakefield:unreadable"
 
 // Removed is the type of the problem that a variant takes no changes, as it was removed.
@@ -36,9 +36,9 @@ const Removed = "wakefield:removed"
 
 // What is told where there is nothing better to tell. The cause stands in the log.
 const (
-	mistake   = "Server error. Nothing was changed; try again."
+	Mistake   = "Server error. Nothing was changed; try again."
 	busyWords = "The server has too much to do at once. Nothing was changed; try again in a moment."
-	awayWords = "The database does not answer. Nothing was changed; try again when it is back."
+	AwayWords = "The database does not answer. Nothing was changed; try again when it is back."
 	unsure    = "The connection to the database was lost while the change was being saved. Sent again, it is saved once."
 )
 
@@ -87,8 +87,8 @@ var refusals = []struct {
 		"The site has as many pictures as it may, those of its history too. This one was not saved; a duplicate of the site begins with those in use."},
 }
 
-// problemOf is an error as it is told.
-func problemOf(err error) error {
+// ProblemOf is an error as it is told.
+func ProblemOf(err error) error {
 	var (
 		stale      *store.StaleError
 		wrong      *document.Error
@@ -112,7 +112,7 @@ func problemOf(err error) error {
 			Version:    stale.Version, Since: stale.Since, More: stale.More, Restored: stale.Restored,
 		}
 	case errors.As(err, &many):
-		return huma.Error422UnprocessableEntity(sentence(many.Error()))
+		return huma.Error422UnprocessableEntity(Sentence(many.Error()))
 	case errors.As(err, &unreadable):
 		return &huma.ErrorModel{Type: Unreadable, Status: http.StatusInternalServerError, Title: "Not readable",
 			Detail: "The plan that is stored cannot be shown by this program: " + unreadable.Error() +
@@ -122,7 +122,7 @@ func problemOf(err error) error {
 	case errors.Is(err, store.ErrRemoved):
 		return &huma.ErrorModel{Type: Removed, Status: http.StatusUnprocessableEntity, Title: "Removed",
 			Detail: "This variant was removed; restore it first."}
-	case errors.Is(err, errBusy):
+	case errors.Is(err, ErrBusy):
 		return huma.ErrorWithHeaders(huma.Error429TooManyRequests(busyWords), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(499, "The request was given up.")
@@ -136,7 +136,7 @@ func problemOf(err error) error {
 	}
 	switch store.TroubleOf(err) {
 	case store.Away:
-		return huma.Error503ServiceUnavailable(awayWords)
+		return huma.Error503ServiceUnavailable(AwayWords)
 	case store.Full:
 		return huma.Error507InsufficientStorage("The database has no room left on its disk. Nothing was changed; make room, then try again.")
 	case store.ReadOnly:
@@ -145,8 +145,8 @@ func problemOf(err error) error {
 	if errors.Is(err, context.DeadlineExceeded) {
 		return huma.Error504GatewayTimeout("It took longer than the server allows, and was stopped. Nothing was changed.")
 	}
-	return huma.Error500InternalServerError(mistake)
+	return huma.Error500InternalServerError(Mistake)
 }
 
-// sentence makes one of the words of an error.
-func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] + "." }
+// Sentence makes one of the words of an error.
+func Sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] + "." }

@@ -11,6 +11,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"wakefield.example/internal/account"
 	"wakefield.example/web"
 )
 
@@ -19,20 +20,23 @@ type Settings struct {
 	Log      *slog.Logger
 	Hosts    []string                 // names that the server goes by beside those of loopback
 	Accounts *Accounts                // how people sign in; nil where nobody does
+	Keeper   *account.Keeper          // who knows them; nil where nobody signs in
 	Lasts    func(*http.Request) bool // whether a request lasts by its nature, such as one for a stream
-	Meters   *meters
+	Meters   *Meters
 }
 
-// NewRouter returns a router that every request goes through, with the meters and, where nothing else answers, the front end.
-// Operations are added to it.
+// NewRouter returns a router with all that every request goes through. Operations are added to it, then [AddFrontEnd] is called.
 func NewRouter(o Settings) chi.Router {
 	r := chi.NewRouter()
 	r.Use(identified, o.Meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), knownHosts(o.Hosts), door,
 		http.NewCrossOriginProtection().Handler, reads(o.Lasts), finished, middleware.Compress(1), limited(o.Lasts), newGate().bodies, bound)
+	if o.Keeper != nil {
+		r.Use(Visited(o.Accounts.Proxies), signedIn(o.Keeper))
+	}
 	return r
 }
 
-// AddFrontEnd adds the meters and, where nothing else answers, the pages. It comes after the last middleware.
+// AddFrontEnd adds the meters and, where nothing else answers, the pages.
 func AddFrontEnd(r chi.Router, o Settings) {
 	metrics := o.Meters.handler()
 	if o.Accounts != nil {

@@ -5,9 +5,9 @@ import (
 	"sync"
 )
 
-// turns lets the changes of one site go one after the other, as they would only make
+// Turns lets the changes of one site go one after the other, as they would only make
 // each other stale. Sites do not wait for each other.
-type turns struct {
+type Turns struct {
 	mutex sync.Mutex
 	sites map[string]*turn
 }
@@ -17,10 +17,10 @@ type turn struct {
 	waiting int
 }
 
-func newTurns() *turns { return &turns{sites: make(map[string]*turn)} }
+func NewTurns() *Turns { return &Turns{sites: make(map[string]*turn)} }
 
-// take waits for the turn of a site.
-func (t *turns) take(ctx context.Context, id string) (release func(), err error) {
+// Take waits for the turn of a site.
+func (t *Turns) Take(ctx context.Context, id string) (release func(), err error) {
 	t.mutex.Lock()
 	site := t.sites[id]
 	if site == nil {

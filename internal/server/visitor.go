@@ -22,8 +22,8 @@ type Accounts struct {
 
 type visitorKey struct{}
 
-// visited notes from where a request comes: the address that a trusted proxy tells, or the one that it comes from.
-func visited(proxies []net.IPNet) func(http.Handler) http.Handler {
+// Visited notes from where a request comes: the address that a trusted proxy tells, or the one that it comes from.
+func Visited(proxies []net.IPNet) func(http.Handler) http.Handler {
 	strategies := []realclientip.Strategy{realclientip.RemoteAddrStrategy{}}
 	if len(proxies) > 0 {
 		strategies = []realclientip.Strategy{
@@ -43,7 +43,7 @@ func visited(proxies []net.IPNet) func(http.Handler) http.Handler {
 			if len(device) > 300 {
 				device = strings.ToValidUTF8(device[:300], "")
 			}
-			v := account.Visitor{Address: chain.ClientIP(header, r.RemoteAddr), Device: device, Request: requestID(r.Context())}
+			v := account.Visitor{Address: chain.ClientIP(header, r.RemoteAddr), Device: device, Request: RequestID(r.Context())}
 			next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), visitorKey{}, v)))
 		})
 	}
@@ -67,7 +67,7 @@ func isEncrypted(r *http.Request, proxies []net.IPNet) bool {
 			strings.Contains(strings.ToLower(r.Header.Get("Forwarded")), "proto=https"))
 }
 
-func visitor(ctx context.Context) account.Visitor {
+func Visitor(ctx context.Context) account.Visitor {
 	v, _ := ctx.Value(visitorKey{}).(account.Visitor)
 	return v
 }
@@ -75,7 +75,7 @@ func visitor(ctx context.Context) account.Visitor {
 // signedIn loads what the cookie of a request to the API leads to. Until somebody is known, nothing of anybody is seen.
 func signedIn(k *account.Keeper) func(http.Handler) http.Handler {
 	k.Sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, _ error) {
-		writeProblem(w, r, http.StatusServiceUnavailable, awayWords)
+		writeProblem(w, r, http.StatusServiceUnavailable, AwayWords)
 	}
 	return func(next http.Handler) http.Handler {
 		with := k.Sessions.LoadAndSave(next)
