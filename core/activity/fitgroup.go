@@ -13,7 +13,7 @@ type FoundGroup struct {
 }
 
 // Lags between the beginnings of two events, in seconds, at which pairs are counted.
-var lags = []float64{0, 2, 5, 10, 15, 20, 30, 45, 60, 80, 100, 130, 170, 220, 300, 400, 550, 750, 1000, 1400}
+var lags = [...]float64{0, 2, 5, 10, 15, 20, 30, 45, 60, 80, 100, 130, 170, 220, 300, 400, 550, 750, 1000, 1400}
 
 // evidenceForGroups is by how much twice the logarithm of the likelihood must be better
 // with groups than without. Of logs of independent events fewer than one in a hundred
@@ -37,7 +37,8 @@ func fitGroup(starts []float64, rate func(float64) float64) *FoundGroup {
 		return nil
 	}
 	starts = spreadOver(starts)
-	pairs, expected := countPairs(starts, rate)
+	counts := countPairs(starts, rate)
+	pairs, expected := counts.without(-1)
 	n := float64(len(starts))
 	best, none := groupFit{}, bestBase(pairs, expected)
 	best.score = none
@@ -53,7 +54,7 @@ func fitGroup(starts []float64, rate func(float64) float64) *FoundGroup {
 	if size < 1.05 {
 		return nil
 	}
-	return &FoundGroup{Group{Size: min(size, 1000), Seconds: best.spread}, 100 * sizeError(starts, rate, best.spread) / size}
+	return &FoundGroup{Group{Size: min(size, 1000), Seconds: best.spread}, 100 * sizeError(counts, len(starts), best.spread) / size}
 }
 
 // spreadOver gives times that are written to the minute a place within it, as whole
@@ -73,22 +74,59 @@ func spreadOver(starts []float64) []float64 {
 	return out
 }
 
-// countPairs counts pairs by their lag, and how many events by themselves would make.
-func countPairs(starts []float64, rate func(float64) float64) (pairs, expected []float64) {
+// lagCounts are what is counted at each lag.
+type lagCounts [len(lags) - 1]float64
+
+// pairCounts are pairs of events by their lag, and how many events by themselves would make. The events are in stretches of the
+// log, so that what is counted without one of these need not be counted again.
+type pairCounts struct {
+	pairs    [parts][parts]lagCounts // by the stretch of the earlier and that of the later
+	expected [parts]lagCounts        // by the stretch of the earlier
+}
+
+// parts is in how many stretches a log is divided.
+const parts = 20
+
+// countPairs counts the pairs of all events.
+func countPairs(starts []float64, rate func(float64) float64) *pairCounts {
+	c := new(pairCounts)
+	for p := range parts {
+		from, to := p*len(starts)/parts, (p+1)*len(starts)/parts
+		for i := from; i < to; i++ {
+			t, q := starts[i], p
+			for j := i + 1; j < len(starts) && starts[j]-t < lags[len(lags)-1]; j++ {
+				for j >= (q+1)*len(starts)/parts {
+					q++
+				}
+				k, found := slices.BinarySearch(lags[:], starts[j]-t)
+				if !found {
+					k--
+				}
+				c.pairs[p][q][k]++
+			}
+			for k := range c.expected[p] {
+				c.expected[p][k] += rate(t+(lags[k]+lags[k+1])/2) * (lags[k+1] - lags[k])
+			}
+		}
+	}
+	return c
+}
+
+// without are the counts with one of the stretches left out, or with all for one that there is not.
+func (c *pairCounts) without(part int) (pairs, expected []float64) {
 	pairs, expected = make([]float64, len(lags)-1), make([]float64, len(lags)-1)
-	for i, t := range starts {
-		for _, u := range starts[i+1:] {
-			if u-t >= lags[len(lags)-1] {
-				break
+	for p := range parts {
+		for q := p; q < parts; q++ {
+			for k := range pairs {
+				if p != part && q != part {
+					pairs[k] += c.pairs[p][q][k]
+				}
 			}
-			k, found := slices.BinarySearch(lags, u-t)
-			if !found {
-				k--
-			}
-			pairs[k]++
 		}
 		for k := range expected {
-			expected[k] += rate(t+(lags[k]+lags[k+1])/2) * (lags[k+1] - lags[k])
+			if p != part {
+				expected[k] += c.expected[p][k]
+			}
 		}
 	}
 	return pairs, expected
@@ -163,14 +201,12 @@ func sizeOf(others float64) float64 {
 
 // sizeError is the standard error of the size, from what it would be if a twentieth of
 // the log were missing.
-func sizeError(starts []float64, rate func(float64) float64, spread float64) float64 {
-	const parts = 20
+func sizeError(counts *pairCounts, events int, spread float64) float64 {
 	var sizes []float64
 	for p := range parts {
-		from, to := p*len(starts)/parts, (p+1)*len(starts)/parts
-		rest := append(slices.Clone(starts[:from]), starts[to:]...)
-		pairs, expected := countPairs(rest, rate)
-		sizes = append(sizes, sizeOf(fitSpread(pairs, expected, float64(len(rest)), spread).others))
+		rest := events - ((p+1)*events/parts - p*events/parts)
+		pairs, expected := counts.without(p)
+		sizes = append(sizes, sizeOf(fitSpread(pairs, expected, float64(rest), spread).others))
 	}
 	mean, squares := sum(sizes)/parts, 0.0
 	for _, s := range sizes {
