@@ -108,7 +108,7 @@ func closeBrowsers() {
 func start(t testing.TB) context.Context {
 	t.Helper()
 	path := ""
-	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+	for _, name := range []string{"chromium-headless-shell", "chromium"} {
 		if p, err := exec.LookPath(name); err == nil {
 			path = p
 			break
