@@ -176,13 +176,13 @@ func TestHoursOfDetectionArePainted(t *testing.T) {
 		t.Errorf("%v", s.plan(t).Channel("yard").Detection.Hours)
 	}
 	// The gate that loses says what would mend it.
-	p.shows(`[data-gate="in hours"] [data-mend]`, "Let detection work all week")
-	p.click(`[data-gate="in hours"] [data-mend]`)
+	p.shows(`[data-lost="in hours"] [data-mend]`, "Let detection work all week")
+	p.click(`[data-lost="in hours"] [data-mend]`)
 	p.revision(5)
 	if d := s.plan(t).Channel("yard").Detection; d.Hours != nil {
 		t.Errorf("%v", d.Hours)
 	}
-	p.until(`!document.querySelector('[data-test="deaf"]') && !document.querySelector('[data-gate="in hours"] [data-mend]')`)
+	p.until(`!document.querySelector('[data-test="deaf"]') && !document.querySelector('[data-lost="in hours"] [data-mend]')`)
 }
 
 // TestTheCourseByHour asks for the course of one day and one hour, and what a patch costs before it is ignored.

@@ -8,6 +8,7 @@ import { dayNames } from '../../../time/week'
 import { three } from '../../../ui/figures'
 import CourseWhen from './CourseWhen.vue'
 import TermTip from '../../../ui/TermTip.vue'
+import { useShapes } from './useShapes'
 
 /** The course of a day's wanted events, as wide as there is of them, and nuisance beside it. */
 const { course, channel, findings } = defineProps<{ course: Course; channel: string; findings: Finding[] }>()
@@ -72,12 +73,8 @@ const steps = computed(() => [
     gate: g.gate,
   })),
 ])
-/** The stream from each gate to the next, as a shape. */
-const flow = computed(() =>
-  steps.value.slice(0, -1).map((s, i) => {
-    const [a, b] = [s.pass / all.value, steps.value[i + 1]!.pass / all.value].map((v) => 100 * v)
-    return `${i},0 ${i + 1},0 ${i + 1},${b} ${i},${a}`
-  }),
+const { flow, losses, disk, joined, fork, columns, under } = useShapes(steps, all, () =>
+  isNarrow.value ? undefined : course.fullPerDay + course.lowPerDay,
 )
 const little = (v: number) => (v < 0.05 ? '0' : three(v))
 </script>
@@ -93,20 +90,42 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
     <CourseWhen v-if="open" v-model="picked" :channel="channel" @course="(h) => (hours = h)" />
     <p v-if="!course.gates.length" class="soft">No wanted activity is known for this channel; choose one in Kit.</p>
     <template v-else>
-      <div class="gates" :style="{ '--n': steps.length }">
-        <svg :viewBox="`0 0 ${steps.length} 100`" preserveAspectRatio="none" aria-hidden="true">
+      <div class="gates" :style="{ '--n': columns }">
+        <svg :viewBox="`0 0 ${columns} 100`" preserveAspectRatio="none" aria-hidden="true">
           <polygon v-for="(f, i) in flow" :key="i" :points="f" />
+          <polygon v-if="disk" :points="joined" />
+          <polygon v-if="fork" :points="fork" class="base" />
         </svg>
         <div v-for="s in steps" :key="s.name" class="gate" :data-gate="s.name">
           <span class="soft">{{ s.name }}</span>
           <b>{{ little(s.pass) }}</b>
-          <i class="bar" :style="{ height: `${(100 * s.pass) / all}%` }" />
-          <span v-if="s.lost > 0.05" class="lost short">
-            −{{ little(s.lost) }} {{ s.why }}
-            <MendButton v-if="fixOf(s.gate)" :finding="fixOf(s.gate)!" :tried="tried" brief />
-          </span>
+          <i class="bar" :style="{ height: `${(52 * s.pass) / all}px` }" />
         </div>
+        <div v-if="disk" class="gate" data-gate="on disk">
+          <span class="soft">on disk</span>
+          <b>{{ little(disk.sum) }}</b>
+          <i class="bar" :style="{ height: `${(52 * disk.triggered) / all}px` }" />
+          <i
+            class="bar base"
+            :style="{ height: `${(52 * disk.base) / all}px`, marginTop: `${(52 * disk.triggered) / all}px` }"
+          />
+        </div>
+        <p
+          v-for="s in losses"
+          :key="s.name"
+          class="lost"
+          :data-lost="s.name"
+          :class="{ short: !disk || course.missedPerDay > all / 200, ends: s.at >= columns / 2 }"
+          :style="{ gridColumn: under(s.at) }"
+        >
+          −{{ little(s.lost) }} {{ s.why }}
+          <MendButton v-if="fixOf(s.gate)" :finding="fixOf(s.gate)!" :tried="tried" brief />
+        </p>
       </div>
+      <p v-if="fork" class="soft" data-test="fork">
+        <i class="swatch" aria-hidden="true" /> {{ little(disk!.base) }} of those that no trigger records are in the
+        base layer, whatever is noticed.
+      </p>
       <p v-if="!isNarrow" data-test="fate">
         On disk: <b>{{ little(course.fullPerDay) }}</b> in full, <b>{{ little(course.lowPerDay) }}</b> at a lower
         quality, <b :class="{ short: course.missedPerDay > 0.05 }">{{ little(course.missedPerDay) }}</b> missed.
@@ -143,11 +162,26 @@ polygon {
   fill: color-mix(in srgb, var(--motion) 32%, transparent);
 }
 
+polygon.base {
+  fill: color-mix(in srgb, var(--base) 45%, transparent);
+}
+
+.bar.base {
+  background: var(--base);
+}
+
+.swatch {
+  display: inline-block;
+  width: 18px;
+  height: 8px;
+  background: var(--base);
+}
+
 .gate {
   position: relative;
   display: grid;
   grid-template-rows: 20px 52px auto;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .gate > .soft {
@@ -165,11 +199,16 @@ polygon {
 .gate b {
   position: relative;
   padding-left: 13px;
-  font-size: 14px;
+  font-size: var(--text);
 }
 
 .lost {
-  line-height: 1.25;
+  margin: 2px 0 0;
+  font-size: var(--second);
+}
+
+.lost.ends {
+  text-align: right;
   padding-right: 8px;
 }
 
@@ -179,7 +218,7 @@ p {
 
 @media (max-width: 760px) {
   .gate > .soft {
-    font-size: 11px;
+    font-size: var(--axis);
     padding-right: 4px;
   }
 

@@ -105,7 +105,7 @@ table {
   width: 100%;
   table-layout: fixed;
   border-collapse: collapse;
-  font-size: 11px;
+  font-size: var(--axis);
 }
 
 th {
