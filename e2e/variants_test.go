@@ -32,7 +32,7 @@ func TestATargetAsAVariant(t *testing.T) {
 	p.shows(`[data-test="verdicts"] .best`, "45.0 d of 40 required")
 	p.shows(`[data-test="differences"]`, "instead of")
 	p.until(`document.querySelectorAll('[data-two] canvas').length > 0`)
-	p.until(`document.querySelectorAll("[data-test=two-years] [data-curve]").length === 2`)
+	p.until(`document.querySelectorAll("[data-test=years] [data-curve]").length === 2`)
 	count := eval[int](p, `document.querySelectorAll('[data-difference]').length`)
 	last := eval[string](p, `[...document.querySelectorAll('[data-difference] span')].find((e) => /instead of/.test(e.innerText)).innerText`)
 	eval[bool](p,
@@ -45,6 +45,7 @@ func TestATargetAsAVariant(t *testing.T) {
 	p.click(`[data-test="notice-act"]`)
 	p.until(`document.querySelectorAll('[data-difference]').length === ` + strconv.Itoa(count))
 
+	p.click(`[data-column-menu="` + made + `"]`)
 	p.click(`[data-adopt="` + made + `"]`)
 	p.shows(`[data-column="`+made+`"]`, "adopted")
 	p.click(`[data-test="notice-act"]`)

@@ -7,10 +7,10 @@ import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
 import { dayNames } from '../time/week'
 import DifferenceList from './DifferenceList.vue'
-import TwoYears from './TwoYears.vue'
 import TwoWeeks from './TwoWeeks.vue'
 import { MOST, useCompare } from './useCompare'
 import VerdictTable from './VerdictTable.vue'
+import YearsOver from './YearsOver.vue'
 import TermTip from '../ui/TermTip.vue'
 import { count } from '../ui/figures'
 
@@ -65,19 +65,17 @@ async function adopt(id: string) {
     </p>
     <p v-else-if="!list.length && asking" class="soft">Comparing…</p>
     <p v-else-if="!chosen.length" class="soft">Pick the variants to compare, above.</p>
-    <div class="verdicts">
-      <VerdictTable
-        v-if="list.length"
-        :list="list"
-        :second="second"
-        :open="site.planId"
-        @look="(id) => (other = id)"
-        @lead="lead"
-        @show="(id) => variants.show(id)"
-        @adopt="adopt"
-      />
-      <TwoYears v-if="first && second" :first="first" :second="second" />
-    </div>
+    <VerdictTable
+      v-if="list.length"
+      :list="list"
+      :second="second"
+      :open="site.planId"
+      @look="(id) => (other = id)"
+      @lead="lead"
+      @show="(id) => variants.show(id)"
+      @adopt="adopt"
+    />
+    <YearsOver v-if="list.length > 1" class="years" :list="list" />
     <div v-if="first && second" class="panes">
       <DifferenceList :key="second.id" :first="first" :second="second" @carry="carry" />
       <section data-test="two-weeks">
@@ -115,7 +113,7 @@ header {
 }
 
 h1 {
-  font-size: 18px;
+  font-size: var(--heading);
   margin: 0;
 }
 
@@ -134,11 +132,8 @@ fieldset {
   margin-left: auto;
 }
 
-.verdicts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 14px 28px;
-  align-items: flex-start;
+.years {
+  margin-top: 16px;
 }
 
 .panes {
@@ -152,7 +147,7 @@ fieldset {
   display: grid;
   grid-template-columns: repeat(7, minmax(0, 1fr));
   margin: 0 124px 0 128px;
-  font-size: 11.5px;
+  font-size: var(--axis);
 }
 
 .panes h2 {
@@ -164,7 +159,7 @@ fieldset {
   flex-wrap: wrap;
   gap: 2px 18px;
   margin: 0 0 4px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .legend i {

@@ -82,14 +82,14 @@ li {
   display: flex;
   flex-wrap: wrap;
   gap: 2px 16px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 input {
   background: var(--sheet);
   color: var(--ink);
   border: 1px solid var(--soft);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 3px 7px;
 }
 

@@ -55,6 +55,6 @@ canvas {
 
 .number {
   text-align: right;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 </style>

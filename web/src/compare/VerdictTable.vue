@@ -1,10 +1,18 @@
 <script setup lang="ts">
-import type { Compared } from '../api/types'
-import { isBest, rows } from './figures'
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { computed } from 'vue'
 
-/** The verdicts of variants in columns, the best of each row marked. */
-defineProps<{ list: Compared[]; second?: Compared; open: string }>()
-defineEmits<{ look: [id: string]; lead: [id: string]; show: [id: string]; adopt: [id: string] }>()
+import type { Compared } from '../api/types'
+import { differenceOf, isBest, isKnown, rows, tells } from './figures'
+
+/** The verdicts of variants in columns, with how each differs from the first; the best of each row has a dot. */
+const props = defineProps<{ list: Compared[]; second?: Compared; open: string }>()
+const emit = defineEmits<{ look: [id: string]; lead: [id: string]; show: [id: string]; adopt: [id: string] }>()
+const known = computed(() => rows.filter((r) => isKnown(r, props.list)))
+const shown = computed(() => known.value.filter((r) => tells(r, props.list)))
+const same = computed(() => known.value.filter((r) => !tells(r, props.list)))
+const act = (id: string, command: 'lead' | 'show' | 'adopt') =>
+  command === 'lead' ? emit('lead', id) : command === 'show' ? emit('show', id) : emit('adopt', id)
 </script>
 
 <template>
@@ -20,49 +28,76 @@ defineEmits<{ look: [id: string]; lead: [id: string]; show: [id: string]; adopt:
             :class="{ second: second?.id === c.id }"
             :data-column="c.id"
           >
-            <b>{{ c.name }}</b> <i v-if="c.adopted">adopted</i>
-            <span class="acts">
-              <span v-if="i === 0" class="soft">the baseline</span>
-              <template v-else>
+            <span class="head">
+              <span class="name"
+                ><b>{{ c.name }}</b> <i v-if="c.adopted">adopted</i></span
+              >
+              <ElDropdown
+                v-if="i > 0 || !c.adopted || c.id !== open"
+                trigger="click"
+                placement="bottom-end"
+                @command="(command) => act(c.id, command)"
+              >
                 <button
                   type="button"
-                  class="plain-button link"
-                  :aria-pressed="second?.id === c.id"
-                  :data-look="c.id"
-                  @click="$emit('look', c.id)"
+                  class="plain-button dots"
+                  :data-column-menu="c.id"
+                  :aria-label="`Acts for ${c.name}`"
                 >
-                  What differs
+                  ⋯
                 </button>
-                <button type="button" class="plain-button link" @click="$emit('lead', c.id)">
-                  Make it the baseline
-                </button>
-              </template>
+                <template #dropdown>
+                  <ElDropdownMenu>
+                    <ElDropdownItem v-if="i > 0" command="lead">Make it the baseline</ElDropdownItem>
+                    <ElDropdownItem v-if="!c.adopted" command="adopt" :data-adopt="c.id">Adopt</ElDropdownItem>
+                    <ElDropdownItem v-if="c.id !== open" command="show">Open</ElDropdownItem>
+                  </ElDropdownMenu>
+                </template>
+              </ElDropdown>
+            </span>
+            <span class="soft under">
+              <template v-if="i === 0">the baseline</template>
               <button
-                v-if="!c.adopted"
+                v-else-if="list.length > 2"
                 type="button"
                 class="plain-button link"
-                :data-adopt="c.id"
-                @click="$emit('adopt', c.id)"
+                :aria-pressed="second?.id === c.id"
+                :data-look="c.id"
+                @click="$emit('look', c.id)"
               >
-                Adopt
+                {{ second?.id === c.id ? 'shown below' : 'Show what differs' }}
               </button>
-              <button v-if="c.id !== open" type="button" class="plain-button link" @click="$emit('show', c.id)">
-                Open
-              </button>
-              <span v-else class="soft">open</span>
+              <template v-if="c.id === open">{{ i === 0 || list.length > 2 ? ' · ' : '' }}open</template>
             </span>
           </th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in rows" :key="r.name">
+        <tr v-for="r in shown" :key="r.name">
           <th scope="row">{{ r.name }}</th>
-          <td v-for="c in list" :key="c.id" :class="{ best: isBest(r, c, list), second: second?.id === c.id }">
-            {{ r.say(c) }}<span v-if="isBest(r, c, list)" class="mark"> best</span>
+          <td
+            v-for="(c, i) in list"
+            :key="c.id"
+            class="number"
+            :class="{ best: isBest(r, c, list), second: second?.id === c.id }"
+          >
+            <i v-if="i > 0 && differenceOf(r, c, list[0]!)" class="by">{{ differenceOf(r, c, list[0]!) }}</i>
+            {{ r.say(c) }}
+            <span class="dot"
+              ><template v-if="isBest(r, c, list)"
+                ><span aria-hidden="true">●</span><span class="visually-hidden">best</span></template
+              ></span
+            >
           </td>
         </tr>
       </tbody>
     </table>
+    <p class="soft foot">
+      <template v-if="list.length > 1">● best of the row.</template>
+      <template v-if="same.length && list.length > 1">
+        The same in all: {{ same.map((r) => `${r.name} ${r.say(list[0]!)}`).join('; ') }}.
+      </template>
+    </p>
   </div>
 </template>
 
@@ -79,9 +114,18 @@ th,
 td {
   text-align: left;
   font-weight: 400;
-  padding: 4px 18px 4px 8px;
+  padding: 4px 12px 4px 8px;
   vertical-align: top;
-  min-width: 170px;
+}
+
+thead th + th {
+  min-width: 210px;
+  text-align: right;
+}
+
+td.number {
+  text-align: right;
+  white-space: nowrap;
 }
 
 tbody tr {
@@ -101,23 +145,50 @@ tbody th {
   font-weight: 600;
 }
 
-.mark {
-  font-size: 11.5px;
+.by {
+  margin-right: 10px;
+  font-style: normal;
+  font-weight: 400;
+}
+
+.dot {
+  display: inline-block;
+  width: 12px;
+  font-size: var(--axis);
 }
 
 i {
   color: var(--soft);
 }
 
-.acts {
+.head {
   display: flex;
-  flex-wrap: wrap;
-  gap: 0 12px;
-  font-size: 12.5px;
+  gap: 8px;
+  justify-content: flex-end;
+}
+
+.name {
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+
+.dots {
+  width: 20px;
+  text-align: center;
+}
+
+.under {
+  font-size: var(--second);
+  margin-right: 20px;
+}
+
+.foot {
+  margin: 6px 8px 0;
+  font-size: var(--second);
 }
 
 @media print {
-  .acts {
+  .dots {
     display: none;
   }
 }

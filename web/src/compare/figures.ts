@@ -1,12 +1,13 @@
 import type { Compared } from '../api/types'
 import { dayAndMonth } from '../ui/date'
-import { days, gigabytes, three } from '../ui/figures'
+import { change, days, gigabytes, three } from '../ui/figures'
 
 /** A figure that variants are held against each other by. */
 export interface Row {
   name: string
   of: (c: Compared) => number | null | undefined // undefined where there is none
   say: (c: Compared) => string
+  differs?: (by: number) => string // a difference as it is written; three digits without
   better: 'more' | 'less'
 }
 
@@ -44,12 +45,14 @@ export const rows: Row[] = [
       c.verdict.requiredDays == null
         ? 'nothing is required'
         : `${Math.round(c.verdict.holdsPercent)} % chance all are met`,
+    differs: (by) => (Math.round(by) ? `${by > 0 ? '+' : '−'}${Math.round(Math.abs(by))} points` : ''),
     better: 'more',
   },
   {
     name: 'written a day',
     of: (c) => c.verdict.gigabytesPerDay,
     say: (c) => gigabytes(c.verdict.gigabytesPerDay),
+    differs: (by) => `${change(by)[0] ?? ''}${gigabytes(Math.abs(by))}`,
     better: 'less',
   },
   {
@@ -68,6 +71,7 @@ export const rows: Row[] = [
     name: 'errors, warnings',
     of: (c) => 1000 * (c.findings.error ?? 0) + (c.findings.warning ?? 0),
     say: (c) => `${c.findings.error ?? 0}, ${c.findings.warning ?? 0}`,
+    differs: () => '', // two numbers have no one difference
     better: 'less',
   },
   { name: 'messages a day', of: (c) => c.messagesPerDay, say: (c) => three(c.messagesPerDay), better: 'less' },
@@ -78,6 +82,19 @@ export const rows: Row[] = [
     better: 'less',
   },
 ]
+
+/** How a variant differs from the first by a row; empty where it does not, or where that cannot be told. */
+export function differenceOf(row: Row, c: Compared, first: Compared): string {
+  const [a, b] = [row.of(first), row.of(c)]
+  if (a == null || b == null || !Number.isFinite(b - a)) return ''
+  return (row.differs ?? change)(b - a)
+}
+
+/** Whether a row tells variants apart. */
+export const tells = (row: Row, all: Compared[]) => all.length < 2 || new Set(all.map(row.say)).size > 1
+
+/** Whether anything is known by a row. */
+export const isKnown = (row: Row, all: Compared[]) => all.some((c) => row.of(c) != null)
 
 /** Whether a variant is the best of several by a row, told only where they differ by what is shown. */
 export function isBest(row: Row, c: Compared, all: Compared[]): boolean {

@@ -136,7 +136,7 @@ table {
 }
 
 thead {
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 thead .number {
@@ -167,13 +167,13 @@ button {
 }
 
 button:hover {
-  text-decoration: underline;
+  color: var(--base);
 }
 
 i {
   display: block;
   height: 3px;
-  background: var(--base);
+  background: var(--soft);
 }
 
 td {

@@ -150,20 +150,25 @@ path {
   vector-effect: non-scaling-stroke;
 }
 
+/* Groups and channels are greys: colours are those of footage. */
 .tone0 {
-  fill: var(--base);
+  fill: color-mix(in srgb, var(--ink) 80%, var(--sheet));
 }
 
 .tone1 {
-  fill: color-mix(in srgb, var(--base) 72%, var(--sheet));
+  fill: color-mix(in srgb, var(--ink) 62%, var(--sheet));
 }
 
 .tone2 {
-  fill: color-mix(in srgb, var(--base) 48%, var(--sheet));
+  fill: color-mix(in srgb, var(--ink) 38%, var(--sheet));
 }
 
 .tone3 {
-  fill: color-mix(in srgb, var(--base) 28%, var(--sheet));
+  fill: color-mix(in srgb, var(--ink) 20%, var(--sheet));
+}
+
+path.base {
+  fill: var(--base);
 }
 
 path.motion {
@@ -187,8 +192,8 @@ path.pointed {
   text-overflow: ellipsis;
   white-space: nowrap;
   line-height: 1.1;
-  font-size: 11.5px;
-  color: var(--on-base);
+  font-size: var(--axis);
+  color: var(--sheet);
   pointer-events: none;
 }
 
@@ -222,7 +227,7 @@ path.pointed {
   padding: 0 4px;
   background: color-mix(in srgb, var(--paper) 82%, transparent);
   color: var(--short);
-  font-size: 12px;
+  font-size: var(--second);
   pointer-events: none;
 }
 

@@ -111,7 +111,7 @@ h2 span {
   position: relative;
   height: 16px;
   margin: 1px 0 2px;
-  font-size: 11.5px;
+  font-size: var(--axis);
 }
 
 .scale span {
@@ -129,7 +129,7 @@ h2 span {
   flex-wrap: wrap;
   gap: 2px 18px;
   margin: 0;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .legend svg {
@@ -141,7 +141,7 @@ h2 span {
 .said {
   min-height: 2lh;
   margin: 0;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .compact .said {

@@ -184,7 +184,7 @@ h2 {
 
 h2 span {
   font-weight: 400;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .kept {

@@ -76,7 +76,7 @@ const asVariant = () =>
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!data" class="soft">{{ asking ? 'Trying every channel…' : '' }}</p>
     <div v-else class="found">
-      <div>
+      <div class="curve">
         <FrontierChart
           v-if="(data.frontier?.length ?? 0) > 1"
           :points="data.frontier!"
@@ -89,6 +89,8 @@ const asVariant = () =>
           The curve goes by the best steps; the point in hand is searched by itself, and may miss fewer. Duties that
           write nothing, or listen to alarms only, are not tried.
         </p>
+      </div>
+      <div class="steps">
         <p v-if="!data.evidence" data-test="no-evidence">
           No events are expected here, so nothing counts as missed. Say on
           <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what happens in
@@ -140,7 +142,7 @@ const asVariant = () =>
           </button>
         </p>
       </div>
-      <LeverList :levers="data.levers ?? []" :who="who" @done="reach.hold" />
+      <LeverList class="levers" :levers="data.levers ?? []" :who="who" @done="reach.hold" />
     </div>
     <SparePart :who="who" :ready="!!data" />
   </section>
@@ -153,13 +155,36 @@ const asVariant = () =>
   align-items: center;
 }
 
+/* The steps stand beside the curve that they are a point of. */
+.found {
+  display: grid;
+  gap: 8px 24px;
+  align-items: start;
+  margin-top: 8px;
+}
+
+@media (min-width: 1000px) {
+  .found {
+    grid-template-columns: minmax(0, 11fr) minmax(0, 10fr);
+  }
+
+  .levers {
+    grid-column: 1 / -1;
+  }
+}
+
 @media (min-width: 1700px) {
   .found {
-    display: grid;
-    grid-template-columns: minmax(0, 620px) minmax(0, 1fr);
-    gap: 36px;
-    align-items: start;
+    grid-template-columns: minmax(0, 10fr) minmax(0, 8fr) minmax(0, 12fr);
   }
+
+  .levers {
+    grid-column: auto;
+  }
+}
+
+.found p:first-child {
+  margin-top: 0;
 }
 
 .acts {

@@ -108,8 +108,8 @@ const currency = computed(() => site.plan?.prices?.currency ?? '')
 .question h2,
 .question b {
   margin: 0;
-  font-weight: 700;
-  font-size: 14.5px;
+  font-weight: 600;
+  font-size: var(--heading);
 }
 
 .question :deep(.field) {

@@ -70,6 +70,6 @@ details {
 
 summary {
   cursor: pointer;
-  font-weight: 700;
+  font-weight: 600;
 }
 </style>

@@ -182,7 +182,7 @@ h2 {
 .sentence {
   padding: 8px 10px;
   background: var(--band);
-  border-radius: 5px;
+  border-radius: 4px;
   user-select: text;
 }
 </style>
