@@ -24,7 +24,8 @@ func TestAPhoneIsForReading(t *testing.T) {
 		}
 	}
 	p.open("/sites/quay", gangwayA+" canvas")
-	p.shows(gangwayA+" .kept", "37.2 d")
+	p.shows(".group .kept", "37.2 d")
+	p.shows(gangwayA+" .kept", "8.28 GB")
 	p.drag(p.on("booth", 600), p.on("booth", 6000))
 	if head, err := s.store.Load(t.Context(), "quay"); err != nil || head.Version != 1 {
 		t.Errorf("a finger that scrolls paints: %+v, %v", head, err)

@@ -15,7 +15,7 @@ func TestRowsShowWhatTheyAreOrderedBy(t *testing.T) {
 	_, p := quay(t)
 	p.shows(`.group`, "4 channels · ")
 	p.click(`[data-test="arrange"]`)
-	for sort, unit := range map[string]string{"gigabytes": " GB", "share": " %", "missed": " missed", "number": " d"} {
+	for sort, unit := range map[string]string{"gigabytes": " GB", "share": " %", "missed": " missed", "short": " d"} {
 		p.click(`[data-sort="` + sort + `"]`)
 		p.until(`document.querySelector('[data-channel="booth"] .kept').innerText.trim().endsWith('` + strings.TrimSpace(unit) + `')`)
 	}

@@ -3,7 +3,7 @@ import { hatch } from './hatch'
 import type { Palette } from '../theme/palette'
 import { WEEK, type Span } from '../time/week'
 
-export const RAIL = 4
+export const RAIL = 2
 
 export interface Canvas {
   context: CanvasRenderingContext2D
@@ -123,8 +123,8 @@ function drawContour(c: Canvas, top: Point[], lower: number[], upper: number[], 
 
 /** Draws a channel's week: ink as high as its share of the full rate, and the rail of duties under it. */
 export function drawRibbon(c: Canvas, ribbon: Ribbon, fullKbps: number, duties: Map<string, Duty>) {
-  const floor = c.height - RAIL - 2
-  const scale = (floor - 2) / Math.max(1, fullKbps)
+  const floor = c.height - RAIL - 1
+  const scale = (floor - 1) / Math.max(1, fullKbps)
   const edges = new Set(ribbon.rail.map((r) => r.from))
   const heights = (kbps: number[]) => kbps.map((k) => k * scale)
   const { from, base, motion, alarm } = ribbon.ink
@@ -148,21 +148,33 @@ function drawDeaf(c: Canvas, span: Span, floor: number) {
   }
 }
 
-/** Draws what is decided over a span: event layer above, base layer below, both as in the duty's swatch. */
+/**
+ * Draws what is decided over a span: event layer above, base layer below, both in the textures of the duty's swatch and
+ * at half their tint, as what it costs is to outweigh it.
+ */
 export function drawRail(c: Canvas, duty: Duty | undefined, span: Span) {
+  const { context } = c
+  context.globalAlpha = 0.5
+  drawDecided(c, duty, span)
+  context.globalAlpha = 1
+}
+
+function drawDecided(c: Canvas, duty: Duty | undefined, span: Span) {
   const { context, palette } = c
   const [left, right] = [Math.round(x(c, span.from)), Math.round(x(c, span.to))]
   const top = c.height - RAIL
   if (!duty?.base && !duty?.event) {
     context.fillStyle = palette.soft
-    for (let at = left; at < right; at += 4) context.fillRect(at, c.height - 2, 1, 1)
+    for (let at = left; at < right; at += 4) context.fillRect(at, c.height - 1, 1, 1)
     return
   }
   const half = duty.base && duty.event ? RAIL / 2 : RAIL
   if (duty.event) {
-    // Motion is solid and alarm hatched, so that they differ without colour too.
+    // Motion is a comb and alarm in dashes, so that they differ without colour too.
     const fills = duty.event.on.map((cause) =>
-      cause === 'alarm' ? hatch(context, 'diagonal', palette.alarm, c.ratio) : palette.motion,
+      cause === 'alarm'
+        ? hatch(context, 'diagonal', palette.alarm, c.ratio)
+        : hatch(context, 'comb', palette.motion, c.ratio),
     )
     const piece = fills.length > 1 ? 6 : right - left // both take turns
     for (let at = left, i = 0; at < right; at += piece, i++) {

@@ -23,7 +23,7 @@ const width = computed(() => `${Math.min(100, (100 * (props.kept ?? Infinity)) /
 .fill {
   position: absolute;
   inset: 0 auto 0 0;
-  background: var(--base);
+  background: var(--soft);
 }
 
 .missed .fill {

@@ -18,7 +18,7 @@ import FoldingPane from './panes/FoldingPane.vue'
 import ArrangeRows from './rows/ArrangeRows.vue'
 import ChannelRow from './rows/ChannelRow.vue'
 import GroupRow from './rows/GroupRow.vue'
-import { figureOf, plain, type Arrangement } from './rows/rows'
+import { daysOfPools, figureOf, plain, type Arrangement } from './rows/rows'
 import { useRowMenu } from './rows/useRowMenu'
 import { useRows } from './rows/useRows'
 import { useShortcuts } from './useShortcuts'
@@ -37,6 +37,8 @@ const { height: windowHeight } = useWindowSize()
 const how = useStorage<Arrangement>('wakefield-rows', plain, undefined, { mergeDefaults: true })
 const { rows, order, rowHeight, virtual, channelAt, reveal } = useRows(scroller, how)
 const several = computed(() => (site.plan?.recorders.length ?? 0) > 1)
+/** What each pool keeps, which is not said again by each of its channels. */
+const kept = computed(() => daysOfPools(site.plan?.channels ?? [], entered.figuresOf))
 const written = computed(() => site.verdict?.gigabytesPerDay ?? 0)
 
 const painting = usePainting({ element: axis, order, channelAt })
@@ -124,7 +126,7 @@ function select(id: string, event: MouseEvent) {
                 :channel="row.channel"
                 :width="width"
                 :height="rowHeight"
-                :shows="figureOf(how.sort, entered.figuresOf(row.channel.id), written)"
+                :shows="figureOf(how.sort, entered.figuresOf(row.channel.id), written, kept.get(row.channel.pool))"
                 :recorder="several ? site.plan!.recorders.findIndex((r) => r.id === row.channel.recorder) + 1 : 0"
                 :selected="hand.selection.includes(row.channel.id)"
                 :target="drag.over.value.includes(row.channel.id)"

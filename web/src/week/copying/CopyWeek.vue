@@ -58,7 +58,7 @@ const leave = (open: boolean) => open || copy.consider(undefined)
   padding: 1px 9px;
   background: none;
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   cursor: pointer;
 }
 

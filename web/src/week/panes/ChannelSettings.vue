@@ -159,11 +159,11 @@ function follow(week: string) {
 .findings {
   margin: 10px 0 0;
   border-top: 1px solid var(--rule);
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .facts {
   margin: 3px 0 8px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 </style>

@@ -132,7 +132,7 @@ const evidence = computed(() => look.value?.figures?.evidence)
 
 .around small {
   width: 100%;
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
 }
 

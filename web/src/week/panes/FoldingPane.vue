@@ -29,7 +29,7 @@ const open = ref(false)
     background: var(--base);
     color: var(--on-base);
     border: 0;
-    border-radius: 5px;
+    border-radius: 4px;
     padding: 2px 10px;
     cursor: pointer;
   }

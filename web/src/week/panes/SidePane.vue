@@ -4,8 +4,8 @@ import { later } from '../../ui/later'
 import TabBar from '../../ui/TabBar.vue'
 import ChannelPanel from './ChannelPanel.vue'
 import CloserLook from './CloserLook.vue'
-import StrokeInHand from './StrokeInHand.vue'
 
+const StrokeInHand = later(() => import('./StrokeInHand.vue'))
 const DiskPanel = later(() => import('./DiskPanel.vue'))
 const EventsPanel = later(() => import('./EventsPanel.vue'))
 const hand = useHand()

@@ -47,7 +47,7 @@ const hours = computed(() => (draft.value?.channels ? `${three(draft.value.minut
       <dd>{{ change(draft.gigabytesPerDayChange) || 'no change' }}</dd>
       <dt>days kept</dt>
       <dd>{{ daysChange }}</dd>
-      <dd v-if="draft.verdict.keptDays != null" class="wide soft">
+      <dd v-if="draft.verdict.keptDays != null" class="wide" :class="draft.verdict.short ? 'short' : 'soft'">
         then {{ three(draft.verdict.keptDays) }} of {{ draft.verdict.requiredDays ?? '—' }}
       </dd>
       <dt>events at full quality</dt>

@@ -25,11 +25,14 @@ const isPlain = computed(
     !how.value.findings &&
     hand.ink === 'rate',
 )
+/** What the figures of the rows are. */
+const caption = computed(() => ({ share: 'of the disk', short: 'kept' })[how.value.sort as string] ?? 'a day')
 const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...change })
 </script>
 
 <template>
   <div ref="box" class="arrange" @keydown.esc.stop="open = false">
+    <span class="caption soft" aria-hidden="true">{{ caption }}</span>
     <input
       type="search"
       class="search"
@@ -64,7 +67,14 @@ const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...ch
   align-items: center;
   align-self: end;
   padding: 0 8px 3px;
-  font-size: 12px;
+  font-size: var(--second);
+}
+
+.caption {
+  position: absolute;
+  right: 10px;
+  bottom: calc(100% - 4px);
+  font-size: var(--axis);
 }
 
 .search {
@@ -72,12 +82,12 @@ const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...ch
   flex: 1;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 6px;
 }
 
 .more {
-  text-decoration: underline;
+  color: var(--base);
 }
 
 .more.changed {

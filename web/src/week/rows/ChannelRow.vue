@@ -108,10 +108,10 @@ const place = (s: Span) => placeIn(hand.view, s)
 
 <style scoped>
 .present {
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
   border: 1px solid var(--soft);
-  border-radius: 8px;
+  border-radius: 6px;
   padding: 0 4px;
 }
 
@@ -189,7 +189,7 @@ const place = (s: Span) => placeIn(hand.view, s)
   position: relative;
   text-align: right;
   white-space: nowrap;
-  font-size: 12.5px;
+  font-size: var(--second);
   padding-bottom: 4px;
 }
 

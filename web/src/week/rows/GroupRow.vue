@@ -13,11 +13,14 @@ const hand = useHand()
       <button
         type="button"
         class="plain-button soft"
-        :title="`Select the channels of ${group.name}`"
+        :title="`Select the channels of ${group.name}; they write ${group.says} a day`"
         @click="hand.show(group.ids)"
       >
         {{ group.name }} <span class="says">{{ group.says }}</span>
       </button>
+      <b v-if="group.kept" class="kept" title="Days kept by the channels from here on, but for those that say others">{{
+        group.kept
+      }}</b>
     </div>
   </div>
 </template>
@@ -25,7 +28,24 @@ const hand = useHand()
 <style scoped>
 .says {
   margin-left: 6px;
-  font-size: 11px;
+  font-size: var(--axis);
+}
+
+.kept {
+  margin-left: auto;
+  color: var(--ink);
+}
+
+.group > div {
+  display: flex;
+  width: calc(var(--channel-width) - 12px);
+  padding-right: 10px;
+}
+
+.group button {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 
 .group {
@@ -33,7 +53,7 @@ const hand = useHand()
   height: 20px;
   padding: 3px 0 0 12px;
   border-bottom: 1px solid var(--rule);
-  font-size: 12px;
+  font-size: var(--second);
   line-height: 16px;
 }
 </style>

@@ -190,7 +190,7 @@ function ask() {
 kbd {
   float: right;
   font: inherit;
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
 }
 
@@ -205,7 +205,7 @@ kbd {
   min-width: 0;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 6px;
 }
 </style>

@@ -5,7 +5,9 @@ export const ROW = 27 // at least; rows grow with the room there is
 export const TALLEST = 64
 export const HEADING = 20
 
-export type Row = { kind: 'group'; name: string; ids: string[]; says: string } | { kind: 'channel'; channel: Channel }
+/** A group says what its channels come to, and the days that they keep where the group before it keeps others. */
+export type Row =
+  { kind: 'group'; name: string; ids: string[]; says: string; kept: string } | { kind: 'channel'; channel: Channel }
 
 /** How channels are ordered and which are shown. */
 export interface Arrangement {
@@ -36,9 +38,39 @@ function missing(f: Figures | undefined): number {
   return f.requiredDays - (f.retentionDays ?? 1e5)
 }
 
-/** The figure of a channel that its row shows: what rows are ordered by, else the days kept. */
-export function figureOf(sort: Arrangement['sort'], f: Figures | undefined, sum: number): string {
+/** The days that most channels of each pool keep, as they are written. */
+export function daysOfPools(
+  channels: Channel[],
+  figures: (id: string) => Figures | undefined,
+): ReadonlyMap<string, string> {
+  const most = new Map<string, string>()
+  const often: Record<string, number> = {}
+  for (const { id, pool, noCamera } of channels) {
+    const kept = !noCamera && keptOf(figures(id))
+    if (!kept) continue
+    const of = (k?: string) => often[`${pool} ${k}`] ?? 0
+    often[`${pool} ${kept}`] = of(kept) + 1
+    if (of(kept) > of(most.get(pool)) || !most.has(pool)) most.set(pool, kept)
+  }
+  return most
+}
+
+const keptOf = (f: Figures | undefined) => f && days(f.retentionDays)
+
+/**
+ * The figure of a channel that its row shows: what rows are ordered by, else what it writes, or the days it keeps where
+ * these are too few, or others than its pool keeps.
+ */
+export function figureOf(
+  sort: Arrangement['sort'],
+  f: Figures | undefined,
+  sum: number,
+  pool: string | undefined,
+): string {
   switch (f && sort) {
+    case 'number':
+    case 'name':
+      return f!.short || (pool && keptOf(f) !== pool) ? keptOf(f)! : gigabytes(f!.gigabytesPerDay)
     case 'gigabytes':
       return gigabytes(f!.gigabytesPerDay)
     case 'share':
@@ -53,7 +85,7 @@ export function figureOf(sort: Arrangement['sort'], f: Figures | undefined, sum:
 /** What a group comes to. */
 function subtotal(list: Channel[], figures: (id: string) => Figures | undefined): string {
   const gb = list.reduce((sum, c) => sum + (figures(c.id)?.gigabytesPerDay ?? 0), 0)
-  return `${count(list.length, 'channel')} · ${gigabytes(gb)} a day`
+  return `${count(list.length, 'channel')} · ${gigabytes(gb)}`
 }
 
 /** The rows that are shown: channels by group where they are grouped, groups and channels in the order asked for. */
@@ -82,8 +114,13 @@ export function rowsOf(
     if (!groups.has(name)) groups.set(name, [])
     groups.get(name)!.push(c)
   }
-  return [...groups].flatMap(([name, list]) => [
-    ...(name ? [{ kind: 'group' as const, name, ids: list.map((c) => c.id), says: subtotal(list, figures) }] : []),
-    ...list.map((channel) => ({ kind: 'channel' as const, channel })),
-  ])
+  const pools = daysOfPools(channels, figures)
+  let before = ''
+  return [...groups].flatMap(([name, list]) => {
+    const all = [...new Set(list.flatMap((c) => pools.get(c.pool) ?? []))].join(', ')
+    const kept = all === before ? '' : all
+    before = all
+    const group = { kind: 'group' as const, name, ids: list.map((c) => c.id), says: subtotal(list, figures), kept }
+    return [...(name ? [group] : []), ...list.map((channel) => ({ kind: 'channel' as const, channel }))]
+  })
 }

@@ -13,7 +13,7 @@ const DayMenu = later(
   ({ day }: { day: number }) =>
     h(
       'button',
-      { type: 'button', class: 'plain-button', style: 'font-weight: 700', disabled: true },
+      { type: 'button', class: 'plain-button', style: 'font-weight: 600', disabled: true },
       dayNames[day]!.slice(0, 3),
     ),
 )
@@ -106,14 +106,14 @@ const ticks = computed(() =>
   position: absolute;
   bottom: 1px;
   transform: translateX(-50%);
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
   pointer-events: none;
 }
 
 .steps {
   margin-left: 14px;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .steps button {
@@ -124,8 +124,8 @@ const ticks = computed(() =>
   position: absolute;
   right: 8px;
   top: 1px;
-  font-size: 12px;
-  text-decoration: underline;
+  font-size: var(--second);
+  color: var(--base);
   background: var(--paper);
 }
 

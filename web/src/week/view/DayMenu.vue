@@ -80,10 +80,10 @@ function act(command: 'closer' | 'paint' | 'take' | number[]) {
 
 <style scoped>
 .day {
-  font-weight: 700;
+  font-weight: 600;
 }
 
 .day:hover {
-  text-decoration: underline;
+  color: var(--base);
 }
 </style>

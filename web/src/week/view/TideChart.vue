@@ -161,7 +161,7 @@ canvas {
 
 .acts .act {
   background: var(--sheet);
-  font-size: 12px;
+  font-size: var(--second);
   padding: 0 8px;
 }
 
@@ -169,7 +169,7 @@ canvas {
   position: absolute;
   top: 1px;
   right: 4px;
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
 }
 
@@ -182,6 +182,6 @@ canvas {
 
 .now span {
   padding-left: 3px;
-  font-size: 11px;
+  font-size: var(--axis);
 }
 </style>

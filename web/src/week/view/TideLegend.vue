@@ -60,7 +60,7 @@ const until = (minute: number) => (minute % DAY ? moment(minute) : `${moment(min
 
 .legend {
   padding: 5px 10px 4px 12px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 dl {
@@ -90,6 +90,6 @@ dd {
 .which {
   margin-left: 4px;
   font-weight: 400;
-  text-decoration: underline;
+  color: var(--base);
 }
 </style>
