@@ -135,7 +135,7 @@ main {
 }
 
 h1 {
-  font-size: 16px;
+  font-size: var(--heading);
   margin: 0;
 }
 
@@ -147,13 +147,13 @@ h1 {
 }
 
 dt {
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 
 dd {
   margin: 0;
-  font-size: 20px;
+  font-size: var(--figure);
   font-weight: 600;
 }
 

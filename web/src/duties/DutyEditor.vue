@@ -198,7 +198,7 @@ function remove() {
   display: flex;
   gap: 5px;
   align-items: center;
-  font-size: 12px;
+  font-size: var(--second);
   padding: 1px 7px;
 }
 

@@ -139,13 +139,13 @@ const reaches = [
 }
 
 .edit {
-  text-decoration: underline;
+  color: var(--base);
 }
 
 kbd {
   font: inherit;
   font-weight: 400;
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
 }
 
@@ -154,7 +154,7 @@ kbd {
   align-items: center;
   gap: 14px;
   padding-top: 5px;
-  font-size: 12px;
+  font-size: var(--second);
   white-space: nowrap;
   overflow: hidden;
 }

@@ -62,7 +62,7 @@ input {
   width: 150px;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 0 6px;
 }
 

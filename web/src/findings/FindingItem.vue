@@ -145,7 +145,7 @@ p {
 
 .error .severity {
   color: var(--short);
-  font-weight: 700;
+  font-weight: 600;
 }
 
 .warning .severity {
@@ -169,14 +169,14 @@ p {
   width: min(420px, 100%);
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 7px;
 }
 
 .fix {
   background: none;
   border: 1px solid var(--base);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 9px;
   cursor: pointer;
   color: var(--base);

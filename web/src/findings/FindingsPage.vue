@@ -102,7 +102,7 @@ const meaning = {
 }
 
 h1 {
-  font-size: 18px;
+  font-size: var(--heading);
 }
 
 .group {
@@ -114,7 +114,7 @@ h1 {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
-  font-size: 16px;
+  font-size: var(--heading);
   border-bottom: 1px solid var(--rule);
   padding-bottom: 2px;
 }
@@ -123,7 +123,7 @@ h1 {
   display: grid;
   grid-template-columns: repeat(3, 76px);
   gap: 0 8px;
-  font-size: 11px;
+  font-size: var(--axis);
   font-weight: 400;
   text-align: right;
 }

@@ -77,7 +77,7 @@ function keep(hours: Hours[]) {
   gap: 10px;
   align-items: center;
   margin: 6px 0;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .rate {
@@ -85,7 +85,7 @@ function keep(hours: Hours[]) {
   text-align: right;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 0 6px;
 }
 </style>

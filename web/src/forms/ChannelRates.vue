@@ -55,7 +55,7 @@ legend {
 
 legend .soft {
   font-weight: 400;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 legend + * {

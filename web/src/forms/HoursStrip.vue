@@ -145,7 +145,7 @@ const place = (s: Span) => ({ left: `${(100 * s.from) / DAY}%`, width: `${(100 *
   user-select: none;
   display: grid;
   grid-template-columns: 22px minmax(0, 1fr);
-  font-size: 11px;
+  font-size: var(--axis);
   margin: 2px 0 4px;
 }
 
@@ -185,7 +185,7 @@ const place = (s: Span) => ({ left: `${(100 * s.from) / DAY}%`, width: `${(100 *
 .day .deaf {
   inset-block: 0;
   border: 1.5px solid var(--short);
-  border-radius: 3px;
+  border-radius: 4px;
 }
 
 .day .stroke {

@@ -22,21 +22,21 @@ const score = computed(() => guesser.check(props.password.slice(0, 100)).score)
   display: flex;
   gap: 8px;
   align-items: center;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 meter {
   width: 96px;
   height: 6px;
   appearance: none;
-  border-radius: 3px;
+  border-radius: 4px;
   background: var(--rule);
 }
 
 meter::-webkit-meter-bar {
   height: 6px;
   border: 0;
-  border-radius: 3px;
+  border-radius: 4px;
   background: var(--rule);
 }
 

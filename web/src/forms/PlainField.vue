@@ -78,7 +78,7 @@ input {
 }
 
 .see {
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .meter {
@@ -88,7 +88,7 @@ input {
 p {
   grid-column: 2;
   margin: 0;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 @media (max-width: 420px) {

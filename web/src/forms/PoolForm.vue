@@ -98,6 +98,6 @@ function setDrives(i: number, change: Partial<Pool['drives'][number]>) {
 
 .tib {
   margin: 0 0 3px;
-  font-size: 11.5px;
+  font-size: var(--axis);
 }
 </style>

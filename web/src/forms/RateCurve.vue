@@ -202,7 +202,7 @@ canvas {
 .said {
   position: absolute;
   top: 1px;
-  font-size: 11px;
+  font-size: var(--axis);
   pointer-events: none;
 }
 

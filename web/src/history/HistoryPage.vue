@@ -144,7 +144,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 }
 
 h1 {
-  font-size: 18px;
+  font-size: var(--heading);
 }
 
 ol {
@@ -164,7 +164,7 @@ ol {
   width: 220px;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 8px;
 }
 
@@ -217,7 +217,7 @@ li {
   width: min(320px, 100%);
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 6px;
 }
 

@@ -101,7 +101,7 @@ const differing = computed(() => (view.value?.plan?.channels ?? []).filter((c) =
 
 h3 {
   margin: 10px 0 2px;
-  font-size: 13px;
+  font-size: var(--second);
 }
 
 .differs {
@@ -119,7 +119,7 @@ h3 {
   gap: 6px;
   height: 23px;
   color: var(--soft);
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .row.other {

@@ -77,7 +77,7 @@ table {
 th {
   text-align: left;
   font-weight: 400;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 

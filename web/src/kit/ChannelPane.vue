@@ -131,6 +131,6 @@ function add() {
 .found {
   margin: 6px 0;
   padding-left: 16px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 </style>

@@ -173,7 +173,7 @@ function setAll() {
   width: 120px;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 6px;
 }
 
@@ -194,7 +194,7 @@ function setAll() {
   border: 1px solid var(--rule);
   border-radius: 12px;
   padding: 0 9px;
-  font-size: 12.5px;
+  font-size: var(--second);
   cursor: pointer;
 }
 
@@ -204,7 +204,7 @@ function setAll() {
 }
 
 .hint {
-  font-size: 12px;
+  font-size: var(--second);
   overflow: hidden;
   text-overflow: ellipsis;
 }

@@ -113,7 +113,7 @@ function sayAll(what: (u: Unknown) => SaidName | undefined) {
 <style scoped>
 h3 {
   margin: 8px 0 2px;
-  font-size: 13.5px;
+  font-size: var(--text);
 }
 
 p {

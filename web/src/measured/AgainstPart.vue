@@ -107,7 +107,7 @@ const span = computed(() => {
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 h2 {

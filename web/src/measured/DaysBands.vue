@@ -98,7 +98,7 @@ svg {
 
 .tick {
   fill: var(--soft);
-  font-size: 11px;
+  font-size: var(--axis);
 }
 
 rect.planned {

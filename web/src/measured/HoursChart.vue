@@ -109,7 +109,7 @@ svg {
 
 .tick {
   fill: var(--soft);
-  font-size: 11px;
+  font-size: var(--axis);
 }
 
 .band {

@@ -145,7 +145,7 @@ async function look() {
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 form {

@@ -105,7 +105,7 @@ async function learn(learns: boolean) {
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 table {

@@ -66,12 +66,12 @@ main.wide {
 }
 
 h1 {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 main :deep(h2) {
   margin: 24px 0 8px;
-  font-size: 13.5px;
+  font-size: var(--text);
 }
 
 main :deep(table) {
@@ -82,7 +82,7 @@ main :deep(table) {
 main :deep(th) {
   text-align: left;
   font-weight: 400;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 

@@ -167,16 +167,16 @@ const money = (amount: number) => new Intl.NumberFormat('en-GB', { maximumFracti
 }
 
 h1 {
-  font-size: 20px;
+  font-size: var(--figure);
 }
 
 h2 {
   margin: 24px 0 8px;
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 .kept b {
-  font-size: 20px;
+  font-size: var(--figure);
 }
 
 .week {
@@ -189,7 +189,7 @@ h2 {
 .days {
   display: grid;
   grid-template-columns: repeat(7, 1fr);
-  font-size: 11px;
+  font-size: var(--axis);
 }
 
 .days i {

@@ -77,7 +77,7 @@ function done() {
 }
 
 h1 {
-  font-size: 20px;
+  font-size: var(--figure);
   color: var(--base);
 }
 

@@ -67,7 +67,7 @@ h2 {
 
 h3 {
   margin: 12px 0 2px;
-  font-size: 13px;
+  font-size: var(--second);
 }
 
 ol {

@@ -85,12 +85,12 @@ function find(what: 'missed' | 'held') {
 
 .zoom button {
   padding: 0 7px;
-  font-size: 15px;
+  font-size: var(--heading);
 }
 
 .legend {
   margin-left: auto;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .legend i {

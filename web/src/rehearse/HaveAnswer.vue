@@ -65,7 +65,7 @@ p {
 
 h3 {
   margin: 10px 0 0;
-  font-size: 13px;
+  font-size: var(--second);
 }
 
 .answer {

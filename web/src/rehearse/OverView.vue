@@ -124,7 +124,7 @@ function move(event: PointerEvent) {
   position: absolute;
   left: 6px;
   top: 18px;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .strip {

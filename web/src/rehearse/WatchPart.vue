@@ -155,7 +155,7 @@ li {
   border-radius: 4px;
   padding: 3px 6px;
   min-width: 0;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 li button {
@@ -192,6 +192,6 @@ li span {
 }
 
 .event b {
-  text-decoration: underline;
+  color: var(--base);
 }
 </style>

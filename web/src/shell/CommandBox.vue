@@ -77,7 +77,7 @@ const kinds = { page: 'page', channel: 'channel', duty: 'duty', week: 'week', ac
 <style scoped>
 .field {
   width: 100%;
-  font-size: 15px;
+  font-size: var(--heading);
   background: var(--sheet);
   border: 1px solid var(--soft);
   border-radius: 6px;

@@ -104,7 +104,7 @@ li {
   padding: 0 4px;
   border: 1px solid var(--soft);
   border-radius: 12px;
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
   cursor: default;
 }

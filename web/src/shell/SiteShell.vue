@@ -121,7 +121,7 @@ useTitles()
   background: var(--base);
   color: var(--on-base);
   border: 0;
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 4px 12px;
   cursor: pointer;
 }

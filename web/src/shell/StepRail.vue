@@ -42,7 +42,7 @@ const { count } = useFindings()
 
 .rail a.under {
   padding: 3px 4px 8px 20px;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .rail a:hover {

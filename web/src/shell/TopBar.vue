@@ -121,8 +121,8 @@ const undoTitle = computed(() =>
 }
 
 .brand {
-  font-weight: 700;
-  font-size: 16px;
+  font-weight: 600;
+  font-size: var(--heading);
   color: var(--base);
   text-decoration: none;
 }
@@ -150,7 +150,7 @@ const undoTitle = computed(() =>
   background: none;
   border: 0;
   padding: 3px;
-  border-radius: 5px;
+  border-radius: 4px;
   cursor: pointer;
   text-decoration: none;
 }
@@ -175,7 +175,7 @@ const undoTitle = computed(() =>
 
 kbd {
   font: inherit;
-  font-size: 11px;
+  font-size: var(--axis);
   color: var(--soft);
   margin-left: 5px;
 }

@@ -111,7 +111,7 @@ const days = (kept?: number | null) => (kept == null ? '' : daysInWords(kept))
 <style scoped>
 h2 {
   margin: 0 0 4px;
-  font-size: 13px;
+  font-size: var(--second);
 }
 
 ul {
@@ -153,7 +153,7 @@ input {
   background: var(--sheet);
   color: var(--ink);
   border: 1px solid var(--soft);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 3px 7px;
 }
 

@@ -45,7 +45,7 @@ const many = computed(() => site.variants.filter((v) => !v.removed).length)
 .which {
   background: none;
   border: 0;
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 6px;
   color: var(--soft);
   cursor: pointer;
@@ -63,14 +63,14 @@ const many = computed(() => site.variants.filter((v) => !v.removed).length)
   margin-left: 6px;
   padding: 0 5px;
   border: 1px solid var(--alarm);
-  border-radius: 8px;
+  border-radius: 6px;
   color: var(--ink);
-  font-size: 11.5px;
+  font-size: var(--axis);
 }
 
 .many {
   margin-left: 5px;
-  font-size: 11.5px;
+  font-size: var(--axis);
 }
 
 @media (max-width: 500px) {

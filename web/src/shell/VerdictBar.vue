@@ -142,7 +142,7 @@ const missed = computed(() => {
 
 .figure.entered {
   align-self: center;
-  font-size: 12px;
+  font-size: var(--second);
   cursor: pointer;
 }
 
@@ -157,7 +157,7 @@ const missed = computed(() => {
 }
 
 .figure b {
-  font-size: 19px;
+  font-size: var(--figure);
   line-height: 1.2;
 }
 
@@ -171,11 +171,11 @@ const missed = computed(() => {
   display: block;
   overflow: hidden;
   text-overflow: ellipsis;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 
 .figure:hover span {
-  text-decoration: underline;
+  color: var(--ink);
 }
 </style>

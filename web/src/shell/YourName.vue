@@ -43,7 +43,7 @@ function keepName() {
   width: 100%;
   background: var(--sheet);
   border: 1px solid var(--soft);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 4px 8px;
 }
 </style>

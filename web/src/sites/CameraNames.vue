@@ -31,7 +31,7 @@ const names = computed(() => namesIn(text.value))
   margin-top: 4px;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   color: inherit;
   font: inherit;
 }

@@ -64,7 +64,7 @@ const n = (of: string) => (data.value?.found ?? []).filter((f) => f.severity ===
 }
 
 h3 {
-  font-size: 13.5px;
+  font-size: var(--text);
   margin: 12px 0 2px;
 }
 

@@ -163,7 +163,7 @@ main {
 }
 
 h1 {
-  font-size: 20px;
+  font-size: var(--figure);
 }
 
 .columns {
@@ -191,7 +191,7 @@ legend {
 
 .duty .soft {
   display: block;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .columns :deep(.field) {

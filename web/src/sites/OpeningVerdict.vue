@@ -123,7 +123,7 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
 }
 
 .days b {
-  font-size: 24px;
+  font-size: var(--figure);
 }
 
 .assumed h3 {

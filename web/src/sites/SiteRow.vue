@@ -107,7 +107,7 @@ function act(command: Act) {
 
 .name span,
 .found {
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .kept {
@@ -126,6 +126,6 @@ function act(command: Act) {
 .more {
   width: 28px;
   text-align: center;
-  font-size: 16px;
+  font-size: var(--heading);
 }
 </style>

@@ -113,7 +113,7 @@ function pick(site: SiteLine, event: MouseEvent) {
 }
 
 .head {
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
   height: 28px;
   padding-right: 23px;

@@ -156,7 +156,7 @@ p {
 }
 
 h1 {
-  font-size: 16px;
+  font-size: var(--heading);
   margin: 0;
 }
 

@@ -51,6 +51,6 @@ function commit() {
 
 <style scoped>
 .why {
-  font-size: 12px;
+  font-size: var(--second);
 }
 </style>

@@ -118,7 +118,7 @@ svg {
 
 text {
   fill: var(--soft);
-  font-size: 10.5px;
+  font-size: var(--axis);
 }
 
 .read {

@@ -131,6 +131,6 @@ function leave() {
 
 .why {
   grid-column: 1 / -1;
-  font-size: 12px;
+  font-size: var(--second);
 }
 </style>

@@ -54,7 +54,7 @@ textarea {
   resize: vertical;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 6px;
 }
 
@@ -65,6 +65,6 @@ textarea {
 .problem {
   grid-column: 1 / -1;
   margin: 0;
-  font-size: 12px;
+  font-size: var(--second);
 }
 </style>

@@ -150,7 +150,7 @@ td > input {
   width: 100%;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 5px;
 }
 </style>

@@ -145,7 +145,7 @@ table {
 th {
   text-align: left;
   font-weight: 600;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 

@@ -180,7 +180,7 @@ function rename(event: Event) {
   font-weight: 600;
   background: none;
   border: 1px solid transparent;
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 1px 5px;
   margin-left: -6px;
 }
@@ -210,7 +210,7 @@ p {
   flex-wrap: wrap;
   gap: 2px 16px;
   align-items: center;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 @media (max-width: 760px) {

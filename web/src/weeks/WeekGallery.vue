@@ -73,7 +73,7 @@ async function add(week: Omit<Week, 'id'>) {
 .days {
   display: grid;
   grid-template-columns: repeat(7, 1fr);
-  font-weight: 700;
+  font-weight: 600;
 }
 
 p {

@@ -105,14 +105,14 @@ function key(event: KeyboardEvent, date: string, index: number) {
   display: flex;
   gap: 6px;
   margin: 0 0 6px;
-  font-size: 15px;
+  font-size: var(--heading);
 }
 
 .month {
   display: grid;
   grid-template-columns: 40px repeat(31, minmax(0, 32px));
   line-height: 20px;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .day {
@@ -123,7 +123,7 @@ function key(event: KeyboardEvent, date: string, index: number) {
   border-bottom: 2px solid var(--paper);
   background: var(--sheet);
   color: var(--soft);
-  font-size: 10px;
+  font-size: var(--axis);
   cursor: pointer;
 }
 
@@ -138,7 +138,7 @@ function key(event: KeyboardEvent, date: string, index: number) {
     var(--sheet) 2px 5px
   );
   color: var(--ink);
-  font-weight: 700;
+  font-weight: 600;
 }
 
 .day.chosen,

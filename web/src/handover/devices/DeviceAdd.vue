@@ -190,7 +190,7 @@ h3 {
   color: inherit;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 6px;
 }
 

@@ -156,7 +156,7 @@ async function take() {
 
 <style scoped>
 h2 {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 h3 {

@@ -70,8 +70,8 @@ table {
 
 th {
   text-align: left;
-  font-weight: 500;
-  font-size: 12px;
+  font-weight: 400;
+  font-size: var(--second);
 }
 
 th,
@@ -89,7 +89,7 @@ td {
 
 .block {
   display: block;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 input {

@@ -59,7 +59,7 @@ async function go() {
 <style scoped>
 .setting {
   border: 1px solid var(--rule);
-  border-radius: 8px;
+  border-radius: 6px;
   padding: 8px 14px;
   margin: 12px 0;
 }

@@ -120,7 +120,7 @@ const forget = ref(false)
 
 <style scoped>
 h2 {
-  font-size: 14px;
+  font-size: var(--text);
   margin: 12px 0 4px;
 }
 
@@ -142,7 +142,7 @@ dd {
 ol {
   padding-left: 0;
   list-style: none;
-  font-size: 12px;
+  font-size: var(--second);
   max-height: 220px;
   overflow: auto;
 }

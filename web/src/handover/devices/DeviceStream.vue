@@ -106,7 +106,7 @@ input {
   color: inherit;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 4px;
   min-height: 24px;
 }

@@ -114,7 +114,7 @@ function kept(id: string) {
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 ul {
@@ -140,7 +140,7 @@ ul {
 
 .address {
   grid-column: 1 / -1;
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 .name,

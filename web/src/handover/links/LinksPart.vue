@@ -182,7 +182,7 @@ const copy = (text: string) =>
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 form {
@@ -210,7 +210,7 @@ fieldset {
 legend {
   padding: 0;
   color: var(--soft);
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 input:not([type='checkbox']) {
@@ -244,7 +244,7 @@ table {
 th {
   text-align: left;
   font-weight: 400;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 

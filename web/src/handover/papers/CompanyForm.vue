@@ -47,12 +47,12 @@ const removeLogo = () => take(api.DELETE('/api/company/logo'))
 
 <style scoped>
 h2 {
-  font-size: 13.5px;
+  font-size: var(--text);
 }
 
 p {
   margin: 2px 0 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .logo {

@@ -138,7 +138,7 @@ function print() {
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 .paper {
@@ -150,7 +150,7 @@ function print() {
 
 .paper span {
   display: block;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .paper:hover {

@@ -49,7 +49,7 @@ function call(duty: string, word: string) {
 
 p {
   margin: 2px 0 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .word {

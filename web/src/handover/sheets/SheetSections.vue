@@ -99,7 +99,7 @@ progress {
 }
 
 .of {
-  font-size: 12px;
+  font-size: var(--second);
   white-space: nowrap;
   font-weight: 400;
 }
@@ -111,7 +111,7 @@ summary {
 
 .cannot {
   margin-top: 12px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 ul {

@@ -103,7 +103,7 @@ section {
 }
 
 h2 {
-  font-size: 13.5px;
+  font-size: var(--text);
 }
 
 p {

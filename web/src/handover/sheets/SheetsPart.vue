@@ -115,7 +115,7 @@ function print() {
 }
 
 .title {
-  font-size: 16px;
+  font-size: var(--heading);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -130,7 +130,7 @@ function print() {
 }
 
 .middle h2 {
-  font-size: 16px;
+  font-size: var(--heading);
   flex: 1;
 }
 

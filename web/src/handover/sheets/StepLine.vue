@@ -68,7 +68,7 @@ p {
 }
 
 .note {
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .done .words {
@@ -76,7 +76,7 @@ p {
 }
 
 .id {
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 @media (max-width: 500px) {

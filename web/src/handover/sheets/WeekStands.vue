@@ -66,7 +66,7 @@ const clock = (minute: number) =>
   gap: 4px;
   align-items: center;
   height: 20px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .bar {
@@ -96,7 +96,7 @@ const clock = (minute: number) =>
 .hours {
   display: flex;
   justify-content: space-between;
-  font-size: 11px;
+  font-size: var(--axis);
 }
 
 .hours i {
@@ -107,7 +107,7 @@ ul {
   list-style: none;
   margin: 6px 0 0;
   padding: 0;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 li {

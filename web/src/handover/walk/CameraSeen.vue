@@ -95,7 +95,7 @@ const useAsStill = (r: WalkRecord) =>
 
 <style scoped>
 h2 {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 h3 {

@@ -51,7 +51,7 @@ const saw = (id: string) => last.value?.trial!.lines.find((l) => l.id === id)?.r
 
 <style scoped>
 h2 {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 p {

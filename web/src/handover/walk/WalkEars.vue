@@ -24,7 +24,7 @@ const may = computed(() => site.role === 'planner' || site.role === 'fitter')
 
 <style scoped>
 h2 {
-  font-size: 16px;
+  font-size: var(--heading);
   margin-top: 16px;
 }
 

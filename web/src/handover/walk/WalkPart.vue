@@ -99,7 +99,7 @@ const walked = (c: (typeof cameras.value)[number]) => {
 
 .title,
 .middle h2 {
-  font-size: 16px;
+  font-size: var(--heading);
 }
 
 .left h2 {

@@ -98,7 +98,7 @@ async function copy() {
 
 <style scoped>
 h2 {
-  font-size: 16px;
+  font-size: var(--heading);
   margin: 0 0 8px;
 }
 

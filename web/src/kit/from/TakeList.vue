@@ -78,7 +78,7 @@ async function take() {
 
 <style scoped>
 h2 {
-  font-size: 16px;
+  font-size: var(--heading);
   margin: 0 0 8px;
 }
 
@@ -91,7 +91,7 @@ table {
 th {
   text-align: left;
   font-weight: 400;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 

@@ -129,8 +129,8 @@ const { data: scenarios } = useAnswer(
 .drive {
   height: 34px;
   border: 1px solid var(--soft);
-  border-radius: 3px;
-  font-size: 11px;
+  border-radius: 4px;
+  font-size: var(--axis);
   text-align: center;
   line-height: 32px;
   background: linear-gradient(var(--band), var(--sheet));
@@ -164,7 +164,7 @@ const { data: scenarios } = useAnswer(
   flex-wrap: wrap;
   gap: 2px 14px;
   margin: 3px 0 8px;
-  font-size: 12px;
+  font-size: var(--second);
   color: var(--soft);
 }
 
@@ -177,7 +177,7 @@ const { data: scenarios } = useAnswer(
 
 table {
   border-collapse: collapse;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 th {

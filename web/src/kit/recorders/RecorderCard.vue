@@ -162,7 +162,7 @@ const share = (part: number, whole: number) => `${Math.min(100, (100 * part) / M
   grid-template-columns: auto 1fr;
   gap: 3px 10px;
   margin: 10px 0 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .load dt {

@@ -202,7 +202,7 @@ summary {
 
 p {
   margin: 2px 0 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .ready {
@@ -225,6 +225,6 @@ legend {
 fieldset label {
   display: flex;
   gap: 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 </style>

@@ -151,7 +151,7 @@ function accept() {
   padding: 7px 9px;
   border: 1px dashed var(--soft);
   border-radius: 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .drop.over {

@@ -84,6 +84,6 @@ input {
   width: 160px;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
 }
 </style>

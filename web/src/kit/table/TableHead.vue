@@ -41,7 +41,7 @@ const emit = defineEmits<{ pick: [column: number] }>()
   height: 44px;
   background: var(--band);
   border-bottom: 1px solid var(--rule);
-  font-size: 12px;
+  font-size: var(--second);
   display: flex;
   padding-top: 22px;
 }

@@ -150,7 +150,7 @@ watch([ties.causes, ties.targets], async () => {
 
 .new {
   margin: 0 8px 5px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .new .link {

@@ -163,7 +163,7 @@ h2 {
   background: var(--sheet);
   color: var(--ink);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 2px 6px;
 }
 
@@ -239,13 +239,13 @@ h2 {
 }
 
 .note {
-  font-size: 12px;
+  font-size: var(--second);
   font-weight: 400;
   white-space: nowrap;
 }
 
 .ties {
-  font-size: 12px;
+  font-size: var(--second);
   font-weight: 400;
   text-align: right;
 }

@@ -80,7 +80,7 @@ p {
 }
 
 .mend {
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .mend .act {

@@ -116,7 +116,7 @@ const findings = computed(() =>
   display: grid;
   place-items: center;
   margin: 0;
-  font-size: 17px;
+  font-size: var(--heading);
   border: 2px dashed var(--base);
   background: color-mix(in srgb, var(--sheet) 75%, transparent);
   pointer-events: none;

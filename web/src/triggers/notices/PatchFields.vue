@@ -120,7 +120,7 @@ const mask = () =>
 table {
   width: 100%;
   border-collapse: collapse;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 th {

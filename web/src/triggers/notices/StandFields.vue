@@ -63,12 +63,12 @@ function keep() {
   display: flex;
   flex-wrap: wrap;
   gap: 2px 9px;
-  font-size: 12.5px;
+  font-size: var(--second);
   padding-bottom: 3px;
 }
 
 [aria-pressed='true'] {
-  font-weight: 700;
+  font-weight: 600;
 }
 
 p {

@@ -104,7 +104,7 @@ function typed(text: string) {
 }
 
 .drawn [aria-pressed='true'] {
-  font-weight: 700;
+  font-weight: 600;
 }
 
 p {

@@ -109,7 +109,7 @@ input {
   margin: 0 10px 6px;
   background: var(--sheet);
   border: 1px solid var(--rule);
-  border-radius: 5px;
+  border-radius: 4px;
   padding: 3px 8px;
 }
 
@@ -170,6 +170,6 @@ h2 {
 
 .unwanted {
   grid-column: 1 / -1;
-  font-size: 12px;
+  font-size: var(--second);
 }
 </style>

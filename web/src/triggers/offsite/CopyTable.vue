@@ -87,7 +87,7 @@ th {
 
 thead th {
   color: var(--soft);
-  font-size: 12px;
+  font-size: var(--second);
 }
 
 thead th:first-child {

@@ -141,7 +141,7 @@ svg {
 
 .said {
   margin: 0;
-  font-size: 11.5px;
+  font-size: var(--axis);
   min-height: 17px;
 }
 

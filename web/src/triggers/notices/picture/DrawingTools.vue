@@ -94,7 +94,7 @@ function take(t: Tool) {
   gap: 4px 6px;
   align-items: center;
   padding-bottom: 6px;
-  font-size: 12.5px;
+  font-size: var(--second);
 }
 
 .tools .here {
