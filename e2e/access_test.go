@@ -78,10 +78,17 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		}
 		p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
 		p.violations(page.path)
+		p.onOneScale(page.path)
 		if more := then[page.path]; more != nil {
 			more()
 			p.violations(page.path + ", further")
+			p.onOneScale(page.path + ", further")
 		}
+	}
+	// What the scale forbids must be seen too.
+	eval[bool](p, `(document.body.insertAdjacentHTML('beforeend', '<b style="font-size: 17px; font-weight: 700">x</b>'), true)`)
+	if found := p.offScale(); len(found) != 2 {
+		t.Errorf("of a text of another size and weight is said: %q", found)
 	}
 	// What axe is for must be seen, or the check above says nothing.
 	eval[bool](p, `(document.body.append(document.createElement('img')), true)`)
