@@ -189,4 +189,9 @@ p {
 .show {
   text-decoration: underline;
 }
+
+button.show {
+  color: var(--base);
+  text-decoration: none;
+}
 </style>

@@ -3,35 +3,36 @@ import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 
 import { palette } from '../theme/palette'
+import { count } from '../ui/figures'
 import { dayName } from './clock'
 import { NAMES } from './drawTimeline'
 import { LOW, MISSED } from './rows'
 import type { Rehearsing } from './useRehearsal'
 
 /**
- * All days at once above the stretch that is looked at: wanted events by the hour, those that were missed as rings, and
- * the stretch as a frame that is dragged, or brought to where is pressed.
+ * All days at once above the stretch that is looked at: wanted events by the hour, those that were missed of them below
+ * the line, and the stretch as a frame that is dragged, or brought to where is pressed.
  */
 const { r } = defineProps<{ r: Rehearsing }>()
 const HEIGHT = 58
-const BARS = 30 // how high the busiest hour is drawn
-const TOP = 9
+const FLOOR = 28 // above it stand the events of each hour, and below it those that were missed of them
+const MISS = 9 // how far down the hour with most missed is drawn
 const box = useTemplateRef('box')
 const canvas = useTemplateRef('canvas')
 const { width } = useElementSize(box)
 const x = (at: number) => (at / r.seconds.value) * width.value
 
-/** Wanted events of each hour, and when some were missed: at most one a pixel is drawn. */
+/** Wanted events of each hour, and those that were missed of them. */
 const hours = computed(() => {
   const all = new Array<number>(Math.ceil(r.seconds.value / 3600)).fill(0)
-  const missed: number[] = []
+  const missed = all.map(() => 0)
   for (const c of r.rows.value)
     c.start.forEach((at, k) => {
       const fate = c.fate[k]!
-      if (fate === MISSED) missed.push(at)
+      if (fate === MISSED) missed[Math.floor(at / 3600)]!++
       if (fate <= LOW + 1) all[Math.floor(at / 3600)]!++
     })
-  return { all, missed, most: Math.max(1, ...all) }
+  return { all, missed, most: Math.max(1, ...all), worst: Math.max(0, ...missed) }
 })
 
 function draw() {
@@ -43,30 +44,19 @@ function draw() {
   canvas.value!.height = HEIGHT * ratio
   c.setTransform(ratio, 0, 0, ratio, 0, 0)
   const p = palette.value
-  c.font = `11.5px ${getComputedStyle(document.body).fontFamily}`
-  const floor = TOP + BARS
-  const { all, missed, most } = hours.value
-  const wide = x(3600)
-  c.fillStyle = p.motion
-  c.globalAlpha = 0.65
+  c.font = `11px ${getComputedStyle(document.body).fontFamily}`
+  const { all, missed, most, worst } = hours.value
+  const wide = Math.max(0.8, x(3600) - 0.8)
+  c.fillStyle = p.soft
   all.forEach((n, h) => {
-    const high = n ? Math.max(1, (n / most) * (BARS - 4)) : 0
-    c.fillRect(x(h * 3600), floor - high, Math.max(0.8, wide - 0.8), high)
+    const high = n ? Math.max(1, (n / most) * (FLOOR - 3)) : 0
+    c.fillRect(x(h * 3600), FLOOR - high, wide, high)
   })
-  c.globalAlpha = 1
-  c.strokeStyle = p.short
-  let last = -9
-  for (const at of missed.sort((a, b) => a - b)) {
-    const px = x(at)
-    if (px - last < 1.5) continue
-    last = px
-    c.beginPath()
-    c.arc(px, 5, 2.4, 0, 7)
-    c.stroke()
-  }
+  c.fillStyle = p.short
+  missed.forEach((n, h) => n && c.fillRect(x(h * 3600), FLOOR + 1, wide, Math.max(1.5, (n / worst) * MISS)))
   for (const day of data.days) {
     c.fillStyle = p.rule
-    c.fillRect(x(day.from), TOP, 1, HEIGHT)
+    c.fillRect(x(day.from), 2, 1, HEIGHT)
     c.fillStyle = day.special ? p.alarm : p.soft
     const room = x(day.hours * 3600)
     const text = `${dayName(day.date)}${day.special ? `, ${day.special}` : ''}`
@@ -98,7 +88,11 @@ function move(event: PointerEvent) {
 
 <template>
   <div class="over" :style="{ paddingLeft: `${NAMES}px` }">
-    <span class="soft" aria-hidden="true">events an hour</span>
+    <span v-if="r.data.value" class="soft most" aria-hidden="true"
+      >busiest hour: {{ count(hours.most, 'event') }}<br /><span class="short"
+        >worst hour: {{ hours.worst }} missed</span
+      ></span
+    >
     <div
       ref="box"
       class="strip"
@@ -120,11 +114,11 @@ function move(event: PointerEvent) {
   border-bottom: 1px solid var(--rule);
 }
 
-.over > span {
+.most {
   position: absolute;
   left: 6px;
-  top: 18px;
-  font-size: var(--second);
+  top: 8px;
+  font-size: var(--axis);
 }
 
 .strip {

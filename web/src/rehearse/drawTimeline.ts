@@ -2,11 +2,12 @@ import type { PlayedChannel } from '../api/types'
 import type { Palette } from '../theme/palette'
 import { FULL, LOW, MISSED, OTHER } from './rows'
 
-export const ROW = 40
+export const ROW = 28
 export const NAMES = 148 // the column of names
-export const EVENTS = 19 // how far down a row events are meant, and below it footage
-const INK = 15 // height of the footage
-const DOTS = 17 // where events stand
+export const EVENTS = 12 // how far down a row events are meant, and below it footage
+const INK = 11 // height of the footage
+const DOTS = 11 // where events stand
+const BIN = 2 // pixels across, closer than which events are counted in place of drawn
 
 /** Steps between the times along the top, so that they have room. */
 export const STEPS = [1, 5, 10, 30, 60, 300, 900, 1800, 3600, 3 * 3600, 6 * 3600, 12 * 3600, 86400]
@@ -40,7 +41,7 @@ export function drawRow(
   pointed?: number,
   turned?: Map<string, 'kept' | 'lost'>,
 ) {
-  const floor = top + ROW - 5
+  const floor = top + ROW - 4
   const ceiling = floor - INK
   const first = firstFrom(channel.to, s.from)
   for (let k = first; k < channel.from.length && channel.from[k]! < s.to; k++) {
@@ -56,13 +57,17 @@ export function drawRow(
     c.strokeRect(left + 0.5, ceiling - 1.5, Math.max(1, right - left), INK + 3)
   }
   const begin = firstFrom(channel.start, s.from - 3600)
+  if (BIN * (firstFrom(channel.start, s.to) - begin) > s.width) {
+    drawDensity(c, channel, begin, top, s, p, shows)
+    return
+  }
   let last = -9
   for (let k = begin; k < channel.start.length && channel.start[k]! < s.to; k++) {
     const fate = channel.fate[k]!
     if (!shows(fate)) continue
     const x = xOf(s, channel.start[k]!)
     const other = turned?.size ? turned.get(`${channel.id} ${channel.start[k]!}`) : undefined
-    if (other) triangle(c, x, top + DOTS + 3, other === 'kept', p)
+    if (other) triangle(c, x, top + DOTS + 2, other === 'kept', p)
     // Where many stand in one place, those that were missed are drawn, and one of the others.
     if (x - last < 1.2 && fate !== MISSED && channel.event[k] !== pointed) continue
     last = x
@@ -71,19 +76,50 @@ export function drawRow(
       c.strokeStyle = p.ink
       c.lineWidth = 1.5
       c.beginPath()
-      c.arc(x, top + DOTS - 5, 7, 0, 7)
+      c.arc(x, top + DOTS - 5, 6, 0, 7)
       c.stroke()
       c.lineWidth = 1
     }
   }
 }
 
+/** Where events stand closer than can be told apart: how many there are, and in *short* how many were missed of them. */
+function drawDensity(
+  c: CanvasRenderingContext2D,
+  channel: PlayedChannel,
+  begin: number,
+  top: number,
+  s: Scale,
+  p: Palette,
+  shows: (fate: number) => boolean,
+) {
+  const bins = Math.ceil(s.width / BIN)
+  const all = new Array<number>(bins).fill(0)
+  const missed = new Array<number>(bins).fill(0)
+  for (let k = begin; k < channel.start.length && channel.start[k]! < s.to; k++) {
+    const bin = Math.floor(xOf(s, channel.start[k]!) / BIN)
+    if (bin < 0 || bin >= bins || !shows(channel.fate[k]!)) continue
+    all[bin]!++
+    if (channel.fate[k] === MISSED) missed[bin]!++
+  }
+  const most = Math.max(1, ...all)
+  all.forEach((n, bin) => {
+    if (!n) return
+    const high = 1 + (8 * n) / most
+    c.fillStyle = p.soft
+    c.fillRect(bin * BIN, top + DOTS - high, BIN - 0.4, high)
+    if (!missed[bin]) return
+    c.fillStyle = p.short
+    c.fillRect(bin * BIN, top + DOTS - high, BIN, Math.max(2, (high * missed[bin]!) / n))
+  })
+}
+
 /** Writes a row's name, below that of the group that begins with it. */
 export function drawName(c: CanvasRenderingContext2D, name: string, group: string, top: number, p: Palette) {
   c.fillStyle = p.ink
-  c.fillText(name, 6, top + 27, NAMES - 12)
+  c.fillText(name, 6, top + (group ? 24 : 18), NAMES - 12)
   c.fillStyle = p.soft
-  if (group) c.fillText(group, 6, top + 12, NAMES - 12)
+  if (group) c.fillText(group, 6, top + 11, NAMES - 12)
 }
 
 /** An event that turned out otherwise before: upwards where it is kept now, downwards where it is lost. */

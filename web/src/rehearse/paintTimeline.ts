@@ -39,6 +39,10 @@ export function paintTimeline(c: CanvasRenderingContext2D, sheet: Sheet, scrolle
     clipped(c, [0, HEAD, s.width, height], () => {
       for (let k = first; k < last; k++) {
         const top = HEAD + k * ROW - scrolled
+        if (sheet.pointed !== undefined && rows[k]!.event.includes(sheet.pointed)) {
+          c.fillStyle = p.selected
+          c.fillRect(0, top, s.width, ROW)
+        }
         c.fillStyle = p.rule
         c.fillRect(0, top + ROW - 1, s.width, 1)
         drawRow(c, rows[k]!, top, s, p, sheet.shows, sheet.pointed, sheet.turned)

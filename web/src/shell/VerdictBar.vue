@@ -127,8 +127,21 @@ const missed = computed(() => {
   scrollbar-width: none;
 }
 
+/* Six places that do not move while their figures change. */
+@media (min-width: 1001px) {
+  .verdict {
+    display: grid;
+    grid-template-columns: 37fr 27fr 17fr 16fr 23fr auto;
+  }
+
+  .verdict:has(.entered) {
+    grid-template-columns: 37fr 27fr 17fr 16fr 23fr auto auto;
+  }
+}
+
 .figure {
   flex: none;
+  min-width: 0;
   white-space: nowrap;
   color: inherit;
   text-decoration: none;

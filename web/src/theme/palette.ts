@@ -10,6 +10,7 @@ export interface Palette {
   soft: string
   rule: string
   short: string
+  selected: string
 }
 
 const { dark } = useTheme()
@@ -27,5 +28,6 @@ export const palette = computed<Palette>(() => {
     soft: read('soft'),
     rule: read('rule'),
     short: read('short'),
+    selected: read('selected'),
   }
 })
