@@ -83,7 +83,7 @@ export function drawRow(
   }
 }
 
-/** Where events stand closer than can be told apart: how many there are, and in *short* how many were missed of them. */
+/** Where events stand closer than can be told apart: how many there are, and how many of them were missed. */
 function drawDensity(
   c: CanvasRenderingContext2D,
   channel: PlayedChannel,

@@ -220,6 +220,13 @@ function select(id: string, event: MouseEvent) {
   }
 }
 
+/* On paper names are written out. */
+@media print {
+  .week {
+    --channel-width: 250px;
+  }
+}
+
 /* A phone is for reading: no shelf to paint from. */
 @media (max-width: 500px) {
   .week {
