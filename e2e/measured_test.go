@@ -66,7 +66,7 @@ func TestThreeFilesAreDroppedAndCorrectThePlan(t *testing.T) {
 	p.drops(`[data-test="drop"]`, map[string]string{"kiosk events.csv": log, "bitrates.csv": rates, "oldest.csv": oldest},
 		"kiosk events.csv", "bitrates.csv", "oldest.csv")
 	for _, file := range []struct{ name, says string }{{"kiosk events.csv", "5 Oct 2026 to 1 Nov 2026"}, {"bitrates.csv", "168 hours"},
-		{"oldest.csv", "30.0 days before 16 November 2026"}} {
+		{"oldest.csv", "30.0 days before 16 Nov 2026"}} {
 		p.until(fmt.Sprintf(`document.querySelector('[data-test="found-import"]')?.textContent.includes(%q)`, file.name))
 		p.until(fmt.Sprintf(`document.querySelector('[data-test="found-import"]')?.textContent.includes(%q)`, file.says))
 		p.click(`[data-test="keep-found"]`)

@@ -179,7 +179,7 @@ func TestPureModules(t *testing.T) {
 		{`m.date.readDate('1/2/1969', 'en-GB')`, `{"why":"between 1970 and 2200"}`},
 		{`m.date.readDate('soon', 'en-GB')`, `{"why":"“soon” is not a date; write 2027-02-01, or day, month, year"}`},
 		{`m.date.readDate(m.date.writeDate('2027-02-01', 'hu-HU'), 'hu-HU')`, `{"value":"2027-02-01"}`},
-		{`m.date.dayAndMonth('2027-08-07')`, `"7 August"`},
+		{`m.date.dayAndMonth('2027-08-07')`, `"7 Aug"`},
 	})
 
 	holds(p, "lengths of time", []row{

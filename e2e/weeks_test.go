@@ -178,10 +178,10 @@ func TestDatesAreTypedAsPeopleWriteThem(t *testing.T) {
 // numbers, and reads the worst date of the year.
 func TestASeasonIsFeltInTheYear(t *testing.T) {
 	s, p := quay(t)
-	p.shows(".verdict", "28.4 on 7 August, High season")
+	p.shows(".verdict", "28.4 on 7 Aug, High season")
 	p.open("/sites/quay/weeks", `[data-tab="days"]`)
 	p.click(`[data-tab="days"]`)
-	p.shows(`[data-test="year-line"]`, "Array: at worst 28.4 days on 7 August, High season")
+	p.shows(`[data-test="year-line"]`, "Array: at worst 28.4 days on 7 Aug, High season")
 	p.shows(`[data-special="2026-07-10"] [data-choice]`, "its own duties")
 	set := func(text string) {
 		t.Helper()

@@ -78,10 +78,10 @@ func drives(n int) string {
 	return fmt.Sprintf("%d more drives", n)
 }
 
-// gigabytes writes an amount with three digits, in TB from a thousand GB on.
+// gigabytes writes an amount with three digits, from a thousand GB on in TB with two decimals.
 func gigabytes(gb float64) string {
 	if gb >= 1000 {
-		return plan.Say("%.3g TB", gb/1000)
+		return fmt.Sprintf("%.2f TB", gb/1000)
 	}
 	return plan.Say("%.3g GB", gb)
 }
@@ -139,7 +139,7 @@ func shortOnDates(c *site) {
 			if short == 0 {
 				continue
 			}
-			when := p.WorstDate.At(0, time.UTC).Format("2 January 2006")
+			when := p.WorstDate.At(0, time.UTC).Format("2 Jan 2006")
 			if p.Name != "" {
 				when += " (" + p.Name + ")"
 			}

@@ -192,9 +192,9 @@ func (c *comparison) silenceFigures() (out []Figure) {
 		days := st.To.Sub(st.From).Hours() / 24
 		f := Figure{Kind: KindSilence, ID: st.Channels[0], Name: c.name(i), Channels: st.Channels, What: "triggers a day",
 			Planned: st.Expected / max(days, 1e-9), MoreThanChance: true, Since: &st.From}
-		f.Words = plan.Say("nothing for %.3g days from %s", days, st.From.In(c.zone).Format("2 January 15:04"))
+		f.Words = plan.Say("nothing for %.3g days from %s", days, st.From.In(c.zone).Format("2 Jan 15:04"))
 		if days < 2 {
-			f.Words = plan.Say("nothing for %.3g hours from %s", 24*days, st.From.In(c.zone).Format("2 January 15:04"))
+			f.Words = plan.Say("nothing for %.3g hours from %s", 24*days, st.From.In(c.zone).Format("2 Jan 15:04"))
 		}
 		out = append(out, f)
 	}

@@ -221,16 +221,16 @@ func heldDates(a, b *Device) (from week.Date, days int) {
 	return last, min(DatesHeld, first.Add(DatesTold).Since(last))
 }
 
-// datesInWords says some dates that follow each other: 24-26 December 2026.
+// datesInWords says some dates that follow each other: 24-26 Dec 2026.
 func datesInWords(from, to week.Date) string {
-	end := to.At(0, time.UTC).Format("2 January 2006")
+	end := to.At(0, time.UTC).Format("2 Jan 2006")
 	switch {
 	case from == to:
 		return end
 	case from.Year != to.Year:
-		return from.At(0, time.UTC).Format("2 January 2006") + " - " + end
+		return from.At(0, time.UTC).Format("2 Jan 2006") + " - " + end
 	case from.Month != to.Month:
-		return from.At(0, time.UTC).Format("2 January") + " - " + end
+		return from.At(0, time.UTC).Format("2 Jan") + " - " + end
 	}
 	return fmt.Sprintf("%d-%s", from.Day, end)
 }

@@ -95,7 +95,7 @@ func TestSpecialDaysAreHeldAndTaken(t *testing.T) {
 	without.Site.SpecialDays = days[2:]
 	plain := followingDevice(entered(&without), to.Recorder)
 	lines := Hold(p, entered(p), to, plain).Lines
-	if len(lines) == 0 || lines[0].What != "on special days" || !strings.Contains(lines[0].Plan, "Regatta, 4-6 June 2027: ") ||
+	if len(lines) == 0 || lines[0].What != "on special days" || !strings.Contains(lines[0].Plan, "Regatta, 4-6 Jun 2027: ") ||
 		lines[0].Part == "" || len(lines[0].Take) != 1 {
 		t.Fatalf("%+v", lines)
 	}
@@ -133,7 +133,7 @@ func TestADayThatNoPlanCanSay(t *testing.T) {
 	c.Layers[0].OnDates = append(c.Layers[0].OnDates, OnDates{"Odd", []week.Date{today.Add(9)}, []Between{{61, 73}}})
 	lines := Hold(p, entered(p), to, d).Lines
 	if len(lines) != 1 || lines[0].What != "on special days" || lines[0].Take != nil ||
-		!strings.Contains(lines[0].Device, "Odd, 9 December 2026: ") ||
+		!strings.Contains(lines[0].Device, "Odd, 9 Dec 2026: ") ||
 		!strings.Contains(lines[0].Device, "01:01-01:13") {
 		t.Errorf("%+v", lines)
 	}
@@ -162,13 +162,13 @@ func TestLayersOnSpecialDaysAlone(t *testing.T) {
 
 // TestDatesAreSaidShort leaves out what is said anyway.
 func TestDatesAreSaidShort(t *testing.T) {
-	for text, to := range map[string]week.Date{"30 November 2026": today, "30 November - 2 December 2026": today.Add(2),
-		"30 November 2026 - 2 January 2027": today.Add(33)} {
+	for text, to := range map[string]week.Date{"30 Nov 2026": today, "30 Nov - 2 Dec 2026": today.Add(2),
+		"30 Nov 2026 - 2 Jan 2027": today.Add(33)} {
 		if got := datesInWords(today, to); got != text {
 			t.Errorf("%s, not %s", got, text)
 		}
 	}
-	if got := datesInWords(today.Add(1), today.Add(3)); got != "1-3 December 2026" {
+	if got := datesInWords(today.Add(1), today.Add(3)); got != "1-3 Dec 2026" {
 		t.Error(got)
 	}
 }

@@ -364,7 +364,7 @@ func TestEveryEventHasAStory(t *testing.T) {
 // TestTwoTuesdaysAreToldApart tells a moment of one week and of two.
 func TestTwoTuesdaysAreToldApart(t *testing.T) {
 	site := estimate.Figures(busy(1), nil)
-	for days, want := range map[int]string{7: "Tuesday 00:00:05", 14: "Tuesday 2 June 00:00:05"} {
+	for days, want := range map[int]string{7: "Tuesday 00:00:05", 14: "Tuesday 2 Jun 00:00:05"} {
 		if got := played(t, site, Ask{From: june, Days: days}).Clock(Day + 5*Second); got != want {
 			t.Errorf("%d days: %q, want %q", days, got, want)
 		}

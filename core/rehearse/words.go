@@ -31,7 +31,7 @@ type Step struct {
 // Clock is a moment on the clocks of the site, such as "Tuesday 14:03:12"; with its date where there are two Tuesdays.
 func (r *Rehearsal) Clock(at Ms) string {
 	if r.Ask.Days > 7 {
-		return r.clock.at(at).Format("Monday 2 January 15:04:05")
+		return r.clock.at(at).Format("Monday 2 Jan 15:04:05")
 	}
 	return r.clock.at(at).Format("Monday 15:04:05")
 }

@@ -227,7 +227,7 @@ func TestAnEventAtTheEndOfADate(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	lost := call[Lost](c, "POST", "/api/plans/site/measured/missed",
 		`{"channel":"hall","date":"2026-10-25","clock":"24:00","seconds":80000}`, 200)
-	if lost.When != "Monday 26 October 2026 00:00" || lost.Odds == nil || lost.Odds.Rehearsals == 0 {
+	if lost.When != "Monday 26 Oct 2026 00:00" || lost.Odds == nil || lost.Odds.Rehearsals == 0 {
 		t.Errorf("%+v", lost)
 	}
 }

@@ -70,7 +70,7 @@ func (s *service) toldOf(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	out := Lost{When: at.Format("Monday 2 January 2006 15:04")}
+	out := Lost{When: at.Format("Monday 2 Jan 2006 15:04")}
 	if b.Unwanted {
 		out.Gates = append([]measured.Loss{}, measured.Unwanted(site, told)...)
 		return &body[Lost]{out}, nil

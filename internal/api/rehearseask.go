@@ -80,7 +80,7 @@ func (s *service) rehearsedHave(ctx context.Context, in *MomentParam) (*body[Ans
 		}
 	}
 	if days := rehearse.KeptUntil(e.site, i); h.Fate != rehearse.Missed && !math.IsInf(float64(days), 1) && days < 36500 {
-		out.GoneOn = r.Moment(from).Add(time.Duration(float64(days) * 24 * float64(time.Hour))).Format("Monday 2 January 2006")
+		out.GoneOn = r.Moment(from).Add(time.Duration(float64(days) * 24 * float64(time.Hour))).Format("Monday 2 Jan 2006")
 	}
 	return &body[Answered]{out}, nil
 }

@@ -62,6 +62,9 @@ async function adopt(id: string) {
       This site has one variant. Make another in the menu at its name, above, or on
       <RouterLink :to="{ name: 'storage' }">Storage</RouterLink> by <i>Make it a variant</i>; then both stand here side
       by side.
+      <button type="button" class="act" data-test="second-variant" @click="variants.make(site.plan!.name)">
+        Make a second variant
+      </button>
     </p>
     <p v-else-if="!list.length && asking" class="soft">Comparing…</p>
     <p v-else-if="!chosen.length" class="soft">Pick the variants to compare, above.</p>

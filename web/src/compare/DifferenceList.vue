@@ -88,7 +88,7 @@ li {
 input {
   background: var(--sheet);
   color: var(--ink);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 3px 7px;
 }

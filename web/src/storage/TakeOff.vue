@@ -73,7 +73,7 @@ const who = computed(() => {
 const day = new Intl.DateTimeFormat('en-GB', {
   weekday: 'short',
   day: 'numeric',
-  month: 'long',
+  month: 'short',
   year: 'numeric',
   timeZone: 'UTC',
 })

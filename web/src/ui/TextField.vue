@@ -53,7 +53,7 @@ textarea {
   color: inherit;
   resize: vertical;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 6px;
 }

@@ -5,7 +5,11 @@ const formats = new Map<number, Intl.NumberFormat>()
 /** Writes a number with three significant digits, or more where they stand before the point. */
 export function three(value: number): string {
   const size = Math.abs(value)
-  const digits = size >= 99.95 || size === 0 ? 0 : size >= 9.995 ? 1 : 2
+  return fixed(value, size >= 99.95 || size === 0 ? 0 : size >= 9.995 ? 1 : 2)
+}
+
+/** Writes a number with so many decimals, its thousands apart. */
+function fixed(value: number, digits: number): string {
   let format = formats.get(digits)
   if (!format) {
     format = new Intl.NumberFormat('en-GB', {
@@ -41,9 +45,9 @@ export function change(value: number): string {
   return (value > 0 ? '+' : '−') + text
 }
 
-/** Writes GB, as TB from a thousand on. */
+/** Writes GB, as TB with two decimals from a thousand on. */
 export function gigabytes(value: number): string {
-  return Math.abs(value) >= 1000 ? `${three(value / 1000)} TB` : `${three(value)} GB`
+  return Math.abs(value) >= 1000 ? `${fixed(value / 1000, 2)} TB` : `${three(value)} GB`
 }
 
 /** Writes GB of what may be little: MB below a tenth. */
