@@ -61,7 +61,7 @@ async function hand() {
 input {
   width: 150px;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 0 6px;
 }

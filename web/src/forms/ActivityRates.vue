@@ -84,7 +84,7 @@ function keep(hours: Hours[]) {
   width: 64px;
   text-align: right;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 0 6px;
 }

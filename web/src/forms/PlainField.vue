@@ -68,7 +68,7 @@ input {
   min-width: 0;
   height: 26px;
   background: var(--sheet);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 7px;
 }

@@ -163,7 +163,7 @@ ol {
 .filter input {
   width: 220px;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 8px;
 }

@@ -172,7 +172,7 @@ function setAll() {
 .all input {
   width: 120px;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 6px;
 }

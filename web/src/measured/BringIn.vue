@@ -155,7 +155,7 @@ textarea {
   font: inherit;
   color: inherit;
   background: var(--paper);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 4px 6px;
 }

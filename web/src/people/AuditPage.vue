@@ -103,7 +103,7 @@ const file = (format: string) => `/api/audit.${format}?${new URLSearchParams(que
 select {
   height: 26px;
   background: var(--sheet);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 7px;
 }

@@ -152,7 +152,7 @@ input {
   min-width: 0;
   background: var(--sheet);
   color: var(--ink);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 3px 7px;
 }

@@ -42,7 +42,7 @@ function keepName() {
 .name {
   width: 100%;
   background: var(--sheet);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 4px 8px;
 }

@@ -30,7 +30,7 @@ const names = computed(() => namesIn(text.value))
   width: 100%;
   margin-top: 4px;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   color: inherit;
   font: inherit;

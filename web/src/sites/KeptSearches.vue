@@ -129,7 +129,7 @@ form {
 
 input {
   height: 24px;
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   background: var(--sheet);
   padding: 0 6px;

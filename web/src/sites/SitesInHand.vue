@@ -149,7 +149,7 @@ input,
 select {
   height: 24px;
   background: var(--sheet);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 0 6px;
 }

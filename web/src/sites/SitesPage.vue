@@ -164,7 +164,7 @@ input[type='search'] {
   width: 300px;
   height: 24px;
   background: var(--sheet);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 0 8px;
 }

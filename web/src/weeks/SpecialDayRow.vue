@@ -149,7 +149,7 @@ td:nth-child(6) {
 td > input {
   width: 100%;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 1px 5px;
 }

@@ -189,7 +189,7 @@ h3 {
   font: inherit;
   color: inherit;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 6px;
 }

@@ -105,7 +105,7 @@ input {
   font: inherit;
   color: inherit;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 4px;
   min-height: 24px;

@@ -215,7 +215,7 @@ legend {
 
 input:not([type='checkbox']) {
   background: var(--sheet);
-  border: 1px solid var(--soft);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 7px;
 }

@@ -83,7 +83,7 @@ li {
 input {
   width: 160px;
   background: var(--sheet);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
 }
 </style>

@@ -162,7 +162,7 @@ h2 {
   min-width: 0;
   background: var(--sheet);
   color: var(--ink);
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
   border-radius: 4px;
   padding: 2px 6px;
 }

@@ -157,7 +157,7 @@ const place = (s: Span) => placeIn(hand.view, s)
 
 .more {
   position: absolute;
-  left: 6px;
+  right: 74px;
   width: 24px;
   height: 100%;
   text-align: center;
@@ -170,9 +170,14 @@ const place = (s: Span) => placeIn(hand.view, s)
   opacity: 1;
 }
 
-.selected .channel {
+.selected .channel,
+.selected:hover .channel {
   background: var(--selected);
   border-left-color: var(--base);
+}
+
+.selected .more {
+  background: var(--selected);
 }
 
 .selected .time {
