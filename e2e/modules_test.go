@@ -22,6 +22,7 @@ var pure = map[string]string{
 	"number": "ui/number", "date": "ui/date", "duration": "ui/duration", "size": "ui/size", "figures": "ui/figures", "rowKey": "ui/rowKey",
 	"echo": "time/echo", "ticks": "time/ticks", "week": "time/week", "patch": "site/patch", "queue": "site/useQueue", "turns": "site/useTurns",
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
+	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
 	"judge": "walk/judge", "moment": "walk/moment",
 }
 
@@ -211,11 +212,58 @@ func TestPureModules(t *testing.T) {
 		{`[null, undefined, 37.24, 40000].map(m.figures.days)`, `["no limit","no limit","37.2 d","> 100 y"]`},
 		{`[0.001, -0.004, 0.05, -12.34].map(m.figures.change)`, `["","","+0.05","−12.3"]`},
 		{`[0.05, 999, 1000, 5700].map(m.figures.amount)`, `["50.0 MB","999 GB","1.00 TB","5.70 TB"]`},
+		{`[12345, 1234567].map(m.figures.gigabytes)`, `["12.35 TB","1\u202f234.57 TB"]`},
 		{`[512, 9999, 10000].map(m.figures.kbps)`, `["512 kbit/s","9\u202f999 kbit/s","10.0 Mbit/s"]`},
 		{`[m.figures.count(1, 'channel'), m.figures.count(2, 'channel'), m.figures.count(0, 'entry', 'entries')]`,
 			`["1 channel","2 channels","0 entries"]`},
 		{`m.figures.fileWords('a/b:c*?  ')`, `"a-b-c--"`},
 		{`[0, 1, 2].map((i) => m.rowKey.rowKey(['a', 'b', 'a'], i, (x) => x))`, `["a 0","b 0","a 1"]`},
+	})
+
+	// Days against what is lost: a curve that turns up at 50, a straight one, one that flattens, and too few points.
+	curve := func(points string) string {
+		return `m.knee.kneeOf(` + points + `.map(([days, lostPerDay]) => ({ days, lostPerDay })))?.days ?? null`
+	}
+	holds(p, "knees", []row{
+		{curve(`[[37, 0], [40, 2], [45, 6], [50, 18], [51, 55]]`), `50`},
+		{curve(`[[37, 0], [40, 3], [43, 6]]`), `null`},
+		{curve(`[[37, 0], [40, 30], [50, 33]]`), `null`},
+		{curve(`[[37, 0], [50, 30]]`), `null`},
+	})
+
+	// Three channels of one pool and one of another: what most of a pool keep is said by none of them, unless it is too little.
+	channels := `[['a', 'p'], ['b', 'p'], ['c', 'p'], ['d', 'q']].map(([id, pool]) => ({ id, pool, name: id, number: 1, group: pool }))`
+	kept := `((id) => ({ a: f(37), b: f(37, true), c: f(20), d: f(null) })[id])`
+	figures := `(f) => ({ all: ` + channels + `, of: ` + kept + ` })`
+	made := `((${figures})((retentionDays, short) => ({ retentionDays, short, gigabytesPerDay: 5 })))`
+	made = strings.Replace(made, "${figures}", figures, 1)
+	shown := `(({ all, of }) => { const pools = m.rowsOfWeek.daysOfPools(all, of)
+		return all.map((c) => m.rowsOfWeek.figureOf('number', of(c.id), 20, pools.get(c.pool))) })(` + made + `)`
+	grouped := `(({ all, of }) => m.rowsOfWeek.rowsOf(all, m.rowsOfWeek.plain, of, new Set(), []).filter((r) => r.kind === 'group')
+		.map((r) => r.says + ', ' + r.kept))(` + made + `)`
+	holds(p, "rows of the week", []row{
+		{shown, `["5.00 GB","37.0 d","20.0 d","5.00 GB"]`},
+		{grouped, `["3 channels · 15.0 GB, 37.0 d","1 channel · 5.00 GB, no limit"]`},
+		{`((c) => m.rowsOfWeek.figureOf('short', c, 20, '37.0 d'))({ retentionDays: 37, gigabytesPerDay: 5 })`, `"37.0 d"`},
+	})
+
+	// Two variants that differ in what they write and in nothing else that is known.
+	two := `[100, 90].map((gb, i) => ({ id: i, findings: {}, messagesPerDay: 3, verdict: { keptDays: 30 + i, gigabytesPerDay: gb, holdsPercent: 50,
+		evidence: { missedPerDay: 2, lowPerDay: 0 } } }))`
+	holds(p, "compared figures", []row{
+		{`((all) => m.compared.rows.filter((r) => m.compared.isKnown(r, all) && m.compared.tells(r, all)).map((r) =>
+			[r.name, m.compared.differenceOf(r, all[1], all[0]), m.compared.isBest(r, all[1], all)].join()))(` + two + `)`,
+			`["days kept, of the channel nearest to what it must keep,+1.00,true","written a day,−10.0 GB,true"]`},
+	})
+
+	// 100 happen, 90 are noticed, of which the duty takes 20; 95 are on disk.
+	shapes := `((known) => { const s = m.shapes.useShapes({ value: [['happens', 100, 0], ['noticed', 90, 10], ['duty', 20, 70]].map(
+		([name, pass, lost]) => ({ name, pass, lost })) }, { value: 100 }, () => known)
+		return [s.disk.value ?? null, s.fork.value ?? null, s.columns.value, s.losses.value.map((l) => l.at)] })`
+	holds(p, "shapes of a course", []row{
+		{shapes + `(95)`, `[{"sum":95,"triggered":20,"base":75},"1,90 2,20 3,20 3,95 2,95 1,95",4,[1,2]]`},
+		{shapes + `(20)`, `[{"sum":20,"triggered":20,"base":0},null,4,[1,2]]`},
+		{shapes + `(undefined)`, `[null,null,3,[1,2]]`},
 	})
 
 	holds(p, "time", []row{
