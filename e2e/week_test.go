@@ -66,6 +66,22 @@ func (s *site) duty(t testing.TB, channel string, at week.Minute) string {
 	return head.Plan.WeekOf(head.Plan.Channel(channel)).Steps().At(at)
 }
 
+// TestAStrokeShowsItsInk draws what a stroke would write while it is in hand, on its rows and on the tide, and takes it away with Esc.
+func TestAStrokeShowsItsInk(t *testing.T) {
+	_, p := quay(t)
+	p.click(`[data-duty="clock"]`)
+	drawn := func(css string) string { return `document.querySelector('` + css + ` canvas').toDataURL()` }
+	ribbon, other, tide := drawn("[data-channel=gangway-a]"), drawn("[data-channel=slipway]"), drawn(".tide")
+	eval[bool](p, `(window.before = [`+ribbon+`, `+other+`, `+tide+`], true)`)
+	p.press(p.on("gangway-a", tuesday6), p.on("gangway-a", friday22))
+	p.until(ribbon + ` !== window.before[0] && ` + tide + ` !== window.before[2]`)
+	if !eval[bool](p, other+` === window.before[1]`) {
+		t.Error("a row that the stroke is not on is drawn otherwise")
+	}
+	p.keys(kb.Escape)
+	p.until(ribbon + ` === window.before[0] && ` + tide + ` === window.before[2]`)
+}
+
 func TestPaintUndoReload(t *testing.T) {
 	s, p := quay(t)
 	before := p.text(verdict)

@@ -8,6 +8,7 @@ import (
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/footage"
 	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // Draft is what a change would change, if it were kept.
@@ -20,7 +21,12 @@ type Draft struct {
 	Channels              int              `json:"channels" doc:"Channels that would do something else at some time"`
 	Minutes               week.Minute      `json:"minutes" doc:"Minutes of the week over which they would, added up"`
 	Pools                 []DraftPool      `json:"pools" doc:"Those that would keep footage for longer or shorter"`
+	Ribbons               []Ribbon         `json:"ribbons" doc:"Of the first channels whose ribbon would change, 40 at most"`
+	Tide                  Tide             `json:"tide"`
 }
+
+// mostDrafted is of how many channels a draft has the ribbon: more than a window shows.
+const mostDrafted = 40
 
 // DraftPool is what a change would do to a pool.
 type DraftPool struct {
@@ -44,12 +50,19 @@ func draft(ctx context.Context, before entry, done *edit.Done) (*Draft, error) {
 		Verdict:               next.Verdict,
 		EvidenceChange:        next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
 		Pools:                 []DraftPool{},
+		Ribbons:               []Ribbon{},
+		Tide:                  tide(entry{head: &store.Head{Plan: done.Plan}, site: next}, week.Whole),
 	}
 	for _, then := range next.Pools {
 		for _, now := range before.site.Pools {
 			if now.ID == then.ID && !closeTo(now.RetentionDays, then.RetentionDays) {
 				d.Pools = append(d.Pools, DraftPool{then.ID, then.RetentionDays, now.RetentionDays})
 			}
+		}
+	}
+	for i, changed := range next.Changed(before.site) {
+		if changed.Week && len(d.Ribbons) < mostDrafted {
+			d.Ribbons = append(d.Ribbons, ribbon(next, i))
 		}
 	}
 	d.Channels, d.Minutes = edit.Repainted(before.head.Plan, done.Plan)

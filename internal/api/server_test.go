@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"os"
+	"reflect"
 	"strings"
 	"testing"
 	"time"
@@ -143,6 +144,9 @@ func TestDraftKeepsNothing(t *testing.T) {
 	if d.GigabytesPerDayChange <= 0 || d.GigabytesPerDay != a.Verdict.GigabytesPerDay || d.Sentence != a.Sentence ||
 		d.EvidenceChange.FullPerDay < 0 {
 		t.Errorf("the draft said %+v, then came %+v", d, a.Verdict)
+	}
+	if !reflect.DeepEqual(d.Ribbons, a.Ribbons) || len(d.Ribbons) != 1 || !reflect.DeepEqual(d.Tide, a.Tide) {
+		t.Errorf("the draft drew %+v and the tide at %v, then came %+v and %v", d.Ribbons, d.Tide.Mean, a.Ribbons, a.Tide.Mean)
 	}
 }
 

@@ -3760,7 +3760,10 @@ export interface components {
             minutes: number;
             /** @description Those that would keep footage for longer or shorter */
             pools: components["schemas"]["DraftPool"][];
+            /** @description Of the first channels whose ribbon would change, 40 at most */
+            ribbons: components["schemas"]["Ribbon"][];
             sentence: string;
+            tide: components["schemas"]["Tide"];
             verdict: components["schemas"]["EstimatedVerdict"];
         };
         DraftPool: {

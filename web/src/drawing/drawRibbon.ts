@@ -121,10 +121,29 @@ function drawContour(c: Canvas, top: Point[], lower: number[], upper: number[], 
   context.stroke()
 }
 
+/** The height of full ink, and where it stands. */
+const inkOf = (c: Canvas, fullKbps: number) => {
+  const floor = c.height - RAIL - 1
+  return { floor, scale: (floor - 1) / Math.max(1, fullKbps) }
+}
+
+/** Draws the contour of the ink that was there, over what is in its place. */
+export function drawGhost(c: Canvas, ribbon: Ribbon, fullKbps: number) {
+  const { floor, scale } = inkOf(c, fullKbps)
+  const { from, base, motion, alarm } = ribbon.ink
+  const heights = base.map((b, i) => (b + motion[i]! + alarm[i]!) * scale)
+  c.context.beginPath()
+  contour(c, from, heights, new Set(ribbon.rail.map((r) => r.from)), floor).forEach(([px, py]) =>
+    c.context.lineTo(px, py),
+  )
+  c.context.strokeStyle = c.palette.soft
+  c.context.lineWidth = 1
+  c.context.stroke()
+}
+
 /** Draws a channel's week: ink as high as its share of the full rate, and the rail of duties under it. */
 export function drawRibbon(c: Canvas, ribbon: Ribbon, fullKbps: number, duties: Map<string, Duty>) {
-  const floor = c.height - RAIL - 1
-  const scale = (floor - 1) / Math.max(1, fullKbps)
+  const { floor, scale } = inkOf(c, fullKbps)
   const edges = new Set(ribbon.rail.map((r) => r.from))
   const heights = (kbps: number[]) => kbps.map((k) => k * scale)
   const { from, base, motion, alarm } = ribbon.ink

@@ -2,7 +2,7 @@ import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
-import type { Edit } from '../api/types'
+import type { Draft, Edit } from '../api/types'
 import { useSite } from '../site/useSite'
 import { hoursOf, spansOf, type DragMeans } from '../time/echo'
 import { DAY, WEEK, type Span } from '../time/week'
@@ -38,6 +38,7 @@ export const useHand = defineStore('hand', () => {
   const stroke = ref<Stroke>()
   const pointer = ref<Pointer>()
   const act = shallowRef<Act>()
+  const draft = shallowRef<Draft>() // what the stroke or the act would change, as it was answered last
   const panel = ref<'channel' | 'events' | 'disk'>('channel')
   const brush = ref<Span>() // time selected on the tide
   const ink = useStorage<'rate' | 'disk'>('wakefield-ink', 'rate')
@@ -110,6 +111,7 @@ export const useHand = defineStore('hand', () => {
     spans,
     pointer,
     act,
+    draft,
     panel,
     brush,
     ink,

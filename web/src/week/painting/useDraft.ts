@@ -1,19 +1,19 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed, watch } from 'vue'
 
 import { ask as answer } from '../../api/ask'
 import { api } from '../../api/client'
-import type { Draft, Edit } from '../../api/types'
+import type { Edit } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { useHand } from '../../hand/useHand'
 
 /**
- * Asks the server what the stroke or the act in hand would change. One question is out at a time; the newest one is
- * asked next.
+ * Asks the server what the stroke or the act in hand would change, which is then in hand too. One question is out at a
+ * time; the newest one is asked next.
  */
 export function useDraft() {
   const site = useSite()
   const hand = useHand()
-  const draft = shallowRef<Draft>()
+  hand.draft = undefined // what was answered last was of another
   let asking = false
   let again = false
 
@@ -33,12 +33,11 @@ export function useDraft() {
     do {
       again = false
       if (!edits.value?.length) {
-        draft.value = undefined
-        break
+        break // what was answered last stays until the change itself is
       }
       const body = { version: site.version, edits: edits.value }
       // Without a server there is no figure, and the stroke itself is kept.
-      draft.value = (await answer(api.POST('/api/plans/{id}/draft', { params: site.here, body }))).data
+      hand.draft = (await answer(api.POST('/api/plans/{id}/draft', { params: site.here, body }))).data
     } while (again)
     asking = false
   }
@@ -48,5 +47,4 @@ export function useDraft() {
     () => void ask(),
     { immediate: true },
   )
-  return { draft }
 }

@@ -13,7 +13,8 @@ import { useHand } from '../../hand/useHand'
 const site = useSite()
 const hand = useHand()
 const copy = useCopy()
-const { draft } = useDraft()
+useDraft()
+const draft = computed(() => hand.draft)
 const duty = computed(() => site.duties.get(hand.stroke?.duty ?? hand.duty))
 const names = computed(() => {
   const ids = hand.stroke?.channels ?? []

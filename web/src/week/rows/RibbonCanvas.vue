@@ -4,7 +4,7 @@ import { computed, onMounted, useTemplateRef, watchEffect } from 'vue'
 
 import type { Echo } from '../../site/useQueue'
 import { useSite } from '../../site/useSite'
-import { drawAround, drawRail, drawRibbon, prepare, x } from '../../drawing/drawRibbon'
+import { drawAround, drawGhost, drawRail, drawRibbon, prepare, RAIL, x } from '../../drawing/drawRibbon'
 import { palette } from '../../theme/palette'
 import { useHand } from '../../hand/useHand'
 
@@ -17,6 +17,10 @@ const echoes = computed(() => {
   const mine = site.echoes.filter((e) => e.channels.includes(props.id))
   return mine.length ? mine : none // an empty list that stays the same draws nothing again
 })
+/** The ribbon as the stroke in hand would make it, until it is made or given up. */
+const drafted = computed(() =>
+  hand.stroke || hand.act || echoes.value.length ? hand.draft?.ribbons.find((r) => r.id === props.id) : undefined,
+)
 /** What full height stands for: the channel's own full rate, or that of the site's largest channel. */
 const full = computed(() => (hand.ink === 'disk' ? site.largestKbps : (site.figures.get(props.id)?.fullKbps ?? 1)))
 /** The seconds kept around an event, drawn to scale at the pointer where they can be seen. */
@@ -38,11 +42,12 @@ onMounted(() => {
       const c = prepare(canvas.value, props.width, props.height, palette.value, hand.view)
       const ribbon = site.ribbons.get(props.id)
       if (!ribbon || props.empty) return
-      drawRibbon(c, ribbon, full.value, site.duties)
+      drawRibbon(c, drafted.value ?? ribbon, full.value, site.duties)
+      if (drafted.value) drawGhost(c, ribbon, full.value)
       if (around.value) drawAround(c, around.value)
       for (const echo of echoes.value) {
         for (const span of echo.spans) {
-          c.context.clearRect(x(c, span.from), c.height - 5, x(c, span.to) - x(c, span.from), 5)
+          c.context.clearRect(x(c, span.from), c.height - RAIL, x(c, span.to) - x(c, span.from), RAIL)
           drawRail(c, site.duties.get(echo.duty), span)
         }
       }
