@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useTitle } from '@vueuse/core'
-import { computed } from 'vue'
+import { useTimeoutFn, useTitle } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
@@ -12,10 +12,15 @@ import { count, gigabytes, whole } from '../ui/figures'
 
 /** What the company has planned altogether. */
 useTitle('All added up · Wakefield')
+const round = ref(0)
 const { data, failure } = useAnswer(
-  () => 1,
+  () => round.value,
   () => api.GET('/api/company/figures'),
+  { keep: true },
 )
+/** While sites are being estimated, what they add up to is asked for again. */
+const { start } = useTimeoutFn(() => round.value++, 2000, { immediate: false })
+watch(data, () => data.value?.left && start())
 const most = computed(() => Math.max(1, ...(data.value?.kept ?? []).map((k) => k.sites)))
 
 const file = computed(() => (data.value ? fileOf(data.value) : ''))
