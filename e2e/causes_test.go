@@ -296,6 +296,7 @@ func TestPresetsAndStills(t *testing.T) {
 	p.shows(`[data-stills="fuel"] [data-test="stills-per-day"]`, "8\u202f640")
 	p.fill(`[data-stills="fuel"]`, "Resolution", "big")
 	p.shows(`[data-stills="fuel"]`, "Not a picture size")
+	p.until(`[...document.querySelectorAll('[data-stills="fuel"] input')].some((e) => e.value === 'big')`) // beside the reason
 	p.fill(`[data-stills="fuel"]`, "Resolution", "1920x1080")
 	p.revision(6)
 	if st := s.plan(t).Channel("fuel").Stills; st.Width != 1920 || st.Mode != "timed" {

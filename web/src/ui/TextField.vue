@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useId } from 'vue'
+import { ref, useId } from 'vue'
 import { vTyped } from './typed'
 
-/** A text with its label, of one line or several, handed on when it is committed. */
+/** A text with its label, of one line or several, handed on when it is committed; one that is refused stays. */
 defineProps<{
   label: string
   value: string | undefined
@@ -14,6 +14,11 @@ defineProps<{
 }>()
 const emit = defineEmits<{ change: [value: string] }>()
 const id = useId()
+const typed = ref('') // what was handed on last
+function commit(event: Event) {
+  typed.value = (event.target as HTMLInputElement).value
+  emit('change', typed.value.trim())
+}
 </script>
 
 <template>
@@ -22,7 +27,7 @@ const id = useId()
     <component
       :is="rows ? 'textarea' : 'input'"
       :id="id"
-      v-typed="value"
+      v-typed="problem ? typed || value : value"
       :list="choices ? `${id}-list` : undefined"
       :maxlength="maxlength ?? 200"
       :placeholder="placeholder"
@@ -30,7 +35,7 @@ const id = useId()
       :aria-describedby="problem ? `${id}-problem` : undefined"
       :rows="rows"
       autocomplete="off"
-      @change="emit('change', ($event.target as HTMLInputElement).value.trim())"
+      @change="commit"
     />
     <datalist v-if="choices" :id="`${id}-list`"><option v-for="c in choices" :key="c" :value="c" /></datalist>
     <p v-if="problem" :id="`${id}-problem`" class="short problem" role="alert">{{ problem }}</p>

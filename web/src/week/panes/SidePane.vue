@@ -41,8 +41,10 @@ const panels = [
   min-height: 0;
 }
 
+/* What goes on below fades, so that no line of text is cut through. */
 .main {
   overflow: auto;
-  padding: 8px 14px;
+  padding: 8px 14px 18px;
+  mask-image: linear-gradient(to top, transparent, #000 18px);
 }
 </style>
