@@ -101,7 +101,7 @@ func TestAQuestionIsAnswered(t *testing.T) {
 	seen("Thu 10 Dec")
 	box := eval[[]float64](p,
 		`(({left, top, width}) => [left, top, width])(document.querySelector('[data-test="timeline"]').getBoundingClientRect())`)
-	p.clickAt(point{box[0] + 148 + (box[2]-148)*0.5, box[1] + 34 + 40 + 34}) // the booth, on Thursday at noon, below its events
+	p.clickAt(point{box[0] + 148 + (box[2]-148)*0.5, box[1] + 34 + 28 + 20}) // the booth, on Thursday at noon, below its events
 	p.shows(`[data-test="ask"]`, "Thu 10 Dec")
 	p.shows(`[data-test="answer"]`, "Ticket booth is on disk")
 
@@ -186,7 +186,7 @@ func TestThePictureHasAllRows(t *testing.T) {
 			cameras++
 		}
 	}
-	if high := eval[int](p, `window.seen.naturalHeight / devicePixelRatio`); high < 40*cameras+80 {
+	if high := eval[int](p, `window.seen.naturalHeight / devicePixelRatio`); high < 28*cameras+80 {
 		t.Errorf("it is %d pixels high, for %d cameras", high, cameras)
 	}
 }

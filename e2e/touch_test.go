@@ -43,6 +43,7 @@ func TestAFingerDraws(t *testing.T) {
 		t.Fatalf("%+v", made)
 	}
 	p.until(`!!document.querySelector('[data-corner="area area-1 2"]')`)
+	p.still(`[data-corner="area area-1 2"]`)
 	p.touch(p.in(0.2, 0.9), p.in(0.22, 0.85), p.in(0.26, 0.7))
 	p.revision(3)
 	if c := area(s.plan(t), "slip", "area-1").Points[2]; math.Abs(c[0]-0.26) > 0.01 || math.Abs(c[1]-0.7) > 0.01 {

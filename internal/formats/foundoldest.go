@@ -116,13 +116,13 @@ func (r *foundReader) oldestLine(l line, who, back, on string) {
 	}
 	oldest := d.date.At(d.clock, r.ask.Zone)
 	if !oldest.Before(looked) {
-		r.bad(l, "oldest", "it is not before "+looked.Format("2 January 2006 15:04"), back)
+		r.bad(l, "oldest", "it is not before "+looked.Format("2 Jan 2006 15:04"), back)
 		return
 	}
 	k := r.channel(who)
 	c := &r.Channels[k]
-	c.Says = fmt.Sprintf("back to %s, %.1f days before %s", oldest.Format("2 January 2006"), looked.Sub(oldest).Hours()/24,
-		looked.Format("2 January 2006"))
+	c.Says = fmt.Sprintf("back to %s, %.1f days before %s", oldest.Format("2 Jan 2006"), looked.Sub(oldest).Hours()/24,
+		looked.Format("2 Jan 2006"))
 	r.span(d.date, dateOf(looked))
 	if c.Channel != "" {
 		r.Data.Oldest = append(r.Data.Oldest, measured.Oldest{Channel: c.Channel, On: looked, Oldest: oldest, Within: within})
