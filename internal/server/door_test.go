@@ -31,7 +31,8 @@ func TestWhatIsReadKeepsItsBounds(t *testing.T) {
 }
 
 func TestOnlyTextsComeThroughTheDoorByTheNamesOfTheServer(t *testing.T) {
-	inside := knownHosts([]string{"plans.example"})(door(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(204) })))
+	there := http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(204) })
+	inside := knownHosts([]string{"plans.example"})(door(there))
 	for _, test := range []struct {
 		host, url string
 		status    int
