@@ -8,7 +8,7 @@ import YearChart, { type YearCurve } from '../disk/YearChart.vue'
 
 /** The days that variants keep at every date of the year, each in the pool that comes off worst. */
 const { list } = defineProps<{ list: Compared[] }>()
-const { data: years } = useAnswer(
+const { data: years, failure } = useAnswer(
   () => list.flatMap((c) => [c.id, c.version]),
   async () => {
     const told = await Promise.all(list.map((c) => api.GET('/api/plans/{id}/year', { params: { path: { id: c.id } } })))
@@ -18,22 +18,21 @@ const { data: years } = useAnswer(
   { keep: true },
 )
 const worst = (y?: YearFigures) => y?.pools.find((p) => p.days.length && p.worstDate === y.worstDate) ?? undefined
-const required = computed(() => Math.max(0, ...(years.value?.[0]?.pools ?? []).map((p) => p.requiredDays)))
 const curves = computed<YearCurve[]>(() =>
   list.flatMap((c, i) => {
     const pool = worst(years.value?.[i])
-    return pool ? [{ id: c.id, name: c.name, days: pool.days }] : []
+    return pool ? [{ id: c.id, name: c.name, days: pool.days, required: pool.requiredDays }] : []
   }),
 )
 </script>
 
 <template>
-  <section v-if="curves.length" data-test="years">
+  <p v-if="failure" class="short" role="alert">{{ failure }}</p>
+  <section v-else-if="curves.length" data-test="years">
     <h2>Days kept over {{ years![0]!.from.slice(0, 4) }}</h2>
     <YearChart
       :from="years![0]!.from"
       :curves="curves"
-      :required="required"
       :height="150"
       :label="`Days kept at every date of the year by ${list.map((c) => c.name).join(', ')}; the figures of their worst dates stand in the table`"
     />

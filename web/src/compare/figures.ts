@@ -1,6 +1,6 @@
 import type { Compared } from '../api/types'
 import { dayAndMonth } from '../ui/date'
-import { change, days, gigabytes, three } from '../ui/figures'
+import { change, changeGB, days, gigabytes, three } from '../ui/figures'
 
 /** A figure that variants are held against each other by. */
 export interface Row {
@@ -52,7 +52,7 @@ export const rows: Row[] = [
     name: 'written a day',
     of: (c) => c.verdict.gigabytesPerDay,
     say: (c) => gigabytes(c.verdict.gigabytesPerDay),
-    differs: (by) => `${change(by)[0] ?? ''}${gigabytes(Math.abs(by))}`,
+    differs: changeGB,
     better: 'less',
   },
   {

@@ -11,13 +11,13 @@ export interface YearCurve {
   id: string
   name?: string // stands at its end, where there are several
   days: number[]
+  required: number // days; 0 for nothing
 }
 const {
   from,
   curves,
-  required,
   height = 116,
-} = defineProps<{ from: string; curves: YearCurve[]; required: number; label: string; height?: number }>()
+} = defineProps<{ from: string; curves: YearCurve[]; label: string; height?: number }>()
 
 const box = useTemplateRef('box')
 const { width } = useElementSize(box)
@@ -28,9 +28,11 @@ const dates = computed(() => Math.max(365, ...curves.map((c) => c.days.length)))
 const across = computed(() =>
   scaleLinear([0, dates.value], [edge.value.left, Math.max(edge.value.left + 1, width.value - edge.value.right)]),
 )
+/** What is required by any of them, each once. */
+const lines = computed(() => [...new Set(curves.map((c) => c.required))].filter(Boolean))
 /** From a little below the least to a little above the most: a year that dips by a fifth shows it. */
 const up = computed(() => {
-  const all = curves.flatMap((c) => c.days).concat(required || [])
+  const all = curves.flatMap((c) => c.days).concat(lines.value)
   const [low, high] = [Math.min(...all), Math.max(...all)]
   const room = Math.max((high - low) * 0.15, high * 0.05, 0.01)
   return scaleLinear([Math.max(0, low - 2 * room), high + room], [height - edge.value.bottom, edge.value.top]).nice(3)
@@ -77,8 +79,8 @@ const names = computed(() => {
   <div ref="box" class="chart" :style="{ minHeight: `${height}px` }">
     <svg v-if="width" :width="width" :height="height" role="img" :aria-label="label">
       <defs>
-        <clipPath :id="`${id}-below`">
-          <rect x="0" :y="up(required)" :width="width" :height="Math.max(0, height - up(required))" />
+        <clipPath v-for="c in curves" :id="`${id}-${c.id}`" :key="c.id">
+          <rect x="0" :y="up(c.required)" :width="width" :height="Math.max(0, height - up(c.required))" />
         </clipPath>
       </defs>
       <text x="0" y="10">days</text>
@@ -90,33 +92,34 @@ const names = computed(() => {
         <line class="rule" :x1="across(m.day)" :x2="across(m.day)" :y1="height - edge.bottom" :y2="height - 14" />
         <text class="middle" :x="across(m.day + 15)" :y="height - 5">{{ m.name }}</text>
       </template>
-      <template v-if="required">
-        <line class="required" :x1="edge.left" :x2="width - edge.right" :y1="up(required)" :y2="up(required)" />
-        <text class="strong" :x="edge.left + 4" :y="up(required) - 4">{{ three(required) }} d required</text>
+      <template v-for="r in lines" :key="r">
+        <line class="required" :x1="edge.left" :x2="width - edge.right" :y1="up(r)" :y2="up(r)" />
+        <text class="strong" :x="edge.left + 4" :y="up(r) - 4">{{ three(r) }} d required</text>
       </template>
       <g v-for="(c, i) in curves" :key="c.id" :data-curve="c.id">
-        <template v-if="required">
-          <polygon
-            v-if="i === 0"
-            class="gap"
-            :points="`${across(0)},${up(required)} ${path(c.days)} ${across(c.days.length - 1)},${up(required)}`"
-            :clip-path="`url(#${id}-below)`"
-          />
-        </template>
+        <polygon
+          v-if="i === 0 && c.required"
+          class="gap"
+          :points="`${across(0)},${up(c.required)} ${path(c.days)} ${across(c.days.length - 1)},${up(c.required)}`"
+          :clip-path="`url(#${id}-${c.id})`"
+        />
         <polyline :points="path(c.days)" :class="`look-${i}`" />
         <polyline
-          v-if="required"
+          v-if="c.required"
           :points="path(c.days)"
           :class="`look-${i}`"
           class="below"
-          :clip-path="`url(#${id}-below)`"
+          :clip-path="`url(#${id}-${c.id})`"
         />
       </g>
       <g v-for="l in least" :key="l.id">
         <circle :cx="l.x" :cy="l.y" r="2.5" />
         <text class="strong middle" :x="l.tx" :y="l.ty">{{ l.words }}</text>
       </g>
-      <text v-for="n in names" :key="n.id" class="strong" :x="width - edge.right + 6" :y="n.y">{{ n.name }}</text>
+      <text v-for="n in names" :key="n.id" class="strong" :x="width - edge.right + 6" :y="n.y">
+        <title>{{ n.name }}</title>
+        {{ n.name.length > 18 ? `${n.name.slice(0, 17)}…` : n.name }}
+      </text>
     </svg>
   </div>
 </template>

@@ -33,13 +33,18 @@ const words = computed(() =>
     <template v-else-if="pools.length">
       <YearChart
         :from="found!.from"
-        :curves="pools.map((p) => ({ id: p.id, name: pools.length > 1 ? names.get(p.id) : undefined, days: p.days }))"
-        :required="required"
+        :curves="
+          pools.map((p) => ({
+            id: p.id,
+            name: pools.length > 1 ? names.get(p.id) : undefined,
+            days: p.days,
+            required: p.requiredDays,
+          }))
+        "
         :label="`Days kept at every date of ${year}. ${words.join(' ')}`"
       />
       <p v-if="!brief" class="soft">
-        Days kept at every date of {{ year
-        }}<template v-if="required">, against the longest that is required</template>.
+        Days kept at every date of {{ year }}<template v-if="required">, against what is required</template>.
       </p>
       <p v-for="w in words.slice(0, brief ? 2 : 12)" :key="w">{{ w }}</p>
     </template>

@@ -38,7 +38,9 @@ export const useHand = defineStore('hand', () => {
   const stroke = ref<Stroke>()
   const pointer = ref<Pointer>()
   const act = shallowRef<Act>()
-  const draft = shallowRef<Draft>() // what the stroke or the act would change, as it was answered last
+  /** What the stroke or the act would change, as it was answered last, and the edits it was asked for. */
+  const draft = shallowRef<Draft>()
+  const draftOf = ref('')
   const panel = ref<'channel' | 'events' | 'disk'>('channel')
   const brush = ref<Span>() // time selected on the tide
   const ink = useStorage<'rate' | 'disk'>('wakefield-ink', 'rate')
@@ -112,6 +114,7 @@ export const useHand = defineStore('hand', () => {
     pointer,
     act,
     draft,
+    draftOf,
     panel,
     brush,
     ink,

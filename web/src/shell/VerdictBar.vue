@@ -7,7 +7,7 @@ import { useFindings } from '../findings/useFindings'
 import { useEntered } from '../site/useEntered'
 import { useSite } from '../site/useSite'
 import { dayAndMonth } from '../ui/date'
-import { change, count, daysInWords, gigabytes, three } from '../ui/figures'
+import { change, changeGB, count, daysInWords, gigabytes, three } from '../ui/figures'
 import { useHand } from '../hand/useHand'
 
 const site = useSite()
@@ -26,12 +26,6 @@ const range = computed(() => v.value.likelyDays)
 
 /** The change of a figure since the page was opened. */
 const since = (now?: number | null, then?: number | null) => (now != null && then != null ? change(now - then) : '')
-
-/** The same of GB, which may be shown as TB beside it. */
-const sinceGB = (now: number, then: number) => {
-  const text = change(now - then)
-  return text && `${text[0]}${gigabytes(Math.abs(now - then))}`
-}
 
 const drives = computed(() => {
   const pools = (site.plan?.recorders ?? []).flatMap((r) => r.pools)
@@ -89,12 +83,12 @@ const missed = computed(() => {
     </button>
     <button type="button" class="plain-button figure" @click="hand.panel = 'channel'">
       <b data-test="gb">{{ gigabytes(v.gigabytesPerDay) }}</b>
-      <i>{{ sinceGB(v.gigabytesPerDay, before.gigabytesPerDay) }}</i>
+      <i>{{ changeGB(v.gigabytesPerDay - before.gigabytesPerDay) }}</i>
       <span>a day · {{ three(v.averageMbps) }} Mbit/s mean</span>
     </button>
     <button type="button" class="plain-button figure" data-test="verdict-disk" @click="hand.panel = 'disk'">
       <b>{{ gigabytes(v.usableGB) }}</b>
-      <i>{{ sinceGB(v.usableGB, before.usableGB) }}</i>
+      <i>{{ changeGB(v.usableGB - before.usableGB) }}</i>
       <span>usable · {{ drives }}</span>
     </button>
     <button type="button" class="plain-button figure long" @click="hand.panel = 'events'">

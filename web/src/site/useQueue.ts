@@ -1,7 +1,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { newKey, patience, pause } from '../api/again'
-import type { Edit, Problem } from '../api/types'
+import type { Draft, Edit, Problem } from '../api/types'
 import type { Span } from '../time/week'
 
 /** A stroke that is drawn before the server has answered. */
@@ -9,6 +9,7 @@ export interface Echo {
   channels: string[]
   spans: Span[]
   duty: string
+  draft?: Draft // what the server said before that it would change
 }
 
 /** A change on its way to the server. */

@@ -50,6 +50,12 @@ export function gigabytes(value: number): string {
   return Math.abs(value) >= 1000 ? `${fixed(value / 1000, 2)} TB` : `${three(value)} GB`
 }
 
+/** Writes a change of GB with its sign, empty where it would show as none. */
+export function changeGB(value: number): string {
+  const text = change(value)
+  return text && `${text[0]}${gigabytes(Math.abs(value))}`
+}
+
 /** Writes GB of what may be little: MB below a tenth. */
 export function amount(value: number): string {
   return Math.abs(value) < 0.0995 ? `${three(value * 1000)} MB` : gigabytes(value)

@@ -36,8 +36,10 @@ export function useDraft() {
         break // what was answered last stays until the change itself is
       }
       const body = { version: site.version, edits: edits.value }
+      const about = JSON.stringify(edits.value)
       // Without a server there is no figure, and the stroke itself is kept.
       hand.draft = (await answer(api.POST('/api/plans/{id}/draft', { params: site.here, body }))).data
+      hand.draftOf = about
     } while (again)
     asking = false
   }

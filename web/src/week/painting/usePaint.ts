@@ -24,7 +24,9 @@ export function usePaint() {
     const edits: Edit[] = [...groups.first]
     if (groups.own.length) edits.push({ paint: { channels: groups.own, hours, duty } })
     if (groups.shared.length) edits.push({ paint: { channels: groups.shared, hours, duty, shared: true } })
-    if (edits.length) site.change(edits, { channels: [...groups.own, ...groups.followers], spans, duty })
+    // Of what was drawn while the stroke was in hand nothing changes under the eye until it is answered.
+    const draft = hand.draftOf === JSON.stringify(edits) ? hand.draft : undefined
+    if (edits.length) site.change(edits, { channels: [...groups.own, ...groups.followers], spans, duty, draft })
   }
 
   return { paint, paintHours }

@@ -19,7 +19,7 @@ const echoes = computed(() => {
 })
 /** The ribbon as the stroke in hand would make it, until it is made or given up. */
 const drafted = computed(() =>
-  hand.stroke || hand.act || echoes.value.length ? hand.draft?.ribbons.find((r) => r.id === props.id) : undefined,
+  (hand.stroke || hand.act ? hand.draft : echoes.value.at(-1)?.draft)?.ribbons.find((r) => r.id === props.id),
 )
 /** What full height stands for: the channel's own full rate, or that of the site's largest channel. */
 const full = computed(() => (hand.ink === 'disk' ? site.largestKbps : (site.figures.get(props.id)?.fullKbps ?? 1)))

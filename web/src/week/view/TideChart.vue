@@ -30,7 +30,7 @@ const { data: asked } = useAnswer(
   },
   { debounce: 40, keep: true },
 )
-const tide = computed(() => asked.value ?? (hand.stroke ? hand.draft?.tide : undefined) ?? site.tide)
+const tide = computed(() => asked.value ?? (hand.stroke ? hand.draft : site.echoes.at(-1)?.draft)?.tide ?? site.tide)
 
 /** The scale ends at a round figure above the busiest half hour of the site, so that a selection shows its part. */
 const top = computed(() => {
