@@ -84,7 +84,6 @@ func build(ctx context.Context, s *store.Store, o Options) (http.Handler, *servi
 	front := server.Settings{Log: o.Log, Hosts: o.Hosts, Accounts: o.Accounts, Keeper: app.keeper, Lasts: lasts, Meters: app.meters}
 	r := server.NewRouter(front)
 	register(newAPI(r), app)
-	server.AddFrontEnd(r, front)
 	return r, app
 }
 

@@ -25,7 +25,8 @@ type Settings struct {
 	Meters   *Meters
 }
 
-// NewRouter returns a router with all that every request goes through. Operations are added to it, then [AddFrontEnd] is called.
+// NewRouter returns a router with all that every request goes through, the meters and, where nothing else answers, the pages.
+// Operations are added to it.
 func NewRouter(o Settings) chi.Router {
 	r := chi.NewRouter()
 	r.Use(identified, o.Meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), knownHosts(o.Hosts), door,
@@ -33,17 +34,13 @@ func NewRouter(o Settings) chi.Router {
 	if o.Keeper != nil {
 		r.Use(Visited(o.Accounts.Proxies), signedIn(o.Keeper))
 	}
-	return r
-}
-
-// AddFrontEnd adds the meters and, where nothing else answers, the pages.
-func AddFrontEnd(r chi.Router, o Settings) {
 	metrics := o.Meters.handler()
 	if o.Accounts != nil {
 		metrics = fromHere(o.Accounts.Proxies, metrics)
 	}
 	r.Method(http.MethodGet, "/metrics", metrics)
 	r.NotFound(web.Handler().ServeHTTP)
+	return r
 }
 
 // HTTP returns a server with time limits for a handler.
