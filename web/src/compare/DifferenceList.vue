@@ -85,14 +85,6 @@ li {
   font-size: var(--second);
 }
 
-input {
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 3px 7px;
-}
-
 @media print {
   .acts,
   input {

@@ -199,7 +199,6 @@ function remove() {
   gap: 5px;
   align-items: center;
   font-size: var(--second);
-  padding: 1px 7px;
 }
 
 .says {

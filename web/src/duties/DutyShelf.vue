@@ -56,7 +56,14 @@ const reaches = [
           <DutySwatch :duty="d" /> {{ d.name }} <kbd v-if="i < 9">{{ i + 1 }}</kbd>
         </button>
       </div>
-      <button type="button" class="duty plain" data-test="new-duty" title="Make a new duty" @click="editing = ''">
+      <button
+        type="button"
+        class="duty plain"
+        aria-haspopup="dialog"
+        data-test="new-duty"
+        title="Make a new duty"
+        @click="editing = ''"
+      >
         + New
       </button>
     </div>
@@ -71,7 +78,13 @@ const reaches = [
         :refuse="hand.selection.length ? '' : 'Select the channels first.'"
         :keep="(hours) => paint!(hand.selection, hours)"
       />
-      <button type="button" class="plain-button edit" data-test="edit-duty" @click="editing = hand.duty">
+      <button
+        type="button"
+        class="plain-button edit"
+        aria-haspopup="dialog"
+        data-test="edit-duty"
+        @click="editing = hand.duty"
+      >
         Change “{{ site.duties.get(hand.duty)?.name }}”
       </button>
       <span

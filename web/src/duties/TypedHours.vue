@@ -57,16 +57,4 @@ async function hand() {
   gap: 6px;
   align-items: center;
 }
-
-input {
-  width: 150px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 0 6px;
-}
-
-input[aria-invalid='true'] {
-  border-color: var(--short);
-}
 </style>

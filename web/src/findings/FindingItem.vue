@@ -167,10 +167,6 @@ p {
 
 .acts input {
   width: min(420px, 100%);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 1px 7px;
 }
 
 .fix {

@@ -81,11 +81,7 @@ function keep(hours: Hours[]) {
 }
 
 .rate {
-  width: 64px;
+  width: var(--number);
   text-align: right;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 0 6px;
 }
 </style>

@@ -65,12 +65,7 @@ const seen = ref(false) // whether a password is shown as it is typed
 }
 
 input {
-  min-width: 0;
-  height: 26px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 7px;
+  width: 100%;
 }
 
 [aria-invalid='true'] {

@@ -127,7 +127,7 @@ defineExpose({ setNight })
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 6px;
   align-items: center;
-  min-height: 27px;
+  min-height: var(--row);
 }
 
 .comes {

@@ -160,14 +160,6 @@ ol {
   margin: 0 0 10px;
 }
 
-.filter input {
-  width: 220px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 8px;
-}
-
 .none {
   margin: 6px 0;
 }
@@ -215,10 +207,6 @@ li {
 .naming {
   display: block;
   width: min(320px, 100%);
-  background: var(--sheet);
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  padding: 1px 6px;
 }
 
 .kept i {

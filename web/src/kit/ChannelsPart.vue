@@ -169,14 +169,6 @@ function setAll() {
   align-items: center;
 }
 
-.all input {
-  width: 120px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 6px;
-}
-
 .right {
   margin-left: auto;
   display: flex;
@@ -192,7 +184,8 @@ function setAll() {
 .chip {
   background: none;
   border: 1px solid var(--rule);
-  border-radius: 12px;
+  height: var(--field);
+  border-radius: 4px;
   padding: 0 9px;
   font-size: var(--second);
   cursor: pointer;

@@ -152,12 +152,6 @@ textarea {
   display: block;
   width: 100%;
   margin-top: 4px;
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 4px 6px;
 }
 
 ul {

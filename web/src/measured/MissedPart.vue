@@ -164,11 +164,7 @@ form {
 .fields > div {
   display: grid;
   gap: 3px;
-  width: 130px;
-}
-
-.fields > div:first-child {
-  width: 230px;
+  width: var(--word);
 }
 
 ol {

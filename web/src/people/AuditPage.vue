@@ -95,19 +95,6 @@ const file = (format: string) => `/api/audit.${format}?${new URLSearchParams(que
   margin: 8px 0;
 }
 
-.search input[type='search'] {
-  width: 240px;
-}
-
-.search input,
-select {
-  height: 26px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 7px;
-}
-
 .when {
   white-space: nowrap;
 }

@@ -53,10 +53,4 @@ function set(site: string, role: string) {
   max-height: 300px;
   overflow: auto;
 }
-
-select {
-  background: var(--sheet);
-  border: 1px solid var(--soft);
-  border-radius: 4px;
-}
 </style>

@@ -80,7 +80,7 @@ function find(what: 'missed' | 'held') {
 }
 
 .tools .el-input {
-  width: 150px;
+  width: var(--word);
 }
 
 .zoom button {

@@ -159,10 +159,6 @@ header {
   padding: 8px 14px 4px;
 }
 
-header :deep(.el-input) {
-  max-width: 118px;
-}
-
 .rehearse {
   display: flex;
   flex-direction: column;

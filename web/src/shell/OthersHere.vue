@@ -103,7 +103,7 @@ li {
   place-items: center;
   padding: 0 4px;
   border: 1px solid var(--soft);
-  border-radius: 12px;
+  border-radius: 50%;
   font-size: var(--axis);
   color: var(--soft);
   cursor: default;

@@ -88,6 +88,7 @@ const undoTitle = computed(() =>
       type="button"
       class="tool text"
       title="Find a channel, a page or a command (Ctrl+K)"
+      aria-haspopup="dialog"
       data-test="find"
       @click="find"
     >
@@ -100,6 +101,7 @@ const undoTitle = computed(() =>
       type="button"
       class="tool text"
       title="Your name, as the history shows it. There are no accounts: everybody here is a planner"
+      aria-haspopup="dialog"
       data-test="author"
       @click="naming = true"
     >
@@ -149,6 +151,7 @@ const undoTitle = computed(() =>
   align-items: center;
   background: none;
   border: 0;
+  min-height: var(--field);
   padding: 3px;
   border-radius: 4px;
   cursor: pointer;

@@ -150,11 +150,6 @@ i {
 input {
   flex: 1;
   min-width: 0;
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 3px 7px;
 }
 
 .acts {

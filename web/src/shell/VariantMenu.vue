@@ -46,6 +46,7 @@ const many = computed(() => site.variants.filter((v) => !v.removed).length)
   background: none;
   border: 0;
   border-radius: 4px;
+  height: var(--field);
   padding: 2px 6px;
   color: var(--soft);
   cursor: pointer;
@@ -63,7 +64,7 @@ const many = computed(() => site.variants.filter((v) => !v.removed).length)
   margin-left: 6px;
   padding: 0 5px;
   border: 1px solid var(--alarm);
-  border-radius: 6px;
+  border-radius: 4px;
   color: var(--ink);
   font-size: var(--axis);
 }

@@ -126,12 +126,4 @@ form {
   gap: 8px;
   align-items: center;
 }
-
-input {
-  height: 24px;
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  background: var(--sheet);
-  padding: 0 6px;
-}
 </style>

@@ -102,14 +102,6 @@ const value = (e: Event) => (e.target as HTMLSelectElement).value || undefined
   gap: 8px;
 }
 
-select {
-  height: 24px;
-  max-width: 180px;
-  background: var(--sheet);
-  border: 1px solid var(--soft);
-  border-radius: 4px;
-}
-
 .act-text {
   color: var(--base);
 }

@@ -109,7 +109,14 @@ const checked = ref<string[]>()
     </template>
     <span v-else class="soft">Only who plans all of them marks them.</span>
     <span class="right">
-      <button type="button" class="act quiet" :disabled="busy" data-test="check" @click="checked = ids">
+      <button
+        type="button"
+        class="act quiet"
+        aria-haspopup="dialog"
+        :disabled="busy"
+        data-test="check"
+        @click="checked = ids"
+      >
         What is found
       </button>
       <button type="button" class="act quiet" :disabled="busy" data-test="export-sites" @click="exportAll">
@@ -139,19 +146,6 @@ const checked = ref<string[]>()
 form {
   display: flex;
   gap: 4px;
-}
-
-form input {
-  width: 132px;
-}
-
-input,
-select {
-  height: 24px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 0 6px;
 }
 
 .tag,

@@ -161,12 +161,7 @@ h1 {
 }
 
 input[type='search'] {
-  width: 300px;
-  height: 24px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 0 8px;
+  flex: 1;
 }
 
 @media (max-width: 760px) {

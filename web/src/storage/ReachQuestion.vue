@@ -127,11 +127,11 @@ const currency = computed(() => site.plan?.prices?.currency ?? '')
 }
 
 .question :deep(.bare) {
-  width: 214px;
+  width: var(--word);
 }
 
 .question :deep(.el-input) {
-  width: 64px;
+  width: var(--number);
 }
 
 .ask {
@@ -149,7 +149,7 @@ const currency = computed(() => site.plan?.prices?.currency ?? '')
 }
 
 .lock .el-select {
-  width: 230px;
+  width: var(--word);
 }
 
 summary {

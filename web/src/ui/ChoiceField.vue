@@ -37,10 +37,10 @@ const chosen = computed(() => (props.choices.some(([v]) => v === props.value) ? 
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 130px;
+  grid-template-columns: minmax(112px, 1fr) minmax(120px, var(--word));
   gap: 6px;
   align-items: center;
-  min-height: 27px;
+  min-height: var(--row);
 }
 
 .field :deep(.el-select__wrapper),
@@ -49,6 +49,6 @@ const chosen = computed(() => (props.choices.some(([v]) => v === props.value) ? 
 }
 
 .bare {
-  min-width: 120px;
+  width: var(--word);
 }
 </style>

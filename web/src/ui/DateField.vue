@@ -50,6 +50,11 @@ function commit() {
 </template>
 
 <style scoped>
+.el-input {
+  min-width: 120px;
+  max-width: var(--word);
+}
+
 .why {
   font-size: var(--second);
 }

@@ -115,10 +115,10 @@ function leave() {
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 68px 36px;
+  grid-template-columns: minmax(0, 1fr) var(--number) 36px;
   gap: 0 6px;
   align-items: center;
-  min-height: 27px;
+  min-height: var(--row);
 }
 
 .field :deep(.el-input__inner) {

@@ -26,6 +26,6 @@ const id = useId()
   display: flex;
   justify-content: space-between;
   align-items: center;
-  min-height: 27px;
+  min-height: var(--row);
 }
 </style>

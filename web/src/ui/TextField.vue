@@ -45,26 +45,18 @@ function commit(event: Event) {
 <style scoped>
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(130px, 1.2fr);
+  grid-template-columns: minmax(112px, 1fr) minmax(120px, var(--word));
   gap: 2px 6px;
   align-items: center;
-  min-height: 27px;
+  min-height: var(--row);
 }
 
-input,
+input {
+  width: 100%;
+}
+
 textarea {
-  min-width: 0;
-  font: inherit;
-  color: inherit;
-  resize: vertical;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 6px;
-}
-
-[aria-invalid='true'] {
-  border-color: var(--short);
+  grid-column: 1 / -1;
 }
 
 .problem {

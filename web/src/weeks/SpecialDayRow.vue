@@ -142,15 +142,11 @@ td:nth-child(6) {
 }
 
 .factor {
-  width: 64px;
+  width: var(--number);
   text-align: right;
 }
 
 td > input {
   width: 100%;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 1px 5px;
 }
 </style>

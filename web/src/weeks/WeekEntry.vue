@@ -179,16 +179,14 @@ function rename(event: Event) {
   width: 100%;
   font-weight: 600;
   background: none;
-  border: 1px solid transparent;
-  border-radius: 4px;
-  padding: 1px 5px;
+  border-color: transparent;
   margin-left: -6px;
 }
 
 .name:hover,
 .name:focus {
   background: var(--sheet);
-  border-color: var(--rule);
+  border-color: var(--edge);
 }
 
 p {

@@ -111,12 +111,12 @@ function key(event: KeyboardEvent, date: string, index: number) {
 .month {
   display: grid;
   grid-template-columns: 40px repeat(31, minmax(0, 32px));
-  line-height: 20px;
+  line-height: var(--field);
   font-size: var(--second);
 }
 
 .day {
-  height: 20px;
+  height: var(--field);
   padding: 0;
   border: 0;
   border-right: 1px solid var(--paper);

@@ -179,19 +179,10 @@ h3 {
 
 .field {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(130px, 1.2fr);
+  grid-template-columns: minmax(112px, 1fr) minmax(120px, var(--word));
   gap: 2px 6px;
   align-items: center;
-  min-height: 27px;
-}
-
-.field input {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 6px;
+  min-height: var(--row);
 }
 
 .find {

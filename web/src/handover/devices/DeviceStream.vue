@@ -100,19 +100,8 @@ form {
   align-items: center;
 }
 
-select,
 input {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 4px;
-  min-height: 24px;
-}
-
-input {
-  width: 56px;
+  width: var(--number);
 }
 
 p {

@@ -213,13 +213,6 @@ legend {
   font-size: var(--second);
 }
 
-input:not([type='checkbox']) {
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 7px;
-}
-
 .days {
   width: 72px;
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 
 import { useAnswer } from '../../api/ask'
@@ -97,14 +98,14 @@ function done(id?: string) {
         An <TermTip word="activity" /> says how often something happens, hour by hour, and how long it lasts. Start from
         one of the examples, or from an event log.
       </p>
-      <ChoiceField
-        label="Start from an example"
-        :value="''"
-        :choices="templates.map((t) => [t.id, t.name] as const)"
-        class="template"
-        data-test="template"
-        @change="addTemplate"
-      />
+      <ElDropdown trigger="click" placement="bottom-start" @command="addTemplate">
+        <button type="button" class="act quiet" data-test="template">Start from an example…</button>
+        <template #dropdown>
+          <ElDropdownMenu>
+            <ElDropdownItem v-for="t in templates" :key="t.id" :command="t.id">{{ t.name }}</ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
       <FilePick
         label="From an event log…"
         accept=".csv,.txt,.tsv,.xlsx"
@@ -172,7 +173,9 @@ function done(id?: string) {
   background: none;
   border: 1px solid transparent;
   border-radius: 6px;
-  padding: 3px 9px;
+  min-height: var(--row);
+  align-items: center;
+  padding: 0 9px;
   cursor: pointer;
 }
 
@@ -187,11 +190,6 @@ function done(id?: string) {
 
 .entry.here b {
   font-weight: 600;
-}
-
-.template :deep(.field),
-.template {
-  grid-template-columns: minmax(0, 1fr) 110px;
 }
 
 .facts {

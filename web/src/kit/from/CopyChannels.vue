@@ -124,14 +124,6 @@ h2 {
   margin: 0;
 }
 
-select {
-  height: 24px;
-  max-width: 280px;
-  border: 1px solid var(--soft);
-  border-radius: 4px;
-  background: var(--sheet);
-}
-
 ul {
   margin: 0 0 8px;
   padding-left: 16px;

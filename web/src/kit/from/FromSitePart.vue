@@ -77,14 +77,6 @@ const turn = ref(0)
   margin: 0 0 16px;
 }
 
-select {
-  height: 24px;
-  max-width: 360px;
-  border: 1px solid var(--soft);
-  border-radius: 4px;
-  background: var(--sheet);
-}
-
 .both {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 400px), 1fr));

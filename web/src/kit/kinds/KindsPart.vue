@@ -181,7 +181,9 @@ async function add() {
   background: none;
   border: 1px solid transparent;
   border-radius: 6px;
-  padding: 6px 9px;
+  align-content: center;
+  min-height: var(--row);
+  padding: 2px 9px;
   cursor: pointer;
 }
 

@@ -197,7 +197,7 @@ async function openSite(id: string) {
 
 summary {
   cursor: pointer;
-  min-height: 27px;
+  min-height: var(--row);
 }
 
 p {

@@ -79,11 +79,4 @@ li {
   gap: 10px;
   align-items: baseline;
 }
-
-input {
-  width: 160px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-}
 </style>

@@ -159,16 +159,11 @@ h2 {
 }
 
 .find > input {
-  min-width: 0;
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 2px 6px;
+  width: 100%;
 }
 
 .find .el-select {
-  width: 118px;
+  width: 120px;
 }
 
 .rows {

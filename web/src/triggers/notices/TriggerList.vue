@@ -107,10 +107,6 @@ const groups = computed(() => {
 input {
   width: calc(100% - 20px);
   margin: 0 10px 6px;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 3px 8px;
 }
 
 .list :deep(.el-segmented),

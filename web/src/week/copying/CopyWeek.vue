@@ -55,7 +55,8 @@ const leave = (open: boolean) => open || copy.consider(undefined)
 <style scoped>
 .copy {
   margin-top: 4px;
-  padding: 1px 9px;
+  height: var(--field);
+  padding: 0 9px;
   background: none;
   border: 1px solid var(--rule);
   border-radius: 4px;

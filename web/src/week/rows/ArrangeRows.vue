@@ -80,10 +80,6 @@ const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...ch
 .search {
   min-width: 0;
   flex: 1;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 1px 6px;
 }
 
 .more {

@@ -65,6 +65,7 @@ const place = (s: Span) => placeIn(hand.view, s)
         type="button"
         class="plain-button more"
         tabindex="-1"
+        aria-haspopup="menu"
         :aria-label="`What can be done with the week of ${channel.name}`"
         :data-menu="channel.id"
         @click.stop="$emit('menu', $event)"

@@ -203,9 +203,5 @@ kbd {
 .naming input {
   flex: 1;
   min-width: 0;
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: 4px;
-  padding: 1px 6px;
 }
 </style>

@@ -162,7 +162,6 @@ canvas {
 .acts .act {
   background: var(--sheet);
   font-size: var(--second);
-  padding: 0 8px;
 }
 
 .scale {
