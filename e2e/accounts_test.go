@@ -90,6 +90,7 @@ func (p *page) isClean(where string) {
 	}
 	p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
 	p.violations(where)
+	p.onOneScale(where)
 }
 
 // TestFromTheFirstLinkToTheFirstSite begins with a server on which nobody has an account.

@@ -44,6 +44,7 @@ func TestAnEventLogMeasuresAnActivity(t *testing.T) {
 	p.shows(`[data-test="log-says"]`, "4.50 a day")
 	until("2026-09-28")
 	p.shows(`[data-test="log-says"]`, "9.00 a day")
+	p.isClean("the import of a log")
 	p.click(`[data-test="accept-log"]`)
 	p.revision(2)
 	a := s.plan(t).Activity("kiosk")
@@ -127,7 +128,7 @@ func TestActivitiesAreDrawn(t *testing.T) {
 	if after := s.plan(t).Activity("gulls").Rates().At(12 * 60); after <= before {
 		t.Errorf("%v an hour at Monday noon, before %v", after, before)
 	}
-	p.pick(`[data-test="template"]`, "A lane for vehicles")
+	p.item(`[data-test="template"]`, "A lane for vehicles")
 	p.revision(4)
 	p.shows(".entry.here", "A lane for vehicles")
 	p.click(`[data-test="remove-activity"]`)

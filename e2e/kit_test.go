@@ -282,6 +282,7 @@ func TestATableOfAnotherEncodingIsShownBeforeItIsUsed(t *testing.T) {
 	p.shows(`[data-test="encoding"]`, "Windows-1252")
 	p.shows(`[data-test="table-rows"]`, "Ticket hall → Fährhalle")
 	p.shows(`[data-test="table-rows"]`, "Neuer Kai (new)")
+	p.isClean("the import of a table")
 	p.click(`[data-test="accept-table"]`)
 	p.revision(2)
 	if c := s.plan(t).Channel("hall"); c.Name != "Fährhalle" {

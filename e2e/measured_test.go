@@ -69,6 +69,7 @@ func TestThreeFilesAreDroppedAndCorrectThePlan(t *testing.T) {
 		{"oldest.csv", "30.0 days before 16 Nov 2026"}} {
 		p.until(fmt.Sprintf(`document.querySelector('[data-test="found-import"]')?.textContent.includes(%q)`, file.name))
 		p.until(fmt.Sprintf(`document.querySelector('[data-test="found-import"]')?.textContent.includes(%q)`, file.says))
+		p.isClean("what is brought in")
 		p.click(`[data-test="keep-found"]`)
 		p.until(fmt.Sprintf(`[...document.querySelectorAll('[data-test="brought"] li')].some(l => l.textContent.includes(%q))`, file.name))
 	}

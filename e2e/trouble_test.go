@@ -51,6 +51,7 @@ func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {
 	if got := s.duty(t, "booth", 1290); got != "off" {
 		t.Errorf("a stale stroke was kept: %s", got)
 	}
+	second.isClean("a conflict")
 	second.click(`[data-test="again"]`)
 	second.revision(5)
 	if got := s.duty(t, "booth", 1290); got != "motion" {

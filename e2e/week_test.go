@@ -94,6 +94,8 @@ func TestPaintUndoReload(t *testing.T) {
 	p.shows(`[data-test="draft"]`, "+")
 	p.mouse(input.DispatchMouseEventTypeMouseReleased, p.on("gangway-a", friday22), chromedp.ButtonLeft)
 
+	p.until(`!!document.querySelector('[data-test="paint-own"]') && document.getAnimations().length === 0`)
+	p.isClean("the question about a named week")
 	p.click(`[data-test="paint-own"]`) // the gangways follow a named week
 	p.until(isSaved + ` && document.querySelector('` + verdict + `').innerText !== '` + before + `'`)
 	after := p.text(verdict)

@@ -77,6 +77,7 @@ func TestAWeekIsTypedAndMadeOfACalendar(t *testing.T) {
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-test="week-file"] input`), []string{file}, chromedp.NodeReady))
 	p.shows(`[data-test="week-says"]`, "Mon-Tue 07:45-16:10")
 	p.shows(`[data-test="week-says"]`, "Fair: it is not in the week from")
+	p.isClean("a week from a calendar")
 	p.click(`[data-test="create-week"]`)
 	p.revision(3)
 	made := s.plan(t).Weeks[len(s.plan(t).Weeks)-1]
