@@ -23,7 +23,7 @@ var pure = map[string]string{
 	"echo": "time/echo", "ticks": "time/ticks", "week": "time/week", "patch": "site/patch", "queue": "site/useQueue", "turns": "site/useTurns",
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
-	"judge": "walk/judge", "moment": "walk/moment",
+	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "tiles": "rehearse/tiles",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.
@@ -323,5 +323,24 @@ func TestPureModules(t *testing.T) {
 			`[true,false,true]`},
 		{`m.rows.cameraRows([{ id: 'a' }, { id: 'b' }, { id: 'c' }], new Map([['a', { number: 1, name: 'A', group: 'g' }],
 			['b', { number: 2, name: 'B', group: 'h' }], ['c', { number: 3, name: 'C', group: 'g' }]]), '').map((r) => r.id).join('')`, `"acb"`},
+	})
+
+	// Three channels: with footage from 100 to 200, with a missed event at 150, and with nothing.
+	played := `[{ id: 'a', from: [100], to: [200], layer: [1], start: [], length: [], fate: [], away: [150, 160] },
+		{ id: 'b', from: [], to: [], layer: [], start: [150], length: [30], fate: [0], away: [] },
+		{ id: 'c', from: [], to: [], layer: [], start: [], length: [], fate: [], away: [] }]`
+	tops := func(from, to, shows string) string {
+		return `m.folding.topsOf(` + played + `, { from: ` + from + `, to: ` + to + ` }, ` + shows + `, (k) => k === 2)`
+	}
+	holds(p, "folded rows", []row{
+		{tops("0", "86400", "() => true"), `[0,28,56,84]`}, // a day and more: none
+		{tops("0", "3600", "() => true"), `[0,28,56,80]`},  // 24 where its group's name stands above it
+		{tops("0", "3600", "(fate) => fate > 0"), `[0,28,40,64]`},
+		{tops("300", "3600", "() => true"), `[0,12,24,48]`},
+		{tops("170", "3600", "() => true"), `[0,28,56,80]`}, // an event that began before goes on
+		{`[-1, 0, 27.9, 28, 40, 99].map((y) => m.folding.rowAt([0, 28, 40], y)).join()`, `"-1,0,0,1,2,2"`},
+		{`((all) => [m.tiles.inOrder(all.map((c) => m.tiles.tileAt(c, 155))).join(''), m.tiles.inOrder(all.map((c) => m.tiles.tileAt(c, 300))).join(''),
+			all.map((c) => m.tiles.tileAt(c, 155)).map((t) => [t.layer, t.away, t.event].join(' ')).join()])(` + played + `.reverse())`,
+			`["acb","cba","-1 false false,-1 false true,1 true false"]`},
 	})
 }

@@ -95,7 +95,7 @@ func TestAQuestionIsAnswered(t *testing.T) {
 		p.until(`document.querySelector('[data-test="timeline"]').getAttribute('aria-label').includes('from ` + day + `')`)
 	}
 	seen("Mon 7 Dec 00:00:00")
-	p.clickAt(on(2.5))
+	p.clickAt(on(2.55))
 	seen("Wed 9 Dec")
 	p.drag(on(2.6), on(3.6))
 	seen("Thu 10 Dec")

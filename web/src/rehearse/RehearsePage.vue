@@ -135,7 +135,7 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
     <div class="body">
       <div class="times">
         <OverView :r="r" />
-        <TimeLine ref="line" :r="r" @moment="moment" />
+        <TimeLine ref="line" :r="r" :asked="part === 'ask' ? asked?.channel : undefined" @moment="moment" />
       </div>
       <aside aria-label="What became of it">
         <TabBar v-model="part" :tabs="parts" />
@@ -183,7 +183,7 @@ header {
 .body {
   flex: 1;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 350px;
+  grid-template-columns: minmax(0, 1fr) 360px;
   min-height: 0;
   border-top: 1px solid var(--rule);
 }
@@ -199,6 +199,7 @@ aside {
   position: relative;
   overflow: auto;
   padding: 2px 14px 24px;
+  background: var(--sheet);
   border-left: 1px solid var(--rule);
 }
 

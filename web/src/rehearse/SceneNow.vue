@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
+import PersonFigure from '../drawing/PersonFigure.vue'
 import { useSite } from '../site/useSite'
 import { firstFrom } from './drawTimeline'
 import type { Rehearsing } from './useRehearsal'
@@ -64,16 +65,16 @@ const walkers = computed(() => {
     />
     <polygon v-for="a in areas" :key="a.id" :points="line(a.points!)" :class="a.ignore ? 'ignored' : 'watched'" />
     <polyline v-for="w in plan?.scene?.walks ?? []" :key="w.id" :points="line(w.points)" class="way" />
-    <rect
-      v-for="(b, i) in walkers"
-      :key="i"
-      :x="b.x * W"
-      :y="b.y * H"
-      :width="b.w * W"
-      :height="b.h * H"
-      class="walker"
-      :class="{ missed: b.missed }"
-    />
+    <g v-for="(b, i) in walkers" :key="i" class="walker" :class="{ missed: b.missed }">
+      <PersonFigure
+        v-if="b.h * H > 1.3 * b.w * W"
+        :feet="[b.x + b.w / 2, b.y + b.h]"
+        :head="[b.x + b.w / 2, b.y]"
+        :width="W"
+        :height="H"
+      />
+      <rect v-else :x="b.x * W" :y="b.y * H" :width="b.w * W" :height="b.h * H" rx="1.5" />
+    </g>
   </svg>
 </template>
 
@@ -107,11 +108,12 @@ svg {
   stroke-dasharray: 1.5 1;
 }
 
-.walker {
-  fill: var(--base);
+.walker > :deep(*) {
+  fill: var(--ink);
+  opacity: 1;
 }
 
-.missed {
+.missed > :deep(*) {
   fill: var(--short);
 }
 </style>

@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import { useElementSize, useScroll } from '@vueuse/core'
-import { computed, onMounted, useTemplateRef, watch, watchEffect } from 'vue'
+import { computed, onMounted, ref, shallowRef, useTemplateRef, watch, watchEffect } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { palette } from '../theme/palette'
 import { momentOf } from './clock'
 import { EVENTS, firstFrom, NAMES, ROW, xOf } from './drawTimeline'
+import { rowAt, topsOf } from './folding'
 import { HEAD, paintTimeline, type Sheet } from './paintTimeline'
 import { timelinePicture } from './timelinePicture'
 import type { Rehearsing } from './useRehearsal'
 import { count } from '../ui/figures'
 
 /** The days along the top, channels below with what would be on disk; only the rows in view are drawn. */
-const { r } = defineProps<{ r: Rehearsing }>()
+const { r, asked = undefined } = defineProps<{ r: Rehearsing; asked?: string }>()
 const emit = defineEmits<{ moment: [channel: string, at: number] }>()
 defineExpose({ picture: (title: string, under: string) => sheet.value && timelinePicture(sheet.value, title, under) })
 const site = useSite()
@@ -33,15 +34,24 @@ function groupOf(at: number) {
   return at && of(at) === of(at - 1) ? '' : of(at)
 }
 
+/** Rows stay as high as they are while one is dragged along: what is under the pointer does not jump. */
+const isDragging = ref(false)
+const tops = shallowRef<number[]>([0])
+watchEffect(() => {
+  if (!isDragging.value) tops.value = topsOf(r.rows.value, r.view.value, r.shows, (k) => groupOf(k) !== '')
+})
+
 const sheet = computed<Sheet | undefined>(
   () =>
     r.data.value && {
       data: r.data.value,
       rows: r.rows.value,
+      tops: tops.value,
       scale: scale.value,
       palette: palette.value,
       shows: r.shows,
       pointed: r.pointed.value?.event,
+      asked,
       turned: r.turned.value,
       nameOf,
       groupOf,
@@ -64,9 +74,9 @@ function draw() {
 watch(r.pointed, (p) => {
   const k = r.rows.value.findIndex((c) => c.id === p?.channel)
   if (k < 0 || !box.value) return
-  const top = k * ROW
+  const [top, end] = [tops.value[k]!, tops.value[k + 1]!]
   if (top < y.value) box.value.scrollTop = top
-  else if (top + ROW + HEAD > y.value + height.value) box.value.scrollTop = top + ROW + HEAD - height.value
+  else if (end + HEAD > y.value + height.value) box.value.scrollTop = end + HEAD - height.value
 })
 onMounted(() => watchEffect(draw, { flush: 'post' }))
 
@@ -74,13 +84,15 @@ onMounted(() => watchEffect(draw, { flush: 'post' }))
 function place(event: MouseEvent) {
   const b = box.value!.getBoundingClientRect()
   const at = r.view.value.from + ((event.clientX - b.left - NAMES) / wide.value) * (r.view.value.to - r.view.value.from)
-  const row = r.rows.value[Math.floor((event.clientY - b.top - HEAD + y.value) / ROW)]
-  const within = (event.clientY - b.top - HEAD + y.value) % ROW
+  const below = event.clientY - b.top - HEAD + y.value
+  const k = rowAt(tops.value, below)
+  const row = r.rows.value[k]
+  const within = below - (tops.value[k] ?? 0)
   return {
     at: Math.max(0, Math.min(r.seconds.value, at)),
     row,
     isOver: event.clientY - b.top > HEAD,
-    isFootage: within > EVENTS,
+    isFootage: within > EVENTS || tops.value[k + 1]! - tops.value[k]! < ROW,
   }
 }
 let dragging: { x: number; from: number; moved: boolean } | undefined
@@ -92,11 +104,16 @@ function move(event: PointerEvent) {
   if (!dragging || !(event.buttons & 1)) return
   const by = ((dragging.x - event.clientX) / wide.value) * (r.view.value.to - r.view.value.from)
   if (Math.abs(event.clientX - dragging.x) > 3) dragging.moved = true
+  isDragging.value = dragging.moved
   if (dragging.moved) r.pan(dragging.from + by - r.view.value.from)
+}
+function letGo() {
+  dragging = undefined
+  isDragging.value = false
 }
 function release(event: PointerEvent) {
   const was = dragging
-  dragging = undefined
+  letGo()
   if (!was || was.moved) return
   const { at, row, isOver, isFootage } = place(event)
   r.seek(at)
@@ -169,7 +186,7 @@ const spoken = computed(() => {
     @pointerdown="press"
     @pointermove="move"
     @pointerup="release"
-    @pointercancel="dragging = undefined"
+    @pointercancel="letGo"
     @wheel="wheel"
     @keydown="key"
   >
@@ -182,7 +199,7 @@ const spoken = computed(() => {
         :style="{ transform: `translateX(${NAMES + headX}px)`, height: `${height - HEAD + 8}px`, top: `${HEAD - 8}px` }"
       />
     </div>
-    <div :style="{ height: `${HEAD + r.rows.value.length * ROW + 4}px` }" />
+    <div :style="{ height: `${HEAD + tops.at(-1)! + 4}px` }" />
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener, useIntervalFn, usePreferredReducedMotion, useRafFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn, usePreferredReducedMotion, useRafFn, watchThrottled } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import { useSite } from '../site/useSite'
@@ -7,6 +7,7 @@ import SegmentChoice from '../ui/SegmentChoice.vue'
 import { momentOf } from './clock'
 import { firstFrom } from './drawTimeline'
 import SceneNow from './SceneNow.vue'
+import { inOrder, rankOf, tileAt } from './tiles'
 import type { Rehearsing } from './useRehearsal'
 
 /** Plays the days: channels as tiles that show what is written and why, what the monitors show, where cameras look. */
@@ -40,28 +41,23 @@ useEventListener(document, 'keydown', (event) => {
   else if (event.key === 'ArrowLeft') advance(-1)
 })
 
-const looked = ref('') // the channel that is looked through
 const layers = ['base layer', 'event of its own', 'another’s event or alarm', 'button']
-interface Tile {
-  id: string
-  name: string
-  layer: number // -1 for nothing
-  away: boolean
-  event: boolean
-}
-const tiles = computed<Tile[]>(() => {
-  const at = r.head.value
-  return r.cameras.value.map((c) => {
-    const k = firstFrom(c.to, at + 1e-6)
-    const on = k < c.from.length && c.from[k]! <= at
-    let away = false
-    for (let a = 0; a + 1 < c.away.length; a += 2) if (c.away[a]! <= at && at < c.away[a + 1]!) away = true
-    let event = false
-    for (let e = firstFrom(c.start, at - 900); e < c.start.length && c.start[e]! <= at; e++)
-      if (at < c.start[e]! + c.length[e]! && c.fate[e]! <= 2) event = true
-    return { id: c.id, name: site.channels.get(c.id)?.name ?? c.id, layer: on ? c.layer[k]! : -1, away, event }
-  })
+const now = computed(() => r.cameras.value.map((c) => tileAt(c, r.head.value)))
+// Those that record come first; they change places once a second at most, so that one can be followed.
+const order = ref(inOrder(now.value))
+watchThrottled(
+  () => now.value.map((t) => t.id + rankOf(t)).join(' '),
+  () => (order.value = inOrder(now.value)),
+  { throttle: 1000 },
+)
+const tiles = computed(() => {
+  const of = new Map(now.value.map((t) => [t.id, { ...t, name: site.channels.get(t.id)?.name ?? t.id }]))
+  return order.value.flatMap((id) => of.get(id) ?? [])
 })
+/** The camera that is looked through: the chosen one, at first that of the event in hand, or of one that goes on. */
+const goesOn = () => now.value.find((t) => t.event && t.layer > 0)?.id
+const chosen = ref(r.pointed.value?.channel || goesOn() || '')
+const looked = computed(() => (now.value.some((t) => t.id === chosen.value) ? chosen.value : (order.value[0] ?? '')))
 const shown = computed(() =>
   (r.data.value?.monitors ?? []).map((m) => {
     const at = r.head.value
@@ -103,6 +99,7 @@ const shown = computed(() =>
       {{ momentOf(r.data.value, Math.min(r.head.value, r.seconds.value - 1)) }}
     </p>
     <p v-for="m in shown" :key="m.name" class="soft">{{ m.name }} shows {{ m.what }}.</p>
+    <h2 v-if="looked">Through {{ site.channels.get(looked)?.name }}</h2>
     <SceneNow v-if="looked" :key="looked" :r="r" :channel="looked" />
     <ul class="tiles">
       <li
@@ -118,7 +115,7 @@ const shown = computed(() =>
           class="plain-button"
           :aria-pressed="looked === t.id"
           title="Look through this camera"
-          @click="looked = looked === t.id ? '' : t.id"
+          @click="chosen = t.id"
         >
           <b>{{ t.name }}</b>
         </button>

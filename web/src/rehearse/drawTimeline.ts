@@ -114,10 +114,18 @@ function drawDensity(
   })
 }
 
-/** Writes a row's name, below that of the group that begins with it. */
-export function drawName(c: CanvasRenderingContext2D, name: string, group: string, top: number, p: Palette) {
-  c.fillStyle = p.ink
-  c.fillText(name, 6, top + (group ? 24 : 18), NAMES - 12)
+/** Writes a row's name, below that of the group that begins with it; of a folded row in what is secondary. */
+export function drawName(
+  c: CanvasRenderingContext2D,
+  name: string,
+  group: string,
+  top: number,
+  p: Palette,
+  folded = false,
+) {
+  const under = folded ? 10 : 18
+  c.fillStyle = folded ? p.soft : p.ink
+  c.fillText(name, 6, top + (group ? (folded ? 22 : 24) : under), NAMES - 12)
   c.fillStyle = p.soft
   if (group) c.fillText(group, 6, top + 11, NAMES - 12)
 }

@@ -2,6 +2,7 @@ import type { Played, PlayedChannel } from '../api/types'
 import type { Palette } from '../theme/palette'
 import { clockOf, dayName, secondsOf } from './clock'
 import { drawName, drawRow, NAMES, ROW, STEPS, xOf, type Scale } from './drawTimeline'
+import { rowAt } from './folding'
 
 export const HEAD = 34 // days and hours above the rows
 
@@ -9,10 +10,12 @@ export const HEAD = 34 // days and hours above the rows
 export interface Sheet {
   data: Played
   rows: PlayedChannel[]
+  tops: number[] // where each row begins below the head, and where the last one ends
   scale: Scale
   palette: Palette
   shows: (fate: number) => boolean
   pointed?: number
+  asked?: string // the channel that is asked about
   turned?: Map<string, 'kept' | 'lost'>
   nameOf: (row: number) => string
   groupOf: (row: number) => string
@@ -29,28 +32,31 @@ function clipped(c: CanvasRenderingContext2D, [x, y, w, h]: [number, number, num
 
 /** Draws the days along the top and the rows from a scrolled height on, as many as there is room for. */
 export function paintTimeline(c: CanvasRenderingContext2D, sheet: Sheet, scrolled: number, height: number) {
-  const { data, rows, scale: s, palette: p } = sheet
+  const { data, rows, tops, scale: s, palette: p } = sheet
   c.font = `12px ${getComputedStyle(document.body).fontFamily}`
-  const first = Math.max(0, Math.floor(scrolled / ROW))
-  const last = Math.min(rows.length, Math.ceil((scrolled + height) / ROW))
+  const first = Math.max(0, rowAt(tops, scrolled))
+  const last = Math.min(rows.length, rowAt(tops, scrolled + height) + 1)
+  const highOf = (k: number) => tops[k + 1]! - tops[k]!
   clipped(c, [NAMES, 0, s.width, height], () => {
     c.translate(NAMES, 0)
     paintDays(c, data, s, p, height)
     clipped(c, [0, HEAD, s.width, height], () => {
       for (let k = first; k < last; k++) {
-        const top = HEAD + k * ROW - scrolled
-        if (sheet.pointed !== undefined && rows[k]!.event.includes(sheet.pointed)) {
+        const top = HEAD + tops[k]! - scrolled
+        const isPointed = sheet.pointed !== undefined && rows[k]!.event.includes(sheet.pointed)
+        if (isPointed || rows[k]!.id === sheet.asked) {
           c.fillStyle = p.selected
-          c.fillRect(0, top, s.width, ROW)
+          c.fillRect(0, top, s.width, highOf(k))
         }
         c.fillStyle = p.rule
-        c.fillRect(0, top + ROW - 1, s.width, 1)
-        drawRow(c, rows[k]!, top, s, p, sheet.shows, sheet.pointed, sheet.turned)
+        c.fillRect(0, top + highOf(k) - 1, s.width, 1)
+        if (highOf(k) === ROW) drawRow(c, rows[k]!, top, s, p, sheet.shows, sheet.pointed, sheet.turned)
       }
     })
   })
   clipped(c, [0, HEAD, NAMES - 6, height], () => {
-    for (let k = first; k < last; k++) drawName(c, sheet.nameOf(k), sheet.groupOf(k), HEAD + k * ROW - scrolled, p)
+    for (let k = first; k < last; k++)
+      drawName(c, sheet.nameOf(k), sheet.groupOf(k), HEAD + tops[k]! - scrolled, p, highOf(k) < ROW)
   })
 }
 

@@ -1,4 +1,5 @@
-import { drawLayer, drawMark, NAMES, ROW } from './drawTimeline'
+import { drawLayer, drawMark, NAMES } from './drawTimeline'
+import { rowAt } from './folding'
 import { HEAD, paintTimeline, type Sheet } from './paintTimeline'
 import { FULL, LOW, MISSED, OTHER } from './rows'
 
@@ -8,10 +9,9 @@ const TALLEST = 16_000 // pixels that any browser draws
 
 /** The stretch of time that a timeline shows as a picture to hand on: titled, with a legend, and with all its rows. */
 export function timelinePicture(sheet: Sheet, title: string, under: string): string {
-  const room = Math.floor((TALLEST - TITLE - HEAD - LEGEND) / ROW)
-  const shown = Math.min(sheet.rows.length, room)
+  const shown = Math.min(sheet.rows.length, rowAt(sheet.tops, TALLEST - TITLE - HEAD - LEGEND))
   const width = NAMES + sheet.scale.width
-  const rows = HEAD + shown * ROW
+  const rows = HEAD + sheet.tops[shown]!
   const height = TITLE + rows + LEGEND
   const ratio = Math.max(1, Math.min(devicePixelRatio || 1, TALLEST / height))
   const canvas = document.createElement('canvas')
@@ -31,7 +31,7 @@ export function timelinePicture(sheet: Sheet, title: string, under: string): str
   const rest = sheet.rows.length - shown
   c.fillText(rest ? `${under} · ${rest} more rows are not shown` : under, 6, 40, width - 12)
   c.translate(0, TITLE)
-  paintTimeline(c, { ...sheet, rows: sheet.rows.slice(0, shown), pointed: undefined }, 0, rows)
+  paintTimeline(c, { ...sheet, rows: sheet.rows.slice(0, shown), pointed: undefined, asked: undefined }, 0, rows)
   c.translate(0, rows + 12)
   let x = 6
   for (const [draw, words] of [

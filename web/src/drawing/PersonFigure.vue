@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Point } from './things'
-
 /** Somebody of 1.7 m who stands in the picture, from the feet to the top of the head. */
+type Point = [number, number] // across and down, as shares of the picture
 const { feet, head, width, height } = defineProps<{ feet: Point; head: Point; width: number; height: number }>()
 const tall = computed(() => Math.max(1, (feet[1] - head[1]) * height))
 const outline = computed(() => {
