@@ -37,6 +37,15 @@ func (p *page) offScale() []string {
 			if (s.borderTopWidth === '0px' && s.backgroundColor === 'rgba(0, 0, 0, 0)') continue
 			if (!near(height, 24) && !near(height, 28) && height < 36) say('control ' + Math.round(height) + ' high', e)
 		}
+		// A pane at the right is 264 or 360 wide, and a sheet.
+		const sheet = getComputedStyle(document.body.appendChild(Object.assign(document.createElement('i'), { className: 'sheet' }))).backgroundColor
+		document.body.lastElementChild.remove()
+		for (const e of all) {
+			const { left, right, width } = e.getBoundingClientRect()
+			if (e.tagName !== 'ASIDE' || right < innerWidth - 2 || left < innerWidth / 2) continue
+			if (!near(width, 264) && !near(width, 360)) say('pane ' + Math.round(width) + ' wide', e)
+			if (getComputedStyle(e).backgroundColor !== sheet) say('pane on paper', e)
+		}
 		return [...found.values()]
 	})()`)
 }

@@ -205,7 +205,7 @@ function setAll() {
 .body {
   flex: 1;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 262px;
+  grid-template-columns: minmax(0, 1fr) 264px;
   min-height: 0;
   border-top: 1px solid var(--rule);
 }

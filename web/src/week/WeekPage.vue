@@ -154,7 +154,7 @@ function select(id: string, event: MouseEvent) {
   --channel-width: 226px;
 
   display: grid;
-  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 236px;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 264px;
   height: 100%;
 }
 

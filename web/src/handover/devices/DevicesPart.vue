@@ -93,7 +93,7 @@ function kept(id: string) {
 <style scoped>
 .devices {
   display: grid;
-  grid-template-columns: 240px minmax(0, 1fr) 300px;
+  grid-template-columns: 220px minmax(0, 1fr) 360px;
   gap: 16px;
   padding: 12px 16px;
   min-height: 0;

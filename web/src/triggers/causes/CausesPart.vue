@@ -131,7 +131,7 @@ watch([ties.causes, ties.targets], async () => {
 <style scoped>
 .causes {
   display: grid;
-  grid-template: auto auto minmax(0, 1fr) / minmax(220px, 560px) 110px minmax(220px, 560px) minmax(350px, 1fr);
+  grid-template: auto auto minmax(0, 1fr) / minmax(220px, 1fr) 110px minmax(220px, 1fr) 360px;
   height: 100%;
   min-height: 0;
   padding-top: 8px;

@@ -87,7 +87,7 @@ const findings = computed(() =>
 <style scoped>
 .triggers {
   display: grid;
-  grid-template-columns: 226px minmax(0, 1fr) 250px;
+  grid-template-columns: 226px minmax(0, 1fr) 264px;
   height: 100%;
 }
 
