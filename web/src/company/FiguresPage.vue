@@ -121,12 +121,12 @@ const file = computed(() => (data.value ? fileOf(data.value) : ''))
 .company {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
-  height: 100vh;
+  height: 100%;
 }
 
 main {
   overflow: auto;
-  padding: 16px max(16px, calc(50vw - 900px));
+  padding: 16px max(16px, calc(50% - 900px));
 }
 
 .head {

@@ -2,6 +2,7 @@ import type { Duty, Ribbon } from '../api/types'
 import { hatch } from './hatch'
 import type { Palette } from '../theme/palette'
 import { WEEK, type Span } from '../time/week'
+import { growth } from '../ui/place'
 
 export const RAIL = 2
 
@@ -22,7 +23,7 @@ export function prepare(
   palette: Palette,
   view: Span,
 ): Canvas {
-  const ratio = devicePixelRatio || 1
+  const ratio = (devicePixelRatio || 1) * growth(element)
   const [w, h] = [Math.round(width * ratio), Math.round(height * ratio)]
   if (element.width !== w || element.height !== h) {
     element.width = w

@@ -10,6 +10,7 @@ import { paintedOver, spansOf, valueAt } from '../time/echo'
 import { clock, DAY, dayNames, WEEK, weekdays, type Span } from '../time/week'
 import { three } from '../ui/figures'
 import { daysOf, type DaysMeant } from './daysMeant'
+import { growth, inside } from '../ui/place'
 
 /**
  * The week of an activity as a curve of events an hour. Dragging up and down sets an hour, dragging on sets the hours
@@ -59,7 +60,7 @@ onMounted(() => {
   watchEffect(
     () => {
       if (!canvas.value || width.value < 1) return
-      const ratio = devicePixelRatio || 1
+      const ratio = (devicePixelRatio || 1) * growth(canvas.value!)
       canvas.value.width = Math.round(width.value * ratio)
       canvas.value.height = Math.round(height.value * ratio)
       const c = canvas.value.getContext('2d')!
@@ -98,7 +99,7 @@ onMounted(() => {
 function place(event: PointerEvent) {
   const box = canvas.value!.getBoundingClientRect()
   const hour = Math.max(0, Math.min(167, Math.floor(((event.clientX - box.left) / box.width) * 168)))
-  const raw = Math.max(0, ((height.value - 16 - (event.clientY - box.top)) / (height.value - 22)) * top.value)
+  const raw = Math.max(0, ((height.value - 16 - inside(canvas.value!, event).y) / (height.value - 22)) * top.value)
   return { hour, perHour: Number(raw.toPrecision(2)) }
 }
 

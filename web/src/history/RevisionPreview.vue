@@ -95,7 +95,7 @@ const differing = computed(() => (view.value?.plan?.channels ?? []).filter((c) =
 .preview {
   position: sticky;
   top: 0;
-  max-height: calc(100vh - 150px);
+  max-height: calc(100vh / var(--grow) - 150px);
   overflow: auto;
 }
 

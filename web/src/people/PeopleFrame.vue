@@ -33,7 +33,7 @@ useTitle(`${props.title} · Wakefield`)
 .people {
   display: grid;
   grid-template-rows: auto auto minmax(0, 1fr);
-  height: 100vh;
+  height: 100%;
 }
 
 nav {
@@ -58,11 +58,11 @@ nav a.router-link-exact-active {
 main {
   grid-row: 3;
   overflow: auto;
-  padding: 16px max(16px, calc(50vw - 340px)) 32px;
+  padding: 16px max(16px, calc(50% - 340px)) 32px;
 }
 
 main.wide {
-  padding: 16px max(16px, calc(50vw - 560px)) 32px;
+  padding: 16px max(16px, calc(50% - 560px)) 32px;
 }
 
 h1 {

@@ -150,9 +150,9 @@ const money = (amount: number) => new Intl.NumberFormat('en-GB', { maximumFracti
 
 <style scoped>
 .shared {
-  height: 100vh;
+  height: 100%;
   overflow: auto;
-  padding: 24px max(16px, calc(50vw - 420px));
+  padding: 24px max(16px, calc(50% - 420px));
 }
 
 .lock {

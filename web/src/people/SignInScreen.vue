@@ -48,8 +48,8 @@ function done() {
 
 <style scoped>
 .screen {
-  width: 100vw;
-  height: 100vh;
+  width: 100%;
+  height: 100%;
   max-width: none;
   max-height: none;
   border: 0;

@@ -8,6 +8,7 @@ import { dayName } from './clock'
 import { NAMES } from './drawTimeline'
 import { LOW, MISSED } from './rows'
 import type { Rehearsing } from './useRehearsal'
+import { growth, inside } from '../ui/place'
 
 /**
  * All days at once above the stretch that is looked at: wanted events by the hour, those that were missed of them below
@@ -39,7 +40,7 @@ function draw() {
   const c = canvas.value?.getContext('2d')
   const data = r.data.value
   if (!c || !data || !width.value) return
-  const ratio = devicePixelRatio || 1
+  const ratio = (devicePixelRatio || 1) * growth(canvas.value!)
   canvas.value!.width = Math.round(width.value * ratio)
   canvas.value!.height = HEIGHT * ratio
   c.setTransform(ratio, 0, 0, ratio, 0, 0)
@@ -69,8 +70,7 @@ const frame = computed(() => {
   const { from, to } = r.view.value
   return { left: `${x(from)}px`, width: `${Math.max(6, x(to) - x(from))}px` }
 })
-const at = (event: PointerEvent) =>
-  ((event.clientX - box.value!.getBoundingClientRect().left) / width.value) * r.seconds.value
+const at = (event: PointerEvent) => (inside(box.value!, event).x / width.value) * r.seconds.value
 let held = 0 // where in the frame it is held, seconds from its middle
 function press(event: PointerEvent) {
   if (event.button !== 0) return

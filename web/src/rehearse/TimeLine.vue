@@ -11,6 +11,7 @@ import { HEAD, paintTimeline, type Sheet } from './paintTimeline'
 import { timelinePicture } from './timelinePicture'
 import type { Rehearsing } from './useRehearsal'
 import { count } from '../ui/figures'
+import { growth, inside } from '../ui/place'
 
 /** The days along the top, channels below with what would be on disk; only the rows in view are drawn. */
 const { r, asked = undefined } = defineProps<{ r: Rehearsing; asked?: string }>()
@@ -60,7 +61,7 @@ const sheet = computed<Sheet | undefined>(
 function draw() {
   const c = canvas.value?.getContext('2d')
   if (!c || !sheet.value) return
-  const ratio = devicePixelRatio || 1
+  const ratio = (devicePixelRatio || 1) * growth(canvas.value!)
   const [w, h] = [Math.round(width.value * ratio), Math.round(height.value * ratio)]
   if (canvas.value!.width !== w || canvas.value!.height !== h) {
     canvas.value!.width = w
@@ -82,16 +83,16 @@ onMounted(() => watchEffect(draw, { flush: 'post' }))
 
 /** The moment and the row at a place of the pointer. */
 function place(event: MouseEvent) {
-  const b = box.value!.getBoundingClientRect()
-  const at = r.view.value.from + ((event.clientX - b.left - NAMES) / wide.value) * (r.view.value.to - r.view.value.from)
-  const below = event.clientY - b.top - HEAD + y.value
+  const { x, y: down } = inside(box.value!, event)
+  const at = r.view.value.from + ((x - NAMES) / wide.value) * (r.view.value.to - r.view.value.from)
+  const below = down - HEAD + y.value
   const k = rowAt(tops.value, below)
   const row = r.rows.value[k]
   const within = below - (tops.value[k] ?? 0)
   return {
     at: Math.max(0, Math.min(r.seconds.value, at)),
     row,
-    isOver: event.clientY - b.top > HEAD,
+    isOver: down > HEAD,
     isFootage: within > EVENTS || tops.value[k + 1]! - tops.value[k]! < ROW,
   }
 }
@@ -102,7 +103,7 @@ function press(event: PointerEvent) {
 }
 function move(event: PointerEvent) {
   if (!dragging || !(event.buttons & 1)) return
-  const by = ((dragging.x - event.clientX) / wide.value) * (r.view.value.to - r.view.value.from)
+  const by = ((dragging.x - event.clientX) / growth(box.value!) / wide.value) * (r.view.value.to - r.view.value.from)
   if (Math.abs(event.clientX - dragging.x) > 3) dragging.moved = true
   isDragging.value = dragging.moved
   if (dragging.moved) r.pan(dragging.from + by - r.view.value.from)

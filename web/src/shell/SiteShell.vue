@@ -93,7 +93,7 @@ useTitles()
 .shell {
   display: flex;
   flex-direction: column;
-  height: 100vh;
+  height: 100%;
 }
 
 .body {

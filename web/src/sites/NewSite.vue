@@ -154,12 +154,12 @@ const p = (member: string) => problems.value[member]
 .new {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
-  height: 100vh;
+  height: 100%;
 }
 
 main {
   overflow: auto;
-  padding: 18px max(16px, calc(50vw - 460px));
+  padding: 18px max(16px, calc(50% - 460px));
 }
 
 h1 {

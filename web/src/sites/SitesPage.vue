@@ -117,7 +117,7 @@ onMounted(load)
 .sites {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
-  height: 100vh;
+  height: 100%;
 }
 
 main {
@@ -125,7 +125,7 @@ main {
   flex-direction: column;
   gap: 8px;
   min-height: 0;
-  padding: 16px max(16px, calc(50vw - 900px));
+  padding: 16px max(16px, calc(50% - 900px));
 }
 
 main > :deep(.table) {

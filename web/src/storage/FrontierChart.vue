@@ -6,6 +6,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import type { ReachPoint } from '../api/types'
 import { three } from '../ui/figures'
 import { kneeOf } from './knee'
+import { inside } from '../ui/place'
 
 /**
  * Days against evidence lost, from the plan as it is to the most that can be kept; the point in hand is dragged. Where
@@ -50,8 +51,7 @@ const leaves = computed(() => {
 const dragging = ref(false)
 function move(event: PointerEvent) {
   if (!dragging.value) return
-  const left = (event.currentTarget as SVGElement).getBoundingClientRect().left
-  const d = across.value.invert(event.clientX - left)
+  const d = across.value.invert(inside(event.currentTarget as SVGElement, event).x)
   emit('days', Math.round(10 * Math.max(low.value, Math.min(high.value, d))) / 10)
 }
 function press(event: PointerEvent) {

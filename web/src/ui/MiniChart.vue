@@ -4,6 +4,7 @@ import { scaleLinear } from 'd3-scale'
 import { computed, ref, useTemplateRef } from 'vue'
 
 import { three, whole } from './figures'
+import { inside } from './place'
 
 /** A small chart of lines over one axis, each told from the others by its dash and its name as well as its colour. */
 export interface Line {
@@ -59,7 +60,7 @@ const names = computed(() => {
 
 const pointed = ref<number>()
 function point(event: PointerEvent) {
-  const at = across.value.invert(event.clientX - box.value!.getBoundingClientRect().left)
+  const at = across.value.invert(inside(box.value!, event).x)
   const all = lines[0]?.points.map((p) => p[0]) ?? []
   pointed.value = all.reduce((best, v) => (Math.abs(v - at) < Math.abs(best - at) ? v : best), all[0] ?? 0)
 }

@@ -75,8 +75,8 @@ function key(event: KeyboardEvent) {
 }
 
 const style = computed(() => ({
-  left: `${Math.min(place.value!.x, innerWidth - 300)}px`,
-  top: `${Math.max(8, Math.min(place.value!.y, innerHeight - 330))}px`,
+  left: `min(${place.value!.x}px / var(--grow), 100vw / var(--grow) - 300px)`,
+  top: `max(8px, min(${place.value!.y}px / var(--grow), 100vh / var(--grow) - 330px))`,
 }))
 const give = (ids: string[]) => copy.week(channel.value!.id, ids, 'Click to give it.')
 

@@ -6,6 +6,7 @@ import { channelsOf } from '../../findings/useFindings'
 import { useSite } from '../../site/useSite'
 import { HEADING, ROW, rowsOf, TALLEST, type Arrangement } from './rows'
 import { printing } from '../../ui/printing'
+import { inside } from '../../ui/place'
 
 /** The rows that are arranged, those of them that are in the window, and which channel is at a height. */
 export function useRows(scroller: Readonly<Ref<HTMLElement | null>>, how: Ref<Arrangement>) {
@@ -36,8 +37,7 @@ export function useRows(scroller: Readonly<Ref<HTMLElement | null>>, how: Ref<Ar
 
   /** The channel at a height of the window, if a row is there. */
   function channelAt(clientY: number): string | undefined {
-    const box = scroller.value!.getBoundingClientRect()
-    const y = clientY - box.top + scroller.value!.scrollTop
+    const y = inside(scroller.value!, { clientX: 0, clientY }).y + scroller.value!.scrollTop
     const item = virtual.value.getVirtualItems().find((v) => y >= v.start && y < v.end)
     const row = item && rows.value[item.index]
     return row?.kind === 'channel' ? row.channel.id : undefined
