@@ -151,7 +151,6 @@ ol {
   list-style: none;
   margin: 0 0 16px;
   padding: 0;
-  max-width: 980px;
 }
 
 .filter {

@@ -6,6 +6,7 @@ import { useEffects } from '../findings/useEffects'
 import { useSite } from '../site/useSite'
 import { computed } from 'vue'
 
+import NothingPointed from './NothingPointed.vue'
 import type { Rehearsing } from './useRehearsal'
 
 /** What became of the event that is pointed at, gate by gate, and the findings about its channel. */
@@ -34,9 +35,7 @@ const tried = useEffects(() => findings.value)
 
 <template>
   <section data-test="story">
-    <p v-if="!r.pointed.value" class="soft">
-      Point at an event on the timeline, or find the next that was missed. Point at footage to ask why it is there.
-    </p>
+    <NothingPointed v-if="!r.pointed.value" :r="r" />
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!story" class="soft" role="status">Looking up what became of it…</p>
     <template v-else>

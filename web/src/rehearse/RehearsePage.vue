@@ -128,8 +128,9 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
     </p>
     <p v-else-if="failure" class="short pad" role="alert" data-test="rehearse-failure">{{ failure }}</p>
     <p v-else-if="data && !hasActivity" class="pad" data-test="no-activity">
-      Nothing is expected to happen in front of any camera, so nothing does here. Say on
-      <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }">Kit, Activities</RouterLink> what does.
+      Days are played out with what happens in front of the cameras, and nothing is said of that yet: only what is
+      written round the clock is drawn.
+      <RouterLink :to="{ name: 'kit', params: { part: 'activities' } }" class="act">Say what happens</RouterLink>
     </p>
     <FindBar :r="r" />
     <div class="body">

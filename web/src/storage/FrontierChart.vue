@@ -123,7 +123,6 @@ function key(event: KeyboardEvent) {
 <style scoped>
 .chart {
   min-height: 150px;
-  max-width: 900px;
 }
 
 .frontier {

@@ -178,7 +178,6 @@ const copy = (text: string) =>
 .links {
   overflow: auto;
   padding: 16px 24px;
-  max-width: 1100px;
 }
 
 .title {

@@ -139,7 +139,6 @@ const { data: scenarios } = useAnswer(
 .bought {
   display: flex;
   height: 18px;
-  max-width: 560px;
   border: 1px solid var(--soft);
 }
 

@@ -9,6 +9,7 @@ import DurationField from '../../ui/DurationField.vue'
 import { count } from '../../ui/figures'
 import HoursField from '../../ui/HoursField.vue'
 import NumberField from '../../ui/NumberField.vue'
+import BusiestCauses from './BusiestCauses.vue'
 import OwnTies from './OwnTies.vue'
 import ThingForm from './ThingForm.vue'
 import TieLine from './TieLine.vue'
@@ -45,10 +46,15 @@ const tried = useEffects(() => [...new Set(listed.value.flatMap((l) => l.finding
 
 <template>
   <aside class="pane" aria-label="What is picked">
-    <p v-if="!from.length && !to.length" class="soft" data-test="nothing-picked">
-      Pick what happens and what it does: their <TermTip word="tie">ties</TermTip> are shown here, with how often a day
-      each acts. Pick on both sides, many at once with Ctrl or Shift, and tie them.
-    </p>
+    <section v-if="!from.length && !to.length" data-test="nothing-picked">
+      <h2>What causes what</h2>
+      <p class="soft">
+        Pick what happens and what it does: their <TermTip word="tie">ties</TermTip> are shown here, with how often a
+        day each acts. Pick on both sides, many at once with Ctrl or Shift, and tie them.
+      </p>
+      <p>What happens here most; press one to begin with it:</p>
+      <BusiestCauses :causes="ties.causes.value" :known="!!ties.data.value" @pick="(key) => (pickedCauses = [key])" />
+    </section>
     <template v-else>
       <div v-if="from.length && to.length" class="tie">
         <button type="button" class="act" data-test="tie" @click="ties.tie()">

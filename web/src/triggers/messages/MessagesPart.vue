@@ -6,6 +6,7 @@ import { useSite } from '../../site/useSite'
 import LossesList from '../causes/LossesList.vue'
 import MessageCard from './MessageCard.vue'
 import MonitorCard from './MonitorCard.vue'
+import NobodyTold from './NobodyTold.vue'
 import OutputCard from './OutputCard.vue'
 import { useAlerts } from '../parts/useAlerts'
 import { useEdits } from '../parts/useEdits'
@@ -42,13 +43,11 @@ watch([() => site.stamp, edits.problem], () => (trying.value = undefined))
     <section>
       <h2>
         <TermTip word="held back">Messages</TermTip>
-        <button type="button" class="act quiet" data-test="new-message" @click="add('message')">New message</button>
+        <button v-if="messages.length" type="button" class="act quiet" data-test="new-message" @click="add('message')">
+          New message
+        </button>
       </h2>
-      <p v-if="!messages.length" class="soft">
-        Nobody is told of anything yet. Make a message, then tie causes to it under
-        <RouterLink :to="{ name: 'triggers', params: { part: 'causes' } }">What it causes</RouterLink>. Wakefield plans
-        messages; it sends none.
-      </p>
+      <NobodyTold v-if="!messages.length" @make="add('message')" />
       <MessageCard
         v-for="(m, i) in messages"
         :key="m.id"

@@ -21,6 +21,5 @@ const findings = computed(() =>
 <style scoped>
 .here {
   margin: 4px 0 8px;
-  max-width: 1180px;
 }
 </style>
