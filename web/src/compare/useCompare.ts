@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import type { Compared, Sentence } from '../api/types'
 import { useSite } from '../site/useSite'
 import { notice } from '../ui/notice'
+import { useInAddress } from '../site/useInAddress'
 
 export const MOST = 4
 
@@ -13,8 +14,13 @@ export const MOST = 4
 export function useCompare() {
   const site = useSite()
   void site.lookForVariants() // others may have made some
-  const here = computed(() => site.variants.filter((v) => !v.removed))
   const picked = ref<string[]>() // until somebody picks: the adopted one, the open one, and others
+  useInAddress(
+    'with',
+    computed({ get: () => picked.value?.join('~'), set: (text) => (picked.value = text?.split('~')) }),
+    true,
+  )
+  const here = computed(() => site.variants.filter((v) => !v.removed))
   const chosen = computed(() => {
     const known = new Set(here.value.map((v) => v.id))
     const wish = picked.value ?? [site.adopted, site.planId, ...here.value.map((v) => v.id)]
@@ -38,6 +44,7 @@ export function useCompare() {
   const list = computed(() => data.value ?? [])
   const first = computed<Compared | undefined>(() => list.value[0])
   const other = ref('') // which of the others is looked at closely
+  useInAddress('beside', other)
   const second = computed(() => list.value.find((c) => c.id === other.value) ?? list.value[1])
   watch(chosen, (ids) => ids.includes(other.value) || (other.value = ''))
 

@@ -11,11 +11,14 @@ import { useHistory } from './useHistory'
 import { vTyped } from '../ui/typed'
 import TermTip from '../ui/TermTip.vue'
 import { moment } from '../time/dates'
+import { numberText } from '../site/asText'
+import { useInAddress } from '../site/useInAddress'
 
 /** What was changed, by whom and when; a look at how it stood then, and the way back. */
 const site = useSite()
 const { person, words, revisions, more, failed, again, loadMore, rename, moved } = useHistory()
 const previewed = ref<number>()
+useInAddress('revision', numberText(previewed), true)
 const naming = ref<number>()
 
 function keepName(r: Revision, field: EventTarget | null) {

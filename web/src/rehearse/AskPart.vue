@@ -6,6 +6,7 @@ import { useSite } from '../site/useSite'
 import { momentOf, secondsOf, tookInstead } from './clock'
 import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
+import { useInAddress } from '../site/useInAddress'
 
 /** Would we have it: a channel and a moment, or a stretch; the answer, and in how many of 200 rehearsals. */
 const { r, asked = undefined } = defineProps<{ r: Rehearsing; asked?: { channel: string; at: number } }>()
@@ -19,6 +20,19 @@ const time = ref('10:00')
 const wrong = ref('')
 const took = ref('') // of a time that clocks leave out or show twice
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
+useInAddress(
+  'ask',
+  computed({
+    get: () => (channel.value ? `${channel.value}~${at.value}~${long.value}` : undefined),
+    set: (text) => {
+      const [c, moment, stretch] = text?.split('~') ?? []
+      if (!c || !site.channels.has(c) || !(Number(moment) >= 0)) return
+      channel.value = c
+      at.value = Number(moment)
+      long.value = Number(stretch) || 0
+    },
+  }),
+)
 watch(
   () => asked,
   (a) => {

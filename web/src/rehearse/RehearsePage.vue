@@ -20,12 +20,15 @@ import { useRehearsal } from './useRehearsal'
 import WatchPart from './WatchPart.vue'
 import WorstPart from './WorstPart.vue'
 import TermTip from '../ui/TermTip.vue'
+import { wordText } from '../site/asText'
+import { useInAddress } from '../site/useInAddress'
 
 /** Days played out before anyone drives there: what happened, what the plan did with it, and questions about it. */
 const site = useSite()
 const r = useRehearsal()
 const { from, days, number, data, failure, asking, go, another } = r
 const part = ref<'story' | 'ask' | 'worst' | 'watch' | 'beside' | 'list'>('story')
+useInAddress('tab', wordText(part, ['story', 'ask', 'worst', 'watch', 'beside', 'list'], 'story'))
 const parts = [
   ['story', 'Event'],
   ['ask', 'Ask'],

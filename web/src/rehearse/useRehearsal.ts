@@ -1,11 +1,14 @@
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { useSite } from '../site/useSite'
 import { cameraRows, causeRows, fits, type Fates, type Pointed, type Row } from './rows'
 import { useDays } from './useDays'
+import { momentText, pointedText, viewText } from './seen'
 import { useView } from './useView'
+import { wordText } from '../site/asText'
+import { useInAddress } from '../site/useInAddress'
 
 /** The days that are played out: what happened in them, what of it is looked at, and what is pointed at. */
 export function useRehearsal() {
@@ -51,6 +54,12 @@ export function useRehearsal() {
       pointed.value = undefined
     },
   )
+
+  useInAddress('show', wordText(fates, ['all', 'missed', 'low', 'unwanted', 'alarms'], 'all'))
+  useInAddress('find', words as Ref<string | undefined>)
+  useInAddress('view', viewText(view))
+  useInAddress('moment', momentText(head))
+  useInAddress('event', pointedText(pointed, point), true)
 
   const cameras = computed(() => cameraRows(data.value?.channels ?? [], site.channels, words.value))
   const causes = computed(() => causeRows(data.value?.causes ?? [], words.value))

@@ -14,10 +14,13 @@ import ReachPart from './ReachPart.vue'
 import TakeOff from './TakeOff.vue'
 import type { By } from './useLayers'
 import TermTip from '../ui/TermTip.vue'
+import { wordText } from '../site/asText'
+import { useInAddress } from '../site/useInAddress'
 
 /** The disks: what is on them, where they go, and what it would take to keep footage longer. */
 const site = useSite()
 const part = ref<'goes' | 'pools' | 'off'>('goes')
+useInAddress('tab', wordText(part, ['goes', 'pools', 'off'], 'goes'), true)
 const by = useStorage<By>('wakefield-band', 'groups')
 const { data: year, failure } = useYear()
 /** A page of pools begins with the question; what keeps least of what is required stands first. */

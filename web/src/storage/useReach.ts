@@ -1,10 +1,11 @@
 import { useIntervalFn } from '@vueuse/core'
-import { computed, onScopeDispose, ref, watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { computed, onScopeDispose, ref, watch, type Ref } from 'vue'
 
 import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { useSite } from '../site/useSite'
+import { flagText, listText, numberText, wordText } from '../site/asText'
+import { useInAddress } from '../site/useInAddress'
 
 /** A group in the list of what may not be touched. */
 export const ofGroup = (group: string) => `group ${group}`
@@ -18,11 +19,17 @@ export const measures: readonly (readonly [Measure, string])[] = [
   ['chance', 'with a chance of'],
 ]
 
+/** Days as an address has them; such as nobody can ask for are none. */
+const daysText = (of: Ref<number | undefined>) =>
+  computed<string | undefined>({
+    get: () => of.value?.toString(),
+    set: (text) => (of.value = Number(text) > 0 && Number(text) <= 36_500 ? Number(text) : undefined),
+  })
+
 /** What it would take to keep footage for a number of days, and what may not be touched for it. */
 export function useReach() {
   const site = useSite()
-  const asked = Number(useRoute().query.days) // a link may bring how many
-  const wanted = ref(asked > 0 && asked <= 36_500 ? asked : undefined) // days that were asked for
+  const wanted = ref<number>() // days that were asked for
   const locked = ref<string[]>([]) // ids of channels, and groups
   const frames = ref(false)
   const quality = ref(false)
@@ -31,6 +38,15 @@ export function useReach() {
   const stopped = ref(false)
   const by = ref<Measure>('typical')
   const chance = ref(80) // percent, where it is asked for
+  /** The question is in the address: a target, what it is held against, and what may not be touched. */
+  useInAddress('days', daysText(wanted))
+  useInAddress('by', wordText(by, ['typical', 'hour', 'date', 'chance'], 'typical'))
+  useInAddress('chance', numberText(chance as Ref<number | undefined>, 80))
+  useInAddress('locked', listText(locked))
+  useInAddress('frames', flagText(frames))
+  useInAddress('pictures', flagText(quality))
+  useInAddress('drives', numberText(drives as Ref<number | undefined>, 0))
+  useInAddress('money', numberText(money))
   /** Until somebody asks: what is required and not kept, else a tenth more than is kept. */
   const days = computed(() => {
     const v = site.verdict

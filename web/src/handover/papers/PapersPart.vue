@@ -9,6 +9,8 @@ import CompanyForm from './CompanyForm.vue'
 import PdfPages from '../../ui/PdfPages.vue'
 import { useArchive } from './useArchive'
 import { usePaper, type Paper, type Size } from './usePaper'
+import { wordText } from '../../site/asText'
+import { useInAddress } from '../../site/useInAddress'
 
 /** The papers as they are printed. */
 const site = useSite()
@@ -20,6 +22,15 @@ const papers = [
   ['walked', 'Walk test, done', 'What was seen on site, and who signed it.'],
 ] as const
 const paper = ref<Paper>('customer')
+useInAddress(
+  'paper',
+  wordText(
+    paper,
+    papers.map(([id]) => id),
+    'customer',
+  ),
+  true,
+)
 const size = useStorage<Size>('wakefield-paper', 'a4')
 const without = ref(new Set<string>()) // recorders that are left out
 const recorders = computed(() => site.plan?.recorders ?? [])

@@ -18,6 +18,8 @@ import TextField from '../../ui/TextField.vue'
 import ActivityDoubt from './ActivityDoubt.vue'
 import GroupsEditor from './GroupsEditor.vue'
 import LogImport from './LogImport.vue'
+import { idText } from '../../site/asText'
+import { useInAddress } from '../../site/useInAddress'
 
 /** How often things happen: a library of activities, each with its week. */
 const site = useSite()
@@ -36,6 +38,12 @@ watch(activities, (list) => list.some((a) => a.id === chosen.value) || (chosen.v
   immediate: true,
 })
 watch(chosen, () => (problem.value = ''))
+useInAddress(
+  'activity',
+  idText(chosen, () => activities.value.map((a) => a.id)),
+  true,
+  'an activity',
+)
 const activity = computed(() => activities.value.find((a) => a.id === chosen.value))
 const { names } = useUses('activity', () => chosen.value)
 const others = computed(() => {

@@ -11,6 +11,8 @@ import StreamForm from '../streams/StreamForm.vue'
 import StreamTabs from '../streams/StreamTabs.vue'
 import { useTable } from '../table/useTable'
 import TermTip from '../../ui/TermTip.vue'
+import { idText } from '../../site/asText'
+import { useInAddress } from '../../site/useInAddress'
 
 /** Camera kinds: named sets of stream settings, kept with the plan and followed by channels. */
 const site = useSite()
@@ -22,6 +24,12 @@ const chosen = ref('')
 watch(kinds, (list) => list.some((k) => k.id === chosen.value) || (chosen.value = list[0]?.id ?? ''), {
   immediate: true,
 })
+useInAddress(
+  'kind',
+  idText(chosen, () => kinds.value.map((k) => k.id)),
+  true,
+  'a camera kind',
+)
 const kind = computed(() => kinds.value.find((k) => k.id === chosen.value))
 const which = ref<StreamName>('main')
 const { streams } = choices

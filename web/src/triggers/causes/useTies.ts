@@ -5,12 +5,16 @@ import { useEnds, type TieRow } from './useEnds'
 import { useTold } from './useTold'
 import { useTying } from './useTying'
 import { causeKey, effectKey } from './words'
+import { listText } from '../../site/asText'
+import { useInAddress } from '../../site/useInAddress'
 
 /** The ties between causes and what they do, what is picked of both, and what can be done with that. */
 export function useTies() {
   const site = useSite()
   const pickedCauses = ref<string[]>([])
   const pickedTargets = ref<string[]>([])
+  useInAddress('causes', listText(pickedCauses), true)
+  useInAddress('effects', listText(pickedTargets), true)
   const { data, failure } = useTold()
   const { causes, targets, causeBy, targetBy } = useEnds(() => data.value?.causes)
   const figures = computed(() => data.value?.ties)

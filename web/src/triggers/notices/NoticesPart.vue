@@ -16,6 +16,7 @@ import TriggerList from './TriggerList.vue'
 import { useBrush } from './picture/useBrush'
 import { usePicture } from './picture/usePicture'
 import { useStill } from './picture/useStill'
+import { useInAddress } from '../../site/useInAddress'
 
 /** What cameras notice: areas, walks, patches, and the course of events from happening to disk. */
 const site = useSite()
@@ -26,8 +27,18 @@ const here = computed({
   set: (id) => hand.show([id]),
 })
 const channel = computed(() => site.channels.get(here.value))
+useInAddress(
+  'channel',
+  computed({
+    get: () => hand.selection[0],
+    set: (id) => id && site.channels.has(id) && hand.selection[0] !== id && hand.show([id]),
+  }),
+  true,
+  'a channel',
+)
 const picture = usePicture(() => channel.value)
 const { problem, failure, seen } = picture
+useInAddress('thing', picture.named, true, 'something in the picture')
 const aspect = computed(() => seen.value?.sight.aspect ?? 16 / 9)
 const brush = useBrush(picture, aspect)
 const still = useStill(() => channel.value, picture)

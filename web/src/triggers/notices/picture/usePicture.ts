@@ -55,6 +55,13 @@ export function usePicture(channel: () => Channel | undefined) {
     ]
     return all.map((t) => (held.value && keyOf(held.value) === keyOf(t) ? held.value : t))
   })
+  /** What is picked, as an address names it. */
+  const named = computed<string | undefined>({
+    get: () => picked.value,
+    set: (key) => {
+      if (!key || things.value.some((t) => keyOf(t) === key)) picked.value = key ?? ''
+    },
+  })
   const thing = computed(() => things.value.find((t) => keyOf(t) === picked.value))
   const area = computed(() => areas.value.find((a) => picked.value === `area ${a.id}`))
   const walk = computed(() => scene.value.walks?.find((w) => picked.value === `walk ${w.id}`))
@@ -110,7 +117,8 @@ export function usePicture(channel: () => Channel | undefined) {
   watch(
     () => channel()?.id,
     () => {
-      picked.value = problem.value = ''
+      if (!thing.value) picked.value = '' // what is picked is of this channel where an address brought both
+      problem.value = ''
       held.value = undefined
       letGo()
     },
@@ -203,6 +211,7 @@ export function usePicture(channel: () => Channel | undefined) {
     walk,
     patch,
     picked,
+    named,
     tool,
     laid,
     held,

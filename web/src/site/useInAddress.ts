@@ -1,0 +1,45 @@
+import { nextTick, watch, type Ref } from 'vue'
+import { useRoute, useRouter, type Router } from 'vue-router'
+
+import { notice } from '../ui/notice'
+
+let waiting: { page: unknown; query: Record<string, string | undefined>; push: boolean } | undefined
+
+/** Puts something into the address of the page that is open; what is put in one turn becomes one step. */
+function put(router: Router, key: string, text: string | undefined, push: boolean) {
+  const page = router.currentRoute.value.name
+  if (!waiting) {
+    waiting = { page, query: {}, push: false }
+    void nextTick(() => {
+      const { page, query, push } = waiting!
+      waiting = undefined
+      const now = router.currentRoute.value
+      if (now.name !== page) return // the page was left in the same turn
+      void router[push ? 'push' : 'replace']({ query: { ...now.query, ...query }, hash: now.hash })
+    })
+  }
+  waiting.query[key] = text || undefined
+  waiting.push ||= push
+}
+
+/**
+ * Keeps something of a page in its address, both ways: a link brings it, back and forward go through it where it is a
+ * step of its own, and what is as it is at first stands in no address. Where one names a thing that is not there, and
+ * what sort of thing it is is given, that is said.
+ */
+export function useInAddress(key: string, state: Ref<string | undefined>, step = false, what = '') {
+  const route = useRoute()
+  const router = useRouter()
+  const page = route.name
+  const read = () => (route.name === page ? String(route.query[key] ?? '') : undefined)
+  const first = read()
+  if (first) state.value = first
+  if (first && what && state.value !== first)
+    notice(`The address names ${what} that is not there, “${first}”. Shown is what there is.`, { seconds: 8 })
+  watch(read, (text) => {
+    if (text !== undefined && text !== (state.value ?? '')) state.value = text
+  })
+  watch(state, (text) => {
+    if (route.name === page && (text ?? '') !== read()) put(router, key, text, step)
+  })
+}
