@@ -102,6 +102,12 @@ func TestEveryPageIsAccessible(t *testing.T) {
 // violations reports what axe finds in the page as it is, and what of its contrasts in the dark.
 func (p *page) violations(where string) {
 	p.Helper()
+	p.violationsIn(where, "document")
+}
+
+// violationsIn asks axe about a part of the page, an expression of JavaScript.
+func (p *page) violationsIn(where, part string) {
+	p.Helper()
 	// The options of a list are gone through by the arrows of the field that opened it, which scrolls it.
 	eval[bool](p, `(window.reached = (n) => document.querySelector(n.target).matches('.el-select-dropdown__wrap'), true)`)
 	for _, look := range []struct{ theme, before, rules string }{
@@ -110,7 +116,7 @@ func (p *page) violations(where string) {
 	} {
 		eval[bool](p, look.before+`
 			Promise.all(document.getAnimations().filter((a) => a instanceof CSSTransition).map((a) => a.finished.catch(() => {}))).then(() => true)`)
-		for _, v := range eval[[]string](p, `axe.run(document, { preload: false`+look.rules+
+		for _, v := range eval[[]string](p, `axe.run(`+part+`, { preload: false`+look.rules+
 			` }).then(r => r.violations.filter(v => v.id !== 'scrollable-region-focusable' || v.nodes.some(n => !reached(n))).map(v => v.id + ': ' + v.nodes.map(n => n.target + ' ' + (n.any[0]?.message ?? '')).join(' | ')))`) {
 			p.Errorf("%s, %s: %s", where, look.theme, strings.TrimSpace(v))
 		}

@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 
 	"github.com/chromedp/cdproto/network"
@@ -263,4 +264,34 @@ func TestNothingComesFromOutside(t *testing.T) {
 		t.Errorf("the first load moved %.0f bytes; at most 450 kB are promised", bytes)
 	}
 	t.Logf("the first load moved %.0f kB", bytes/1000)
+}
+
+// TestAPageNotYetOpenedOpensWhenItCan goes without a connection to a page whose code is not there: it says so, and comes by itself.
+func TestAPageNotYetOpenedOpensWhenItCan(t *testing.T) {
+	s, p := quay(t)
+	if _, err := chromedp.Call(p.ctx, network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true}); err != nil {
+		t.Fatal(err)
+	}
+	p.open("/sites/quay", gangwayA+" canvas")
+	p.until(`performance.getEntriesByType('resource').some((e) => e.name.includes('NotFetched') && e.name.endsWith('.js'))`)
+	var refused atomic.Int32
+	gone := func(w http.ResponseWriter, r *http.Request) bool {
+		if !strings.Contains(r.URL.Path, "StoragePage") {
+			return false
+		}
+		refused.Add(1)
+		http.Error(w, "away", http.StatusBadGateway)
+		return true
+	}
+	s.instead.Store(&gone)
+	p.click(`a[href$="/storage"]`)
+	p.shows(`[data-test="not-fetched"]`, "opens by itself")
+	p.until(`location.pathname.endsWith('/storage')`)
+	s.instead.Store(nil)
+	p.until(`!document.querySelector('[data-test="not-fetched"]') && !!document.querySelector('[data-lever]')`)
+	if refused.Load() == 0 {
+		t.Error("the page was never refused")
+	}
+	p.click(`a[href$="/kit"]`)
+	p.until(`!!document.querySelector('[data-page="kit"] h1')`)
 }

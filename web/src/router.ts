@@ -1,47 +1,60 @@
+import { h, type Component } from 'vue'
 import { createRouter, createWebHistory, type RouteComponent } from 'vue-router'
 
 import { pages, type PageName } from './shell/pages'
 import SiteShell from './shell/SiteShell.vue'
+import { later } from './ui/later'
 import WeekPage from './week/WeekPage.vue'
+
+const NotFetched = later(() => import('./shell/NotFetched.vue'))
+
+/** A page that is loaded when it is opened; without a connection it says so, and opens when there is one again. */
+const opened = (load: () => Promise<{ default: Component }>) => () =>
+  load().catch(() => ({ render: () => h(NotFetched, { load }) }))
 
 /** What shows a page of shell/pages.json; all but the first are loaded when they are opened. */
 const shown: Record<PageName, RouteComponent> = {
   week: WeekPage,
-  kit: () => import('./kit/KitPage.vue'),
-  weeks: () => import('./weeks/WeeksPage.vue'),
-  triggers: () => import('./triggers/TriggersPage.vue'),
-  storage: () => import('./storage/StoragePage.vue'),
-  rehearse: () => import('./rehearse/RehearsePage.vue'),
-  compare: () => import('./compare/ComparePage.vue'),
-  handover: () => import('./handover/HandoverPage.vue'),
-  measured: () => import('./measured/MeasuredPage.vue'),
-  findings: () => import('./findings/FindingsPage.vue'),
-  history: () => import('./history/HistoryPage.vue'),
+  kit: opened(() => import('./kit/KitPage.vue')),
+  weeks: opened(() => import('./weeks/WeeksPage.vue')),
+  triggers: opened(() => import('./triggers/TriggersPage.vue')),
+  storage: opened(() => import('./storage/StoragePage.vue')),
+  rehearse: opened(() => import('./rehearse/RehearsePage.vue')),
+  compare: opened(() => import('./compare/ComparePage.vue')),
+  handover: opened(() => import('./handover/HandoverPage.vue')),
+  measured: opened(() => import('./measured/MeasuredPage.vue')),
+  findings: opened(() => import('./findings/FindingsPage.vue')),
+  history: opened(() => import('./history/HistoryPage.vue')),
 }
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'sites', component: () => import('./sites/SitesPage.vue') },
-    { path: '/new', name: 'new', component: () => import('./sites/NewSite.vue') },
+    { path: '/', name: 'sites', component: opened(() => import('./sites/SitesPage.vue')) },
+    { path: '/new', name: 'new', component: opened(() => import('./sites/NewSite.vue')) },
     {
       path: '/sites/:id',
       component: SiteShell,
       props: true,
       children: pages.map(({ name, path }) => ({ name, path, component: shown[name] })),
     },
-    { path: '/figures', name: 'figures', component: () => import('./company/FiguresPage.vue') },
-    { path: '/account', name: 'account', component: () => import('./people/AccountPage.vue') },
-    { path: '/people', name: 'people', component: () => import('./people/PeoplePage.vue') },
-    { path: '/audit', name: 'audit', component: () => import('./people/AuditPage.vue') },
+    { path: '/figures', name: 'figures', component: opened(() => import('./company/FiguresPage.vue')) },
+    { path: '/account', name: 'account', component: opened(() => import('./people/AccountPage.vue')) },
+    { path: '/people', name: 'people', component: opened(() => import('./people/PeoplePage.vue')) },
+    { path: '/audit', name: 'audit', component: opened(() => import('./people/AuditPage.vue')) },
     {
       path: '/invitation',
       name: 'invitation',
-      component: () => import('./people/InvitationPage.vue'),
+      component: opened(() => import('./people/InvitationPage.vue')),
       meta: { public: true },
     },
-    { path: '/shared', name: 'shared', component: () => import('./people/SharedPage.vue'), meta: { public: true } },
-    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./sites/NowherePage.vue') },
+    {
+      path: '/shared',
+      name: 'shared',
+      component: opened(() => import('./people/SharedPage.vue')),
+      meta: { public: true },
+    },
+    { path: '/:rest(.*)*', name: 'nowhere', component: opened(() => import('./sites/NowherePage.vue')) },
   ],
 })
 
