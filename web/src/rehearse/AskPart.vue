@@ -4,6 +4,7 @@ import { computed, ref, useId, watch } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { momentOf, secondsOf, tookInstead } from './clock'
+import { readTime } from '../time/clocktext'
 import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
 import { useInAddress } from '../site/useInAddress'
@@ -45,9 +46,10 @@ watch(
 )
 watch(cameras, (list) => (channel.value ||= list[0]?.id ?? ''), { immediate: true })
 
+const clock = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/ // with seconds, where they are said
 /** Takes a day and a time of day as people type it. */
 function ask() {
-  const m = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/.exec(time.value.trim())
+  const m = clock.exec(time.value.trim()) ?? clock.exec(readTime(time.value) ?? '')
   wrong.value = m ? '' : 'A time is written as 08:00 or 08:00:30.'
   const d = r.data.value?.days[day.value]
   if (!m || !d) return
