@@ -35,7 +35,8 @@ func TestAnAddressForEverything(t *testing.T) {
 		{"/rehearse?from=2026-12-07&number=4", `[data-test="first-missed"]`, func() {
 			p.click(`[data-way="missed"]`)
 			p.click(`[data-test="next-missed"]`)
-		}, []string{"number=4", "show=missed", "event=", "moment="}, pressed(`[data-test="story"] [data-test="answer"]`), pressed(`[data-test="nothing-pointed"]`)},
+		}, []string{"number=4", "show=missed", "event=", "moment="},
+			pressed(`[data-test="story"] [data-test="answer"]`), pressed(`[data-test="nothing-pointed"]`)},
 		{"/history", `.history li`, func() { p.click(`.history li [aria-pressed]`) }, []string{"revision=1"},
 			pressed(`.history li [aria-pressed="true"]`), `!document.querySelector('.history li [aria-pressed="true"]')`},
 		{"/kit/activities", `[data-test="rate-curve"]`, func() {
@@ -67,7 +68,8 @@ func TestAnAddressForEverything(t *testing.T) {
 	}
 
 	// An address of what is not there says so.
-	for _, path := range []string{"/kit/activities?activity=nobody", "/kit/kinds?kind=nobody", "/triggers?channel=nobody", "/triggers?thing=area%20nobody"} {
+	for _, path := range []string{"/kit/activities?activity=nobody", "/kit/kinds?kind=nobody", "/triggers?channel=nobody",
+		"/triggers?thing=area%20nobody"} {
 		p.open("/sites/quay"+path, "h1")
 		p.shows(".el-message", "nobody”. Shown is what there is.")
 	}

@@ -37,7 +37,8 @@ func TestAllGrowsOnALargeScreen(t *testing.T) {
 		p.open("/sites/quay/rehearse?from=2026-12-07&number=4", `[data-test="sums"]`)
 		line := eval[[]float64](p, `(({ left, top, width }) => [left, top, width])(document.querySelector('[data-test="timeline"]').getBoundingClientRect())`)
 		names, row := 148*screen.grown, 28*screen.grown
-		p.clickAt(point{line[0] + names + (line[2]-names)*0.5, line[1] + 34*screen.grown + row + 20*screen.grown}) // below the booth's events, at noon
+		// Below the booth's events, at noon.
+		p.clickAt(point{line[0] + names + (line[2]-names)*0.5, line[1] + 34*screen.grown + row + 20*screen.grown})
 		p.shows(`[data-test="answer"]`, "Ticket booth is on disk")
 		p.shows(`[data-test="ask"]`, "Mon 7 Dec 1")
 

@@ -96,7 +96,7 @@ const span = computed(() => {
 <style scoped>
 .against {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 360px;
+  grid-template-columns: minmax(0, 1fr) 264px;
   height: 100%;
 }
 
