@@ -7,6 +7,7 @@ import type { Compared, Sentence } from '../api/types'
 import { useSite } from '../site/useSite'
 import { notice } from '../ui/notice'
 import { useInAddress } from '../site/useInAddress'
+import { useGoing } from '../api/going'
 
 export const MOST = 4
 
@@ -41,6 +42,7 @@ export function useCompare() {
         : undefined,
     { keep: true },
   )
+  useGoing({ what: 'Comparing variants' }, () => asking.value)
   const list = computed(() => data.value ?? [])
   const first = computed<Compared | undefined>(() => list.value[0])
   const other = ref('') // which of the others is looked at closely

@@ -4,6 +4,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { Finding, FixEffect } from '../api/types'
 import { useSite } from '../site/useSite'
+import { useGoing } from '../api/going'
 
 const TOGETHER = 60 // fixes that the server tries for one question
 
@@ -32,11 +33,12 @@ export function useEffects(findings: () => Finding[]): Tried {
       if (from + TOGETHER >= all.length) return { data, response: part.response }
     }
   }
-  const { data, failure, again } = useAnswer(
+  const { data, failure, asking, again } = useAnswer(
     () => [site.stamp, ids.value.join('\n')],
     () => (ids.value.length ? attempt(ids.value) : undefined),
     { fresh: true },
   )
+  useGoing({ what: 'Trying ways to mend' }, () => asking.value)
   const effects = computed(() => new Map((data.value ?? []).map((e) => [`${e.choice ?? 0} ${e.id}`, e])))
   const of = (f: Finding, choice = 0) => effects.value.get(`${choice} ${f.id}`)
   return reactive({ of, failure, again })

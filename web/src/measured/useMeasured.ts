@@ -5,6 +5,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { FoundFigure } from '../api/types'
 import { useSite } from '../site/useSite'
+import { useGoing } from '../api/going'
 
 /** A figure by what it is of, for the address. */
 export const keyOf = (f: FoundFigure) => `${f.kind}.${f.id}.${f.channels[0] ?? ''}`
@@ -23,6 +24,7 @@ export function useMeasured() {
     () => (site.planId ? api.GET('/api/plans/{id}/measured', { params: site.here }) : undefined),
     { keep: true },
   )
+  useGoing({ what: 'Holding what was found against the plan' }, () => asking.value)
   const figures = computed(() => found.value?.result?.figures ?? [])
   const differ = computed(() => figures.value.filter((f) => f.moreThanChance))
   const asPlanned = computed(() => figures.value.filter((f) => !f.moreThanChance))

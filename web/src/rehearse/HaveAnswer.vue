@@ -4,6 +4,7 @@ import { api } from '../api/client'
 import { useSite } from '../site/useSite'
 import { momentOf } from './clock'
 import type { Rehearsing } from './useRehearsal'
+import { useGoing } from '../api/going'
 
 /** Whether there would be footage of a channel at a moment, until when, why, and in how many of 200 rehearsals. */
 const props = defineProps<{ r: Rehearsing; channel: string; at: number; to?: number }>()
@@ -30,6 +31,7 @@ const {
       : undefined,
   { debounce: 250, fresh: true },
 )
+useGoing({ what: 'Asking 200 rehearsals' }, () => asking.value)
 const point = (event: number) => props.r.point({ channel: props.channel, event, start: props.at })
 </script>
 

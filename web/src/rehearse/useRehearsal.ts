@@ -9,6 +9,7 @@ import { momentText, pointedText, viewText } from './seen'
 import { useView } from './useView'
 import { wordText } from '../site/asText'
 import { useInAddress } from '../site/useInAddress'
+import { useGoing } from '../api/going'
 
 /** The days that are played out: what happened in them, what of it is looked at, and what is pointed at. */
 export function useRehearsal() {
@@ -37,6 +38,7 @@ export function useRehearsal() {
     way.abort()
   }
   onScopeDispose(() => way.abort())
+  useGoing({ what: 'Playing the days', stop }, () => asking.value)
   /** Events that turned out otherwise before, by channel and beginning: whether they are kept now, or lost. */
   const turned = shallowRef(new Map<string, 'kept' | 'lost'>())
   const mark = (events: Map<string, 'kept' | 'lost'>) => (turned.value = events)

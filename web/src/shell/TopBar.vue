@@ -38,6 +38,7 @@ const ExportMenu = later(
 )
 const AccountMenu = later(() => import('./AccountMenu.vue'))
 const OthersHere = later(() => import('./OthersHere.vue'))
+const GoingOn = later(() => import('./GoingOn.vue'))
 const YourName = later(() => import('./YourName.vue'))
 const naming = ref(false)
 const named = useOnce(() => naming.value)
@@ -57,6 +58,7 @@ const undoTitle = computed(() =>
         ><b>{{ site.plan.site.name }}</b> <VariantMenu
       /></span>
       <OthersHere />
+      <GoingOn />
       <span class="state" :class="{ short: site.away || site.aside.length }" role="status" data-test="state">{{
         saved
       }}</span>

@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import { useSite } from '../site/useSite'
 import { flagText, listText, numberText, wordText } from '../site/asText'
 import { useInAddress } from '../site/useInAddress'
+import { useGoing } from '../api/going'
 
 /** A group in the list of what may not be touched. */
 export const ofGroup = (group: string) => `group ${group}`
@@ -116,6 +117,7 @@ export function useReach() {
     way.abort()
   }
   onScopeDispose(() => way.abort())
+  useGoing({ what: 'Trying what it would take', percent: () => progress.value, stop }, () => asking.value)
 
   /** What was asked stays asked, also when what is found is done. */
   const hold = () => (wanted.value = days.value)

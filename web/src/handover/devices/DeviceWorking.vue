@@ -5,6 +5,7 @@ import type { DeviceAt } from '../../api/types'
 import { count } from '../../ui/figures'
 import { ago } from '../sheets/ago'
 import type { useDevices } from './useDevices'
+import { useGoing } from '../../api/going'
 
 /** What is being done with a device, how far it is, and what came of it. */
 const props = defineProps<{ device: DeviceAt; devices: ReturnType<typeof useDevices> }>()
@@ -23,6 +24,16 @@ const ended = {
   not: 'not set',
 }
 const set = computed(() => (work.value?.running ? [] : (work.value?.set ?? [])))
+useGoing(
+  {
+    get what() {
+      return work.value ? doing[work.value.what] : ''
+    },
+    percent: () => (work.value?.of ? (100 * work.value.done) / work.value.of : undefined),
+    stop: props.devices.may.value ? () => void props.devices.stop(props.device) : undefined,
+  },
+  () => !!work.value?.running,
+)
 const right = computed(() => set.value.filter((s) => s.ended === 'set').length)
 </script>
 

@@ -11,6 +11,7 @@ import { useArchive } from './useArchive'
 import { usePaper, type Paper, type Size } from './usePaper'
 import { wordText } from '../../site/asText'
 import { useInAddress } from '../../site/useInAddress'
+import { useGoing } from '../../api/going'
 
 /** The papers as they are printed. */
 const site = useSite()
@@ -60,6 +61,7 @@ const { data, failure, asking, again } = usePaper(
   () => asked.value,
   () => company.value,
 )
+useGoing({ what: 'Writing the paper' }, () => asking.value)
 const pages = ref(0)
 const archive = useArchive()
 const zip = () =>

@@ -5,6 +5,7 @@ import { api, inWords } from '../../api/client'
 import { useSite } from '../../site/useSite'
 import { notice } from '../../ui/notice'
 import type { Size } from './usePaper'
+import { useGoing } from '../../api/going'
 
 /** How the entries of a zip archive begin. */
 const mark = [0x50, 0x4b, 0x03, 0x04]
@@ -63,5 +64,8 @@ export function useArchive() {
     }
   }
 
-  return { done, all, fetchAll, stop: () => stopping?.abort() }
+  const stop = () => stopping?.abort()
+  const percent = () => (100 * done.value) / (all.value || 1)
+  useGoing({ what: 'Writing all papers', percent, stop }, () => all.value > 0)
+  return { done, all, fetchAll, stop }
 }
