@@ -102,7 +102,7 @@ ol {
 
 .site {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(320px, 560px));
+  grid-template-columns: repeat(auto-fit, minmax(min(320px, 100%), 560px));
   gap: 16px;
   align-items: start;
   padding: 16px;

@@ -1,19 +1,51 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
+import { computed } from 'vue'
 
+import { me } from '../api/session'
 import { useSite } from '../site/useSite'
+import { useTheme } from '../theme/useTheme'
 
-/** The plan as a file, with or without its pictures. */
+/** The plan as a file, with or without its pictures; on a phone all else that the bar has no room for too. */
+const emit = defineEmits<{ name: [] }>()
 const site = useSite()
-const exported = (as: 'file' | 'zip') => location.assign(`/api/plans/${site.planId}/${as}`)
+const { dark, toggle } = useTheme()
+const isPhone = useMediaQuery('(max-width: 500px)')
+const press = (key: string, more: object = {}) =>
+  document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...more }))
+const acts = {
+  find: () => press('k', { ctrlKey: true }),
+  link: () => press('L', { altKey: true, shiftKey: true, code: 'KeyL' }),
+  theme: toggle,
+  name: () => emit('name'),
+  keys: () => press('?'),
+  file: () => location.assign(`/api/plans/${site.planId}/file`),
+  zip: () => location.assign(`/api/plans/${site.planId}/zip`),
+}
+const history = computed(() => ({
+  name: 'history',
+  query: site.planId === site.adopted ? {} : { variant: site.planId },
+}))
 </script>
 
 <template>
-  <ElDropdown trigger="click" placement="bottom-end" @command="(as: 'file' | 'zip') => exported(as)">
-    <button type="button" class="plain-button" data-test="export">Export plan</button>
+  <ElDropdown trigger="click" placement="bottom-end" @command="(what: keyof typeof acts) => acts[what]()">
+    <button type="button" class="plain-button" data-test="export">{{ isPhone ? 'Menu' : 'Export plan' }}</button>
     <template #dropdown>
       <ElDropdownMenu>
-        <ElDropdownItem command="file">The plan file</ElDropdownItem>
+        <template v-if="isPhone">
+          <ElDropdownItem disabled>{{
+            site.state === 'saving' ? 'saving…' : `revision ${site.version}`
+          }}</ElDropdownItem>
+          <ElDropdownItem command="find">Find or do…</ElDropdownItem>
+          <ElDropdownItem command="link">Copy a link to this</ElDropdownItem>
+          <ElDropdownItem command="theme">{{ dark ? 'Light' : 'Dark' }}</ElDropdownItem>
+          <ElDropdownItem v-if="!me?.accounts" command="name">Your name…</ElDropdownItem>
+          <ElDropdownItem command="keys">Words and keys</ElDropdownItem>
+          <ElDropdownItem><RouterLink :to="history">History</RouterLink></ElDropdownItem>
+        </template>
+        <ElDropdownItem command="file" :divided="isPhone">The plan file</ElDropdownItem>
         <ElDropdownItem command="zip">With its pictures</ElDropdownItem>
       </ElDropdownMenu>
     </template>

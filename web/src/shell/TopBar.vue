@@ -84,7 +84,7 @@ const undoTitle = computed(() =>
         <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M10 3l3.5 3.5L10 10M13 6.5H7a4 4 0 0 0 0 8h2" /></svg
         ><span class="visually-hidden">Redo</span>
       </button>
-      <span class="tool text"><ExportMenu /></span>
+      <span class="tool text menu"><ExportMenu @name="naming = true" /></span>
     </template>
     <button
       type="button"
@@ -223,20 +223,26 @@ svg {
 }
 
 @media (max-width: 500px) {
-  .tool.text:not(.account),
+  .tool.text:not(.account, .menu),
   .state {
     display: none;
+  }
+
+  .bar {
+    gap: 6px;
+    padding: 0 8px;
   }
 
   .state.short {
     display: inline;
   }
 
-  .bar:has(.account) .tool:not(.account) {
+  .bar:has(.account) .tool:not(.account, .menu) {
     display: none;
   }
 
-  .bar:has(.account) .where {
+  .where {
+    flex: 1;
     min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;

@@ -158,6 +158,7 @@ const asVariant = () =>
 /* The steps stand beside the curve that they are a point of. */
 .found {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px 24px;
   align-items: start;
   margin-top: 8px;

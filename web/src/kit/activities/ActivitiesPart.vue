@@ -208,6 +208,7 @@ function done(id?: string) {
 
 .remove {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 18px;
 }

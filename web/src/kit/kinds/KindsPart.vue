@@ -219,4 +219,10 @@ li {
   text-decoration: underline dotted var(--alarm) 1.5px;
   text-underline-offset: 3px;
 }
+
+@media (max-width: 760px) {
+  .kinds {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

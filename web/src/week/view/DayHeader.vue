@@ -133,5 +133,15 @@ const ticks = computed(() =>
   .hour {
     display: none;
   }
+
+  .day {
+    padding-left: 1px;
+    overflow: hidden;
+    font-size: var(--axis);
+  }
+
+  .day :deep(.el-dropdown) {
+    font-size: inherit;
+  }
 }
 </style>

@@ -1,0 +1,52 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestNothingIsCutAtFourHundredPercent opens every page in the 320 pixels that 400 % leaves of 1280: nothing stands beyond the window
+// but what is scrolled by itself (tables, tabs, the grid of channels).
+func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
+	s, _ := quay(t)
+	p := browser(t, s, 320, 640)
+	for _, known := range knownPages(t) {
+		for _, part := range known.parts() {
+			path := known.at("/sites/quay", part)
+			p.open(path, `[data-page="`+known.Name+`"] h1`)
+			p.until(`!document.querySelector('.el-skeleton')`)
+			for _, cut := range eval[[]string](p, `(() => {
+				const cut = []
+				if (document.documentElement.scrollWidth > innerWidth) cut.push('the page is ' + document.documentElement.scrollWidth + ' wide')
+				for (const e of document.querySelectorAll('main *')) {
+					if (!e.checkVisibility() || e.closest('svg, canvas, table, nav, .scroller, .verdict, .el-select, .axis')) continue
+					const { left, right, width } = e.getBoundingClientRect()
+					if (width > 0 && right > innerWidth + 2) cut.push(e.tagName + '.' + e.className + ' ' + Math.round(left) + ' to ' + Math.round(right))
+				}
+				return cut.slice(0, 5)
+			})()`) {
+				t.Errorf("%s: %s", path, cut)
+			}
+		}
+	}
+}
+
+// TestAPhoneHasAMenuOfTheBar finds on a phone what the bar has no room for.
+func TestAPhoneHasAMenuOfTheBar(t *testing.T) {
+	s, _ := quay(t)
+	p := browser(t, s, 390, 844)
+	p.open("/sites/quay/findings", `[data-rule]`)
+	p.item(`[data-test="export"]`, "Find or do")
+	p.until(`document.activeElement?.dataset.test === 'command'`)
+	p.keys("\u001b")
+	p.until(`document.activeElement?.dataset.test !== 'command' && document.getAnimations().length === 0`)
+	p.item(`[data-test="export"]`, "Dark")
+	p.until(`document.documentElement.classList.contains('dark')`)
+	p.item(`[data-test="export"]`, "Light")
+	p.until(`!document.documentElement.classList.contains('dark')`)
+	p.item(`[data-test="export"]`, "Words and keys")
+	p.until(`[...document.querySelectorAll('[role="dialog"]')].some((e) => e.checkVisibility())`)
+	p.keys("\u001b")
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="export"]`)))
+}
