@@ -42,7 +42,7 @@ func TestRibbonsGrowWithTheRoom(t *testing.T) {
 	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 2560, 1440)
 	p.open("/sites/quay", `[data-channel="booth"] canvas`)
-	p.until(`document.querySelector('[data-channel="booth"]').offsetHeight > 55`)
+	p.until(`document.querySelector('[data-channel="booth"]').getBoundingClientRect().height > 55`)
 	if tall := eval[int](p, `document.querySelector('[data-channel="booth"]').offsetHeight`); tall > 64 {
 		t.Errorf("a row is %d tall", tall)
 	}

@@ -39,7 +39,7 @@ func TestTargetsAreLargeAndReadable(t *testing.T) {
 		if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
 			t.Errorf("%s is %v wide", where, wide)
 		}
-		p.isClean(where)
+		p.asksAxe(where)
 	}
 	check("cameras")
 	for _, where := range []string{"camera/gangway-a", "trials", "steps", "finish", "more", "clock/office"} {

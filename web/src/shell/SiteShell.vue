@@ -84,8 +84,10 @@ useTitles()
       <ElSkeleton :rows="12" animated />
     </main>
     <Copying v-if="site.plan" />
-    <ConflictNotice v-if="conflicted" />
-    <SharedWeekQuestion v-if="asked" />
+    <section aria-label="Questions">
+      <ConflictNotice v-if="conflicted" />
+      <SharedWeekQuestion v-if="asked" />
+    </section>
   </div>
 </template>
 

@@ -102,7 +102,7 @@ const undoTitle = computed(() =>
       v-else
       type="button"
       class="tool text"
-      title="Your name, as the history shows it. There are no accounts: everybody here is a planner"
+      title="Your name in the history. Without accounts everybody is a planner"
       aria-haspopup="dialog"
       data-test="author"
       @click="naming = true"
