@@ -157,7 +157,7 @@ h2 {
 .bar i {
   display: block;
   height: 100%;
-  background: var(--motion);
+  background: var(--soft);
 }
 
 .bar .low {
