@@ -43,6 +43,12 @@ func TestAnAddressForEverything(t *testing.T) {
 			eval[bool](p, `([...document.querySelectorAll('.entry')].find((e) => e.innerText.includes('Gulls')).click(), true)`)
 		}, []string{"activity=gulls"}, `document.querySelector('.entry.here').innerText.includes('Gulls')`,
 			`!document.querySelector('.entry.here').innerText.includes('Gulls')`},
+		{"/compare", `[data-test="second-variant"]`, func() {
+			p.click(`[data-test="second-variant"]`)
+			p.until(`document.querySelectorAll('[data-test="compare"] header input:checked').length === 2`)
+			p.click(`[data-compared="quay"]`)
+		}, []string{"with="}, `document.querySelectorAll('[data-test="compare"] header input:checked').length === 1`,
+			`document.querySelectorAll('[data-test="compare"] header input:checked').length === 2`},
 		{"/handover/papers", `[data-paper]`, func() { p.click(`[data-paper="evidence"]`) }, []string{"paper=evidence"},
 			pressed(`[data-paper="evidence"].here`), pressed(`[data-paper="customer"].here`)},
 	} {

@@ -23,7 +23,7 @@ var pure = map[string]string{
 	"echo": "time/echo", "ticks": "time/ticks", "week": "time/week", "patch": "site/patch", "queue": "site/useQueue", "turns": "site/useTurns",
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
-	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "tiles": "rehearse/tiles",
+	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "asText": "site/asText", "tiles": "rehearse/tiles",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.
@@ -323,6 +323,18 @@ func TestPureModules(t *testing.T) {
 			`[true,false,true]`},
 		{`m.rows.cameraRows([{ id: 'a' }, { id: 'b' }, { id: 'c' }], new Map([['a', { number: 1, name: 'A', group: 'g' }],
 			['b', { number: 2, name: 'B', group: 'h' }], ['c', { number: 3, name: 'C', group: 'g' }]]), '').map((r) => r.id).join('')`, `"acb"`},
+	})
+
+	holds(p, "what an address has", []row{
+		{`m.asText.parted(m.asText.joined(['a~b', '100%', '%7E', 7]))`, `["a~b","100%","%7E","7"]`},
+		{`m.asText.parted('')`, `[]`},
+		{`((of) => { const t = m.asText.listText(of); t.value = 'a~b'; const two = of.value; t.value = ''; return [two, of.value, t.value ?? null] })({ value: [] })`,
+			`[["a","b"],[],null]`},
+		{`((of) => { const t = m.asText.wordText(of, ['x', 'y'], 'x'); t.value = 'nobody'; return [of.value, t.value ?? null] })({ value: 'y' })`,
+			`["x",null]`},
+		{`((of) => { const t = m.asText.numberText(of, 80); t.value = 'many'; return [of.value, t.value ?? null] })({ value: 90 })`, `[80,null]`},
+		{`((of) => { const t = m.asText.idText(of, () => ['a', 'b']); t.value = 'nobody'; const stays = of.value; t.value = ''; return [stays, of.value] })({ value: 'b' })`,
+			`["b","a"]`},
 	})
 
 	// Three channels: with footage from 100 to 200, with a missed event at 150, and with nothing.

@@ -1,10 +1,6 @@
 package e2e
 
-import (
-	"testing"
-
-	"github.com/chromedp/chromedp"
-)
+import "testing"
 
 // TestNothingIsCutAtFourHundredPercent opens every page in the 320 pixels that 400 % leaves of 1280: nothing stands beyond the window
 // but what is scrolled by itself (tables, tabs, the grid of channels).
@@ -48,5 +44,7 @@ func TestAPhoneHasAMenuOfTheBar(t *testing.T) {
 	p.item(`[data-test="export"]`, "Words and keys")
 	p.until(`[...document.querySelectorAll('[role="dialog"]')].some((e) => e.checkVisibility())`)
 	p.keys("\u001b")
-	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-test="export"]`)))
+	p.until(`![...document.querySelectorAll('[role="dialog"]')].some((e) => e.checkVisibility()) && document.getAnimations().length === 0`)
+	p.item(`[data-test="export"]`, "History")
+	p.until(`location.pathname.endsWith('/history')`)
 }

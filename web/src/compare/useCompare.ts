@@ -6,6 +6,7 @@ import { api } from '../api/client'
 import type { Compared, Sentence } from '../api/types'
 import { useSite } from '../site/useSite'
 import { notice } from '../ui/notice'
+import { joined, parted } from '../site/asText'
 import { useInAddress } from '../site/useInAddress'
 import { useGoing } from '../api/going'
 
@@ -18,7 +19,10 @@ export function useCompare() {
   const picked = ref<string[]>() // until somebody picks: the adopted one, the open one, and others
   useInAddress(
     'with',
-    computed({ get: () => picked.value?.join('~'), set: (text) => (picked.value = text?.split('~')) }),
+    computed({
+      get: () => picked.value && joined(picked.value),
+      set: (text) => (picked.value = text ? parted(text) : undefined),
+    }),
     true,
   )
   const here = computed(() => site.variants.filter((v) => !v.removed))

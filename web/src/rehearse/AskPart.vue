@@ -7,10 +7,12 @@ import { momentOf, secondsOf, tookInstead } from './clock'
 import { readTime } from '../time/clocktext'
 import HaveAnswer from './HaveAnswer.vue'
 import type { Rehearsing } from './useRehearsal'
+import { joined, parted } from '../site/asText'
 import { useInAddress } from '../site/useInAddress'
 
 /** Would we have it: a channel and a moment, or a stretch; the answer, and in how many of 200 rehearsals. */
 const { r, asked = undefined } = defineProps<{ r: Rehearsing; asked?: { channel: string; at: number } }>()
+const emit = defineEmits<{ about: [channel: string] }>()
 const site = useSite()
 const id = useId()
 const channel = ref('')
@@ -24,9 +26,9 @@ const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCa
 useInAddress(
   'ask',
   computed({
-    get: () => (channel.value ? `${channel.value}~${at.value}~${long.value}` : undefined),
+    get: () => (channel.value ? joined([channel.value, at.value, long.value]) : undefined),
     set: (text) => {
-      const [c, moment, stretch] = text?.split('~') ?? []
+      const [c, moment, stretch] = parted(text)
       if (!c || !site.channels.has(c) || !(Number(moment) >= 0)) return
       channel.value = c
       at.value = Number(moment)
@@ -45,6 +47,7 @@ watch(
   { immediate: true },
 )
 watch(cameras, (list) => (channel.value ||= list[0]?.id ?? ''), { immediate: true })
+watch(channel, (id) => emit('about', id), { immediate: true })
 
 const clock = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/ // with seconds, where they are said
 /** Takes a day and a time of day as people type it. */

@@ -27,8 +27,6 @@ import { useInAddress } from '../site/useInAddress'
 const site = useSite()
 const r = useRehearsal()
 const { from, days, number, data, failure, asking, go, another } = r
-const part = ref<'story' | 'ask' | 'worst' | 'watch' | 'beside' | 'list'>('story')
-useInAddress('tab', wordText(part, ['story', 'ask', 'worst', 'watch', 'beside', 'list'], 'story'))
 const parts = [
   ['story', 'Event'],
   ['ask', 'Ask'],
@@ -37,6 +35,16 @@ const parts = [
   ['beside', 'Before'],
   ['list', 'List'],
 ] as const
+const part = ref<(typeof parts)[number][0]>('story')
+useInAddress(
+  'tab',
+  wordText(
+    part,
+    parts.map(([id]) => id),
+    'story',
+  ),
+)
+const about = ref('') // the channel that is asked about
 const asked = ref<{ channel: string; at: number }>()
 watch(r.pointed, (p) => p && part.value !== 'list' && (part.value = 'story'))
 function moment(channel: string, at: number) {
@@ -139,12 +147,12 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
     <div class="body">
       <div class="times">
         <OverView :r="r" />
-        <TimeLine ref="line" :r="r" :asked="part === 'ask' ? asked?.channel : undefined" @moment="moment" />
+        <TimeLine ref="line" :r="r" :asked="part === 'ask' ? about : undefined" @moment="moment" />
       </div>
       <aside aria-label="What became of it">
         <TabBar v-model="part" :tabs="parts" />
         <EventStory v-if="part === 'story'" :r="r" />
-        <AskPart v-else-if="part === 'ask'" :r="r" :asked="asked" />
+        <AskPart v-else-if="part === 'ask'" :r="r" :asked="asked" @about="(id) => (about = id)" />
         <WorstPart v-else-if="part === 'worst'" :r="r" />
         <WatchPart v-else-if="part === 'watch'" :r="r" />
         <BesidePart v-else-if="part === 'beside'" :r="r" />

@@ -1,6 +1,7 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 
+import { joined, parted } from '../site/asText'
 import type { Pointed } from './rows'
 
 /** What is seen of played-out days, as an address has it: in whole seconds since the first midnight. */
@@ -8,7 +9,6 @@ const whole = (text: string | undefined) => {
   const n = Number(text)
   return text && Number.isFinite(n) && n >= 0 ? n : undefined
 }
-const words = (...parts: (string | number)[]) => parts.join('~')
 
 /** The stretch in view; while it is dragged nothing is said. */
 export function viewText(view: Ref<{ from: number; to: number }>) {
@@ -17,10 +17,10 @@ export function viewText(view: Ref<{ from: number; to: number }>) {
     get: () => {
       const { from, to } = settled.value
       const isFirst = !from && Math.abs(to - 86_400) <= 3600 // the first day, as it is shown at first
-      return isFirst ? undefined : words(Math.round(from), Math.round(to))
+      return isFirst ? undefined : joined([Math.round(from), Math.round(to)])
     },
     set: (text) => {
-      const [from, to] = (text?.split('~') ?? []).map(whole)
+      const [from, to] = parted(text).map(whole)
       if (from !== undefined && to !== undefined && to - from >= 10) view.value = { from, to }
     },
   })
@@ -40,10 +40,10 @@ export function pointedText(pointed: Ref<Pointed | undefined>, point: (p: Pointe
   return computed<string | undefined>({
     get: () => {
       const p = pointed.value
-      return p && words(p.channel, p.event, p.start, p.length ?? '')
+      return p && joined([p.channel, p.event, p.start, p.length ?? ''])
     },
     set: (text) => {
-      const [channel, ...rest] = text?.split('~') ?? []
+      const [channel, ...rest] = parted(text)
       const [event, start, length] = rest.map(whole)
       if (channel === undefined || event === undefined || start === undefined) pointed.value = undefined
       else point({ channel, event, start, length })

@@ -57,7 +57,7 @@ export function useRehearsal() {
     },
   )
 
-  useInAddress('show', wordText(fates, ['all', 'missed', 'low', 'unwanted', 'alarms'], 'all'))
+  useInAddress('show', wordText(fates, Object.keys(fits) as Fates[], 'all'))
   useInAddress('find', words as Ref<string | undefined>)
   useInAddress('view', viewText(view))
   useInAddress('moment', momentText(head))

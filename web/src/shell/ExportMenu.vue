@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
-import { computed } from 'vue'
+import { useRouter } from 'vue-router'
 
 import { me } from '../api/session'
 import { useSite } from '../site/useSite'
@@ -10,6 +10,7 @@ import { useTheme } from '../theme/useTheme'
 /** The plan as a file, with or without its pictures; on a phone all else that the bar has no room for too. */
 const emit = defineEmits<{ name: [] }>()
 const site = useSite()
+const router = useRouter()
 const { dark, toggle } = useTheme()
 const isPhone = useMediaQuery('(max-width: 500px)')
 const press = (key: string, more: object = {}) =>
@@ -20,13 +21,10 @@ const acts = {
   theme: toggle,
   name: () => emit('name'),
   keys: () => press('?'),
+  history: () => router.push({ name: 'history' }),
   file: () => location.assign(`/api/plans/${site.planId}/file`),
   zip: () => location.assign(`/api/plans/${site.planId}/zip`),
 }
-const history = computed(() => ({
-  name: 'history',
-  query: site.planId === site.adopted ? {} : { variant: site.planId },
-}))
 </script>
 
 <template>
@@ -43,7 +41,7 @@ const history = computed(() => ({
           <ElDropdownItem command="theme">{{ dark ? 'Light' : 'Dark' }}</ElDropdownItem>
           <ElDropdownItem v-if="!me?.accounts" command="name">Your name…</ElDropdownItem>
           <ElDropdownItem command="keys">Words and keys</ElDropdownItem>
-          <ElDropdownItem><RouterLink :to="history">History</RouterLink></ElDropdownItem>
+          <ElDropdownItem command="history">History</ElDropdownItem>
         </template>
         <ElDropdownItem command="file" :divided="isPhone">The plan file</ElDropdownItem>
         <ElDropdownItem command="zip">With its pictures</ElDropdownItem>

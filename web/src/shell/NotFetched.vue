@@ -5,15 +5,14 @@ import { shallowRef, type Component } from 'vue'
 /** A page that was not opened before and cannot be fetched: it says so, asks again, and opens when it comes. */
 const { load } = defineProps<{ load: () => Promise<{ default: Component }> }>()
 const page = shallowRef<Component>()
-const tried = shallowRef(0)
 
 async function again() {
-  tried.value++
   page.value = (await load().catch(() => undefined))?.default
   if (page.value) pause()
 }
 const { pause } = useIntervalFn(() => void again(), 2500)
 useEventListener(window, 'online', () => void again())
+const reload = () => location.reload()
 </script>
 
 <template>
@@ -21,10 +20,11 @@ useEventListener(window, 'online', () => void again())
   <section v-else class="not" role="status" data-test="not-fetched">
     <h1>This page cannot be fetched now</h1>
     <p>
-      There is no connection to the server, and this page was not opened before. It opens by itself as soon as it can be
-      fetched; pages that were opened before work on what they have.
+      It was not opened before, and the server did not send it. It opens by itself as soon as it comes; pages that were
+      opened before work on what they have. Where Wakefield was renewed meanwhile, load this window again.
     </p>
     <button type="button" class="act quiet" @click="again">Try now</button>
+    <button type="button" class="act quiet" @click="reload">Load this window again</button>
   </section>
 </template>
 
@@ -32,6 +32,10 @@ useEventListener(window, 'online', () => void again())
 .not {
   max-width: 640px;
   padding: 16px;
+}
+
+button {
+  margin-right: 8px;
 }
 
 h1 {

@@ -23,11 +23,18 @@ export const wordText = <T extends string>(of: Ref<T>, words: readonly T[], plai
     set: (text) => (of.value = words.find((w) => w === text) ?? plain),
   })
 
-/** Ids, which have no tilde. */
+/** Texts in one, apart by tildes; a tilde within one is written otherwise. */
+export const joined = (parts: readonly (string | number)[]) =>
+  parts.map((p) => String(p).replaceAll('%', '%25').replaceAll('~', '%7E')).join('~')
+
+/** What was joined; of nothing no text. */
+export const parted = (text: string | undefined) =>
+  text ? text.split('~').map((p) => p.replaceAll('%7E', '~').replaceAll('%25', '%')) : []
+
 export const listText = (of: Ref<string[]>) =>
   computed<string | undefined>({
-    get: () => of.value.join('~') || undefined,
-    set: (text) => (of.value = text ? text.split('~') : []),
+    get: () => joined(of.value) || undefined,
+    set: (text) => (of.value = parted(text)),
   })
 
 /** The id of a thing that there is: the first where none is named, and as it was where there is none of that name. */

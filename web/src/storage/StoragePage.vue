@@ -19,8 +19,21 @@ import { useInAddress } from '../site/useInAddress'
 
 /** The disks: what is on them, where they go, and what it would take to keep footage longer. */
 const site = useSite()
-const part = ref<'goes' | 'pools' | 'off'>('goes')
-useInAddress('tab', wordText(part, ['goes', 'pools', 'off'], 'goes'), true)
+const parts = [
+  ['goes', 'Where it goes'],
+  ['pools', 'Pools and limits'],
+  ['off', 'Taking off'],
+] as const
+const part = ref<(typeof parts)[number][0]>('goes')
+useInAddress(
+  'tab',
+  wordText(
+    part,
+    parts.map(([id]) => id),
+    'goes',
+  ),
+  true,
+)
 const by = useStorage<By>('wakefield-band', 'groups')
 const { data: year, failure } = useYear()
 /** A page of pools begins with the question; what keeps least of what is required stands first. */
@@ -35,11 +48,6 @@ const ways = [
   ['groups', 'Groups'],
   ['channels', 'Channels'],
   ['causes', 'Why'],
-] as const
-const parts = [
-  ['goes', 'Where it goes'],
-  ['pools', 'Pools and limits'],
-  ['off', 'Taking off'],
 ] as const
 </script>
 

@@ -41,7 +41,14 @@ export function useReach() {
   const chance = ref(80) // percent, where it is asked for
   /** The question is in the address: a target, what it is held against, and what may not be touched. */
   useInAddress('days', daysText(wanted))
-  useInAddress('by', wordText(by, ['typical', 'hour', 'date', 'chance'], 'typical'))
+  useInAddress(
+    'by',
+    wordText(
+      by,
+      measures.map(([m]) => m),
+      'typical',
+    ),
+  )
   useInAddress('chance', numberText(chance as Ref<number | undefined>, 80))
   useInAddress('locked', listText(locked))
   useInAddress('frames', flagText(frames))
