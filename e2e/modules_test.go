@@ -24,6 +24,7 @@ var pure = map[string]string{
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
 	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "asText": "site/asText", "tiles": "rehearse/tiles",
+	"stream": "site/stream",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.
@@ -307,6 +308,31 @@ func TestPureModules(t *testing.T) {
 		})()`, `[1,2]`},
 		{`[429, 502, 503, 504, 500, 409].map(m.again.mayPass)`, `[true,true,true,true,false,false]`},
 		{`/^[0-9a-f]{32}$/.test(m.again.newKey()) && m.again.newKey() !== m.again.newKey()`, `true`},
+	})
+
+	// Another site is looked at just before a beat of the stream that does not have it.
+	holds(p, "a stream of more sites", []row{
+		{`(async () => {
+			const asked = [], real = window.EventSource
+			let open
+			window.EventSource = class extends EventTarget {
+				constructor(url) { super(); asked.push(new URLSearchParams(url.split('?')[1]).getAll('site').join('')); open = this }
+				close() {}
+			}
+			const beat = () => open.dispatchEvent(new MessageEvent('beat', { data: '{"seconds":100}' }))
+			const sites = ['a'], stream = m.stream.openStream(() => sites, () => {})
+			beat()
+			sites.push('b')
+			stream.again()
+			stream.again()
+			beat()
+			for (let n = 0; n < 500 && asked.length < 2; n++) await m.again.pause(10)
+			beat()
+			await m.again.pause(100)
+			stream.stop()
+			window.EventSource = real
+			return asked
+		})()`, `["a","ab"]`},
 	})
 
 	holds(p, "what is asked about", []row{

@@ -7,6 +7,7 @@ export default defineConfig({
   build: {
     target: 'es2022',
     chunkSizeWarningLimit: 1200,
+    modulePreload: { polyfill: false }, // a browser that does not preload fetches when it imports
     assetsInlineLimit: 0, // the page's security policy allows no data: scripts or fonts
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8460' } },

@@ -18,8 +18,12 @@ export type Heard =
   | { kind: 'away' }
   | { kind: 'here' }
 
-/** How long to wait before connecting anew, and until a stream that ended means that the server is away, in ms. */
+/**
+ * How long to wait before connecting anew after one failed, for the first beat of one, and until a stream that ended
+ * means that the server is away, in ms.
+ */
 const pause = 1000
+const first = 5000
 const patience = 2500
 
 /** A stream that is open. */
@@ -38,6 +42,7 @@ export function openStream(sites: () => string[], hear: (heard: Heard) => void):
   let source: EventSource | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
   let doubt: ReturnType<typeof setTimeout> | undefined
+  let anew: ReturnType<typeof setTimeout> | undefined // until it begins with other sites, which no beat may call off
   let away = false
 
   function say(is: boolean) {
@@ -75,20 +80,28 @@ export function openStream(sites: () => string[], hear: (heard: Heard) => void):
     clearTimeout(timer)
     timer = setTimeout(() => {
       if (due) say(!signedOut.value)
-      source?.close()
-      connect()
-      expect(pause)
+      begin()
     }, within)
+  }
+
+  /** Connects anew, with the sites as they are. */
+  function begin() {
+    clearTimeout(anew)
+    anew = undefined
+    source?.close()
+    connect()
+    expect(first)
   }
 
   connect()
   const back = watch(signedOut, (out) => out || expect(0))
   return {
-    again: () => expect(50),
+    again: () => (anew ??= setTimeout(begin, 50)),
     stop: () => {
       back()
       clearTimeout(timer)
       clearTimeout(doubt)
+      clearTimeout(anew)
       source?.close()
     },
   }
