@@ -79,6 +79,7 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
 		p.violations(page.path)
 		p.onOneScale(page.path)
+		p.fillsLargeScreens(page.path)
 		if more := then[page.path]; more != nil {
 			more()
 			p.violations(page.path + ", further")

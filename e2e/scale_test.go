@@ -46,6 +46,14 @@ func (p *page) offScale() []string {
 			if (!near(width, 264) && !near(width, 360)) say('pane ' + Math.round(width) + ' wide', e)
 			if (getComputedStyle(e).backgroundColor !== sheet) say('pane on paper', e)
 		}
+		// What stands apart begins with a title, or with what is chosen in it.
+		for (const e of all) {
+			if (!e.matches('aside, [role=dialog], main .sheet') || e.parentElement.closest('aside, [role=dialog], .sheet')) continue
+			const title = [...e.querySelectorAll('h1, h2:not(.soft), .el-dialog__title')].find((h) => h.checkVisibility() && !h.closest('.visually-hidden'))
+			if (!title) continue
+			const s = getComputedStyle(title)
+			if (s.fontSize !== '16px' || s.fontWeight !== '600') say('title ' + s.fontSize + ' ' + s.fontWeight, title)
+		}
 		return [...found.values()]
 	})()`)
 }

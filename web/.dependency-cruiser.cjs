@@ -11,7 +11,7 @@ const floors = [
   ['drawing'],
   ['duties'],
   ['forms', 'disk'],
-  ['findings'],
+  ['findings', 'glance'],
   ['shell'],
   [
     'week',

@@ -140,7 +140,6 @@ main {
 }
 
 h1 {
-  font-size: var(--heading);
   margin: 0;
 }
 

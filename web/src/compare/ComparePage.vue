@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { useSite } from '../site/useSite'
@@ -78,6 +79,7 @@ async function adopt(id: string) {
       @show="(id) => variants.show(id)"
       @adopt="adopt"
     />
+    <PlanGlance v-if="list.length < 2" class="alone" />
     <YearsOver v-if="list.length > 1" class="years" :list="list" />
     <div v-if="first && second" class="panes">
       <DifferenceList :key="second.id" :first="first" :second="second" @carry="carry" />
@@ -102,6 +104,8 @@ async function adopt(id: string) {
 
 <style scoped>
 .compare {
+  display: flex;
+  flex-direction: column;
   height: 100%;
   overflow: auto;
   padding: 12px 18px 30px;
@@ -116,7 +120,6 @@ header {
 }
 
 h1 {
-  font-size: var(--heading);
   margin: 0;
 }
 
@@ -137,6 +140,14 @@ fieldset {
 
 .years {
   margin-top: 16px;
+}
+
+.alone {
+  padding: 16px 0 0;
+}
+
+.compare > :not(.alone) {
+  flex: none;
 }
 
 .panes {

@@ -8,7 +8,12 @@ import { three } from '../ui/figures'
 import YearChart from './YearChart.vue'
 
 /** The days kept at every date of a year, a line for each pool over its months, with the worst date by name. */
-const { found } = defineProps<{ found: YearFigures | undefined; failure: string; brief?: boolean }>()
+const { found, height = 116 } = defineProps<{
+  found: YearFigures | undefined
+  failure: string
+  brief?: boolean
+  height?: number // of the chart; its words stand below
+}>()
 const site = useSite()
 const pools = computed(() => (found?.pools ?? []).filter((p) => p.days.length))
 const required = computed(() => Math.max(0, ...(found?.pools ?? []).map((p) => p.requiredDays)))
@@ -28,11 +33,18 @@ const words = computed(() =>
 </script>
 
 <template>
-  <section class="line" aria-label="Days kept over the year" data-test="year-line">
+  <!-- As high before the answer as after it, so that nothing moves away below a pointer. -->
+  <section
+    class="line"
+    :style="{ height: `${height + 48}px` }"
+    aria-label="Days kept over the year"
+    data-test="year-line"
+  >
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <template v-else-if="pools.length">
       <YearChart
         :from="found!.from"
+        :height="height"
         :curves="
           pools.map((p) => ({
             id: p.id,
@@ -53,9 +65,7 @@ const words = computed(() =>
 </template>
 
 <style scoped>
-/* As high before the answer as after it, so that nothing moves away below a pointer. */
 .line {
-  height: 164px;
   overflow: auto;
 }
 

@@ -101,10 +101,6 @@ const meaning = {
   padding: 20px 28px;
 }
 
-h1 {
-  font-size: var(--heading);
-}
-
 .group {
   max-width: 1040px;
   margin-bottom: 20px;

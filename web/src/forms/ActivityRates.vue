@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useWindowSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import { limitsOf } from '../api/format'
@@ -24,6 +25,10 @@ function paint(hours: Hours[], perHour: number) {
   site.change([{ paintRate: { activity: props.activity.id, hours, perHour } }])
 }
 
+/** As high as the window lets it be, so that an hour is told from the next. */
+const { height: windowHeight } = useWindowSize()
+const height = computed(() => (props.small ? 110 : Math.round(Math.max(190, Math.min(420, windowHeight.value - 700)))))
+
 /** A rate that is typed, for hours that are typed. */
 const rate = ref('')
 const typed = computed(() => {
@@ -43,7 +48,7 @@ function keep(hours: Hours[]) {
     <span class="soft">Drag the curve, for</span>
     <SegmentChoice v-model="meant" label="Days that a drag is meant for" :ways="ways" />
   </div>
-  <RateCurve :activity="activity" :meant="meant" :height="small ? 110 : 190" @paint="paint" />
+  <RateCurve :activity="activity" :meant="meant" :height="height" @paint="paint" />
   <TypedHours
     :class="{ narrow: small }"
     label="an hour, at"

@@ -65,7 +65,7 @@ onMounted(() => {
       canvas.value.height = Math.round(height.value * ratio)
       const c = canvas.value.getContext('2d')!
       c.setTransform(ratio, 0, 0, ratio, 0, 0)
-      const { motion, rule, soft } = palette.value
+      const { ink, rule, soft } = palette.value
       const floor = height.value - 16
       const x = (minute: number) => (minute / WEEK) * width.value
       c.font = `11px ${getComputedStyle(document.body).fontFamily}`
@@ -84,11 +84,11 @@ onMounted(() => {
       })
       c.lineTo(width.value, floor)
       c.closePath()
-      c.globalAlpha = 0.22
-      c.fillStyle = motion
+      c.globalAlpha = 0.16
+      c.fillStyle = ink
       c.fill()
       c.globalAlpha = 1
-      c.strokeStyle = motion
+      c.strokeStyle = ink
       c.lineWidth = 1.5
       c.stroke()
     },

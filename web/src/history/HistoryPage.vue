@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import type { Revision } from '../api/types'
 import { useSite } from '../site/useSite'
 import { days } from '../ui/figures'
@@ -136,18 +137,26 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
       </p>
     </div>
     <button v-if="more" type="button" @click="loadMore">Earlier changes</button>
+    <PlanGlance v-else-if="!previewed" />
   </section>
 </template>
 
 <style scoped>
 .history {
+  display: flex;
+  flex-direction: column;
+  align-items: start;
   height: 100%;
   overflow: auto;
   padding: 20px 28px;
 }
 
-h1 {
-  font-size: var(--heading);
+.history > :is(.columns, .glance) {
+  align-self: stretch;
+}
+
+.history > .glance {
+  padding: 0;
 }
 
 ol {

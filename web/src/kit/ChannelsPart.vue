@@ -2,6 +2,7 @@
 import { useStorage } from '@vueuse/core'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import FilePick from '../ui/FilePick.vue'
@@ -135,7 +136,10 @@ function setAll() {
       {{ table.failure }} <button type="button" class="plain-button link" @click="table.load()">Try again</button>
     </p>
     <div class="body">
-      <ChannelTable v-if="columns.length" ref="grid" :ids="ids" :columns="columns" @select="(s) => (selected = s)" />
+      <div class="left">
+        <ChannelTable v-if="columns.length" ref="grid" :ids="ids" :columns="columns" @select="(s) => (selected = s)" />
+        <PlanGlance />
+      </div>
       <ChannelPane :ids="selected" />
     </div>
     <TableImport v-if="importing" :file="importing" @done="importing = undefined" />
@@ -208,6 +212,12 @@ function setAll() {
   grid-template-columns: minmax(0, 1fr) 264px;
   min-height: 0;
   border-top: 1px solid var(--rule);
+}
+
+.left {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
 }
 
 @media (max-width: 760px) {

@@ -2,6 +2,7 @@
 import { computed, type Component } from 'vue'
 import { useRoute } from 'vue-router'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import NoPart from '../shell/NoPart.vue'
 import PartNav from '../shell/PartNav.vue'
 import { useSite } from '../site/useSite'
@@ -48,13 +49,23 @@ const tabs = computed(() => {
     <PartNav page="kit" label="Kit" :parts="tabs" :here="part" />
     <component :is="parts[part]" v-if="part in parts" class="part" />
     <NoPart v-else :part="part" page="Kit" />
+    <PlanGlance v-if="part === 'recorders' || part === 'from'" />
   </div>
 </template>
 
 <style scoped>
 .kit {
-  display: grid;
-  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   height: 100%;
+}
+
+.part {
+  flex: 1 1 0;
+  min-height: 0;
+}
+
+.part:has(+ .glance) {
+  flex: 0 1 auto;
 }
 </style>

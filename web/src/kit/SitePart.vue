@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import type { Edit, Problem } from '../api/types'
 import { inWords } from '../api/client'
 import { useSite } from '../site/useSite'
@@ -28,7 +29,7 @@ function set(change: NonNullable<Edit['setSite']>) {
 
 <template>
   <div class="site">
-    <section class="sheet">
+    <section class="sheet about">
       <h2>Site</h2>
       <TextField label="Name" :value="site.plan!.site.name" @change="(name) => set({ name })" />
       <TextField label="Customer" :value="site.plan!.site.customer" @change="(customer) => set({ customer })" />
@@ -91,6 +92,7 @@ function set(change: NonNullable<Edit['setSite']>) {
       </ol>
     </section>
     <WorthMeasuring />
+    <PlanGlance class="glance" />
   </div>
 </template>
 
@@ -102,10 +104,32 @@ ol {
 
 .site {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(320px, 100%), 560px));
+  grid-template-columns: repeat(auto-fit, minmax(min(320px, 100%), 1fr));
   gap: 16px;
   align-items: start;
   padding: 16px;
   overflow: auto;
+}
+
+.glance {
+  display: none;
+}
+
+@media (min-width: 1160px) {
+  .site {
+    grid-template: auto minmax(0, 1fr) / repeat(3, minmax(0, 1fr));
+    flex: 1 1 0;
+  }
+
+  .about {
+    grid-row: 1 / -1;
+  }
+
+  .glance {
+    display: block;
+    grid-area: 2 / 2 / 3 / -1;
+    align-self: stretch;
+    padding: 0;
+  }
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import BringIn from './BringIn.vue'
@@ -82,6 +83,7 @@ const span = computed(() => {
           <li><b>bitrates</b>, means of an hour: <code>time, channel, kbps</code></li>
           <li><b>settings</b>: a channel table with what the recorder has</li>
         </ul>
+        <PlanGlance class="planned" />
       </template>
     </div>
     <BringIn class="side" :brought="found.brought" :asking="asking" />
@@ -106,8 +108,13 @@ const span = computed(() => {
   position: relative;
 }
 
-.title {
-  font-size: var(--heading);
+.main:has(> .planned) {
+  display: flex;
+  flex-direction: column;
+}
+
+.planned {
+  padding: 16px 0 0;
 }
 
 h2 {

@@ -107,7 +107,7 @@ rect.planned {
 }
 
 rect.found {
-  fill: var(--motion);
+  fill: var(--ink);
 }
 
 line.required {
@@ -141,7 +141,7 @@ i.planned {
 }
 
 i.found {
-  background: var(--motion);
+  background: var(--ink);
 }
 
 i.oldest,

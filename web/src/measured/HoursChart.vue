@@ -113,19 +113,19 @@ svg {
 }
 
 .band {
-  fill: var(--motion);
-  opacity: 0.28;
+  fill: var(--ink);
+  opacity: 0.16;
 }
 
 path.found {
   fill: none;
-  stroke: var(--motion);
+  stroke: var(--ink);
   stroke-width: 2;
 }
 
 path.planned {
   fill: none;
-  stroke: var(--ink);
+  stroke: var(--soft);
   stroke-width: 1.5;
   stroke-dasharray: 5 3;
 }
@@ -139,7 +139,7 @@ path.planned {
 i {
   display: inline-block;
   width: 18px;
-  border-top: 2px solid var(--motion);
+  border-top: 2px solid var(--ink);
   vertical-align: 4px;
   margin-right: 4px;
 }

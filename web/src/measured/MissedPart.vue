@@ -144,10 +144,6 @@ async function look() {
   padding: 12px 18px 30px;
 }
 
-.title {
-  font-size: var(--heading);
-}
-
 form {
   padding: 12px 14px;
   max-width: 860px;

@@ -104,10 +104,6 @@ async function learn(learns: boolean) {
   padding: 12px 18px 30px;
 }
 
-.title {
-  font-size: var(--heading);
-}
-
 table {
   border-collapse: collapse;
   margin: 8px 0;

@@ -65,10 +65,6 @@ main.wide {
   padding: 16px max(16px, calc(50% - 560px)) 32px;
 }
 
-h1 {
-  font-size: var(--heading);
-}
-
 main :deep(h2) {
   margin: 24px 0 8px;
   font-size: var(--text);

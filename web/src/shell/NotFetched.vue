@@ -37,8 +37,4 @@ const reload = () => location.reload()
 button {
   margin-right: 8px;
 }
-
-h1 {
-  font-size: var(--heading);
-}
 </style>

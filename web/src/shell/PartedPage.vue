@@ -2,12 +2,17 @@
 import { computed, type Component } from 'vue'
 import { useRoute } from 'vue-router'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import { pages } from './pages'
 import NoPart from './NoPart.vue'
 import PartNav from './PartNav.vue'
 
 /** A page of several parts, of which the address names one; the first where it names none. */
-const props = defineProps<{ page: string; shown: Record<string, Component> }>()
+const props = defineProps<{
+  page: string
+  shown: Record<string, Component>
+  brief?: string[] // parts of little content, below which stands what the plan comes to
+}>()
 const route = useRoute()
 const here = computed(() => pages.find((p) => p.name === props.page)!)
 const first = computed(() => Object.keys(props.shown)[0]!)
@@ -18,15 +23,25 @@ const part = computed(() => String(route.params.part || first.value))
 <template>
   <div class="page">
     <PartNav :page="page" :label="here.title" :parts="parts" :here="part" />
-    <component :is="shown[part]" v-if="part in shown" />
-    <NoPart v-else :part="part" :page="here.title" />
+    <component :is="shown[part]" v-if="part in shown" class="part" />
+    <NoPart v-else :part="part" :page="here.title" class="part" />
+    <PlanGlance v-if="brief?.includes(part)" />
   </div>
 </template>
 
 <style scoped>
 .page {
-  display: grid;
-  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   height: 100%;
+}
+
+.part {
+  flex: 1 1 0;
+  min-height: 0;
+}
+
+.part:has(+ .glance) {
+  flex: 0 1 auto;
 }
 </style>

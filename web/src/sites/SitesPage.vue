@@ -18,6 +18,7 @@ import { useSites } from './useSites'
 const SiteHits = later(() => import('./SiteHits.vue'))
 const SitesInHand = later(() => import('./SitesInHand.vue'))
 const MovedSites = later(() => import('./MovedSites.vue'))
+const SitesGlance = later(() => import('./SitesGlance.vue'))
 const KeptSearches = later(() => import('./KeptSearches.vue'))
 
 const { sites, failure, load, act, duplicate, importPlan } = useSites()
@@ -42,6 +43,7 @@ const archive = (s: SiteLine) =>
     api.POST('/api/sites/{id}/archive', { params: { path: { id: s.id } }, body: { archived: !s.archived } }),
     `${s.name} is where it was.`,
   )
+const few = computed(() => shown.value.length > 0 && shown.value.length <= 4)
 const put = computed(() => (sites.value ?? []).filter((s) => s.archived).length)
 const typed = (e: Event) => set({ text: (e.target as HTMLInputElement).value || undefined })
 onMounted(load)
@@ -107,7 +109,15 @@ onMounted(load)
         <p v-if="!shown.length" class="soft" data-test="none-shown">
           {{ asked.text ? `No site is called “${asked.text}”.` : 'No site is like that.' }}
         </p>
-        <SiteTable v-else v-model:picked="picked" :sites="shown" @duplicate="duplicate" @archive="archive" />
+        <SiteTable
+          v-else
+          v-model:picked="picked"
+          :class="{ few }"
+          :sites="shown"
+          @duplicate="duplicate"
+          @archive="archive"
+        />
+        <SitesGlance v-if="few" :sites="shown" />
       </template>
     </main>
   </div>
@@ -130,6 +140,10 @@ main {
 
 main > :deep(.table) {
   flex: 1;
+}
+
+main > .few {
+  flex: 0 1 auto;
 }
 
 p {
@@ -156,7 +170,6 @@ p {
 }
 
 h1 {
-  font-size: var(--heading);
   margin: 0;
 }
 
@@ -174,7 +187,7 @@ input[type='search'] {
     margin-bottom: 8px;
   }
 
-  main > :deep(.table) {
+  main > :deep(.table:not(.few)) {
     height: 70vh;
   }
 }

@@ -171,7 +171,7 @@ const weight = computed({
 }
 
 .pool.over {
-  outline: 2px dashed var(--motion);
+  outline: 2px dashed var(--ink);
   outline-offset: 2px;
 }
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import DutyShelf from '../duties/DutyShelf.vue'
 import TabBar from '../ui/TabBar.vue'
 import SpecialDays from './SpecialDays.vue'
@@ -21,6 +22,7 @@ const part = ref<(typeof parts)[number][0]>('weeks')
     <TabBar v-model="part" :tabs="parts" class="parts" />
     <WeekGallery v-if="part === 'weeks'" class="part" />
     <SpecialDays v-else class="part" />
+    <PlanGlance />
   </div>
 </template>
 
@@ -47,7 +49,7 @@ const part = ref<(typeof parts)[number][0]>('weeks')
 }
 
 .part {
-  flex: 1;
+  flex: 0 1 auto;
   min-height: 0;
   overflow: auto;
   padding: 12px 16px;

@@ -155,10 +155,6 @@ async function take() {
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--heading);
-}
-
 h3 {
   margin: 16px 0 4px;
 }

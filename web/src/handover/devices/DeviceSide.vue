@@ -120,7 +120,6 @@ const forget = ref(false)
 
 <style scoped>
 h2 {
-  font-size: var(--text);
   margin: 12px 0 4px;
 }
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import PlanGlance from '../../glance/PlanGlance.vue'
 import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import DeviceAdd from './DeviceAdd.vue'
@@ -32,7 +33,7 @@ function kept(id: string) {
 </script>
 
 <template>
-  <div v-if="all && site.plan" class="devices" data-test="devices">
+  <div v-if="all && site.plan" class="devices" :class="{ adding: !inHand || adding }" data-test="devices">
     <aside class="left">
       <h1 class="title">Devices</h1>
       <ul data-test="device-list">
@@ -75,6 +76,7 @@ function kept(id: string) {
       @change="form = 'change'"
     />
     <p v-else class="middle sheet soft">No recorder or camera of this site was spoken with yet.</p>
+    <PlanGlance v-if="!inHand || adding" class="plan" />
     <DeviceSide
       v-if="inHand && held && !adding"
       :key="'side' + inHand.id"
@@ -113,8 +115,27 @@ function kept(id: string) {
   margin: 0;
 }
 
-.title {
-  font-size: var(--heading);
+.adding {
+  grid-template: auto minmax(0, 1fr) / 220px minmax(0, 1fr);
+}
+
+.plan {
+  grid-area: 2 / 2;
+  padding: 0;
+}
+
+.adding > .left {
+  grid-row: 1 / -1;
+}
+
+@media (min-width: 1700px) {
+  .adding {
+    grid-template: minmax(0, 1fr) / 220px minmax(0, 1fr) minmax(0, 1fr);
+  }
+
+  .plan {
+    grid-area: auto;
+  }
 }
 
 ul {
@@ -155,11 +176,16 @@ ul {
 }
 
 @media (max-width: 1100px) {
-  .devices {
+  .devices,
+  .adding {
     grid-template-columns: minmax(0, 1fr);
     grid-auto-rows: max-content;
     height: auto;
     overflow: auto;
+  }
+
+  .plan {
+    display: none;
   }
 
   .left,

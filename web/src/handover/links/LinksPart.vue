@@ -180,10 +180,6 @@ const copy = (text: string) =>
   padding: 16px 24px;
 }
 
-.title {
-  font-size: var(--heading);
-}
-
 form {
   display: flex;
   flex-wrap: wrap;

@@ -47,7 +47,6 @@ const removeLogo = () => take(api.DELETE('/api/company/logo'))
 
 <style scoped>
 h2 {
-  font-size: var(--text);
 }
 
 p {

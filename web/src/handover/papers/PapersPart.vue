@@ -150,10 +150,6 @@ function print() {
   min-height: 0;
 }
 
-.title {
-  font-size: var(--heading);
-}
-
 .paper {
   display: block;
   width: 100%;

@@ -103,7 +103,6 @@ section {
 }
 
 h2 {
-  font-size: var(--text);
 }
 
 p {

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useSite } from '../../site/useSite'
 import ChoiceField from '../../ui/ChoiceField.vue'
 import FitterWords from './FitterWords.vue'
+import SheetRest from './SheetRest.vue'
 import SheetSections from './SheetSections.vue'
 import SheetSide from './SheetSide.vue'
 import StepLine from './StepLine.vue'
@@ -15,6 +16,9 @@ const { sheets, failure, printed, chosen, recorders, sheet, recorder, duties, ..
 const { sections, open, section, inHand, step, show, busy, mark } = here
 const words = computed<Record<string, string>>(() => recorder.value?.words ?? {})
 const left = computed(() => section.value?.steps.filter((s) => !s.done) ?? [])
+
+/** The sections behind the one that is shown. */
+const rest = computed(() => sections.value.filter((s) => s.number > (section.value?.number ?? 0)))
 
 /** Opens the sheet as it is printed, and keeps that it was. */
 function print() {
@@ -73,6 +77,7 @@ function print() {
         :recorder="recorder"
         :duties="sheet.duties.flatMap((id) => duties.get(id) ?? [])"
       />
+      <SheetRest v-if="rest.length" :sections="rest" @open="(id) => (open = id)" />
     </section>
     <p v-else class="sheet middle">No channel is planned on this recorder yet.</p>
     <SheetSide
@@ -115,7 +120,6 @@ function print() {
 }
 
 .title {
-  font-size: var(--heading);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -130,7 +134,6 @@ function print() {
 }
 
 .middle h2 {
-  font-size: var(--heading);
   flex: 1;
 }
 

@@ -94,10 +94,6 @@ const useAsStill = (r: WalkRecord) =>
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--heading);
-}
-
 h3 {
   margin-top: 16px;
 }

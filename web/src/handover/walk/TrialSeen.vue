@@ -50,10 +50,6 @@ const saw = (id: string) => last.value?.trial!.lines.find((l) => l.id === id)?.r
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--heading);
-}
-
 p {
   margin: 4px 0 8px;
 }

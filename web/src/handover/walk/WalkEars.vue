@@ -24,7 +24,6 @@ const may = computed(() => site.role === 'planner' || site.role === 'fitter')
 
 <style scoped>
 h2 {
-  font-size: var(--heading);
   margin-top: 16px;
 }
 

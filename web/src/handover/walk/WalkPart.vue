@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import PlanGlance from '../../glance/PlanGlance.vue'
 import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import CameraSeen from './CameraSeen.vue'
@@ -67,6 +68,7 @@ const walked = (c: (typeof cameras.value)[number]) => {
         camera the phone says who walks where and when the sign should come; afterwards it says what is likely wrong.
         Choose a camera to see what was found.
       </p>
+      <PlanGlance />
     </section>
     <WalkSide class="right" :report="report" />
   </div>
@@ -97,9 +99,13 @@ const walked = (c: (typeof cameras.value)[number]) => {
   padding: 12px 16px;
 }
 
-.title,
-.middle h2 {
-  font-size: var(--heading);
+.middle:has(> .glance) {
+  display: flex;
+  flex-direction: column;
+}
+
+.middle > .glance {
+  padding: 8px 0 0;
 }
 
 .left h2 {

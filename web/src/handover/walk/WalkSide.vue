@@ -69,7 +69,6 @@ const points = (line: number[][]) => line.map(([x, y]) => `${x! * width},${y! * 
 
 <style scoped>
 h2 {
-  font-size: var(--heading);
   margin-top: 16px;
 }
 

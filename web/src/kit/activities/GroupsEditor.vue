@@ -165,7 +165,7 @@ svg {
 }
 
 rect {
-  fill: var(--motion);
+  fill: var(--ink);
   fill-opacity: 0.55;
 }
 

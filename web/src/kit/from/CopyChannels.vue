@@ -98,7 +98,6 @@ async function copy() {
 
 <style scoped>
 h2 {
-  font-size: var(--heading);
   margin: 0 0 8px;
 }
 

@@ -78,7 +78,6 @@ async function take() {
 
 <style scoped>
 h2 {
-  font-size: var(--heading);
   margin: 0 0 8px;
 }
 

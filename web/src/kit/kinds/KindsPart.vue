@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
+import PlanGlance from '../../glance/PlanGlance.vue'
 import { choices, nameOf } from '../../api/format'
 import type { Kind, Stream, StreamName } from '../../api/types'
 import { useSite } from '../../site/useSite'
@@ -146,7 +147,7 @@ async function add() {
         <span class="soft">The settings of its channels stay.</span>
       </p>
     </section>
-    <section v-if="kind" aria-label="Channels of this kind">
+    <section v-if="kind" class="members" aria-label="Channels of this kind">
       <h2>{{ count(members.length, 'channel') }} of this <TermTip word="camera kind">kind</TermTip></h2>
       <ul>
         <li v-for="c in members" :key="c.id">
@@ -166,6 +167,7 @@ async function add() {
       <p v-if="!members.length" class="soft">
         Select channels in the table and choose this kind beside it, or write its name in the column “Camera kind”.
       </p>
+      <PlanGlance />
     </section>
   </div>
 </template>
@@ -202,6 +204,16 @@ async function add() {
 
 [data-test='remove-kind'] {
   margin-right: 6px;
+}
+
+.members {
+  display: flex;
+  flex-direction: column;
+  align-self: stretch;
+}
+
+.members > .glance {
+  padding: 16px 0 0;
 }
 
 ul {

@@ -156,7 +156,7 @@ defineExpose({
 .scroller {
   position: relative;
   overflow: auto;
-  height: 100%;
+  min-height: 0;
   background: var(--sheet);
   user-select: none;
 }

@@ -26,7 +26,6 @@ const say = (i: number) => {
         v-if="hours"
         :label="`${monitor.name}: how much of each hour it shows something`"
         :ink="on"
-        tone="base"
         :say="say"
       />
       <p v-if="figures" class="figures">

@@ -19,13 +19,7 @@ const say = (i: number) => `on for ${three(on.value[i] ?? 0)} % of it, ${three(h
   <article class="card" :data-card="output.id">
     <OutputForm :output="output" />
     <div>
-      <HourRibbon
-        v-if="hours"
-        :label="`${output.name}: how much of each hour it is on`"
-        :ink="on"
-        tone="alarm"
-        :say="say"
-      />
+      <HourRibbon v-if="hours" :label="`${output.name}: how much of each hour it is on`" :ink="on" :say="say" />
       <p v-if="figures" class="figures">
         <span
           ><b>{{ three(figures.perDay) }}</b> times a day</span

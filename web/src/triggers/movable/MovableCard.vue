@@ -71,7 +71,6 @@ const senders = computed(() =>
         v-if="hours"
         :label="`${channel.name}: how much of each hour it looks elsewhere`"
         :ink="(hours.away ?? []).map((v) => 100 * v)"
-        tone="base"
         :say="(i) => `elsewhere for ${three(100 * (hours?.away?.[i] ?? 0))} % of it`"
       />
       <p v-if="hours" class="figures">

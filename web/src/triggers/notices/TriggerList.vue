@@ -115,6 +115,7 @@ p {
 }
 
 h2 {
+  font-size: var(--text);
   margin: 8px 10px 0;
   font-weight: 400;
 }

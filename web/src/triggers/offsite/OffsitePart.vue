@@ -100,14 +100,12 @@ const instead = (what: Offsite['copy']): Edit[] => [{ setOffsite: { offsite: { .
             label="What is copied, against the uplink"
             :ink="copy.kbps ?? []"
             :line="offsite.uplinkKbps < 8 * Math.max(...(copy.kbps ?? [0])) ? offsite.uplinkKbps : undefined"
-            tone="base"
             :say="(i) => `${kbps(copy?.kbps?.[i] ?? 0)} copied of ${kbps(offsite!.uplinkKbps)}`"
           />
           <HourRibbon
             v-if="backlog.some((v) => v > 1e-6)"
             label="What waits for the uplink, nine of ten weeks"
             :ink="backlog"
-            tone="alarm"
             :say="(i) => `${amount(backlog[i] ?? 0)} waits`"
           />
           <p class="figures">

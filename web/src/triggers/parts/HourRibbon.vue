@@ -12,7 +12,6 @@ const props = defineProps<{
   ink: number[]
   outline?: number[]
   quiet?: boolean[]
-  tone?: 'base' | 'motion' | 'alarm'
   line?: number // a level to hold it against
   say: (hour: number) => string
 }>()
@@ -58,7 +57,6 @@ const said = computed(() => {
   <div class="ribbon">
     <div
       class="week"
-      :class="tone ?? 'motion'"
       tabindex="0"
       role="img"
       :aria-label="`${label}. ${said || 'Arrows tell an hour.'}`"
@@ -87,7 +85,7 @@ const said = computed(() => {
 
 <style scoped>
 .week {
-  height: 46px;
+  height: clamp(46px, calc(6vh / var(--grow)), 96px);
   border-bottom: 1px solid var(--soft);
 }
 
@@ -97,20 +95,8 @@ svg {
   height: 100%;
 }
 
-.motion {
-  --tone: var(--motion);
-}
-
-.base {
-  --tone: var(--base);
-}
-
-.alarm {
-  --tone: var(--alarm);
-}
-
 .ink {
-  fill: var(--tone);
+  fill: color-mix(in srgb, var(--ink) 60%, transparent);
 }
 
 .outline,
