@@ -16,6 +16,7 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, p := quay(t)
+	p.tellsTouched()
 	// Every page that the program knows of, each of its parts by itself.
 	type place struct{ path, ready string }
 	pages := []place{{"/", "main li"}, {"/new", `[data-test="make-site"]`}}
@@ -79,6 +80,7 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		p.do(chromedp.Evaluate[chromedp.Void](string(axe)))
 		p.violations(page.path)
 		p.onOneScale(page.path)
+		p.jumped(page.path)
 		p.fillsLargeScreens(page.path)
 		if more := then[page.path]; more != nil {
 			more()

@@ -79,7 +79,7 @@ async function adopt(id: string) {
       @show="(id) => variants.show(id)"
       @adopt="adopt"
     />
-    <PlanGlance v-if="list.length < 2" class="alone" />
+    <PlanGlance v-if="list.length === 1" class="alone" />
     <YearsOver v-if="list.length > 1" class="years" :list="list" />
     <div v-if="first && second" class="panes">
       <DifferenceList :key="second.id" :first="first" :second="second" @carry="carry" />

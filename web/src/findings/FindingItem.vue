@@ -161,6 +161,11 @@ p {
   padding-top: 3px;
 }
 
+/* What a mend does is known later than the mend: in a narrow pane it has a line of its own. */
+.small .acts > :deep(.mending) {
+  flex-basis: 100%;
+}
+
 .acts:empty {
   display: none;
 }

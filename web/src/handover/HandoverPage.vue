@@ -11,5 +11,5 @@ const shown = { sheets: SheetsPart, papers: PapersPart, walk: WalkPart, devices:
 </script>
 
 <template>
-  <PartedPage page="handover" :shown="shown" :brief="['links']" />
+  <PartedPage page="handover" :shown="shown" />
 </template>

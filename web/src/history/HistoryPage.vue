@@ -137,7 +137,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
       </p>
     </div>
     <button v-if="more" type="button" @click="loadMore">Earlier changes</button>
-    <PlanGlance v-else-if="!previewed" />
+    <PlanGlance v-else-if="!previewed && revisions.length" />
   </section>
 </template>
 

@@ -138,7 +138,7 @@ function setAll() {
     <div class="body">
       <div class="left">
         <ChannelTable v-if="columns.length" ref="grid" :ids="ids" :columns="columns" @select="(s) => (selected = s)" />
-        <PlanGlance />
+        <PlanGlance v-if="columns.length" />
       </div>
       <ChannelPane :ids="selected" />
     </div>

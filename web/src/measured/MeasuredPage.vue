@@ -9,5 +9,5 @@ const shown = { against: AgainstPart, missed: MissedPart, right: RightPart }
 </script>
 
 <template>
-  <PartedPage page="measured" :shown="shown" :brief="['missed', 'right']" />
+  <PartedPage page="measured" :shown="shown" />
 </template>

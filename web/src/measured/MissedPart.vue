@@ -3,6 +3,7 @@ import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import { ask } from '../api/ask'
 import { api } from '../api/client'
 import type { LostEvent } from '../api/types'
@@ -135,13 +136,25 @@ async function look() {
       </p>
       <p class="soft">At the plan’s figures, corrected by what was found.</p>
     </section>
+    <PlanGlance class="plan" />
   </div>
 </template>
 
 <style scoped>
 .missed {
+  display: flex;
+  flex-direction: column;
   overflow: auto;
   padding: 12px 18px 30px;
+}
+
+/* What stands in the page stands as it is; the plan has the rest. */
+.missed > :not(.plan) {
+  flex: none;
+}
+
+.plan {
+  padding: 16px 0 0;
 }
 
 form {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import PlanGlance from '../glance/PlanGlance.vue'
 import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import { isPlanner } from '../api/session'
@@ -95,13 +96,29 @@ async function learn(learns: boolean) {
       <p v-else class="soft">No kind of scene that was begun from a template was found yet.</p>
       <p v-if="right.learns && enough.length">New sites begin with {{ count(enough.length, 'kind') }} of these.</p>
     </template>
+    <PlanGlance v-if="right" class="plan" />
   </div>
 </template>
 
 <style scoped>
 .right {
+  display: flex;
+  flex-direction: column;
   overflow: auto;
   padding: 12px 18px 30px;
+}
+
+/* What stands in the page stands as it is; the plan has the rest. */
+.right > :not(.plan) {
+  flex: none;
+}
+
+.right > table {
+  align-self: start;
+}
+
+.plan {
+  padding: 16px 0 0;
 }
 
 table {

@@ -98,17 +98,6 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
         data-field="number"
         @change="(n) => go({ number: n })"
       />
-      <button
-        v-for="o in data?.others ?? []"
-        :key="o.name"
-        type="button"
-        class="plain-button link"
-        :title="`The week of ${o.from}`"
-        data-test="other-week"
-        @click="go({ from: o.from, days: 7 })"
-      >
-        {{ o.name }}
-      </button>
       <button type="button" class="act" data-test="another" @click="another">Another week</button>
       <ElDropdown trigger="click" @command="save">
         <button type="button" class="act quiet" data-test="save-week">Save</button>
@@ -122,6 +111,17 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
           </ElDropdownMenu>
         </template>
       </ElDropdown>
+      <button
+        v-for="o in data?.others ?? []"
+        :key="o.name"
+        type="button"
+        class="plain-button link"
+        :title="`The week of ${o.from}`"
+        data-test="other-week"
+        @click="go({ from: o.from, days: 7 })"
+      >
+        {{ o.name }}
+      </button>
       <p v-if="sums && !failure" class="sums" data-test="sums">
         <b>{{ whole(sums.wanted) }}</b> wanted events: {{ whole(sums.full) }} kept in full, {{ whole(sums.low) }} low,
         <b :class="{ short: sums.missed }">{{ whole(sums.missed) }} missed</b>; {{ whole(sums.unwanted) }} unwanted

@@ -2,17 +2,12 @@
 import { computed, type Component } from 'vue'
 import { useRoute } from 'vue-router'
 
-import PlanGlance from '../glance/PlanGlance.vue'
 import { pages } from './pages'
 import NoPart from './NoPart.vue'
 import PartNav from './PartNav.vue'
 
 /** A page of several parts, of which the address names one; the first where it names none. */
-const props = defineProps<{
-  page: string
-  shown: Record<string, Component>
-  brief?: string[] // parts of little content, below which stands what the plan comes to
-}>()
+const props = defineProps<{ page: string; shown: Record<string, Component> }>()
 const route = useRoute()
 const here = computed(() => pages.find((p) => p.name === props.page)!)
 const first = computed(() => Object.keys(props.shown)[0]!)
@@ -25,7 +20,6 @@ const part = computed(() => String(route.params.part || first.value))
     <PartNav :page="page" :label="here.title" :parts="parts" :here="part" />
     <component :is="shown[part]" v-if="part in shown" class="part" />
     <NoPart v-else :part="part" :page="here.title" class="part" />
-    <PlanGlance v-if="brief?.includes(part)" />
   </div>
 </template>
 
@@ -39,9 +33,5 @@ const part = computed(() => String(route.params.part || first.value))
 .part {
   flex: 1 1 0;
   min-height: 0;
-}
-
-.part:has(+ .glance) {
-  flex: 0 1 auto;
 }
 </style>

@@ -129,6 +129,7 @@ const undoTitle = computed(() =>
   font-size: var(--heading);
   color: var(--base);
   text-decoration: none;
+  min-width: 82px; /* the name stands where pages begin */
 }
 
 .where {
@@ -136,7 +137,7 @@ const undoTitle = computed(() =>
   white-space: nowrap;
 }
 
-.bar > .brand:only-of-type {
+.bar:not(:has(.where)) > .brand {
   margin-right: auto;
 }
 

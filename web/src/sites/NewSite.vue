@@ -18,7 +18,7 @@ import { useOpening } from './useOpening'
 
 /** From an empty page to a first verdict: the few things that are known before the site was seen. */
 const { opening, draft, problems, making, isStale, size, setSize, setNames, addOthers, setRate, make } = useOpening()
-const { data: beginnings } = useAnswer(
+const { data: beginnings, failure } = useAnswer(
   () => true,
   () => api.GET('/api/beginnings'),
 )
@@ -38,7 +38,9 @@ const p = (member: string) => problems.value[member]
     <main>
       <h1>A new site</h1>
       <p class="soft">What is known now is enough. Everything can be changed later, camera by camera.</p>
-      <form class="columns" novalidate @submit.prevent>
+      <p v-if="failure" class="short" role="alert">{{ failure }}</p>
+      <p v-else-if="!beginnings" class="soft">Fetching what sites begin with…</p>
+      <form v-if="beginnings || failure" class="columns" novalidate @submit.prevent>
         <div>
           <fieldset class="sheet">
             <legend>1 · Where</legend>

@@ -60,7 +60,7 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
       <li v-for="f in errors" :key="f.id">{{ f.sentence }} {{ f.reason }}</li>
     </ul>
     <p v-if="problem" class="short" role="alert">{{ problem }}</p>
-    <p v-else-if="!v" class="soft">{{ marked ? 'Once what is marked is mended.' : 'Counting…' }}</p>
+    <p v-else-if="!v" class="soft counting">{{ marked ? 'Once what is marked is mended.' : 'Counting…' }}</p>
     <p class="acts">
       <button type="button" class="act" :disabled="making" data-test="make-site" @click="emit('make')">
         Create site
@@ -113,6 +113,11 @@ const events = computed(() => Number(three(props.draft?.assumed.eventsPerDay ?? 
 </template>
 
 <style scoped>
+/* As high as the figures that come in its place. */
+.counting {
+  min-height: 134px;
+}
+
 .verdict[aria-busy='true'] .days,
 .verdict[aria-busy='true'] .figures {
   opacity: 0.55;

@@ -56,7 +56,7 @@ onMounted(load)
       <div class="head">
         <h1>Sites</h1>
         <input
-          v-if="sites?.length"
+          v-if="sites?.length !== 0"
           :value="asked.text ?? ''"
           type="search"
           placeholder="Find a site, channel, address, finding"
@@ -77,7 +77,7 @@ onMounted(load)
           >
             {{ away ? 'Sites in work' : `${count(put, 'archived site')}` }}
           </button>
-          <RouterLink v-if="isPlanner && sites?.length" to="/figures" class="link" data-test="to-figures"
+          <RouterLink v-if="isPlanner && sites?.length !== 0" to="/figures" class="link" data-test="to-figures"
             >All added up</RouterLink
           >
           <FilePick

@@ -17,5 +17,5 @@ const shown = {
 </script>
 
 <template>
-  <PartedPage page="triggers" :shown="shown" :brief="['stills']" />
+  <PartedPage page="triggers" :shown="shown" />
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
+import PlanGlance from '../../glance/PlanGlance.vue'
 import { ask, useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
 import { me } from '../../api/session'
@@ -171,13 +172,25 @@ const copy = (text: string) =>
       </table>
     </template>
     <p v-else>The planners of this site make links for customers.</p>
+    <PlanGlance v-if="me && (!me.accounts || links || site.role !== 'planner')" class="plan" />
   </div>
 </template>
 
 <style scoped>
 .links {
+  display: flex;
+  flex-direction: column;
   overflow: auto;
   padding: 16px 24px;
+}
+
+/* What stands in the page stands as it is; the plan has the rest. */
+.links > :not(.plan) {
+  flex: none;
+}
+
+.plan {
+  padding: 0;
 }
 
 form {

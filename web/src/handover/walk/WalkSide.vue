@@ -83,6 +83,7 @@ p {
 
 .code {
   width: 168px;
+  height: 168px;
   image-rendering: pixelated;
   background: #fff;
   padding: 8px;

@@ -138,13 +138,6 @@ function done(id?: string) {
       </p>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
       <div class="remove">
-        <ChoiceField
-          v-if="names.length"
-          label="Replace with"
-          :value="instead"
-          :choices="others"
-          @change="(v) => (instead = v)"
-        />
         <button type="button" class="plain-button link short" data-test="remove-activity" @click="remove">
           Remove this activity
         </button>
@@ -152,6 +145,13 @@ function done(id?: string) {
           Duplicate
         </button>
         <span class="soft">{{ count(activity.blocks?.length ?? 0, 'time block') }}</span>
+        <ChoiceField
+          v-if="names.length"
+          label="Where it is removed, replace with"
+          :value="instead"
+          :choices="others"
+          @change="(v) => (instead = v)"
+        />
       </div>
     </section>
     <LogImport v-if="log" :file="log" :into="activity" @done="done" />

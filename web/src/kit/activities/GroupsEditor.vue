@@ -118,26 +118,40 @@ function set(part: Partial<NonNullable<Activity['groups']>>) {
         @change="(withinSeconds) => set({ withinSeconds })"
       />
     </div>
-    <template v-if="sample">
-      <svg
-        viewBox="0 0 3600 60"
-        preserveAspectRatio="none"
-        role="img"
-        :aria-label="`An hour as it may be: ${count(sample.events.length, 'event')}`"
-        data-test="sample"
-      >
-        <rect v-for="(e, i) in sample.events" :key="i" :x="e.start" y="8" :width="Math.max(4, e.seconds)" height="44" />
-      </svg>
-      <p class="soft">
-        {{ when }}, the busiest hour, as it may be: {{ count(sample.events.length, 'event') }}.
-        <button type="button" class="plain-button link" @click="seed++">Another</button>
-      </p>
-      <p v-if="otherwise" data-test="without-groups">{{ otherwise }}</p>
-    </template>
+    <div class="sampled">
+      <template v-if="sample">
+        <svg
+          viewBox="0 0 3600 60"
+          preserveAspectRatio="none"
+          role="img"
+          :aria-label="`An hour as it may be: ${count(sample.events.length, 'event')}`"
+          data-test="sample"
+        >
+          <rect
+            v-for="(e, i) in sample.events"
+            :key="i"
+            :x="e.start"
+            y="8"
+            :width="Math.max(4, e.seconds)"
+            height="44"
+          />
+        </svg>
+        <p class="soft">
+          {{ when }}, the busiest hour, as it may be: {{ count(sample.events.length, 'event') }}.
+          <button type="button" class="plain-button link" @click="seed++">Another</button>
+        </p>
+        <p v-if="otherwise" data-test="without-groups">{{ otherwise }}</p>
+      </template>
+    </div>
   </section>
 </template>
 
 <style scoped>
+/* As high before the sample as with it. */
+.sampled {
+  min-height: 88px;
+}
+
 .groups {
   margin: 10px 0;
 }

@@ -45,33 +45,35 @@ const say = (i: number) => {
   <article class="card" :data-card="message.id">
     <MessageForm :message="message" />
     <div>
-      <HourRibbon
-        v-if="hours"
-        :label="`${message.name}: what goes out, and what is held back in outline`"
-        :ink="hours.sent ?? []"
-        :outline="come"
-        :quiet="quiet"
-        :say="say"
-      />
-      <p v-if="figures" class="figures">
-        <span
-          ><b :class="{ short: figures.perDay > read }" data-test="per-day">{{ three(figures.perDay) }}</b> a day go
-          out</span
-        >
-        <span
-          ><b data-test="held-back">{{ three(figures.heldBackPerDay) }}</b> held back</span
-        >
-        <span v-if="figures.quietPerDay > 0.005"
-          ><b>{{ three(figures.quietPerDay) }}</b> outside its hours</span
-        >
-        <span
-          ><b>{{ three(figures.busiestPerHour) }}</b> in the busiest hour</span
-        >
-        <span
-          ><b>{{ three(figures.nightPerDay) }}</b> from 22:00 to 06:00</span
-        >
-        <span v-if="message.still">with a snapshot</span>
-      </p>
+      <div class="awaited">
+        <HourRibbon
+          v-if="hours"
+          :label="`${message.name}: what goes out, and what is held back in outline`"
+          :ink="hours.sent ?? []"
+          :outline="come"
+          :quiet="quiet"
+          :say="say"
+        />
+        <p v-if="figures" class="figures">
+          <span
+            ><b :class="{ short: figures.perDay > read }" data-test="per-day">{{ three(figures.perDay) }}</b> a day go
+            out</span
+          >
+          <span
+            ><b data-test="held-back">{{ three(figures.heldBackPerDay) }}</b> held back</span
+          >
+          <span v-if="figures.quietPerDay > 0.005"
+            ><b>{{ three(figures.quietPerDay) }}</b> outside its hours</span
+          >
+          <span
+            ><b>{{ three(figures.busiestPerHour) }}</b> in the busiest hour</span
+          >
+          <span
+            ><b>{{ three(figures.nightPerDay) }}</b> from 22:00 to 06:00</span
+          >
+          <span v-if="message.still">with a snapshot</span>
+        </p>
+      </div>
       <label class="turn">
         At most one every <b>{{ durationInWords(trying ?? message.atMostEverySeconds) }}</b>
         <input

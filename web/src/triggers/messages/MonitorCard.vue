@@ -22,24 +22,26 @@ const say = (i: number) => {
   <article class="card" :data-card="monitor.id">
     <MonitorForm :monitor="monitor" />
     <div>
-      <HourRibbon
-        v-if="hours"
-        :label="`${monitor.name}: how much of each hour it shows something`"
-        :ink="on"
-        :say="say"
-      />
-      <p v-if="figures" class="figures">
-        <span
-          ><b>{{ three(figures.perDay) }}</b> showings a day</span
-        >
-        <span
-          >in use for <b>{{ three(figures.onPercent) }} %</b> of the time,
-          <b>{{ three(figures.busiestOnPercent) }} %</b> of the busiest hour</span
-        >
-        <span
-          ><b>{{ three(figures.cutShortPercent) }} %</b> cut short by the next</span
-        >
-      </p>
+      <div class="awaited">
+        <HourRibbon
+          v-if="hours"
+          :label="`${monitor.name}: how much of each hour it shows something`"
+          :ink="on"
+          :say="say"
+        />
+        <p v-if="figures" class="figures">
+          <span
+            ><b>{{ three(figures.perDay) }}</b> showings a day</span
+          >
+          <span
+            >in use for <b>{{ three(figures.onPercent) }} %</b> of the time,
+            <b>{{ three(figures.busiestOnPercent) }} %</b> of the busiest hour</span
+          >
+          <span
+            ><b>{{ three(figures.cutShortPercent) }} %</b> cut short by the next</span
+          >
+        </p>
+      </div>
       <FindingsOf :at="`monitors[${index}]`" />
     </div>
   </article>

@@ -19,19 +19,21 @@ const say = (i: number) => `on for ${three(on.value[i] ?? 0)} % of it, ${three(h
   <article class="card" :data-card="output.id">
     <OutputForm :output="output" />
     <div>
-      <HourRibbon v-if="hours" :label="`${output.name}: how much of each hour it is on`" :ink="on" :say="say" />
-      <p v-if="figures" class="figures">
-        <span
-          ><b>{{ three(figures.perDay) }}</b> times a day</span
-        >
-        <span
-          >on for <b>{{ three(figures.onPercent) }} %</b> of the time</span
-        >
-        <span
-          ><b>{{ three(figures.nightPerDay) }}</b> times from 22:00 to 06:00,
-          <b>{{ three(figures.nightOnPercent) }} %</b> of it</span
-        >
-      </p>
+      <div class="awaited">
+        <HourRibbon v-if="hours" :label="`${output.name}: how much of each hour it is on`" :ink="on" :say="say" />
+        <p v-if="figures" class="figures">
+          <span
+            ><b>{{ three(figures.perDay) }}</b> times a day</span
+          >
+          <span
+            >on for <b>{{ three(figures.onPercent) }} %</b> of the time</span
+          >
+          <span
+            ><b>{{ three(figures.nightPerDay) }}</b> times from 22:00 to 06:00,
+            <b>{{ three(figures.nightOnPercent) }} %</b> of it</span
+          >
+        </p>
+      </div>
       <FindingsOf :at="`outputs[${index}]`" />
     </div>
   </article>

@@ -67,23 +67,25 @@ const senders = computed(() =>
       <p v-if="problem" class="short" role="alert">{{ problem }}</p>
     </div>
     <div>
-      <HourRibbon
-        v-if="hours"
-        :label="`${channel.name}: how much of each hour it looks elsewhere`"
-        :ink="(hours.away ?? []).map((v) => 100 * v)"
-        :say="(i) => `elsewhere for ${three(100 * (hours?.away?.[i] ?? 0))} % of it`"
-      />
-      <p v-if="hours" class="figures">
-        <span
-          >elsewhere for <b data-test="away">{{ three(away ?? 0) }} %</b> of the time</span
-        >
-        <span
-          >during <b>{{ three(hours.eventsPercent) }} %</b> of the wanted events at home</span
-        >
-        <span
-          ><b>{{ three(hours.missedPerDay) }}</b> a day missed for it, counted in the evidence</span
-        >
-      </p>
+      <div class="awaited">
+        <HourRibbon
+          v-if="hours"
+          :label="`${channel.name}: how much of each hour it looks elsewhere`"
+          :ink="(hours.away ?? []).map((v) => 100 * v)"
+          :say="(i) => `elsewhere for ${three(100 * (hours?.away?.[i] ?? 0))} % of it`"
+        />
+        <p v-if="hours" class="figures">
+          <span
+            >elsewhere for <b data-test="away">{{ three(away ?? 0) }} %</b> of the time</span
+          >
+          <span
+            >during <b>{{ three(hours.eventsPercent) }} %</b> of the wanted events at home</span
+          >
+          <span
+            ><b>{{ three(hours.missedPerDay) }}</b> a day missed for it, counted in the evidence</span
+          >
+        </p>
+      </div>
       <p v-for="s in senders" :key="s.by + s.to">
         <b>{{ s.by }}</b> sends it to <b>{{ s.to }}</b> for {{ s.seconds }} s
       </p>

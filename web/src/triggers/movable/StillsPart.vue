@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import PlanGlance from '../../glance/PlanGlance.vue'
 import { useSite } from '../../site/useSite'
 import ChoiceField from '../../ui/ChoiceField.vue'
 import FindingsOf from '../parts/FindingsOf.vue'
@@ -53,11 +54,26 @@ const start = (channel: string) =>
       />
     </section>
     <StillsTable :alerts="alerts" />
+    <PlanGlance v-if="alerts" class="plan" />
   </div>
 </template>
 
 <style scoped src="../parts/part.css"></style>
 <style scoped>
+.part {
+  display: flex;
+  flex-direction: column;
+}
+
+/* What stands in the page stands as it is; the plan has the rest. */
+.part > :not(.plan) {
+  flex: none;
+}
+
+.plan {
+  padding: 0;
+}
+
 .start {
   max-width: 320px;
   margin-top: 8px;

@@ -149,8 +149,14 @@ h3,
   font-size: inherit;
 }
 
-.sum .link {
-  margin-left: 8px;
+.sum {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+}
+
+.sum > .link {
+  margin-left: auto;
 }
 
 .start {

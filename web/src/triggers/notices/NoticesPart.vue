@@ -80,7 +80,9 @@ const findings = computed(() =>
       >
         <EmptyBoard v-if="!still.source.value" :picture="picture" :channel="channel.id" />
       </PictureBoard>
-      <CourseFlow v-if="seen" :course="seen.course" :channel="channel.id" :findings="mending" />
+      <div class="below">
+        <CourseFlow v-if="seen" :course="seen.course" :channel="channel.id" :findings="mending" />
+      </div>
       <p v-if="still.over.value" class="drop" aria-hidden="true">
         Drop it: it becomes the picture of {{ channel.name }}
       </p>
@@ -113,8 +115,10 @@ const findings = computed(() =>
   grid-row: 3;
 }
 
-.middle > :deep(.course) {
+/* As high before the course is worked out as with it. */
+.below {
   grid-row: 4;
+  min-height: 150px;
 }
 
 .middle {
