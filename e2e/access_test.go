@@ -54,7 +54,7 @@ func TestEveryPageIsAccessible(t *testing.T) {
 		"/sites/quay/triggers/offsite":  func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-safe="fuel"]`))) },
 		"/sites/quay/storage":           func() { p.do(chromedp.WaitReady(chromedp.CSS(`[data-lever]`))) },
 		"/sites/quay/findings":          func() { p.do(chromedp.WaitReady(chromedp.CSS(".finding"))) },
-		"/sites/quay/history":           func() { p.do(chromedp.WaitReady(chromedp.CSS(".history li"))) },
+		"/sites/quay/history":           func() { p.do(chromedp.WaitReady(chromedp.CSS(".history ol > li"))) },
 	}
 	// Further states of a page, looked at once more.
 	then := map[string]func(){

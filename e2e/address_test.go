@@ -37,8 +37,8 @@ func TestAnAddressForEverything(t *testing.T) {
 			p.click(`[data-test="next-missed"]`)
 		}, []string{"number=4", "show=missed", "event=", "moment="},
 			pressed(`[data-test="story"] [data-test="answer"]`), pressed(`[data-test="nothing-pointed"]`)},
-		{"/history", `.history li`, func() { p.click(`.history li [aria-pressed]`) }, []string{"revision=1"},
-			pressed(`.history li [aria-pressed="true"]`), `!document.querySelector('.history li [aria-pressed="true"]')`},
+		{"/history", `.history ol > li`, func() { p.click(`.history ol > li [aria-pressed]`) }, []string{"revision=1"},
+			pressed(`.history ol > li [aria-pressed="true"]`), `!document.querySelector('.history ol > li [aria-pressed="true"]')`},
 		{"/kit/activities", `[data-test="rate-curve"]`, func() {
 			eval[bool](p, `([...document.querySelectorAll('.entry')].find((e) => e.innerText.includes('Gulls')).click(), true)`)
 		}, []string{"activity=gulls"}, `document.querySelector('.entry.here').innerText.includes('Gulls')`,

@@ -13,7 +13,7 @@ func TestAPhoneIsForReading(t *testing.T) {
 	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 390, 844)
 	for path, ready := range map[string]string{
-		"/": "main li", "/sites/quay": gangwayA + " canvas", "/sites/quay/findings": ".finding", "/sites/quay/history": ".history li",
+		"/": "main li", "/sites/quay": gangwayA + " canvas", "/sites/quay/findings": ".finding", "/sites/quay/history": ".history ol > li",
 	} {
 		p.open(path, ready)
 		if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {

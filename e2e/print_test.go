@@ -57,7 +57,7 @@ func TestPagesArePrintedWhole(t *testing.T) {
 		{"/sites/depot/kit", `[data-row]`, 3, names},
 		{"/sites/depot/findings", `.finding`, 1, []string{"warnings"}},
 		{"/sites/depot/storage", `[data-test="levers"]`, 2, []string{"What would it take"}},
-		{"/sites/depot/history", `.history li`, 1, []string{"History"}},
+		{"/sites/depot/history", `.history ol > li`, 1, []string{"History"}},
 	} {
 		p.open(page.path, page.ready)
 		p.shows(verdict, "days")

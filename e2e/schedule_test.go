@@ -230,7 +230,7 @@ func TestHistoryIsLookedAtBeforeReturning(t *testing.T) {
 	p.click(`[data-duty="off"]`)
 	p.double(p.on("booth", 600))
 	p.revision(2)
-	p.open("/sites/quay/history", ".history li")
+	p.open("/sites/quay/history", ".history ol > li")
 	p.click(`[data-preview="1"]`)
 	p.shows(`[data-test="preview"]`, "Revision 1")
 	p.shows(`[data-test="preview"]`, "1 channel")

@@ -128,7 +128,7 @@ func TestScreenshots(t *testing.T) {
 	p.revision(4)
 	p.click(`[data-test="undo"]`)
 	p.revision(5)
-	p.open(week+"/history", `.history li`)
+	p.open(week+"/history", `.history ol > li`)
 	p.click(`[data-preview="1"]`)
 	p.until(`!!document.querySelector('[data-test="preview"] canvas')`)
 	p.shoot(dir, "history")

@@ -247,7 +247,7 @@ func TestPanelsChangeTheFigures(t *testing.T) {
 		head.Plan.Pool("array").Drives[0].Count != 5 {
 		t.Errorf("the plan holds %+v", c)
 	}
-	p.open("/sites/quay/history", ".history li")
+	p.open("/sites/quay/history", ".history ol > li")
 	p.shows(".history", "Array: 5 × 2 TB, RAID 5")
 	p.shows(".history", "Waiting room: 90 s after an event")
 	p.click(`[data-return="1"]`)

@@ -145,14 +145,13 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
 .history {
   display: flex;
   flex-direction: column;
-  align-items: start;
   height: 100%;
   overflow: auto;
   padding: 20px 28px;
 }
 
-.history > :is(.columns, .glance) {
-  align-self: stretch;
+.history > button {
+  align-self: start;
 }
 
 .history > .glance {
