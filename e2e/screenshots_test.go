@@ -70,6 +70,7 @@ func TestScreenshots(t *testing.T) {
 	onAPhone(p, dir)
 	p.open("/", `main li`)
 	p.shows(`[data-site="saltmarsh-tram-depot"]`, "days of 30")
+	p.until(`[...document.querySelectorAll('[data-test="sites-glance"] section')].filter((e) => e.querySelector('canvas')).length === 3`)
 	p.shoot(dir, "sites")
 	p.open("/new", `[data-test="make-site"]`)
 	p.shows(`[data-test="first-verdict"]`, "days")

@@ -39,7 +39,7 @@ const alike = computed(() => new Set(all.value.map((c) => kept(c.id))).size === 
     <p class="line head soft" aria-hidden="true">
       <span />
       <span ref="axis" class="days"
-        ><span v-for="d in dayNames" :key="d">{{ d.slice(0, 3) }}</span></span
+        ><span v-for="d in dayNames" :key="d">{{ d.slice(0, width < 230 ? 1 : 3) }}</span></span
       >
       <span class="number">a day</span>
       <span v-if="!alike" class="number">kept</span>
@@ -71,6 +71,7 @@ const alike = computed(() => new Set(all.value.map((c) => kept(c.id))).size === 
 
 <style scoped>
 .weeks {
+  container-type: inline-size;
   min-width: 0;
   overflow: hidden;
 }
@@ -93,6 +94,18 @@ ul {
 
 .alike .line {
   grid-template-columns: 132px minmax(0, 1fr) 64px;
+}
+
+/* In a narrow pane names and figures give way to the week. */
+@container (max-width: 440px) {
+  .line {
+    grid-template-columns: 92px minmax(0, 1fr) 56px 42px;
+    gap: 0 8px;
+  }
+
+  .alike .line {
+    grid-template-columns: 92px minmax(0, 1fr) 56px;
+  }
 }
 
 .head {

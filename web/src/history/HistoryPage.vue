@@ -53,7 +53,7 @@ const kinds = { made: '', edit: '', undo: 'Undone: ', redo: 'Done again: ' }
         v-model="words"
         type="search"
         aria-label="Changes that say"
-        placeholder="Channel, name, or other words"
+        placeholder="Channel, or words"
         maxlength="200"
         data-test="history-words"
       />

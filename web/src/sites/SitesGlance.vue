@@ -9,11 +9,11 @@ import SiteGlance from './SiteGlance.vue'
 const { sites } = defineProps<{ sites: SiteLine[] }>()
 const box = useTemplateRef('box')
 const { width, height } = useElementSize(box)
-const across = computed(() => Math.max(1, Math.min(sites.length, Math.floor(width.value / 480))))
+const across = computed(() => Math.max(1, Math.min(sites.length, Math.floor(width.value / 400))))
 const down = computed(() =>
   Math.max(0, Math.min(Math.ceil(sites.length / across.value), Math.floor(height.value / 230))),
 )
-const shown = computed(() => (width.value < 480 ? [] : sites.slice(0, across.value * down.value)))
+const shown = computed(() => (width.value < 400 ? [] : sites.slice(0, across.value * down.value)))
 const each = computed(() => (height.value - 16 * (down.value - 1)) / Math.max(1, down.value))
 </script>
 
