@@ -60,7 +60,8 @@ func (p *page) fillsLargeScreens(where string) {
 	for _, screen := range [][2]int64{{1920, 1080}, {2560, 1440}} {
 		p.do(chromedp.EmulateViewport(screen[0], screen[1]))
 		blank := p.largestBlank()
-		for begun := time.Now(); blank.Share > 1./3 && time.Since(begun) < patience; blank = p.largestBlank() { // what is still drawn is waited for
+		// What is still being drawn is waited for.
+		for begun := time.Now(); blank.Share > 1./3 && time.Since(begun) < patience; blank = p.largestBlank() {
 			eval[bool](p, `new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))`)
 		}
 		if blank.Share > 1./3 {
