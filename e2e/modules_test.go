@@ -24,7 +24,7 @@ var pure = map[string]string{
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
 	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "asText": "site/asText", "tiles": "rehearse/tiles",
-	"stream": "site/stream",
+	"stream": "site/stream", "blocks": "week/panes/blocks",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.
@@ -308,6 +308,14 @@ func TestPureModules(t *testing.T) {
 		})()`, `[1,2]`},
 		{`[429, 502, 503, 504, 500, 409].map(m.again.mayPass)`, `[true,true,true,true,false,false]`},
 		{`/^[0-9a-f]{32}$/.test(m.again.newKey()) && m.again.newKey() !== m.again.newKey()`, `true`},
+	})
+
+	holds(p, "a week by days", []row{
+		{`m.blocks.blocksOf([{ from: 0, duty: 'a' }, { from: 600, duty: 'b' }, { from: 1440, duty: 'a' }]).map((d) => [d.words, d.blocks.length, d.blocks[0].to].join())`,
+			`["Mon,2,600","Tue to Sun,1,1440"]`},
+		{`m.blocks.blocksOf([{ from: 0, duty: 'a' }]).map((d) => [d.words, ...d.days].join())`, `["Mon to Sun,mon,tue,wed,thu,fri,sat,sun"]`},
+		{`m.blocks.blocksOf([])`, `[{"days":["mon","tue","wed","thu","fri","sat","sun"],"words":"Mon to Sun","blocks":[]}]`},
+		{`m.blocks.blocksOf([{ from: 0, duty: 'a' }, { from: 9000, duty: 'b' }]).map((d) => d.words).join('; ')`, `"Mon to Sat; Sun"`},
 	})
 
 	// Another site is looked at just before a beat of the stream that does not have it.

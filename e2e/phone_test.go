@@ -4,6 +4,8 @@ import (
 	"os"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+
 	"wakefield.example/internal/demo"
 )
 
@@ -33,4 +35,29 @@ func TestAPhoneIsForReading(t *testing.T) {
 	if eval[bool](p, `document.querySelector('.pane').offsetWidth > 0`) {
 		t.Error("the pane takes the place of the week")
 	}
+	// Hours are chosen from a list, and typed.
+	p.choose("booth")
+	p.click(`[data-test="fold"]`)
+	p.click(`[data-tab="hours"]`)
+	p.pick(`[data-block="mon 00:00"]`, "Off")
+	p.revision(2)
+	p.shows(`[data-block="mon 00:00"]`, "Off")
+	p.do(chromedp.SendKeys(chromedp.CSS(`[data-test="hours"] [data-test="typed-hours"] input`), "Tue 7pm-9pm\r"))
+	p.revision(3)
+	p.shows(`[data-block="tue 19:00"]`, "19:00–21:00")
+	if duty := s.duty(t, "booth", 1440+20*60); duty == "off" {
+		t.Error("what was typed is not painted")
+	}
+	if duty := s.duty(t, "booth", 3*1440); duty != "off" {
+		t.Errorf("what was chosen for all alike days is %s on Thursday", duty)
+	}
+	if wide := eval[float64](p, `document.documentElement.scrollWidth`); wide > 390 {
+		t.Errorf("the list of hours is %v wide", wide)
+	}
+	// One change by itself is tried and made.
+	p.open("/sites/quay/storage", `[data-lever]`)
+	p.click(`[data-lever] [data-test="try"]`)
+	p.shows(`[data-test="tried"]`, "With it")
+	p.click(`[data-test="keep-lever"]`)
+	p.revision(4)
 }

@@ -19,6 +19,12 @@ func TestWhoElseIsHere(t *testing.T) {
 	tobias.shows(`[data-test="others"]`, "IM")
 	tobias.choose("gangway-a")
 	ines.shows(gangwayA+` [data-test="here"]`, "TF")
+	if eval[bool](ines, `(() => {
+		const [row, kept] = ['', ' .kept'].map((of) => document.querySelector('[data-channel="gangway-a"]' + of).getBoundingClientRect())
+		return kept.top < row.top || kept.bottom > row.bottom
+	})()`) {
+		t.Error("initials push the figures out of their row")
+	}
 	ines.until(`document.querySelector('[data-test="others"] li')?.title === 'Tobias Fenn: Week, Gangway A'`)
 	tobias.do(chromedp.Navigate(p.url + "/sites/pennywhistle-quay/storage"))
 	ines.until(`document.querySelector('[data-test="others"] li')?.title === 'Tobias Fenn: Storage'`)

@@ -41,7 +41,7 @@ export const useHand = defineStore('hand', () => {
   /** What the stroke or the act would change, as it was answered last, and the edits it was asked for. */
   const draft = shallowRef<Draft>()
   const draftOf = ref('')
-  const panel = ref<'channel' | 'events' | 'disk'>('channel')
+  const panel = ref<'channel' | 'hours' | 'events' | 'disk'>('channel')
   const brush = ref<Span>() // time selected on the tide
   const ink = useStorage<'rate' | 'disk'>('wakefield-ink', 'rate')
   let anchor = ''

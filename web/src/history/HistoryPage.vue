@@ -192,6 +192,17 @@ ol {
   grid-column: 2;
 }
 
+@media (max-width: 500px) {
+  .two li {
+    grid-template-columns: 20px minmax(0, 1fr) auto;
+    gap: 0 8px;
+  }
+
+  .two li > .soft:not(.number, time) {
+    grid-column: 2;
+  }
+}
+
 li.here {
   background: var(--selected);
 }

@@ -227,11 +227,12 @@ function select(id: string, event: MouseEvent) {
   }
 }
 
-/* A phone is for reading: no shelf to paint from. */
+/* On a phone hours are typed, and chosen from a list: no shelf to paint from. */
 @media (max-width: 500px) {
   .week {
     --channel-width: 150px;
 
+    position: relative;
     grid-template-columns: minmax(0, 1fr);
   }
 

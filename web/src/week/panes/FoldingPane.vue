@@ -1,14 +1,23 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
+import { useHand } from '../../hand/useHand'
 import SidePane from './SidePane.vue'
 
-/** The side pane: beside the week, folded away where the window is narrow, not there on a phone. */
+/** The side pane: beside the week, folded away where the window is narrow; on a phone it is of the channel selected. */
 const open = ref(false)
+const hand = useHand()
 </script>
 
 <template>
-  <button type="button" class="fold" :aria-expanded="open" data-test="fold" @click="open = !open">
+  <button
+    type="button"
+    class="fold"
+    :class="{ of: hand.selection.length }"
+    :aria-expanded="open"
+    data-test="fold"
+    @click="open = !open"
+  >
     {{ open ? 'Close details' : 'Details' }}
   </button>
   <SidePane class="side" :class="{ unfolded: open }" />
@@ -19,7 +28,7 @@ const open = ref(false)
   display: none;
 }
 
-@media (min-width: 501px) and (max-width: 1000px) {
+@media (max-width: 1000px) {
   .fold {
     position: absolute;
     z-index: 6;
@@ -49,10 +58,13 @@ const open = ref(false)
   }
 }
 
-/* A phone is for reading: no pane to change things in. */
 @media (max-width: 500px) {
-  aside.side {
+  .fold:not(.of, [aria-expanded='true']) {
     display: none;
+  }
+
+  aside.side.unfolded {
+    width: 100%;
   }
 }
 </style>

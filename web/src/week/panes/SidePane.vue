@@ -6,11 +6,13 @@ import ChannelPanel from './ChannelPanel.vue'
 import CloserLook from './CloserLook.vue'
 
 const StrokeInHand = later(() => import('./StrokeInHand.vue'))
+const HoursPanel = later(() => import('./HoursPanel.vue'))
 const DiskPanel = later(() => import('./DiskPanel.vue'))
 const EventsPanel = later(() => import('./EventsPanel.vue'))
 const hand = useHand()
 const panels = [
   ['channel', 'Channel'],
+  ['hours', 'Hours'],
   ['events', 'Activity'],
   ['disk', 'Disk'],
 ] as const
@@ -24,6 +26,7 @@ const panels = [
         <!-- stays mounted, so that a stroke need not wait for it -->
         <TabBar v-model="hand.panel" :tabs="panels" />
         <ChannelPanel v-if="hand.panel === 'channel'" />
+        <HoursPanel v-else-if="hand.panel === 'hours'" />
         <EventsPanel v-else-if="hand.panel === 'events'" />
         <DiskPanel v-else />
       </div>

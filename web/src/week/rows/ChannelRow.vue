@@ -108,7 +108,13 @@ const place = (s: Span) => placeIn(hand.view, s)
 </template>
 
 <style scoped>
+/* Over the end of the name, so that the row is as it was. */
 .present {
+  position: absolute;
+  right: 76px;
+  top: 50%;
+  transform: translateY(-50%);
+  background: var(--sheet);
   font-size: var(--axis);
   color: var(--soft);
   border: 1px solid var(--soft);
