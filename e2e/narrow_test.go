@@ -28,6 +28,33 @@ func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
 	}
 }
 
+// TestNothingScrollsTwiceAtTwoHundredPercent opens every page in the 640×400 pixels that 200 % leaves of 1280×800: nothing that is
+// scrolled lies in something that is scrolled too, and Week has its rows.
+func TestNothingScrollsTwiceAtTwoHundredPercent(t *testing.T) {
+	s, _ := quay(t)
+	p := browser(t, s, 640, 400)
+	for _, known := range knownPages(t) {
+		for _, part := range known.parts() {
+			path := known.at("/sites/quay", part)
+			p.open(path, `[data-page="`+known.Name+`"] h1`)
+			p.until(`!document.querySelector('.el-skeleton')`)
+			for _, twice := range eval[[]string](p, `(() => {
+				const scrolls = (e) => e.checkVisibility() && e.clientHeight > 0 && e.scrollHeight > e.clientHeight + 1 &&
+					['auto', 'scroll'].includes(getComputedStyle(e).overflowY)
+				const all = [...document.querySelectorAll('body *')].filter(scrolls)
+				return all.filter((e) => e.tagName !== 'TEXTAREA' && all.some((o) => o !== e && o.contains(e))).map((e) => e.tagName + '.' + e.className)
+			})()`) {
+				t.Errorf("%s: %s scrolls in what scrolls", path, twice)
+			}
+		}
+	}
+	p.open("/sites/quay", gangwayA+" canvas")
+	p.until(`(({ top, bottom }) => [...document.querySelectorAll('[data-channel]')].filter((e) => {
+		const row = e.getBoundingClientRect()
+		return row.top >= top - 1 && row.bottom <= bottom + 1
+	}).length >= 6)(document.querySelector('.rows').getBoundingClientRect())`)
+}
+
 // TestAPhoneHasAMenuOfTheBar finds on a phone what the bar has no room for.
 func TestAPhoneHasAMenuOfTheBar(t *testing.T) {
 	s, _ := quay(t)

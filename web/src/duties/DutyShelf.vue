@@ -212,4 +212,21 @@ kbd {
 .brush b {
   color: var(--base);
 }
+
+/* Where the window is low, what paints stands in one line with how. */
+@media (min-width: 501px) and (max-width: 1000px) and (max-height: 520px) {
+  .shelf {
+    display: flex;
+    gap: 10px;
+  }
+
+  .line,
+  .brush {
+    flex: 1 1 50%;
+    min-width: 0;
+    overflow-x: auto;
+    scrollbar-width: none;
+    padding-top: 0;
+  }
+}
 </style>

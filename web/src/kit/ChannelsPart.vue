@@ -230,6 +230,19 @@ function setAll() {
   }
 }
 
+/* Where the window is low its height is that of the table. */
+@media (min-width: 501px) and (max-height: 520px) {
+  .hint {
+    display: none;
+  }
+
+  .tools.tools {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+}
+
 /* A phone is for reading. */
 @media (max-width: 500px) {
   .body > :deep(.pane),

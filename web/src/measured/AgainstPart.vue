@@ -157,7 +157,8 @@ summary {
     overflow: auto;
   }
 
-  .main {
+  .main,
+  .side {
     overflow: visible;
   }
 }

@@ -7,12 +7,12 @@ import { me } from '../api/session'
 import { useSite } from '../site/useSite'
 import { useTheme } from '../theme/useTheme'
 
-/** The plan as a file, with or without its pictures; on a phone all else that the bar has no room for too. */
+/** The plan as a file, with or without its pictures; where the bar is short, all else too. */
 const emit = defineEmits<{ name: [] }>()
 const site = useSite()
 const router = useRouter()
 const { dark, toggle } = useTheme()
-const isPhone = useMediaQuery('(max-width: 500px)')
+const isPhone = useMediaQuery('(max-width: 500px), (max-width: 1000px) and (max-height: 520px)')
 const press = (key: string, more: object = {}) =>
   document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...more }))
 const acts = {

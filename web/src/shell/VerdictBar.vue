@@ -185,4 +185,14 @@ const missed = computed(() => {
 .figure:hover span {
   color: var(--ink);
 }
+
+@media (min-width: 501px) and (max-width: 1000px) and (max-height: 520px) {
+  .verdict {
+    padding: 2px 10px;
+  }
+
+  .figure b {
+    font-size: var(--heading);
+  }
+}
 </style>

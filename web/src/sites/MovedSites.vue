@@ -63,6 +63,14 @@ const off = (m: (typeof moved.value)[number]) =>
 </template>
 
 <style scoped>
+/* What goes on stands in the margin below, so that no line moves when it begins and ends. */
+[data-test='estimating'] {
+  position: fixed;
+  right: 16px;
+  bottom: 0;
+  font-size: var(--axis);
+}
+
 .moved {
   background: var(--band);
   border-radius: 6px;

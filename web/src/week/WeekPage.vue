@@ -142,7 +142,11 @@ function select(id: string, event: MouseEvent) {
         No channel is shown: {{ how.search ? `none is called “${how.search}”` : 'none has findings' }}.
         <button type="button" class="plain-button link" @click="how = plain">Show all</button>
       </p>
-      <TideChart :width="width" :height="windowHeight < 560 ? 46 : 88" :paint="painting.paint" />
+      <TideChart
+        :width="width"
+        :height="windowHeight < 450 ? 34 : windowHeight < 560 ? 46 : 88"
+        :paint="painting.paint"
+      />
     </div>
     <FoldingPane />
     <RowMenu v-if="menued" v-model="menu" @paint="painting.paint" />

@@ -159,8 +159,7 @@ watch([ties.causes, ties.targets], async () => {
 
 @media (max-width: 1000px) {
   .causes {
-    grid-template: auto auto 420px auto / minmax(0, 1fr) 60px minmax(0, 1fr);
-    overflow: auto;
+    grid-template: auto auto minmax(0, 3fr) minmax(0, 2fr) / minmax(0, 1fr) 60px minmax(0, 1fr);
   }
 
   .causes > :deep(.pane) {
@@ -172,6 +171,7 @@ watch([ties.causes, ties.targets], async () => {
 @media (max-width: 500px) {
   .causes {
     grid-template: auto auto 300px 300px auto / minmax(0, 1fr);
+    overflow: auto;
   }
 
   .causes > :deep(.strands),

@@ -115,10 +115,10 @@ const findings = computed(() =>
   grid-row: 3;
 }
 
-/* As high before the course is worked out as with it. */
+/* As high before the course is worked out as with it, whatever it says, so that the picture stays where one draws. */
 .below {
   grid-row: 4;
-  min-height: 150px;
+  min-height: 216px;
 }
 
 .middle {
@@ -150,27 +150,38 @@ ul {
   padding: 0;
 }
 
+/* List, picture and what is decided are scrolled each by itself. */
 @media (max-width: 1000px) {
   .triggers {
-    grid-template: auto auto / 170px minmax(0, 1fr);
-    overflow: auto;
+    grid-template: minmax(0, 2fr) minmax(0, 3fr) / 226px minmax(0, 1fr);
   }
 
-  .triggers > :deep(.list),
   .middle {
-    height: 470px;
+    grid-area: 1 / 2 / 3 / 3;
   }
 
   .pane {
-    grid-column: 1 / -1;
+    grid-area: 2 / 1;
     border-top: 1px solid var(--rule);
+  }
+
+  .middle {
+    grid-template-rows: auto auto minmax(200px, 1fr) auto;
+    overflow: auto;
   }
 }
 
 /* A phone is for reading. */
 @media (max-width: 500px) {
   .triggers {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template: auto auto / minmax(0, 1fr);
+    overflow: auto;
+  }
+
+  .middle {
+    grid-area: auto;
+    height: 470px;
+    overflow: visible;
   }
 
   .middle > :deep(.tools),

@@ -144,4 +144,14 @@ const ticks = computed(() =>
     font-size: inherit;
   }
 }
+
+@media (min-width: 501px) and (max-width: 1000px) and (max-height: 520px) {
+  .days {
+    height: 20px;
+  }
+
+  .hour {
+    display: none;
+  }
+}
 </style>

@@ -51,13 +51,6 @@ const until = (minute: number) => (minute % DAY ? moment(minute) : `${moment(min
 </template>
 
 <style scoped>
-@media (max-height: 559px) {
-  .soft,
-  dl {
-    display: none;
-  }
-}
-
 .legend {
   padding: 5px 10px 4px 12px;
   font-size: var(--second);
@@ -91,5 +84,13 @@ dd {
   margin-left: 4px;
   font-weight: 400;
   color: var(--base);
+}
+
+/* Where the window is low its height is that of the rows. */
+@media (max-height: 559px) {
+  .soft,
+  dl {
+    display: none;
+  }
 }
 </style>

@@ -139,9 +139,7 @@ const little = (v: number) => (v < 0.05 ? '0' : three(v))
 </template>
 
 <style scoped>
-/* As high before an answer as after most, so that the picture above stays where it is. */
 .course {
-  min-height: 190px;
   padding: 8px 0 0;
 }
 
