@@ -117,7 +117,7 @@ ol {
 
 @media (min-width: 1160px) {
   .site {
-    grid-template: auto minmax(0, 1fr) / repeat(3, minmax(0, 1fr));
+    grid-template: auto minmax(0, 1fr) / minmax(0, 420px) minmax(0, 1fr) minmax(0, 1fr);
     flex: 1 1 0;
   }
 
@@ -125,9 +125,13 @@ ol {
     grid-row: 1 / -1;
   }
 
+  [data-test='knowing'] {
+    grid-area: 1 / 3 / 3 / 4;
+  }
+
   .glance {
     display: block;
-    grid-area: 2 / 2 / 3 / -1;
+    grid-area: 2 / 2 / 3 / 3;
     align-self: stretch;
     padding: 0;
   }

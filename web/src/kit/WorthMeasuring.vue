@@ -37,6 +37,10 @@ const { data: found, failure } = useAnswer(
 <template>
   <section class="sheet" aria-label="Worth measuring" data-test="knowing">
     <h2><TermTip word="likely range">Worth measuring</TermTip></h2>
+    <p v-if="common" class="soft" data-test="common">
+      {{ common }} % of the doubt is common to the site: everything a little busier, or every stream a little larger,
+      than was thought. No single measurement removes that.
+    </p>
     <p v-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!found" class="soft">Trying what each measurement would tell…</p>
     <p v-else-if="!found.length" class="soft">
@@ -51,10 +55,6 @@ const { data: found, failure } = useAnswer(
         </li>
       </ol>
     </template>
-    <p v-if="common" class="soft" data-test="common">
-      {{ common }} % of the doubt is common to the site: everything a little busier, or every stream a little larger,
-      than was thought. No single measurement removes that.
-    </p>
   </section>
 </template>
 
