@@ -60,7 +60,9 @@ const meaning = {
       <section v-for="g in groups" :key="g.severity" class="group" :aria-label="g.name">
         <h2 :class="{ short: g.severity === 'error' }">
           {{ g.name }}
-          <span class="soft columns" aria-hidden="true"><i>days</i><i>missed a day</i><i>GB a day</i></span>
+          <span v-for="of in 2" :key="of" class="soft columns" aria-hidden="true"
+            ><i>days</i><i>missed a day</i><i>GB a day</i></span
+          >
         </h2>
         <FindingList :findings="g.list" :tried="tried" linked />
       </section>
@@ -128,6 +130,11 @@ const meaning = {
   font-style: normal;
 }
 
+/* There is one column of findings, or two. */
+.columns + .columns {
+  display: none;
+}
+
 @media (max-width: 500px) {
   .columns {
     grid-template-columns: repeat(3, 54px);
@@ -145,8 +152,20 @@ const meaning = {
     column-gap: 40px;
   }
 
+  .group h2 {
+    display: grid;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    column-gap: 40px;
+  }
+
   .columns {
-    display: none; /* each column of findings has its own figures; what they are of stands in their tips */
+    grid-area: 1 / 1;
+    justify-self: end;
+  }
+
+  .columns + .columns {
+    display: grid;
+    grid-area: 1 / 2;
   }
 }
 

@@ -174,16 +174,6 @@ const asVariant = () =>
   }
 }
 
-@media (min-width: 1700px) {
-  .found {
-    grid-template-columns: minmax(0, 10fr) minmax(0, 8fr) minmax(0, 12fr);
-  }
-
-  .levers {
-    grid-column: auto;
-  }
-}
-
 .found p:first-child {
   margin-top: 0;
 }
