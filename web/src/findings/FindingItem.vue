@@ -161,8 +161,16 @@ p {
   padding-top: 3px;
 }
 
-/* What a mend does is known later than the mend: in a narrow pane it has a line of its own. */
-.small .acts > :deep(.mending) {
+/* What a mend does is known later than the mend: it moves nothing at the end of its line, or has one of its own in a narrow pane. */
+.small .acts > .show {
+  margin-left: auto;
+}
+
+aside .small .acts > .show {
+  margin-left: 0;
+}
+
+aside .small .acts > :deep(.mending) {
   flex-basis: 100%;
 }
 

@@ -170,7 +170,7 @@ function choose(f: DeviceFound) {
 
 <style scoped>
 form {
-  max-width: 520px;
+  max-width: 380px;
 }
 
 h3 {

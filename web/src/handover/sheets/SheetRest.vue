@@ -40,6 +40,10 @@ const MOST = 3
   margin: 6px 0 12px;
 }
 
+.link {
+  margin-right: 8px;
+}
+
 p {
   margin: 2px 0;
   font-size: var(--second);
