@@ -2,17 +2,26 @@ package e2e
 
 import "testing"
 
+// onEveryPage opens every page of the quay and each of its parts, and does something once it is there.
+func (p *page) onEveryPage(do func(path string)) {
+	p.Helper()
+	for _, known := range knownPages(p) {
+		for _, part := range known.parts() {
+			path := known.at("/sites/quay", part)
+			p.open(path, `[data-page="`+known.Name+`"] h1`)
+			p.until(`!document.querySelector('.el-skeleton')`)
+			do(path)
+		}
+	}
+}
+
 // TestNothingIsCutAtFourHundredPercent opens every page in the 320 pixels that 400 % leaves of 1280: nothing stands beyond the window
 // but what is scrolled by itself (tables, tabs, the grid of channels).
 func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
 	s, _ := quay(t)
 	p := browser(t, s, 320, 640)
-	for _, known := range knownPages(t) {
-		for _, part := range known.parts() {
-			path := known.at("/sites/quay", part)
-			p.open(path, `[data-page="`+known.Name+`"] h1`)
-			p.until(`!document.querySelector('.el-skeleton')`)
-			for _, cut := range eval[[]string](p, `(() => {
+	p.onEveryPage(func(path string) {
+		for _, cut := range eval[[]string](p, `(() => {
 				const cut = []
 				if (document.documentElement.scrollWidth > innerWidth) cut.push('the page is ' + document.documentElement.scrollWidth + ' wide')
 				for (const e of document.querySelectorAll('main *')) {
@@ -22,10 +31,9 @@ func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
 				}
 				return cut.slice(0, 5)
 			})()`) {
-				t.Errorf("%s: %s", path, cut)
-			}
+			t.Errorf("%s: %s", path, cut)
 		}
-	}
+	})
 }
 
 // TestNothingScrollsTwiceAtTwoHundredPercent opens every page in the 640×400 pixels that 200 % leaves of 1280×800: nothing that is
@@ -33,21 +41,16 @@ func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
 func TestNothingScrollsTwiceAtTwoHundredPercent(t *testing.T) {
 	s, _ := quay(t)
 	p := browser(t, s, 640, 400)
-	for _, known := range knownPages(t) {
-		for _, part := range known.parts() {
-			path := known.at("/sites/quay", part)
-			p.open(path, `[data-page="`+known.Name+`"] h1`)
-			p.until(`!document.querySelector('.el-skeleton')`)
-			for _, twice := range eval[[]string](p, `(() => {
+	p.onEveryPage(func(path string) {
+		for _, twice := range eval[[]string](p, `(() => {
 				const scrolls = (e) => e.checkVisibility() && e.clientHeight > 0 && e.scrollHeight > e.clientHeight + 1 &&
 					['auto', 'scroll'].includes(getComputedStyle(e).overflowY)
 				const all = [...document.querySelectorAll('body *')].filter(scrolls)
 				return all.filter((e) => e.tagName !== 'TEXTAREA' && all.some((o) => o !== e && o.contains(e))).map((e) => e.tagName + '.' + e.className)
 			})()`) {
-				t.Errorf("%s: %s scrolls in what scrolls", path, twice)
-			}
+			t.Errorf("%s: %s scrolls in what scrolls", path, twice)
 		}
-	}
+	})
 	p.open("/sites/quay", gangwayA+" canvas")
 	p.until(`(({ top, bottom }) => [...document.querySelectorAll('[data-channel]')].filter((e) => {
 		const row = e.getBoundingClientRect()

@@ -16,7 +16,7 @@ type knownPage struct {
 }
 
 // knownPages reads the one list of the pages of a site.
-func knownPages(t *testing.T) (pages []knownPage) {
+func knownPages(t testing.TB) (pages []knownPage) {
 	t.Helper()
 	file, err := os.Open("../web/src/shell/pages.json")
 	if err != nil {

@@ -9,9 +9,9 @@ import (
 	"wakefield.example/internal/demo"
 )
 
-// TestAPhoneIsForReading looks at the week on a window 390 wide: nothing is cut off
-// sideways, and the days kept can be read.
-func TestAPhoneIsForReading(t *testing.T) {
+// TestAPhoneReadsAndDecides looks at the week on a window 390 wide: nothing is cut off sideways, the days kept can be read, a finger
+// that scrolls paints nothing, and hours are chosen and typed.
+func TestAPhoneReadsAndDecides(t *testing.T) {
 	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 390, 844)
 	for path, ready := range map[string]string{

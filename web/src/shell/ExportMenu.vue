@@ -12,7 +12,7 @@ const emit = defineEmits<{ name: [] }>()
 const site = useSite()
 const router = useRouter()
 const { dark, toggle } = useTheme()
-const isPhone = useMediaQuery('(max-width: 500px), (max-width: 1000px) and (max-height: 520px)')
+const isShort = useMediaQuery('(max-width: 500px), (max-width: 1000px) and (max-height: 520px)')
 const press = (key: string, more: object = {}) =>
   document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...more }))
 const acts = {
@@ -29,10 +29,10 @@ const acts = {
 
 <template>
   <ElDropdown trigger="click" placement="bottom-end" @command="(what: keyof typeof acts) => acts[what]()">
-    <button type="button" class="plain-button" data-test="export">{{ isPhone ? 'Menu' : 'Export plan' }}</button>
+    <button type="button" class="plain-button" data-test="export">{{ isShort ? 'Menu' : 'Export plan' }}</button>
     <template #dropdown>
       <ElDropdownMenu>
-        <template v-if="isPhone">
+        <template v-if="isShort">
           <ElDropdownItem disabled>{{
             site.state === 'saving' ? 'saving…' : `revision ${site.version}`
           }}</ElDropdownItem>
@@ -43,7 +43,7 @@ const acts = {
           <ElDropdownItem command="keys">Words and keys</ElDropdownItem>
           <ElDropdownItem command="history">History</ElDropdownItem>
         </template>
-        <ElDropdownItem command="file" :divided="isPhone">The plan file</ElDropdownItem>
+        <ElDropdownItem command="file" :divided="isShort">The plan file</ElDropdownItem>
         <ElDropdownItem command="zip">With its pictures</ElDropdownItem>
       </ElDropdownMenu>
     </template>
