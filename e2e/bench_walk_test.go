@@ -11,7 +11,6 @@ import (
 	"testing"
 
 	"github.com/chromedp/cdproto/emulation"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"wakefield.example/core/plan"
@@ -26,13 +25,10 @@ func BenchmarkTakeAlong(b *testing.B) {
 	var took, came []float64
 	for b.Loop() {
 		q := p.phone()
-		q.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-			_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `{
+		q.runsFirst(`{
 				const look = () => document.querySelector('.rows a') ? (window.listed = performance.now()) : requestAnimationFrame(look)
 				requestAnimationFrame(look)
-			}`})
-			return err
-		}))
+			}`)
 		q.open("/walk/"+s.id, `.rows a`)
 		q.until(`window.listed > 0`)
 		answer := eval[[]float64](q, `[window.listed, performance.getEntriesByType('resource').reduce((n, e) => n + e.transferSize, 0) / 1e6]`)

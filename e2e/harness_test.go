@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/input"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/storage"
 	"github.com/chromedp/chromedp"
 
@@ -117,13 +118,23 @@ func browser(t testing.TB, s *site, width, height int) *page {
 	return p
 }
 
-// begin opens the tab. The first action decides how long the tab lives, so it has
+// runsFirst has every page that is opened from now on run a script before any of its own.
+func (p *page) runsFirst(script string) {
+	p.Helper()
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+		return err
+	}))
+}
+
+// begin opens the tab, whose pages write times and numbers as Wakefield does, whatever language the browser has. The first action decides how long the tab lives, so it has
 // no time limit of its own.
 func (p *page) begin(width, height int) {
 	p.Helper()
 	if err := chromedp.Do(p.ctx, chromedp.EmulateViewport(int64(width), int64(height))); err != nil {
 		p.Fatal(err)
 	}
+	p.runsFirst(`try { localStorage['wakefield-habits'] ??= '24|0|\u202f.' } catch {}`)
 }
 
 // another opens a second browser window with nothing shared but the server.

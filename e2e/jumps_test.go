@@ -1,22 +1,13 @@
 package e2e
 
 import (
-	"context"
 	"strings"
-
-	cdppage "github.com/chromedp/cdproto/page"
-	"github.com/chromedp/chromedp"
 )
 
 // tellsTouched has every page that is opened from now on remember when it was first touched.
 func (p *page) tellsTouched() {
 	p.Helper()
-	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
-			Source: `for (const kind of ['pointerdown', 'keydown']) addEventListener(kind, () => (window.touched ??= performance.now()), true)`,
-		})
-		return err
-	}))
+	p.runsFirst(`for (const kind of ['pointerdown', 'keydown']) addEventListener(kind, () => (window.touched ??= performance.now()), true)`)
 }
 
 // jumped fails where something that could be seen moved by more than a line since the page was opened, before anybody touched it: what

@@ -24,7 +24,8 @@ var pure = map[string]string{
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
 	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "asText": "site/asText", "tiles": "rehearse/tiles",
-	"stream": "site/stream", "blocks": "week/panes/blocks",
+	"stream": "site/stream", "blocks": "week/panes/blocks", "write": "habits/write", "turn": "habits/turn", "now": "habits/now", "kept": "habits/kept",
+	"names": "habits/names", "dates": "time/dates",
 }
 
 // bundleScript bundles one module that has them all, as the page's are built.
@@ -181,7 +182,7 @@ func TestPureModules(t *testing.T) {
 		{`m.date.readDate('1/2/1969', 'en-GB')`, `{"why":"between 1970 and 2200"}`},
 		{`m.date.readDate('soon', 'en-GB')`, `{"why":"“soon” is not a date; write 2027-02-01, or day, month, year"}`},
 		{`m.date.readDate(m.date.writeDate('2027-02-01', 'hu-HU'), 'hu-HU')`, `{"value":"2027-02-01"}`},
-		{`m.date.dayAndMonth('2027-08-07')`, `"7 Aug"`},
+		{`m.dates.dayAndMonth('2027-08-07')`, `"7 Aug"`},
 	})
 
 	holds(p, "lengths of time", []row{

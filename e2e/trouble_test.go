@@ -11,7 +11,6 @@ import (
 	"testing"
 
 	"github.com/chromedp/cdproto/network"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -23,11 +22,7 @@ func TestTheSecondOfTwoIsToldAndNothingIsLost(t *testing.T) {
 	s, first := quay(t)
 	second := first.another()
 	// The second page hears nothing of changes, as when its stream is interrupted.
-	second.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
-			Source: `window.EventSource = class { addEventListener() {} close() {} }`})
-		return err
-	}))
+	second.runsFirst(`window.EventSource = class { addEventListener() {} close() {} }`)
 	second.open("/sites/quay", gangwayA+" canvas")
 	second.shows(verdict, "days")
 
@@ -233,11 +228,7 @@ func TestNothingComesFromOutside(t *testing.T) {
 	}); err != nil {
 		t.Fatal(err)
 	}
-	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{
-			Source: `window.refused = []; document.addEventListener('securitypolicyviolation', e => refused.push(e.violatedDirective + ' ' + e.blockedURI))`})
-		return err
-	}))
+	p.runsFirst(`window.refused = []; document.addEventListener('securitypolicyviolation', e => refused.push(e.violatedDirective + ' ' + e.blockedURI))`)
 	p.open("/sites/quay", gangwayA+" canvas")
 	p.shows(verdict, "days")
 	p.choose("waiting")

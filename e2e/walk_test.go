@@ -10,7 +10,6 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/network"
-	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"wakefield.example/core/edit"
@@ -255,15 +254,12 @@ func minuteOf(c *walktest.Camera, situation int) int {
 func TestThePhonesClockIsWrong(t *testing.T) {
 	s := serve(t, "quay", quayByMotion())
 	p := browser(t, s, 1280, 800).phone()
-	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: `{
+	p.runsFirst(`{
 			const real = Date.now
 			Date.now = () => real() - 3600e3
 			// The service worker has a clock of its own, which is right here, and would send too.
 			Object.defineProperty(ServiceWorkerRegistration.prototype, 'sync', { value: undefined })
-		}`})
-		return err
-	}))
+		}`)
 	p.open("/walk/quay#more", `main h2`)
 	p.shows("main", "s behind the server’s; times are corrected")
 	p.walks("gangway-a", "off", 0.6)

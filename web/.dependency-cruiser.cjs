@@ -1,6 +1,7 @@
 /* The rooms of src from the lowest up. A room imports from itself and from rooms below it; rooms on one line do not
    import each other. */
 const floors = [
+  ['habits'],
   ['api'],
   ['along'],
   ['time'],

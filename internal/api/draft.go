@@ -51,7 +51,7 @@ func draft(ctx context.Context, before entry, done *edit.Done) (*Draft, error) {
 		EvidenceChange:        next.Verdict.Evidence.Minus(before.site.Verdict.Evidence),
 		Pools:                 []DraftPool{},
 		Ribbons:               []Ribbon{},
-		Tide:                  tide(entry{head: &store.Head{Plan: done.Plan}, site: next}, week.Whole),
+		Tide:                  tide(entry{head: &store.Head{Plan: done.Plan}, site: next}, []week.Span{week.Whole}),
 	}
 	for _, then := range next.Pools {
 		for _, now := range before.site.Pools {

@@ -76,7 +76,7 @@ func state(e entry) State {
 	return State{
 		Version: e.head.Version, Mark: e.head.Mark, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
 		Pools: e.site.Pools, Recorders: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site),
-		Rails: rails(e.head.Plan), Tide: tide(e, week.Whole),
+		Rails: rails(e.head.Plan), Tide: tide(e, []week.Span{week.Whole}),
 	}
 }
 

@@ -20,19 +20,23 @@ func (s *service) tideOf(ctx context.Context, in *struct {
 	Body struct {
 		Channels []string    `json:"channels,omitempty" maxItems:"5000" doc:"Ids; absent for all"`
 		From     week.Minute `json:"from,omitempty" minimum:"0" maximum:"10080" doc:"The mean and the busiest half hour are those of the time from here"`
-		To       week.Minute `json:"to,omitempty" minimum:"0" maximum:"10080" doc:"to here; absent for the end of the week"`
+		To       week.Minute `json:"to,omitempty" minimum:"0" maximum:"10080" doc:"to here, in the next week where it lies before; absent for the end of the week"`
 	}
 }) (*body[Tide], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
 	}
-	within := week.Span{From: in.Body.From, To: in.Body.To}
-	if within.To == 0 {
-		within.To = week.Length
+	from, to := in.Body.From, in.Body.To
+	if to == 0 {
+		to = week.Length
 	}
-	if !within.Valid() {
-		return nil, huma.Error422UnprocessableEntity("The time ends before it begins.")
+	within := []week.Span{{From: from, To: to}}
+	if from == to {
+		return nil, huma.Error422UnprocessableEntity("The time ends as it begins.")
+	}
+	if to < from {
+		within = []week.Span{{From: from, To: week.Length}, {From: 0, To: to}}
 	}
 	return &body[Tide]{tide(e, within, in.Body.Channels...)}, nil
 }
@@ -49,24 +53,28 @@ type Tide struct {
 }
 
 // tide is what channels write together, all where none are named; its mean and its
-// busiest half hour are those within a span.
-func tide(e entry, within week.Span, channels ...string) Tide {
+// busiest half hour are those within spans.
+func tide(e entry, within []week.Span, channels ...string) Tide {
 	t := e.site.Tide(channels...)
 	out := Tide{}
-	sum := 0.0
+	sum, minutes := 0.0, week.Minute(0)
 	milli := func(f float64) float64 { return math.Round(f*1000) / 1000 }
 	for i, b := range t {
 		out.Base = append(out.Base, milli(b.Base.Mbps()))
 		out.Motion = append(out.Motion, milli(b.Motion.Mbps()))
 		out.Alarm = append(out.Alarm, milli(b.Alarm.Mbps()))
 		total := b.Total().Mbps()
-		part := max(0, min(b.Span.To, within.To)-max(b.Span.From, within.From))
+		var part week.Minute
+		for _, w := range within {
+			part += max(0, min(b.Span.To, w.To)-max(b.Span.From, w.From))
+		}
+		minutes += part
 		sum += total * float64(part)
 		if part > 0 && total > out.Busiest {
 			out.Busiest, out.BusiestAt = total, t[i].Span.From
 		}
 	}
-	out.Mean = sum / float64(within.Minutes())
+	out.Mean = sum / float64(minutes)
 	for _, r := range e.head.Plan.Recorders {
 		out.Intake += r.IngestMbps
 	}

@@ -1,9 +1,14 @@
 import createClient from 'openapi-fetch'
 
+import { HOUSE, kept } from '../habits/kept'
 import { author } from './author'
 import { signedOut } from './session'
 import type { paths } from './schema'
 import type { Problem } from './types'
+
+/** How the reader reads; nothing where that is how everything is written anyway. */
+const habits = () => (kept === HOUSE ? undefined : import('../habits/page'))
+habits()?.catch(() => undefined) // the first answer asks again
 
 /** The API, typed by the server's own description of it. */
 export const api = createClient<paths>({ baseUrl: '/' })
@@ -13,9 +18,10 @@ api.use({
     request.headers.set('Wakefield-Author', encodeURIComponent(author.value))
     return request
   },
-  onResponse({ response }) {
+  async onResponse({ response }) {
     const path = new URL(response.url).pathname
     if (response.status === 401 && !/^[/]api[/](sign-in|shared|invitation)/.test(path)) signedOut.value = true
+    return (await habits())?.heard(response)
   },
 })
 

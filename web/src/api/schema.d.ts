@@ -8351,7 +8351,7 @@ export interface components {
             from?: number;
             /**
              * Format: int64
-             * @description to here; absent for the end of the week
+             * @description to here, in the next week where it lies before; absent for the end of the week
              */
             to?: number;
         };

@@ -1,5 +1,5 @@
 import type { Compared } from '../api/types'
-import { dayAndMonth } from '../ui/date'
+import { dayAndMonth } from '../time/dates'
 import { change, changeGB, days, gigabytes, three } from '../ui/figures'
 
 /** A figure that variants are held against each other by. */

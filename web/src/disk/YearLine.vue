@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { YearFigures } from '../api/types'
 import { useSite } from '../site/useSite'
-import { dayAndMonth } from '../ui/date'
+import { dayAndMonth } from '../time/dates'
 import { three } from '../ui/figures'
 import YearChart from './YearChart.vue'
 

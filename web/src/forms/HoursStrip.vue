@@ -134,7 +134,7 @@ const place = (s: Span) => ({ left: `${(100 * s.from) / DAY}%`, width: `${(100 *
       </div>
     </div>
     <div class="scale soft" aria-hidden="true">
-      <span>0</span><span>6</span><span>12</span><span>18</span><span>24</span>
+      <span v-for="h in [0, 6, 12, 18, 24]" :key="h" data-hour>{{ h }}</span>
     </div>
     <span class="visually-hidden" aria-live="polite">{{ focused ? said : '' }}</span>
   </div>

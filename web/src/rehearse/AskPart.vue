@@ -2,6 +2,7 @@
 import { ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 
+import { asRead } from '../habits/now'
 import { useSite } from '../site/useSite'
 import { momentOf, secondsOf, tookInstead } from './clock'
 import { readTime } from '../time/clocktext'
@@ -19,7 +20,7 @@ const channel = ref('')
 const at = ref(36_000)
 const long = ref(0) // seconds of a stretch; 0 for a moment
 const day = ref(0)
-const time = ref('10:00')
+const time = ref(asRead('10:00'))
 const wrong = ref('')
 const took = ref('') // of a time that clocks leave out or show twice
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
@@ -52,8 +53,9 @@ watch(channel, (id) => emit('about', id), { immediate: true })
 const clock = /^([01]?\d|2[0-3])[:.]?([0-5]\d)(?:[:.]?([0-5]\d))?$/ // with seconds, where they are said
 /** Takes a day and a time of day as people type it. */
 function ask() {
-  const m = clock.exec(time.value.trim()) ?? clock.exec(readTime(time.value) ?? '')
-  wrong.value = m ? '' : 'A time is written as 08:00 or 08:00:30.'
+  const typed = time.value.trim()
+  const m = clock.exec(typed) ?? clock.exec((readTime(typed) ?? '') + (/^\d+:\d\d(:\d\d)/.exec(typed)?.[1] ?? ''))
+  wrong.value = m ? '' : asRead('A time is written as 08:00 or 08:00:30.')
   const d = r.data.value?.days[day.value]
   if (!m || !d) return
   const seconds = 3600 * Number(m[1]) + 60 * Number(m[2]) + Number(m[3] ?? 0)

@@ -1,4 +1,5 @@
 import type { Played, PlayedChannel } from '../api/types'
+import { asRead } from '../habits/now'
 import type { Palette } from '../theme/palette'
 import { clockOf, dayName, secondsOf } from './clock'
 import { drawName, drawRow, NAMES, ROW, STEPS, xOf, type Scale } from './drawTimeline'
@@ -85,6 +86,6 @@ function paintDays(c: CanvasRenderingContext2D, data: Played, s: Scale, p: Palet
     for (let at = Math.ceil(s.from / step) * step; at < s.to; at += step) {
       const x = xOf(s, at)
       c.fillRect(x, HEAD - 6, 1, 6)
-      c.fillText(clockOf(data, at).slice(0, step < 60 ? 8 : 5), x + 3, HEAD - 7)
+      c.fillText(asRead(clockOf(data, at).slice(0, step < 60 ? 8 : 5)), x + 3, HEAD - 7)
     }
 }

@@ -7,11 +7,13 @@ import { loadMe } from '../api/me'
 import { me, told } from '../api/session'
 import { count } from '../ui/figures'
 import { notice } from '../ui/notice'
+import { askHabits } from './askHabits'
 
 /** Who is signed in, and what is theirs. */
 const router = useRouter()
 
-async function act(command: 'account' | 'people' | 'audit' | 'out', lose = false) {
+async function act(command: 'account' | 'people' | 'audit' | 'habits' | 'out', lose = false) {
+  if (command === 'habits') return void askHabits()
   if (command !== 'out') return void router.push({ name: command })
   // What was taken along for a walk test goes with whoever took it; where something of it is not sent yet, it is asked.
   const { emptyHere, waitingHere } = await import('../along/store')
@@ -40,6 +42,7 @@ async function act(command: 'account' | 'people' | 'audit' | 'out', lose = false
         <ElDropdownItem command="account">Your account</ElDropdownItem>
         <ElDropdownItem v-if="me.planner" command="people">People</ElDropdownItem>
         <ElDropdownItem v-if="me.planner" command="audit">What happened</ElDropdownItem>
+        <ElDropdownItem command="habits">Times and numbers</ElDropdownItem>
         <ElDropdownItem command="out" divided data-test="sign-out">Sign out</ElDropdownItem>
       </ElDropdownMenu>
     </template>

@@ -6,7 +6,7 @@ import { choices, nameOf } from '../api/format'
 import { useFindings } from '../findings/useFindings'
 import { useEntered } from '../site/useEntered'
 import { useSite } from '../site/useSite'
-import { dayAndMonth } from '../ui/date'
+import { dayAndMonth } from '../time/dates'
 import { change, changeGB, count, daysInWords, gigabytes, three } from '../ui/figures'
 import { useHand } from '../hand/useHand'
 

@@ -3,12 +3,18 @@ import { ElButton, ElDialog } from 'element-plus'
 import { ref, useTemplateRef, watch } from 'vue'
 
 import { author } from '../api/author'
+import { askHabits } from './askHabits'
 
 /** Asks whoever is at the page for a name. */
 const naming = defineModel<boolean>({ required: true })
 const nameField = useTemplateRef('nameField')
 const name = ref('')
 watch(naming, (now) => now && (name.value = author.value), { immediate: true })
+
+function toHabits() {
+  naming.value = false
+  void askHabits()
+}
 
 function keepName() {
   if (name.value.trim()) author.value = name.value.trim()
@@ -31,6 +37,7 @@ function keepName() {
         />
       </form>
       <template #footer>
+        <button type="button" class="act quiet habits" data-test="habits" @click="toHabits">Times and numbers…</button>
         <ElButton @click="naming = false">Cancel</ElButton>
         <ElButton type="primary" data-test="keep-author" @click="keepName">Apply</ElButton>
       </template>
@@ -39,6 +46,10 @@ function keepName() {
 </template>
 
 <style scoped>
+.habits {
+  float: left;
+}
+
 .name {
   width: 100%;
   background: var(--sheet);

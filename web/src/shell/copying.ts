@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 
 import { useHand } from '../hand/useHand'
 import { useSite } from '../site/useSite'
-import { WEEK } from '../time/week'
+import { fromMonday, toShown, WEEK } from '../time/week'
 import { notice } from '../ui/notice'
 
 /** What of the page can be copied as cells: any table, and the verdict. */
@@ -69,10 +69,10 @@ export default defineComponent({
     function address(): string {
       const query = { ...route.query, variant: site.planId === site.adopted ? route.query.variant : site.planId }
       if (route.name === 'week') {
-        const { from, to } = hand.view
+        const { from, to } = fromMonday(hand.view)
         Object.assign(query, {
           channels: hand.selection.join() || undefined,
-          time: from === 0 && to === WEEK ? undefined : `${from}-${to}`,
+          time: hand.isWhole ? undefined : `${from}-${to}`,
         })
       }
       return location.origin + router.resolve({ name: String(route.name), params: route.params, query }).href
@@ -98,7 +98,10 @@ export default defineComponent({
         const [from, to] = String(route.query.time ?? '')
           .split('-')
           .map(Number)
-        if (to && from! >= 0 && to <= WEEK && from! < to) hand.look(from!, to)
+        if (to && from! >= 0 && from! < WEEK && to <= WEEK) {
+          const at = toShown(from!)
+          hand.look(at, at + ((to - from! + WEEK) % WEEK || WEEK))
+        }
       },
       { immediate: true },
     )

@@ -6,6 +6,7 @@ import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
 import { dayNames, WEEK } from '../time/week'
 import { useHand } from '../hand/useHand'
+import { askHabits } from './askHabits'
 import { pages as known } from './pages'
 import called from './synonyms.json'
 
@@ -147,6 +148,11 @@ export function useCommands(help: () => void) {
           ]
         : []),
       { name: 'Light or dark', run: toggle },
+      {
+        name: 'Times and numbers',
+        also: 'clock 12 24 hours am pm decimal comma thousands first day of the week sunday monday format locale settings',
+        run: () => void askHabits(),
+      },
       { name: 'Keys, gestures and words', also: 'help glossary shortcuts meaning', hint: '?', run: help },
     ].map((a) => ({ kind: 'act' as const, ...a }))
   })

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useSite } from '../site/useSite'
 import { useVariants } from '../site/useVariants'
-import { dayAndMonth } from '../ui/date'
+import { dayAndMonth } from '../time/dates'
 import { change, count, saves, three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import FrontierChart from './FrontierChart.vue'

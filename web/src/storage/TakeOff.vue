@@ -4,12 +4,14 @@ import { computed, ref, useId } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
+import { asRead } from '../habits/now'
 import { useSite } from '../site/useSite'
 import DateField from '../ui/DateField.vue'
 import { amount, count, days, three } from '../ui/figures'
 import NumberField from '../ui/NumberField.vue'
 import { notice } from '../ui/notice'
 import SwitchField from '../ui/SwitchField.vue'
+import { readTime } from '../time/clocktext'
 import { isoDate } from '../time/dates'
 
 /** Taking footage off: how much of it there is, how long that takes, and a sentence for who asked for it. */
@@ -20,16 +22,13 @@ const wanted = ref<string[]>([])
 const picked = computed(() => (wanted.value.length ? wanted.value : cameras.value.map((c) => c.id)))
 const date = (back: number) => isoDate(Date.now() - back * 86_400_000)
 const [fromDate, toDate] = [ref(date(1)), ref(date(1))]
-const [fromTime, toTime] = [ref('08:00'), ref('18:00')]
+const [fromTime, toTime] = [ref(asRead('08:00')), ref(asRead('18:00'))]
 const events = ref(false)
 const usb = ref(30) // MB a second of a stick
 const net = ref(100) // Mbit a second of the network
-const clock = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/
-const time = (text: string) => {
-  const m = clock.exec(text.trim())
-  return m ? `${m[1]!.padStart(2, '0')}:${m[2]}` : undefined
-}
-const wrong = computed(() => (!time(fromTime.value) || !time(toTime.value) ? 'A time is written as 08:00.' : ''))
+const wrong = computed(() =>
+  !readTime(fromTime.value) || !readTime(toTime.value) ? 'A time is written as 08:00.' : '',
+)
 const { data, failure } = useAnswer(
   () => [
     site.stamp,
@@ -48,8 +47,8 @@ const { data, failure } = useAnswer(
           params: site.here,
           body: {
             channels: picked.value,
-            from: `${fromDate.value}T${time(fromTime.value)}`,
-            to: `${toDate.value}T${time(toTime.value)}`,
+            from: `${fromDate.value}T${readTime(fromTime.value)}`,
+            to: `${toDate.value}T${readTime(toTime.value)}`,
             eventsOnly: events.value || undefined,
             usbMBps: usb.value,
             networkMbps: net.value,
@@ -77,7 +76,7 @@ const day = new Intl.DateTimeFormat('en-GB', {
   year: 'numeric',
   timeZone: 'UTC',
 })
-const say = (d: string, t: string) => `${day.format(Date.parse(d))}, ${time(t)}`
+const say = (d: string, t: string) => `${day.format(Date.parse(d))}, ${readTime(t)}`
 const sentence = computed(() => {
   const t = data.value
   if (!t) return ''
@@ -85,7 +84,7 @@ const sentence = computed(() => {
 })
 async function copy() {
   try {
-    await navigator.clipboard.writeText(sentence.value)
+    await navigator.clipboard.writeText(asRead(sentence.value))
     notice('Copied.', { seconds: 2 })
   } catch {
     notice('The browser does not let this page copy; select the sentence instead.', { error: true })

@@ -4,7 +4,7 @@ import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
-import { dayAndMonth } from '../ui/date'
+import { dayAndMonth } from '../time/dates'
 import { three } from '../ui/figures'
 
 export interface PoolMark {

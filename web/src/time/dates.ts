@@ -20,3 +20,8 @@ export const dateWords = (iso: string) => day.format(new Date(`${iso.slice(0, 10
 /** The date of a moment as 2026-11-29, by the reader's clocks or by those of a time zone. */
 export const isoDate = (at: string | number | Date, timeZone?: string) =>
   new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date(at))
+
+const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
+
+/** Writes a date of a year that is known, such as 7 Aug. */
+export const dayAndMonth = (date: string) => short.format(Date.parse(date))

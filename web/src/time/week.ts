@@ -1,15 +1,26 @@
 import type { Hours, Weekday } from '../api/types'
+import { first } from '../habits/kept'
 
-/** Minutes of the week, from Monday 00:00. */
+/** Minutes of the week as it is shown, from 00:00 of the day that the reader begins it with. */
 export const DAY = 1440
 export const WEEK = 7 * DAY
-export const weekdays: readonly Weekday[] = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun']
-export const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
+const shown = <T>(days: readonly T[]): readonly T[] => [...days.slice(first), ...days.slice(0, first)]
+export const weekdays = shown<Weekday>(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'])
+export const dayNames = shown(['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'])
 
 export interface Span {
   from: number
   to: number
 }
+
+/** A stretch of the shown week, counted from Monday as the server and addresses do: it may end before it begins. */
+export const fromMonday = ({ from, to }: Span): Span => ({
+  from: (from + first * DAY) % WEEK,
+  to: (to + first * DAY) % WEEK || WEEK,
+})
+
+/** The minute of the shown week of one that is counted from Monday on. */
+export const toShown = (minute: number) => (minute - first * DAY + WEEK) % WEEK
 
 /** Where a span lies in the part of the week that is shown, in percent of its width. */
 export function placeIn(view: Span, s: Span) {

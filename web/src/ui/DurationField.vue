@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 
 import { limitsOf } from '../api/format'
+import { asRead } from '../habits/now'
 import { durationInWords, readDuration } from './duration'
 import TextField from './TextField.vue'
 
@@ -10,7 +11,7 @@ const props = defineProps<{ label: string; value: number | undefined; member: st
 const emit = defineEmits<{ change: [seconds: number]; clear: [] }>()
 const text = ref('')
 const problem = ref('')
-const shown = computed(() => (props.value ? durationInWords(props.value) : ''))
+const shown = computed(() => (props.value ? asRead(durationInWords(props.value)) : ''))
 watch(
   shown,
   () => {
@@ -27,7 +28,7 @@ function read(typed: string) {
   const got = readDuration(typed, limits.minimum ?? 0, limits.maximum ?? Infinity, shown.value)
   problem.value = 'why' in got ? `${got.why}; unchanged: ${shown.value || props.none || 'empty'}` : ''
   if ('why' in got) return
-  text.value = durationInWords(got.value)
+  text.value = asRead(durationInWords(got.value))
   if (got.value !== props.value) emit('change', got.value)
 }
 </script>

@@ -4,6 +4,7 @@ import { ref, watch } from 'vue'
 import { ask, useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { Hours } from '../api/types'
+import { asRead } from '../habits/now'
 import TextField from './TextField.vue'
 
 /** Hours of the week as a person types them: "Mon-Fri 07:45-16:10". What cannot be read stays, with the reason. */
@@ -18,7 +19,7 @@ const { data: written } = useAnswer(
   () => (props.value?.length ? api.POST('/api/hours', { body: { blocks: props.value } }) : undefined),
 )
 watch(written, () => {
-  text.value = written.value?.text ?? ''
+  text.value = asRead(written.value?.text ?? '')
   problem.value = ''
 })
 
@@ -27,7 +28,7 @@ async function read(typed: string) {
   const told = await ask(api.POST('/api/hours', { body: { text: typed } }))
   problem.value = told.problem
   if (!told.data) return
-  text.value = told.data.text
+  text.value = asRead(told.data.text)
   if (JSON.stringify(told.data.blocks) !== JSON.stringify(props.value)) emit('change', told.data.blocks)
 }
 </script>

@@ -3,6 +3,7 @@ import { ElInput } from 'element-plus'
 import { computed, ref, useId, watch } from 'vue'
 
 import { limitsOf } from '../api/format'
+import { asRead } from '../habits/now'
 import { readNumber } from './number'
 
 /**
@@ -38,7 +39,7 @@ const limits = computed(() => {
   }
 })
 const isEmpty = computed(() => props.mixed || props.value == null || (props.none && !props.value))
-const shown = computed(() => (isEmpty.value ? '' : String(props.value)))
+const shown = computed(() => (isEmpty.value ? '' : asRead(String(props.value))))
 const text = ref(shown.value)
 const why = ref('')
 watch(shown, () => {
@@ -77,7 +78,7 @@ function nudge(by: number) {
   const read = readNumber(text.value || '0', { ...limits.value, whole: false }, props.unit)
   if ('why' in read) return
   const next = Math.max(limits.value.min, read.value + by * (props.step ?? 1))
-  text.value = String(Math.round(Math.min(limits.value.max ?? Infinity, next) * 1e6) / 1e6)
+  text.value = asRead(String(Math.round(Math.min(limits.value.max ?? Infinity, next) * 1e6) / 1e6))
 }
 
 function leave() {

@@ -45,8 +45,3 @@ export function writeDate(date: string, locale = navigator.language): string {
     Date.parse(date),
   )
 }
-
-const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
-
-/** Writes a date of a year that is known, such as 7 Aug. */
-export const dayAndMonth = (date: string) => short.format(Date.parse(date))

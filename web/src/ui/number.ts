@@ -1,4 +1,5 @@
 import { unitsOf } from '../api/format'
+import { habits } from '../habits/now'
 
 /** What was read of a text: a number, or why there is none. */
 export type ReadNumber = { value: number } | { why: string }
@@ -48,7 +49,8 @@ export function readNumber(text: string, { min, max, whole }: Limits = {}, unit 
   const taken = takeUnit(given, unit)
   if (!taken) return { why: `“${given}” is not ${unit ? `in ${unit}` : 'a number'}` }
   const written = taken.written.trim().toLowerCase()
-  if (either.test(written)) {
+  // Where a comma stands before decimals, and points between thousands, it means one.
+  if (either.test(written) && habits.point !== ',') {
     const ways = `write ${written.replace(',', '')} or ${written.replace(',', '.')}`
     return { why: `“${given}” can mean two numbers: ${ways}` }
   }

@@ -7,6 +7,7 @@ import type { DeviceAt } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { moment } from '../../time/dates'
 import ChoiceField from '../../ui/ChoiceField.vue'
+import { kbps } from '../../ui/figures'
 import { ago } from '../sheets/ago'
 import DeviceEars from './DeviceEars.vue'
 import DeviceStream from './DeviceStream.vue'
@@ -73,7 +74,7 @@ const forget = ref(false)
           <dt>{{ s.name }}</dt>
           <dd>
             {{ codecs[s.codec] ?? s.codec }} {{ s.width }} × {{ s.height }}, {{ s.fps }}/s<template v-if="s.limitKbps"
-              >, {{ s.constant ? '' : 'at most ' }}{{ s.limitKbps.toLocaleString('en') }} kbit/s</template
+              >, {{ s.constant ? '' : 'at most ' }}{{ kbps(s.limitKbps) }}</template
             >
           </dd>
         </template>

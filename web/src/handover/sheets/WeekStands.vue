@@ -3,16 +3,15 @@ import { computed } from 'vue'
 
 import type { Duty, Rail } from '../../api/types'
 import DutySwatch from '../../duties/DutySwatch.vue'
+import { clock, DAY, dayNames } from '../../time/week'
 
 /** A week as it stands at a recorder, a day below another, for comparing it with the recorder's screen. */
 const props = defineProps<{ rail: Rail; duties: Map<string, Duty>; words: Record<string, string> }>()
-const names = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
-const DAY = 1440
 const delivered: Duty = { id: '', name: 'As delivered: round the clock', base: { stream: 'main' } }
 const dutyOf = (id: string) => (id ? (props.duties.get(id) ?? { id, name: id }) : delivered)
 
 const days = computed(() =>
-  names.map((name, d) => {
+  dayNames.map((day, d) => {
     const [begin, end] = [d * DAY, (d + 1) * DAY]
     const runs = props.rail
       .map((step, i) => ({
@@ -21,15 +20,13 @@ const days = computed(() =>
         to: Math.min(props.rail[i + 1]?.from ?? 7 * DAY, end),
       }))
       .filter((r) => r.from < r.to)
-    return { name, runs: runs.map((r) => ({ ...r, percent: (100 * (r.to - r.from)) / DAY })) }
+    return { name: day.slice(0, 3), runs: runs.map((r) => ({ ...r, percent: (100 * (r.to - r.from)) / DAY })) }
   }),
 )
 const used = computed(() => [...new Map(props.rail.map((s) => [s.duty, dutyOf(s.duty)])).values()])
 const kind = (d: Duty) =>
   d.base && d.event ? 'both' : d.base ? 'base' : d.event?.on.includes('motion') ? 'motion' : d.event ? 'alarm' : 'off'
 const called = (d: Duty) => props.words[d.id] ?? d.name
-const clock = (minute: number) =>
-  `${String(Math.floor((minute % DAY) / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
 </script>
 
 <template>
@@ -39,18 +36,18 @@ const clock = (minute: number) =>
       <span
         class="bar"
         role="img"
-        :aria-label="`${day.name}: ${day.runs.map((r) => `from ${clock(r.from)} ${called(r.duty)}`).join(', ')}`"
+        :aria-label="`${day.name}: ${day.runs.map((r) => `from ${clock(r.from % DAY)} ${called(r.duty)}`).join(', ')}`"
         ><i
           v-for="(r, i) in day.runs"
           :key="i"
           :class="kind(r.duty)"
           :style="{ width: `${r.percent}%` }"
-          :title="`${clock(r.from)}–${r.to % DAY ? clock(r.to) : '24:00'} ${called(r.duty)}`"
+          :title="`${clock(r.from % DAY)}–${clock(r.to % DAY || DAY)} ${called(r.duty)}`"
       /></span>
     </div>
     <div class="day scale soft" aria-hidden="true">
       <span /><span class="hours"
-        ><i v-for="h in [0, 6, 12, 18, 24]" :key="h">{{ h }}</i></span
+        ><i v-for="h in [0, 6, 12, 18, 24]" :key="h" data-hour>{{ h }}</i></span
       >
     </div>
     <ul>

@@ -7,7 +7,7 @@ import type { Activity } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { change, count, three } from '../../ui/figures'
 import NumberField from '../../ui/NumberField.vue'
-import { clock, DAY, dayNames } from '../../time/week'
+import { moment, toShown } from '../../time/week'
 
 /** How many events come together, in words, with a picture of an hour and what it does to the days. */
 const props = defineProps<{ activity: Activity }>()
@@ -38,9 +38,7 @@ const { data: sample } = useAnswer(
   () => api.POST('/api/activities/sample', { params: { query: { seed: seed.value } }, body: props.activity }),
   { debounce: 150, keep: true },
 )
-const when = computed(
-  () => sample.value && `${dayNames[Math.floor(sample.value.from / DAY)]} ${clock(sample.value.from % DAY)}`,
-)
+const when = computed(() => sample.value && moment(toShown(sample.value.from)))
 
 /** What the site would be if the events came otherwise. */
 const { data: draft } = useAnswer(

@@ -2,19 +2,21 @@
 import { onMounted, ref, useId, useTemplateRef } from 'vue'
 
 import type { TableColumn } from '../../api/types'
+import { asRead } from '../../habits/now'
 
 /** The field in a cell. Enter and Tab keep, Ctrl+Enter keeps in all selected cells, Esc leaves it. */
 const props = defineProps<{ text: string; all: boolean; column: TableColumn }>()
 const emit = defineEmits<{ commit: [text: string, move: [number, number], everywhere: boolean]; leave: [] }>()
 const field = useTemplateRef('field')
-const text = ref(props.text)
+const before = props.column.numeric ? asRead(props.text) : props.text
+const typed = ref(before)
 const id = useId()
 let done = false
 
 function finish(move: [number, number], everywhere = false) {
   if (done) return
   done = true
-  emit('commit', text.value, move, everywhere)
+  emit('commit', typed.value === before ? props.text : typed.value, move, everywhere)
 }
 
 function key(event: KeyboardEvent) {
@@ -37,7 +39,7 @@ onMounted(() => {
 <template>
   <input
     ref="field"
-    v-model="text"
+    v-model="typed"
     class="editor"
     :aria-label="column.title"
     :list="column.choices?.length ? id : undefined"

@@ -2,106 +2,19 @@
 import { computed } from 'vue'
 
 import { useSite } from '../../site/useSite'
-import { gigabytes, kbps, three } from '../../ui/figures'
+import { later } from '../../ui/later'
 import TermTip from '../../ui/TermTip.vue'
-import { moment } from '../../time/week'
 import { useHand } from '../../hand/useHand'
 
+const AtPointer = later(() => import('./AtPointer.vue'))
 const site = useSite()
 const hand = useHand()
-
-const look = computed(() => {
-  const at = hand.pointer
-  const channel = at && site.channels.get(at.channel)
-  const ribbon = at && site.ribbons.get(at.channel)
-  if (!at || !channel || !ribbon) return undefined
-  const i = ribbon.ink.from.findLastIndex((m) => m <= at.minute)
-  const duty = site.duties.get(ribbon.rail.findLast((r) => r.from <= at.minute)?.duty ?? '')
-  const { base, motion, alarm, written } = ribbon.ink
-  return {
-    channel,
-    duty,
-    figures: site.figures.get(channel.id),
-    when: moment(at.minute),
-    written: written[i]! / 10,
-    base: base[i]!,
-    motion: motion[i]!,
-    alarm: alarm[i]!,
-  }
-})
-
-/** Where what is written at this moment comes from. */
-const why = computed(() => {
-  const l = look.value
-  if (!l) return ''
-  if (l.channel.noCamera) return 'There is no camera on this channel.'
-  const parts: string[] = []
-  if (l.base) parts.push(`${kbps(l.base)} because the base layer is on`)
-  if (l.motion) parts.push(`${kbps(l.motion)} for motion`)
-  if (l.alarm) parts.push(`${kbps(l.alarm)} for alarms`)
-  return parts.length ? `${parts.join(', ')}.` : idle(l)
-})
-
-/** Why nothing is expected to be written. */
-function idle({ duty, channel }: NonNullable<typeof look.value>): string {
-  if (!duty?.base && !duty?.event) return 'Nothing is written: the duty is off.'
-  if (duty.event?.on.includes('motion') && !channel.detection?.on)
-    return 'Nothing is written: the duty waits for motion, and detection is off.'
-  return duty.base ? 'Nothing is written: the camera has no such stream.' : 'Nothing is expected to happen then.'
-}
-
-/** What is kept around an event, to scale: before it, while it lasts, after it. */
-const around = computed(() => {
-  const c = look.value?.channel
-  const activity = site.plan?.activities?.find((a) => a.id === c?.activity)
-  if (!c || !look.value?.duty?.event || !activity) return undefined
-  const parts = { pre: c.preSeconds ?? 0, event: activity.meanSeconds, post: c.postSeconds ?? 0 }
-  const sum = parts.pre + parts.event + parts.post
-  const percent = (s: number) => `${(100 * s) / sum}%`
-  return {
-    ...parts,
-    activity,
-    widths: { pre: percent(parts.pre), event: percent(parts.event), post: percent(parts.post) },
-  }
-})
-const evidence = computed(() => look.value?.figures?.evidence)
+const at = computed(() => (hand.pointer && site.ribbons.has(hand.pointer.channel) ? hand.pointer : undefined))
 </script>
 
 <template>
   <section class="look" aria-label="Under the pointer" aria-live="polite">
-    <template v-if="look">
-      <h2>{{ look.channel.name }} · {{ look.when }}</h2>
-      <p>{{ look.duty?.name }}</p>
-      <dl v-if="!look.channel.noCamera">
-        <dt>written</dt>
-        <dd>{{ three(look.written) }} %</dd>
-        <dt>bitrate</dt>
-        <dd>{{ kbps(look.base + look.motion + look.alarm) }}</dd>
-        <dt>whole week</dt>
-        <dd>{{ gigabytes(look.figures?.gigabytesPerDay ?? 0) }} a day</dd>
-        <template v-if="evidence?.eventsPerDay"
-          ><dt>events a day</dt>
-          <dd>{{ three(evidence.eventsPerDay) }}</dd>
-          <dt>at full quality</dt>
-          <dd>{{ three(evidence.fullPercent) }} %</dd>
-          <dt>missed</dt>
-          <dd>{{ three(evidence.missedPercent) }} %</dd></template
-        >
-      </dl>
-      <div
-        v-if="around"
-        class="around"
-        role="img"
-        :aria-label="`Around an event: ${around.pre} s before, ${three(around.event)} s of event, ${around.post} s after`"
-      >
-        <span class="pre" :style="{ width: around.widths.pre }" /><span
-          class="event"
-          :style="{ width: around.widths.event }"
-        /><span class="post" :style="{ width: around.widths.post }" />
-        <small>{{ around.pre }} s · event {{ three(around.event) }} s · {{ around.post }} s</small>
-      </div>
-      <p class="soft">{{ why }}</p>
-    </template>
+    <AtPointer v-if="at" :at="at" />
     <p v-else class="soft">
       Point at a ribbon for a closer look. Its <TermTip word="ink" /> is what the channel writes: the area is the disk.
     </p>
@@ -115,44 +28,7 @@ const evidence = computed(() => look.value?.figures?.evidence)
   border-top: 1px solid var(--rule);
 }
 
-.around {
-  display: flex;
-  flex-wrap: wrap;
-  margin: 4px 0;
-}
-
-.around span {
-  height: 7px;
-  border: 1px solid var(--motion);
-}
-
-.around .event {
-  background: var(--motion);
-}
-
-.around small {
-  width: 100%;
-  font-size: var(--axis);
-  color: var(--soft);
-}
-
 p {
   margin: 2px 0 6px;
-}
-
-dl {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 1px 8px;
-  margin: 0 0 6px;
-}
-
-dt {
-  color: var(--soft);
-}
-
-dd {
-  margin: 0;
-  text-align: right;
 }
 </style>

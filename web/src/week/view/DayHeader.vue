@@ -76,7 +76,7 @@ const ticks = computed(() =>
     >
       whole week
     </button>
-    <span v-for="t in ticks" :key="t.minute" class="hour" aria-hidden="true" :style="{ left: t.left }">{{
+    <span v-for="t in ticks" :key="t.minute" class="hour" data-hour aria-hidden="true" :style="{ left: t.left }">{{
       t.text
     }}</span>
   </div>

@@ -2,6 +2,7 @@
 import { ElDropdown, ElDropdownItem, ElDropdownMenu } from 'element-plus'
 import { computed } from 'vue'
 
+import { isWeekend } from '../../forms/daysMeant'
 import { useSite } from '../../site/useSite'
 import { count } from '../../ui/figures'
 import { DAY, dayNames, weekdays, type Span } from '../../time/week'
@@ -25,7 +26,7 @@ const rest = computed(() => [0, 1, 2, 3, 4, 5, 6].filter((d) => d !== props.day)
 const onto = (days: number[]) => copy.day(channels.value, props.day, days, 'Click to copy.')
 const consider = (days: number[]) => copy.consider(onto(days))
 const leave = (open: boolean) => open || copy.consider(undefined)
-const working = computed(() => rest.value.filter((d) => d < 5))
+const working = computed(() => rest.value.filter((d) => !isWeekend(d)))
 
 function act(command: 'closer' | 'paint' | 'take' | number[]) {
   if (command === 'closer') hand.day = hand.day === undefined ? props.day : undefined
@@ -58,7 +59,7 @@ function act(command: 'closer' | 'paint' | 'take' | number[]) {
           <ElDropdownItem command="paint">Paint all day: {{ duty }}</ElDropdownItem>
           <ElDropdownItem command="take">Copy it; Ctrl+V puts it where the cursor is</ElDropdownItem>
           <ElDropdownItem :command="working" divided @mouseenter="consider(working)" @focus="consider(working)"
-            >Copy onto {{ day < 5 ? 'the other working days' : 'Monday to Friday' }}</ElDropdownItem
+            >Copy onto {{ !isWeekend(day) ? 'the other working days' : 'Monday to Friday' }}</ElDropdownItem
           >
           <ElDropdownItem :command="rest" @mouseenter="consider(rest)" @focus="consider(rest)"
             >Copy onto every day</ElDropdownItem

@@ -9,7 +9,7 @@ import { count, three } from '../../ui/figures'
 import { prepare } from '../../drawing/drawRibbon'
 import { drawTide } from '../../drawing/drawTide'
 import { palette } from '../../theme/palette'
-import { dayOf, placeIn, WEEK, type Span } from '../../time/week'
+import { dayOf, fromMonday, placeIn, WEEK, type Span } from '../../time/week'
 import { useHand } from '../../hand/useHand'
 import TideLegend from './TideLegend.vue'
 
@@ -25,7 +25,7 @@ const { data: asked } = useAnswer(
   () => [chosen.value, hand.brush, site.stamp],
   () => {
     if (!chosen.value.length && !hand.brush) return undefined
-    const body = { ...(chosen.value.length && { channels: chosen.value }), ...hand.brush }
+    const body = { ...(chosen.value.length && { channels: chosen.value }), ...(hand.brush && fromMonday(hand.brush)) }
     return api.POST('/api/plans/{id}/tide', { params: site.here, body })
   },
   { debounce: 40, keep: true },
