@@ -30,8 +30,21 @@ func TestAnAddressForEverything(t *testing.T) {
 		{"/storage", `[data-lever]`, func() {
 			p.number(`main`, "target", "45")
 			p.click(`main .el-switch`)
+			p.pick(`[data-choice="Held against"]`, "at its worst hour")
+			p.number(`main`, "drives", "2")
+			p.number(`main`, "money", "500")
 			p.click(`[data-tab="pools"]`)
-		}, []string{"days=45", "frames=yes", "tab=pools"}, `!!document.querySelector('.is-active [data-tab="pools"]')`, ""},
+		}, []string{"days=45", "frames=yes", "by=hour", "drives=2", "money=500", "tab=pools"},
+			`!!document.querySelector('.is-active [data-tab="pools"]')`, ""},
+		{"", gangwayA + " canvas", func() {
+			p.click(`[data-tab="disk"]`)
+			p.click(gangwayA + ` .name`)
+			p.keys("+")
+		}, []string{"channels=gangway-a", "pane=disk", "time="}, `document.querySelector('` + gangwayA + `').ariaSelected === 'true' &&
+			!!document.querySelector('[data-test="whole-week"]') && !!document.querySelector('.is-active [data-tab="disk"]')`,
+			`!document.querySelector('[data-test="whole-week"]')`},
+		{"/kit/kinds", `[data-kind]`, func() { p.click(`[data-kind]:nth-of-type(2)`) }, []string{"kind="},
+			pressed(`[data-kind]:nth-of-type(2)[aria-pressed="true"]`), pressed(`[data-kind]:nth-of-type(1)[aria-pressed="true"]`)},
 		{"/rehearse?from=2026-12-07&number=4", `[data-test="first-missed"]`, func() {
 			p.click(`[data-way="missed"]`)
 			p.click(`[data-test="next-missed"]`)
@@ -75,7 +88,8 @@ func TestAnAddressForEverything(t *testing.T) {
 
 	// An address of what is not there says so.
 	for _, path := range []string{"/kit/activities?activity=nobody", "/kit/kinds?kind=nobody", "/triggers?channel=nobody",
-		"/triggers?thing=area%20nobody"} {
+		"/triggers?thing=area%20nobody", "/measured?about=nobody", "/handover/devices?device=nobody", "/handover/walk?about=nobody",
+		"/kit/from?from=nobody"} {
 		p.open("/sites/quay"+path, "h1")
 		p.shows(".el-message", "nobody”. Shown is what there is.")
 	}

@@ -31,7 +31,8 @@ func TestHabits(t *testing.T) {
 			`"0.6.0, 10.0.0.7, 127.0.0.1:8460, H.264, plan-2.5.json, v1.5"`},
 		{`m.write.written('00:1a:2b:14:05:09', ` + american + `)`, `"00:1a:2b:14:05:09"`},
 		{`m.write.written('1500, 16:9 and 4', ` + german + `)`, `"1500, 16:9 and 4"`},
-		{`m.write.written('“Gate 2.5” keeps 2.5 d', ` + german + `, m.write.namesIn(['Gate 2.5', 'Gate 2.5 (left)']))`, `"“Gate 2.5” keeps 2,5 d"`},
+		{`m.write.written('“Gate 2.5” keeps 2.5 d', ` + german + `, m.write.namesIn(['Gate 2.5', 'Gate 2.5 (left)']))`,
+			`"“Gate 2.5” keeps 2,5 d"`},
 		{`[0, 6, 12, 18, 24].map(m.write.hourWritten).join()`, `"12a,6a,12p,6p,12a"`},
 	})
 	holds(p, "habits of browsers", []row{

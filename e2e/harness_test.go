@@ -122,13 +122,14 @@ func browser(t testing.TB, s *site, width, height int) *page {
 func (p *page) runsFirst(script string) {
 	p.Helper()
 	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
-		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+		_, err := chromedp.Call(ctx, cdppage.AddScriptToEvaluateOnNewDocument,
+			cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: script})
 		return err
 	}))
 }
 
-// begin opens the tab, whose pages write times and numbers as Wakefield does, whatever language the browser has. The first action decides how long the tab lives, so it has
-// no time limit of its own.
+// begin opens the tab, whose pages write times and numbers as Wakefield does, whatever language the browser has.
+// The first action decides how long the tab lives, so it has no time limit of its own.
 func (p *page) begin(width, height int) {
 	p.Helper()
 	if err := chromedp.Do(p.ctx, chromedp.EmulateViewport(int64(width), int64(height))); err != nil {

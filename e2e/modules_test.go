@@ -24,7 +24,8 @@ var pure = map[string]string{
 	"format": "api/format", "again": "api/again", "ask": "api/ask", "rows": "rehearse/rows",
 	"knee": "storage/knee", "rowsOfWeek": "week/rows/rows", "compared": "compare/figures", "shapes": "triggers/notices/course/useShapes",
 	"judge": "walk/judge", "moment": "walk/moment", "folding": "rehearse/folding", "asText": "site/asText", "tiles": "rehearse/tiles",
-	"stream": "site/stream", "blocks": "week/panes/blocks", "write": "habits/write", "turn": "habits/turn", "now": "habits/now", "kept": "habits/kept",
+	"stream": "site/stream", "blocks": "week/panes/blocks",
+	"write": "habits/write", "turn": "habits/turn", "now": "habits/now", "kept": "habits/kept",
 	"names": "habits/names", "dates": "time/dates",
 }
 

@@ -1,9 +1,9 @@
-import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, ref } from 'vue'
 
 import { useAnswer } from '../api/ask'
 import { api } from '../api/client'
 import type { FoundFigure } from '../api/types'
+import { useInAddress, useNamed } from '../site/useInAddress'
 import { useSite } from '../site/useSite'
 import { useGoing } from '../api/going'
 
@@ -13,8 +13,6 @@ export const keyOf = (f: FoundFigure) => `${f.kind}.${f.id}.${f.channels[0] ?? '
 /** What was found at the site, held against the plan as it stands, and which figure is in hand. */
 export function useMeasured() {
   const site = useSite()
-  const route = useRoute()
-  const router = useRouter()
   const {
     data: found,
     failure,
@@ -28,10 +26,12 @@ export function useMeasured() {
   const figures = computed(() => found.value?.result?.figures ?? [])
   const differ = computed(() => figures.value.filter((f) => f.moreThanChance))
   const asPlanned = computed(() => figures.value.filter((f) => !f.moreThanChance))
-  const about = computed(() => String(route.query.about ?? ''))
+  const about = ref('')
+  useInAddress('about', about, true)
+  useNamed('something measured', about, () => found.value && figures.value.some((f) => keyOf(f) === about.value))
   const inHand = computed(
     () => figures.value.find((f) => keyOf(f) === about.value) ?? differ.value.find((f) => f.hours?.length),
   )
-  const show = (f: FoundFigure) => void router.replace({ query: { ...route.query, about: keyOf(f) } })
+  const show = (f: FoundFigure) => (about.value = keyOf(f))
   return { found, failure, asking, differ, asPlanned, inHand, show }
 }

@@ -1,6 +1,7 @@
 import { computed, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 
+import { usePut } from '../site/useInAddress'
 import { useSite } from '../site/useSite'
 
 const pad = (n: number) => String(n).padStart(2, '0')
@@ -19,7 +20,7 @@ const lastPlayed = new Map<string, { from: string; days: number; number: number 
 export function useDays() {
   const site = useSite()
   const route = useRoute()
-  const router = useRouter()
+  const put = usePut()
   const last = lastPlayed.get(site.planId)
   const from = computed(() => String(route.query.from ?? last?.from ?? nextMonday()))
   const days = computed(() => Number(route.query.days ?? last?.days ?? 7) || 7)
@@ -29,10 +30,9 @@ export function useDays() {
     () => lastPlayed.set(site.planId, { from: from.value, days: days.value, number: number.value }),
     { immediate: true },
   )
+  const texts = (change: object) => Object.fromEntries(Object.entries(change).map(([key, v]) => [key, String(v)]))
   const go = (change: { from?: string; days?: number; number?: number }) =>
-    router.replace({
-      query: { ...route.query, from: from.value, days: days.value, number: number.value, ...change },
-    })
+    put({ from: from.value, days: String(days.value), number: String(number.value), ...texts(change) })
   const another = () => go({ number: number.value + 1 })
   const query = computed(() => ({ from: from.value, days: days.value, number: number.value }))
   return { from, days, number, query, go, another }

@@ -1,10 +1,8 @@
 import { useEventListener } from '@vueuse/core'
-import { defineComponent, watch } from 'vue'
+import { defineComponent } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { useHand } from '../hand/useHand'
 import { useSite } from '../site/useSite'
-import { fromMonday, toShown, WEEK } from '../time/week'
 import { notice } from '../ui/notice'
 
 /** What of the page can be copied as cells: any table, and the verdict. */
@@ -39,12 +37,11 @@ export function putCells(into: DataTransfer, rows: string[][]) {
 
 /**
  * Ctrl+C with nothing marked copies the table that was pointed at last, or the verdict, as cells; Alt+Shift+L the
- * address of what is open, with the channels that are selected and the time in view, which the address brings back.
+ * address of what is open.
  */
 export default defineComponent({
   setup() {
     const site = useSite()
-    const hand = useHand()
     const route = useRoute()
     const router = useRouter()
     let pointed: Element | null | undefined
@@ -65,16 +62,9 @@ export default defineComponent({
       notice(what)
     })
 
-    /** The address of what is open; on Week with what is in hand. */
+    /** The address of what is open. */
     function address(): string {
       const query = { ...route.query, variant: site.planId === site.adopted ? route.query.variant : site.planId }
-      if (route.name === 'week') {
-        const { from, to } = fromMonday(hand.view)
-        Object.assign(query, {
-          channels: hand.selection.join() || undefined,
-          time: hand.isWhole ? undefined : `${from}-${to}`,
-        })
-      }
       return location.origin + router.resolve({ name: String(route.name), params: route.params, query }).href
     }
     useEventListener(document, 'keydown', (event) => {
@@ -86,25 +76,6 @@ export default defineComponent({
       )
     })
 
-    // What an address names is taken in hand when the plan is there.
-    watch(
-      () => !!site.plan && route.name === 'week' && [route.query.channels, route.query.time].join(),
-      (named) => {
-        if (!named || named === ',') return
-        const ids = String(route.query.channels ?? '')
-          .split(',')
-          .filter((id) => site.channels.has(id))
-        if (ids.length) hand.show(ids)
-        const [from, to] = String(route.query.time ?? '')
-          .split('-')
-          .map(Number)
-        if (to && from! >= 0 && from! < WEEK && to <= WEEK) {
-          const at = toShown(from!)
-          hand.look(at, at + ((to - from! + WEEK) % WEEK || WEEK))
-        }
-      },
-      { immediate: true },
-    )
     return () => null
   },
 })

@@ -5,8 +5,8 @@ import { notice } from '../ui/notice'
 
 let waiting: { page: unknown; query: Record<string, string | undefined>; push: boolean } | undefined
 
-/** Puts something into the address of the page that is open; what is put in one turn becomes one step. */
-function put(router: Router, key: string, text: string | undefined, push: boolean) {
+/** Puts texts into the address of the page that is open; what is put in one turn becomes one step. */
+function put(router: Router, texts: Record<string, string | undefined>, push: boolean) {
   const page = router.currentRoute.value.name
   if (!waiting) {
     waiting = { page, query: {}, push: false }
@@ -18,8 +18,32 @@ function put(router: Router, key: string, text: string | undefined, push: boolea
       void router[push ? 'push' : 'replace']({ query: { ...now.query, ...query }, hash: now.hash })
     })
   }
-  waiting.query[key] = text || undefined
+  for (const [key, text] of Object.entries(texts)) waiting.query[key] = text || undefined
   waiting.push ||= push
+}
+
+/** Puts several things into the address of a page at once, as one step. */
+export function usePut() {
+  const router = useRouter()
+  return (texts: Record<string, string | undefined>) => put(router, texts, true)
+}
+
+const notThere = (what: string, name: string) =>
+  notice(`The address names ${what} that is not there, “${name}”. Shown is what there is.`, { seconds: 8 })
+
+/** Says once that the address names what is not there, when it is known what there is. */
+export function useNamed(what: string, name: Ref<string>, isThere: () => boolean | undefined) {
+  const first = name.value
+  if (!first) return
+  const stop = watch(
+    isThere,
+    (there) => {
+      if (there === undefined) return
+      if (!there && name.value === first) notThere(what, first)
+      void nextTick(() => stop())
+    },
+    { immediate: true },
+  )
 }
 
 /**
@@ -34,12 +58,11 @@ export function useInAddress(key: string, state: Ref<string | undefined>, step =
   const read = () => (route.name === page ? String(route.query[key] ?? '') : undefined)
   const first = read()
   if (first) state.value = first
-  if (first && what && state.value !== first)
-    notice(`The address names ${what} that is not there, “${first}”. Shown is what there is.`, { seconds: 8 })
+  if (first && what && state.value !== first) notThere(what, first)
   watch(read, (text) => {
     if (text !== undefined && text !== (state.value ?? '')) state.value = text
   })
   watch(state, (text) => {
-    if (route.name === page && (text ?? '') !== read()) put(router, key, text, step)
+    if (route.name === page && (text ?? '') !== read()) put(router, { [key]: text }, step)
   })
 }

@@ -46,6 +46,7 @@ const keyboard = useKeyboard(order, painting.paint, reveal)
 const copy = useCopy()
 const drag = useWeekDrag(copy, order, channelAt)
 const zoom = useZoom(painting.minuteAt)
+const Address = later(() => import('./address'))
 const RowMenu = later(() => import('./rows/RowMenu.vue'))
 const { menu, openMenu, menuAt } = useRowMenu(scroller, () => keyboard.reached().channels[0])
 const menued = useOnce(() => !!menu.value)
@@ -149,6 +150,7 @@ function select(id: string, event: MouseEvent) {
       />
     </div>
     <FoldingPane />
+    <Address />
     <RowMenu v-if="menued" v-model="menu" @paint="painting.paint" />
   </div>
 </template>

@@ -1,9 +1,9 @@
-import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, ref } from 'vue'
 
 import { ask, useAnswer, type Question } from '../../api/ask'
 import { api } from '../../api/client'
 import type { DeviceAt } from '../../api/types'
+import { useInAddress, useNamed } from '../../site/useInAddress'
 import { useSite } from '../../site/useSite'
 import { useSiteDevices } from '../../site/useSiteDevices'
 import { notice } from '../../ui/notice'
@@ -11,11 +11,12 @@ import { notice } from '../../ui/notice'
 /** The devices of a site, live, and which of them is in hand: that stands in the address. */
 export function useDevices() {
   const site = useSite()
-  const route = useRoute()
-  const router = useRouter()
   const { all, list, failure, again, nameOf } = useSiteDevices()
-  const inHand = computed(() => list.value.find((d) => d.id === route.query.device) ?? list.value[0])
-  const show = (id: string) => void router.replace({ query: { ...route.query, device: id } })
+  const named = ref('')
+  useInAddress('device', named, true)
+  useNamed('a device', named, () => all.value && list.value.some((d) => d.id === named.value))
+  const inHand = computed(() => list.value.find((d) => d.id === named.value) ?? list.value[0])
+  const show = (id: string) => (named.value = id)
 
   /** What a device has, held against the plan as it stands. */
   const {

@@ -1,10 +1,10 @@
-import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, ref } from 'vue'
 
 import { newKey } from '../../api/again'
 import { ask, useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
 import type { WalkRecord } from '../../api/types'
+import { useInAddress, useNamed } from '../../site/useInAddress'
 import { useSite } from '../../site/useSite'
 import { notice } from '../../ui/notice'
 
@@ -14,15 +14,15 @@ type Said = Pick<WalkRecord, 'decision' | 'aside'>
 /** What was seen on site, live, and which camera or trial is in hand: that stands in the address. */
 export function useWalked() {
   const site = useSite()
-  const route = useRoute()
-  const router = useRouter()
   const { data: report, failure } = useAnswer(
     () => [site.stamp, site.handed],
     () => (site.planId ? api.GET('/api/plans/{id}/walked', { params: site.here }) : undefined),
     { keep: true },
   )
-  const about = computed(() => String(route.query.about ?? ''))
-  const show = (id: string) => void router.replace({ query: { ...route.query, about: id || undefined } })
+  const about = ref('')
+  useInAddress('about', about, true)
+  useNamed('a camera or a trial', about, () => report.value && !!(camera.value ?? trial.value))
+  const show = (id: string) => (about.value = id)
   const camera = computed(() => report.value?.cameras.find((c) => c.channel === about.value))
   const trial = computed(() => report.value?.trials.find((t) => t.id === about.value))
 

@@ -1,17 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 
 import { useAnswer } from '../../api/ask'
 import { api } from '../../api/client'
+import { useInAddress, useNamed } from '../../site/useInAddress'
 import { useSite } from '../../site/useSite'
 import CopyChannels from './CopyChannels.vue'
 import TakeList from './TakeList.vue'
 
 /** What this site takes from another one: from a template of the company, or from any other. */
 const site = useSite()
-const route = useRoute()
-const router = useRouter()
 const { data: sites, failure } = useAnswer(
   () => site.id,
   () => api.GET('/api/sites'),
@@ -22,9 +20,11 @@ const groups = computed(() => [
   { name: 'Templates', list: others.value.filter((s) => s.stage === 'template') },
   { name: 'Sites', list: others.value.filter((s) => s.stage !== 'template') },
 ])
-const chosen = computed(() => others.value.find((s) => s.id === String(route.query.from ?? '')))
-const choose = (e: Event) =>
-  void router.replace({ query: { ...route.query, from: (e.target as HTMLSelectElement).value || undefined } })
+const from = ref('')
+useInAddress('from', from, true)
+useNamed('a site', from, () => sites.value && !!chosen.value)
+const chosen = computed(() => others.value.find((s) => s.id === from.value))
+const choose = (e: Event) => (from.value = (e.target as HTMLSelectElement).value)
 const turn = ref(0)
 </script>
 
