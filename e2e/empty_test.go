@@ -12,7 +12,7 @@ import (
 // bare is a site of which no more is said than its cameras and what they write.
 func bare(t *testing.T) *page {
 	t.Helper()
-	s, _ := quay(t)
+	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := *demo.BrackenhallCiderWorks()
 	p.Activities, p.Messages, p.AlarmInputs, p.Effects = nil, nil, nil, nil
 	p.Outputs, p.Monitors, p.CallButtons, p.Offsite, p.Site.SpecialDays = nil, nil, nil, nil, nil

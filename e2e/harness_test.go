@@ -184,6 +184,29 @@ func (p *page) open(path, css string) {
 	p.do(chromedp.Navigate(p.url+path), chromedp.WaitVisible(chromedp.CSS(css)))
 }
 
+// goes follows the links to a page of the site that is open, so that the program is not loaded anew for each; where none leads there
+// it opens it. Then it waits for what is asked for.
+func (p *page) goes(path, css string) {
+	p.Helper()
+	gone := eval[bool](p, fmt.Sprintf(`(async (path) => {
+		const frames = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
+		const follows = async (to) => {
+			const link = document.querySelector('a[href="' + to + '"]')
+			link?.click()
+			for (let tries = 0; link && tries < 200 && location.pathname !== to; tries++) await frames()
+			return location.pathname === to
+		}
+		const there = await follows(path) || (await follows(path.split('/').slice(0, 4).join('/')) && await follows(path))
+		await frames()
+		return there
+	})(%q)`, path))
+	if !gone {
+		p.open(path, css)
+		return
+	}
+	p.do(chromedp.WaitVisible(chromedp.CSS(css)))
+}
+
 // eval evaluates an expression in the page.
 func eval[T any](p *page, js string) T {
 	p.Helper()

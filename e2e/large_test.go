@@ -7,12 +7,13 @@ import (
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
+	"wakefield.example/internal/demo"
 )
 
 // TestAllGrowsOnALargeScreen paints, points, drags and opens menus where everything is drawn larger than it is written:
 // what is under the pointer is meant, nothing is cut off, and letters are larger.
 func TestAllGrowsOnALargeScreen(t *testing.T) {
-	s, _ := quay(t)
+	s := serve(t, "quay", demo.PennywhistleQuay())
 	for _, screen := range []struct {
 		width, height int
 		grown         float64

@@ -1,14 +1,18 @@
 package e2e
 
-import "testing"
+import (
+	"testing"
 
-// onEveryPage opens every page of the quay and each of its parts, and does something once it is there.
+	"wakefield.example/internal/demo"
+)
+
+// onEveryPage goes to every page of the quay and each of its parts, and does something once it is there.
 func (p *page) onEveryPage(do func(path string)) {
 	p.Helper()
 	for _, known := range knownPages(p) {
 		for _, part := range known.parts() {
 			path := known.at("/sites/quay", part)
-			p.open(path, `[data-page="`+known.Name+`"] h1`)
+			p.goes(path, `[data-page="`+known.Name+`"] h1`)
 			p.until(`!document.querySelector('.el-skeleton')`)
 			do(path)
 		}
@@ -18,7 +22,7 @@ func (p *page) onEveryPage(do func(path string)) {
 // TestNothingIsCutAtFourHundredPercent opens every page in the 320 pixels that 400 % leaves of 1280: nothing stands beyond the window
 // but what is scrolled by itself (tables, tabs, the grid of channels).
 func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
-	s, _ := quay(t)
+	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 320, 640)
 	p.onEveryPage(func(path string) {
 		for _, cut := range eval[[]string](p, `(() => {
@@ -39,7 +43,7 @@ func TestNothingIsCutAtFourHundredPercent(t *testing.T) {
 // TestNothingScrollsTwiceAtTwoHundredPercent opens every page in the 640×400 pixels that 200 % leaves of 1280×800: nothing that is
 // scrolled lies in something that is scrolled too, and Week has its rows.
 func TestNothingScrollsTwiceAtTwoHundredPercent(t *testing.T) {
-	s, _ := quay(t)
+	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 640, 400)
 	p.onEveryPage(func(path string) {
 		for _, twice := range eval[[]string](p, `(() => {
@@ -60,7 +64,7 @@ func TestNothingScrollsTwiceAtTwoHundredPercent(t *testing.T) {
 
 // TestAPhoneHasAMenuOfTheBar finds on a phone what the bar has no room for.
 func TestAPhoneHasAMenuOfTheBar(t *testing.T) {
-	s, _ := quay(t)
+	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 390, 844)
 	p.open("/sites/quay/findings", `[data-rule]`)
 	p.item(`[data-test="export"]`, "Find or do")

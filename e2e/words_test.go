@@ -142,7 +142,7 @@ func TestEveryPageExplainsItsWords(t *testing.T) {
 	for _, path := range []string{"", "/kit/recorders", "/kit/kinds", "/kit/activities", "/kit/site", "/weeks", "/triggers",
 		"/triggers/causes", "/triggers/messages",
 		"/triggers/stills", "/triggers/offsite", "/storage", "/rehearse", "/compare", "/findings", "/history"} {
-		p.open("/sites/quay"+path, "main")
+		p.goes("/sites/quay"+path, "main")
 		p.until(`[...document.querySelectorAll('main [data-term]')].some((e) => e.offsetParent && e.innerText.trim())`)
 	}
 }

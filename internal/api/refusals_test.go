@@ -8,7 +8,6 @@ import (
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
-	"wakefield.example/core/week"
 	"wakefield.example/internal/demo"
 	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
@@ -144,11 +143,13 @@ func TestTextsThatAreNoneAreRefusedAtTheDoor(t *testing.T) {
 func TestLargePlansComeInAndGoOut(t *testing.T) {
 	c, _ := serving(t, nil, "", Options{})
 	p := demo.BrackenhallCiderWorks()
+	long := strings.Repeat("o", 100) // large by what is written, so that it is read in a second
+	p.Duties = append(p.Duties, plan.Duty{ID: long, Name: "Off too"})
 	blocks := make([]plan.DutyBlock, 5000)
 	for i := range blocks {
-		blocks[i] = plan.DutyBlock{Hours: plan.Hours{Days: []week.Weekday{0, 1, 2, 3}, From: 600, To: 660}, Duty: p.Duties[0].ID}
+		blocks[i] = plan.DutyBlock{Hours: plan.Hours{From: 600, To: 660}, Duty: long}
 	}
-	for i := range 30 {
+	for i := range 20 {
 		p.Weeks = append(p.Weeks, plan.Week{ID: fmt.Sprint("w", i), Name: "Filler",
 			OwnWeek: plan.OwnWeek{Otherwise: p.Duties[0].ID, Blocks: blocks}})
 	}
