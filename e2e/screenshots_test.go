@@ -134,7 +134,7 @@ func TestScreenshots(t *testing.T) {
 	p.until(`!!document.querySelector('[data-test="preview"] canvas')`)
 	p.shoot(dir, "history")
 	p.open(week+"/storage", `[data-test="make-it-a-variant"]`)
-	p.number(`[data-test="reach"]`, "target", "45")
+	p.number(`[data-test="target"]`, "target", "45")
 	p.shows(`[data-test="answer"]`, "45")
 	p.click(`[data-test="make-it-a-variant"]`)
 	p.until(`document.querySelector('[data-test="variant"]').dataset.variant !== 'pennywhistle-quay'`)

@@ -19,7 +19,7 @@ func TestATargetIsReached(t *testing.T) {
 	p.shows(`[data-band="array"]`, "days")
 	p.shows(`[data-test="answer"]`, "40") // what the booth lacks is asked for first
 	before := s.plan(t)
-	p.number(`[data-test="reach"]`, "target", "45")
+	p.number(`[data-test="target"]`, "target", "45")
 	p.shows(`[data-test="answer"]`, "45")
 	words := p.text(`[data-test="changes"]`)
 	p.focus(`[data-test="frontier"]`)
@@ -30,7 +30,7 @@ func TestATargetIsReached(t *testing.T) {
 	at := func(share float64) point { return point{box[0] + share*box[2], box[1] + box[3]/2} }
 	p.drag(at(0.2), at(0.7))
 	p.until(`document.querySelector('[data-test="changes"]').innerText !== ` + quoted(words))
-	p.number(`[data-test="reach"]`, "target", "45")
+	p.number(`[data-test="target"]`, "target", "45")
 	p.until(`document.querySelector('[data-test="changes"]').innerText.trim() === ` + quoted(words))
 	p.click(`[data-test="do-it"]`)
 	p.revision(2)
@@ -47,10 +47,10 @@ func TestATargetIsReached(t *testing.T) {
 // TestDaysByAnotherMeasure asks for days at the worst hour and with a chance, and does what is found: what was asked stays asked.
 func TestDaysByAnotherMeasure(t *testing.T) {
 	_, p := quayAt(t, "/storage", `[data-test="do-it"]`)
-	p.number(`[data-test="reach"]`, "target", "38")
+	p.number(`[data-test="target"]`, "target", "38")
 	p.pick(`[data-choice="Held against"]`, "at its worst hour")
 	p.shows(`[data-test="answer"]`, "in an ordinary week")
-	p.until(`parseFloat(document.querySelector('[data-test="reach-kept"]')?.innerText.match(/, ([\d.]+) at the worst hour/)?.[1]) >= 38`)
+	p.until(`parseFloat(document.querySelector('[data-test="target-kept"]')?.innerText.match(/, ([\d.]+) at the worst hour/)?.[1]) >= 38`)
 	p.click(`[data-test="do-it"]`)
 	p.revision(2)
 	p.shows(`[data-test="answer"]`, "That many days are kept already")
@@ -58,21 +58,21 @@ func TestDaysByAnotherMeasure(t *testing.T) {
 		t.Errorf("38 days were asked for, %s stand there after it was done", got)
 	}
 	p.pick(`[data-choice="Held against"]`, "with a chance of")
-	p.number(`[data-test="reach"]`, "target", "20")
-	p.shows(`[data-test="reach-kept"]`, "that all keep 20.0 days")
-	p.until(`parseInt(document.querySelector('[data-test="reach-kept"]').innerText.match(/chance of (\d+) %/)[1]) >= 80`)
-	p.number(`[data-test="reach"]`, "chance", "99")
-	p.shows(`[data-test="reach-kept"]`, "chance of 99 %")
+	p.number(`[data-test="target"]`, "target", "20")
+	p.shows(`[data-test="target-kept"]`, "that all keep 20.0 days")
+	p.until(`parseInt(document.querySelector('[data-test="target-kept"]').innerText.match(/chance of (\d+) %/)[1]) >= 80`)
+	p.number(`[data-test="target"]`, "chance", "99")
+	p.shows(`[data-test="target-kept"]`, "chance of 99 %")
 }
 
 // TestWhatCannotBeHad locks every channel and asks for far too much; then makes a single change.
 func TestWhatCannotBeHad(t *testing.T) {
 	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
-	p.number(`[data-test="reach"]`, "target", "0")
-	p.shows(`[data-test="reach"]`, "at least 0.1")
-	p.number(`[data-test="reach"]`, "target", "9000")
+	p.number(`[data-test="target"]`, "target", "0")
+	p.shows(`[data-test="target"]`, "at least 0.1")
+	p.number(`[data-test="target"]`, "target", "9000")
 	p.shows(`[data-test="answer"]`, "Not possible.")
-	p.number(`[data-test="reach"]`, "target", "44")
+	p.number(`[data-test="target"]`, "target", "44")
 	p.shows(`[data-test="answer"]`, "GB a day")
 	lever := eval[string](p, `document.querySelector('[data-lever]').dataset.lever`)
 	p.click(`[data-lever="` + lever + `"] [data-test="try"]`)
@@ -93,7 +93,7 @@ func TestWhatCannotBeHad(t *testing.T) {
 // TestALockThatMakesItImpossible locks the ticket booth, then its whole group; which lock costs most is told.
 func TestALockThatMakesItImpossible(t *testing.T) {
 	_, p := quayAt(t, "/storage", `[data-test="do-it"]`)
-	p.number(`[data-test="reach"]`, "target", "46")
+	p.number(`[data-test="target"]`, "target", "46")
 	p.shows(`[data-test="answer"]`, "the best there is")
 	p.click(`[data-choice="locked"] .el-select__wrapper`)
 	for _, name := range []string{"2 Ticket booth", "1 Ticket hall"} {
@@ -111,11 +111,11 @@ func TestALockThatMakesItImpossible(t *testing.T) {
 // TestDrivesForASum allows a drive more, gives one size a price, and asks for a sum.
 func TestDrivesForASum(t *testing.T) {
 	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
-	p.number(`[data-test="reach"]`, "target", "60")
-	p.number(`[data-test="reach"]`, "drives", "4")
+	p.number(`[data-test="target"]`, "target", "60")
+	p.number(`[data-test="target"]`, "drives", "4")
 	p.shows(`[data-test="changes"]`, "more drive")
 	p.shows(`[data-test="levers"]`, "not known")
-	p.number(`[data-test="reach"]`, "money", "500")
+	p.number(`[data-test="target"]`, "money", "500")
 	p.shows(`[data-test="unpriced"]`, "2.00 TB")
 	p.until(`!document.querySelector('[data-test="changes"]').innerText.includes('more drive')`)
 	p.click(`[data-test="prices"] .acts button`)

@@ -71,8 +71,8 @@ func TestEveryPressCounts(t *testing.T) {
 // TestAPriceStaysWithItsDrive opens two sizes and types a price into the first.
 func TestAPriceStaysWithItsDrive(t *testing.T) {
 	s, p := quayAt(t, "/storage", `[data-test="do-it"]`)
-	p.number(`[data-test="reach"]`, "drives", "4")
-	p.number(`[data-test="reach"]`, "money", "500")
+	p.number(`[data-test="target"]`, "drives", "4")
+	p.number(`[data-test="target"]`, "money", "500")
 	p.shows(`[data-test="prices"]`, "Price of 2.00 TB")
 	p.click(`[data-test="prices"] .acts button`)
 	p.click(`[data-test="add-price"]`)

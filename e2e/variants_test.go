@@ -12,7 +12,7 @@ import (
 // adopts the variant, and takes that back.
 func TestATargetAsAVariant(t *testing.T) {
 	s, p := quayAt(t, "/storage", `[data-test="make-it-a-variant"]`)
-	p.number(`[data-test="reach"]`, "target", "45")
+	p.number(`[data-test="target"]`, "target", "45")
 	p.shows(`[data-test="answer"]`, "45")
 	first := p.text(`[data-test="variant"]`)
 	p.click(`[data-test="make-it-a-variant"]`)

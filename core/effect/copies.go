@@ -134,7 +134,7 @@ func (e *Effects) copiesOf(what string, earlier *Effects) *copies {
 	if len(anew) == 0 && out.asBefore(p, earlier) {
 		out.played = earlier.copies.played
 	} else {
-		out.played = uplink.Play(out.scene())
+		out.played = uplink.Play(out.demand())
 	}
 	return out
 }
@@ -148,9 +148,9 @@ func (c *copies) asBefore(p *plan.Plan, earlier *Effects) bool {
 	return now.UplinkKbps == then.UplinkKbps && now.Hours == then.Hours && slices.Equal(c.channel, earlier.copies.channel)
 }
 
-// scene is what is played of it.
-func (c *copies) scene() *uplink.Scene {
-	out := &uplink.Scene{Channels: make([]uplink.Channel, len(c.channel)), Line: c.line, Grows: c.grows}
+// demand is what is played of it.
+func (c *copies) demand() *uplink.Demand {
+	out := &uplink.Demand{Channels: make([]uplink.Channel, len(c.channel)), Line: c.line, Grows: c.grows}
 	known := make(map[string]int)
 	for i, of := range c.channel {
 		if of == nil {
@@ -217,7 +217,7 @@ func (e *Effects) copyAll(out *copies, which []int, what string) {
 	shares := make([][]footage.Shares, len(which))
 	parallel.Do(len(distinct), func(n int) {
 		k := distinct[n]
-		shares[k] = footage.Play(inputs[k].Scene, inputs[k].Regimes)
+		shares[k] = footage.Play(inputs[k].Happening, inputs[k].Regimes)
 	})
 	parallel.Do(len(which), func(k int) {
 		if inputs[k] != nil {
@@ -249,7 +249,7 @@ func (e *Effects) copyAt(i int, what string) (*copied, *resolve.Input) {
 			break
 		}
 	}
-	scene := h.Scene(footage.Scene{Tied: tied}, nil)
+	happening := h.Happening(footage.Happening{Tied: tied}, nil)
 	out := new(copied)
 	some := slices.ContainsFunc(regimes, func(g week.Step[footage.Regime]) bool {
 		return g.Value.Admit != footage.Nothing && g.Value.Event.Active > 0
@@ -275,7 +275,7 @@ func (e *Effects) copyAt(i int, what string) (*copied, *resolve.Input) {
 	}
 	h.FindOrigins()
 	out.plays.Copied = regimes
-	return out, &resolve.Input{Regimes: regimes, Scene: scene, Heard: h}
+	return out, &resolve.Input{Regimes: regimes, Happening: happening, Heard: h}
 }
 
 // copyStills is the copy of stills alone: they are there as soon as they are taken.

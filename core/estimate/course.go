@@ -82,15 +82,15 @@ func (s *Result) CourseOf(i int) Course { return s.course(i, false) }
 // CourseByHour is the same, by hour of the week too.
 func (s *Result) CourseByHour(i int) Course { return s.course(i, true) }
 
-// way makes a course, gate after gate.
-type way struct {
+// courseSoFar makes a course, gate after gate.
+type courseSoFar struct {
 	Course
 	left   float64
 	byHour bool
 }
 
 // gate lets through what passes, at most what came.
-func (w *way) gate(name GateName, pass ...activity.Process) {
+func (w *courseSoFar) gate(name GateName, pass ...activity.Process) {
 	all := 0.0
 	for _, p := range pass {
 		all += p.PerDay()
@@ -115,7 +115,8 @@ func (w *way) gate(name GateName, pass ...activity.Process) {
 func (s *Result) course(i int, byHour bool) Course {
 	c := &s.plan.Channels[i]
 	e := s.Channels[i].Evidence
-	out := way{byHour: byHour, Course: Course{Gates: []Gate{}, FullPerDay: e.FullPerDay, LowPerDay: e.LowPerDay, MissedPerDay: e.MissedPerDay}}
+	out := courseSoFar{byHour: byHour, Course: Course{Gates: []Gate{},
+		FullPerDay: e.FullPerDay, LowPerDay: e.LowPerDay, MissedPerDay: e.MissedPerDay}}
 	if byHour {
 		out.Hours = &CourseHours{Gates: []Gated{}, Happens: activity.NewHourRates(), Nuisance: activity.NewHourRates(),
 			UnwantedTriggers: activity.NewHourRates()}
@@ -140,7 +141,7 @@ func (s *Result) course(i int, byHour bool) Course {
 }
 
 // unwanted adds what nobody wants, and what of it becomes triggers.
-func (s *Result) unwanted(i int, out *way) {
+func (s *Result) unwanted(i int, out *courseSoFar) {
 	c, r := &s.plan.Channels[i], s.site
 	for k, process := range r.Own(c) {
 		if c.Activity != "" && k == 0 {
@@ -162,7 +163,7 @@ func (s *Result) unwanted(i int, out *way) {
 
 // noticedGates are those of the detection. Each is looked at by itself: the events that there would be behind it if all further
 // gates stood open.
-func (s *Result) noticedGates(i int, wanted activity.Process, out *way) {
+func (s *Result) noticedGates(i int, wanted activity.Process, out *courseSoFar) {
 	c := &s.plan.Channels[i]
 	behind := func(change func(*plan.Channel)) (list []activity.Process) {
 		d := *c
@@ -211,7 +212,7 @@ func (s *Result) caught(i int, wanted activity.Process) (out []activity.Process)
 }
 
 // recordedGates are those between a trigger and what is recorded for it.
-func (s *Result) recordedGates(i int, wanted activity.Process, out *way) {
+func (s *Result) recordedGates(i int, wanted activity.Process, out *courseSoFar) {
 	r := s.site
 	recorded := r.RecordedBy(i)
 	if len(recorded) == 0 {

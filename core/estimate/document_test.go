@@ -16,7 +16,7 @@ import (
 func usual(p *plan.Plan, site *Result, i int) float64 {
 	sum := 0.0
 	in := &site.inputs[i]
-	for _, src := range append(in.Scene.Motion, in.Scene.Alarm...) {
+	for _, src := range append(in.Happening.Motion, in.Happening.Alarm...) {
 		sum += src.Triggers.PerDay() * (src.Pre + src.Triggers.Mean + src.Post) / 86400
 	}
 	return 100 * sum

@@ -10,18 +10,18 @@ import (
 	"wakefield.example/core/week"
 )
 
-// Play plays the scene through the regimes of a week and returns how its time
+// Play plays the happening through the regimes of a week and returns how its time
 // divides, bin by bin. Of costs it only looks whether they differ while something
 // moves. Its numerical error is below 0.1 % of the covered share.
-func Play(scene Scene, regimes week.Steps[Regime]) []Shares {
-	w := newSweep(scene, regimes)
-	bins := cut(regimes, scene.Noticed)
+func Play(happening Happening, regimes week.Steps[Regime]) []Shares {
+	w := newSweep(happening, regimes)
+	bins := cut(regimes, happening.Noticed)
 	clock := 0.0
 	for i := range bins {
 		bin := &bins[i]
 		regime := regimes.At(bin.Span.From)
 		end := float64(bin.Span.To) * 60
-		sums := sums{scene: &scene, regime: regime, noticed: scene.Noticed.At(bin.Span.From), alone: w.alone, length: end - clock}
+		sums := sums{happening: &happening, regime: regime, noticed: happening.Noticed.At(bin.Span.From), alone: w.alone, length: end - clock}
 		if sums.noticed == 0 {
 			sums.alone = 1 // none of its group is noticed either
 		}
@@ -66,10 +66,10 @@ func cut(regimes week.Steps[Regime], noticed week.Steps[float64]) []Shares {
 type role int
 
 const (
-	motionCover role = iota // Λ of the motion sources
-	alarmCover              // Λ of the alarm sources
-	sceneActive             // A: everything that moves
-	sceneCaught             // A_c: what detection has noticed, or is about to, of it
+	motionCover     role = iota // Λ of the motion sources
+	alarmCover                  // Λ of the alarm sources
+	happeningActive             // A: everything that moves
+	happeningCaught             // A_c: what detection has noticed, or is about to, of it
 	roles
 )
 
@@ -108,13 +108,13 @@ type sweep struct {
 }
 
 // Moves tells whether it matters to a regime's cost that something moves.
-func (s *Scene) Moves(r Regime) bool {
+func (s *Happening) Moves(r Regime) bool {
 	differs := func(c video.Cost) bool { return c.Idle != c.Active }
 	return r.HasBase && differs(r.Base) || r.Admit != Nothing && differs(r.Event) || s.Call > 0 && differs(r.Call)
 }
 
-func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
-	w := &sweep{terms: make([]term, 0, len(scene.Motion)+len(scene.Alarm)+len(scene.Own)+len(scene.Caught))}
+func newSweep(happening Happening, regimes week.Steps[Regime]) *sweep {
+	w := &sweep{terms: make([]term, 0, len(happening.Motion)+len(happening.Alarm)+len(happening.Own)+len(happening.Caught))}
 	add := func(role role, sources ...Source) {
 		for _, src := range sources {
 			if src.Triggers.Never() {
@@ -135,30 +135,30 @@ func newSweep(scene Scene, regimes week.Steps[Regime]) *sweep {
 			w.terms = append(w.terms, newTerm(role, k, src))
 		}
 	}
-	add(motionCover, scene.Motion...)
-	add(alarmCover, scene.Alarm...)
-	if slices.ContainsFunc(regimes, func(r week.Step[Regime]) bool { return scene.Moves(r.Value) }) {
-		for i, p := range scene.Own {
+	add(motionCover, happening.Motion...)
+	add(alarmCover, happening.Alarm...)
+	if slices.ContainsFunc(regimes, func(r week.Step[Regime]) bool { return happening.Moves(r.Value) }) {
+		for i, p := range happening.Own {
 			src := Source{Triggers: p, Events: p}
-			if i < len(scene.Caught) && scene.Caught[i].Events.Equal(p) {
-				src = scene.Caught[i] // one kernel for all that is asked of it
+			if i < len(happening.Caught) && happening.Caught[i].Events.Equal(p) {
+				src = happening.Caught[i] // one kernel for all that is asked of it
 				src.Triggers = p
 			}
 			if !src.grouped() {
 				src.Pre, src.Post = 0, 0
 			}
-			add(sceneActive, src)
+			add(happeningActive, src)
 		}
-		add(sceneCaught, scene.Caught...)
+		add(happeningCaught, happening.Caught...)
 	}
 	w.decay = make([]float64, len(w.means))
 	for r := range w.curves {
 		w.curves[r].gamma = make([]float64, len(w.means))
 	}
-	w.wanted = newWanted(scene.Wanted)
+	w.wanted = newWanted(happening.Wanted)
 	w.alone = 1
-	if scene.Tied && scene.Wanted.Group.Grouped() && len(scene.Caught) > 0 {
-		w.alone = newGroupKernel(&scene.Caught[0]).alone() // the wanted activity is the first
+	if happening.Tied && happening.Wanted.Group.Grouped() && len(happening.Caught) > 0 {
+		w.alone = newGroupKernel(&happening.Caught[0]).alone() // the wanted activity is the first
 	}
 	w.faint = w.detail()
 	return w
@@ -366,8 +366,8 @@ func (w *sweep) at(l levels) state {
 		w.last.levels, w.last.state = l, state{
 			motion: chance(l[motionCover]),
 			alarm:  chance(l[alarmCover]),
-			caught: chance(l[sceneCaught]),
-			missed: chance(max(0, l[sceneActive]-l[sceneCaught])),
+			caught: chance(l[happeningCaught]),
+			missed: chance(max(0, l[happeningActive]-l[happeningCaught])),
 		}
 	}
 	return w.last.state

@@ -8,8 +8,8 @@ import (
 	"wakefield.example/core/week"
 )
 
-// TestEqualSeesEveryMember makes one value after another in a scene another: no two such
-// scenes are the same. A member that Equal forgets fails here, also one that is new.
+// TestEqualSeesEveryMember makes one value after another in a happening another: no two such
+// happenings are the same. A member that Equal forgets fails here, also one that is new.
 func TestEqualSeesEveryMember(t *testing.T) {
 	process := func() activity.Process {
 		p := activity.New(week.Constant(activity.PerHour(6)), 20)
@@ -20,24 +20,24 @@ func TestEqualSeesEveryMember(t *testing.T) {
 		return Source{Triggers: process(), Pre: 5, Post: 10, Events: process(), Detection: activity.Detection{Hours: week.Constant(true),
 			MinSeconds: 1, Catch: 0.9}}
 	}
-	scene := func() *Scene {
-		return &Scene{Motion: []Source{source()}, Alarm: []Source{source()}, Own: []activity.Process{process()}, Caught: []Source{source()},
+	happening := func() *Happening {
+		return &Happening{Motion: []Source{source()}, Alarm: []Source{source()}, Own: []activity.Process{process()}, Caught: []Source{source()},
 			Tied: true, Noticed: week.Constant(0.5), Wanted: process(), Call: 0.1}
 	}
-	if !scene().Equal(scene()) {
-		t.Fatal("two scenes that are the same are not")
+	if !happening().Equal(happening()) {
+		t.Fatal("two happenings that are the same are not")
 	}
 	n := 0
-	var walk func(path string, at func(*Scene) reflect.Value)
-	walk = func(path string, at func(*Scene) reflect.Value) {
-		v := at(scene())
+	var walk func(path string, at func(*Happening) reflect.Value)
+	walk = func(path string, at func(*Happening) reflect.Value) {
+		v := at(happening())
 		switch v.Kind() {
 		case reflect.Struct:
 			for i := range v.NumField() {
 				if v.Type() == reflect.TypeFor[activity.Intensity]() {
 					continue // made another below, as its fields are its own
 				}
-				walk(path+"."+v.Type().Field(i).Name, func(s *Scene) reflect.Value { return at(s).Field(i) })
+				walk(path+"."+v.Type().Field(i).Name, func(s *Happening) reflect.Value { return at(s).Field(i) })
 			}
 			if v.Type() != reflect.TypeFor[activity.Intensity]() {
 				return
@@ -47,9 +47,9 @@ func TestEqualSeesEveryMember(t *testing.T) {
 				t.Errorf("%s is empty; the test does not see it", path)
 				return
 			}
-			walk(path+"[0]", func(s *Scene) reflect.Value { return at(s).Index(0) })
+			walk(path+"[0]", func(s *Happening) reflect.Value { return at(s).Index(0) })
 		}
-		changed := scene()
+		changed := happening()
 		f := at(changed)
 		switch f.Kind() {
 		case reflect.Float64:
@@ -66,11 +66,11 @@ func TestEqualSeesEveryMember(t *testing.T) {
 			t.Fatalf("%s is a %v, which the test cannot make another", path, f.Kind())
 		}
 		n++
-		if scene().Equal(changed) {
+		if happening().Equal(changed) {
 			t.Errorf("nobody sees that %s is another", path)
 		}
 	}
-	walk("", func(s *Scene) reflect.Value { return reflect.ValueOf(s).Elem() })
+	walk("", func(s *Happening) reflect.Value { return reflect.ValueOf(s).Elem() })
 	if n < 40 {
 		t.Errorf("only %d values were changed", n)
 	}

@@ -14,7 +14,7 @@ import (
 func ExamplePlay() {
 	visits := activity.New(week.Constant(12.0), 20)
 	caught := activity.Always.Triggers(visits)
-	scene := footage.Scene{
+	happening := footage.Happening{
 		Motion: []footage.Source{{Triggers: caught, Pre: 5, Post: 30, Events: visits, Detection: activity.Always}},
 		Own:    []activity.Process{visits},
 		Caught: []footage.Source{{Triggers: caught, Events: visits, Detection: activity.Always}},
@@ -22,7 +22,7 @@ func ExamplePlay() {
 		Wanted: visits, Noticed: week.Constant(1.0),
 	}
 	motionOnly := footage.Regime{Admit: footage.Motion, Event: video.Cost{Idle: 1200, Active: 4000}}
-	costs := footage.Price(footage.Play(scene, week.Constant(motionOnly)), week.Constant(motionOnly))
+	costs := footage.Price(footage.Play(happening, week.Constant(motionOnly)), week.Constant(motionOnly))
 	monday := costs[0]
 	fmt.Printf("%s: %.1f %% written, %.0f kbit/s\n", monday.Span, 100*monday.Written, float64(monday.Total()))
 	// Output:

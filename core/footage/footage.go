@@ -68,8 +68,8 @@ type Regime struct {
 	CallUnder bool
 }
 
-// Scene is all that happens to one channel.
-type Scene struct {
+// Happening is all that happens to one channel.
+type Happening struct {
 	Motion []Source // triggers that count as motion here
 	Alarm  []Source // triggers that count as alarm here
 
@@ -142,9 +142,9 @@ func (w Week) At(m week.Minute) Bin {
 	return Bin{}
 }
 
-// Times is the scene with all that happens in it a number of times as often; buttons are
+// Times is the happening with all that happens in it a number of times as often; buttons are
 // pressed as they were.
-func (s Scene) Times(factor float64) Scene {
+func (s Happening) Times(factor float64) Happening {
 	sources := func(list []Source) []Source {
 		out := make([]Source, len(list))
 		for i, src := range list {
@@ -162,8 +162,8 @@ func (s Scene) Times(factor float64) Scene {
 	return s
 }
 
-// Equal tells whether two scenes are the same, so that the same is written of them.
-func (s *Scene) Equal(o *Scene) bool {
+// Equal tells whether two happenings are the same, so that the same is written of them.
+func (s *Happening) Equal(o *Happening) bool {
 	return slices.EqualFunc(s.Motion, o.Motion, Source.Equal) && slices.EqualFunc(s.Alarm, o.Alarm, Source.Equal) &&
 		slices.EqualFunc(s.Own, o.Own, activity.Process.Equal) && slices.EqualFunc(s.Caught, o.Caught, Source.Equal) &&
 		s.Tied == o.Tied && slices.Equal(s.Noticed, o.Noticed) && s.Wanted.Equal(o.Wanted) && s.Call == o.Call

@@ -73,7 +73,7 @@ func TestCoverIsExactToATenthOfAPercent(t *testing.T) {
 	}
 	for _, test := range tests {
 		src := Source{Triggers: busy(test.scale, test.mean), Pre: test.pre, Post: test.post}
-		got := cover(Scene{Motion: []Source{src}}, week.Constant(motionOnly)).Mean()
+		got := cover(Happening{Motion: []Source{src}}, week.Constant(motionOnly)).Mean()
 		want := byQuadrature(src)
 		if off := math.Abs(got.Written/want - 1); off > 0.001 {
 			t.Errorf("%s: written %.6f, by quadrature %.6f: %.3f %% off", test.name, got.Written, want, 100*off)
@@ -86,7 +86,7 @@ func TestCoverIsExactToATenthOfAPercent(t *testing.T) {
 
 func TestConstantRateHasItsClosedForm(t *testing.T) {
 	p := activity.New(week.Constant(30.0), 40)
-	got := cover(Scene{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}}, week.Constant(motionOnly)).Mean()
+	got := cover(Happening{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}}, week.Constant(motionOnly)).Mean()
 	want := 1 - math.Exp(-30.0/3600*(5+15+40))
 	if math.Abs(got.Written-want) > 1e-9 {
 		t.Errorf("%v, want %v", got.Written, want)
@@ -95,16 +95,16 @@ func TestConstantRateHasItsClosedForm(t *testing.T) {
 
 func TestAdmission(t *testing.T) {
 	m, a := 1-math.Exp(-0.5), 1-math.Exp(-0.2)
-	scene := Scene{
+	happening := Happening{
 		Motion: []Source{{Triggers: activity.New(week.Constant(30.0), 40), Pre: 5, Post: 15}},
 		Alarm:  []Source{{Triggers: activity.New(week.Constant(12.0), 30), Pre: 10, Post: 20}},
 	}
 	for admit, want := range map[Admit]float64{Nothing: 0, Motion: m, Alarm: a, Either: 1 - (1-m)*(1-a), Both: m * a} {
 		r := Regime{Admit: admit, Event: video.Cost{Idle: 1000, Active: 1000}}
-		if got := cover(scene, week.Constant(r)).Mean().Event; math.Abs(got-want) > 1e-9 {
+		if got := cover(happening, week.Constant(r)).Mean().Event; math.Abs(got-want) > 1e-9 {
 			t.Errorf("admitting %d: %v, want %v", admit, got, want)
 		}
-		called := scene
+		called := happening
 		called.Call, r.Call = 0.25, video.Cost{Idle: 1000, Active: 1000}
 		mean := cover(called, week.Constant(r)).Mean()
 		if want := 1 - (1-want)*0.75; math.Abs(mean.Event-want) > 1e-9 || math.Abs(float64(mean.Total())/1000-want) > 1e-9 {
@@ -116,7 +116,7 @@ func TestAdmission(t *testing.T) {
 func TestBaseIsReplacedByTheEventLayer(t *testing.T) {
 	src := Source{Triggers: activity.New(week.Constant(30.0), 40), Pre: 5, Post: 15}
 	r := Regime{HasBase: true, Base: video.Cost{Idle: 100, Active: 100}, Admit: Motion, Event: video.Cost{Idle: 1000, Active: 1000}}
-	mean := cover(Scene{Motion: []Source{src}}, week.Constant(r)).Mean()
+	mean := cover(Happening{Motion: []Source{src}}, week.Constant(r)).Mean()
 	p := 1 - math.Exp(-0.5)
 	if math.Abs(mean.Written-1) > 1e-9 || math.Abs(float64(mean.Base)-100*(1-p)) > 1e-6 || math.Abs(float64(mean.Motion)-1000*p) > 1e-6 {
 		t.Errorf("%+v", mean)
@@ -125,7 +125,7 @@ func TestBaseIsReplacedByTheEventLayer(t *testing.T) {
 
 func TestRegimesBeginAndEndToTheMinute(t *testing.T) {
 	full := Regime{HasBase: true, Base: video.Cost{Idle: 2000, Active: 2000}}
-	w := cover(Scene{}, week.Constant(Regime{}).Paint(week.Span{From: 467, To: 468}, full))
+	w := cover(Happening{}, week.Constant(Regime{}).Paint(week.Span{From: 467, To: 468}, full))
 	if b := w.At(467); b.Span != (week.Span{From: 467, To: 468}) || b.Base != 2000 || b.Written != 1 {
 		t.Errorf("%+v", b)
 	}
@@ -138,9 +138,10 @@ func TestExtremesStayFinite(t *testing.T) {
 	for _, rate := range []float64{0, 1e-9, 1e6} {
 		for _, mean := range []float64{0.1, 60, week.Seconds} {
 			p := activity.New(week.Constant(rate).Paint(week.Span{From: 0, To: 1}, rate/2), mean)
-			scene := Scene{Motion: []Source{{Triggers: p, Pre: 3600, Post: 86400}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}},
+			happening := Happening{Motion: []Source{{Triggers: p, Pre: 3600, Post: 86400}},
+				Own: []activity.Process{p}, Caught: []Source{{Triggers: p}},
 				Tied: true, Wanted: p, Noticed: week.Constant(1.0)}
-			m := cover(scene, week.Constant(motionOnly)).Mean()
+			m := cover(happening, week.Constant(motionOnly)).Mean()
 			for _, f := range []float64{m.Written, float64(m.Total()), m.Full, m.Missed} {
 				if math.IsNaN(f) || math.IsInf(f, 0) || f < 0 {
 					t.Fatalf("%v an hour of %v s: %+v", rate, mean, m)
@@ -157,8 +158,9 @@ func TestExtremesStayFinite(t *testing.T) {
 // one along few.
 func TestNoAllocationOnTheWay(t *testing.T) {
 	allocations := func(p activity.Process) float64 {
-		scene := Scene{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
-		return testing.AllocsPerRun(5, func() { cover(scene, week.Constant(motionOnly)) })
+		happening := Happening{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}},
+			Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
+		return testing.AllocsPerRun(5, func() { cover(happening, week.Constant(motionOnly)) })
 	}
 	rate := week.Constant(1.0)
 	for m := week.Minute(0); m < week.Length; m += 60 {
@@ -172,12 +174,15 @@ func TestNoAllocationOnTheWay(t *testing.T) {
 
 func BenchmarkCover(b *testing.B) {
 	p := busy(1, 35)
-	scene := Scene{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}}, Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
+	happening := Happening{Motion: []Source{{Triggers: p, Pre: 5, Post: 15}},
+		Own: []activity.Process{p}, Caught: []Source{{Triggers: p}}, Tied: true}
 	b.ReportAllocs()
 	for b.Loop() {
-		cover(scene, week.Constant(motionOnly))
+		cover(happening, week.Constant(motionOnly))
 	}
 }
 
-// cover is what is written of a scene, bin by bin.
-func cover(scene Scene, regimes week.Steps[Regime]) Week { return Price(Play(scene, regimes), regimes) }
+// cover is what is written of a happening, bin by bin.
+func cover(happening Happening, regimes week.Steps[Regime]) Week {
+	return Price(Play(happening, regimes), regimes)
+}

@@ -9,13 +9,13 @@ import (
 	"wakefield.example/core/week"
 )
 
-// inGroups is a scene of one activity in groups, recorded by its own motion.
-func inGroups(perHour, n, s, d, pre, post, w, c float64, hours week.Steps[bool]) Scene {
+// inGroups is a happening of one activity in groups, recorded by its own motion.
+func inGroups(perHour, n, s, d, pre, post, w, c float64, hours week.Steps[bool]) Happening {
 	p := activity.New(week.Constant(perHour), d)
 	p.Group = activity.Group{Size: n, Seconds: s}
 	detection := activity.Detection{Hours: hours, MinSeconds: w, Catch: c}
 	src := Source{Triggers: detection.Triggers(p), Pre: pre, Post: post, Events: p, Detection: detection}
-	return Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p,
+	return Happening{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p,
 		Noticed: week.Map(hours, func(on bool) float64 {
 			if on {
 				return c * math.Exp(-w/d)
@@ -40,8 +40,8 @@ func TestGroupsAgreeWithPlayedOnes(t *testing.T) {
 		{40, 3, 45, 20, 5, 30, 4, 0.8, 21.9, 13.6},
 		{12, 5, 90, 8, 2, 15, 3, 0.7, 3.02, 1.64},
 	} {
-		scene := inGroups(test.perHour, test.n, test.s, test.d, test.pre, test.post, test.w, test.c, week.Constant(true))
-		mean := cover(scene, week.Constant(activeAndWritten)).Mean()
+		happening := inGroups(test.perHour, test.n, test.s, test.d, test.pre, test.post, test.w, test.c, week.Constant(true))
+		mean := cover(happening, week.Constant(activeAndWritten)).Mean()
 		if math.Abs(100*mean.Written/test.covered-1) > 0.005 {
 			t.Errorf("%+v: covered %.3f %%", test, 100*mean.Written)
 		}
@@ -118,10 +118,10 @@ func BenchmarkGroups(b *testing.B) {
 	p := activity.New(steps, 20)
 	p.Group = activity.Group{Size: 3, Seconds: 45}
 	src := Source{Triggers: p, Pre: 5, Post: 30, Events: p, Detection: activity.Always}
-	scene := Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p,
+	happening := Happening{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p,
 		Noticed: week.Constant(1.0)}
 	for b.Loop() {
-		Play(scene, week.Constant(activeAndWritten))
+		Play(happening, week.Constant(activeAndWritten))
 	}
 }
 
@@ -133,14 +133,16 @@ func TestGroupsBeforeShortHours(t *testing.T) {
 		hours = hours.Paint(week.Span{From: from, To: from + 10}, true)
 	}
 	rate := week.Constant(0.0).Paint(week.Span{From: 580, To: 590}, 40) // nothing but what begins before the hours
-	scene := func(n float64) Scene {
+	happening := func(n float64) Happening {
 		p := activity.New(rate, 3600)
 		p.Group = activity.Group{Size: n, Seconds: 660}
 		detection := activity.Detection{Hours: hours, MinSeconds: 900, Catch: 1}
 		src := Source{Triggers: detection.Triggers(p), Pre: 5, Post: 30, Events: p, Detection: detection}
-		return Scene{Motion: []Source{src}, Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p, Noticed: week.Constant(0.5)}
+		return Happening{Motion: []Source{src},
+			Own: []activity.Process{p}, Caught: []Source{src}, Tied: true, Wanted: p, Noticed: week.Constant(0.5)}
 	}
-	alone, grouped := cover(scene(1), week.Constant(activeAndWritten)).Mean(), cover(scene(1+1e-9), week.Constant(activeAndWritten)).Mean()
+	alone, grouped := cover(happening(1), week.Constant(activeAndWritten)).Mean(),
+		cover(happening(1+1e-9), week.Constant(activeAndWritten)).Mean()
 	if alone.Written < 1e-4 || grouped.Written < alone.Written/2 || grouped.Written > alone.Written*2 {
 		t.Errorf("by itself %v, in groups of one %v", alone.Written, grouped.Written)
 	}

@@ -40,9 +40,9 @@ func newGroupTerm(role role, src *Source) groupTerm {
 	t := groupTerm{role: role}
 	events := scaledTo(src.Events.Intensity, 1/src.Events.Group.Size)
 	switch role {
-	case sceneActive:
+	case happeningActive:
 		t.lay(events, k.active)
-	case sceneCaught:
+	case happeningCaught:
 		t.detected(events, src, k.overlap, func() (on, off *curveShape) { s := k.straddling(); return s.overlapOn, s.overlapOff })
 	default:
 		t.detected(events, src, k.cover, func() (on, off *curveShape) { s := k.straddling(); return s.coverOn, s.coverOff })

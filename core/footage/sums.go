@@ -6,7 +6,7 @@ import (
 
 // sums gathers the integrals of one bin.
 type sums struct {
-	scene      *Scene
+	happening  *Happening
 	regime     Regime
 	noticed    float64 // chance that a wanted event becomes a trigger here
 	alone      float64 // chance that the rest of its group leaves its beginning uncovered
@@ -20,7 +20,7 @@ type sums struct {
 
 // indifferent tells whether the regime writes the same whatever happens.
 func (s *sums) indifferent() bool {
-	return s.regime.Admit == Nothing && !s.scene.Moves(s.regime)
+	return s.regime.Admit == Nothing && !s.happening.Moves(s.regime)
 }
 
 // panel integrates between two points, by halves where a curve runs too far between
@@ -108,7 +108,7 @@ func (x state) covered(admit Admit) float64 {
 }
 
 // together is j, the chance that the event layer is written while something moves.
-// Own motion that is caught is always covered; otherwise scene and coverage are
+// Own motion that is caught is always covered; otherwise happening and coverage are
 // independent.
 func (x state) together(admit Admit, tied bool) float64 {
 	with := func(p float64) float64 { return x.caught + max(0, p-x.caught)*x.missed }
@@ -123,8 +123,8 @@ func (x state) together(admit Admit, tied bool) float64 {
 }
 
 func (s *sums) state(x state, weight float64) {
-	r, call := &s.regime, s.scene.Call
-	p, j, a := x.covered(r.Admit), x.together(r.Admit, s.scene.Tied), x.active()
+	r, call := &s.regime, s.happening.Call
+	p, j, a := x.covered(r.Admit), x.together(r.Admit, s.happening.Tied), x.active()
 
 	byAlarm := 0.0 // share of the event layer's footage that an alarm asks for
 	switch {
@@ -169,7 +169,7 @@ func (s *sums) state(x state, weight float64) {
 // the layer admits it, or by footage that covers its beginning for another reason.
 func (s *sums) inFull(x state) float64 {
 	own, admit := 0.0, s.regime.Admit
-	if s.scene.Tied {
+	if s.happening.Tied {
 		own = s.noticed
 		x.motion = 1 - (1-x.motion)*s.alone
 	}

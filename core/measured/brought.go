@@ -43,8 +43,8 @@ func Joined(list []Data) (all Data, counts []bool) {
 	return all, counts
 }
 
-// Reach is of how many channels there is anything, and over which dates.
-func (d *Data) Reach() (channels int, from, to *week.Date) {
+// Extent is of how many channels there is anything, and over which dates.
+func (d *Data) Extent() (channels int, from, to *week.Date) {
 	of := make(map[string]bool)
 	add := func(channel string, first, last week.Date) {
 		of[channel] = true

@@ -39,8 +39,8 @@ func (r *Rehearsal) Copies(ctx context.Context) (out []Safety, err error) {
 	if o == nil {
 		return nil, nil
 	}
-	way := newUplinkWay(r, o.UplinkKbps)
-	if way.after.Carries() == 0 {
+	carrier := newUplinkCarrier(r, o.UplinkKbps)
+	if carrier.after.Carries() == 0 {
 		return nil, nil
 	}
 	causes := r.site.Causes()
@@ -54,7 +54,7 @@ func (r *Rehearsal) Copies(ctx context.Context) (out []Safety, err error) {
 		}
 	}
 	uplink.Sort(clips)
-	uplink.Send(clips, way, func(k int, _, safe float64) bool {
+	uplink.Send(clips, carrier, func(k int, _, safe float64) bool {
 		c := &clips[k]
 		if done := r.clock.ms(c.Done); done >= 0 && r.clock.ms(c.Over) < r.Length {
 			out = append(out, Safety{c.Event, c.Channel, r.clock.ms(safe), r.clock.ms(safe) - r.clock.ms(c.Over)})
@@ -133,18 +133,18 @@ func (r *Rehearsal) copiedStills(holds []uplink.Hold, i int) []uplink.Clip {
 	return out
 }
 
-// uplinkWay is the uplink on the dates that are played; after them as in any week.
-type uplinkWay struct {
+// uplinkCarrier is the uplink on the dates that are played; after them as in any week.
+type uplinkCarrier struct {
 	kbps  float64
 	open  []float64 // seconds open from the begin to each minute
 	after *uplink.Line
 	week  float64 // second of the week at which what is played ends
 }
 
-func newUplinkWay(r *Rehearsal, kbps float64) *uplinkWay {
+func newUplinkCarrier(r *Rehearsal, kbps float64) *uplinkCarrier {
 	hours := r.plan.Offsite.Hours.Holding()
 	minutes := r.clock.minutes
-	w := &uplinkWay{kbps: kbps, open: make([]float64, len(minutes)+1), after: uplink.NewLine(kbps,
+	w := &uplinkCarrier{kbps: kbps, open: make([]float64, len(minutes)+1), after: uplink.NewLine(kbps,
 		hours), week: 60 * float64(minutes[len(minutes)-1]+1)}
 	for m, of := range minutes {
 		w.open[m+1] = w.open[m]
@@ -156,7 +156,7 @@ func newUplinkWay(r *Rehearsal, kbps float64) *uplinkWay {
 }
 
 // After is when an amount that begins to be sent at a moment has left.
-func (w *uplinkWay) After(at float64, amount uplink.Kbit) float64 {
+func (w *uplinkCarrier) After(at float64, amount uplink.Kbit) float64 {
 	last := len(w.open) - 1
 	end := 60 * float64(last)
 	m := int(at / 60)

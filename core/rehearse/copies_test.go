@@ -121,7 +121,7 @@ func TestSlowestCopies(t *testing.T) {
 			t.Fatalf("%+v waits longer than the longest, or less than it records after", s)
 		}
 	}
-	if o := newUplinkWay(r, 100); o.After(0, 1000) != 10 || o.After(1e7, 0) != 1e7 || math.Abs(o.After(1e7, 1000)-1e7-10) > 1e-6 {
+	if o := newUplinkCarrier(r, 100); o.After(0, 1000) != 10 || o.After(1e7, 0) != 1e7 || math.Abs(o.After(1e7, 1000)-1e7-10) > 1e-6 {
 		t.Error("the way after what is played")
 	}
 }

@@ -77,7 +77,7 @@ func (f Factor) of(p activity.Process) activity.Process {
 
 // Scene fills in what happens to the channel, at the stated figures where off is nil,
 // else with every origin off by its factor.
-func (h *Heard) Scene(s footage.Scene, off []Factor) footage.Scene {
+func (h *Heard) Happening(s footage.Happening, off []Factor) footage.Happening {
 	happens := func(k Happening) activity.Process {
 		if off == nil {
 			return k.Process

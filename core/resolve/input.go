@@ -13,11 +13,11 @@ import (
 
 // Input is all that decides what one channel writes.
 type Input struct {
-	Empty   bool // no camera
-	Duties  week.Steps[string]
-	Regimes week.Steps[footage.Regime]
-	Scene   footage.Scene
-	Full    video.Kbps // main stream in full
+	Empty     bool // no camera
+	Duties    week.Steps[string]
+	Regimes   week.Steps[footage.Regime]
+	Happening footage.Happening
+	Full      video.Kbps // main stream in full
 
 	// How well things are known, for the draws.
 	Heard   Heard
@@ -38,11 +38,11 @@ type LayerStreams struct {
 func (in *Input) Play(off []Factor) []footage.Shares {
 	switch {
 	case in.Empty:
-		return footage.Play(footage.Scene{}, week.Constant(footage.Regime{}))
+		return footage.Play(footage.Happening{}, week.Constant(footage.Regime{}))
 	case off == nil:
-		return footage.Play(in.Scene, in.Regimes)
+		return footage.Play(in.Happening, in.Regimes)
 	}
-	return footage.Play(in.Heard.Scene(in.Scene, off), in.Regimes)
+	return footage.Play(in.Heard.Happening(in.Happening, off), in.Regimes)
 }
 
 // price gives shares the channel's costs.
@@ -63,16 +63,16 @@ func (in *Input) Fingerprint() uint64 {
 	for _, r := range in.Regimes {
 		add(float64(r.From), float64(r.Value.Admit))
 	}
-	for _, sources := range [][]footage.Source{in.Scene.Motion, in.Scene.Alarm} {
+	for _, sources := range [][]footage.Source{in.Happening.Motion, in.Happening.Alarm} {
 		for _, src := range sources {
 			add(src.Pre, src.Post, src.Triggers.Mean, float64(src.Triggers.Intensity.Len()), src.Triggers.PerDay(), src.Events.Group.Size,
 				src.Events.Group.Seconds)
 		}
 	}
-	for _, n := range in.Scene.Noticed {
+	for _, n := range in.Happening.Noticed {
 		add(float64(n.From), n.Value)
 	}
-	add(in.Scene.Call, in.Scene.Wanted.Mean)
+	add(in.Happening.Call, in.Happening.Wanted.Mean)
 	return h.Sum64()
 }
 
@@ -82,7 +82,7 @@ func (in *Input) PlaysAlike(other *Input) bool {
 	regime := func(a, b week.Step[footage.Regime]) bool {
 		return a.From == b.From && a.Value.HasBase == b.Value.HasBase && a.Value.Whole == b.Value.Whole && a.Value.CallLow == b.Value.CallLow &&
 			a.Value.CallUnder == b.Value.CallUnder && a.Value.Admit == b.Value.Admit &&
-			in.Scene.Moves(a.Value) == other.Scene.Moves(b.Value)
+			in.Happening.Moves(a.Value) == other.Happening.Moves(b.Value)
 	}
 	return in.Empty == other.Empty && slices.EqualFunc(in.Regimes, other.Regimes, regime) && in.sees(other)
 }
@@ -121,7 +121,7 @@ func (in *Input) Equal(other *Input) bool {
 
 // sees tells whether the same happens to two channels, as well known.
 func (in *Input) sees(other *Input) bool {
-	return in.Scene.Equal(&other.Scene) && slices.Equal(in.Heard.Origins, other.Heard.Origins)
+	return in.Happening.Equal(&other.Happening) && slices.Equal(in.Heard.Origins, other.Heard.Origins)
 }
 
 // ByStream is the mean bitrate of a week from each stream.

@@ -239,7 +239,7 @@ func (r *Site) InputOf(i int, c *plan.Channel, duties week.Steps[string]) Input 
 			in.Calls = k
 		}
 	}
-	in.Scene = footage.Scene{Call: -math.Expm1(-r.call[i])}
+	in.Happening = footage.Happening{Call: -math.Expm1(-r.call[i])}
 	r.sources(i, c, &in)
 	return in
 }
@@ -261,8 +261,8 @@ func (r *Site) sources(i int, c *plan.Channel, in *Input) {
 	h.Alarm, h.AlarmPre, h.AlarmPost = r.toAlarm[i], c.AlarmPreEvent(), c.AlarmPostEvent()
 	h.wanted = c.Activity != ""
 	h.FindOrigins()
-	in.Scene.Tied = slices.Contains(r.ToMotion[i], i)
-	in.Scene = h.Scene(in.Scene, nil)
+	in.Happening.Tied = slices.Contains(r.ToMotion[i], i)
+	in.Happening = h.Happening(in.Happening, nil)
 }
 
 func (r *Site) steps(c *plan.Channel) week.Steps[string] {

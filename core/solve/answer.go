@@ -41,7 +41,7 @@ func (p *Prepared) Answer(ctx context.Context, ask *Ask) (Answer, error) {
 	pools := p.pools()
 	drives := p.room(ask, pools)
 	out.Unpriced = drives.unpriced
-	ways := make([][]poolWay, len(pools))
+	losses := make([][]poolLoss, len(pools))
 	for k := range pools {
 		for n, d := range drives.options[k] {
 			if ctx.Err() != nil {
@@ -51,13 +51,13 @@ func (p *Prepared) Answer(ctx context.Context, ask *Ask) (Answer, error) {
 			of.usable = d.Usable
 			if w, ok := p.leastOf(ask, &of); ok {
 				w.drives = n
-				ways[k] = append(ways[k], w)
+				losses[k] = append(losses[k], w)
 			}
 		}
-		out.Reached = out.Reached && len(ways[k]) > 0
+		out.Reached = out.Reached && len(losses[k]) > 0
 	}
 	if out.Reached {
-		out.Reached = p.settle(ask, pools, drives, ways, &out)
+		out.Reached = p.settle(ask, pools, drives, losses, &out)
 	}
 	if !out.Reached {
 		frontier := p.Frontier(ask)
@@ -68,8 +68,8 @@ func (p *Prepared) Answer(ctx context.Context, ask *Ask) (Answer, error) {
 	return out, ctx.Err()
 }
 
-// poolWay is the least loss of a pool with some drives.
-type poolWay struct {
+// poolLoss is the least loss of a pool with some drives.
+type poolLoss struct {
 	drives int
 	picks  map[int]int // of its channels
 	loss   float64
@@ -77,13 +77,13 @@ type poolWay struct {
 }
 
 // leastOf finds what a pool's channels must lose for the days asked.
-func (p *Prepared) leastOf(ask *Ask, of *pool) (w poolWay, ok bool) {
+func (p *Prepared) leastOf(ask *Ask, of *pool) (w poolLoss, ok bool) {
 	things, at := p.things(ask, of, storage.Days(ask.Days))
 	found, exact, ok := Least(things, float64(of.usable), mostNodes)
 	if !ok {
 		return w, false
 	}
-	w = poolWay{exact: exact, picks: make(map[int]int)}
+	w = poolLoss{exact: exact, picks: make(map[int]int)}
 	for n, i := range of.channels {
 		w.picks[i] = at[n][found[n]]
 		w.loss += p.loss(ask, i, &p.choices[i][w.picks[i]])
@@ -92,10 +92,10 @@ func (p *Prepared) leastOf(ask *Ask, of *pool) (w poolWay, ok bool) {
 }
 
 // settle picks the drives of all pools together: of what the money allows the least loss, of these the cheapest.
-func (p *Prepared) settle(ask *Ask, pools []pool, drives room, ways [][]poolWay, out *Answer) bool {
+func (p *Prepared) settle(ask *Ask, pools []pool, drives room, losses [][]poolLoss, out *Answer) bool {
 	things := make([][]Option, len(pools))
 	budget := 0.0
-	for k, list := range ways {
+	for k, list := range losses {
 		dearest := 0.0
 		for _, w := range list {
 			const little = 1e-9 // of an event a day, for each unit of money and each purchase
@@ -120,7 +120,7 @@ func (p *Prepared) settle(ask *Ask, pools []pool, drives room, ways [][]poolWay,
 	loss := 0.0
 	out.Exact = exact
 	for k := range pools {
-		w := ways[k][found[k]]
+		w := losses[k][found[k]]
 		out.Exact = out.Exact && w.exact
 		loss += w.loss
 		bought[k] = w.drives

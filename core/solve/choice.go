@@ -94,8 +94,8 @@ func lowerQuality(p *plan.Plan, more []plan.Duty) (out []plan.Duty, of map[strin
 	return out, of
 }
 
-// way is one part of a choice: duties, or another setting.
-type way struct {
+// option is one part of a choice: duties, or another setting.
+type option struct {
 	words  string
 	edits  []edit.Edit
 	change func(*plan.Channel)
@@ -114,17 +114,17 @@ func (p *Prepared) choicesOf(ctx context.Context, try *estimate.Alternatives, i 
 		return out
 	}
 	duties := p.site.Duties(i)
-	none := []way{{}}
-	for _, a := range append(none, p.dutyWays(c, duties)...) {
-		for _, b := range append(none, postWays(c)...) {
-			for _, q := range append(none, qualityWays(c)...) {
+	none := []option{{}}
+	for _, a := range append(none, p.dutyOptions(c, duties)...) {
+		for _, b := range append(none, postOptions(c)...) {
+			for _, q := range append(none, qualityOptions(c)...) {
 				if len(out) == mostChoices || ctx.Err() != nil {
 					return append(out, p.lone(try, i, duties)...)
 				}
-				if choice := together(c, []way{a, b, q}); len(choice.Edits) > 0 {
+				if choice := together(c, []option{a, b, q}); len(choice.Edits) > 0 {
 					changed := *c
 					steps := duties
-					for _, w := range []way{a, b, q} {
+					for _, w := range []option{a, b, q} {
 						if w.change != nil {
 							w.change(&changed)
 						}
@@ -146,8 +146,8 @@ func (p *Prepared) choicesOf(ctx context.Context, try *estimate.Alternatives, i 
 // lone are choices that are offered by themselves only.
 func (p *Prepared) lone(try *estimate.Alternatives, i int, duties week.Steps[string]) (out []Choice) {
 	c := &p.plan.Channels[i]
-	for _, w := range append(p.loneWays(i), p.lowerWays(c, duties)...) {
-		choice := together(c, []way{w})
+	for _, w := range append(p.loneOptions(i), p.lowerOptions(c, duties)...) {
+		choice := together(c, []option{w})
 		choice.alone, choice.keep = true, w.keep
 		changed := *c
 		if w.change != nil {
@@ -161,7 +161,7 @@ func (p *Prepared) lone(try *estimate.Alternatives, i int, duties week.Steps[str
 }
 
 // in are the duties of a week with those that the way puts in the place of others.
-func (w *way) in(duties week.Steps[string]) week.Steps[string] {
+func (w *option) in(duties week.Steps[string]) week.Steps[string] {
 	if w.duties == nil {
 		return duties
 	}
@@ -173,8 +173,8 @@ func (w *way) in(duties week.Steps[string]) week.Steps[string] {
 	})
 }
 
-// lowerWays write a step of quality less in the hours of one duty of a channel, at recorders whose settings change by the hour.
-func (p *Prepared) lowerWays(c *plan.Channel, duties week.Steps[string]) (out []way) {
+// lowerOptions write a step of quality less in the hours of one duty of a channel, at recorders whose settings change by the hour.
+func (p *Prepared) lowerOptions(c *plan.Channel, duties week.Steps[string]) (out []option) {
 	for k := range p.duties {
 		to := &p.duties[k]
 		id := p.lower[to.ID]
@@ -182,7 +182,7 @@ func (p *Prepared) lowerWays(c *plan.Channel, duties week.Steps[string]) (out []
 			continue
 		}
 		hours := plan.HoursWhere(week.Map(duties, func(of string) bool { return of == id }))
-		out = append(out, way{
+		out = append(out, option{
 			quality: true,
 			words:   fmt.Sprintf("%s, %s, where the recorder can", to.Name, plan.HoursInWords(hours)),
 			edits:   []edit.Edit{{SetDuty: &edit.SetDuty{Duty: *to}}, {Paint: &edit.Paint{Channels: []string{c.ID}, Hours: hours, Duty: to.ID}}},
@@ -192,8 +192,8 @@ func (p *Prepared) lowerWays(c *plan.Channel, duties week.Steps[string]) (out []
 	return out
 }
 
-func together(c *plan.Channel, ways []way) (out Choice) {
-	for _, w := range ways {
+func together(c *plan.Channel, options []option) (out Choice) {
+	for _, w := range options {
 		if w.words == "" {
 			continue
 		}
@@ -204,8 +204,8 @@ func together(c *plan.Channel, ways []way) (out Choice) {
 	return out
 }
 
-// dutyWays replace the duties of a channel's week by others that its camera can do: each by itself, and all of them by one.
-func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []way) {
+// dutyOptions replace the duties of a channel's week by others that its camera can do: each by itself, and all of them by one.
+func (p *Prepared) dutyOptions(c *plan.Channel, duties week.Steps[string]) (out []option) {
 	all := append(slices.Clone(p.plan.Duties), p.duties...)
 	byID := func(id string) *plan.Duty {
 		if k := slices.IndexFunc(all, func(d plan.Duty) bool { return d.ID == id }); k >= 0 {
@@ -219,8 +219,8 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 			now = append(now, step.Value)
 		}
 	}
-	replace := func(gone []string, to *plan.Duty) way {
-		w := way{duties: make(map[string]string)}
+	replace := func(gone []string, to *plan.Duty) option {
+		w := option{duties: make(map[string]string)}
 		names := make([]string, len(gone))
 		for k, id := range gone {
 			d := byID(id)
@@ -241,7 +241,7 @@ func (p *Prepared) dutyWays(c *plan.Channel, duties week.Steps[string]) (out []w
 	}
 	for k := range all {
 		to := &all[k]
-		if !canDo(c, to) || p.lower[to.ID] != "" { // for the latter see lowerWays
+		if !canDo(c, to) || p.lower[to.ID] != "" { // for the latter see lowerOptions
 			continue
 		}
 		var others []string
@@ -287,8 +287,8 @@ func fewer(c *plan.Channel, from, to *plan.Duty) bool {
 	return from.Base != nil && to.Base != nil && c.Streams.Get(from.Base.Stream) != nil && frames(to) < frames(from)
 }
 
-// postWays keep fewer seconds after an event.
-func postWays(c *plan.Channel) (out []way) {
+// postOptions keep fewer seconds after an event.
+func postOptions(c *plan.Channel) (out []option) {
 	for _, post := range []float64{20, 10} {
 		if c.PostSeconds <= 1.2*post {
 			continue
@@ -299,7 +299,7 @@ func postWays(c *plan.Channel) (out []way) {
 			kept := c.PostSeconds
 			times.AlarmPostSeconds = &kept
 		}
-		out = append(out, way{
+		out = append(out, option{
 			words: plan.Say("%v s after an event instead of %v", post, c.PostSeconds),
 			edits: []edit.Edit{{SetTimes: &times}},
 			change: func(c *plan.Channel) {
@@ -314,15 +314,15 @@ func postWays(c *plan.Channel) (out []way) {
 	return out
 }
 
-// qualityWays lower the quality of a main stream whose bitrate is modelled by it.
-func qualityWays(c *plan.Channel) (out []way) {
+// qualityOptions lower the quality of a main stream whose bitrate is modelled by it.
+func qualityOptions(c *plan.Channel) (out []option) {
 	main := c.Streams.Main
 	if main == nil || main.Rate.Kind != "modelled" || main.Rate.Quality <= 1 {
 		return nil
 	}
 	rate := main.Rate
 	rate.Quality--
-	return []way{{
+	return []option{{
 		quality: true,
 		words:   fmt.Sprintf("quality %d instead of %d", rate.Quality, main.Rate.Quality),
 		edits:   []edit.Edit{{SetRate: &edit.SetRate{Channels: []string{c.ID}, Stream: plan.Main, Rate: rate}}},

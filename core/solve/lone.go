@@ -10,15 +10,15 @@ import (
 	"wakefield.example/core/storage"
 )
 
-// loneWays are ways of channel i that are offered one by one: a better codec and fewer keyframes, which the camera has to be
+// loneOptions are ways of channel i that are offered one by one: a better codec and fewer keyframes, which the camera has to be
 // able to do; and footage that goes when it is as old as is required.
-func (p *Prepared) loneWays(i int) (out []way) {
+func (p *Prepared) loneOptions(i int) (out []option) {
 	c := &p.plan.Channels[i]
 	main := c.Streams.Main
 	stream := func(words string, change func(*plan.Stream)) {
 		next := *main
 		change(&next)
-		out = append(out, way{
+		out = append(out, option{
 			words:  words,
 			edits:  []edit.Edit{{SetStream: &edit.SetStream{Channels: []string{c.ID}, Stream: plan.Main, Settings: &next}}},
 			change: func(c *plan.Channel) { c.Streams.Main = &next },
@@ -38,7 +38,7 @@ func (p *Prepared) loneWays(i int) (out []way) {
 	if least := c.Keep.AtLeastDays; least > 0 && (now == nil || *now > least+1) && (c.Keep.AtMostDays == 0 || c.Keep.AtMostDays > least+1) {
 		keep := c.Keep
 		keep.AtMostDays = math.Ceil(least)
-		out = append(out, way{
+		out = append(out, option{
 			words: plan.Say("deleted after %v days, the days required", keep.AtMostDays),
 			edits: []edit.Edit{{SetKeep: &edit.SetKeep{Channels: []string{c.ID}, Keep: keep}}},
 			keep:  &keep,

@@ -121,10 +121,10 @@ const tenth = 1.2815515655446004
 // mostTries is how often the days are raised until a plan comes to what is asked by its measure.
 const mostTries = 8
 
-// Reach is the answer by the measure of the ask, and what the plan keeps with it. By another measure than the ordinary one,
+// WhatItTakes is the answer by the measure of the ask, and what the plan keeps with it. By another measure than the ordinary one,
 // pools have to keep longer typically: how long is tried, each time by what was missing the time before, so that the answer
 // is not told to be exact. It is given up with the error of the context when that ends.
-func (p *Prepared) Reach(ctx context.Context, ask *Ask) (Answer, Kept, error) {
+func (p *Prepared) WhatItTakes(ctx context.Context, ask *Ask) (Answer, Kept, error) {
 	next := *ask
 	for try := 1; ; try++ {
 		answer, err := p.Answer(ctx, &next)

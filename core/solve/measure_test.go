@@ -25,7 +25,7 @@ func TestDaysAreAskedByTheirMeasure(t *testing.T) {
 		frontier := p.Frontier(&Ask{LowCounts: DefaultLow})
 		for _, by := range []Measure{WorstHour, WorstDate, Chance} {
 			ask := &Ask{LowCounts: DefaultLow, By: by, Percent: 80, Days: frontier[0].Days * (0.9 + 0.3*rng.Float64())}
-			answer, kept, err := p.Reach(context.Background(), ask)
+			answer, kept, err := p.WhatItTakes(context.Background(), ask)
 			if err != nil {
 				t.Fatal(err)
 			}

@@ -53,8 +53,8 @@ func (s *Safety) Later(seconds float64) float64 {
 	return 1 - float64(k)/float64(len(s.sorted))
 }
 
-// Play plays a scene. The same scene gives the same. Of a line that never catches up it says what is so without waiting.
-func Play(s *Scene) *Played {
+// Play plays a demand. The same demand gives the same. Of a line that never catches up it says what is so without waiting.
+func Play(s *Demand) *Played {
 	perWeek := s.work()
 	s.part = min(1, mostWork/(fewestWeeks*max(1, perWeek)))
 	weeks := int(max(fewestWeeks, min(mostWeeks, firstEvents/max(1, perWeek))))
@@ -69,7 +69,7 @@ func Play(s *Scene) *Played {
 
 // work is what a week is expected to take: events, each once for every channel that it is copied on and for every duty that its
 // footage may span, and stills.
-func (s *Scene) work() (n float64) {
+func (s *Demand) work() (n float64) {
 	for i := range s.Sources {
 		n += s.Sources[i].Intensity.Total()
 	}
@@ -88,7 +88,7 @@ func (s *Scene) work() (n float64) {
 }
 
 // fill makes clips bring as much as their channel is known to copy, where they stand for more events than were drawn.
-func (s *Scene) fill(clips []Clip, weekly Kbit, weeks int) {
+func (s *Demand) fill(clips []Clip, weekly Kbit, weeks int) {
 	if s.part == 1 {
 		return
 	}
@@ -101,7 +101,7 @@ func (s *Scene) fill(clips []Clip, weekly Kbit, weeks int) {
 	}
 }
 
-func (s *Scene) play(weeks int) (out *Played, sure bool) {
+func (s *Demand) play(weeks int) (out *Played, sure bool) {
 	events := make([][]event, len(s.Sources))
 	parallel.Do(len(events), func(k int) { events[k] = drawn(s.Sources[k].Process, s.Sources[k].Name, weeks, s.part) })
 	lists := make([][]Clip, len(s.Channels))
@@ -118,11 +118,11 @@ func (s *Scene) play(weeks int) (out *Played, sure bool) {
 	log := backlogs{line: s.Line, weeks: make([][168]Kbit, weeks)}
 	var waits []float64
 	byBlock := make([][]float64, blocks)
-	way := Way(s.Line)
+	carrier := Carrier(s.Line)
 	if s.Grows {
-		way = nowhere{}
+		carrier = nowhere{}
 	}
-	Send(clips, way, func(k int, begins, safe float64) bool {
+	Send(clips, carrier, func(k int, begins, safe float64) bool {
 		c := &clips[k]
 		if c.Probe == 0 && !s.Grows {
 			log.add(c.Done, safe)
@@ -154,7 +154,7 @@ func (s *Scene) play(weeks int) (out *Played, sure bool) {
 
 // probes are clips of more events of the sources whose channels have few clips: they tell how those fare, beside the other clips
 // of the same event. A channel counts as many of them as it needs.
-func (s *Scene) probes(clips [][]Clip, weeks int) [][]Clip {
+func (s *Demand) probes(clips [][]Clip, weeks int) [][]Clip {
 	of := make([]float64, len(s.Sources)) // how many times as many of each source
 	needs := make([]float64, len(s.Channels))
 	for i := range s.Channels {

@@ -18,8 +18,8 @@ type Clip struct {
 	Aside         bool    // whether it only stands in the way of others
 }
 
-// Way is what clips leave by.
-type Way interface {
+// Carrier is what clips leave by.
+type Carrier interface {
 	// After is when an amount that begins to be sent at a moment has left.
 	After(at float64, amount Kbit) float64
 }
@@ -34,7 +34,7 @@ func Sort(clips []Clip) {
 
 // Send lets sorted clips leave one behind the other, and tells of each when it begins to be sent and when it is safe. It ends
 // early where told returns false.
-func Send(clips []Clip, way Way, told func(k int, begins, safe float64) bool) {
+func Send(clips []Clip, by Carrier, told func(k int, begins, safe float64) bool) {
 	free, asked := 0.0, make(map[int]float64)
 	for k := range clips {
 		c := &clips[k]
@@ -42,7 +42,7 @@ func Send(clips []Clip, way Way, told func(k int, begins, safe float64) bool) {
 		if c.Probe != 0 { // behind the other clips of its event, too
 			begins = max(begins, asked[c.Probe])
 		}
-		safe := way.After(begins, c.Amount)
+		safe := by.After(begins, c.Amount)
 		if c.Probe == 0 {
 			free = safe
 		} else {

@@ -91,8 +91,8 @@ func TestWhatSeveralShareIsBroughtOnce(t *testing.T) {
 }
 
 // crowd are channels of which each copies ten seconds of 1,000 kbit/s around moments that come so often a day, over a line.
-func crowd(channels int, perDay, kbps float64) *Scene {
-	s := &Scene{Line: NewLine(kbps, always)}
+func crowd(channels int, perDay, kbps float64) *Demand {
+	s := &Demand{Line: NewLine(kbps, always)}
 	copied := week.Constant(footage.Regime{Admit: footage.Either, Event: video.Cost{Idle: 1000, Active: 1000}})
 	for i := range channels {
 		s.Sources = append(s.Sources, Source{fmt.Sprint("c", i), activity.New(week.Constant(perDay/24), 1e-3)})
@@ -197,7 +197,7 @@ func TestTheSameIsPlayedAgain(t *testing.T) {
 	a, b := crowd(5, 100, 2000), crowd(6, 100, 2000)
 	x, y := Play(a), Play(a)
 	if x.Channels[0].Ninety != y.Channels[0].Ninety || x.Waits != y.Waits || x.Backlog != y.Backlog {
-		t.Error("the same scene plays otherwise")
+		t.Error("the same demand plays otherwise")
 	}
 	if first, more := drawn(a.Sources[0].Process, a.Sources[0].Name, 3, 1), drawn(b.Sources[0].Process, b.Sources[0].Name, 5,
 		1); !slices.Equal(first, more[:len(first)]) {

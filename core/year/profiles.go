@@ -93,15 +93,15 @@ func (p *profiles) of(channel int, kind special) *[storage.HoursOfWeek]storage.B
 		in.Regimes = eventsOnly(in.Regimes)
 	}
 	if kind.asDay > 0 {
-		in.Scene = p.on(week.Weekday(kind.asDay - 1))[channel].Scene
+		in.Happening = p.on(week.Weekday(kind.asDay - 1))[channel].Happening
 	}
 	if kind.factor != 0 {
-		in.Scene = in.Scene.Times(max(kind.factor, 0))
+		in.Happening = in.Happening.Times(max(kind.factor, 0))
 	}
 	share := playOf{&p.played[channel].Shares[0], kind, shapeOf(&in)}
 	shares, ok := p.play[share]
 	if !ok {
-		shares = footage.Play(in.Scene, in.Regimes)
+		shares = footage.Play(in.Happening, in.Regimes)
 		p.play[share] = shares
 	}
 	made := resolve.NewPlayed(&in, shares)
@@ -114,7 +114,7 @@ func shapeOf(in *resolve.Input) string {
 	shape := make([]byte, 0, 4*len(in.Regimes))
 	for _, r := range in.Regimes {
 		bits := byte(r.Value.Admit)
-		for i, yes := range []bool{r.Value.HasBase, r.Value.Whole, in.Scene.Moves(r.Value)} {
+		for i, yes := range []bool{r.Value.HasBase, r.Value.Whole, in.Happening.Moves(r.Value)} {
 			if yes {
 				bits |= 16 << i
 			}
@@ -131,7 +131,7 @@ func (p *profiles) ofEvents(channels []int) *profiles {
 	for _, i := range channels {
 		if in := &out.inputs[i]; !in.Empty {
 			in.Regimes = eventsOnly(in.Regimes)
-			out.played[i] = resolve.NewPlayed(in, footage.Play(in.Scene, in.Regimes))
+			out.played[i] = resolve.NewPlayed(in, footage.Play(in.Happening, in.Regimes))
 		}
 	}
 	return &out

@@ -85,7 +85,7 @@ type service struct {
 	samplePeople []account.SamplePerson // names of the sample people of a demonstration
 	beat         time.Duration
 	epoch        string // of the database; only the watch sees it
-	verdicts     *server.Cache[string, knownVerdict]
+	verdicts     *server.Cache[string, verdictAt]
 	prepared     preparations
 	comparisons  *server.Cache[comparisonOf, *measured.Result]
 	apart        Devices         // how devices are spoken with
@@ -210,7 +210,7 @@ func register(api huma.API, s *service) {
 		registerHealth, registerFormat, registerSites, registerSiteList, registerSiteMarks, registerCompanyFigures,
 		registerTaken, registerOpenings,
 		registerPlans, registerEdits, registerRevisions, registerFindings,
-		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerReach, registerTakeOff,
+		registerTable, registerActivities, registerStreams, registerPools, registerTriggers, registerCauses, registerTarget, registerTakeOff,
 		registerRehearse, registerVariants, registerCompared, registerPictures, registerWeeks, registerSpecialDays, registerTide,
 		registerHandover, registerWalkTest, registerPresence,
 		registerMeasured, registerMissed, registerHowRight, registerDevices,

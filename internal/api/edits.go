@@ -300,7 +300,7 @@ func (s *service) draft(ctx context.Context, in *changeRequest) (*body[*Draft], 
 }
 
 // step answers undo or redo.
-func (s *service) step(way store.Way) func(context.Context, *stepRequest) (*body[*Answer], error) {
+func (s *service) step(to store.Direction) func(context.Context, *stepRequest) (*body[*Answer], error) {
 	return func(ctx context.Context, in *stepRequest) (*body[*Answer], error) {
 		return s.takeTurn(ctx, in.ID, func(ctx context.Context) (*body[*Answer], error) {
 			before, err := s.at(ctx, in.ID, store.Stamp{Version: in.Body.Version, Mark: in.Body.Mark}, in.request())
@@ -308,7 +308,7 @@ func (s *service) step(way store.Way) func(context.Context, *stepRequest) (*body
 				return nil, err
 			}
 			// Where a step leads was estimated when it was left, so it can be stored first.
-			change, err := s.store.Step(ctx, before.head, in.note(""), way)
+			change, err := s.store.Step(ctx, before.head, in.note(""), to)
 			if err != nil {
 				return nil, err
 			}

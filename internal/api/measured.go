@@ -199,7 +199,7 @@ func (m *MeasuredSite) add(list []store.Brought) (all measured.Data, ids string,
 	for k := len(list) - 1; k >= 0; k-- {
 		b := list[k]
 		in := BroughtIn{ID: b.ID, Kind: b.Kind, Name: b.Name, Author: b.Author, At: b.At, Counts: counts[k]}
-		in.Channels, in.From, in.To = each[k].Reach()
+		in.Channels, in.From, in.To = each[k].Extent()
 		m.Brought = append(m.Brought, in)
 	}
 	return all, ids, nil

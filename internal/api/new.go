@@ -94,7 +94,7 @@ func newService(ctx context.Context, s *store.Store, hub *server.Hub, meters *se
 		samplePeople: o.Sample, policy: account.Decide, apart: o.Devices, life: ctx, working: make(chan struct{}, mostWork),
 		cache:       plansKept(meters),
 		prepared:    newPreparations(),
-		verdicts:    server.NewCache[string](server.Bounds[knownVerdict]{Entries: mostVerdicts}),
+		verdicts:    server.NewCache[string](server.Bounds[verdictAt]{Entries: mostVerdicts}),
 		comparisons: server.NewCache[comparisonOf](server.Bounds[*measured.Result]{Entries: mostComparisons}),
 		rehearsals: server.NewCache[rehearsalOf](server.Bounds[*rehearse.Rehearsal]{Entries: mostRehearsals, Bytes: mostRemembered,
 			Size: (*rehearse.Rehearsal).Bytes, Idle: restAfter}),

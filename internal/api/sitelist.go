@@ -34,8 +34,8 @@ type SiteLine struct {
 	State *SiteVerdict `json:"state,omitempty" doc:"Of an earlier version while the plan is worked on; absent where none is worked out yet: ask for it, or again in a moment"`
 }
 
-// knownVerdict is the verdict of a plan at its version.
-type knownVerdict struct {
+// verdictAt is the verdict of a plan at its version.
+type verdictAt struct {
 	of store.Stamp
 	SiteVerdict
 }
@@ -100,7 +100,7 @@ func (s *service) atHand(id string, of store.Stamp) *SiteVerdict {
 		return nil
 	}
 	v := siteVerdict(e)
-	s.verdicts.Put(id, knownVerdict{of, v})
+	s.verdicts.Put(id, verdictAt{of, v})
 	return &v
 }
 
@@ -110,7 +110,7 @@ func (s *service) siteVerdict(ctx context.Context, in *SiteParam) (*body[SiteVer
 		return nil, s.problem(ctx, err)
 	}
 	v := siteVerdict(e)
-	s.verdicts.Put(site.Adopted, knownVerdict{e.head.Stamp(), v})
+	s.verdicts.Put(site.Adopted, verdictAt{e.head.Stamp(), v})
 	return &body[SiteVerdict]{v}, nil
 }
 

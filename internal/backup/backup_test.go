@@ -281,7 +281,7 @@ func TestADatabaseOfAnEarlierWakefieldGoesOn(t *testing.T) {
 			if then, err := s.At(ctx, head, 1); err != nil || then.Name != "As surveyed" {
 				t.Errorf("%s: %+v, %v", file, then, err)
 			}
-			for _, way := range []store.Way{store.Undo, store.Redo} {
+			for _, way := range []store.Direction{store.Undo, store.Redo} {
 				if head, err = s.Load(ctx, "orchard"); err == nil {
 					_, err = s.Step(ctx, head, store.Note{Author: "Ada"}, way)
 				}

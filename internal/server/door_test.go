@@ -32,7 +32,7 @@ func TestWhatIsReadKeepsItsBounds(t *testing.T) {
 
 func TestOnlyTextsComeThroughTheDoorByTheNamesOfTheServer(t *testing.T) {
 	there := http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(204) })
-	inside := knownHosts([]string{"plans.example"})(door(there))
+	inside := hostsAllowed([]string{"plans.example"})(door(there))
 	for _, test := range []struct {
 		host, url string
 		status    int

@@ -7,10 +7,10 @@ import (
 	"strings"
 )
 
-// knownHosts refuses requests for a host that this server does not go by. A page of
+// hostsAllowed refuses requests for a host that this server does not go by. A page of
 // another site whose name was made to lead here could otherwise read all there is, as
 // its browser takes both for one origin.
-func knownHosts(hosts []string) func(http.Handler) http.Handler {
+func hostsAllowed(hosts []string) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			if name := hostname(r.Host); !loopback(name) && !slices.ContainsFunc(hosts, func(h string) bool { return strings.EqualFold(h, name) }) {

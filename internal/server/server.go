@@ -29,7 +29,7 @@ type Settings struct {
 // Operations are added to it.
 func NewRouter(o Settings) chi.Router {
 	r := chi.NewRouter()
-	r.Use(identified, o.Meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), knownHosts(o.Hosts), door,
+	r.Use(identified, o.Meters.measured, logged(o.Log), recovered(o.Log), secured(o.Accounts), hostsAllowed(o.Hosts), door,
 		http.NewCrossOriginProtection().Handler, reads(o.Lasts), finished, middleware.Compress(1), limited(o.Lasts), newGate().bodies, bound)
 	if o.Keeper != nil {
 		r.Use(Visited(o.Accounts.Proxies), signedIn(o.Keeper))

@@ -162,7 +162,7 @@ func TestMotionComesAsOftenAsPlanned(t *testing.T) {
 	d := start(t, Options{Plan: p})
 	planned := p.Activity(p.Channel("hall").Activity)
 	var began int
-	s := scenesOf(p, "nvr", &State{Channels: d.State().Channels, Inputs: d.State().Inputs}, 3)[0]
+	s := incidentsOf(p, "nvr", &State{Channels: d.State().Channels, Inputs: d.State().Inputs}, 3)[0]
 	at := time.Date(2026, 11, 2, 0, 0, 0, 0, time.UTC) // a Monday
 	for range 7 * 86400 * 2 {
 		at = at.Add(tick)

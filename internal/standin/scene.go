@@ -11,9 +11,9 @@ import (
 	"wakefield.example/internal/onvif"
 )
 
-// scene is what goes on before a camera or at a contact: it begins at random as often as an activity says at that time of the week,
+// incident is what goes on before a camera or at a contact: it begins at random as often as an activity says at that time of the week,
 // and lasts as long.
-type scene struct {
+type incident struct {
 	channel *Channel // of a camera; nil of a contact
 	input   string
 	rates   week.Steps[float64]
@@ -25,13 +25,13 @@ type scene struct {
 	draw    *rand.Rand
 }
 
-// scenesOf are all of a recorder, in the order of its channels and inputs.
-func scenesOf(p *plan.Plan, recorder string, s *State, seed uint64) (out []*scene) {
+// incidentsOf are all of a recorder, in the order of its channels and inputs.
+func incidentsOf(p *plan.Plan, recorder string, s *State, seed uint64) (out []*incident) {
 	zone, err := time.LoadLocation(p.Site.TimeZone)
 	if err != nil {
 		zone = time.UTC
 	}
-	add := func(sc *scene, activity string, n int) {
+	add := func(sc *incident, activity string, n int) {
 		if a := p.Activity(activity); a != nil {
 			sc.rates, sc.mean = a.Rates(), a.MeanSeconds
 		}
@@ -45,12 +45,12 @@ func scenesOf(p *plan.Plan, recorder string, s *State, seed uint64) (out []*scen
 				activity = planned.Activity
 			}
 		}
-		add(&scene{channel: c}, activity, n)
+		add(&incident{channel: c}, activity, n)
 	}
 	k := 0
 	for i := range p.AlarmInputs {
 		if k < len(s.Inputs) && p.AlarmInputs[i].Recorder == recorder {
-			add(&scene{input: s.Inputs[k].Token}, p.AlarmInputs[i].Activity, 1000+i)
+			add(&incident{input: s.Inputs[k].Token}, p.AlarmInputs[i].Activity, 1000+i)
 			k++
 		}
 	}
@@ -58,7 +58,7 @@ func scenesOf(p *plan.Plan, recorder string, s *State, seed uint64) (out []*scen
 }
 
 // step lets a moment pass, and tells whether something began or ended.
-func (s *scene) step(now time.Time, passed time.Duration) (changed bool) {
+func (s *incident) step(now time.Time, passed time.Duration) (changed bool) {
 	if s.held || s.rates == nil {
 		return false
 	}
@@ -121,7 +121,7 @@ func (d *Device) Trigger(number int, on bool) {
 }
 
 // notices are how a scene is told.
-func (s *scene) notices(d *Device, operation string) []onvif.Notice {
+func (s *incident) notices(d *Device, operation string) []onvif.Notice {
 	on := "false"
 	if s.on {
 		on = "true"

@@ -87,7 +87,7 @@ type Device struct {
 
 	searches map[string]*search
 	searched int
-	scenes   []*scene
+	scenes   []*incident
 	conns    map[net.Conn]bool
 	web      *http.Server
 	stop     context.CancelFunc
@@ -129,7 +129,7 @@ func Start(ctx context.Context, o Options) (*Device, error) {
 		d.state = stateOf(o.Plan, o.Recorder, d.has(Grid), d.has(Media1), specialFrom(o.Quirks))
 	}
 	d.Channels = len(d.state.Channels)
-	d.scenes = scenesOf(o.Plan, o.Recorder, d.state, o.Seed)
+	d.scenes = incidentsOf(o.Plan, o.Recorder, d.state, o.Seed)
 	ctx, d.stop = context.WithCancel(ctx)
 	if err := d.listen(ctx, host); err != nil {
 		d.Close()

@@ -309,8 +309,8 @@ func (s *Store) NameRevision(ctx context.Context, id string, number int64, name 
 	})
 }
 
-// Way is a way along the history: [Undo] or [Redo].
-type Way struct {
+// Direction is where a step leads along the history: [Undo] or [Redo].
+type Direction struct {
 	kind string
 	// from picks of a revision the one that the step acts on.
 	from func(*revision) *int64
@@ -324,23 +324,23 @@ type Way struct {
 // revision before x remembers.
 var (
 	// Undo takes back the change that Head.Undo names.
-	Undo = Way{"undo", func(r *revision) *int64 { return r.undoNext }, func(made, acted, earlier *revision) {
+	Undo = Direction{"undo", func(r *revision) *int64 { return r.undoNext }, func(made, acted, earlier *revision) {
 		made.target, made.undoNext, made.redoNext = &acted.Number, earlier.undoNext, &made.Number
 	}}
 	// Redo makes the change again that was undone last.
-	Redo = Way{"redo", func(r *revision) *int64 { return r.redoNext }, func(made, acted, earlier *revision) {
+	Redo = Direction{"redo", func(r *revision) *int64 { return r.redoNext }, func(made, acted, earlier *revision) {
 		made.target, made.undoNext, made.redoNext = acted.target, acted.target, earlier.redoNext
 	}}
 )
 
 // Step goes one step along the history, as a new revision. It fails with ErrNothing where
 // there is none that way.
-func (s *Store) Step(ctx context.Context, before *Head, note Note, way Way) (*Change, error) {
+func (s *Store) Step(ctx context.Context, before *Head, note Note, to Direction) (*Change, error) {
 	now, err := s.revision(ctx, before.ID, before.Version)
 	if err != nil {
 		return nil, err
 	}
-	number := way.from(now)
+	number := to.from(now)
 	if number == nil {
 		// Another may have taken it back meanwhile; the version tells.
 		if newest, err := s.Version(ctx, before.ID); err != nil || newest != before.Stamp() {
@@ -357,13 +357,13 @@ func (s *Store) Step(ctx context.Context, before *Head, note Note, way Way) (*Ch
 		return nil, err
 	}
 	made := revision{
-		Revision: Revision{Number: before.Version + 1, Kind: way.kind, Author: note.Author, Sentence: acted.Sentence, KeptDays: earlier.KeptDays},
+		Revision: Revision{Number: before.Version + 1, Kind: to.kind, Author: note.Author, Sentence: acted.Sentence, KeptDays: earlier.KeptDays},
 		forward:  acted.backward, backward: acted.forward, request: note.Request,
 	}
-	way.link(&made, acted, earlier)
+	to.link(&made, acted, earlier)
 	next, err := patched(before.Plan, acted.backward)
 	if err != nil {
-		return nil, fmt.Errorf("%s of revision %d: %w", way.kind, acted.Number, err)
+		return nil, fmt.Errorf("%s of revision %d: %w", to.kind, acted.Number, err)
 	}
 	return s.revise(ctx, before, next, made)
 }

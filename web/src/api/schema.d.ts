@@ -6627,121 +6627,6 @@ export interface components {
              */
             to: string;
         };
-        Reach: {
-            changes: components["schemas"]["ReachChange"][];
-            edits: components["schemas"]["Edit"][];
-            /** @description Whether any wanted events are expected; without them nothing counts as missed */
-            evidence: boolean;
-            /** @description Whether nothing less can be missed; else it is the best that was found */
-            exact: boolean;
-            /** @description From the plan as it is to the most that can be kept */
-            frontier: components["schemas"]["ReachPoint"][];
-            /** @description With the changes made */
-            kept: components["schemas"]["ReachKept"];
-            /** @description Ids of channels that no disk keeps for so many days, as their own age limit or quota deletes their footage before */
-            leftOut: string[];
-            /** @description Single changes, most days for what is missed first; the best three of each channel */
-            levers: components["schemas"]["ReachLever"][];
-            /** @description Where it cannot be had: the locked channel without whose lock most days could be */
-            lock?: string;
-            /** Format: double */
-            lockDays?: number;
-            point: components["schemas"]["ReachPoint"];
-            /** @description Whether it can be had; else the point is the most that can */
-            reached: boolean;
-            /** @description Sizes of drives that were left out, as nobody says what they cost */
-            unpricedTerabytes: number[];
-            /**
-             * Format: int64
-             * @description Of the plan
-             */
-            version: number;
-        };
-        ReachChange: {
-            channels: string[];
-            /** @description Of what they write; absent where nobody need doubt it */
-            saves?: components["schemas"]["Saving"];
-            words: string;
-        };
-        ReachKept: {
-            /**
-             * Format: double
-             * @description Chance that all of them keep the days asked, at the worst hour and date
-             */
-            chancePercent: number;
-            /**
-             * Format: double
-             * @description Of the pool that keeps least; null where none is ever full, as below
-             */
-            typicalDays: number | null;
-            /**
-             * Format: date
-             * @description That date; absent where none is worse than the worst hour
-             */
-            worstDate?: string;
-            /**
-             * Format: double
-             * @description On the worst date of the year
-             */
-            worstDateDays: number | null;
-            /**
-             * Format: double
-             * @description At the worst hour of the ordinary week
-             */
-            worstHourDays: number | null;
-        };
-        ReachLever: {
-            /** @description Ids; empty for one of a pool */
-            channels: string[];
-            edits: components["schemas"]["Edit"][];
-            /** Format: double */
-            lostPerDay: number;
-            /**
-             * Format: double
-             * @description Of the pool, for all channels together
-             */
-            moreDays: number;
-            /** @description Id of the pool that wins days */
-            pool: string;
-            /**
-             * Format: double
-             * @description 0 for what costs nothing; null where nobody says what it costs
-             */
-            price: number | null;
-            /** @description Of what the channels write, by fewer frames of a modelled stream; absent where nobody need doubt it */
-            saves?: components["schemas"]["Saving"];
-            /** Format: double */
-            savesGigabytesPerDay: number;
-            words: string[];
-        };
-        ReachPoint: {
-            /**
-             * Format: double
-             * @description Typically kept by the pool that keeps least; null where none is ever full
-             */
-            days: number | null;
-            /** Format: double */
-            gigabytesPerDay: number;
-            /**
-             * Format: double
-             * @description Wanted events a day that are missed more than now; those kept low count by their weight
-             */
-            lostPerDay: number;
-            /**
-             * Format: double
-             * @description Of the drives that are bought, as far as prices are known
-             */
-            price: number;
-        };
-        ReachProgress: {
-            /** Format: int64 */
-            all: number;
-            /**
-             * Format: int64
-             * @description Channels that are tried; 0 where nothing is asked
-             */
-            done: number;
-        };
         ReachRequest: {
             /**
              * @description What the days are compared with: the worst hour of the week, the worst date of the year, or a chance; absent for what pools typically keep
@@ -8294,6 +8179,121 @@ export interface components {
             /** @description Of the other site */
             name: string;
             takings: components["schemas"]["Taking"][];
+        };
+        Target: {
+            changes: components["schemas"]["TargetChange"][];
+            edits: components["schemas"]["Edit"][];
+            /** @description Whether any wanted events are expected; without them nothing counts as missed */
+            evidence: boolean;
+            /** @description Whether nothing less can be missed; else it is the best that was found */
+            exact: boolean;
+            /** @description From the plan as it is to the most that can be kept */
+            frontier: components["schemas"]["TargetPoint"][];
+            /** @description With the changes made */
+            kept: components["schemas"]["TargetKept"];
+            /** @description Ids of channels that no disk keeps for so many days, as their own age limit or quota deletes their footage before */
+            leftOut: string[];
+            /** @description Single changes, most days for what is missed first; the best three of each channel */
+            levers: components["schemas"]["TargetLever"][];
+            /** @description Where it cannot be had: the locked channel without whose lock most days could be */
+            lock?: string;
+            /** Format: double */
+            lockDays?: number;
+            point: components["schemas"]["TargetPoint"];
+            /** @description Whether it can be had; else the point is the most that can */
+            reached: boolean;
+            /** @description Sizes of drives that were left out, as nobody says what they cost */
+            unpricedTerabytes: number[];
+            /**
+             * Format: int64
+             * @description Of the plan
+             */
+            version: number;
+        };
+        TargetChange: {
+            channels: string[];
+            /** @description Of what they write; absent where nobody need doubt it */
+            saves?: components["schemas"]["Saving"];
+            words: string;
+        };
+        TargetKept: {
+            /**
+             * Format: double
+             * @description Chance that all of them keep the days asked, at the worst hour and date
+             */
+            chancePercent: number;
+            /**
+             * Format: double
+             * @description Of the pool that keeps least; null where none is ever full, as below
+             */
+            typicalDays: number | null;
+            /**
+             * Format: date
+             * @description That date; absent where none is worse than the worst hour
+             */
+            worstDate?: string;
+            /**
+             * Format: double
+             * @description On the worst date of the year
+             */
+            worstDateDays: number | null;
+            /**
+             * Format: double
+             * @description At the worst hour of the ordinary week
+             */
+            worstHourDays: number | null;
+        };
+        TargetLever: {
+            /** @description Ids; empty for one of a pool */
+            channels: string[];
+            edits: components["schemas"]["Edit"][];
+            /** Format: double */
+            lostPerDay: number;
+            /**
+             * Format: double
+             * @description Of the pool, for all channels together
+             */
+            moreDays: number;
+            /** @description Id of the pool that wins days */
+            pool: string;
+            /**
+             * Format: double
+             * @description 0 for what costs nothing; null where nobody says what it costs
+             */
+            price: number | null;
+            /** @description Of what the channels write, by fewer frames of a modelled stream; absent where nobody need doubt it */
+            saves?: components["schemas"]["Saving"];
+            /** Format: double */
+            savesGigabytesPerDay: number;
+            words: string[];
+        };
+        TargetPoint: {
+            /**
+             * Format: double
+             * @description Typically kept by the pool that keeps least; null where none is ever full
+             */
+            days: number | null;
+            /** Format: double */
+            gigabytesPerDay: number;
+            /**
+             * Format: double
+             * @description Wanted events a day that are missed more than now; those kept low count by their weight
+             */
+            lostPerDay: number;
+            /**
+             * Format: double
+             * @description Of the drives that are bought, as far as prices are known
+             */
+            price: number;
+        };
+        TargetProgress: {
+            /** Format: int64 */
+            all: number;
+            /**
+             * Format: int64
+             * @description Channels that are tried; 0 where nothing is asked
+             */
+            done: number;
         };
         Tick: {
             /** Format: date-time */
@@ -12335,7 +12335,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Reach"];
+                    "application/json": components["schemas"]["Target"];
                 };
             };
             /** @description Error */
@@ -12367,7 +12367,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReachProgress"];
+                    "application/json": components["schemas"]["TargetProgress"];
                 };
             };
             /** @description Error */

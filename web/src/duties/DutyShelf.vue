@@ -29,7 +29,7 @@ const who = computed(() => {
   const n = hand.selection.length
   return n ? `painting ${count(n, 'channel')}` : 'painting the rows you drag over'
 })
-const reaches = [
+const meanings = [
   ['each day', 'each day', 'The same hours on every day dragged over'],
   ['right through', 'right through', 'Every minute from the first to the last'],
 ] as const
@@ -69,7 +69,7 @@ const reaches = [
     </div>
     <div class="brush">
       <b data-test="painting">{{ who }}</b>
-      <SegmentChoice v-model="hand.reach" label="What a drag over several days means" :ways="reaches" />
+      <SegmentChoice v-model="hand.means" label="What a drag over several days means" :ways="meanings" />
       <TypedHours
         v-if="paint"
         label="or type hours"

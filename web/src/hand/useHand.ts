@@ -34,7 +34,7 @@ export const useHand = defineStore('hand', () => {
   const site = useSite()
   const picked = ref('')
   const selected = ref<string[]>([])
-  const reach = ref<DragMeans>('each day')
+  const means = ref<DragMeans>('each day')
   const stroke = ref<Stroke>()
   const pointer = ref<Pointer>()
   const act = shallowRef<Act>()
@@ -76,7 +76,7 @@ export const useHand = defineStore('hand', () => {
   const duty = computed(() => (site.duties.has(picked.value) ? picked.value : (site.plan?.duties[0]?.id ?? '')))
   const selection = computed(() => selected.value.filter((id) => site.channels.has(id)))
   const hours = computed(() =>
-    stroke.value ? hoursOf(stroke.value.span, stroke.value.duty ? 'right through' : reach.value) : [],
+    stroke.value ? hoursOf(stroke.value.span, stroke.value.duty ? 'right through' : means.value) : [],
   )
   const spans = computed(() => spansOf(hours.value))
 
@@ -107,7 +107,7 @@ export const useHand = defineStore('hand', () => {
     duty,
     selected,
     selection,
-    reach,
+    means,
     stroke,
     hours,
     spans,

@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref, useTemplateRef } from 'vue'
 
-import type { ReachPoint } from '../api/types'
+import type { TargetPoint } from '../api/types'
 import { three } from '../ui/figures'
 import { kneeOf } from './knee'
 import { inside } from '../ui/place'
@@ -12,14 +12,14 @@ import { inside } from '../ui/place'
  * Days against evidence lost, from the plan as it is to the most that can be kept; the point in hand is dragged. Where
  * the last steps would take most of the height, its top is broken, and says how far they go.
  */
-const { points, days } = defineProps<{ points: ReachPoint[]; days: number; at: ReachPoint }>()
+const { points, days } = defineProps<{ points: TargetPoint[]; days: number; at: TargetPoint }>()
 const emit = defineEmits<{ days: [days: number] }>()
 const box = useTemplateRef('box')
 const { width } = useElementSize(box)
 const H = 150
 const edge = { left: 30, right: 14, top: 20, bottom: 30 }
 
-const known = computed(() => points.filter((p): p is ReachPoint & { days: number } => p.days != null))
+const known = computed(() => points.filter((p): p is TargetPoint & { days: number } => p.days != null))
 const low = computed(() => known.value[0]?.days ?? 0)
 const high = computed(() => Math.max(low.value + 1e-6, known.value.at(-1)?.days ?? 1))
 const across = computed(() =>

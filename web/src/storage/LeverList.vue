@@ -3,13 +3,13 @@ import { ref, watch } from 'vue'
 
 import { ask } from '../api/ask'
 import { api } from '../api/client'
-import type { Draft, ReachLever } from '../api/types'
+import type { Draft, TargetLever } from '../api/types'
 import { useSite } from '../site/useSite'
 import { change, days, saves, three } from '../ui/figures'
 import TermTip from '../ui/TermTip.vue'
 
 /** Single changes, most days for what is lost first. Each can be tried before it is kept. */
-const { levers } = defineProps<{ levers: ReachLever[]; who: (channels: string[]) => string }>()
+const { levers } = defineProps<{ levers: TargetLever[]; who: (channels: string[]) => string }>()
 const emit = defineEmits<{ done: [] }>()
 const site = useSite()
 const tried = ref<number>()
@@ -30,13 +30,13 @@ async function attempt(i: number) {
   draft.value = told.data
   problem.value = told.problem
 }
-function make(l: ReachLever) {
+function make(l: TargetLever) {
   emit('done')
   site.change(l.edits ?? [])
 }
-const names = (l: ReachLever) => (l.channels ?? []).map((id) => site.channels.get(id)?.name).join(', ')
+const names = (l: TargetLever) => (l.channels ?? []).map((id) => site.channels.get(id)?.name).join(', ')
 const poolName = (id: string) => site.plan?.recorders.flatMap((r) => r.pools).find((p) => p.id === id)?.name ?? id
-function price(l: ReachLever) {
+function price(l: TargetLever) {
   if (l.price == null) return 'not known'
   return l.price ? `${three(l.price)} ${site.plan?.prices?.currency ?? ''}` : 'none'
 }

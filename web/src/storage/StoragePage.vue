@@ -10,7 +10,7 @@ import SegmentChoice from '../ui/SegmentChoice.vue'
 import TabBar from '../ui/TabBar.vue'
 import PoolBand from './PoolBand.vue'
 import PoolsPart from './PoolsPart.vue'
-import ReachPart from './ReachPart.vue'
+import TargetPart from './TargetPart.vue'
 import TakeOff from './TakeOff.vue'
 import type { By } from './useLayers'
 import TermTip from '../ui/TermTip.vue'
@@ -55,7 +55,7 @@ const ways = [
   <div class="storage">
     <h1 class="visually-hidden">Storage of {{ site.plan?.site.name }}</h1>
     <div class="left">
-      <ReachPart v-if="many" class="first" />
+      <TargetPart v-if="many" class="first" />
       <header v-if="site.pools.length">
         <h2>What is on the disks, <TermTip word="pool">pool by pool</TermTip>, back to the oldest footage</h2>
         <SegmentChoice v-model="by" label="Layers of the picture" :ways="ways" />
@@ -72,7 +72,7 @@ const ways = [
         There is no pool of drives yet.
         <RouterLink :to="{ name: 'kit', params: { part: 'recorders' } }">Make one in Kit.</RouterLink>
       </p>
-      <ReachPart v-else-if="!many" />
+      <TargetPart v-else-if="!many" />
     </div>
     <aside class="right" aria-label="The disks">
       <TabBar v-model="part" :tabs="parts" />

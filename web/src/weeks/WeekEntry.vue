@@ -41,7 +41,7 @@ const ribbon = computed<Ribbon>(
 
 /** The stroke over the week, from where it began. */
 const stroke = ref<{ from: number; span: Span }>()
-const hours = computed(() => (stroke.value ? hoursOf(stroke.value.span, hand.reach) : []))
+const hours = computed(() => (stroke.value ? hoursOf(stroke.value.span, hand.means) : []))
 
 function minuteAt(event: PointerEvent): number {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
@@ -66,7 +66,7 @@ function move(event: PointerEvent) {
 function up() {
   const s = stroke.value
   stroke.value = undefined
-  if (s) paint(hoursOf(s.span, hand.reach))
+  if (s) paint(hoursOf(s.span, hand.means))
 }
 
 function key(event: KeyboardEvent) {

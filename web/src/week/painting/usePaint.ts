@@ -12,8 +12,8 @@ export function usePaint() {
   const shared = useSharedWeeks()
 
   /** Paints a span of the week. */
-  async function paint(channels: string[], span: Span, duty = hand.duty, reach = hand.reach) {
-    const hours = span.from === 0 && span.to === WEEK ? [{ from: '00:00', to: '24:00' }] : hoursOf(span, reach)
+  async function paint(channels: string[], span: Span, duty = hand.duty, means = hand.means) {
+    const hours = span.from === 0 && span.to === WEEK ? [{ from: '00:00', to: '24:00' }] : hoursOf(span, means)
     await paintHours(channels, hours, spansOf(hours), duty)
   }
 

@@ -102,7 +102,7 @@ export function usePainting(area: Area) {
 
   function finish(stroke: Stroke) {
     if (!origin) hand.stroke = undefined
-    void paint(stroke.channels, stroke.span, stroke.duty ?? hand.duty, stroke.duty ? 'right through' : hand.reach)
+    void paint(stroke.channels, stroke.span, stroke.duty ?? hand.duty, stroke.duty ? 'right through' : hand.means)
   }
 
   /** A double click means the whole day. */

@@ -112,7 +112,7 @@ onMounted(() => {
           Look closer
         </button>
         <button type="button" class="act quiet" data-test="brush-paint" @click="paint(who, hand.brush!)">
-          Paint {{ sameDay ? 'it' : hand.reach }} on {{ count(who.length, 'channel') }}
+          Paint {{ sameDay ? 'it' : hand.means }} on {{ count(who.length, 'channel') }}
         </button>
         <button type="button" class="act quiet" aria-label="Forget this time" @click="hand.brush = undefined">×</button>
       </div>

@@ -8,14 +8,14 @@ import { change, count, saves, three } from '../ui/figures'
 import { notice } from '../ui/notice'
 import FrontierChart from './FrontierChart.vue'
 import LeverList from './LeverList.vue'
-import ReachQuestion from './ReachQuestion.vue'
+import TargetQuestion from './TargetQuestion.vue'
 import SparePart from './SparePart.vue'
-import { useReach } from './useReach'
+import { useTarget } from './useTarget'
 
 /** What would it take: a target, what may not be touched, the least that is lost, in words a fitter could enter. */
 const site = useSite()
-const reach = useReach()
-const { wanted, by, quality, days, data, failure, asking, progress, stop, stopped } = reach
+const target = useTarget()
+const { wanted, by, quality, days, data, failure, asking, progress, stop, stopped } = target
 const currency = computed(() => site.plan?.prices?.currency ?? '')
 const sizes = (list: number[]) => list.map((tb) => `${three(tb)} TB`).join(', ')
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
@@ -37,7 +37,7 @@ function lost(n: number) {
 }
 const isThere = computed(() => !!data.value?.reached && !data.value.edits?.length)
 function make() {
-  reach.hold()
+  target.hold()
   site.change(data.value!.edits!)
   notice('Done here. Ctrl+Z undoes it.', { seconds: 4 })
 }
@@ -64,14 +64,14 @@ const asVariant = () =>
 </script>
 
 <template>
-  <section data-test="reach">
-    <ReachQuestion :reach="reach" />
-    <p v-if="asking && progress !== undefined" class="going" role="status" data-test="reach-progress">
+  <section data-test="target">
+    <TargetQuestion :target="target" />
+    <p v-if="asking && progress !== undefined" class="going" role="status" data-test="target-progress">
       <progress max="100" :value="progress" /> Trying every channel: {{ Math.round(progress) }} %
-      <button type="button" class="plain-button link" data-test="stop-reach" @click="stop">Stop</button>
+      <button type="button" class="plain-button link" data-test="stop-target" @click="stop">Stop</button>
     </p>
     <p v-if="stopped" role="status">
-      Stopped. <button type="button" class="plain-button link" @click="reach.again()">Ask again</button>
+      Stopped. <button type="button" class="plain-button link" @click="target.again()">Ask again</button>
     </p>
     <p v-else-if="failure" class="short" role="alert">{{ failure }}</p>
     <p v-else-if="!data" class="soft">{{ asking ? 'Trying every channel…' : '' }}</p>
@@ -124,7 +124,7 @@ const asVariant = () =>
             >. More drives, or fewer channels on this pool, would have to do the rest.</template
           >
         </p>
-        <p data-test="reach-kept">{{ data.edits?.length ? 'With these changes' : 'As it is' }}: {{ keptInWords }}</p>
+        <p data-test="target-kept">{{ data.edits?.length ? 'With these changes' : 'As it is' }}: {{ keptInWords }}</p>
         <ol class="changes" data-test="changes">
           <li v-for="c in data.changes" :key="c.words">
             <template v-if="c.channels?.length"
@@ -142,7 +142,7 @@ const asVariant = () =>
           </button>
         </p>
       </div>
-      <LeverList class="levers" :levers="data.levers ?? []" :who="who" @done="reach.hold" />
+      <LeverList class="levers" :levers="data.levers ?? []" :who="who" @done="target.hold" />
     </div>
     <SparePart :who="who" :ready="!!data" />
   </section>

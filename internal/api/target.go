@@ -17,34 +17,34 @@ import (
 	"wakefield.example/internal/store"
 )
 
-// registerReach adds the question what it would take to keep footage longer.
-func registerReach(api huma.API, s *service) {
+// registerTarget adds the question what it would take to keep footage longer.
+func registerTarget(api huma.API, s *service) {
 	huma.Register(api, op("reachProgress", http.MethodGet, "/api/plans/{id}/reach/progress",
 		"How far the question what it would take has got"), s.reachProgress)
 	huma.Register(api, op("spare", http.MethodGet, "/api/plans/{id}/spare",
 		"What pools with room for far more than is required could be spent on"), s.spare)
 	huma.Register(api, op("reach", http.MethodPost, "/api/plans/{id}/reach", "What it would take to keep footage for a number of days"),
-		s.reach)
+		s.target)
 }
 
-// ReachPoint is one set of changes.
-type ReachPoint struct {
+// TargetPoint is one set of changes.
+type TargetPoint struct {
 	Days            *float64 `json:"days" required:"true" doc:"Typically kept by the pool that keeps least; null where none is ever full"`
 	LostPerDay      float64  `json:"lostPerDay" doc:"Wanted events a day that are missed more than now; those kept low count by their weight"`
 	GigabytesPerDay float64  `json:"gigabytesPerDay"`
 	Price           float64  `json:"price" doc:"Of the drives that are bought, as far as prices are known"`
 }
 
-// ReachChange is a change in words, with the channels it is for.
-type ReachChange struct {
+// TargetChange is a change in words, with the channels it is for.
+type TargetChange struct {
 	Words    string   `json:"words"`
 	Channels []string `json:"channels"`
 
 	Saves *solve.Saving `json:"saves,omitempty" doc:"Of what they write; absent where nobody need doubt it"`
 }
 
-// ReachLever is one change by itself, for all channels of a group for which it reads the same.
-type ReachLever struct {
+// TargetLever is one change by itself, for all channels of a group for which it reads the same.
+type TargetLever struct {
 	Channels             []string      `json:"channels" doc:"Ids; empty for one of a pool"`
 	Pool                 string        `json:"pool" doc:"Id of the pool that wins days"`
 	Words                []string      `json:"words"`
@@ -56,8 +56,8 @@ type ReachLever struct {
 	Price                *float64      `json:"price" required:"true" doc:"0 for what costs nothing; null where nobody says what it costs"`
 }
 
-// ReachKept is for how long the pools in question keep footage with the changes made, however one asks.
-type ReachKept struct {
+// TargetKept is for how long the pools in question keep footage with the changes made, however one asks.
+type TargetKept struct {
 	TypicalDays   *float64   `json:"typicalDays" required:"true" doc:"Of the pool that keeps least; null where none is ever full, as below"`
 	WorstHourDays *float64   `json:"worstHourDays" required:"true" doc:"At the worst hour of the ordinary week"`
 	WorstDateDays *float64   `json:"worstDateDays" required:"true" doc:"On the worst date of the year"`
@@ -65,22 +65,22 @@ type ReachKept struct {
 	ChancePercent float64    `json:"chancePercent" doc:"Chance that all of them keep the days asked, at the worst hour and date"`
 }
 
-// Reach is what it would take.
-type Reach struct {
-	Version           int64         `json:"version" doc:"Of the plan"`
-	Reached           bool          `json:"reached" doc:"Whether it can be had; else the point is the most that can"`
-	Kept              ReachKept     `json:"kept" doc:"With the changes made"`
-	LeftOut           []string      `json:"leftOut" doc:"Ids of channels that no disk keeps for so many days, as their own age limit or quota deletes their footage before"`
-	Exact             bool          `json:"exact" doc:"Whether nothing less can be missed; else it is the best that was found"`
-	Point             ReachPoint    `json:"point"`
-	Changes           []ReachChange `json:"changes"`
-	Edits             []edit.Edit   `json:"edits"`
-	Lock              string        `json:"lock,omitempty" doc:"Where it cannot be had: the locked channel without whose lock most days could be"`
-	LockDays          float64       `json:"lockDays,omitempty"`
-	UnpricedTerabytes []float64     `json:"unpricedTerabytes" doc:"Sizes of drives that were left out, as nobody says what they cost"`
-	Evidence          bool          `json:"evidence" doc:"Whether any wanted events are expected; without them nothing counts as missed"`
-	Levers            []ReachLever  `json:"levers" doc:"Single changes, most days for what is missed first; the best three of each channel"`
-	Frontier          []ReachPoint  `json:"frontier" doc:"From the plan as it is to the most that can be kept"`
+// Target is what it would take.
+type Target struct {
+	Version           int64          `json:"version" doc:"Of the plan"`
+	Reached           bool           `json:"reached" doc:"Whether it can be had; else the point is the most that can"`
+	Kept              TargetKept     `json:"kept" doc:"With the changes made"`
+	LeftOut           []string       `json:"leftOut" doc:"Ids of channels that no disk keeps for so many days, as their own age limit or quota deletes their footage before"`
+	Exact             bool           `json:"exact" doc:"Whether nothing less can be missed; else it is the best that was found"`
+	Point             TargetPoint    `json:"point"`
+	Changes           []TargetChange `json:"changes"`
+	Edits             []edit.Edit    `json:"edits"`
+	Lock              string         `json:"lock,omitempty" doc:"Where it cannot be had: the locked channel without whose lock most days could be"`
+	LockDays          float64        `json:"lockDays,omitempty"`
+	UnpricedTerabytes []float64      `json:"unpricedTerabytes" doc:"Sizes of drives that were left out, as nobody says what they cost"`
+	Evidence          bool           `json:"evidence" doc:"Whether any wanted events are expected; without them nothing counts as missed"`
+	Levers            []TargetLever  `json:"levers" doc:"Single changes, most days for what is missed first; the best three of each channel"`
+	Frontier          []TargetPoint  `json:"frontier" doc:"From the plan as it is to the most that can be kept"`
 }
 
 // mostLevers are told, of one channel mostOfOne.
@@ -89,7 +89,7 @@ const (
 	mostOfOne  = 3
 )
 
-func (s *service) reach(ctx context.Context, in *struct {
+func (s *service) target(ctx context.Context, in *struct {
 	PlanParam
 	Body struct {
 		Days          float64            `json:"days" minimum:"0.1" maximum:"36500"`
@@ -103,7 +103,7 @@ func (s *service) reach(ctx context.Context, in *struct {
 		Matters       map[string]float64 `json:"matters,omitempty" doc:"How much channels matter, by id, 1 to 3; for others as the plan says"`
 		LowCounts     *float64           `json:"lowCounts,omitempty" minimum:"0" maximum:"1" doc:"What an event that is kept low counts as; absent for a half of a missed one"`
 	}
-}) (*body[Reach], error) {
+}) (*body[Target], error) {
 	e, err := s.current(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, err)
@@ -131,30 +131,30 @@ func (s *service) reach(ctx context.Context, in *struct {
 			return nil, huma.Error422UnprocessableEntity("A channel matters from 1 to 3.")
 		}
 	}
-	out, err := server.Heavily(ctx, s.slots.Heavy, func(ctx context.Context) (Reach, error) { return s.reached(ctx, e, ask) })
-	return &body[Reach]{out}, s.problem(ctx, err)
+	out, err := server.Heavily(ctx, s.slots.Heavy, func(ctx context.Context) (Target, error) { return s.targetFor(ctx, e, ask) })
+	return &body[Target]{out}, s.problem(ctx, err)
 }
 
-func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Reach, err error) {
+func (s *service) targetFor(ctx context.Context, e entry, ask *solve.Ask) (out Target, err error) {
 	p, err := s.prepared.of(ctx, e)
 	if err != nil {
 		return out, err
 	}
-	answer, kept, err := p.Reach(ctx, ask)
+	answer, kept, err := p.WhatItTakes(ctx, ask)
 	if err != nil {
 		return out, err
 	}
-	out = Reach{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: reachPoint(&answer.Point),
+	out = Target{Version: e.head.Version, Reached: answer.Reached, Exact: answer.Exact, Point: targetPoint(&answer.Point),
 		Edits:   append([]edit.Edit{}, answer.Edits...),
-		Kept:    ReachKept{bounded(kept.Typical), bounded(kept.Hour), bounded(kept.Date), kept.On, kept.Percent},
+		Kept:    TargetKept{bounded(kept.Typical), bounded(kept.Hour), bounded(kept.Date), kept.On, kept.Percent},
 		LeftOut: append([]string{}, p.LeftOut(ask.Days)...),
-		Lock:    answer.Lock, LockDays: answer.LockDays, Changes: []ReachChange{}, Levers: []ReachLever{}, Frontier: []ReachPoint{},
+		Lock:    answer.Lock, LockDays: answer.LockDays, Changes: []TargetChange{}, Levers: []TargetLever{}, Frontier: []TargetPoint{},
 		UnpricedTerabytes: append([]float64{}, answer.Unpriced...), Evidence: e.site.Verdict.Evidence.EventsPerDay > 0}
 	for _, c := range answer.Changes {
-		out.Changes = append(out.Changes, ReachChange{c.Words, c.Channels, c.Range})
+		out.Changes = append(out.Changes, TargetChange{c.Words, c.Channels, c.Range})
 	}
 	for _, at := range p.Frontier(ask) {
-		out.Frontier = append(out.Frontier, reachPoint(&at))
+		out.Frontier = append(out.Frontier, targetPoint(&at))
 	}
 	told := make(map[string]int)
 	for _, l := range p.Levers(ask) {
@@ -165,7 +165,7 @@ func (s *service) reached(ctx context.Context, e entry, ask *solve.Ask) (out Rea
 		if told[of]++; told[of] > mostOfOne || len(out.Levers) == mostLevers {
 			continue
 		}
-		lever := ReachLever{Channels: append([]string{}, l.Channels...), Pool: l.Pool, Words: l.Words, Edits: l.Edits, MoreDays: l.More,
+		lever := TargetLever{Channels: append([]string{}, l.Channels...), Pool: l.Pool, Words: l.Words, Edits: l.Edits, MoreDays: l.More,
 			SavesGigabytesPerDay: l.Saves, Saves: l.Range, LostPerDay: l.Loss}
 		if l.Priced {
 			lever.Price = &l.Price
@@ -218,28 +218,28 @@ func (s *service) spare(ctx context.Context, in *PlanParam) (*body[[]Spare], err
 	return &body[[]Spare]{out}, s.problem(ctx, err)
 }
 
-func reachPoint(p *solve.Point) ReachPoint {
-	out := ReachPoint{LostPerDay: p.Loss, GigabytesPerDay: p.Gigabytes, Price: p.Price}
+func targetPoint(p *solve.Point) TargetPoint {
+	out := TargetPoint{LostPerDay: p.Loss, GigabytesPerDay: p.Gigabytes, Price: p.Price}
 	if p.Bounded {
 		out.Days = &p.Days
 	}
 	return out
 }
 
-// ReachProgress is how far a question has got.
-type ReachProgress struct {
+// TargetProgress is how far a question has got.
+type TargetProgress struct {
 	Done int64 `json:"done" doc:"Channels that are tried; 0 where nothing is asked"`
 	All  int64 `json:"all"`
 }
 
-func (s *service) reachProgress(_ context.Context, in *PlanParam) (*body[ReachProgress], error) {
+func (s *service) reachProgress(_ context.Context, in *PlanParam) (*body[TargetProgress], error) {
 	s.prepared.mu.Lock()
 	defer s.prepared.mu.Unlock()
-	out := ReachProgress{}
+	out := TargetProgress{}
 	if p := s.prepared.going[in.ID]; p != nil {
-		out = ReachProgress{p.done.Load(), p.all}
+		out = TargetProgress{p.done.Load(), p.all}
 	}
-	return &body[ReachProgress]{out}, nil
+	return &body[TargetProgress]{out}, nil
 }
 
 // preparations are plans with what every channel could be, the last of each plan that was asked about.

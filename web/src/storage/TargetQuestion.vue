@@ -7,13 +7,13 @@ import ChoiceField from '../ui/ChoiceField.vue'
 import NumberField from '../ui/NumberField.vue'
 import SwitchField from '../ui/SwitchField.vue'
 import PricesForm from './PricesForm.vue'
-import { measures, ofGroup, type Reach } from './useReach'
+import { measures, ofGroup, type Target } from './useTarget'
 
 /** The question: how many days, and what may not be touched for them. */
-const props = defineProps<{ reach: Reach }>()
+const props = defineProps<{ target: Target }>()
 const site = useSite()
 const id = useId()
-const { wanted, by, chance, locked, frames, quality, drives, money, days } = props.reach
+const { wanted, by, chance, locked, frames, quality, drives, money, days } = props.target
 const cameras = computed(() => (site.plan?.channels ?? []).filter((c) => !c.noCamera))
 const groups = computed(() => [...new Set(cameras.value.flatMap((c) => c.group || []))])
 const currency = computed(() => site.plan?.prices?.currency ?? '')

@@ -13,7 +13,7 @@ import (
 func TestWhatItWouldTake(t *testing.T) {
 	c := start(t, demo.PennywhistleQuay())
 	was := call[View](c, "GET", "/api/plans/site", "", 200)
-	r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":45}`, 200)
+	r := call[Target](c, "POST", "/api/plans/site/reach", `{"days":45}`, 200)
 	if !r.Reached || r.Point.Days == nil || *r.Point.Days < 45 || len(r.Changes) == 0 || len(r.Frontier) < 5 || len(r.Levers) < 5 ||
 		math.Abs(*r.Frontier[0].Days-*was.Verdict.KeptDays) > 0.01 {
 		t.Fatalf("%+v", r)
@@ -28,7 +28,7 @@ func TestWhatItWouldTake(t *testing.T) {
 		t.Errorf("%v days of %v GB a day, promised %v of %v", *a.Verdict.KeptDays, a.Verdict.GigabytesPerDay, *r.Point.Days,
 			r.Point.GigabytesPerDay)
 	}
-	locked := call[Reach](c, "POST", "/api/plans/site/reach",
+	locked := call[Target](c, "POST", "/api/plans/site/reach",
 		`{"days":9000,"locked":["booth"],"frames":true,"matters":{"hall":3},"lowCounts":0.25}`, 200)
 	if locked.Reached || locked.Point.Days == nil {
 		t.Errorf("%+v", locked.Point)
@@ -50,19 +50,19 @@ func TestWhatItWouldTake(t *testing.T) {
 func TestWhatIsKeptByEveryMeasure(t *testing.T) {
 	p := demo.PennywhistleQuay()
 	c := start(t, p)
-	r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":38,"by":"hour"}`, 200)
+	r := call[Target](c, "POST", "/api/plans/site/reach", `{"days":38,"by":"hour"}`, 200)
 	if !r.Reached || *r.Kept.WorstHourDays < 38 || *r.Kept.TypicalDays < *r.Kept.WorstHourDays ||
 		*r.Kept.WorstDateDays > *r.Kept.WorstHourDays || r.Kept.WorstDate == nil || len(r.LeftOut) > 0 {
 		t.Errorf("%+v", r.Kept)
 	}
-	if r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":22,"by":"chance","chancePercent":90}`, 200); !r.Reached ||
+	if r := call[Target](c, "POST", "/api/plans/site/reach", `{"days":22,"by":"chance","chancePercent":90}`, 200); !r.Reached ||
 		r.Kept.ChancePercent < 90 {
 		t.Errorf("%+v", r.Kept)
 	}
 	call[problemBody](c, "POST", "/api/plans/site/reach", `{"days":30,"by":"luck"}`, 422)
 	call[Answer](c, "POST", "/api/plans/site/edits",
 		`{"version":1,"edits":[{"setKeep":{"channels":["luggage"],"keep":{"atLeastDays":14,"atMostDays":14}}}]}`, 200)
-	if r := call[Reach](c, "POST", "/api/plans/site/reach", `{"days":16}`, 200); len(r.LeftOut) != 1 || r.LeftOut[0] != "luggage" {
+	if r := call[Target](c, "POST", "/api/plans/site/reach", `{"days":16}`, 200); len(r.LeftOut) != 1 || r.LeftOut[0] != "luggage" {
 		t.Errorf("left out: %v", r.LeftOut)
 	}
 	if list := call[[]Spare](c, "GET", "/api/plans/site/spare", "", 200); len(list) > 0 {

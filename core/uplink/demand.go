@@ -6,8 +6,8 @@ import (
 	"wakefield.example/core/week"
 )
 
-// Scene is all that is copied off site, and what makes it so.
-type Scene struct {
+// Demand is all that is copied off site, and what makes it so.
+type Demand struct {
 	Sources  []Source
 	Channels []Channel
 	Line     *Line

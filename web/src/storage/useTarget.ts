@@ -28,7 +28,7 @@ const daysText = (of: Ref<number | undefined>) =>
   })
 
 /** What it would take to keep footage for a number of days, and what may not be touched for it. */
-export function useReach() {
+export function useTarget() {
   const site = useSite()
   const wanted = ref<number>() // days that were asked for
   const locked = ref<string[]>([]) // ids of channels, and groups
@@ -135,4 +135,4 @@ export function useReach() {
   }
 }
 
-export type Reach = ReturnType<typeof useReach>
+export type Target = ReturnType<typeof useTarget>
