@@ -4,7 +4,8 @@ import { namesIn } from './write'
  * Names, notes and addresses are somebody's own words: what looks like a number or a time in them is not written anew.
  * They are taken from what the server answers, where members with these names hold them.
  */
-const MEMBERS = 'name|names|group|customer|address|place|notes?|author|by|who|subject|file|fileName|label'
+const MEMBERS =
+  'name|names|group|customer|address|place|notes?|author|by|who|subject|file|fileName|label|firmware|hardware|model|serial'
 const owned = new RegExp(`"(?:${MEMBERS})":(?:"((?:[^"\\\\]|\\\\.)*)"|\\[((?:"(?:[^"\\\\]|\\\\.)*",?)*)\\])`, 'g')
 const quoted = /"(?:[^"\\]|\\.)*"/g
 const looksWritten = /\d[.:\u202f]\d/

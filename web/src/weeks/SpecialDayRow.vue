@@ -4,6 +4,7 @@ import { computed } from 'vue'
 
 import { limitsOf } from '../api/format'
 import type { SpecialDay, Weekday } from '../api/types'
+import { asRead } from '../habits/now'
 import { useSite } from '../site/useSite'
 import { dayNames, weekdays } from '../time/week'
 import ChoiceField from '../ui/ChoiceField.vue'
@@ -105,7 +106,7 @@ function setFactor(input: HTMLInputElement) {
   </td>
   <td>
     <input
-      v-typed="day.rateFactor"
+      v-typed="asRead(String(day.rateFactor ?? ''))"
       placeholder="1"
       inputmode="decimal"
       class="factor"
