@@ -132,7 +132,7 @@ defineExpose({
         v-for="item in virtual.getVirtualItems()"
         :id="idOf(item.index)"
         :key="idOf(item.index)"
-        :style="{ transform: `translateY(${item.start}px)`, width: `${where.total.value}px` }"
+        :style="`transform: translateY(${item.start}px); width: ${where.total.value}px`"
         :target="drag.before.value === (idOf(item.index) || '*')"
         :row="item.index"
         :columns="columns"

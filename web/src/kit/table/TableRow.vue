@@ -47,7 +47,7 @@ const departs = computed(() => new Set(departing.value.split(separator)))
     role="row"
     :aria-rowindex="row + 2"
     :data-row="id || 'new'"
-    :class="{ empty: site.channels.get(id)?.noCamera, target }"
+    :class="{ band: row % 2, empty: site.channels.get(id)?.noCamera, target }"
   >
     <span
       class="grip"
@@ -99,7 +99,7 @@ const departs = computed(() => new Set(departing.value.split(separator)))
   display: flex;
 }
 
-.row:nth-child(even) .cell {
+.row.band .cell {
   background: color-mix(in srgb, var(--band) 30%, var(--sheet));
 }
 
