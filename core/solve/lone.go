@@ -10,7 +10,7 @@ import (
 	"wakefield.example/core/storage"
 )
 
-// loneOptions are ways of channel i that are offered one by one: a better codec and fewer keyframes, which the camera has to be
+// loneOptions are changes of channel i that are offered one by one: a better codec and fewer keyframes, which the camera has to be
 // able to do; and footage that goes when it is as old as is required.
 func (p *Prepared) loneOptions(i int) (out []option) {
 	c := &p.plan.Channels[i]

@@ -53,7 +53,8 @@ func (s *Safety) Later(seconds float64) float64 {
 	return 1 - float64(k)/float64(len(s.sorted))
 }
 
-// Play plays a demand. The same demand gives the same. Of a line that never catches up it says what is so without waiting.
+// Play sends what a demand copies over its line. The same demand gives the same. Of a line that never catches up it says what is so
+// without waiting.
 func Play(s *Demand) *Played {
 	perWeek := s.work()
 	s.part = min(1, mostWork/(fewestWeeks*max(1, perWeek)))

@@ -5,14 +5,15 @@ import { ref } from 'vue'
 import { firstOf, kept, KEPT } from '../habits/kept'
 import { habitsOf } from '../habits/now'
 import { written } from '../habits/write'
+import { DAY, dayNames, toShown } from '../time/week'
 
 /** How times of day, numbers and the week are shown in this browser. Nothing that is stored changes. */
 const emit = defineEmits<{ closed: [] }>()
 const open = ref(true)
 const chosen = kept.split('|')
 const [clock, first, signs] = [ref(chosen[0] ?? ''), ref(chosen[1] ?? ''), ref(chosen[2] ?? '')]
-const days: Record<string, string> = { 0: 'Monday', 5: 'Saturday', 6: 'Sunday' }
-const names = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
+/** A day that is counted from Monday. */
+const dayName = (day: number) => dayNames[toShown(day * DAY) / DAY]!
 const sample = (clock: string, signs: string, text: string) =>
   written(text, habitsOf([clock, '', signs].join('|'), navigator.language))
 const time = (clock: string) => sample(clock, '', '18:30')
@@ -28,8 +29,8 @@ const questions = [
   {
     name: 'The week begins on',
     model: first,
-    choices: Object.entries(days),
-    browser: names[firstOf('', navigator.language)]!,
+    choices: [0, 5, 6].map((day) => [String(day), dayName(day)] as const),
+    browser: dayName(firstOf('', navigator.language)),
   },
 ]
 
