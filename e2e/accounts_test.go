@@ -16,9 +16,9 @@ import (
 	"wakefield.example/internal/account"
 	"wakefield.example/internal/api"
 	"wakefield.example/internal/demo"
-	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
+	"wakefield.example/internal/store/storetest"
 )
 
 // serveAccounts starts the application with accounts: a plan of a site, and the three sample people.
@@ -26,11 +26,7 @@ func serveAccounts(t *testing.T, id string, p *plan.Plan) *site {
 	t.Helper()
 	beside(t)
 	ctx := context.Background()
-	s, err := store.Open(ctx, pgtest.Database(t, cluster, t.Name()))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
+	s := storetest.Open(t, cluster, t.Name(), "")
 	served := &site{seat: sit(t), id: id, store: s}
 	served.url = strings.Replace(served.seat.url, "127.0.0.1", "localhost", 1) // passkeys are for names
 	if p != nil {

@@ -24,6 +24,7 @@ import (
 	"wakefield.example/internal/localpg"
 	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/store"
+	"wakefield.example/internal/store/storetest"
 )
 
 var cluster *localpg.Cluster
@@ -64,11 +65,7 @@ func serve(t testing.TB, id string, p *plan.Plan) *site {
 	t.Helper()
 	beside(t)
 	ctx := context.Background()
-	s, err := store.Open(ctx, pgtest.Database(t, cluster, t.Name()))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
+	s := storetest.Open(t, cluster, t.Name(), "")
 	if p != nil {
 		if _, err := s.Create(ctx, id, store.Note{Author: "Test", Sentence: "Sample site made"}, p); err != nil {
 			t.Fatal(err)

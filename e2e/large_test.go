@@ -7,6 +7,7 @@ import (
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
+
 	"wakefield.example/internal/demo"
 )
 

@@ -13,9 +13,9 @@ import (
 
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/account"
-	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
+	"wakefield.example/internal/store/storetest"
 )
 
 // house is a server with accounts: two companies with a site each, and people of every role.
@@ -32,11 +32,7 @@ const everyonesPassword = "seven herrings in a boat"
 // of it alone; nona, who has no role; and oda, planner of the other company.
 func withAccounts(t testing.TB, p *plan.Plan, o Options) *house {
 	t.Helper()
-	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, t.Name()+"Accounts"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
+	s := storetest.Open(t, cluster, t.Name()+"Accounts", "")
 	ctx := context.Background()
 	hash, err := account.HashPassword(ctx, everyonesPassword)
 	if err != nil {

@@ -9,18 +9,14 @@ import (
 	"testing"
 
 	"wakefield.example/core/plan"
-	"wakefield.example/internal/localpg/pgtest"
 	"wakefield.example/internal/store"
+	"wakefield.example/internal/store/storetest"
 )
 
 // serving is a server over a database of its own, with the store beneath it.
 func serving(t testing.TB, p *plan.Plan, settings string, o Options) (*client, *store.Store) {
 	t.Helper()
-	s, err := store.Open(context.Background(), pgtest.Database(t, cluster, t.Name())+settings)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
+	s := storetest.Open(t, cluster, t.Name(), settings)
 	if p != nil {
 		if _, err := s.Create(context.Background(), "site", store.Note{Author: "Test", Sentence: "Site made"}, p); err != nil {
 			t.Fatal(err)

@@ -22,7 +22,14 @@ func TestMain(m *testing.M) {
 
 func open(t testing.TB) *Store {
 	t.Helper()
-	s, err := Open(context.Background(), pgtest.Database(t, cluster, t.Name()))
+	url := pgtest.Copy(t, cluster, t.Name(), func(url string) error {
+		s, err := Open(context.Background(), url)
+		if err == nil {
+			s.Close()
+		}
+		return err
+	})
+	s, err := Open(context.Background(), url)
 	if err != nil {
 		t.Fatal(err)
 	}
