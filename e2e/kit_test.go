@@ -33,10 +33,21 @@ func cell(channel, column string) string {
 	return fmt.Sprintf(`[data-row=%q] [data-column=%q]`, channel, column)
 }
 
+// reveal scrolls the table sideways to a cell: only columns in view have any.
+func (p *page) reveal(css string) {
+	p.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		const there = document.querySelector('%[1]s')
+		const column = '%[1]s'.match(/data-column="([^"]+)"/)?.[1]
+		if (!there && column) document.querySelector('[data-heading="' + column + '"]')?.scrollIntoView({ inline: 'center', block: 'nearest' })
+		return !!there
+	})()`, css))
+}
+
 // clickCell clicks a cell; more of them at once with a modifier.
 func (p *page) clickCell(css string, options ...chromedp.MouseOption) {
 	p.Helper()
-	p.until(fmt.Sprintf(`!!document.querySelector('%s')`, css))
+	p.reveal(css)
 	box := eval[[]float64](p,
 		fmt.Sprintf(`(() => { const e = document.querySelector('%s'); e.scrollIntoView({ inline: 'center', block: 'nearest' }); const b = e.getBoundingClientRect(); return [b.left + b.width / 2, b.top + b.height / 2] })()`, css))
 	p.do(chromedp.MouseClickXY(box[0], box[1], options...))

@@ -27,7 +27,11 @@ const grid = useGrid(
   computed(() => props.ids.length + 1),
   computed(() => props.columns.length),
 )
-const where = useColumns(columns)
+const where = useColumns(
+  columns,
+  scroller,
+  computed(() => grid.at.value.column),
+)
 const { idOf, textAt, selectedIds, fill, setCell, copy, paste } = useBlocks(ids, columns, grid)
 const drag = useRowDrag(ids, selectedIds)
 const key = useTableKeys(ids, columns, grid, { edit, fill, renumber: drag.step })
@@ -62,7 +66,7 @@ watch(ids, (now, before) => {
 watch([grid.range, ids], () => emit('select', selectedIds()), { immediate: true })
 watch(grid.at, ({ row, column }) => {
   virtual.value.scrollToIndex(row)
-  if (scroller.value) where.reveal(scroller.value, column)
+  where.reveal(column)
 })
 
 function edit(text?: string) {
@@ -136,6 +140,7 @@ defineExpose({
         :target="drag.before.value === (idOf(item.index) || '*')"
         :row="item.index"
         :columns="columns"
+        :shown="where.shown.value"
         :places="where.places.value"
         :at="grid.at.value.row === item.index ? grid.at.value.column : -1"
         :left="holds(item.index) ? grid.range.value.left : -1"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TableColumn } from '../../api/types'
-import type { useColumns } from './useColumns'
+import { FROZEN, type useColumns } from './useColumns'
 
 /** The headings of the table, by groups; a click selects the column. */
 defineProps<{ columns: TableColumn[]; where: ReturnType<typeof useColumns> }>()
@@ -23,8 +23,8 @@ const emit = defineEmits<{ pick: [column: number] }>()
       class="title"
       role="columnheader"
       :aria-colindex="j + 1"
-      :class="{ numeric: c.numeric, frozen: j < 2 }"
-      :style="where.places.value[j]"
+      :class="{ numeric: c.numeric, frozen: j < FROZEN }"
+      :style="{ width: where.places.value[j]?.width, left: j < FROZEN ? where.places.value[j]?.left : undefined }"
       :title="`${c.unit ? `${c.title}, ${c.unit}` : c.title}: click to select the column`"
       :data-heading="c.id"
       @click="emit('pick', j)"

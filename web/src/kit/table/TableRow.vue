@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { TableColumn } from '../../api/types'
 import { useSite } from '../../site/useSite'
+import { FROZEN } from './useColumns'
 import CellEditor from './CellEditor.vue'
 import { cellKey, useTable } from './useTable'
 
@@ -11,7 +12,8 @@ const props = defineProps<{
   row: number
   id: string
   columns: TableColumn[]
-  places: { width: string; left?: string }[]
+  shown: number[] // the columns that there are cells for
+  places: { width: string; left: string }[]
   at: number // the column the planner is in, -1 for none
   left: number // the columns selected, -1 for none
   right: number
@@ -28,17 +30,35 @@ const emit = defineEmits<{
 }>()
 const site = useSite()
 const table = useTable()
+const PADDING = 13
 const separator = '\u0001'
 
+const cells = computed(() => props.shown.flatMap((j) => (props.columns[j] ? [{ c: props.columns[j], j }] : [])))
+
 // Texts joined into one are compared as one.
-const joined = computed(() => props.columns.map((c) => (props.id ? table.text(props.id, c.id) : '')).join(separator))
+const joined = computed(() => cells.value.map(({ c }) => (props.id ? table.text(props.id, c.id) : '')).join(separator))
 const texts = computed(() => joined.value.split(separator))
 const reasons = computed(() =>
-  props.columns.map((c) => table.refused.get(cellKey(props.id, c.id))?.reason ?? '').join(separator),
+  cells.value.map(({ c }) => table.refused.get(cellKey(props.id, c.id))?.reason ?? '').join(separator),
 )
 const bad = computed(() => reasons.value.split(separator))
+/** Cells whose text may be wider than they are. Only these are clipped, as clipping all costs half the frames. */
+const full = computed(() =>
+  texts.value.map((text, k) => {
+    const j = props.shown[k] ?? 0
+    return widest(text, j < FROZEN) > parseFloat(props.places[j]?.width ?? '0') - PADDING
+  }),
+)
 const departing = computed(() => (table.rows.get(props.id)?.departs ?? []).join(separator))
 const departs = computed(() => new Set(departing.value.split(separator)))
+
+/** How wide a text is at most, in pixels: as if all letters were the widest where nothing covers what stands out. */
+function widest(text: string, uncovered: boolean): number {
+  const plain = uncovered ? 13 : 8
+  let width = 0
+  for (const letter of text) width += letter < '\u0300' ? plain : 14
+  return width
+}
 </script>
 
 <template>
@@ -58,7 +78,7 @@ const departs = computed(() => new Set(departing.value.split(separator)))
       >{{ id ? '⋮' : '+' }}</span
     >
     <span
-      v-for="(c, j) in columns"
+      v-for="({ c, j }, k) in cells"
       :id="`cell-${row}-${j}`"
       :key="c.id"
       class="cell"
@@ -66,15 +86,16 @@ const departs = computed(() => new Set(departing.value.split(separator)))
       :aria-colindex="j + 1"
       :data-column="c.id"
       :aria-selected="j >= left && j <= right"
-      :aria-invalid="!!bad[j]"
-      :title="bad[j] || (departs.has(c.id) ? 'Differs from its camera kind' : undefined)"
+      :aria-invalid="!!bad[k]"
+      :title="bad[k] || (departs.has(c.id) ? 'Differs from its camera kind' : undefined)"
       :class="{
         numeric: c.numeric,
-        frozen: j < 2,
+        frozen: j < FROZEN,
         held: many && j >= left && j <= right,
         at: at === j,
-        bad: bad[j],
+        bad: bad[k],
         departs: departs.has(c.id),
+        full: full[k],
       }"
       :style="places[j]"
       @pointerdown="emit('down', $event, j)"
@@ -86,7 +107,7 @@ const departs = computed(() => new Set(departing.value.split(separator)))
         :column="c"
         @commit="(...all) => emit('commit', ...all)"
         @leave="emit('leave')"
-      /><template v-else>{{ id ? texts[j] : j === 1 ? 'New channel' : '' }}</template></span
+      /><template v-else>{{ id ? texts[k] : j === 1 ? 'New channel' : '' }}</template></span
     >
   </div>
 </template>
@@ -105,15 +126,13 @@ const departs = computed(() => new Set(departing.value.split(separator)))
 
 .row .grip,
 .row .cell {
-  position: relative;
+  position: absolute;
   flex: none;
   height: 25px;
   line-height: 24px;
   border-bottom: 1px solid var(--rule);
   border-right: 1px solid color-mix(in srgb, var(--rule) 60%, transparent);
-  overflow: hidden;
   white-space: nowrap;
-  text-overflow: ellipsis;
   padding: 0 6px;
   background: var(--sheet);
 }
@@ -130,6 +149,11 @@ const departs = computed(() => new Set(departing.value.split(separator)))
 
 .row .grip.movable {
   cursor: grab;
+}
+
+.row .cell.full {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 
 .row .cell.frozen {

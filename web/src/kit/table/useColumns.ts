@@ -1,6 +1,8 @@
-import { computed, type Ref } from 'vue'
+import { defaultRangeExtractor, useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, watch, type Ref } from 'vue'
 
 import type { TableColumn } from '../../api/types'
+import { printing } from '../../ui/printing'
 
 const widths: Record<string, number> = {
   number: 44,
@@ -39,16 +41,36 @@ export const FROZEN = 2 // number and name stay in view
 
 const width = (c: TableColumn) => widths[c.id] ?? endings.find(([end]) => end.test(c.id))?.[1] ?? 78
 
-/** Where columns are, in pixels. */
-export function useColumns(columns: Ref<TableColumn[]>) {
+/** Where columns are, in pixels, and which of them a scrolling box has cells for: those in view and the one at hand. */
+export function useColumns(columns: Ref<TableColumn[]>, box: Ref<HTMLElement | null>, at: Ref<number>) {
   const lefts = computed(() => {
     let x = GRIP
     return columns.value.map((c) => ((x += width(c)), x - width(c)))
   })
   const total = computed(() => (lefts.value.at(-1) ?? 0) + width(columns.value.at(-1)!))
-  const places = computed(() =>
-    columns.value.map((c, j) => ({ width: `${width(c)}px`, ...(j < FROZEN && { left: `${lefts.value[j]}px` }) })),
+  const places = computed(() => columns.value.map((c, j) => ({ width: `${width(c)}px`, left: `${lefts.value[j]}px` })))
+  const across = useVirtualizer(
+    computed(() => ({
+      horizontal: true,
+      count: columns.value.length,
+      getScrollElement: () => box.value,
+      estimateSize: (j: number) => width(columns.value[j]!),
+      paddingStart: GRIP,
+      overscan: printing.value ? columns.value.length : 2,
+      rangeExtractor: (range) => {
+        const staying = [...Array(Math.min(FROZEN, range.count)).keys(), Math.min(at.value, range.count - 1)]
+        return [...new Set([...staying, ...defaultRangeExtractor(range)])].sort((a, b) => a - b)
+      },
+    })),
   )
+  watch(columns, () => across.value.measure())
+  const listed = computed(() =>
+    across.value
+      .getVirtualItems()
+      .map((item) => item.index)
+      .join(),
+  )
+  const shown = computed(() => (listed.value ? listed.value.split(',').map(Number) : []))
 
   /** Columns of one group, side by side, under their name. */
   const groups = computed(() => {
@@ -61,14 +83,14 @@ export function useColumns(columns: Ref<TableColumn[]>) {
     return out
   })
 
-  /** Scrolls a box so far that a column is in view beside those that stay. */
-  function reveal(box: HTMLElement, column: number) {
-    if (column < FROZEN) return
+  /** Scrolls so far that a column is in view beside those that stay. */
+  function reveal(column: number) {
+    if (column < FROZEN || !box.value) return
     const [left, right] = [lefts.value[column]!, lefts.value[column]! + width(columns.value[column]!)]
     const frozen = lefts.value[FROZEN] ?? 0
-    if (left - frozen < box.scrollLeft) box.scrollLeft = left - frozen
-    else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth
+    if (left - frozen < box.value.scrollLeft) box.value.scrollLeft = left - frozen
+    else if (right > box.value.scrollLeft + box.value.clientWidth) box.value.scrollLeft = right - box.value.clientWidth
   }
 
-  return { total, places, groups, reveal }
+  return { total, places, groups, shown, reveal }
 }
