@@ -9,8 +9,8 @@ import { useTheme } from './theme/useTheme'
 import { later } from './ui/later'
 import { useOnce } from './ui/useOnce'
 
-const CommandBox = later(() => import('./shell/CommandBox.vue'))
-const ShortcutSheet = later(() => import('./shell/ShortcutSheet.vue'))
+const CommandBox = later(async () => (await import('./shell/reserve')).CommandBox)
+const ShortcutSheet = later(async () => (await import('./shell/reserve')).ShortcutSheet)
 const SignInScreen = later(() => import('./people/SignInScreen.vue'))
 const route = useRoute()
 const hand = useHand() // a stroke in hand is not covered: it is let go first

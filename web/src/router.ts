@@ -6,7 +6,7 @@ import SiteShell from './shell/SiteShell.vue'
 import { later } from './ui/later'
 import WeekPage from './week/WeekPage.vue'
 
-const NotFetched = later(() => import('./shell/NotFetched.vue'))
+const NotFetched = later(async () => (await import('./shell/reserve')).NotFetched)
 
 /** A page that is loaded when it is opened; without a connection it says so, and opens when there is one again. */
 const opened = (load: () => Promise<{ default: Component }>) => () =>

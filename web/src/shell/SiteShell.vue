@@ -7,7 +7,7 @@ import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router'
 import { useSharedWeeks } from '../hand/useSharedWeeks'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
-import { later, shown } from '../ui/later'
+import { later, nothing, shown } from '../ui/later'
 import { notice } from '../ui/notice'
 import { useOnce } from '../ui/useOnce'
 import StepRail from './StepRail.vue'
@@ -21,13 +21,13 @@ const site = useSite()
 const shared = useSharedWeeks()
 
 const ReadingStrip = later(() => import('./ReadingStrip.vue'))
-const RemovedStrip = later(() => import('./RemovedStrip.vue'))
-const AwayStrip = later(() => import('./AwayStrip.vue'))
-const ConflictNotice = later(() => import('./ConflictNotice.vue'))
-const SetAside = later(() => import('./SetAside.vue'))
-const SharedWeekQuestion = later(() => import('../hand/SharedWeekQuestion.vue'))
-const Copying = later(() => import('./copying'))
-const UnreadableSite = later(() => import('./UnreadableSite.vue'))
+const RemovedStrip = later(async () => (await import('./reserve')).RemovedStrip)
+const AwayStrip = later(async () => (await import('./reserve')).AwayStrip)
+const ConflictNotice = later(async () => (await import('./reserve')).ConflictNotice)
+const SetAside = later(async () => (await import('./reserve')).SetAside)
+const SharedWeekQuestion = later(async () => (await import('./reserve')).SharedWeekQuestion)
+const Copying = later(async () => (await import('./reserve')).Copying, nothing)
+const UnreadableSite = later(async () => (await import('./reserve')).UnreadableSite)
 const removed = computed(() => site.variants.some((v) => v.id === site.planId && v.removed))
 const conflicted = useOnce(() => !!site.conflict)
 const asked = useOnce(() => !!shared.question)

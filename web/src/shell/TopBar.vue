@@ -6,7 +6,7 @@ import { me, signedOut } from '../api/session'
 import { useSite } from '../site/useSite'
 import { useTheme } from '../theme/useTheme'
 import { count } from '../ui/figures'
-import { later } from '../ui/later'
+import { later, nothing } from '../ui/later'
 import { useOnce } from '../ui/useOnce'
 import VariantMenu from './VariantMenu.vue'
 
@@ -33,13 +33,13 @@ const saved = computed(() => {
 const find = () => document.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true }))
 
 const ExportMenu = later(
-  () => import('./ExportMenu.vue'),
+  async () => (await import('./reserve')).ExportMenu,
   () => h('button', { type: 'button', class: 'plain-button', disabled: true }, 'Export plan'),
 )
-const AccountMenu = later(() => import('./AccountMenu.vue'))
-const OthersHere = later(() => import('./OthersHere.vue'))
-const GoingOn = later(() => import('./GoingOn.vue'))
-const YourName = later(() => import('./YourName.vue'))
+const AccountMenu = later(async () => (await import('./reserve')).AccountMenu, nothing)
+const OthersHere = later(async () => (await import('./reserve')).OthersHere, nothing)
+const GoingOn = later(async () => (await import('./reserve')).GoingOn, nothing)
+const YourName = later(async () => (await import('./reserve')).YourName)
 const naming = ref(false)
 const named = useOnce(() => naming.value)
 

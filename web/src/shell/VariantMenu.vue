@@ -7,7 +7,7 @@ import { later } from '../ui/later'
 import { useOnce } from '../ui/useOnce'
 
 /** Which variant of the site is open; another is one click away. */
-const VariantChoice = later(() => import('./VariantChoice.vue'))
+const VariantChoice = later(async () => (await import('./reserve')).VariantChoice)
 const site = useSite()
 const open = ref(false)
 const opened = useOnce(() => open.value)

@@ -15,11 +15,11 @@ import SiteTable from './SiteTable.vue'
 import { useSiteQuery } from './useSiteQuery'
 import { useSites } from './useSites'
 
-const SiteHits = later(() => import('./SiteHits.vue'))
-const SitesInHand = later(() => import('./SitesInHand.vue'))
-const MovedSites = later(() => import('./MovedSites.vue'))
-const SitesGlance = later(() => import('./SitesGlance.vue'))
-const KeptSearches = later(() => import('./KeptSearches.vue'))
+const SiteHits = later(async () => (await import('./reserve')).SiteHits)
+const SitesInHand = later(async () => (await import('./reserve')).SitesInHand)
+const MovedSites = later(async () => (await import('./reserve')).MovedSites)
+const SitesGlance = later(async () => (await import('./reserve')).SitesGlance)
+const KeptSearches = later(async () => (await import('./reserve')).KeptSearches)
 
 const { sites, failure, load, act, duplicate, importPlan } = useSites()
 const { asked, set, show, away, shown, customers, places, tags, narrowed } = useSiteQuery(sites)

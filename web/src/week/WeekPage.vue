@@ -8,7 +8,7 @@ import { useEntered } from '../site/useEntered'
 import { useSite } from '../site/useSite'
 import { ticksOf } from '../time/ticks'
 import { WEEK } from '../time/week'
-import { later } from '../ui/later'
+import { later, nothing } from '../ui/later'
 import { useOnce } from '../ui/useOnce'
 import { useCopy } from './copying/useCopy'
 import { useWeekDrag } from './copying/useWeekDrag'
@@ -46,8 +46,8 @@ const keyboard = useKeyboard(order, painting.paint, reveal)
 const copy = useCopy()
 const drag = useWeekDrag(copy, order, channelAt)
 const zoom = useZoom(painting.minuteAt)
-const Address = later(() => import('./address'))
-const RowMenu = later(() => import('./rows/RowMenu.vue'))
+const Address = later(async () => (await import('./reserve')).Address, nothing)
+const RowMenu = later(async () => (await import('./reserve')).RowMenu)
 const { menu, openMenu, menuAt } = useRowMenu(scroller, () => keyboard.reached().channels[0])
 const menued = useOnce(() => !!menu.value)
 useShortcuts(keyboard.reached, zoom)

@@ -7,7 +7,7 @@ import { later } from '../../ui/later'
 import WhereDisk from './WhereDisk.vue'
 
 /** What is decided about the channels selected; where the disk goes while none is. */
-const ChannelSettings = later(() => import('./ChannelSettings.vue'))
+const ChannelSettings = later(async () => (await import('../reserve')).ChannelSettings)
 const site = useSite()
 const hand = useHand()
 const some = computed(() => hand.selection.some((id) => !site.channels.get(id)?.noCamera))

@@ -6,7 +6,7 @@ import { later } from '../../ui/later'
 import TermTip from '../../ui/TermTip.vue'
 import { useHand } from '../../hand/useHand'
 
-const AtPointer = later(() => import('./AtPointer.vue'))
+const AtPointer = later(async () => (await import('../reserve')).AtPointer)
 const site = useSite()
 const hand = useHand()
 const at = computed(() => (hand.pointer && site.ribbons.has(hand.pointer.channel) ? hand.pointer : undefined))

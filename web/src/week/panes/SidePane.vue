@@ -5,10 +5,10 @@ import TabBar from '../../ui/TabBar.vue'
 import ChannelPanel from './ChannelPanel.vue'
 import CloserLook from './CloserLook.vue'
 
-const StrokeInHand = later(() => import('./StrokeInHand.vue'))
-const HoursPanel = later(() => import('./HoursPanel.vue'))
-const DiskPanel = later(() => import('./DiskPanel.vue'))
-const EventsPanel = later(() => import('./EventsPanel.vue'))
+const StrokeInHand = later(async () => (await import('../reserve')).StrokeInHand)
+const HoursPanel = later(async () => (await import('../reserve')).HoursPanel)
+const DiskPanel = later(async () => (await import('../reserve')).DiskPanel)
+const EventsPanel = later(async () => (await import('../reserve')).EventsPanel)
 const hand = useHand()
 const panels = [
   ['channel', 'Channel'],

@@ -12,7 +12,7 @@ import { useOnce } from '../../ui/useOnce'
 const how = defineModel<Arrangement>({ required: true })
 defineProps<{ shown: number; all: number }>()
 const hand = useHand()
-const ArrangeBox = later(() => import('./ArrangeBox.vue'))
+const ArrangeBox = later(async () => (await import('../reserve')).ArrangeBox)
 const open = ref(false)
 const opened = useOnce(() => open.value)
 const box = useTemplateRef('box')

@@ -9,7 +9,7 @@ import { useHand } from '../../hand/useHand'
 import { later } from '../../ui/later'
 
 const DayMenu = later(
-  () => import('./DayMenu.vue'),
+  async () => (await import('../reserve')).DayMenu,
   ({ day }: { day: number }) =>
     h(
       'button',

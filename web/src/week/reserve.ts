@@ -1,0 +1,11 @@
+/** What Week needs only after its first look, fetched together. */
+export { default as Address } from './address'
+export { default as ArrangeBox } from './rows/ArrangeBox.vue'
+export { default as AtPointer } from './panes/AtPointer.vue'
+export { default as ChannelSettings } from './panes/ChannelSettings.vue'
+export { default as DayMenu } from './view/DayMenu.vue'
+export { default as DiskPanel } from './panes/DiskPanel.vue'
+export { default as EventsPanel } from './panes/EventsPanel.vue'
+export { default as HoursPanel } from './panes/HoursPanel.vue'
+export { default as RowMenu } from './rows/RowMenu.vue'
+export { default as StrokeInHand } from './panes/StrokeInHand.vue'
