@@ -264,7 +264,7 @@ func TestAPageNotYetOpenedOpensWhenItCan(t *testing.T) {
 		t.Fatal(err)
 	}
 	p.open("/sites/quay", gangwayA+" canvas")
-	p.until(`performance.getEntriesByType('resource').some((e) => e.name.includes('NotFetched') && e.name.endsWith('.js'))`)
+	p.until(`performance.getEntriesByType('resource').filter((e) => /reserve-.*[.]js$/.test(e.name)).length > 1`) // of the frame and of Week
 	var refused atomic.Int32
 	gone := func(w http.ResponseWriter, r *http.Request) bool {
 		if !strings.Contains(r.URL.Path, "StoragePage") {
