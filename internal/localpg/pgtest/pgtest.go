@@ -19,10 +19,8 @@ import (
 
 // Folder makes a folder that PostgreSQL's own user can reach, and returns how to
 // remove it. Folders of [testing.T.TempDir] cannot be entered by others.
-func Folder() (dir string, remove func()) { return folder(InMemory()) }
-
-func folder(in string) (dir string, remove func()) {
-	dir, err := os.MkdirTemp(in, "wakefield-pg-")
+func Folder() (dir string, remove func()) {
+	dir, err := os.MkdirTemp(InMemory(), "wakefield-pg-")
 	if err == nil {
 		err = os.Chmod(dir, 0o755)
 	}
@@ -46,7 +44,7 @@ func InMemory() string {
 // Run runs a package's tests with a cluster of their own, and returns the status to
 // exit with.
 func Run(m *testing.M, cluster **localpg.Cluster) int {
-	dir, remove := folder(InMemory())
+	dir, remove := Folder()
 	defer remove()
 	data := filepath.Join(dir, "data")
 	c, err := localpg.Open(context.Background(), data)
