@@ -30,7 +30,7 @@ const emit = defineEmits<{
 }>()
 const site = useSite()
 const table = useTable()
-const PADDING = 13
+const PADDING = 13 // of a cell, with its edge, in pixels
 const separator = '\u0001'
 
 const cells = computed(() => props.shown.flatMap((j) => (props.columns[j] ? [{ c: props.columns[j], j }] : [])))
@@ -43,7 +43,7 @@ const reasons = computed(() =>
 )
 const bad = computed(() => reasons.value.split(separator))
 /** Cells whose text may be wider than they are. Only these are clipped, as clipping all costs half the frames. */
-const full = computed(() =>
+const tight = computed(() =>
   texts.value.map((text, k) => {
     const j = props.shown[k] ?? 0
     return widest(text, j < FROZEN) > parseFloat(props.places[j]?.width ?? '0') - PADDING
@@ -95,7 +95,7 @@ function widest(text: string, uncovered: boolean): number {
         at: at === j,
         bad: bad[k],
         departs: departs.has(c.id),
-        full: full[k],
+        tight: tight[k],
       }"
       :style="places[j]"
       @pointerdown="emit('down', $event, j)"
@@ -151,7 +151,7 @@ function widest(text: string, uncovered: boolean): number {
   cursor: grab;
 }
 
-.row .cell.full {
+.row .cell.tight {
   overflow: hidden;
   text-overflow: ellipsis;
 }

@@ -64,6 +64,7 @@ export function useColumns(columns: Ref<TableColumn[]>, box: Ref<HTMLElement | n
     })),
   )
   watch(columns, () => across.value.measure())
+  // As one text, so that rows are drawn again only when a column comes into view or leaves it.
   const listed = computed(() =>
     across.value
       .getVirtualItems()
