@@ -73,7 +73,7 @@ type Figure struct {
 	What           string      `json:"what" doc:"What it is, with its unit"`
 	Planned        float64     `json:"planned"`
 	Found          float64     `json:"found"`
-	Low            float64     `json:"low" doc:"Within which the truth lies four times out of five, after all that was found"`
+	Low            float64     `json:"low" doc:"Within which the truth lies four times out of five, of groups and lengths more often, after all that was found"`
 	High           float64     `json:"high"`
 	PlannedText    string      `json:"plannedText,omitempty" doc:"Of a setting"`
 	FoundText      string      `json:"foundText,omitempty" doc:"Of a setting"`

@@ -68,6 +68,7 @@ func hectic(perHour float64) *plan.Plan {
 // and reads how much memory the process took at most meanwhile: the client's is in that too.
 func TestNoRequestTakesMuchMemory(t *testing.T) {
 	defer debug.SetMemoryLimit(debug.SetMemoryLimit(450 << 20)) // as the program has it
+	defer debug.SetGCPercent(debug.SetGCPercent(100))           // whatever the tests are run with
 	c, s := serving(t, demo.SaltmarshTramDepot(), "", Options{})
 	busy := hectic(1)
 	events := 0.0

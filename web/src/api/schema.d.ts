@@ -5170,7 +5170,7 @@ export interface components {
             kind: "rate" | "group" | "length" | "still" | "moving" | "night" | "seconds" | "setting" | "silence";
             /**
              * Format: double
-             * @description Within which the truth lies four times out of five, after all that was found
+             * @description Within which the truth lies four times out of five, of groups and lengths more often, after all that was found
              */
             low: number;
             moreThanChance: boolean;
