@@ -5,6 +5,7 @@ package main
 
 import (
 	"bufio"
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -18,20 +19,25 @@ import (
 	"strings"
 	"sync"
 	"sync/atomic"
+	"time"
 
 	"github.com/alecthomas/kong"
 )
 
 type options struct {
-	Number  int      `help:"How many changes to try." default:"240"`
-	Seed    uint64   `help:"Which of all possible changes are drawn." default:"1"`
-	Workers int      `help:"How many at a time." default:"2"`
-	Within  string   `help:"Only files whose path matches." default:"."`
-	Report  string   `help:"Where every change and its fate is written." default:".cache/mutants.txt"`
-	Again   string   `help:"A report of before: only the changes that survived in it are made, where the code still has them." type:"existingfile"`
-	Slow    string   `help:"Tests that are asked last." default:"FourTimesInFive|OneMeasureOfSize|GroupsAreFound|LargePlans|FiftyEditors|TwoServers|FrozenDatabase|Hostile|LargestTables|FirstStarts|Growing"`
-	Rooms   []string `arg:"" optional:"" help:"Folders whose code is changed."`
+	Number   int           `help:"How many changes to try." default:"240"`
+	Seed     uint64        `help:"Which of all possible changes are drawn." default:"1"`
+	Workers  int           `help:"How many at a time." default:"2"`
+	Within   string        `help:"Only files whose path matches." default:"."`
+	Report   string        `help:"Where every change and its fate is written." default:".cache/mutants.txt"`
+	Again    string        `help:"A report of before: only the changes that survived in it are made, where the code still has them." type:"existingfile"`
+	Slow     string        `help:"Tests that are asked last." default:"FourTimesInFive|OneMeasureOfSize|GroupsAreFound|LargePlans|FiftyEditors|TwoServers|FrozenDatabase|Hostile|LargestTables|FirstStarts|Growing"`
+	Patience time.Duration `help:"How long the tests of a package may take before a change counts as noticed by time." default:"8m"`
+	Rooms    []string      `arg:"" optional:"" help:"Folders whose code is changed."`
 }
+
+// heavy is the package that is compiled anew for nearly every change of the core; without inlining that takes half the time.
+const heavy = "wakefield.example/internal/api"
 
 // fate is what became of one change.
 type fate string
@@ -51,12 +57,25 @@ func main() {
 	}
 }
 
-// mutantsIn lists every change that can be made in folders, in files whose paths match.
-func mutantsIn(rooms []string, within *regexp.Regexp) (all []mutant, err error) {
+// shipped are the folders of the packages that the program is made of: what only tests need is not changed.
+func shipped(ctx context.Context) (map[string]bool, error) {
+	list, err := exec.CommandContext(ctx, "go", "list", "-deps", "./cmd/wakefield").Output()
+	folders := make(map[string]bool)
+	for _, path := range strings.Fields(string(list)) {
+		if folder, ours := strings.CutPrefix(path, "wakefield.example/"); ours {
+			folders[folder] = true
+		}
+	}
+	return folders, err
+}
+
+// mutantsIn lists every change that can be made in folders and what is below them, in packages of the program and files whose
+// paths match.
+func mutantsIn(rooms []string, of map[string]bool, within *regexp.Regexp) (all []mutant, err error) {
 	for _, room := range rooms {
 		err := filepath.WalkDir(room, func(path string, d os.DirEntry, err error) error {
 			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") ||
-				strings.Contains(path, "test/") || !within.MatchString(path) {
+				!of[filepath.ToSlash(filepath.Dir(path))] || !within.MatchString(path) {
 				return err
 			}
 			found, err := mutantsOf(path)
@@ -80,7 +99,11 @@ func run(o options) error {
 	if len(o.Rooms) == 0 {
 		o.Rooms = []string{"core", "internal/api", "internal/server", "internal/store", "internal/formats"}
 	}
-	all, err := mutantsIn(o.Rooms, within)
+	of, err := shipped(ctx)
+	if err != nil {
+		return err
+	}
+	all, err := mutantsIn(o.Rooms, of, within)
 	if err != nil {
 		return err
 	}
@@ -182,7 +205,7 @@ func try(ctx context.Context, o options, m mutant) (what fate, by string) {
 			[]string{"-skip", o.Slow, "./internal/api"})
 	}
 	for _, asked := range append(rounds, []string{"-run", o.Slow, own}) {
-		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", "3m"}, asked...)
+		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", o.Patience.String(), "-gcflags=" + heavy + "=-l"}, asked...)
 		if out, err := exec.CommandContext(ctx, "go", args...).CombinedOutput(); err != nil {
 			return noticed, firstFailure(out)
 		}
@@ -196,5 +219,8 @@ func firstFailure(out []byte) string {
 	if found := failure.FindSubmatch(out); found != nil {
 		return "by " + string(found[1])
 	}
-	return "by a panic, or by time"
+	if bytes.Contains(out, []byte("panic: test timed out")) {
+		return "by time"
+	}
+	return "by a panic"
 }
