@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"strings"
 
 	"github.com/alecthomas/kong"
 )
@@ -31,8 +32,19 @@ type cli struct {
 	Version  versionCommand  `cmd:"" help:"Print which Wakefield this is."`
 }
 
+// unsetEmpty takes a variable of Wakefield's that is empty for one that is not set, as in a file of settings whose line was left
+// blank: an empty path would be the working folder, an empty duration an error.
+func unsetEmpty() {
+	for _, v := range os.Environ() {
+		if name, value, _ := strings.Cut(v, "="); strings.HasPrefix(name, "WAKEFIELD_") && value == "" {
+			os.Unsetenv(name)
+		}
+	}
+}
+
 func main() {
 	var c cli
+	unsetEmpty()
 	k := kong.Parse(&c, kong.Name("wakefield"), kong.UsageOnError(), kong.Vars{"quirks": quirks()},
 		kong.Description("Plans what every channel of a recorder records, and tells how long the disks will keep it."))
 	if err := k.Run(); err != nil {

@@ -161,8 +161,19 @@ func TestSchemaIsPrinted(t *testing.T) {
 	}
 }
 
-// TestDemoComesUpStopsAndRemembers starts the demo twice on one folder.
+// TestDemoComesUpStopsAndRemembers starts the demo twice on one folder, with every variable of its settings there and empty.
 func TestDemoComesUpStopsAndRemembers(t *testing.T) {
+	source, err := os.ReadFile("serve.go")
+	if err != nil {
+		t.Fatal(err)
+	}
+	variables := regexp.MustCompile(`env:"(WAKEFIELD_\w+)"`).FindAllSubmatch(source, -1)
+	if len(variables) < 10 {
+		t.Fatalf("only %d variables are known", len(variables))
+	}
+	for _, v := range variables {
+		t.Setenv(string(v[1]), "")
+	}
 	// Not t.TempDir: PostgreSQL's own user must reach the folder.
 	dir, err := os.MkdirTemp("", "wakefield-demo-")
 	if err != nil {
