@@ -3,6 +3,7 @@ package e2e
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"strings"
 	"testing"
@@ -18,6 +19,7 @@ import (
 func TestHabits(t *testing.T) {
 	p := modules(t)
 	const american, german = `{ is12: true, apart: ',', point: '.' }`, `{ is12: false, apart: '.', point: ',' }`
+	const french = `{ is12: false, apart: '\u202f', point: ',' }`
 	holds(p, "times and numbers of a text", []row{
 		{`m.write.written('from 14:05 to 24:00, and 6:00', ` + american + `)`, `"from 2:05\u202fpm to 12:00\u202fam, and 6:00\u202fam"`},
 		{`m.write.written('Mon 00:30–12:00 is 1\u202f234.5 GB', ` + american + `)`, `"Mon 12:30\u202fam–12:00\u202fpm is 1,234.5 GB"`},
@@ -33,7 +35,24 @@ func TestHabits(t *testing.T) {
 		{`m.write.written('1500, 16:9 and 4', ` + german + `)`, `"1500, 16:9 and 4"`},
 		{`m.write.written('“Gate 2.5” keeps 2.5 d', ` + german + `, m.write.namesIn(['Gate 2.5', 'Gate 2.5 (left)']))`,
 			`"“Gate 2.5” keeps 2,5 d"`},
+		{`m.write.written('“1.500” is at least 2.5: write “1500”', ` + german + `)`, `"“1.500” is at least 2,5: write “1500”"`},
 		{`[0, 6, 12, 18, 24].map(m.write.hourWritten).join()`, `"12a,6a,12p,6p,12a"`},
+	})
+	number := func(text, habits string) string {
+		return fmt.Sprintf("m.number.readNumber(%q, {}, '', %s)", text, habits)
+	}
+	sent := func(text, habits string) string { return fmt.Sprintf("m.number.sentNumber(%q, %s)", text, habits) }
+	holds(p, "numbers of those who type them otherwise", []row{
+		{number("1,125", german), `{"value":1.125}`}, {number("0,125", german), `{"value":0.125}`}, {number("1.5", german), `{"value":1.5}`},
+		{number("1.125", german), `{"why":"“1.125” can mean two numbers: write “1125” or “1,125”"}`},
+		{number("12.500,5", german), `{"value":12500.5}`}, {number("0.125", german), `{"value":0.125}`},
+		{number("1.125", french), `{"value":1.125}`}, {number("1,125", french), `{"value":1.125}`},
+		{number("1,125", american), `{"why":"“1,125” can mean two numbers: write “1125” or “1.125”"}`},
+		{sent("1,125", german), `{"text":"1.125"}`}, {sent(" −1,125 kbit/s", german), `{"text":"-1.125 kbit/s"}`},
+		{sent("1.125 Mbit/s", german), `{"why":"“1.125 Mbit/s” can mean two numbers: write “1125” or “1,125”"}`},
+		{sent("1.125", french), `{"text":"1.125"}`}, {sent("1,125", french), `{"text":"1.125"}`},
+		{sent("1,125", american), `{"text":"1,125"}`}, {sent("soon", german), `{"text":"soon"}`}, {sent("", german), `{"text":""}`},
+		{sent("12,5", german), `{"text":"12,5"}`},
 	})
 	holds(p, "habits of browsers", []row{
 		{`m.now.habitsOf('', 'en-US')`, `{"is12":true,"apart":",","point":"."}`},
@@ -140,6 +159,20 @@ func TestReadersHabits(t *testing.T) {
 	}
 	answer.Body.Close()
 	p.until(`document.querySelector('[data-channel="booth"] .name').textContent === 'Booth 2.5 at 14:30'`)
+
+	// Cells of the table are typed as they are read; what can mean two to whoever types it is refused as it was typed.
+	p.open("/sites/quay/kit", cell("booth", "name"))
+	p.typed(cell("booth", "main.fps"), "1,125")
+	p.until(`document.querySelector('` + cell("booth", "main.fps") + `')?.innerText.trim() === '1,125'`)
+	p.typed(cell("booth", "main.fps"), "1.500")
+	p.shows(`[data-test="trouble"], .trouble`, "“1.500” can mean two numbers: write “1500” or “1,500”")
+	p.typed(cell("booth", "main.fps"), "1,5")
+	p.until(`document.querySelector('` + cell("booth", "main.fps") + `')?.innerText.trim() === '1,5'`)
+	if got := eval[float64](p, `fetch('/api/sites/quay').then((r) => r.json()).then((s) => s.plan.plan.channels.find((c) => c.id === 'booth').streams.main.fps)`); got != 1.5 {
+		t.Errorf("the booth has %v pictures a second", got)
+	}
+
+	p.open("/sites/quay", gangwayA+" canvas")
 	p.habits("12", "", "")
 	p.until(`document.querySelector('[data-channel="booth"] .name').textContent === 'Booth 2.5 at 14:30'`)
 }

@@ -194,7 +194,7 @@ func TestPureModules(t *testing.T) {
 		{`m.duration.readDuration('1 500 sec', 0, 1e6)`, `{"value":1500}`},
 		{`m.duration.readDuration('15 min.', 0, 1e6)`, `{"value":900}`},
 		{`m.duration.readDuration('5 parsecs', 0, 1e6)`, `{"why":"Not a length of time: use 90 s, 15 min or 2 h"}`},
-		{`m.duration.readDuration('1,500', 0, 1e6)`, `{"why":"“1,500 s” can mean two numbers: write 1500 or 1.500"}`},
+		{`m.duration.readDuration('1,500', 0, 1e6)`, `{"why":"“1,500 s” can mean two numbers: write “1500” or “1.500”"}`},
 		{`m.duration.readDuration('5 s', 10, 60)`, `{"why":"At least 10 s"}`},
 		{`m.duration.readDuration('2 h', 10, 60)`, `{"why":"At most 1 min"}`},
 		{`[0, 59, 60, 90, 3600, 5400, 86400, 172800].map(m.duration.durationInWords)`,

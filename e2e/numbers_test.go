@@ -16,7 +16,7 @@ func TestNumbersAreNeverChangedWithoutAWord(t *testing.T) {
 	pre := func() float64 { return s.plan(t).Channel("booth").PreSeconds }
 	before := pre()
 	for text, why := range map[string]string{
-		"-5": "at least 0", "99999": "at most 3600", "soon": "“soon” is not a number", "1,234": "can mean two numbers: write 1234 or 1.234",
+		"-5": "at least 0", "99999": "at most 3600", "soon": "“soon” is not a number", "1,234": "can mean two numbers: write “1234” or “1.234”",
 		"7..5": "is not a number",
 	} {
 		p.field("pre", text)

@@ -569,7 +569,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 			Rows: []table.CellRow{{Channel: "c2", Values: []string{"90 days"}}}}}},
 			`edits[1].setCells.rows[0].values[0]: 90 days at least but 60 at most`},
 		{Edit{SetCells: &SetCells{table.Cells{Columns: []string{"audio"}, Rows: []table.CellRow{{Channel: "c2", Values: []string{"1,500"}}}}}},
-			`edits[1].setCells.rows[0].values[0]: “1,500” can mean two numbers: write 1500 or 1.500`},
+			`edits[1].setCells.rows[0].values[0]: “1,500” can mean two numbers: write “1500” or “1.500”`},
 		{Edit{RemoveRecorder: &RemoveRecorder{"r1"}},
 			"edits[1].removeRecorder.recorder: the channel 1, Yard names it; put it on another recorder"},
 		{Edit{RemovePool: &RemovePool{"p1"}}, "edits[1].removePool.pool: the channel 1, Yard names it; move it to another pool"},

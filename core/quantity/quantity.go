@@ -69,7 +69,7 @@ func Read(text, unit string) (float64, error) {
 	digits := strings.ToLower(strings.TrimSpace(written))
 	switch {
 	case either.MatchString(digits):
-		return 0, fmt.Errorf("“%s” %w: write %s or %s", given, ErrTwoMeanings, strings.Replace(digits, ",", "", 1),
+		return 0, fmt.Errorf("“%s” %w: write “%s” or “%s”", given, ErrTwoMeanings, strings.Replace(digits, ",", "", 1),
 			strings.Replace(digits, ",", ".", 1))
 	case plain.MatchString(digits):
 		digits = strings.Replace(digits, ",", ".", 1)

@@ -29,7 +29,7 @@ func TestNumbersAsPeopleWriteThem(t *testing.T) {
 	}
 	for _, c := range []struct{ text, unit, want string }{
 		{"soon", "", "“soon” is not a number"}, {"", "", "“” is not a number"}, {"7..5", "", "“7..5” is not a number"},
-		{"1,234", "", "“1,234” can mean two numbers: write 1234 or 1.234"}, {"12,500 kbit/s", "kbit/s", "write 12500 or 12.500"},
+		{"1,234", "", "“1,234” can mean two numbers: write “1234” or “1.234”"}, {"12,500 kbit/s", "kbit/s", "write “12500” or “12.500”"},
 		{"1 2", "", "“1 2” is not a number"}, {"15 00", "", "“15 00” is not a number"}, {"1.50.000", "", "is not a number"},
 		{"5 apples", "s", "“5 apples” is not in s"}, {"5 GB", "", "“5 GB” is not a number"}, {"4 Mbps", "s", "is not in s"},
 		{"0x10", "", "is not a number"}, {"1_000", "", "is not a number"}, {"Inf", "", "is not a number"}, {"NaN", "s", "is not a number"},

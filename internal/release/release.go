@@ -4,7 +4,7 @@ package release
 import "runtime/debug"
 
 // Version is that of the program: it, the changelog's newest heading and the page's help say the same.
-const Version = "0.6.0"
+const Version = "0.6.1"
 
 // Commit is what the program was built from, as far as it was built where that is known; empty else.
 func Commit() string {

@@ -27,15 +27,23 @@ function withoutNames(text: string, h: Habits): string {
   )
 }
 
-/** Writes a text of the program as its reader reads times and numbers. Names that somebody gave stay as they are. */
+/** What somebody typed, as the program quotes it. */
+const QUOTED = /(“[^”]*”)/
+
+/**
+ * Writes a text of the program as its reader reads times and numbers. Names that somebody gave stay as they are, and so
+ * does what is quoted: it was typed so, or is to be.
+ */
 export function written(text: string, h: Habits, names?: RegExp): string {
   if (!/\d[.:\u202f]\d/.test(text)) return text
-  return names
-    ? text
-        .split(names)
-        .map((part, i) => (i % 2 ? part : withoutNames(part, h)))
-        .join('')
-    : withoutNames(text, h)
+  const others = (given: string, own: RegExp | undefined, write: (part: string) => string) =>
+    own
+      ? given
+          .split(own)
+          .map((part, i) => (i % 2 ? part : write(part)))
+          .join('')
+      : write(given)
+  return others(text, QUOTED, (part) => others(part, names, (other) => withoutNames(other, h)))
 }
 
 /** Names in which something looks like a time or a number, to be found in texts, longest first. */

@@ -1,5 +1,6 @@
 import { unitsOf } from '../api/format'
 import { habits } from '../habits/now'
+import type { Habits } from '../habits/write'
 
 /** What was read of a text: a number, or why there is none. */
 export type ReadNumber = { value: number } | { why: string }
@@ -17,7 +18,34 @@ const apart = /^[+-]?\d{1,3}([ '’]\d{3})+([.,]\d*)?$/
 const byPoint = /^[+-]?\d{1,3}(\.\d{3})+,\d*$|^[+-]?\d{1,3}(\.\d{3}){2,}$/
 const byComma = /^[+-]?\d{1,3}(,\d{3})+\.\d*$|^[+-]?\d{1,3}(,\d{3}){2,}$/
 /** May be a fraction or thousands. */
-const either = /^[+-]?[1-9]\d{0,2},\d{3}$/
+const commaEither = /^[+-]?[1-9]\d{0,2},\d{3}$/
+const pointEither = /^[+-]?[1-9]\d{0,2}\.\d{3}$/
+
+type Signs = Pick<Habits, 'apart' | 'point'>
+
+/**
+ * Whether a number can mean two, to its reader: where a comma stands before decimals it means one, and a point may not.
+ */
+const meansTwo = (written: string, h: Signs) =>
+  h.point === ',' ? h.apart === '.' && pointEither.test(written) : commaEither.test(written)
+
+/** Why a number that can mean two is refused, with both as its reader writes them. */
+function twoMeanings(given: string, written: string, h: Signs) {
+  const [whole, part] = written.split(/[.,]/)
+  return `“${given}” can mean two numbers: write “${whole}${part}” or “${whole}${h.point}${part}”`
+}
+
+/**
+ * A text of a number as the program reads it, to whom a comma before three digits can mean two: where its writer has
+ * the comma before decimals it means one. It is refused where it can mean two to them.
+ */
+export function sentNumber(text: string, h: Signs = habits): { text: string } | { why: string } {
+  const m = /^\s*([+\-−]?[\d.,]+)(.*)$/s.exec(text)
+  if (h.point !== ',' || !m) return { text }
+  const written = m[1]!.replace('−', '-')
+  if (meansTwo(written, h)) return { why: twoMeanings(text.trim(), written, h) }
+  return { text: commaEither.test(written) ? written.replace(',', '.') + m[2] : text }
+}
 
 /** The digits of a number as the program would write them; nothing where there is no number. */
 function digitsOf(written: string): string | undefined {
@@ -41,7 +69,7 @@ function takeUnit(given: string, unit: string): { written: string; times: number
  * Reads a number as the core reads it (core/quantity), so that a refusal is said while it is typed: as people write it,
  * with its unit behind it or not. What could mean two numbers is refused, as is what lies outside the limits.
  */
-export function readNumber(text: string, { min, max, whole }: Limits = {}, unit = ''): ReadNumber {
+export function readNumber(text: string, { min, max, whole }: Limits = {}, unit = '', h: Signs = habits): ReadNumber {
   const given = text
     .replace(/[\u00a0\u202f\u2009]/g, ' ')
     .replaceAll('−', '-')
@@ -49,11 +77,7 @@ export function readNumber(text: string, { min, max, whole }: Limits = {}, unit 
   const taken = takeUnit(given, unit)
   if (!taken) return { why: `“${given}” is not ${unit ? `in ${unit}` : 'a number'}` }
   const written = taken.written.trim().toLowerCase()
-  // Where a comma stands before decimals, and points between thousands, it means one.
-  if (either.test(written) && habits.point !== ',') {
-    const ways = `write ${written.replace(',', '')} or ${written.replace(',', '.')}`
-    return { why: `“${given}” can mean two numbers: ${ways}` }
-  }
+  if (meansTwo(written, h)) return { why: twoMeanings(given, written, h) }
   const digits = digitsOf(written)
   if (digits === undefined) return { why: `“${given}” is not a number` }
   const exact = Number(digits) * taken.times

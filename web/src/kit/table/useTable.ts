@@ -6,6 +6,7 @@ import { api } from '../../api/client'
 import type { SetCells, TableColumn, TableRow } from '../../api/types'
 import { useSite } from '../../site/useSite'
 import { cellKey, merged, parted, textsOf, within, type Bad, type Hand } from './hands'
+import { sent } from './sent'
 
 export { cellKey } from './hands'
 
@@ -88,14 +89,23 @@ export const useTable = defineStore('table', () => {
   /** Sets cells. What cannot be set stays in hand, with the reasons; a cell of a block in hand goes with its block. */
   function set(cells: SetCells) {
     const hand = hands.value.find((h) => h.cells !== cells && within(h.cells, cells))
-    if (hand) return correct(hand, merged(hand.cells, cells))
-    site.change([{ setCells: cells }], undefined, () => void mark(cells))
+    if (hand) correct(hand, merged(hand.cells, cells))
+    else handOver(cells)
+  }
+
+  const numeric = (id: string) => !!columns.value.find((c) => c.id === id)?.numeric
+
+  /** Hands a block to the server, unless a number in it can mean two to whoever wrote it. */
+  function handOver(cells: SetCells) {
+    const { cells: ours, bad } = sent(cells, numeric)
+    if (bad.length) void mark(cells, ours, bad)
+    else site.change([{ setCells: ours }], undefined, () => void mark(cells, ours))
   }
 
   /** Tries a block in hand again with other texts. */
   function correct(hand: Hand, cells: SetCells) {
     hands.value = hands.value.filter((h) => h !== hand)
-    site.change([{ setCells: cells }], undefined, () => void mark(cells))
+    handOver(cells)
   }
 
   /** Corrects one cell of a block in hand. */
@@ -104,16 +114,18 @@ export const useTable = defineStore('table', () => {
     correct(hand, { ...hand.cells, rows })
   }
 
-  async function mark(cells: SetCells) {
-    const { data } = await ask(api.POST('/api/plans/{id}/table/try', { params: site.here, body: cells }))
-    if (data?.bad.length) hands.value = [...hands.value, { cells, bad: data.bad }]
+  /** Keeps a block in hand with what is wrong with it: what was found here, and what the server finds. */
+  async function mark(cells: SetCells, ours: SetCells, found: Bad[] = []) {
+    const { data } = await ask(api.POST('/api/plans/{id}/table/try', { params: site.here, body: ours }))
+    const others = data?.bad.filter((b) => !found.some((f) => f.row === b.row && f.column === b.column)) ?? []
+    if (found.length + others.length) hands.value = [...hands.value, { cells, bad: [...found, ...others] }]
   }
 
   /** Sets what can be set of a block, and keeps the rest in hand: cells, and rows that are new or wrong as a whole. */
   function setGood(hand: Hand) {
     const { good, rest } = parted(hand)
     hands.value = hands.value.flatMap((h) => (h === hand ? rest : [h]))
-    if (good.length) site.change(good.map((setCells) => ({ setCells })))
+    if (good.length) site.change(good.map((cells) => ({ setCells: sent(cells, numeric).cells })))
   }
 
   const forget = () => (hands.value = [])
