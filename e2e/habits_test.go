@@ -165,7 +165,8 @@ func TestReadersHabits(t *testing.T) {
 	p.typed(cell("booth", "main.fps"), "1,125")
 	p.until(`document.querySelector('` + cell("booth", "main.fps") + `')?.innerText.trim() === '1,125'`)
 	p.typed(cell("booth", "main.fps"), "1.500")
-	p.shows(`[data-test="trouble"], .trouble`, "“1.500” can mean two numbers: write “1500” or “1,500”")
+	p.shows(`[data-test="cell-trouble"]`, "“1.500” can mean two numbers: write “1500” or “1,500”")
+	p.until(`document.querySelector('` + cell("booth", "main.fps") + `').innerText.trim() === '1.500'`)
 	p.typed(cell("booth", "main.fps"), "1,5")
 	p.until(`document.querySelector('` + cell("booth", "main.fps") + `')?.innerText.trim() === '1,5'`)
 	if got := eval[float64](p, `fetch('/api/sites/quay').then((r) => r.json()).then((s) => s.plan.plan.channels.find((c) => c.id === 'booth').streams.main.fps)`); got != 1.5 {

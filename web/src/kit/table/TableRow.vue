@@ -85,6 +85,7 @@ function widest(text: string, uncovered: boolean): number {
       role="gridcell"
       :aria-colindex="j + 1"
       :data-column="c.id"
+      :data-own="bad[k] ? '' : undefined"
       :aria-selected="j >= left && j <= right"
       :aria-invalid="!!bad[k]"
       :title="bad[k] || (departs.has(c.id) ? 'Differs from its camera kind' : undefined)"
