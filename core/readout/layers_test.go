@@ -141,3 +141,17 @@ func TestWhatRecordsAChannelIsHeld(t *testing.T) {
 		}
 	}
 }
+
+// TestDutiesOfLayersHaveNames names a duty for every way in which layers can be.
+func TestDutiesOfLayersHaveNames(t *testing.T) {
+	always, motion := Layer{Stream: plan.Main}, Layer{Stream: plan.Sub, On: []plan.Trigger{plan.Motion}}
+	alarm := Layer{Stream: plan.Sub, On: []plan.Trigger{plan.Alarm}}
+	for want, list := range map[string][]Layer{
+		"Off": nil, "Round the clock, main": {always}, "On motion, sub": {motion}, "On motion or alarm, sub": {motion, alarm},
+		"Main, sub on motion": {always, motion}, "Main, sub on motion or alarm": {motion, alarm, always},
+	} {
+		if d := dutyOf(list); d.Name != want {
+			t.Errorf("%q, want %q", d.Name, want)
+		}
+	}
+}

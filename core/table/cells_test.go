@@ -149,13 +149,13 @@ func TestACameraComesAndGoes(t *testing.T) {
 	column := ColumnOf("camera")
 	for _, text := range []string{"none", "no", "0"} {
 		c := *p.Channel("c1")
-		if err := column.set(p, &c, text); err != nil || !c.NoCamera {
-			t.Errorf("%q: %v", text, err)
+		if err := column.set(p, &c, text); err != nil || !c.NoCamera || column.Text(p, &c) != "none" {
+			t.Errorf("%q: %v, shown as %q", text, err, column.Text(p, &c))
 		}
 		c.Streams = plan.Streams{}
 		for _, text := range []string{"yes", "Y", "1", "TRUE"} {
 			again := c
-			if err := column.set(p, &again, text); err != nil || again.NoCamera || again.Streams.Main == nil {
+			if err := column.set(p, &again, text); err != nil || again.NoCamera || again.Streams.Main == nil || column.Text(p, &again) != "yes" {
 				t.Errorf("%q: %v, main stream %v", text, err, again.Streams.Main)
 			}
 		}

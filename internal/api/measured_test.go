@@ -81,6 +81,14 @@ func TestWhatWasFoundCountsAndIsTakenAway(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	// One figure by itself is named by its kind, what it is of and its first channel; another channel's is not it.
+	one := func(channel string) Corrections {
+		return call[Corrections](c, "POST", "/api/plans/site/measured/corrections",
+			fmt.Sprintf(`{"figures":[{"kind":"rate","id":"kiosk","channel":%q}]}`, channel), 200)
+	}
+	if mine, other := one(rate.Channels[0]), one("booth"); mine.Version != 1 || len(mine.Edits) != 1 || len(other.Edits) != 0 {
+		t.Errorf("of one figure %+v, of another channel's %+v", mine, other)
+	}
 	answer := call[Answer](c, "POST", "/api/plans/site/edits", fmt.Sprintf(`{"version":1,"edits":%s}`, edits), 200)
 	if answer.Version != 2 || answer.Sentence == "" {
 		t.Fatalf("%+v", answer)
