@@ -68,6 +68,15 @@ func TestPagesArePrintedWhole(t *testing.T) {
 				t.Errorf("%s: %q is not on paper", page.path, has)
 			}
 		}
+		// Every column of the table is there: a sheet is narrower than the screen. What is pressed is not.
+		for _, heading := range eval[[]string](p, `[...document.querySelectorAll('[data-heading]')].map((e) => e.firstChild.nodeValue.trim())`) {
+			if !strings.Contains(flat, heading) {
+				t.Errorf("%s: the column %q is not on paper", page.path, heading)
+			}
+		}
+		if strings.Contains(flat, "Add a channel") {
+			t.Errorf("%s: a button is printed", page.path)
+		}
 		if sheets < page.least {
 			t.Errorf("%s takes %d sheets", page.path, sheets)
 		}

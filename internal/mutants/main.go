@@ -32,6 +32,7 @@ type options struct {
 	Report   string        `help:"Where every change and its fate is written." default:".cache/mutants.txt"`
 	Again    string        `help:"A report of before: only the changes that survived in it are made, where the code still has them." type:"existingfile"`
 	Slow     string        `help:"Tests that are asked last." default:"FourTimesInFive|OneMeasureOfSize|GroupsAreFound|LargePlans|FiftyEditors|TwoServers|FrozenDatabase|Hostile|LargestTables|FirstStarts|Growing"`
+	Near     bool          `help:"Ask only the tests of the package itself, and of the core; what survives is told sooner, and some of it is noticed elsewhere."`
 	Patience time.Duration `help:"How long the tests of a package may take before a change counts as noticed by time." default:"8m"`
 	Rooms    []string      `arg:"" optional:"" help:"Folders whose code is changed."`
 }
@@ -201,8 +202,10 @@ func try(ctx context.Context, o options, m mutant) (what fate, by string) {
 	}
 	rounds := [][]string{{"-skip", o.Slow, own}}
 	if strings.HasPrefix(m.file, "core/") {
-		rounds = append(rounds, []string{"-skip", o.Slow, "./core/...", "./internal/schematest", "./internal/formats"},
-			[]string{"-skip", o.Slow, "./internal/api"})
+		rounds = append(rounds, []string{"-skip", o.Slow, "./core/...", "./internal/schematest", "./internal/formats"})
+		if !o.Near {
+			rounds = append(rounds, []string{"-skip", o.Slow, "./internal/api"})
+		}
 	}
 	for _, asked := range append(rounds, []string{"-run", o.Slow, own}) {
 		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", o.Patience.String(), "-gcflags=" + heavy + "=-l"}, asked...)

@@ -6,9 +6,11 @@ import PlanGlance from '../glance/PlanGlance.vue'
 import { useSite } from '../site/useSite'
 import { count } from '../ui/figures'
 import FilePick from '../ui/FilePick.vue'
+import { printing } from '../ui/printing'
 import ChannelPane from './ChannelPane.vue'
 import CellTrouble from './table/CellTrouble.vue'
 import ChannelTable from './table/ChannelTable.vue'
+import PaperTable from './table/PaperTable.vue'
 import { useTable } from './table/useTable'
 import TableImport from './TableImport.vue'
 
@@ -58,9 +60,7 @@ function toggle(group: string) {
   shown.value = shown.value.includes(group) ? shown.value.filter((g) => g !== group) : [...shown.value, group]
 }
 
-function remove() {
-  site.change([{ removeChannels: { channels: selected.value } }])
-}
+const remove = () => site.change([{ removeChannels: { channels: selected.value } }])
 
 function setAll() {
   grid.value?.fill(everywhere.value)
@@ -71,7 +71,7 @@ function setAll() {
 
 <template>
   <div class="channels">
-    <div class="tools">
+    <div v-show="!printing" class="tools">
       <button type="button" class="act quiet" data-test="add-channel" @click="grid?.newRow()">Add a channel</button>
       <form class="all" @submit.prevent="setAll">
         <label for="set-all" class="soft"
@@ -101,7 +101,7 @@ function setAll() {
         <a :href="`/api/plans/${site.planId}/channels.xlsx`" download>XLSX</a>
       </span>
     </div>
-    <div class="tools second">
+    <div v-show="!printing" class="tools second">
       <span v-if="recorders.length > 1" class="chips" role="group" aria-label="Recorder">
         <button type="button" class="chip" :aria-pressed="!only" @click="only = ''">All recorders</button>
         <button
@@ -135,7 +135,8 @@ function setAll() {
     <p v-if="table.failure" class="short">
       {{ table.failure }} <button type="button" class="plain-button link" @click="table.load()">Try again</button>
     </p>
-    <div class="body">
+    <PaperTable v-if="printing" :ids="ids" :columns="columns" />
+    <div v-show="!printing" class="body">
       <div class="left">
         <ChannelTable v-if="columns.length" ref="grid" :ids="ids" :columns="columns" @select="(s) => (selected = s)" />
         <PlanGlance v-if="columns.length" />

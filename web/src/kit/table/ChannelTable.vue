@@ -10,7 +10,6 @@ import { useColumns } from './useColumns'
 import { useGrid } from './useGrid'
 import { useRowDrag } from './useRowDrag'
 import { useTableKeys } from './useTableKeys'
-import { printing } from '../../ui/printing'
 
 /** Channels as a spreadsheet: the rows given, and one more in which a new channel is typed. */
 const props = defineProps<{ ids: string[]; columns: TableColumn[] }>()
@@ -40,7 +39,7 @@ const virtual = useVirtualizer(
     count: props.ids.length + 1,
     getScrollElement: () => scroller.value,
     estimateSize: () => ROW,
-    overscan: printing.value ? props.ids.length : 8,
+    overscan: 8,
     paddingStart: HEAD,
     scrollPaddingStart: HEAD,
   })),

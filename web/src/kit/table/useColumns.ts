@@ -2,7 +2,6 @@ import { defaultRangeExtractor, useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, watch, type Ref } from 'vue'
 
 import type { TableColumn } from '../../api/types'
-import { printing } from '../../ui/printing'
 
 const widths: Record<string, number> = {
   number: 44,
@@ -39,24 +38,27 @@ const endings: [RegExp, number][] = [
 const GRIP = 26
 export const FROZEN = 2 // number and name stay in view
 
-const width = (c: TableColumn) => widths[c.id] ?? endings.find(([end]) => end.test(c.id))?.[1] ?? 78
+/** How wide a column is, in pixels. */
+export const widthOf = (c: TableColumn) => widths[c.id] ?? endings.find(([end]) => end.test(c.id))?.[1] ?? 78
 
 /** Where columns are, in pixels, and which of them a scrolling box has cells for: those in view and the one at hand. */
 export function useColumns(columns: Ref<TableColumn[]>, box: Ref<HTMLElement | null>, at: Ref<number>) {
   const lefts = computed(() => {
     let x = GRIP
-    return columns.value.map((c) => ((x += width(c)), x - width(c)))
+    return columns.value.map((c) => ((x += widthOf(c)), x - widthOf(c)))
   })
-  const total = computed(() => (lefts.value.at(-1) ?? 0) + width(columns.value.at(-1)!))
-  const places = computed(() => columns.value.map((c, j) => ({ width: `${width(c)}px`, left: `${lefts.value[j]}px` })))
+  const total = computed(() => (lefts.value.at(-1) ?? 0) + widthOf(columns.value.at(-1)!))
+  const places = computed(() =>
+    columns.value.map((c, j) => ({ width: `${widthOf(c)}px`, left: `${lefts.value[j]}px` })),
+  )
   const across = useVirtualizer(
     computed(() => ({
       horizontal: true,
       count: columns.value.length,
       getScrollElement: () => box.value,
-      estimateSize: (j: number) => width(columns.value[j]!),
+      estimateSize: (j: number) => widthOf(columns.value[j]!),
       paddingStart: GRIP,
-      overscan: printing.value ? columns.value.length : 2,
+      overscan: 2,
       rangeExtractor: (range) => {
         const staying = [...Array(Math.min(FROZEN, range.count)).keys(), Math.min(at.value, range.count - 1)]
         return [...new Set([...staying, ...defaultRangeExtractor(range)])].sort((a, b) => a - b)
@@ -78,8 +80,8 @@ export function useColumns(columns: Ref<TableColumn[]>, box: Ref<HTMLElement | n
     const out: { name: string; left: number; width: number }[] = []
     columns.value.forEach((c, i) => {
       const last = out.at(-1)
-      if (last?.name === c.group) last.width += width(c)
-      else out.push({ name: c.group, left: lefts.value[i]!, width: width(c) })
+      if (last?.name === c.group) last.width += widthOf(c)
+      else out.push({ name: c.group, left: lefts.value[i]!, width: widthOf(c) })
     })
     return out
   })
@@ -87,7 +89,7 @@ export function useColumns(columns: Ref<TableColumn[]>, box: Ref<HTMLElement | n
   /** Scrolls so far that a column is in view beside those that stay. */
   function reveal(column: number) {
     if (column < FROZEN || !box.value) return
-    const [left, right] = [lefts.value[column]!, lefts.value[column]! + width(columns.value[column]!)]
+    const [left, right] = [lefts.value[column]!, lefts.value[column]! + widthOf(columns.value[column]!)]
     const frozen = lefts.value[FROZEN] ?? 0
     if (left - frozen < box.value.scrollLeft) box.value.scrollLeft = left - frozen
     else if (right > box.value.scrollLeft + box.value.clientWidth) box.value.scrollLeft = right - box.value.clientWidth
