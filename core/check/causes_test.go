@@ -193,3 +193,16 @@ func after(t *testing.T, p *plan.Plan, edits []edit.Edit) *plan.Plan {
 	}
 	return next
 }
+
+// TestAMessageThatHearsAllIsNotQuiet has a message whose hours are those of what it is tied to: nothing is said of it.
+func TestAMessageThatHearsAllIsNotQuiet(t *testing.T) {
+	for _, hours := range []*plan.HourList{nil, between(0, 1440)} {
+		p := soundPlan(t)
+		phone(p, 60).Hours = hours
+		for _, f := range findings(p) {
+			if f.Rule == "message-quiet" {
+				t.Errorf("%v: %s", hours, f.Sentence)
+			}
+		}
+	}
+}

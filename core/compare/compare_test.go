@@ -224,3 +224,16 @@ func TestNothingToCarry(t *testing.T) {
 		}
 	}
 }
+
+// TestWhatIsNamedIsSaidByItsName sets other activities and recorders: people know them by their names, not by their ids.
+func TestWhatIsNamedIsSaidByItsName(t *testing.T) {
+	a, b := plantest.Read(t, full), plantest.Read(t, full)
+	if len(a.Activities) < 2 {
+		t.Fatal("of too few activities")
+	}
+	a.Channels[0].Activity, b.Channels[0].Activity = a.Activities[0].ID, a.Activities[1].ID
+	got, want := fmt.Sprint(Plans(a, b)), a.Activities[1].Name+" instead of "+a.Activities[0].Name
+	if !strings.Contains(got, want) || a.Activities[0].ID == a.Activities[0].Name {
+		t.Errorf("%s, want %q", got, want)
+	}
+}

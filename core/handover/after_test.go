@@ -3,9 +3,11 @@ package handover
 import (
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 
 	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 	"wakefield.example/core/week"
 )
 
@@ -42,5 +44,29 @@ func TestTheLastStepOfAChannelLeavesItsWeek(t *testing.T) {
 	})
 	if followed < 50 {
 		t.Errorf("only %d weeks were followed", followed)
+	}
+}
+
+// TestAMessageWithASnapshotSaysSo enters a message with and without.
+func TestAMessageWithASnapshotSaysSo(t *testing.T) {
+	p := plantest.Whole(t)
+	if len(p.Messages) == 0 {
+		t.Fatal("no message")
+	}
+	for _, still := range []bool{false, true} {
+		p.Messages[0].Still = still
+		found := 0
+		for _, r := range Sheets(Enter(p, nil), nil, week.Date{Year: 2027, Month: 3, Day: 1}).Recorders {
+			for _, st := range r.Steps {
+				if strings.Contains(st.Words, "Message “"+p.Messages[0].Name+"”") {
+					if found++; strings.Contains(st.Words, ", with a snapshot") != still {
+						t.Errorf("with a snapshot is %t: %s", still, st.Words)
+					}
+				}
+			}
+		}
+		if found == 0 {
+			t.Error("no step makes the message")
+		}
 	}
 }

@@ -155,3 +155,25 @@ func TestDutiesOfLayersHaveNames(t *testing.T) {
 		}
 	}
 }
+
+// TestAlarmsWithSecondsOfTheirOwnAreALayer gives a duty that hears motion and alarm to a recorder that has seconds by layer.
+func TestAlarmsWithSecondsOfTheirOwnAreALayer(t *testing.T) {
+	both := &plan.Duty{Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion, plan.Alarm}}}
+	seconds := 40.0
+	for _, test := range []struct {
+		alarm  *float64
+		around bool
+		posts  []float64 // of its layers, -1 for one that has none
+	}{
+		{nil, true, []float64{20}}, {&seconds, true, []float64{20, 40}}, {nil, false, []float64{-1}}, {&seconds, false, []float64{-1}},
+	} {
+		c := &plan.Channel{PreSeconds: 5, PostSeconds: 20, AlarmPostSeconds: test.alarm}
+		var posts []float64
+		for _, l := range duties(c, both, test.around) {
+			posts = append(posts, plan.Or(l.PostSeconds, -1))
+		}
+		if !slices.Equal(posts, test.posts) {
+			t.Errorf("%+v: %v", test, posts)
+		}
+	}
+}

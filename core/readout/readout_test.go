@@ -381,7 +381,13 @@ func TestWhatIsNotOfferedBecomesTheNext(t *testing.T) {
 	}
 	s = &d.Channels[0].Streams[0]
 	s.Codec, s.Could[0].Codec = "mjpeg", "mjpeg"
-	if _, hand := Wanted(entered(p), to, d); !strings.Contains(hand[0].Words, "it stays MJPEG") {
+	s.Width, s.Height = 320, 240
+	wanted, hand = Wanted(entered(p), to, d)
+	if !strings.Contains(hand[0].Words, "it stays MJPEG") {
 		t.Errorf("%+v", hand)
+	}
+	// What is offered of the codec that stays counts.
+	if got := wanted.Channels[0].Streams[0]; got.Codec != "mjpeg" || got.Width != planned.Width+64 || got.FPS != planned.FPS+1 {
+		t.Errorf("%+v", got)
 	}
 }

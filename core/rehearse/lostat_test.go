@@ -5,6 +5,8 @@ import (
 	"testing"
 
 	"wakefield.example/core/estimate"
+	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 )
 
 // TestWhereAnEventWasLost names the gates whose findings would mend the loss of an event.
@@ -26,6 +28,24 @@ func TestWhereAnEventWasLost(t *testing.T) {
 	} {
 		if got := lostAt(&c.of); !slices.Equal(got, c.want) {
 			t.Errorf("%+v is lost at %v, want %v", c.of, got, c.want)
+		}
+	}
+}
+
+// TestWhatAnEventIs says it in words, with the way that somebody walked where it is known.
+func TestWhatAnEventIs(t *testing.T) {
+	p := plantest.Whole(t)
+	at := slices.IndexFunc(p.Channels, func(c plan.Channel) bool { return c.Scene != nil && len(c.Scene.Walks) > 0 && c.Activity != "" })
+	if at < 0 {
+		t.Fatal("nobody walks")
+	}
+	c := &p.Channels[at]
+	r := &Rehearsal{plan: p, Events: []Event{{Source: Wanted, Channel: at, Walk: 0}, {Source: Wanted, Channel: at, Walk: -1},
+		{Source: Tampered, Channel: at, Walk: -1}}}
+	plain := c.Name + ", " + p.Activity(c.Activity).Name
+	for n, want := range []string{plain + ", the way “" + c.Scene.Walks[0].Name + "”", plain, "Tampering with " + c.Name} {
+		if got := r.What(n); got != want {
+			t.Errorf("%q, want %q", got, want)
 		}
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"math"
 	"path/filepath"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 
@@ -208,6 +209,36 @@ func TestOneAnswer(t *testing.T) {
 		if counted[word] == 0 {
 			t.Errorf("no event was answered with %q: %v", word, counted)
 		}
+	}
+}
+
+// TestAChannelByItselfIsThatOfTheWhole plays each channel with what it hears of alone, and all together: its footage is the same.
+func TestAChannelByItselfIsThatOfTheWhole(t *testing.T) {
+	recorded := 0
+	for _, file := range []string{"../estimate/testdata/plans/ties-of-every-kind.json", "../estimate/testdata/plans/cause-and-effect.json"} {
+		est := estimate.Figures(plantest.Read(t, file), nil)
+		ask := Ask{From: june, Days: 3, Seed: 9}
+		whole := played(t, est, ask)
+		for i := range est.Plan().Channels {
+			o, err := alone(t.Context(), est, ask, i)
+			if err != nil {
+				t.Fatal(err)
+			}
+			r, err := o.again(t.Context(), ask)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if !slices.EqualFunc(r.Segments[i], whole.Segments[i], func(a, b Segment) bool {
+				a.Causes, b.Causes = nil, nil // by their place among other events
+				return reflect.DeepEqual(a, b)
+			}) {
+				t.Errorf("%s, %s: %d stretches, with all %d", file, est.Plan().Channels[i].Name, len(r.Segments[i]), len(whole.Segments[i]))
+			}
+			recorded += len(whole.Segments[i])
+		}
+	}
+	if recorded < 100 {
+		t.Errorf("only %d stretches", recorded)
 	}
 }
 

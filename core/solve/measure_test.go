@@ -130,3 +130,39 @@ func TestWhatIsToSpareIsNotMissed(t *testing.T) {
 		t.Errorf("%d changes are offered", kinds)
 	}
 }
+
+// TestTheFullTimeIsThatOfTheWholeMainStream names the duty that writes all of the main stream, whatever else the plan has.
+func TestTheFullTimeIsThatOfTheWholeMainStream(t *testing.T) {
+	p := small(rand.New(rand.NewPCG(3, 1)), 2)
+	layered := plan.Duty{ID: "layered", Name: "Main and events", Base: &plan.Base{Stream: plan.Main},
+		Event: &plan.Event{Stream: plan.Main, On: []plan.Trigger{plan.Motion}}}
+	p.Duties = append([]plan.Duty{layered}, p.Duties...)
+	p.Channels[0].Week.Own = &plan.OwnWeek{Otherwise: "motion"}
+	p.Channels[1].Week.Own = &plan.OwnWeek{Otherwise: "clock"}
+	made := prepared(t, p)
+	if less, full := made.fullTime(0), made.fullTime(1); less != "clock" || full != "" {
+		t.Errorf("on motion %q, round the clock %q", less, full)
+	}
+}
+
+// TestRoomGoesToThePoolThatKeepsLeast gives a sum that buys one drive to two pools of which the second keeps far less.
+func TestRoomGoesToThePoolThatKeepsLeast(t *testing.T) {
+	p := small(rand.New(rand.NewPCG(3, 2)), 2)
+	r := &p.Recorders[0]
+	r.Pools = []plan.Pool{{ID: "p0", Name: "P", Layout: "span", Drives: []plan.DriveGroup{{Count: 4, Terabytes: 2}}},
+		{ID: "p1", Name: "Q", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 2}}}}
+	p.Prices = &plan.Prices{Currency: "EUR", Drives: []plan.DrivePrice{{Terabytes: 2, Each: 80}}}
+	for i, id := range []string{"p0", "p1"} {
+		c := &p.Channels[i]
+		c.Pool, c.Week.Own, c.Keep.AtMostDays = id, &plan.OwnWeek{Otherwise: "clock"}, 0
+	}
+	made, money := prepared(t, p), 100.0
+	ask := &Ask{LowCounts: DefaultLow, MoreDrives: 2, Money: &money}
+	pools := made.pools()
+	at := made.largest(ask, pools, made.room(ask, pools))
+	for k := range pools {
+		if want := map[string]int{"p0": 0, "p1": 1}[pools[k].id]; at[k] != want {
+			t.Errorf("%s: choice %d, want %d", pools[k].id, at[k], want)
+		}
+	}
+}

@@ -86,6 +86,11 @@ func TestMeasureConstant(t *testing.T) {
 	if err != nil || m.Differ || m.IdleKbps != m.ActiveKbps || len(m.Stretches) != 1 || len(m.Warnings) != 1 {
 		t.Errorf("%v %+v", err, m)
 	}
+	// A clip of a second is one second, and little as it is the bitrate is that of what it has.
+	if m, err = Measure(clip(1, 15, 1, 30_000, 8000, 8000, func(float64) bool { return false })); err != nil {
+		t.Fatal(err)
+	}
+	within(t, "a second", m.IdleKbps, (30+14*8)*8, 30)
 	jpeg := clip(30, 5, 0.2, 60_000, 0, 0, func(float64) bool { return false })
 	if m, err = Measure(jpeg); err != nil || math.Abs(m.GOPSeconds-0.2) > 1e-9 {
 		t.Errorf("motion JPEG: %v %+v", err, m)

@@ -208,7 +208,8 @@ func try(ctx context.Context, o options, m mutant) (what fate, by string) {
 		}
 	}
 	for _, asked := range append(rounds, []string{"-run", o.Slow, own}) {
-		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", o.Patience.String(), "-gcflags=" + heavy + "=-l"}, asked...)
+		args := append([]string{"test", "-overlay", overlay, "-vet=off", "-failfast", "-timeout", o.Patience.String(),
+			"-gcflags=" + heavy + "=-l"}, asked...)
 		if out, err := exec.CommandContext(ctx, "go", args...).CombinedOutput(); err != nil {
 			return noticed, firstFailure(out)
 		}
