@@ -228,7 +228,9 @@ func (w *writer) comeBack() {
 		between := ""
 		if r := f.LikelyDays; r != nil {
 			last = max(last, r.High)
-			between = fmt.Sprintf("between %.1f and %.1f, four times in five", r.Low, r.High)
+			if between = fmt.Sprintf("between %.1f and %.1f, four times in five", r.Low, r.High); r.High-r.Low < 0.05 {
+				between = fmt.Sprintf("it is %.1f days old", r.Low)
+			}
 		}
 		if last > 3650 {
 			continue

@@ -228,8 +228,11 @@ func (w *writer) copyStep(what plan.Copy, section string, from *plan.Channel, to
 	}
 	names := map[plan.Copy]string{plan.CopiesWeek: "the week", plan.CopiesStream: "the streams",
 		plan.CopiesTimes: "the times before and after events", plan.CopiesDetection: "the detection, without its areas,"}
+	why := ""
+	if len(to) > 1 {
+		why = plan.Count(len(to), "channel") + " at once"
+	}
 	w.step(Step{Words: "Copy " + names[what] + " of " + called(from) + " to " + numbers(to),
-		Why:       plan.Count(len(to)+1, "channel") + " at once",
-		RightWhen: called(to[len(to)-1]) + " shows the same", Entries: 1,
+		Why: why, RightWhen: called(to[len(to)-1]) + " shows the same", Entries: 1,
 		Do: Do{Copy: &CopyOf{from.ID, section, ids}}}, 0)
 }

@@ -47,12 +47,16 @@ func (w *writer) buttons() {
 			continue
 		}
 		set := Set{Button: b.ID, Section: string(Ties), Values: map[string]any{"records": idsOf(records), "holdSeconds": b.HoldSeconds}}
-		words := fmt.Sprintf("“%s”: channels %s record for %s", b.Name, numbers(records), plan.SecondsInWords(b.HoldSeconds))
+		which, right := "channels "+numbers(records)+" record", "their signs of recording come when it is pressed"
+		if len(records) == 1 {
+			which, right = called(records[0])+" records", "its sign of recording comes when it is pressed"
+		}
+		words := fmt.Sprintf("“%s”: %s for %s", b.Name, which, plan.SecondsInWords(b.HoldSeconds))
 		if b.Stream != "" && b.Stream != plan.Main {
 			set.Values["stream"] = string(b.Stream)
 			words += ", the " + plan.StreamChoices.Name(string(b.Stream))
 		}
-		w.set(set, words, "", "their signs of recording come when it is pressed")
+		w.set(set, words, "", right)
 	}
 }
 

@@ -140,7 +140,11 @@ func (w *writer) streams() {
 	list := w.having(func(c *plan.Channel) bool { return !c.CameraDecides() })
 	w.copied(plan.CopiesStream, "stream", streamsOf, list)
 	if len(list) > 0 {
-		w.save(fmt.Sprintf("%s and %s as above", called(list[0]), called(list[len(list)-1])))
+		which := called(list[0])
+		if len(list) > 1 {
+			which += " and " + called(list[len(list)-1])
+		}
+		w.save(which + " as above")
 	}
 }
 

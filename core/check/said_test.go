@@ -1,0 +1,39 @@
+package check
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"wakefield.example/core/plan/plantest"
+)
+
+// TestWhatFindingsSay holds every finding of several plans to its words, and its fix and choices to what they say that they do.
+func TestWhatFindingsSay(t *testing.T) {
+	var text strings.Builder
+	for _, s := range plantest.Samples(t) {
+		for _, f := range findings(s.Plan) {
+			fmt.Fprintf(&text, "%s: %s %s at %s of %v%v: %s | %s | %s | %.4g\n", s.Name, f.Severity, f.Rule, f.Path, f.Channel,
+				f.Channels, f.Sentence, f.Reason, f.Decision, f.Cost)
+			for _, p := range f.Places {
+				fmt.Fprintf(&text, "  place %+v\n", p)
+			}
+			for _, fix := range append(f.Choices, ptrs(f.Fix)...) {
+				edits, err := json.Marshal(fix.Edits)
+				if err != nil {
+					t.Fatal(err)
+				}
+				fmt.Fprintf(&text, "  mend %s %s\n", fix.Label, edits)
+			}
+		}
+	}
+	plantest.Said(t, "findings", text.String())
+}
+
+func ptrs(f *Fix) []Fix {
+	if f == nil {
+		return nil
+	}
+	return []Fix{*f}
+}
