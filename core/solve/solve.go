@@ -10,6 +10,7 @@ package solve
 
 import (
 	"context"
+	"math"
 	"slices"
 	"sync/atomic"
 
@@ -84,6 +85,9 @@ func (e *Prepared) of(p *plan.Plan, site *estimate.Result, i int) []Choice {
 
 func sameList[T any](a, b []T) bool { return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0]) }
 
+// leastLoss is how many events a day a choice loses or wins at least: less is rounding, and loses nothing.
+const leastLoss = 1e-6
+
 // loss is what a choice of channel i loses against the plan as it is, in missed events a day.
 func (p *Prepared) loss(ask *Ask, i int, c *Choice) float64 {
 	now := p.choices[i][0].evidence
@@ -91,7 +95,11 @@ func (p *Prepared) loss(ask *Ask, i int, c *Choice) float64 {
 	if m, ok := ask.Matters[p.plan.Channels[i].ID]; ok {
 		matters = m
 	}
-	return matters / plan.MattersUsually * (c.evidence.MissedPerDay - now.MissedPerDay + ask.LowCounts*(c.evidence.LowPerDay-now.LowPerDay))
+	lost := c.evidence.MissedPerDay - now.MissedPerDay + ask.LowCounts*(c.evidence.LowPerDay-now.LowPerDay)
+	if math.Abs(lost) < leastLoss {
+		return 0
+	}
+	return matters / plan.MattersUsually * lost
 }
 
 // allowed tells whether an ask lets a channel be so.

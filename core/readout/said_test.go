@@ -1,0 +1,48 @@
+package readout
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"wakefield.example/core/plan/plantest"
+)
+
+// TestWhatDevicesDifferIn holds recorders that are set otherwise in all that is read of them against their plans, and those of
+// which nothing can be read, to what is said of it.
+func TestWhatDevicesDifferIn(t *testing.T) {
+	var text strings.Builder
+	for _, s := range plantest.Samples(t) {
+		for r := range s.Plan.Recorders {
+			to, as := Target{Recorder: s.Plan.Recorders[r].ID}, entered(s.Plan)
+			other := asPlanned(as, to.Recorder)
+			for i := range other.Channels {
+				c := &other.Channels[i]
+				c.Name, c.Layers = c.Name+" x", nil
+				for k := range c.Streams {
+					st := &c.Streams[k]
+					st.FPS, st.Width, st.GOPSeconds, st.LimitKbps = st.FPS-1, st.Width+16, st.GOPSeconds+1, st.LimitKbps/2
+				}
+				if c.Detection != nil {
+					c.Detection.On, c.Detection.Areas = !c.Detection.On, nil
+				}
+			}
+			blind := &Device{Make: "Blind", Channels: make([]Channel, s.Plan.Recorders[r].Channels)}
+			for i := range blind.Channels {
+				blind.Channels[i] = Channel{Number: i + 1, Token: fmt.Sprint("V", i+1), Streams: []Stream{}}
+			}
+			for _, d := range []*Device{other, blind} {
+				h := Hold(s.Plan, as, to, d)
+				fmt.Fprintf(&text, "%s, %s of %s: %d the same\n", s.Name, d.Make, s.Plan.Recorders[r].Name, h.Same)
+				for _, l := range h.Lines {
+					fmt.Fprintf(&text, "  %s: %s is %q, planned %q, %s, missing %t, %d edits\n", l.About, l.What, l.Device, l.Plan, l.Part, l.Missing,
+						len(l.Take))
+				}
+				for _, b := range h.ByHand {
+					fmt.Fprintf(&text, "  by hand %s: %s\n", b.Channel, b.Words)
+				}
+			}
+		}
+	}
+	plantest.Said(t, "differences", text.String())
+}
