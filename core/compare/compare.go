@@ -255,7 +255,7 @@ func channels(a, b *plan.Plan, ids []string) string {
 	case len(ids) > 3:
 		return plan.Say("%d channels", len(ids))
 	case len(ids) > 1:
-		return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+		return plan.InList(names)
 	}
 	return names[0]
 }

@@ -207,7 +207,7 @@ func (ph phrase) say(v reflect.Value) string {
 		text = fmt.Sprint(x)
 	}
 	if v.Kind() == reflect.Slice {
-		text = strings.Join(strings.Fields(strings.Trim(text, "[]")), " and ")
+		text = plan.InList(strings.Fields(strings.Trim(text, "[]")))
 	}
 	if ph.names != nil {
 		text = ph.names.Name(text)
@@ -245,7 +245,7 @@ func drives(list []plan.DriveGroup) string {
 		}
 		parts = append(parts, s)
 	}
-	return strings.Join(parts, " and ")
+	return plan.InList(parts)
 }
 
 func prices(list []plan.DrivePrice) string {

@@ -198,7 +198,7 @@ func wordsOn(list []Layer, date week.Date) string {
 		}
 		text := list[i].what()
 		if slices.Equal(hours, wholeDay) {
-			text += " round the clock"
+			text += list[i].always()
 		} else {
 			for k, b := range hours {
 				text += []string{" ", ", "}[min(k, 1)] + b.From.String() + "-" + b.To.String()

@@ -175,7 +175,15 @@ func (l *Layer) words() string {
 	if l.Hours != nil {
 		return l.what() + " " + plan.HoursInWords(l.Hours)
 	}
-	return l.what() + " round the clock"
+	return l.what() + l.always()
+}
+
+// always says that a layer is there at all hours: what writes whatever happens does so round the clock.
+func (l *Layer) always() string {
+	if len(l.On) > 0 {
+		return " at all hours"
+	}
+	return " round the clock"
 }
 
 // inWords says what is recorded.
