@@ -169,6 +169,7 @@ func TestReadersHabits(t *testing.T) {
 	p.until(`document.querySelector('` + cell("booth", "main.fps") + `').innerText.trim() === '1.500'`)
 	p.typed(cell("booth", "main.fps"), "1,5")
 	p.until(`document.querySelector('` + cell("booth", "main.fps") + `')?.innerText.trim() === '1,5'`)
+	p.until(isSaved + ` && document.querySelector('` + stateText + `').innerText.includes('revision 5')`)
 	if got := eval[float64](p, `fetch('/api/sites/quay').then((r) => r.json()).then((s) => s.plan.plan.channels.find((c) => c.id === 'booth').streams.main.fps)`); got != 1.5 {
 		t.Errorf("the booth has %v pictures a second", got)
 	}
