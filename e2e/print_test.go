@@ -74,6 +74,9 @@ func TestPagesArePrintedWhole(t *testing.T) {
 				t.Errorf("%s: the column %q is not on paper", page.path, heading)
 			}
 		}
+		if !strings.Contains(flat, "errors · warnings · hints") {
+			t.Errorf("%s: the end of the verdict is not on paper", page.path)
+		}
 		if strings.Contains(flat, "Add a channel") {
 			t.Errorf("%s: a button is printed", page.path)
 		}

@@ -19,7 +19,11 @@ func TestWhatFindingsSay(t *testing.T) {
 			for _, p := range f.Places {
 				fmt.Fprintf(&text, "  place %+v\n", p)
 			}
-			for _, fix := range append(f.Choices, ptrs(f.Fix)...) {
+			mends := f.Choices
+			if f.Fix != nil {
+				mends = append(mends, *f.Fix)
+			}
+			for _, fix := range mends {
 				edits, err := json.Marshal(fix.Edits)
 				if err != nil {
 					t.Fatal(err)
@@ -29,11 +33,4 @@ func TestWhatFindingsSay(t *testing.T) {
 		}
 	}
 	plantest.Said(t, "findings", text.String())
-}
-
-func ptrs(f *Fix) []Fix {
-	if f == nil {
-		return nil
-	}
-	return []Fix{*f}
 }

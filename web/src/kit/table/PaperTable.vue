@@ -70,9 +70,7 @@ function groupsOf(strip: TableColumn[]) {
       </tr>
     </tbody>
   </table>
-  <p v-if="empty.length" class="empty">
-    Nothing is said of any channel under {{ empty.map((c) => c.title).join(', ') }}.
-  </p>
+  <p v-if="empty.length">Nothing is said of any channel under {{ empty.map((c) => c.title).join(', ') }}.</p>
 </template>
 
 <style scoped>
@@ -87,7 +85,7 @@ function groupsOf(strip: TableColumn[]) {
 th,
 td {
   border-bottom: 1px solid var(--rule);
-  padding: 2px 6px 2px 0;
+  padding: 2px 12px 2px 0;
   text-align: left;
   vertical-align: baseline;
 }
