@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/emulation"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
@@ -39,6 +40,20 @@ func (p *page) printed() (text string, sheets int) {
 		p.Fatal(err)
 	}
 	return string(out), strings.Count(string(out), "\f")
+}
+
+// onPaper has the page look as it is printed while something is looked at.
+func (p *page) onPaper(look func()) {
+	p.Helper()
+	media := func(media string) {
+		p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+			_, err := chromedp.Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: media})
+			return err
+		}))
+	}
+	media("print")
+	defer media("")
+	look()
 }
 
 // TestPagesArePrintedWhole prints pages: their matter stands on as many sheets as it takes, all rows of long lists among it, and
@@ -77,8 +92,10 @@ func TestPagesArePrintedWhole(t *testing.T) {
 		if !strings.Contains(flat, "errors · warnings · hints") {
 			t.Errorf("%s: the end of the verdict is not on paper", page.path)
 		}
-		if strings.Contains(flat, "Add a channel") {
-			t.Errorf("%s: a button is printed", page.path)
+		for _, act := range []string{"Add a channel", "painting the rows", "+ New", "Find channels"} {
+			if strings.Contains(flat, act) {
+				t.Errorf("%s: %q is printed", page.path, act)
+			}
 		}
 		if sheets < page.least {
 			t.Errorf("%s takes %d sheets", page.path, sheets)
@@ -90,4 +107,15 @@ func TestPagesArePrintedWhole(t *testing.T) {
 	if eval[bool](p, `matchMedia('print').matches`) {
 		t.Error("it is on paper still")
 	}
+
+	// Weeks are drawn for a window, and on paper as wide as the headings of their days are.
+	p.goes("/sites/depot", `[data-channel="c1-1"] canvas`)
+	p.onPaper(func() {
+		p.until(`(() => {
+			const right = (css) => document.querySelector(css).getBoundingClientRect().right
+			document.querySelector('[data-channel="c1-1"] canvas').style.width = '200px'
+			if (document.querySelector('[data-duty] svg rect.base').getBoundingClientRect().height < 1) return false // the legend
+			return Math.abs(right('[data-channel="c1-1"] canvas') - right('[data-day-heading="6"]')) < 2
+		})()`)
+	})
 }

@@ -28,7 +28,9 @@ const gb = computed(() => change(ribbon.gigabytesPerDayChange))
 <template>
   <div class="row" :data-two="ribbon.id">
     <span class="name">{{ ribbon.name }}</span>
-    <div ref="box"><canvas ref="canvas" :style="{ width: `${width}px`, height: `${H}px` }" aria-hidden="true" /></div>
+    <div ref="box">
+      <canvas ref="canvas" class="across" :style="{ width: `${width}px`, height: `${H}px` }" aria-hidden="true" />
+    </div>
     <span class="number">{{ gb ? `${gb} GB a day` : 'as much a day' }}</span>
   </div>
 </template>

@@ -26,7 +26,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <canvas ref="canvas" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
+  <canvas ref="canvas" class="across" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
 </template>
 
 <style scoped>

@@ -229,4 +229,20 @@ kbd {
     padding-top: 0;
   }
 }
+
+/* On paper the shelf is the legend of the ribbons: nothing is painted there. */
+@media print {
+  .brush,
+  .duty.plain,
+  .duty kbd {
+    display: none;
+  }
+
+  .duty,
+  .duty.picked {
+    border-color: transparent;
+    box-shadow: none;
+    font-weight: 400;
+  }
+}
 </style>

@@ -86,6 +86,13 @@ const set = (change: Partial<Arrangement>) => (how.value = { ...how.value, ...ch
   color: var(--base);
 }
 
+@media print {
+  .search,
+  .more {
+    display: none;
+  }
+}
+
 .more.changed {
   color: var(--base);
   font-weight: 600;

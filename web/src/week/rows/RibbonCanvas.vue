@@ -58,7 +58,12 @@ onMounted(() => {
 </script>
 
 <template>
-  <canvas ref="canvas" class="ribbon" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
+  <canvas
+    ref="canvas"
+    class="ribbon across"
+    :style="{ width: `${width}px`, height: `${height}px` }"
+    aria-hidden="true"
+  />
 </template>
 
 <style scoped>

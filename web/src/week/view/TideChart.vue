@@ -89,6 +89,7 @@ onMounted(() => {
     <div class="chart">
       <canvas
         ref="canvas"
+        class="across"
         :style="{ width: `${width}px`, height: `${height}px` }"
         aria-hidden="true"
         data-test="tide"
