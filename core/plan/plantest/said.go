@@ -25,7 +25,8 @@ func Samples(t testing.TB) (out []Sample) {
 		"../estimate/testdata/plans/limits.json", "../estimate/testdata/plans/buttons.json"} {
 		out = append(out, Sample{strings.TrimSuffix(filepath.Base(file), ".json"), Read(t, file)})
 	}
-	return out
+	quay := &out[1]
+	return append(out, Sample{quay.Name + "-otherwise", Otherwise(t, quay.Plan)})
 }
 
 // Said holds what a room says against what it said before, in testdata/said of its package, line by line. What is meant to be
