@@ -2,6 +2,7 @@ package edit
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"reflect"
 	"slices"
@@ -435,6 +436,7 @@ func TestEdits(t *testing.T) {
 			func(p *plan.Plan) bool { return len(p.Accepted) == 0 }},
 	}
 	covered := make(map[string]bool)
+	var text strings.Builder // what each changes, and that it changes nothing else
 	for _, test := range tests {
 		before := plantest.Whole(t)
 		name, _, err := test.edit.change()
@@ -458,12 +460,14 @@ func TestEdits(t *testing.T) {
 		if got := done.Sentence; got != test.sentence {
 			t.Errorf("%s: %q, want %q", test.name, got, test.sentence)
 		}
+		fmt.Fprintf(&text, "%s\n%s", test.name, plantest.Changed(t, before, after))
 		data, _ := json.Marshal(test.edit)
 		var again Edit
 		if err := json.Unmarshal(data, &again); err != nil || !reflect.DeepEqual(again, test.edit) {
 			t.Errorf("%s does not survive JSON: %s", test.name, data)
 		}
 	}
+	plantest.Said(t, "edits", text.String())
 	for _, f := range reflect.VisibleFields(reflect.TypeFor[Edit]()) {
 		if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); !covered[name] {
 			t.Errorf("no test for the edit %s", name)

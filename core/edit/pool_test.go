@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"slices"
+	"strings"
 	"testing"
 
 	"wakefield.example/core/plan"
@@ -26,6 +28,27 @@ func TestKeepOnAnotherRecorder(t *testing.T) {
 	}
 	if p.Channel(a).Pool == "attic-2" {
 		t.Error("the plan before was changed")
+	}
+}
+
+// TestWhereMovedChannelsAreKept takes a channel to a recorder of one pool, and to one that has none.
+func TestWhereMovedChannelsAreKept(t *testing.T) {
+	p := plantest.Read(t, "../../internal/demo/pennywhistle-quay.json")
+	shed := plan.Recorder{ID: "shed", Name: "Shed recorder", Channels: 4, IngestMbps: 80, Pools: []plan.Pool{
+		{ID: "shed-1", Name: "Only", Layout: "span", Drives: []plan.DriveGroup{{Count: 1, Terabytes: 4}}}}}
+	moved := Edit{MoveChannels: &MoveChannels{Channels: []string{p.Channels[2].ID}, Recorder: "shed"}}
+	next, err := After(p, Edit{SetRecorder: &SetRecorder{shed}}, moved)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if c := next.Channel(p.Channels[2].ID); c.Recorder != "shed" || c.Pool != "shed-1" || c.Number != 1 {
+		t.Errorf("it is channel %d of %s on %s", c.Number, c.Recorder, c.Pool)
+	}
+	shed.Pools = nil
+	bare := *p
+	bare.Recorders = append(slices.Clone(p.Recorders), shed)
+	if _, err := After(&bare, moved); err == nil || !strings.Contains(err.Error(), "Shed recorder has no pool") {
+		t.Errorf("without a pool: %v", err)
 	}
 }
 

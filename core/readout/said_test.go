@@ -27,6 +27,12 @@ func TestWhatDevicesDifferIn(t *testing.T) {
 					c.Detection.On, c.Detection.Areas = !c.Detection.On, nil
 				}
 			}
+			for i := range other.Inputs {
+				other.Inputs[i].Contact = map[string]string{"normallyOpen": "normallyClosed", "normallyClosed": "normallyOpen"}[other.Inputs[i].Contact]
+			}
+			for i := range other.Outputs {
+				other.Outputs[i].HoldSeconds = max(0, other.Outputs[i].HoldSeconds-10)
+			}
 			blind := &Device{Make: "Blind", Channels: make([]Channel, s.Plan.Recorders[r].Channels)}
 			for i := range blind.Channels {
 				blind.Channels[i] = Channel{Number: i + 1, Token: fmt.Sprint("V", i+1), Streams: []Stream{}}

@@ -26,6 +26,32 @@ func Figures(t testing.TB, of any) string {
 	return text.String()
 }
 
+// Changed are the members in which two documents differ, as [Figures] writes them: those that were behind a minus, those that are
+// behind a plus.
+func Changed(t testing.TB, before, after any) string {
+	t.Helper()
+	was, is := strings.SplitAfter(Figures(t, before), "\n"), strings.SplitAfter(Figures(t, after), "\n")
+	had, has := make(map[string]bool, len(was)), make(map[string]bool, len(is))
+	for _, line := range was {
+		had[line] = true
+	}
+	for _, line := range is {
+		has[line] = true
+	}
+	var text strings.Builder
+	for _, line := range was {
+		if !has[line] {
+			text.WriteString("- " + line)
+		}
+	}
+	for _, line := range is {
+		if !had[line] {
+			text.WriteString("+ " + line)
+		}
+	}
+	return text.String()
+}
+
 // lines writes the lines of one value, each behind its path.
 func lines(text *strings.Builder, path string, of any) {
 	switch v := of.(type) {
