@@ -9,8 +9,8 @@ import (
 	"testing"
 )
 
-// Figures are the members of a document, a line each: numbers to four digits, and of a long row of numbers how many, their sum
-// and the largest.
+// Figures are the members of a document, a line each: numbers to four digits, texts in a row on one line, and of a long row of
+// numbers, or of objects with numbers in them, how many, their sum and the largest.
 func Figures(t testing.TB, of any) string {
 	t.Helper()
 	data, err := json.Marshal(of)
@@ -60,8 +60,27 @@ func lines(text *strings.Builder, path string, of any) {
 			lines(text, path+"."+name, v[name])
 		}
 	case []any:
-		if sum, most, ok := row(v); ok {
-			fmt.Fprintf(text, "%s %d numbers, %.4g in all, at most %.4g\n", path, len(v), sum, most)
+		switch {
+		case all[float64](v) && len(v) > 6:
+			fmt.Fprintf(text, "%s %s\n", path, row(v))
+			return
+		case all[string](v):
+			fmt.Fprintf(text, "%s %q\n", path, v)
+			return
+		case all[map[string]any](v) && len(v) > 20:
+			columns := make(map[string][]any)
+			for _, o := range v {
+				for name, member := range o.(map[string]any) {
+					columns[name] = append(columns[name], member)
+				}
+			}
+			for _, name := range slices.Sorted(maps.Keys(columns)) {
+				if list := columns[name]; all[float64](list) {
+					fmt.Fprintf(text, "%s[].%s %s\n", path, name, row(list))
+				} else {
+					lines(text, path+"[]."+name, list)
+				}
+			}
 			return
 		}
 		for i := range v {
@@ -74,14 +93,16 @@ func lines(text *strings.Builder, path string, of any) {
 	}
 }
 
-// row is the sum and the largest of more than six numbers.
-func row(list []any) (sum, most float64, ok bool) {
+// all tells whether all of a list are of one kind.
+func all[T any](list []any) bool {
+	return !slices.ContainsFunc(list, func(v any) bool { _, is := v.(T); return !is })
+}
+
+// row is what is written of a list of numbers.
+func row(list []any) string {
+	sum, most := 0.0, 0.0
 	for _, v := range list {
-		n, is := v.(float64)
-		if !is {
-			return 0, 0, false
-		}
-		sum, most = sum+n, max(most, n)
+		sum, most = sum+v.(float64), max(most, v.(float64))
 	}
-	return sum, most, len(list) > 6
+	return fmt.Sprintf("%d numbers, %.4g in all, at most %.4g", len(list), sum, most)
 }
