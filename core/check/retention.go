@@ -41,7 +41,7 @@ func retention(c *site, ch *channel) {
 			holds = plan.Say("for %.3g days", *pool.RetentionDays)
 		}
 		c.report(ch, Warning, "above-at-most", "keep.atMostDays",
-			fmt.Sprintf("%s may be kept for at most %v days, and only the recorder's age limit enforces that.", ch.Name, most),
+			plan.Say("%s may be kept for at most %v days, and only the recorder's age limit enforces that.", ch.Name, most),
 			fmt.Sprintf("The disks have room for its footage %s. Set the age limit at the recorder and check that it deletes.", holds), nil)
 	}
 }

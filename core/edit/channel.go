@@ -84,10 +84,10 @@ func (e *SetKeep) apply(p *plan.Plan) (*plan.Plan, error) {
 func (e *SetKeep) sentence(p *plan.Plan) string {
 	var parts []string
 	if e.Keep.AtLeastDays > 0 {
-		parts = append(parts, fmt.Sprintf("keep at least %v days", e.Keep.AtLeastDays))
+		parts = append(parts, plan.Say("keep at least %v days", e.Keep.AtLeastDays))
 	}
 	if e.Keep.AtMostDays > 0 {
-		parts = append(parts, fmt.Sprintf("delete after %v days", e.Keep.AtMostDays))
+		parts = append(parts, plan.Say("delete after %v days", e.Keep.AtMostDays))
 	}
 	if e.Keep.QuotaGB > 0 {
 		parts = append(parts, fmt.Sprintf("quota %v GB", e.Keep.QuotaGB))

@@ -92,6 +92,7 @@ func TestWhatIsFound(t *testing.T) {
 	right := RightOf(sums)
 	learns := yard()
 	learned := right.Learned(learns)
-	fmt.Fprintf(&text, "right\n%slearned\n%s%s", plantest.Figures(t, right), plantest.Figures(t, learned), plantest.Figures(t, learns.Activities))
+	fmt.Fprintf(&text, "right\n%slearned\n%s%s", plantest.Figures(t, right), plantest.Figures(t, learned),
+		plantest.Figures(t, learns.Activities))
 	plantest.Said(t, "found", text.String())
 }

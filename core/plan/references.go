@@ -226,7 +226,7 @@ func (c *checker) channel(path string, ch *Channel) {
 	c.nights(path+".streams", ch.Streams)
 	c.scene(path, ch)
 	if k := ch.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
-		c.wrong(path+".keep.atLeastDays", "%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)
+		c.wrong(path+".keep.atLeastDays", "%s", Say("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays))
 	}
 	if ch.Week.IsOwn() {
 		c.week(path+".week", ch.Week.Own)

@@ -4,19 +4,58 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"regexp"
 	"strconv"
 	"strings"
 )
 
 // Say is [fmt.Sprintf] for sentences that people read: of %.3g a number has three digits, or
-// as many as stand before its point, and no number is ever written with an exponent.
+// as many as stand before its point, and no number is ever written with an exponent. What is
+// counted is one where the number is written 1: of "%v days" comes "1 day".
 func Say(format string, args ...any) string {
+	one := false // whether any number may be written 1
 	for i, a := range args {
-		if f, ok := a.(float64); ok {
-			args[i] = spoken(f)
+		switch n := a.(type) {
+		case float64:
+			args[i], one = spoken(n), one || n > 0.9 && n < 1.1
+		case int:
+			one = one || n == 1
 		}
 	}
+	if one {
+		format = ofOne(format, args)
+	}
 	return fmt.Sprintf(format, args...)
+}
+
+// counted is a verb of a format, and what it counts where that is told by its name.
+var counted = regexp.MustCompile(`%[-+# 0-9.]*([a-zA-Z%])( (?:days|hours|minutes|seconds|weeks|times(?: as)?|events|triggers|alarms|` +
+	`recordings|frames|presses|channels|cameras|drives|pictures|settings|steps|searches|sites|parts)\b)?`)
+
+// ofOne is a format in which what is counted by a number that is written 1 is one. Only the format is changed, never a name.
+func ofOne(format string, args []any) string {
+	at := 0
+	return counted.ReplaceAllStringFunc(format, func(found string) string {
+		part := counted.FindStringSubmatch(found)
+		if part[1] == "%" {
+			return found
+		}
+		at++
+		if part[2] == "" || at > len(args) || strings.HasSuffix(found, "s as") { // twice as much, and once as much
+			return found
+		}
+		verb := strings.TrimSuffix(found, part[2])
+		if fmt.Sprintf(verb, args[at-1]) != "1" {
+			return found
+		}
+		if one, ok := strings.CutSuffix(found, "ches"); ok {
+			return one + "ch"
+		}
+		if one, ok := strings.CutSuffix(found, "sses"); ok {
+			return one + "ss"
+		}
+		return strings.TrimSuffix(found, "s")
+	})
 }
 
 // spoken is a number as it is written in a sentence.

@@ -17,6 +17,26 @@ func TestSayHasNoExponents(t *testing.T) {
 	}
 }
 
+// TestSayKnowsOneFromMany counts by numbers that are written 1, and by those that are not.
+func TestSayKnowsOneFromMany(t *testing.T) {
+	for _, test := range []struct {
+		want, format string
+		args         []any
+	}{
+		{"keep 1 day", "keep %v days", []any{1.0}}, {"keep 1.5 days", "keep %v days", []any{1.5}}, {"0 days", "%v days", []any{0.0}},
+		{"1 day", "%.3g days", []any{0.9999}}, {"0.999 days", "%.3g days", []any{0.999}}, {"11 days", "%v days", []any{11.0}},
+		{"1 search of 2 sites", "%d searches of %d sites", []any{1, 2}}, {"1 press", "%v presses", []any{1.0}},
+		{"“1 days” for 1 hour", "“%s” for %.3g hours", []any{"1 days", 1.004}},
+		{"1 % of 1 event a day", "%v %% of %v events a day", []any{1.0, 1.0}},
+		{"1 times as much", "%v times as much", []any{1.0}},
+		{"1 stays", "%v stays", []any{1.0}}, {"1 daysbreak", "%v daysbreak", []any{1.0}},
+	} {
+		if got := Say(test.format, test.args...); got != test.want {
+			t.Errorf("%q, want %q", got, test.want)
+		}
+	}
+}
+
 // TestAbout writes times at and beside the places where the unit changes; the page has the same thresholds (web/src/ui/duration.ts).
 func TestAbout(t *testing.T) {
 	for seconds, want := range map[float64]string{0: "0 s", 0.06: "0.1 s", 9.94: "9.9 s", 9.95: "10 s", 99.4: "99 s", 99.5: "1.7 min",

@@ -237,8 +237,8 @@ func (c *checker) scene(path string, ch *Channel) {
 		}
 		if known && c.err == nil {
 			if took := ground.Seconds(c.plan.WalkOf(&w)); took > picture.MostSeconds {
-				c.wrong(at+".points", "takes %.3g minutes at its speed; %d are the most: let it begin nearer or move faster",
-					took/60, picture.MostSeconds/60)
+				c.wrong(at+".points", "%s", Say("takes %.3g minutes at its speed; %d are the most: let it begin nearer or move faster",
+					took/60, picture.MostSeconds/60))
 			}
 		}
 	}

@@ -157,7 +157,7 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 					at = i
 				}
 			}
-			errors = append(errors, CellError{Column: at, Reason: fmt.Sprintf("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)})
+			errors = append(errors, CellError{Column: at, Reason: plan.Say("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)})
 		}
 	}
 	return errors

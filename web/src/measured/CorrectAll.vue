@@ -55,7 +55,7 @@ async function asVariant() {
     <span v-if="then != null" data-test="then">then {{ three(then) }} days{{ range }}</span>
     <span v-else-if="failure" class="short">{{ failure }}</span>
     <RouterLink v-if="falls" :to="{ name: 'storage', query: { days: required } }" data-test="bring-back"
-      >What would bring {{ required }} days back</RouterLink
+      >What would bring {{ count(required, 'day') }} back</RouterLink
     >
   </p>
 </template>

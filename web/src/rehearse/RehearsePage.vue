@@ -123,11 +123,12 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
         {{ o.name }}
       </button>
       <p v-if="sums && !failure" class="sums" data-test="sums">
-        <b>{{ whole(sums.wanted) }}</b> wanted events: {{ whole(sums.full) }} kept in full, {{ whole(sums.low) }} low,
-        <b :class="{ short: sums.missed }">{{ whole(sums.missed) }} missed</b>; {{ whole(sums.unwanted) }} unwanted
-        triggers; {{ gigabytes(sums.gigabytes)
+        <b>{{ whole(sums.wanted) }}</b> wanted {{ sums.wanted === 1 ? 'event' : 'events' }}: {{ whole(sums.full) }} kept
+        in full, {{ whole(sums.low) }} low, <b :class="{ short: sums.missed }">{{ whole(sums.missed) }} missed</b>;
+        {{ whole(sums.unwanted) }} unwanted triggers; {{ gigabytes(sums.gigabytes)
         }}<template v-if="data?.messages?.length"
-          >; {{ whole(sums.messages) }} messages sent, {{ whole(sums.heldBack) }} held back</template
+          >; {{ sums.messages === 1 ? '1 message' : `${whole(sums.messages)} messages` }} sent,
+          {{ whole(sums.heldBack) }} held back</template
         ><span v-if="asking" class="soft">
           playing… <button type="button" class="plain-button link" data-test="stop" @click="r.stop">Stop</button></span
         >

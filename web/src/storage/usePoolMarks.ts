@@ -5,7 +5,7 @@ import { api } from '../api/client'
 import type { PoolFigures, YearPool } from '../api/types'
 import { useSite } from '../site/useSite'
 import { dayAndMonth } from '../time/dates'
-import { three } from '../ui/figures'
+import { count, three } from '../ui/figures'
 
 export interface PoolMark {
   kind: 'required' | 'permitted' | 'worst' | 'year' | 'failed'
@@ -35,8 +35,9 @@ export function usePoolMarks(pool: () => PoolFigures, year: () => YearPool | und
     const p = pool()
     const out: PoolMark[] = []
     const add = (kind: PoolMark['kind'], days: number, name: string) => out.push({ kind, days, name })
-    for (const d of each((id) => site.figures.get(id)?.requiredDays)) add('required', d, `${d} days required`)
-    for (const d of each((id) => site.channels.get(id)?.keep?.atMostDays)) add('permitted', d, `${d} days permitted`)
+    for (const d of each((id) => site.figures.get(id)?.requiredDays)) add('required', d, `${count(d, 'day')} required`)
+    for (const d of each((id) => site.channels.get(id)?.keep?.atMostDays))
+      add('permitted', d, `${count(d, 'day')} permitted`)
     if (p.worstDays != null) add('worst', p.worstDays, `${three(p.worstDays)} at the worst hour`)
     const worst = year()
     if (worst?.worstDays != null && worst.worstDate)

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import type { Channel, DeviceAt, DeviceChannel } from '../../api/types'
 import { useSite } from '../../site/useSite'
-import { three } from '../../ui/figures'
+import { count, three } from '../../ui/figures'
 import type { useDevices } from './useDevices'
 
 /** A stream of a camera, watched for a while: what it costs, by the frames that came. */
@@ -73,8 +73,12 @@ const usable = computed(
       </p>
       <p v-else class="short">{{ came.why }}</p>
       <p class="soft">
-        {{ came.frames }} frames of {{ came.packets }} packets,
-        {{ came.lost ? `${came.lost} packets were lost: it is more than this` : 'none lost' }}.
+        {{ count(came.frames, 'frame') }} of {{ count(came.packets, 'packet') }},
+        {{
+          came.lost
+            ? `${came.lost === 1 ? '1 packet was' : `${came.lost} packets were`} lost: it is more than this`
+            : 'none lost'
+        }}.
       </p>
       <button
         v-if="usable && planned && site.role === 'planner'"

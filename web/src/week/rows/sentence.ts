@@ -1,3 +1,4 @@
+import { count } from '../../ui/figures'
 import type { Channel, Duty, Ribbon } from '../../api/types'
 import { clock, DAY, dayNames, WEEK } from '../../time/week'
 
@@ -14,7 +15,8 @@ export function weekInWords(channel: Channel, ribbon: Ribbon | undefined, duties
     first = last + 1
   }
   const deaf = ribbon.deaf.reduce((sum, s) => sum + (s.to > s.from ? s.to - s.from : s.to - s.from + WEEK), 0)
-  if (deaf) parts.push(`For ${Math.round(deaf / 6) / 10} hours a week it waits for motion that nothing reports`)
+  if (deaf)
+    parts.push(`For ${count(Math.round(deaf / 6) / 10, 'hour')} a week it waits for motion that nothing reports`)
   return `${channel.name}. ${parts.join('. ')}`
 }
 
