@@ -239,7 +239,7 @@ var (
 	}
 	siteRules = []func(*site){effectsNotAdmitted, tiesNeverAct, messages, outputs, monitors, sentAway, stillsIncomplete,
 		offsite, losses, contacts,
-		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays}
+		recorderLimits, poolLimits, shortOnDates, oddOneOut, guesses, nights, hiddenDays, worseInEvents}
 )
 
 // site is a plan being checked.

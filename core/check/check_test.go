@@ -228,6 +228,15 @@ func TestRules(t *testing.T) {
 		{"set-at-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "out", "" }, "must be set on the camera itself"},
 		{"no-events", Error, func(p *plan.Plan, c *plan.Channel) { c.Events, c.Detection.By = "none", "camera" },
 			"its camera tells the recorder of none"},
+		{"worse-in-events", Warning, func(p *plan.Plan, c *plan.Channel) {
+			p.Duties[4].Base.Stream, p.Duties[4].Event.Stream = plan.Main, plan.Sub
+			c.Week = own("low")
+		}, "“Low, then full” records an event on One worse than what is between events: 640 × 360 in place of 1920 × 1080."},
+		{"worse-in-events", Warning, func(p *plan.Plan, c *plan.Channel) {
+			p.Duties[4].Base.Stream, p.Duties[4].Event.FPS = plan.Main, 5
+			copies(p)
+			p.Channels[0].Week, p.Channels[2].Week = own("low"), own("low", night)
+		}, "“Low, then full” records events on 2 channels worse than what is between them."},
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) },
 			"wanted events a day, with no continuous recording as a fallback"},
 	}

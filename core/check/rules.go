@@ -44,6 +44,7 @@ var rules = map[string]rule{
 	"camera-decides":       {decision: "For you to do, at the camera: set it there, or let the recorder decide."},
 	"keyframe-gap": {several: "On %d channels a person can cross the picture unseen between keyframes.",
 		decision: "For you to do, at the camera: shorten the keyframe interval."},
+	"worse-in-events": {mends: true},
 	"likely-misses": {mends: true, gate: estimate.GateDetector,
 		several:  "%d channels miss many wanted events, with no continuous recording as a fallback.",
 		decision: "For you to decide: a cheap base layer, or better detection."},
