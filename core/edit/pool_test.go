@@ -31,6 +31,24 @@ func TestKeepOnAnotherRecorder(t *testing.T) {
 	}
 }
 
+// TestASplitPoolMayMoveNoChannel splits a pool of which no channel is to go.
+func TestASplitPoolMayMoveNoChannel(t *testing.T) {
+	p := plantest.Read(t, "../../internal/demo/pennywhistle-quay.json")
+	pool := p.Recorders[0].Pools[0].ID
+	next, err := After(p, Edit{SplitPool: &SplitPool{pool, "second", "Second", nil}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := len(next.Recorders[0].Pools); n != len(p.Recorders[0].Pools)+1 || next.Recorders[0].Pools[1].ID != "second" {
+		t.Errorf("%d pools", n)
+	}
+	for i := range next.Channels {
+		if next.Channels[i].Pool != p.Channels[i].Pool {
+			t.Errorf("%s is kept on %s", next.Channels[i].Name, next.Channels[i].Pool)
+		}
+	}
+}
+
 // TestWhereMovedChannelsAreKept takes a channel to a recorder of one pool, and to one that has none.
 func TestWhereMovedChannelsAreKept(t *testing.T) {
 	p := plantest.Read(t, "../../internal/demo/pennywhistle-quay.json")

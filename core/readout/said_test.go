@@ -1,10 +1,12 @@
 package readout
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
 
+	"wakefield.example/core/plan"
 	"wakefield.example/core/plan/plantest"
 )
 
@@ -51,4 +53,35 @@ func TestWhatDevicesDifferIn(t *testing.T) {
 		}
 	}
 	plantest.Said(t, "differences", text.String())
+}
+
+// TestWhatIsTakenOver reads devices of several plans that have cameras where the plan has none, one of them with a single area, and
+// holds the edits that take them over.
+func TestWhatIsTakenOver(t *testing.T) {
+	var text strings.Builder
+	for _, s := range plantest.Samples(t) {
+		to, without := Target{Recorder: s.Plan.Recorders[0].ID}, plantest.Copy(t, s.Plan)
+		device := asPlanned(entered(s.Plan), to.Recorder)
+		for i := range device.Channels {
+			if c := &device.Channels[i]; i == 0 && c.Detection != nil {
+				c.Detection.Areas = []plan.Area{{ID: "only", Name: "Only", Points: []plan.Point{{0, 0}, {1, 0}, {1, 1}}}}
+			}
+		}
+		for i := range without.Channels {
+			c := &without.Channels[i]
+			if i == 0 || i == len(without.Channels)-1 {
+				c.NoCamera, c.Name, c.Streams, c.Detection = true, "Spare", plan.Streams{}, plan.Detection{}
+			}
+		}
+		for _, l := range Hold(without, entered(without), to, device).Lines {
+			for _, e := range l.Take {
+				data, err := json.Marshal(e)
+				if err != nil {
+					t.Fatal(err)
+				}
+				fmt.Fprintf(&text, "%s, %s, %s: %s\n", s.Name, l.About, l.What, data)
+			}
+		}
+	}
+	plantest.Said(t, "taken", text.String())
 }

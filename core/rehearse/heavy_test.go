@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"testing"
-	"time"
 
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/looked"
@@ -35,13 +34,11 @@ func TestWhatIsTooMuchIsRefusedBeforeItIsPlayed(t *testing.T) {
 		site := estimate.Figures(p, nil)
 		ask := Ask{From: june, Days: 7, Seed: 1}
 		many := new(TooManyError)
-		begin := time.Now()
-		if _, err := Play(context.Background(), site, ask); !errors.As(err, &many) {
+		nobodyWaits, stop := context.WithCancel(context.Background()) // what plays ends with it, and says so
+		stop()
+		if _, err := Play(nobodyWaits, site, ask); !errors.As(err, &many) {
 			t.Errorf("%s: %v", name, err)
 			continue
-		}
-		if took := time.Since(begin); took > 5*time.Second {
-			t.Errorf("%s: it took %v to refuse", name, took)
 		}
 		if many.Days > 0 {
 			ask.Days = many.Days

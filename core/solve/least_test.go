@@ -73,8 +73,13 @@ func TestLeastIsWhatBruteForceFinds(t *testing.T) {
 // TestGivenUpItIsStillGood gives the search no room: what is found obeys the budget, and more room never finds worse.
 func TestGivenUpItIsStillGood(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
-	for range 30 {
+	for n := range 30 {
 		things := random(rng, 60, 12)
+		for _, list := range things {
+			for k := range list {
+				list[k].Loss /= []float64{1, 1000}[n%2] // of events that are rare, too
+			}
+		}
 		cheapest, dearest := 0.0, 0.0
 		for _, list := range things {
 			least, most := math.Inf(1), 0.0
@@ -93,6 +98,13 @@ func TestGivenUpItIsStillGood(t *testing.T) {
 				t.Fatalf("%d nodes: %t, %v at %v of %v; %v with fewer", nodes, ok, loss, cost, budget, before)
 			}
 			before = loss
+			for i, list := range things {
+				for _, o := range list { // what is left of the budget gives no thing a better option
+					if is := list[picks[i]]; nodes == 0 && o.Loss < is.Loss && cost-is.Cost+o.Cost < budget {
+						t.Fatalf("with %v of %v, thing %d loses %v and could lose %v", cost, budget, i, is.Loss, o.Loss)
+					}
+				}
+			}
 		}
 	}
 	if _, _, ok := Least([][]Option{{{5, 0}}}, 4, 10); ok {
