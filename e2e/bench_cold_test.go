@@ -18,6 +18,7 @@ func BenchmarkFirstLook(b *testing.B) {
 	s := serve(b, "quay", demo.PennywhistleQuay())
 	p := browser(b, s, 1280, 800)
 	p.open("/sites/quay", gangwayA+" canvas") // the server knows the site from here on
+	p.hears()
 	p.do(chromedp.Func(func(ctx context.Context, _ *chromedp.Target) error {
 		if _, err := chromedp.Call(ctx, network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true}); err != nil {
 			return err

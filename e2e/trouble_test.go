@@ -220,10 +220,13 @@ func TestNothingComesFromOutside(t *testing.T) {
 	s := serve(t, "quay", demo.PennywhistleQuay())
 	p := browser(t, s, 1280, 800)
 	var outside []string
+	heard := 0
+	p.hears()
 	if err := chromedp.Listen(p.ctx, func(ev any) {
-		if e, ok := ev.(*network.EventRequestWillBeSent); ok && !strings.HasPrefix(e.Request.URL, s.url) &&
-			!strings.HasPrefix(e.Request.URL, "data:") {
-			outside = append(outside, e.Request.URL)
+		if e, ok := ev.(*network.EventRequestWillBeSent); ok {
+			if heard++; !strings.HasPrefix(e.Request.URL, s.url) && !strings.HasPrefix(e.Request.URL, "data:") {
+				outside = append(outside, e.Request.URL)
+			}
 		}
 	}); err != nil {
 		t.Fatal(err)
@@ -234,6 +237,9 @@ func TestNothingComesFromOutside(t *testing.T) {
 	p.choose("waiting")
 	if refused := eval[[]string](p, `window.refused`); len(refused) > 0 {
 		t.Errorf("the security policy refused %v", refused)
+	}
+	if heard < 10 {
+		t.Errorf("only %d requests were heard of", heard)
 	}
 	if len(outside) > 0 {
 		t.Errorf("fetched from outside: %v", outside)
@@ -260,6 +266,7 @@ func TestNothingComesFromOutside(t *testing.T) {
 // TestAPageNotYetOpenedOpensWhenItCan goes without a connection to a page whose code is not there: it says so, and comes by itself.
 func TestAPageNotYetOpenedOpensWhenItCan(t *testing.T) {
 	s, p := quay(t)
+	p.hears()
 	if _, err := chromedp.Call(p.ctx, network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true}); err != nil {
 		t.Fatal(err)
 	}

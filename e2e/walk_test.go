@@ -107,6 +107,7 @@ func TestAWalkWithoutANetwork(t *testing.T) {
 	p.until(`caches.keys().then(async (names) => (await Promise.all(names.map(async (n) => (await (await caches.open(n)).keys()).length))).some((n) => n > 5))`)
 
 	s.away()
+	p.hears()
 	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
 		_, err := chromedp.Call(ctx, network.OverrideNetworkState,
 			network.OverrideNetworkStateParams{Offline: true, DownloadThroughput: -1, UploadThroughput: -1})
