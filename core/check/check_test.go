@@ -301,13 +301,15 @@ func mends(t *testing.T, p *plan.Plan, f *Finding) {
 	if f.Fix == nil {
 		return
 	}
-	mended, err := edit.After(p, f.Fix.Edits...)
-	if err != nil {
-		t.Errorf("%s: its fix fails: %v", f.Rule, err)
-		return
-	}
-	if again := find(findings(mended), f.Rule); again != nil && again.Channel == f.Channel {
-		t.Errorf("%s: after %q it is found again: %+v", f.Rule, f.Fix.Label, again)
+	for _, way := range append([]Fix{*f.Fix}, f.Choices...) {
+		mended, err := edit.After(p, way.Edits...)
+		if err != nil {
+			t.Errorf("%s: %q fails: %v", f.Rule, way.Label, err)
+			continue
+		}
+		if again := find(findings(mended), f.Rule); again != nil && again.Channel == f.Channel {
+			t.Errorf("%s: after %q it is found again: %+v", f.Rule, way.Label, again)
+		}
 	}
 }
 

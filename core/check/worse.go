@@ -38,6 +38,13 @@ func worseInEvents(c *site) {
 			Cost:   all,
 			Fix: fix("In events, record as between them: "+plan.StreamChoices.Name(string(d.Base.Stream)),
 				edit.Edit{SetDuty: &edit.SetDuty{Duty: better}})}
+		if d.Base.Stream != d.Event.Stream {
+			turned := *d
+			turned.Base = &plan.Base{Stream: d.Event.Stream, FPS: d.Event.FPS, Settings: d.Event.Settings}
+			turned.Event = better.Event
+			f.Choices = []Fix{{fmt.Sprintf("The other way round: %s between events, %s in them", plan.StreamChoices.Name(string(d.Event.Stream)),
+				plan.StreamChoices.Name(string(d.Base.Stream))), []edit.Edit{{SetDuty: &edit.SetDuty{Duty: turned}}}}}
+		}
 		if len(of) > 1 {
 			f.Sentence = fmt.Sprintf("“%s” records events on %d channels worse than what is between them.", d.Name, len(of))
 			f.Places = of
