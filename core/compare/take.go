@@ -35,6 +35,9 @@ func Takings(to, from *plan.Plan) (out []Taking) {
 			continue
 		}
 		there := slices.DeleteFunc(slices.Clone(s.Parts), func(p Part) bool {
+			if p.Member == "wording" || p.Member == "prices" {
+				return p.Member == "wording" && from.Site.Wording == "" || p.Member == "prices" && from.Prices == nil
+			}
 			_, ok := thing(from, p.Kind, p.Key)
 			return !ok && p.Kind != "site" && p.Kind != "plan"
 		})

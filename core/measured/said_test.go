@@ -15,7 +15,7 @@ import (
 )
 
 // heard are logs, bitrates and the oldest footage of a site of which nothing is quite as planned: each channel has events at a rate
-// of its own, by day more, some of them in pairs, and one of them a day without any.
+// of its own, by day more, some of them in pairs; one has a day without any, and of recordings every other day has three times as many.
 func heard(p *plan.Plan, days int) *Data {
 	rng := rand.New(rand.NewPCG(21, 7))
 	d := &Data{}
@@ -30,8 +30,11 @@ func heard(p *plan.Plan, days int) *Data {
 			if h%24 >= 7 && h%24 < 19 {
 				rate *= 6
 			}
-			if i == 1 && h/24 == 5 {
+			switch {
+			case i == 1 && h/24 == 5:
 				rate = 0
+			case i%4 == 1 && h/24%2 == 0:
+				rate *= 3
 			}
 			for at := rng.ExpFloat64() / rate; at < 1; at += rng.ExpFloat64() / rate {
 				start := october.At(0, time.UTC).Add(time.Duration((float64(h) + at) * float64(time.Hour)))
@@ -43,7 +46,7 @@ func heard(p *plan.Plan, days int) *Data {
 		}
 		sortEvents(events)
 		kind := Triggers
-		if i%4 == 3 {
+		if i%4 == 1 {
 			kind = Recordings
 		}
 		d.Logs = append(d.Logs, Digest(c.ID, kind, events, october, days, time.UTC))
