@@ -15,6 +15,7 @@ import (
 
 	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/quantity"
 	"wakefield.example/core/table"
 )
 
@@ -198,7 +199,7 @@ func ReadTable(ctx context.Context, data []byte, p *plan.Plan, names ...Name) (*
 	if p, t.Makes, err = met.made(p, lines[1:], places); err != nil {
 		return nil, err
 	}
-	cells, from, err := t.changes(ctx, p, lines[1:], newFinder(p, idAt, places), met, places)
+	cells, from, err := t.changes(ctx, p, lines[1:], newFinder(p, idAt, places), met, places, t.habit(lines[1:], places))
 	if err != nil {
 		return nil, err
 	}
@@ -245,7 +246,7 @@ func (t *Table) makes(good *table.Cells) {
 
 // changes are the cells of the rows that are otherwise than in the plan, and the lines they come from.
 func (t *Table) changes(ctx context.Context, p *plan.Plan, lines []line, find *finder, met *strangers,
-	places []place) (*table.Cells, []line, error) {
+	places []place, habit quantity.Habit) (*table.Cells, []line, error) {
 	cells, from, seen := &table.Cells{}, []line(nil), make(map[string]int)
 	for _, place := range places {
 		cells.Columns = append(cells.Columns, place.column.ID)
@@ -259,8 +260,20 @@ func (t *Table) changes(ctx context.Context, p *plan.Plan, lines []line, find *f
 		}
 		row := table.CellRow{}
 		channel := find.of(l, met)
+		bad := len(t.Bad)
 		for _, place := range places {
-			row.Values = append(row.Values, met.cell(p, channel, place, l.cell(place.at)))
+			text := met.cell(p, channel, place, l.cell(place.at))
+			if place.column.Numeric {
+				plain, err := habit.Plain(text)
+				if err != nil {
+					t.Bad = append(t.Bad, BadCell{l.at, place.heading, text, err.Error()})
+				}
+				text = plain
+			}
+			row.Values = append(row.Values, text)
+		}
+		if len(t.Bad) > bad {
+			continue
 		}
 		if channel != nil {
 			row.Channel = channel.ID
@@ -278,6 +291,18 @@ func (t *Table) changes(ctx context.Context, p *plan.Plan, lines []line, find *f
 		from = append(from, l)
 	}
 	return cells, from, ctx.Err()
+}
+
+// habit is how the file writes its numbers. A workbook has numbers that are written in no way.
+func (t *Table) habit(lines []line, places []place) (h quantity.Habit) {
+	for _, place := range places {
+		for _, l := range lines {
+			if place.column.Numeric && t.Encoding != "" {
+				h.Learn(l.cell(place.at))
+			}
+		}
+	}
+	return h
 }
 
 // place is a column of the file that is understood.

@@ -3,6 +3,7 @@ package formats
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"reflect"
 	"strings"
 	"testing"
@@ -180,6 +181,36 @@ func TestAnIdAndOneColumnAreEnough(t *testing.T) {
 		read, err := ReadTable(context.Background(), []byte(text), p)
 		if err != nil || read.Changed != 1 || read.Added != 0 || len(read.Bad) != 0 {
 			t.Errorf("%q: %v, %+v", text, err, read)
+		}
+	}
+}
+
+// TestATableOfCommasIsReadAsItMeans reads numbers of a table whose fractions stand behind a comma: what can mean two numbers there is
+// left out with its line, and 1,125 is a fraction.
+func TestATableOfCommasIsReadAsItMeans(t *testing.T) {
+	p := demo.PennywhistleQuay()
+	head, row := "Id;Main stream Frames (/s);Pre-event (s)\n", "hall;%s;4,5\n"
+	for text, want := range map[string]float64{"1,125": 1.125, "12": 12, "2.5": 0, "1.500": 0} {
+		read, err := ReadTable(context.Background(), []byte(head+fmt.Sprintf(row, text)), p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if want == 0 {
+			if text == "1.500" && (read.Edit != nil || len(read.Bad) != 1 || !strings.Contains(read.Bad[0].Reason, "write “1500” or “1,500”") ||
+				read.Bad[0].Line != 2) {
+				t.Errorf("%s: %+v", text, read)
+			}
+			if text == "2.5" && len(read.Bad) != 0 { // a file that has both tells nothing of its commas
+				t.Errorf("%s: %+v", text, read.Bad)
+			}
+			continue
+		}
+		after, err := edit.After(p, edit.Edit{SetCells: &edit.SetCells{Cells: *read.Edit}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := after.Channel("hall").Streams.Main.FPS; got != want {
+			t.Errorf("%s is %v frames a second", text, got)
 		}
 	}
 }

@@ -122,6 +122,17 @@ func TestBitratesAreFound(t *testing.T) {
 	}
 }
 
+// TestBitratesOfCommasAreReadAsTheyMean reads 1.500 among bitrates whose fractions stand behind a comma, and 1,125.
+func TestBitratesOfCommasAreReadAsTheyMean(t *testing.T) {
+	f := readFound(t, "time;channel;Mbit/s\n2026-10-05 08:00;Gate;2,5\n2026-10-05 09:00;Gate;1.500\n2026-10-05 10:00;Gate;1,125\n", FoundAsk{})
+	if f.LeftOut != 1 || len(f.Bad) != 1 || !strings.Contains(f.Bad[0].Reason, "write “1500” or “1,500”") {
+		t.Fatalf("%+v", f.Bad)
+	}
+	if r := f.Data.Rates[0]; len(r.Hours) != 2 || r.Hours[1].Kbps != 1125 {
+		t.Errorf("%+v", r)
+	}
+}
+
 // TestOldestFootageAsPeopleSayIt reads sentences and tables.
 func TestOldestFootageAsPeopleSayIt(t *testing.T) {
 	for _, text := range []string{

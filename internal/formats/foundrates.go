@@ -29,6 +29,10 @@ func (r *foundReader) rates(ctx context.Context, data []byte, lines []line) erro
 	if at < 0 {
 		return errors.New("no column has bitrates: its heading says kbps or Mbit/s")
 	}
+	var habit quantity.Habit
+	for _, line := range lines {
+		habit.Learn(line.cell(at))
+	}
 	layout := stampOf(l.Layout)
 	return r.eachLine(ctx, data, heading, func(line line) {
 		moment, err := layout.parse(line.cell(l.Start), r.ask.Zone)
@@ -36,7 +40,12 @@ func (r *foundReader) rates(ctx context.Context, data []byte, lines []line) erro
 			r.bad(line, l.Columns[l.Start], "not a time written "+layout.name, line.cell(l.Start))
 			return
 		}
-		kbps, err := quantity.Read(line.cell(at), "kbit/s")
+		text, err := habit.Plain(line.cell(at))
+		if err != nil {
+			r.bad(line, l.Columns[at], err.Error(), line.cell(at))
+			return
+		}
+		kbps, err := quantity.Read(text, "kbit/s")
 		if err != nil || kbps < 0 || kbps*unit > 1e6 {
 			r.bad(line, l.Columns[at], "not a bitrate", line.cell(at))
 			return
