@@ -35,6 +35,10 @@ func TestWhatDevicesDifferIn(t *testing.T) {
 			for i := range other.Outputs {
 				other.Outputs[i].HoldSeconds = max(0, other.Outputs[i].HoldSeconds-10)
 			}
+			for _, l := range Lines(other, asPlanned(as, to.Recorder), func(c *Channel) (string, string) { return c.Token, c.Name }) {
+				fmt.Fprintf(&text, "%s, %s by itself: %s %d %s: %s is %q, wanted %q, %s\n", s.Name, l.ID, l.Channel, l.Number, l.About,
+					l.What, l.Device, l.Plan, l.Part)
+			}
 			blind := &Device{Make: "Blind", Channels: make([]Channel, s.Plan.Recorders[r].Channels)}
 			for i := range blind.Channels {
 				blind.Channels[i] = Channel{Number: i + 1, Token: fmt.Sprint("V", i+1), Streams: []Stream{}}
