@@ -8,6 +8,7 @@ import (
 	"wakefield.example/core/edit"
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/plan/plantest"
 	"wakefield.example/core/week"
 )
 
@@ -240,6 +241,7 @@ func TestRules(t *testing.T) {
 		{"likely-misses", Warning, func(p *plan.Plan, c *plan.Channel) { c.Detection.Catch = ptr(0.7) },
 			"wanted events a day, with no continuous recording as a fallback"},
 	}
+	var text strings.Builder
 	tested := make(map[string]bool)
 	for _, test := range slices.Concat(tests, causeRules(), enteredRules()) {
 		tested[test.rule] = true
@@ -261,7 +263,9 @@ func TestRules(t *testing.T) {
 			t.Errorf("%s: known %v, the gate is %q", test.rule, known, f.Gate)
 		}
 		mends(t, p, f)
+		text.WriteString(said(t, f))
 	}
+	plantest.Said(t, "rules", text.String())
 	for rule := range rules {
 		if !tested[rule] {
 			t.Errorf("no test for %s", rule)

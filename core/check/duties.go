@@ -25,7 +25,7 @@ func missingStream(c *site, ch *channel) {
 	}
 	c.report(ch, Error, "missing-stream", "streams",
 		fmt.Sprintf("%s is to write a stream that its camera does not have.", ch.Name),
-		fmt.Sprintf("That layer writes nothing %s.", inWords(bad)), nil)
+		fmt.Sprintf("That layer writes nothing then: %s.", inWords(bad)), nil)
 	c.costs(hours(bad) / 168)
 }
 
@@ -166,7 +166,7 @@ func keyframeGap(c *site, ch *channel) {
 		if s := ch.Streams.Get(d.Base.Stream); s != nil && s.Codec != "mjpeg" && s.GOPSeconds > crossing {
 			c.report(ch, Warning, "keyframe-gap", "streams."+string(d.Base.Stream)+".gopSeconds",
 				fmt.Sprintf("%s: between keyframes a person can cross the picture unseen.", ch.Name),
-				fmt.Sprintf("%s writes a picture every %v s when nothing happens; crossing takes about %d s. Shorten the camera's keyframe interval.",
+				fmt.Sprintf("“%s” writes a picture every %v s when nothing happens; crossing takes about %d s. Shorten the camera's keyframe interval.",
 					d.Name, s.GOPSeconds, crossing), nil)
 			return
 		}
