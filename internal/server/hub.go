@@ -14,21 +14,21 @@ type Hub struct {
 	mutex     sync.Mutex
 	epoch     string
 	isAway    bool // whether the database does not answer
-	listeners map[*listener]bool
+	listeners map[*Listener]bool
 }
 
-// listener is a page that hears of changes. Of several changes of a plan that it has
+// Listener is a page that hears of changes. Of several changes of a plan that it has
 // not taken yet it hears of the last, and of several of a site of each kind once, so that
 // nobody has to wait for it.
-type listener struct {
+type Listener struct {
 	sites []string // none for all
 	mutex sync.Mutex
-	news  news
+	news  News
 	Ready chan struct{} // holds a token while there is news
 }
 
-// news is what a page has not heard yet.
-type news struct {
+// News is what a page has not heard yet.
+type News struct {
 	plans  map[string]store.Changed
 	sites  []store.SiteChanged
 	Here   map[string]store.Presence // by who it is: only the newest counts
@@ -40,11 +40,11 @@ type news struct {
 // told that it missed some.
 const mostSites = 200
 
-func NewHub() *Hub { return &Hub{listeners: make(map[*listener]bool)} }
+func NewHub() *Hub { return &Hub{listeners: make(map[*Listener]bool)} }
 
 // Join returns a listener for the changes of some sites, all for none, and how to leave. Nobody knows what it missed before.
-func (h *Hub) Join(sites []string) (l *listener, leave func()) {
-	l = &listener{sites: sites, Ready: make(chan struct{}, 1)}
+func (h *Hub) Join(sites []string) (l *Listener, leave func()) {
+	l = &Listener{sites: sites, Ready: make(chan struct{}, 1)}
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	h.listeners[l] = true
@@ -67,7 +67,7 @@ func (h *Hub) count() int {
 
 // Tell passes a change of a plan on.
 func (h *Hub) Tell(change store.Changed) {
-	h.pass(change.Site, func(n *news) {
+	h.pass(change.Site, func(n *News) {
 		if n.plans == nil {
 			n.plans = make(map[string]store.Changed)
 		}
@@ -79,7 +79,7 @@ func (h *Hub) Tell(change store.Changed) {
 
 // TellSite passes a change of a site on.
 func (h *Hub) TellSite(change store.SiteChanged) {
-	h.pass(change.Site, func(n *news) {
+	h.pass(change.Site, func(n *News) {
 		switch {
 		case slices.Contains(n.sites, change):
 		case len(n.sites) < mostSites:
@@ -92,7 +92,7 @@ func (h *Hub) TellSite(change store.SiteChanged) {
 
 // TellPresence passes on who is at a site. Of more than a page can need nothing is kept: they say so again.
 func (h *Hub) TellPresence(p store.Presence) {
-	h.pass(p.Site, func(n *news) {
+	h.pass(p.Site, func(n *News) {
 		if n.Here == nil {
 			n.Here = make(map[string]store.Presence)
 		}
@@ -107,7 +107,7 @@ func (h *Hub) Missed(epoch string) {
 	h.mutex.Lock()
 	h.epoch, h.isAway = epoch, false
 	h.mutex.Unlock()
-	h.pass("", func(n *news) { n.Missed = &Missed{epoch} })
+	h.pass("", func(n *News) { n.Missed = &Missed{epoch} })
 }
 
 // Lost tells all pages that the database does not answer.
@@ -115,7 +115,7 @@ func (h *Hub) Lost() {
 	h.mutex.Lock()
 	h.isAway = true
 	h.mutex.Unlock()
-	h.pass("", func(n *news) { n.Beat = true })
+	h.pass("", func(n *News) { n.Beat = true })
 }
 
 // Away tells whether the database does not answer.
@@ -126,7 +126,7 @@ func (h *Hub) Away() bool {
 }
 
 // pass adds to the news of those that a site concerns; with none named it concerns all.
-func (h *Hub) pass(site string, add func(*news)) {
+func (h *Hub) pass(site string, add func(*News)) {
 	h.mutex.Lock()
 	defer h.mutex.Unlock()
 	for l := range h.listeners {
@@ -144,23 +144,23 @@ func (h *Hub) pass(site string, add func(*news)) {
 }
 
 // Take returns the news there are.
-func (l *listener) Take() news {
+func (l *Listener) Take() News {
 	l.mutex.Lock()
 	defer l.mutex.Unlock()
 	n := l.news
-	l.news = news{}
+	l.news = News{}
 	return n
 }
 
 // Only leaves out what is of sites that whoever hears of it may not see.
-func (n *news) Only(maySee func(site string) bool) {
+func (n *News) Only(maySee func(site string) bool) {
 	n.sites = slices.DeleteFunc(n.sites, func(c store.SiteChanged) bool { return !maySee(c.Site) })
 	maps.DeleteFunc(n.Here, func(_ string, p store.Presence) bool { return !maySee(p.Site) })
 	maps.DeleteFunc(n.plans, func(_ string, c store.Changed) bool { return !maySee(c.Site) })
 }
 
 // Send sends news in an order in which nothing is asked for twice.
-func (n news) Send(data func(any) error) error {
+func (n News) Send(data func(any) error) error {
 	if n.Missed != nil {
 		if err := data(*n.Missed); err != nil {
 			return err
