@@ -89,3 +89,53 @@ func TestWhatIsTakenOver(t *testing.T) {
 	}
 	plantest.Said(t, "taken", text.String())
 }
+
+// poor is a recorder that is set as planned, but for areas, seconds and sensitivities, and offers few sizes, frames and bitrates.
+func poor(as *plan.Plan, recorder string) *Device {
+	d := asPlanned(as, recorder)
+	for i := range d.Channels {
+		c := &d.Channels[i]
+		for k := range c.Streams {
+			st := &c.Streams[k]
+			st.Could = []Could{{Codec: []string{st.Codec, "mjpeg"}[i%5/4], Sizes: [][2]int{{640, 480}, {1280, 720}, {2560, 1440}},
+				FramesPerSecond: []float64{25, 12.5, 6}, LeastKbps: 500, MostKbps: 3000, LeastFrames: 10, MostFrames: 40, Constant: i%2 == 0}}
+		}
+		if c.Detection != nil {
+			seconds, percent := *c.Detection.MinSeconds+0.5, 40.0
+			c.Detection.MinSeconds, c.Detection.SensitivityPercent = &seconds, &percent
+			c.Detection.Areas = c.Detection.Areas[:min(1, len(c.Detection.Areas))]
+			if i%2 == 1 {
+				c.Detection.Drawn, c.Detection.Columns, c.Detection.Rows = "grid", 22, 18
+			}
+		}
+		for k := range c.Layers {
+			if l := &c.Layers[k]; l.PreSeconds != nil {
+				pre := *l.PreSeconds + 2
+				l.PreSeconds = &pre
+			}
+		}
+	}
+	return d
+}
+
+// TestWhatIsWantedOfDevices asks devices that offer little for several plans, and holds what would be set, what differs, and what
+// would be something else than planned.
+func TestWhatIsWantedOfDevices(t *testing.T) {
+	var text strings.Builder
+	for _, s := range plantest.Samples(t) {
+		for r := range s.Plan.Recorders {
+			to, as := Target{Recorder: s.Plan.Recorders[r].ID}, entered(s.Plan)
+			d := poor(as, to.Recorder)
+			w, hand := Wanted(as, to, d)
+			fmt.Fprintf(&text, "%s, %s\n", s.Name, s.Plan.Recorders[r].Name)
+			for _, h := range hand {
+				fmt.Fprintf(&text, "  by hand %s: %s\n", h.Channel, h.Words)
+			}
+			for _, l := range Lines(d, w, func(c *Channel) (string, string) { return c.Token, c.Name }) {
+				fmt.Fprintf(&text, "  %s: %s is %q, wanted %q, missing %t\n", l.About, l.What, l.Device, l.Plan, l.Missing)
+			}
+			text.WriteString(plantest.Changed(t, d, w))
+		}
+	}
+	plantest.Said(t, "wanted", text.String())
+}
