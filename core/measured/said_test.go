@@ -82,6 +82,7 @@ func TestWhatIsFound(t *testing.T) {
 		est := estimate.Run(s.Plan, nil)
 		found := compared(t, est, heard(s.Plan, 14))
 		sums = append(sums, Sum(est, found))
+		text.WriteString(plantest.Figures(t, sums[len(sums)-1]))
 		fmt.Fprintf(&text, "%s\n%s%s", s.Name, plantest.Figures(t, found), plantest.Figures(t, Together(s.Plan, found.Figures)))
 		for _, about := range []Told{{Minute: 9 * 60, Seconds: 15, AgeDays: 3}, {Minute: 26 * 60, AgeDays: 45}} {
 			about.Channel = s.Plan.Channels[1].ID

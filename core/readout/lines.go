@@ -261,10 +261,9 @@ func (d *drawing) detectionLines(token string, is, w *Detection) {
 	if a, b := is.MinSeconds, w.MinSeconds; a != nil && b != nil && math.Abs(*a-*b) > 0.05 {
 		d.add("shortest", "shortest motion", plan.Say("%.3g s", *a), plan.Say("%.3g s", *b), part)
 	}
-	a, b := is.region(), w.region()
-	union := picture.NewRegion(append(slices.Clone(a), b...), nil).Area()
-	areaA, areaB := picture.NewRegion(a, nil).Area(), picture.NewRegion(b, nil).Area()
-	if 2*union-areaA-areaB > sameArea {
+	a, b := is.shapes(), w.shapes()
+	areaA, areaB, union := covered(a), covered(b), covered(slices.Concat(a, b))
+	if 2*union-areaA-areaB > sameArea { // what only one of them covers
 		l := d.add("areas", "areas that are watched", watched(is, areaA), watched(w, areaB), part)
 		l.Missing = union-areaA > sameArea
 	}
@@ -277,16 +276,22 @@ func onOff(on bool) string {
 	return "off"
 }
 
-// region is what is watched.
-func (r *Detection) region() (s picture.Shape) {
+// wholePicture is all of it.
+var wholePicture = picture.Shape{{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 1, Y: 1}, {X: 0, Y: 1}}}
+
+// shapes are those of the areas that are watched, which may overlap.
+func (r *Detection) shapes() (list []picture.Shape) {
 	if len(r.Areas) == 0 {
-		return picture.Shape{{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 1, Y: 1}, {X: 0, Y: 1}}}
+		return []picture.Shape{wholePicture}
 	}
 	for i := range r.Areas {
-		s = append(s, r.Areas[i].Shape()...)
+		list = append(list, r.Areas[i].Shape())
 	}
-	return s
+	return list
 }
+
+// covered is the share of the picture that lies in any of some shapes: all of it but what is left without them.
+func covered(shapes []picture.Shape) float64 { return 1 - picture.NewRegion(wholePicture, shapes).Area() }
 
 func watched(r *Detection, area float64) string {
 	if len(r.Areas) == 0 {

@@ -391,3 +391,37 @@ func TestWhatIsNotOfferedBecomesTheNext(t *testing.T) {
 		t.Errorf("%+v", got)
 	}
 }
+
+// TestAreasThatOverlapAreTold has a device watch other areas than planned, which overlap the planned ones: one that is smaller, one that
+// is gone, one that is elsewhere by a little, and the same ones in another order.
+func TestAreasThatOverlapAreTold(t *testing.T) {
+	square := func(left, top, right, bottom float64) plan.Area {
+		return plan.Area{ID: "a", Name: "A", Points: []plan.Point{{left, top}, {right, top}, {right, bottom}, {left, bottom}}}
+	}
+	large, beside := square(0.1, 0.1, 0.6, 0.6), square(0.5, 0.5, 0.9, 0.9) // 0.25 and 0.16, of which 0.01 are in both
+	for name, test := range map[string]struct {
+		is, wanted       []plan.Area
+		device, plan     string
+		differs, missing bool
+	}{
+		"smaller":       {[]plan.Area{square(0.1, 0.1, 0.6, 0.5)}, []plan.Area{large}, "1 area, 20 %", "1 area, 25 %", true, true},
+		"larger":        {[]plan.Area{square(0.1, 0.1, 0.6, 0.7)}, []plan.Area{large}, "1 area, 30 %", "1 area, 25 %", true, false},
+		"one gone":      {[]plan.Area{large}, []plan.Area{large, beside}, "1 area, 25 %", "2 areas, 40 %", true, true},
+		"moved":         {[]plan.Area{square(0.12, 0.1, 0.62, 0.6)}, []plan.Area{large}, "1 area, 25 %", "1 area, 25 %", true, true},
+		"all of it":     {nil, []plan.Area{large}, "all of the picture", "1 area, 25 %", true, false},
+		"another order": {[]plan.Area{beside, large}, []plan.Area{large, beside}, "", "", false, false},
+		"rounded":       {[]plan.Area{square(0.1, 0.1, 0.604, 0.6)}, []plan.Area{large}, "", "", false, false},
+	} {
+		var d drawing
+		d.detectionLines("V1", &Detection{On: true, Areas: test.is}, &Detection{On: true, Areas: test.wanted})
+		if len(d.lines) > 1 || (len(d.lines) == 1) != test.differs {
+			t.Errorf("%s: %+v", name, d.lines)
+			continue
+		}
+		if test.differs {
+			if l := d.lines[0]; !strings.HasPrefix(l.Device, test.device) || !strings.HasPrefix(l.Plan, test.plan) || l.Missing != test.missing {
+				t.Errorf("%s: %+v", name, l)
+			}
+		}
+	}
+}

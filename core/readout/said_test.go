@@ -97,7 +97,7 @@ func poor(as *plan.Plan, recorder string) *Device {
 		c := &d.Channels[i]
 		for k := range c.Streams {
 			st := &c.Streams[k]
-			st.Could = []Could{{Codec: []string{st.Codec, "mjpeg"}[i%5/4], Sizes: [][2]int{{640, 480}, {1280, 720}, {2560, 1440}},
+			st.Could = []Could{{Codec: []string{st.Codec, "mjpeg"}[i%5/4], Sizes: [][2]int{{2560, 1440}, {640, 480}, {1024, 768}, {1280, 720}},
 				FramesPerSecond: []float64{25, 12.5, 6}, LeastKbps: 500, MostKbps: 3000, LeastFrames: 10, MostFrames: 40, Constant: i%2 == 0}}
 		}
 		if c.Detection != nil {
