@@ -24,8 +24,7 @@ func BenchmarkKitOpens(b *testing.B) {
 		p.until(`!!document.querySelector('[data-row="c1-1"]')`)
 		times = append(times, eval[float64](p, `performance.now() - from`))
 	}
-	b.ReportMetric(median(times), "ms-to-table")
-	b.ReportMetric(0, "ns/op")
+	promised(b, "click on Kit to the table, what is fetched included", median(times), "ms")
 }
 
 // BenchmarkCell measures from Enter in a cell until the verdict has changed.
@@ -46,6 +45,5 @@ func BenchmarkCell(b *testing.B) {
 		p.typed(cell("c1-1", "main.rate"), rates[n%2])
 		p.until(fmt.Sprintf(`took.length > %d && %s`, n, isSaved))
 	}
-	b.ReportMetric(median(eval[[]float64](p, `took`)), "ms-to-verdict")
-	b.ReportMetric(0, "ns/op")
+	promised(b, "Enter in a cell to the changed verdict", median(eval[[]float64](p, `took`)), "ms")
 }

@@ -35,9 +35,8 @@ func BenchmarkTakeAlong(b *testing.B) {
 		took, came = append(took, answer[0]), append(came, answer[1])
 	}
 	slices.Sort(took)
-	b.ReportMetric(took[len(took)/2], "ms-median")
-	b.ReportMetric(slices.Max(came), "MB")
-	b.ReportMetric(0, "ns/op")
+	promised(b, "64 cameras with walks and snapshots come along on a phone: until they are listed", took[len(took)/2], "ms")
+	promised(b, "64 cameras with walks and snapshots come along on a phone: how much comes", slices.Max(came), "MB")
 }
 
 // BenchmarkTap taps when the sign comes on a CPU that is four times slower, and measures until the page shows it.
@@ -62,9 +61,8 @@ func BenchmarkTap(b *testing.B) {
 		})`))
 	}
 	slices.Sort(took)
-	b.ReportMetric(took[len(took)/2], "ms-median")
-	b.ReportMetric(took[len(took)-1], "ms-most")
-	b.ReportMetric(0, "ns/op")
+	promised(b, "a tap when the sign comes to its time, at a processor four times slower: median", took[len(took)/2], "ms")
+	promised(b, "a tap when the sign comes to its time, at a processor four times slower: longest", took[len(took)-1], "ms")
 }
 
 // walkedDepot is a site of 192 channels, 64 with the walks and areas of the ferry terminal's cameras and a noisy snapshot each.

@@ -291,7 +291,9 @@ func (r *Detection) shapes() (list []picture.Shape) {
 }
 
 // covered is the share of the picture that lies in any of some shapes: all of it but what is left without them.
-func covered(shapes []picture.Shape) float64 { return 1 - picture.NewRegion(wholePicture, shapes).Area() }
+func covered(shapes []picture.Shape) float64 {
+	return 1 - picture.NewRegion(wholePicture, shapes).Area()
+}
 
 func watched(r *Detection, area float64) string {
 	if len(r.Areas) == 0 {
