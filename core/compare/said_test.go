@@ -37,7 +37,7 @@ func TestWhatIsOfferedToTake(t *testing.T) {
 				if other == twice && o.Kind != "recorder" {
 					continue
 				}
-				fmt.Fprintf(&text, "%s from %s: %s %s: %s\n", s.Name, from.Name, o.Kind, o.Who, o.Words)
+				fmt.Fprintf(&text, "%s from %s: %s %s: %s, new %t\n", s.Name, from.Name, o.Kind, o.Who, o.Words, o.New)
 			}
 			edits, err := Take(s.Plan, other, ids)
 			if err != nil {
