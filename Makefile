@@ -25,7 +25,8 @@ soak: ## keep the whole program under load while it is killed, for a minute (SOA
 		go test -tags soak ./internal/soak -run $(if $(SITES),TestManySites,TestSoak) -count=1 -timeout 0 -v
 
 bench: ## print the figures that the documents promise
-	@scripts/prepare browser && scripts/build && go test ./core/... ./internal/device ./internal/server ./internal/api ./e2e -run '^$$' -bench .
+	@scripts/prepare browser && scripts/build && go test ./core/... ./internal/device ./internal/server ./internal/api -run '^$$' -bench . && \
+	go test ./e2e -run '^$$' -bench . -benchtime 15x
 
 mutants: ## change the code in many places and list what no test notices (MUTANTS="--number 50 core/storage")
 	@scripts/prepare && scripts/build && mkdir -p .cache && go run ./internal/mutants $(MUTANTS)

@@ -3,6 +3,7 @@ package e2e
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/cdproto/input"
@@ -69,7 +70,7 @@ func median(values []float64) float64 {
 func promised(b *testing.B, words string, value float64, unit string) {
 	b.Helper()
 	b.ReportMetric(0, "ns/op")
-	b.Logf("%s: %.3g %s", words, value, unit)
+	b.Log(strings.TrimSpace(plan.Say("%s: %.2g %s", words, value, unit)))
 }
 
 // BenchmarkFirstInk measures how the large site is opened again: from navigation until
