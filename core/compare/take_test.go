@@ -157,3 +157,32 @@ func TestChannelsAreCopiedWithWhatTheyName(t *testing.T) {
 		}
 	}
 }
+
+// TestCopiedChannelsNameTheirPictures copies channels of which some have a snapshot: just these are told, to be copied too.
+func TestCopiedChannelsNameTheirPictures(t *testing.T) {
+	from := plantest.Read(t, "../estimate/testdata/plans/watched-yard.json")
+	plain := plantest.Read(t, full)
+	with, to := "", plan.Plan{}
+	for i := range from.Channels {
+		if c := &from.Channels[i]; c.Scene != nil && c.Scene.Picture != "" {
+			with = c.ID
+			copied, err := CopyChannels(plain, from, []string{c.ID}, plain.Recorders[0].ID, plain.Recorders[0].Pools[0].ID)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if len(copied.Pictures) != 1 || copied.Pictures[0] != c.Scene.Picture {
+				t.Errorf("%s names %q", c.ID, copied.Pictures)
+			}
+		}
+	}
+	to = *plantest.Copy(t, from)
+	for i := range to.Channels {
+		if s := to.Channels[i].Scene; s != nil {
+			s.Picture = ""
+		}
+	}
+	copied, err := CopyChannels(plain, &to, []string{with}, plain.Recorders[0].ID, plain.Recorders[0].Pools[0].ID)
+	if err != nil || with == "" || len(copied.Pictures) != 0 {
+		t.Errorf("%q without a picture names %q, %v", with, copied.Pictures, err)
+	}
+}
