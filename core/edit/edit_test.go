@@ -515,6 +515,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 			"edits[1].setMessage.message.atMostEverySeconds: 0 is below 1"},
 		{Edit{SetMessage: &SetMessage{plan.Message{ID: "m1", Name: "a", To: "b", AtMostEverySeconds: 31557600}}},
 			"edits[1].setMessage.message.atMostEverySeconds: 3.15576e+07 is above 604800"},
+		{Edit{KeepWeek: &KeepWeek{From: "c2", ID: "yard", Name: "Again"}}, `edits[1].keepWeek.id: a second week "yard"`},
 		{Edit{RemoveMessage: &RemoveMessage{"m9"}}, `edits[1].removeMessage.message: no message "m9"`},
 		{Edit{RemoveOutput: &RemoveOutput{"o9"}}, `edits[1].removeOutput.output: no output "o9"`},
 		{Edit{RemoveMonitor: &RemoveMonitor{"v9"}}, `edits[1].removeMonitor.monitor: no monitor "v9"`},
