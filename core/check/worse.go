@@ -20,8 +20,11 @@ func worseInEvents(c *site) {
 		less, all := "", 0.0
 		for i := range c.plan.Channels {
 			ch := &c.plan.Channels[i]
-			share := c.figures.Input(i).Duties.Share(func(id string) bool { return id == d.ID })
-			if words := worse(ch, d); words != "" && !ch.NoCamera && share > 0 {
+			words := worse(ch, d)
+			if words == "" || ch.NoCamera {
+				continue
+			}
+			if share := c.figures.Input(i).Duties.Share(func(id string) bool { return id == d.ID }); share > 0 {
 				of, all = append(of, Place{ch.ID, fmt.Sprintf("On %s it is %s.", ch.Name, words)}), all+share
 				less = cmp.Or(less, words)
 			}
@@ -81,7 +84,7 @@ func worse(ch *plan.Channel, d *plan.Duty) string {
 		return plan.Say("%v frames a second in place of %v", is, was)
 	}
 	if d.Event.Factor() < d.Base.Factor() {
-		return "its bitrate is lower"
+		return "a lower bitrate"
 	}
 	return ""
 }

@@ -1,6 +1,7 @@
 package check
 
 import (
+	"strings"
 	"testing"
 
 	"wakefield.example/core/plan"
@@ -34,6 +35,8 @@ func TestWhatIsNotWorse(t *testing.T) {
 		}
 		if f := find(findings(p), "worse-in-events"); (f != nil) != test.found {
 			t.Errorf("%s: %+v", name, f)
+		} else if name == "lower settings" && !strings.HasSuffix(f.Sentence, "worse than what is between events: a lower bitrate.") {
+			t.Error(f.Sentence)
 		}
 	}
 }

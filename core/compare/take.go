@@ -35,8 +35,11 @@ func Takings(to, from *plan.Plan) (out []Taking) {
 			continue
 		}
 		there := slices.DeleteFunc(slices.Clone(s.Parts), func(p Part) bool {
-			if p.Member == "wording" || p.Member == "prices" {
-				return p.Member == "wording" && from.Site.Wording == "" || p.Member == "prices" && from.Prices == nil
+			switch p.Member { // what it does not have takes nothing away
+			case "wording":
+				return from.Site.Wording == ""
+			case "prices":
+				return from.Prices == nil
 			}
 			_, ok := thing(from, p.Kind, p.Key)
 			return !ok && p.Kind != "site" && p.Kind != "plan"

@@ -32,8 +32,8 @@ func Samples(t testing.TB) (out []Sample) {
 	return append(out, Sample{quay.Name + "-otherwise", Otherwise(t, quay.Plan)})
 }
 
-// Said holds what a room says against what it said before, in testdata/said of its package, line by line; the last digit of a
-// measure may be another by one, as processors round in more ways than one. What is meant to be another is written anew by
+// Said holds what a room says against what it said before, in testdata/said of its package, line by line; of a line of [Figures] the
+// last digit may be another by one, as processors round in more ways than one. What is meant to be another is written anew by
 // WAKEFIELD_SAID=anew go test ./core/..., and read before it is kept.
 func Said(t testing.TB, name, text string) {
 	t.Helper()
@@ -70,20 +70,24 @@ func at(lines []string, n int) string {
 	return "nothing"
 }
 
-// measure is a number in a line: with a fraction, with an exponent, or plain.
-var measure = regexp.MustCompile(`\d+(\.\d+)?(e[+-]\d+)?`)
+// figure is a line of [Figures]: a path, and a number or what is written of a row of them.
+var (
+	figure  = regexp.MustCompile(`^([.\[]\S*) (-?\d+(?:\.\d+)?(?:e[+-]\d+)?|\d+ numbers, \S+ in all, at most \S+)$`)
+	measure = regexp.MustCompile(`-?\d+(\.\d+)?(e[+-]\d+)?`)
+)
 
-// alike tells whether two lines are the same but for the last digits of measures: of numbers with a fraction or of four digits.
+// alike tells whether two lines are of one figure, and differ at most in the last digit of a number with a fraction or of four digits.
 func alike(a, b string) bool {
-	if measure.ReplaceAllString(a, "#") != measure.ReplaceAllString(b, "#") {
+	was, is := figure.FindStringSubmatch(a), figure.FindStringSubmatch(b)
+	if was == nil || is == nil || was[1] != is[1] || measure.ReplaceAllString(was[2], "#") != measure.ReplaceAllString(is[2], "#") {
 		return false
 	}
-	is, was := measure.FindAllString(b, -1), measure.FindAllString(a, -1)
-	for k := range is {
-		x, _ := strconv.ParseFloat(is[k], 64)
-		y, _ := strconv.ParseFloat(was[k], 64)
+	before, now := measure.FindAllString(was[2], -1), measure.FindAllString(is[2], -1)
+	for k := range now {
+		x, _ := strconv.ParseFloat(now[k], 64)
+		y, _ := strconv.ParseFloat(before[k], 64)
 		unit := 0.0 // of the last digit
-		if digits, exponent, _ := strings.Cut(was[k], "e"); strings.ContainsAny(was[k], ".e") || y >= 1000 {
+		if digits, exponent, _ := strings.Cut(before[k], "e"); strings.ContainsAny(before[k], ".e") || math.Abs(y) >= 1000 {
 			_, fraction, _ := strings.Cut(digits, ".")
 			power, _ := strconv.Atoi(exponent)
 			unit = math.Pow(10, float64(power-len(fraction)))
