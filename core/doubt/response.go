@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"wakefield.example/core/footage"
+	"wakefield.example/core/parallel"
 	"wakefield.example/core/resolve"
 )
 
@@ -103,25 +104,25 @@ func responses(in []*resolve.Input, causes []Figures, typical []footage.Shares) 
 	for i := range slopes {
 		slopes[i] = make([][3]float64, len(steps))
 	}
-	z := make([]float64, len(steps))
-	for k := range steps {
+	parallel.Do(len(steps), func(k int) {
+		z := make([]float64, len(steps))
 		z[k] = 1
 		shares := play(z)
-		z[k] = 0
 		stirred[k] = footage.Stirred(shares) - footage.Stirred(typical)
 		for i := range in {
 			for s, kbps := range in[i].ByStream(shares) {
 				slopes[i][k][s] = kbps - stated[i][s]
 			}
 		}
-	}
+	})
 	u := direction(stirred, steps)
 	values := make([][3][len(knots)]float64, len(in))
-	for k, t := range knots {
+	parallel.Do(len(knots), func(k int) {
 		shares := typical
 		if k != middle && u != nil {
+			z := make([]float64, len(steps))
 			for j := range z {
-				z[j] = t * u[j]
+				z[j] = knots[k] * u[j]
 			}
 			shares = play(z)
 		}
@@ -130,7 +131,7 @@ func responses(in []*resolve.Input, causes []Figures, typical []footage.Shares) 
 				values[i][s][k] = kbps
 			}
 		}
-	}
+	})
 	out := make([]response, len(in))
 	for i := range out {
 		for s := range out[i] {

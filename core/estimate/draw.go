@@ -4,12 +4,22 @@ import (
 	"context"
 
 	"wakefield.example/core/doubt"
+	"wakefield.example/core/parallel"
 	"wakefield.example/core/plan"
 )
 
 // drawRanges fills in how sure the figures are.
 func (s *Result) drawRanges(ctx context.Context, p *plan.Plan, earlier *Result) error {
-	if err := doubt.Draw(ctx, s.site, s.played, s.doubts); err != nil {
+	var err error
+	// The year is needed for the worst moment of pools, and knows nothing of draws.
+	parallel.Do(2, func(k int) {
+		if k == 0 {
+			err = doubt.Draw(ctx, s.site, s.played, s.doubts)
+		} else {
+			s.SpecialYear()
+		}
+	})
+	if err != nil {
 		return err
 	}
 	members := make(map[string][]int)

@@ -20,6 +20,7 @@ type engine struct {
 	inputs   []resolve.Input
 	played   []*resolve.Played
 	doubts   []doubt.Drawn
+	nights   []*night
 	pooled   map[string]*doubt.Pool
 	effects  *effect.Effects
 	tiesOnce sync.Once
@@ -58,6 +59,7 @@ func run(ctx context.Context, p *plan.Plan, earlier *Result, o options) (*Result
 	}
 	s.played = make([]*resolve.Played, len(p.Channels))
 	s.doubts = make([]doubt.Drawn, len(p.Channels))
+	s.nights = make([]*night, len(p.Channels))
 	s.Channels = make([]Channel, len(p.Channels))
 	if err := s.playChannels(ctx, p, earlier); err != nil {
 		return nil, err
@@ -87,10 +89,11 @@ func (s *Result) playChannels(ctx context.Context, p *plan.Plan, earlier *Result
 	for i := range p.Channels {
 		in := &s.inputs[i]
 		if j, ok := before[p.Channels[i].ID]; ok && in.Equal(&earlier.inputs[j]) {
-			s.played[i], s.doubts[i] = earlier.played[j], earlier.doubts[j]
+			s.played[i], s.doubts[i], s.nights[i] = earlier.played[j], earlier.doubts[j], earlier.nights[j]
 			s.inputs[i] = earlier.inputs[j]
 			continue
 		}
+		s.nights[i] = new(night)
 		print := in.Fingerprint()
 		if j, ok := alike[print]; ok && in.PlaysAlike(&s.inputs[j]) {
 			like[i] = j

@@ -5,6 +5,7 @@ import (
 	"context"
 	"math"
 	"slices"
+	"sync"
 
 	"wakefield.example/core/doubt"
 	"wakefield.example/core/plan"
@@ -117,10 +118,19 @@ func (s *Result) unknowns() []tried {
 	return out[:min(len(out), mostUnknowns)]
 }
 
+// night is what a channel writes in the dark by bitrates of the day, found when it is asked for first.
+type night struct {
+	once sync.Once
+	gb   float64
+}
+
 // UnsaidNight is what channel i writes in the dark by bitrates of the day, GB a day: nobody has said what they come to then.
 func (s *Result) UnsaidNight(i int) float64 {
-	if s.site.Inputs[i].Empty || s.played[i] == nil {
-		return 0
-	}
-	return doubt.UnsaidNight(&s.site.Inputs[i], s.played[i])
+	n := s.nights[i]
+	n.once.Do(func() {
+		if !s.inputs[i].Empty {
+			n.gb = doubt.UnsaidNight(&s.inputs[i], s.played[i])
+		}
+	})
+	return n.gb
 }
