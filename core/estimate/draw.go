@@ -12,13 +12,7 @@ import (
 func (s *Result) drawRanges(ctx context.Context, p *plan.Plan, earlier *Result) error {
 	var err error
 	// The year is needed for the worst moment of pools, and knows nothing of draws.
-	parallel.Do(2, func(k int) {
-		if k == 0 {
-			err = doubt.Draw(ctx, s.site, s.played, s.doubts)
-		} else {
-			s.SpecialYear()
-		}
-	})
+	parallel.Both(func() { err = doubt.Draw(ctx, s.site, s.played, s.doubts) }, func() { s.SpecialYear() })
 	if err != nil {
 		return err
 	}

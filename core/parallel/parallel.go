@@ -39,3 +39,15 @@ func Do(n int, do func(int)) {
 		}
 	}
 }
+
+// Both does two things beside each other, and returns when both have ended; the first is begun first, and on a single core it has
+// ended when the second begins. Where one of them panics so does Both, when both have ended.
+func Both(first, second func()) {
+	Do(2, func(i int) {
+		if i == 0 {
+			first()
+		} else {
+			second()
+		}
+	})
+}

@@ -27,3 +27,16 @@ func TestDo(t *testing.T) {
 	})
 	t.Error("nobody was told")
 }
+
+// TestBoth: each waits for the other to begin, which on one core the first cannot.
+func TestBoth(t *testing.T) {
+	defer runtime.GOMAXPROCS(runtime.GOMAXPROCS(2))
+	begun := [2]chan int{make(chan int), make(chan int)}
+	Both(func() { close(begun[0]); <-begun[1] }, func() { close(begun[1]); <-begun[0] })
+	runtime.GOMAXPROCS(1)
+	order := ""
+	Both(func() { order += "first " }, func() { order += "second" })
+	if order != "first second" {
+		t.Errorf("on one core: %q", order)
+	}
+}

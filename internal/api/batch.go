@@ -160,7 +160,7 @@ func (s *service) together(ctx context.Context, id string, list []*queued) (left
 	if err != nil {
 		return list // by themselves each is told what stands in its way, and whether it was made already
 	}
-	answer, err := s.answer(before, after, change)
+	answer, err := s.answer(ctx, before, after, change)
 	if err != nil {
 		return list
 	}

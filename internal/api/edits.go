@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"wakefield.example/core/edit"
+	"wakefield.example/core/parallel"
 	"wakefield.example/core/plan"
 	"wakefield.example/internal/server"
 	"wakefield.example/internal/store"
@@ -183,21 +184,39 @@ func (s *service) makeAlone(ctx context.Context, in *changeRequest) (*body[*Answ
 	})
 }
 
-// save estimates what a plan would become, and stores it only if that can be done.
+// save estimates what a plan would become, and stores it only if that can be done. What is written is written out beside the
+// estimate; what is found and told of it is worked out while the database takes it, which keeps it only if that can be done too.
 func (s *service) save(ctx context.Context, before entry, note store.Note, next *plan.Plan) (*body[*Answer], error) {
 	if before.head.Plan != nil && reflect.DeepEqual(before.head.Plan, next) {
 		return unchanged(before), nil
 	}
-	after, err := s.estimate(ctx, &store.Head{ID: before.head.ID, Version: before.head.Version + 1, Plan: next}, before.site)
-	if err != nil {
-		return nil, err
+	head := &store.Head{ID: before.head.ID, Version: before.head.Version + 1, Plan: next}
+	var after entry
+	var told *Answer
+	var prepared *store.Prepared
+	var change *store.Change
+	var failed, err error
+	parallel.Both(func() { after, failed = s.figures(ctx, head, before.site) }, func() { prepared = store.Prepare(before.head, next) })
+	if failed != nil {
+		return nil, failed
 	}
 	note.KeptDays = after.site.Verdict.KeptDays
-	change, err := s.store.Save(ctx, before.head, note, next)
-	if err != nil {
+	done := make(chan struct{})
+	parallel.Both(func() {
+		defer close(done)
+		if after, failed = s.checked(ctx, after); failed == nil {
+			told, failed = s.told(ctx, before, after)
+		}
+	}, func() {
+		change, err = s.store.SavePrepared(ctx, prepared, note, func() error { <-done; return failed })
+	})
+	switch {
+	case failed != nil:
+		return nil, failed
+	case err != nil:
 		return nil, overtaken(err)
 	}
-	return s.answer(before, after, change)
+	return s.kept(before, after, told, change)
 }
 
 // mergeLocked makes a change while no other server can make one. base is the version that
@@ -231,7 +250,7 @@ func (s *service) mergeLocked(ctx context.Context, in *changeRequest, base entry
 	if err != nil {
 		return nil, err
 	}
-	return s.answer(before, after, change)
+	return s.answer(ctx, before, after, change)
 }
 
 // unchanged answers a change that changes nothing: it makes no revision.
@@ -241,14 +260,29 @@ func unchanged(e entry) *body[*Answer] {
 	return &body[*Answer]{a}
 }
 
-// answer remembers a change and tells what it changed.
-func (s *service) answer(before, after entry, change *store.Change) (*body[*Answer], error) {
-	after.head = change.Head
-	s.keep(after.remembering(before))
+// answer tells what a change changed that was stored, and remembers it.
+func (s *service) answer(ctx context.Context, before, after entry, change *store.Change) (*body[*Answer], error) {
+	a, err := s.told(ctx, before, after)
+	if err != nil {
+		return nil, err
+	}
+	return s.kept(before, after, a, change)
+}
+
+// told is what a change changes, as far as it can be told before it is stored.
+func (s *service) told(ctx context.Context, before, after entry) (a *Answer, err error) {
 	if before.head.Plan == nil { // it could not be read; all of it is new
 		before.head = &store.Head{ID: before.head.ID, Version: before.head.Version, Mark: before.head.Mark, Plan: after.head.Plan}
 	}
-	a := answer(before, after)
+	err = s.computed(ctx, after.head, func() error { a = answer(before, after); return nil })
+	return a, err
+}
+
+// kept remembers a change that was stored, and completes what is told of it.
+func (s *service) kept(before, after entry, a *Answer, change *store.Change) (*body[*Answer], error) {
+	after.head = change.Head
+	s.keep(after.remembering(before))
+	a.stamp(change.Head)
 	a.Sentence, a.Made = change.Sentence, change.Head.Version
 	if err := json.Unmarshal(change.Forward, &a.Patch); err != nil {
 		return nil, err
@@ -316,7 +350,7 @@ func (s *service) step(to store.Direction) func(context.Context, *stepRequest) (
 			if err != nil {
 				return nil, err
 			}
-			return s.answer(before, after, change)
+			return s.answer(ctx, before, after, change)
 		})
 	}
 }

@@ -103,7 +103,36 @@ func (e entry) remembering(before entry) entry {
 // estimate estimates and checks a plan, before it is kept or shown; earlier, which may
 // be nil, is an estimate of one before. A plan whose figures cannot be computed is an
 // [*document.Error].
-func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Result) (e entry, err error) {
+func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estimate.Result) (entry, error) {
+	e, err := s.figures(ctx, head, earlier)
+	if err != nil {
+		return entry{}, err
+	}
+	return s.checked(ctx, e)
+}
+
+// figures estimates a plan, without what is found in it.
+func (s *service) figures(ctx context.Context, head *store.Head, earlier *estimate.Result) (e entry, err error) {
+	defer s.meters.Estimated(time.Now())
+	err = s.computed(ctx, head, func() error {
+		site, err := estimate.RunContext(ctx, head.Plan, earlier)
+		if err != nil {
+			return err
+		}
+		e = entry{head: head, site: site, shown: new(shown)}
+		return site.CheckFinite()
+	})
+	return e, err
+}
+
+// checked is an entry with what is found in it.
+func (s *service) checked(ctx context.Context, e entry) (entry, error) {
+	err := s.computed(ctx, e.head, func() error { e.found = check.Findings(e.head.Plan, e.site); return nil })
+	return e, err
+}
+
+// computed does what is worked out of a plan; where that cannot be done it is an [*document.Error].
+func (s *service) computed(ctx context.Context, head *store.Head, do func() error) (err error) {
 	defer func() {
 		if v := recover(); v != nil {
 			s.log.ErrorContext(ctx, "a plan cannot be estimated", "site", head.ID, "version", head.Version, "id", server.RequestID(ctx), "value", v,
@@ -111,15 +140,7 @@ func (s *service) estimate(ctx context.Context, head *store.Head, earlier *estim
 			err = &document.Error{Reason: fmt.Sprintf("its figures cannot be computed (%v)", v)}
 		}
 	}()
-	defer s.meters.Estimated(time.Now())
-	site, err := estimate.RunContext(ctx, head.Plan, earlier)
-	if err != nil {
-		return entry{}, err
-	}
-	if err := site.CheckFinite(); err != nil {
-		return entry{}, err
-	}
-	return entry{head: head, site: site, found: check.Findings(head.Plan, site), shown: new(shown)}, nil
+	return do()
 }
 
 // mostCached is about how much memory the entries may take together.

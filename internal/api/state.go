@@ -8,6 +8,7 @@ import (
 	"wakefield.example/core/estimate"
 	"wakefield.example/core/plan"
 	"wakefield.example/core/week"
+	"wakefield.example/internal/store"
 )
 
 // State is what the pages show of a plan whole after every change.
@@ -73,11 +74,17 @@ func (a *Answer) JSON() ([]byte, error) {
 }
 
 func state(e entry) State {
-	return State{
-		Version: e.head.Version, Mark: e.head.Mark, Undo: e.head.Undo, UndoBy: e.head.UndoBy, Redo: e.head.Redo,
+	s := State{
 		Pools: e.site.Pools, Recorders: e.site.Recorders, Verdict: e.site.Verdict, Year: yearVerdict(e.site),
 		Rails: rails(e.head.Plan), Tide: tide(e, []week.Span{week.Whole}),
 	}
+	s.stamp(e.head)
+	return s
+}
+
+// stamp says which version it is, and where undo and redo lead.
+func (s *State) stamp(head *store.Head) {
+	s.Version, s.Mark, s.Undo, s.UndoBy, s.Redo = head.Version, head.Mark, head.Undo, head.UndoBy, head.Redo
 }
 
 // YearVerdict is the date on which the plan holds least.

@@ -42,26 +42,48 @@ type revision struct {
 	request           Request
 }
 
+// Prepared is a plan that may come in the place of another, with what takes time of storing it worked out.
+type Prepared struct {
+	before            *Head
+	next              *plan.Plan
+	document          []byte
+	forward, backward json.RawMessage
+	err               error // why it cannot be stored
+}
+
+// Prepare works out what storing next in the place of before takes; it asks nothing of the database.
+func Prepare(before *Head, next *plan.Plan) *Prepared {
+	p := &Prepared{before: before, next: next}
+	if p.forward, p.backward, p.err = before.patches(next); p.err == nil {
+		p.document, p.err = next.Bytes()
+	}
+	return p
+}
+
 // Save stores next in the place of before. It fails with a [*StaleError] when that is no
 // longer the newest, or of a history that is no longer there, with a [*DoneError] when a
 // change with the note's key is stored, with ErrOtherUse when the key was used for
 // something else, with ErrRemoved for one that was removed, and with a [*document.Error] when the plan has grown too large.
 func (s *Store) Save(ctx context.Context, before *Head, note Note, next *plan.Plan) (*Change, error) {
-	r, err := edited(before, note, next)
-	if err != nil {
-		return nil, err
+	return s.SavePrepared(ctx, Prepare(before, next), note, func() error { return nil })
+}
+
+// SavePrepared is [Store.Save] of what is prepared. Before it is kept it is asked whether all is ready: where that is an error,
+// nothing is kept, and that is the error.
+func (s *Store) SavePrepared(ctx context.Context, p *Prepared, note Note, ready func() error) (*Change, error) {
+	if p.err != nil {
+		return nil, p.err
 	}
-	return s.revise(ctx, before, next, r)
+	return s.revise(ctx, p.before, p.next, p.document, edited(p.before, note, p.forward, p.backward), ready)
 }
 
 // edited is the revision of an edit.
-func edited(before *Head, note Note, next *plan.Plan) (revision, error) {
-	forward, backward, err := before.patches(next)
+func edited(before *Head, note Note, forward, backward json.RawMessage) revision {
 	number := before.Version + 1
 	return revision{
 		Revision: Revision{Number: number, Kind: "edit", Author: note.Author, Sentence: note.sentence(), KeptDays: note.KeptDays},
 		forward:  forward, backward: backward, undoNext: &number, request: note.Request,
-	}, err
+	}
 }
 
 // patches compares a head with what is to come in its place.
@@ -72,13 +94,20 @@ func (h *Head) patches(next *plan.Plan) (forward, backward json.RawMessage, err 
 	return patches(h.Plan, next)
 }
 
-// revise stores a revision and the plan it makes, if before is still the newest.
-func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, r revision) (*Change, error) {
+// revise stores a revision and the plan it makes, if before is still the newest and all is ready.
+func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, document []byte, r revision, ready func() error) (*Change, error) {
 	var change *Change
+	var unready error
 	err := s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) (err error) {
-		change, err = replace(ctx, tx, before, next, r)
-		return err
+		if change, err = replace(ctx, tx, before, next, document, r); err != nil {
+			return err
+		}
+		unready = ready()
+		return unready
 	})
+	if unready != nil {
+		return nil, unready
+	}
 	return change, s.doneIf(ctx, err, r.request)
 }
 
@@ -95,10 +124,11 @@ func (s *Store) SaveAll(ctx context.Context, before *Head, notes []Note, plans [
 		at := before
 		var last revision
 		for i, next := range plans {
-			r, err := edited(at, notes[i], next)
+			forward, backward, err := at.patches(next)
 			if err != nil {
 				return err
 			}
+			r := edited(at, notes[i], forward, backward)
 			if i == len(plans)-1 {
 				last = r
 				break
@@ -109,22 +139,22 @@ func (s *Store) SaveAll(ctx context.Context, before *Head, notes []Note, plans [
 			}
 			at = &Head{ID: before.ID, Site: before.Site, Version: r.Number, Mark: before.Mark, Plan: next}
 		}
+		whole := Prepare(before, plans[len(plans)-1])
+		if whole.err != nil {
+			return whole.err
+		}
 		var err error
-		if change, err = replace(ctx, tx, before, plans[len(plans)-1], last); err != nil {
+		if change, err = replace(ctx, tx, before, whole.next, whole.document, last); err != nil {
 			return err
 		}
-		change.Forward, _, err = before.patches(plans[len(plans)-1])
-		return err
+		change.Forward = whole.forward
+		return nil
 	})
 	return change, err
 }
 
-// replace stores a plan in the place of one from before, with the last revision that led there.
-func replace(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, r revision) (*Change, error) {
-	document, err := next.Bytes()
-	if err != nil {
-		return nil, err
-	}
+// replace stores a plan, which is written as a document, in the place of one from before, with the last revision that led there.
+func replace(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, document []byte, r revision) (*Change, error) {
 	if err := mayGrow(before, document); err != nil {
 		return nil, err
 	}
@@ -186,11 +216,11 @@ func (s *Store) Locked(ctx context.Context, id string, request Request, do func(
 		if err != nil {
 			return err
 		}
-		r, err := edited(head, note, next)
-		if err != nil {
-			return err
+		p := Prepare(head, next)
+		if p.err != nil {
+			return p.err
 		}
-		change, err = replace(ctx, tx, head, next, r)
+		change, err = replace(ctx, tx, head, next, p.document, edited(head, note, p.forward, p.backward))
 		return err
 	})
 	return change, s.doneIf(ctx, err, request)
@@ -365,5 +395,9 @@ func (s *Store) Step(ctx context.Context, before *Head, note Note, to Direction)
 	if err != nil {
 		return nil, fmt.Errorf("%s of revision %d: %w", to.kind, acted.Number, err)
 	}
-	return s.revise(ctx, before, next, made)
+	document, err := next.Bytes()
+	if err != nil {
+		return nil, err
+	}
+	return s.revise(ctx, before, next, document, made, func() error { return nil })
 }

@@ -169,6 +169,31 @@ func TestStaleChangeIsRefusedWithWhatChanged(t *testing.T) {
 	}
 }
 
+// TestWhatIsNotReadyIsNotKept: a change whose answer cannot be worked out leaves the plan, its history and its key as they were.
+func TestWhatIsNotReadyIsNotKept(t *testing.T) {
+	ctx, s := context.Background(), open(t)
+	h, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small())
+	if err != nil {
+		t.Fatal(err)
+	}
+	note := Note{Author: "Ada", Sentence: "Name: x", Request: Request{Key: "once", What: "edit"}}
+	not := errors.New("not ready")
+	asked := 0
+	if _, err := s.SavePrepared(ctx, Prepare(h, rename(h, "x")), note, func() error { asked++; return not }); err != not || asked != 1 {
+		t.Fatalf("%v, asked %d times", err, asked)
+	}
+	now, err := s.Load(ctx, "b")
+	if err != nil || now.Version != 1 || now.Plan.Name == "x" {
+		t.Fatalf("%v, %+v", err, now)
+	}
+	if list, err := s.History(ctx, "b", 0, 10, Search{}); err != nil || len(list) != 1 {
+		t.Errorf("%v, %+v", err, list)
+	}
+	if c, err := s.Save(ctx, now, note, rename(now, "x")); err != nil || c.Head.Version != 2 {
+		t.Errorf("later, with the same key: %v", err)
+	}
+}
+
 func TestOneOfManyAtOnceWins(t *testing.T) {
 	ctx, s := context.Background(), open(t)
 	h, err := s.Create(ctx, "b", Note{Author: "Ada", Sentence: "Site made"}, small())
