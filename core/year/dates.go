@@ -1,6 +1,8 @@
 package year
 
 import (
+	"reflect"
+	"slices"
 	"time"
 
 	"wakefield.example/core/plan"
@@ -21,9 +23,13 @@ type dates struct {
 	from    week.Date // the first
 	back    int       // days before the year
 	days    int       // of the year
+	zone    *time.Location
+	stated  []plan.SpecialDay // as the plan has them
 	special []*plan.SpecialDay
-	kinds   []special // of each date
-	hours   []hourOf
+
+	kinds     []special // of each date
+	different []special // of these each once
+	hours     []hourOf
 }
 
 // hourOf is an hour of clocks: which date it belongs to, and which hour of a week it is
@@ -33,11 +39,24 @@ type hourOf struct {
 	hour int // of the week
 }
 
+// newDates are so many days from a date and so many before it, which are not laid out yet.
 func newDates(p *plan.Plan, from week.Date, back, days int, zone *time.Location) *dates {
 	begin := from.At(0, time.UTC).AddDate(0, 0, -back)
-	d := &dates{back: back, days: days}
+	d := &dates{back: back, days: days, zone: zone, stated: p.Site.SpecialDays}
 	d.from.Year, d.from.Month, d.from.Day = begin.Date()
-	d.special = p.Site.SpecialDaysFrom(d.from, back+days)
+	return d
+}
+
+// like tells whether other dates are laid out as these are.
+func (d *dates) like(other *dates) bool {
+	return d.from == other.from && d.back == other.back && d.days == other.days && d.zone.String() == other.zone.String() &&
+		reflect.DeepEqual(d.stated, other.stated)
+}
+
+// layOut finds what every date and every hour is like.
+func (d *dates) layOut() {
+	back, days, zone := d.back, d.days, d.zone
+	d.special = (&plan.Site{SpecialDays: d.stated}).SpecialDaysFrom(d.from, back+days)
 	d.kinds = make([]special, back+days)
 	for i, s := range d.special {
 		if s == nil {
@@ -68,7 +87,11 @@ func newDates(p *plan.Plan, from week.Date, back, days int, zone *time.Location)
 		}
 		d.hours = append(d.hours, hourOf{min(date, back+days-1), (weekday+date)%7*24 + local.Hour()})
 	}
-	return d
+	for _, kind := range d.kinds {
+		if !slices.Contains(d.different, kind) {
+			d.different = append(d.different, kind)
+		}
+	}
 }
 
 // dateOf is the date of an index, and the special day that is felt then: its own, or the

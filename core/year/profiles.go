@@ -53,10 +53,11 @@ type playOf struct {
 func newProfiles(s *Site, d *dates) *profiles {
 	p := &profiles{site: s.Site, kinds: make(map[special]bool), made: make(map[profileOf]*[storage.HoursOfWeek]storage.Bytes),
 		play: make(map[playOf][]footage.Shares), likeDay: make(map[week.Weekday][]resolve.Input), inputs: s.Site.Inputs, played: s.Played}
-	for _, kind := range d.kinds {
+	for _, kind := range d.different {
 		p.kinds[kind] = true
 	}
-	if e := s.earlier; e != nil && s.Site.HearsAsBefore(e.site) {
+	if s.earlier != nil && s.Site.HearsAsBefore(s.earlier.written.site) {
+		e := s.earlier.written
 		for of, hourly := range e.made {
 			// A special day may have duties that the channel's own week has not: all of it has to be as it was.
 			if i := of.channel; p.kinds[of.kind] && s.Played[i] == e.played[i] && s.Site.Plan.Channels[i] == e.site.Plan.Channels[i] {

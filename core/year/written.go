@@ -28,6 +28,7 @@ func (s *Site) Written(channels []int, from, to time.Time, eventsOnly bool) ([]s
 	first.Year, first.Month, first.Day = begin.Date()
 	days := int(end.Sub(first.At(0, zone)).Hours()/24) + 2
 	d := newDates(s.Site.Plan, first, 0, days, zone)
+	d.layOut()
 	written := newProfiles(s, d)
 	if eventsOnly {
 		written = written.ofEvents(channels)

@@ -6,11 +6,11 @@ import (
 	"context"
 	"errors"
 	"math"
+	"slices"
 	"sync/atomic"
 	"time"
 
 	"wakefield.example/core/effect"
-	"wakefield.example/core/plan"
 	"wakefield.example/core/resolve"
 	"wakefield.example/core/storage"
 	"wakefield.example/core/week"
@@ -46,12 +46,19 @@ type Site struct {
 	Stills []*effect.Stills // by channel; nil where it takes none
 	Pools  []Pool           // in the order of the plan
 
-	earlier  *profiles // what was found before a change
-	followed atomic.Pointer[profiles]
+	earlier  *pass // before a change
+	followed atomic.Pointer[pass]
+}
+
+// pass is a year that was followed, for the one after the next change.
+type pass struct {
+	dates   *dates
+	written *profiles
+	pools   map[string]filled
 }
 
 // After lets a site take what it can from the same site before a change, which may be nil: what those channels write on
-// special days that write and hear of the same as they did.
+// special days that write and hear of the same as they did, and pools on which all of that is as it was.
 func (s *Site) After(before *Site) *Site {
 	if before != nil {
 		s.earlier = before.followed.Load()
@@ -85,7 +92,13 @@ func (s *Site) Follow(ctx context.Context, from week.Date) (*Year, error) {
 	days := from.DaysInYear()
 	back := s.lookBackDays()
 	calendar := newDates(p, from, back, days, zone)
+	if e := s.earlier; e != nil && e.dates.like(calendar) {
+		calendar = e.dates
+	} else {
+		calendar.layOut()
+	}
 	written := newProfiles(s, calendar)
+	done := &pass{dates: calendar, written: written, pools: make(map[string]filled)}
 	least := math.Inf(1)
 	at := 0
 	for i := range p.Recorders {
@@ -93,7 +106,9 @@ func (s *Site) Follow(ctx context.Context, from week.Date) (*Year, error) {
 			if ctx.Err() != nil {
 				return nil, ctx.Err()
 			}
-			pool := s.yearOf(&p.Recorders[i].Pools[j], s.Pools[at].Usable, calendar, written)
+			id := p.Recorders[i].Pools[j].ID
+			done.pools[id] = s.yearOf(id, s.Pools[at].Usable, calendar, written)
+			pool := done.pools[id].year
 			at++
 			for c := range p.Channels {
 				ch := &p.Channels[c]
@@ -117,62 +132,95 @@ func (s *Site) Follow(ctx context.Context, from week.Date) (*Year, error) {
 			}
 		}
 	}
-	s.followed.Store(written)
+	s.followed.Store(done)
 	return out, nil
 }
 
 // lookBackDays is how long before the year pools begin to fill: what the slowest needs,
-// and half as much again.
+// and half as much again; in steps, so that a small change of that makes no other calendar.
 func (s *Site) lookBackDays() int {
+	const step = 32
 	longest := 14.0
 	for _, p := range s.Pools {
 		if p.Days.Bounded() {
 			longest = max(longest, float64(p.Days))
 		}
 	}
-	return int(min(longest*1.5+7, longestLookBack))
+	return int(min(math.Ceil((longest*1.5+7)/step)*step, longestLookBack))
+}
+
+// filled is a pool over a year, with what it was found from: it is the same as long as all of that is the very same.
+type filled struct {
+	usable storage.Bytes
+	from   []share
+	year   PoolYear
+}
+
+// share is what a channel writes to a pool on days of a kind, and how long that may stay.
+type share struct {
+	limits
+	hourly *[storage.HoursOfWeek]storage.Bytes
+	stills *effect.Stills
+}
+
+// limits are those of a channel.
+type limits struct {
+	age   storage.Days
+	quota storage.Bytes
+	alone string // the channel, where it has a quota
 }
 
 // yearOf follows one pool.
-func (s *Site) yearOf(p *plan.Pool, usable storage.Bytes, d *dates, written *profiles) PoolYear {
-	out := PoolYear{ID: p.ID, Days: []float64{}}
-	// Channels that share their limits are added up by the hour of the week, before these
-	// are laid out over the dates.
-	type limits struct {
-		age   storage.Days
-		quota storage.Bytes
-		alone int // 1 + the channel, where it has a quota
-	}
-	weekly := make(map[limits]map[special]*[storage.HoursOfWeek]storage.Bytes)
-	var order []limits
+func (s *Site) yearOf(id string, usable storage.Bytes, d *dates, written *profiles) filled {
+	out := filled{usable: usable}
 	for i := range s.Site.Plan.Channels {
 		c := &s.Site.Plan.Channels[i]
-		if c.Pool != p.ID || c.NoCamera {
+		if c.Pool != id || c.NoCamera {
 			continue
 		}
 		key := limits{age: storage.Days(c.Keep.AtMostDays), quota: storage.Bytes(c.Keep.QuotaGB) * storage.GB}
 		if key.quota > 0 {
-			key.alone = 1 + i
+			key.alone = c.ID
 		}
-		if weekly[key] == nil {
-			weekly[key] = make(map[special]*[storage.HoursOfWeek]storage.Bytes, len(written.kinds))
-			for kind := range written.kinds {
-				weekly[key][kind] = new([storage.HoursOfWeek]storage.Bytes)
-			}
-			order = append(order, key)
+		for _, kind := range d.different {
+			out.from = append(out.from, share{key, written.of(i, kind), s.Stills[i]})
 		}
-		for kind, sum := range weekly[key] {
-			for h, b := range written.of(i, kind) {
-				sum[h] += b
+	}
+	if e := s.earlier; e != nil && e.dates == d {
+		if before, ok := e.pools[id]; ok && before.usable == usable && slices.Equal(before.from, out.from) {
+			return before
+		}
+	}
+	out.follow(id, d)
+	return out
+}
+
+// follow finds the year of what a pool is filled from: for each channel in turn, what it writes on days of each kind.
+func (f *filled) follow(id string, d *dates) {
+	// Channels that share their limits are added up by the hour of the week, before these
+	// are laid out over the dates.
+	weekly := make(map[limits]map[special]*[storage.HoursOfWeek]storage.Bytes)
+	var order []limits
+	for n, from := range f.from {
+		kind := d.different[n%len(d.different)]
+		if weekly[from.limits] == nil {
+			weekly[from.limits] = make(map[special]*[storage.HoursOfWeek]storage.Bytes, len(d.different))
+			for _, kind := range d.different {
+				weekly[from.limits][kind] = new([storage.HoursOfWeek]storage.Bytes)
 			}
-			if st := s.Stills[i]; st != nil {
-				factor := 1.0
-				if kind.factor != 0 {
-					factor = max(kind.factor, 0)
-				}
-				for h := range sum {
-					sum[h] += st.Times(h, factor)
-				}
+			order = append(order, from.limits)
+		}
+		sum := weekly[from.limits][kind]
+		for h, b := range from.hourly {
+			sum[h] += b
+		}
+		if from.stills != nil {
+			factor := 1.0
+			if kind.factor != 0 {
+				factor = max(kind.factor, 0)
+			}
+			for h := range sum {
+				sum[h] += from.stills.Times(h, factor)
 			}
 		}
 	}
@@ -180,10 +228,9 @@ func (s *Site) yearOf(p *plan.Pool, usable storage.Bytes, d *dates, written *pro
 	for _, key := range order {
 		all = append(all, storage.Series{AtMost: key.age, Quota: key.quota, Hourly: d.lay(weekly[key])})
 	}
-	ring := storage.Follow(usable, all)
-	out.fill(d, ring)
-	out.FullAfterDays = d.filling(usable, all)
-	return out
+	f.year = PoolYear{ID: id, Days: []float64{}}
+	f.year.fill(d, storage.Follow(f.usable, all))
+	f.year.FullAfterDays = d.filling(f.usable, all)
 }
 
 // fill reads the days kept at every date off a ring.
@@ -201,9 +248,11 @@ func (y *PoolYear) fill(d *dates, ring storage.LookBack) {
 		}
 	}
 	y.Days = kept
+	// Of dates that come to the same it is the first: what is added up in another order differs in its last digits.
+	const same = 1e-9
 	least := 0
 	for i := range kept {
-		if kept[i] < kept[least] {
+		if kept[i] < kept[least]*(1-same) {
 			least = i
 		}
 	}
