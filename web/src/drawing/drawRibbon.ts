@@ -32,7 +32,8 @@ export function prepare(
   const context = element.getContext('2d')!
   context.setTransform(ratio, 0, 0, ratio, 0, 0)
   context.clearRect(0, 0, width, height)
-  return { context, width, height, ratio, palette, view }
+  // What is drawn asks for the view thousands of times: of what is watched each would be noted.
+  return { context, width, height, ratio, palette, view: { from: view.from, to: view.to } }
 }
 
 export function x(c: Canvas, minute: number): number {

@@ -15,6 +15,14 @@ export interface Following {
   followers: string[]
 }
 
+/** Channels painted alone, those whose named week is painted with all that follow it, and edits that come first. */
+export interface Sorted {
+  own: string[]
+  shared: string[]
+  followers: string[]
+  first: Edit[]
+}
+
 /** A question about channels that follow named weeks: paint these, a new week, or let them go their own way? */
 export interface Question {
   weeks: Following[]
@@ -34,11 +42,8 @@ export const useSharedWeeks = defineStore('sharedWeeks', () => {
     return `${w.name} ${n}`
   }
 
-  /**
-   * Sorts channels into those to be painted alone and those whose named week is painted, after edits that come first.
-   * Nothing if given up.
-   */
-  async function sort(channels: string[]) {
+  /** Sorts channels: at once where nobody has to be asked. Nothing if given up. */
+  function sort(channels: string[]): Sorted | Promise<Sorted | undefined> {
     const own: string[] = []
     const weeks = new Map<string, Following>()
     for (const id of channels) {
@@ -57,7 +62,11 @@ export const useSharedWeeks = defineStore('sharedWeeks', () => {
       }
     }
     const asked = [...weeks.values()]
-    if (!asked.length) return { own, shared: [], followers: [], first: [] }
+    return asked.length ? decide(own, asked) : { own, shared: [], followers: [], first: [] }
+  }
+
+  /** Asks what is meant of those that follow. */
+  async function decide(own: string[], asked: Following[]): Promise<Sorted | undefined> {
     const choice = await new Promise<Choice | undefined>((answer) => (question.value = { weeks: asked, answer }))
     question.value = undefined
     if (!choice) return undefined

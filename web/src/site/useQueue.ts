@@ -45,13 +45,15 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
   const away = ref(false)
   let busy = false
 
-  async function run() {
+  /** Sends what waits; begun is the sending of the first. */
+  async function run(begun?: Promise<Sent>) {
     if (busy) return
     busy = true
     let wait = patience.first
     while (waiting.value.length) {
       const pending = waiting.value[0]!
-      const sent = await send(pending)
+      const sent = await (begun ?? send(pending))
+      begun = undefined
       if (sent.now === 'later') {
         away.value = true
         await pause(wait)
@@ -71,8 +73,11 @@ export function useQueue(send: (pending: Pending) => Promise<Sent>) {
   }
 
   function add(pending: Omit<Pending, 'key'>) {
-    waiting.value = [...waiting.value, { ...pending, key: newKey() }]
-    void run()
+    const one = { ...pending, key: newKey() }
+    // Where nothing is on its way it is sent before all that is drawn when it waits.
+    const begun = busy ? undefined : send(one)
+    waiting.value = [...waiting.value, one]
+    void run(begun)
   }
 
   /** Sets aside what waits, but for what is on its way: of that the answer tells. */

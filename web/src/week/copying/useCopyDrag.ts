@@ -44,8 +44,9 @@ export function useCopyDrag<T>(
   })
 
   function stop() {
-    if (over.value.length) hand.act = undefined
     from = undefined
+    if (!over.value.length) return // whatever the pointer let go of was nothing of this
+    hand.act = undefined
     over.value = []
   }
 

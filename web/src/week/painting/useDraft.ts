@@ -14,7 +14,7 @@ export function useDraft() {
   const site = useSite()
   const hand = useHand()
   hand.draft = undefined // what was answered last was of another
-  let asking = false
+  let asking: AbortController | undefined
   let again = false
 
   const edits = computed<Edit[] | undefined>(() => {
@@ -27,21 +27,23 @@ export function useDraft() {
   async function ask() {
     if (asking) {
       again = true
+      if (!edits.value?.length) asking.abort() // nobody waits for it, and it would be in the way of the change itself
       return
     }
-    asking = true
     do {
       again = false
-      if (!edits.value?.length) {
-        break // what was answered last stays until the change itself is
-      }
+      if (!edits.value?.length) break // what was answered last stays until the change itself is
+      asking = new AbortController()
+      const { signal } = asking
       const body = { version: site.version, edits: edits.value }
       const about = JSON.stringify(edits.value)
+      const told = await answer(api.POST('/api/plans/{id}/draft', { params: site.here, body, signal }))
+      if (signal.aborted) continue
       // Without a server there is no figure, and the stroke itself is kept.
-      hand.draft = (await answer(api.POST('/api/plans/{id}/draft', { params: site.here, body }))).data
+      hand.draft = told.data
       hand.draftOf = about
     } while (again)
-    asking = false
+    asking = undefined
   }
 
   watch(

@@ -19,7 +19,8 @@ export function usePaint() {
 
   /** Paints channels over hours, of which the spans are drawn until the server has answered. */
   async function paintHours(channels: string[], hours: Hours[], spans: Span[], duty = hand.duty) {
-    const groups = await shared.sort(channels)
+    const sorted = shared.sort(channels)
+    const groups = sorted instanceof Promise ? await sorted : sorted
     if (!groups || !duty) return
     const edits: Edit[] = [...groups.first]
     if (groups.own.length) edits.push({ paint: { channels: groups.own, hours, duty } })

@@ -100,9 +100,10 @@ export function usePainting(area: Area) {
     finish(stroke)
   }
 
+  /** Sends a stroke, and lets go of it; in this order, as what is drawn would keep it from being sent. */
   function finish(stroke: Stroke) {
-    if (!origin) hand.stroke = undefined
     void paint(stroke.channels, stroke.span, stroke.duty ?? hand.duty, stroke.duty ? 'right through' : hand.means)
+    if (!origin) hand.stroke = undefined
   }
 
   /** A double click means the whole day. */
