@@ -21,7 +21,8 @@ func thousands(b *testing.B) *client {
 	defer conn.Close(context.Background())
 	_, err = conn.Exec(context.Background(), `
 		insert into site (id, adopted, company) select 'site-' || n, 'site-' || n, company from site, generate_series(1, 1999) n where id = 'site';
-		insert into plan (id, site, version, document, mark) select 'site-' || n, 'site-' || n, version, document, mark from plan, generate_series(1, 1999) n where id = 'site';
+		insert into plan (id, site, version, document, mark, site_name, customer, variant, channels)
+			select 'site-' || n, 'site-' || n, version, document, mark, site_name, customer, variant, channels from plan, generate_series(1, 1999) n where id = 'site';
 		insert into site_line select 'site-' || n, 'site-' || n, version, mark, method, said, found, words, lower, was, made_at, held from site_line, generate_series(1, 1999) n where site = 'site'`)
 	if err != nil {
 		b.Fatal(err)

@@ -79,6 +79,10 @@ func TestBackupsOfEverySchemaComeBack(t *testing.T) {
 		if err != nil || head.Version != 2 || head.Plan.Name != "Changed" || head.Undo != "Name: Changed" {
 			t.Fatalf("%s: %+v, %v", file, head, err)
 		}
+		if list, err := s.List(ctx); err != nil || len(list) != 1 || list[0].Name != head.Plan.Site.Name || list[0].Variant != "Changed" ||
+			list[0].Channels != len(head.Plan.Channels) {
+			t.Errorf("%s: listed as %+v, %v", file, list, err)
+		}
 		if then, err := s.At(ctx, head, 1); err != nil || then.Name != "As surveyed" {
 			t.Errorf("%s: %+v, %v", file, then, err)
 		}

@@ -71,6 +71,9 @@ func makeBackup(t *testing.T, version int64, file string) {
 	} else {
 		steps = append(steps, `insert into plan (id, version, document, undo_next) values ('orchard', 2, '`+string(document)+`', 2)`)
 	}
+	if version >= 15 {
+		steps = append(steps, `update plan set site_name = 'Brackenhall', customer = '', variant = 'Changed', channels = 1`)
+	}
 	steps = append(steps,
 		`insert into revision (plan, number, kind, author, sentence, forward, backward) values ('orchard', 1, 'made', 'Ada', 'Site made', '[]', '[]')`,
 		`insert into revision (plan, number, kind, author, sentence, forward, backward, undo_next) values ('orchard', 2, 'edit', 'Ada', 'Name: Changed',

@@ -80,7 +80,7 @@ func TestLooksBackOverManyRevisions(t *testing.T) {
 func TestAPlanThatCannotBeReadIsNotLost(t *testing.T) {
 	ctx, s, h := made(t)
 	save(t, s, h, "good")
-	if _, err := s.pool.Exec(ctx, `update plan set document = document || '{"colour": "red"}'`); err != nil {
+	if _, err := s.pool.Exec(ctx, `update plan set document = document::jsonb || '{"colour": "red"}'`); err != nil {
 		t.Fatal(err)
 	}
 	broken, err := s.Load(ctx, "b")

@@ -159,8 +159,10 @@ func replace(ctx context.Context, tx pgx.Tx, before *Head, next *plan.Plan, docu
 		return nil, err
 	}
 	tag, err := tx.Exec(ctx, `
-		update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now()
-		where id = $1 and version = $2 and mark = $7 and removed_at is null`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext, before.Mark)
+		update plan set version = $3, document = $4, undo_next = $5, redo_next = $6, changed_at = now(),
+			site_name = $8, customer = $9, variant = $10, channels = $11
+		where id = $1 and version = $2 and mark = $7 and removed_at is null`, before.ID, before.Version, r.Number, document, r.undoNext, r.redoNext,
+		before.Mark, next.Site.Name, next.Site.Customer, next.Name, len(next.Channels))
 	if err != nil {
 		return nil, err
 	}

@@ -49,7 +49,7 @@ func (s *Store) Create(ctx context.Context, id string, note Note, p *plan.Plan, 
 		if _, err := tx.Exec(ctx, `insert into site (id, adopted, company) values ($1, $1, `+companyNow+`)`, id); err != nil {
 			return err
 		}
-		if _, err := tx.Exec(ctx, `insert into plan (id, site, version, document) values ($1, $1, 1, $2)`, id, document); err != nil {
+		if err := insertPlan(ctx, tx, id, id, p, document); err != nil {
 			return err
 		}
 		if err := begin(ctx, tx, id, id, note, with); err != nil {
@@ -188,4 +188,11 @@ func (s *Store) Delete(ctx context.Context, id string) error {
 		}
 		return err
 	})
+}
+
+// insertPlan stores a plan of a site as version 1, beside its document what lists show of it: they need not take that apart.
+func insertPlan(ctx context.Context, tx pgx.Tx, site, id string, p *plan.Plan, document []byte) error {
+	_, err := tx.Exec(ctx, `insert into plan (id, site, version, document, site_name, customer, variant, channels) values ($1, $2, 1, $3, $4, $5, $6, $7)`,
+		id, site, document, p.Site.Name, p.Site.Customer, p.Name, len(p.Channels))
+	return err
 }

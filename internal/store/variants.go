@@ -35,7 +35,7 @@ func (s *Store) AddPlan(ctx context.Context, site, id string, note Note, p *plan
 		if err := roomForOne(ctx, tx, site); err != nil {
 			return err
 		}
-		if _, err := tx.Exec(ctx, `insert into plan (id, site, version, document) values ($1, $2, 1, $3)`, id, site, document); err != nil {
+		if err := insertPlan(ctx, tx, site, id, p, document); err != nil {
 			return err
 		}
 		if err := begin(ctx, tx, site, id, note, with); err != nil {
