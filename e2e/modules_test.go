@@ -284,6 +284,14 @@ func TestPureModules(t *testing.T) {
 		{fmt.Sprintf(`((plan) => m.patch.patched(plan, [{ op: 'remove', path: '/channels/0' }]).channels.map((c) => c.id))(%s)`, plan), `["y"]`},
 		{fmt.Sprintf(`((plan) => Object.keys(m.patch.patched(plan, [{ op: 'add', path: '/weeks', value: [] }])).sort().join())(%s)`, plan),
 			`"channels,duties,site,weeks"`},
+		{fmt.Sprintf(`((plan) => { const now = m.patch.patched(plan, [{ op: 'replace', path: '/channels/0/pre', value: 5 },
+			{ op: 'replace', path: '/site/name', value: 'T' }, { op: 'add', path: '/channels/1/post', value: 7 }, { op: 'remove', path: '/channels/0/pre' }]);
+			return [now.channels, now.site.name, plan.site.name, now.duties === plan.duties] })(%s)`, plan),
+			`[[{"id":"x"},{"id":"y","pre":1,"post":7}],"T","S",true]`},
+		{fmt.Sprintf(`m.patch.patched(%s, [{ op: 'remove', path: '/channels/0' }, { op: 'replace', path: '/channels/0/pre', value: 9 }]).channels`, plan),
+			`[{"id":"y","pre":9}]`},
+		{fmt.Sprintf(`m.patch.patched(%s, [{ op: 'add', path: '/channels/-', value: { id: 'z' } }, { op: 'add', path: '/channels/2/pre', value: 4 }]).channels[2]`,
+			plan), `{"id":"z","pre":4}`},
 	})
 
 	sent := func(answers string) string {
@@ -301,6 +309,13 @@ func TestPureModules(t *testing.T) {
 		{sent(`{ now: 'later' }, { now: 'later' }`), `["aaabc","saved",""]`},
 		{sent(`{ now: 'aside', why: 'no' }`), `["abc","saved","a"]`},
 		{sent(`{ now: 'done' }, { now: 'later' }, { now: 'aside', why: 'no' }`), `["abbc","saved","b"]`},
+		{`(async () => { // a change is on its way before anything of it can be drawn
+			const waited = []
+			const q = m.queue.useQueue(async () => { waited.push(q.waiting.value.length); return { now: 'done' } })
+			for (const e of ['a', 'b', 'c']) q.add({ edits: [e] })
+			while (q.waiting.value.length) await m.again.pause(1)
+			return waited
+		})()`, `[0,2,1]`},
 		{`(async () => {
 			const done = []
 			const turn = m.turns.useTurns(async (what) => { await m.again.pause(1); done.push(what); return what !== 2 })

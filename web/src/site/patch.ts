@@ -8,16 +8,23 @@ import type { Plan } from '../api/types'
  * is drawn again.
  */
 export function patched(plan: Plan, patch: Operation[]): Plan {
-  const touched = patch.map((operation) => operation.path.split('/').slice(1))
-  const members = new Set(touched.map((path) => path[0]!))
-  const kept = Object.fromEntries(Object.entries(plan).filter(([name]) => !members.has(name)))
-  // Patches copy what they are made on: only what they touch is handed to them.
-  const part = Object.fromEntries(Object.entries(plan).filter(([name]) => members.has(name))) as Partial<Plan> as Plan
-  const next = applyPatch(part, patch, false, false).newDocument
-  const whole = touched.some((path) => path[0] === 'channels' && path.length < 3) // channels came or went
-  if (members.has('channels') && !whole) {
-    const changed = new Set(touched.filter((path) => path[0] === 'channels').map((path) => Number(path[1])))
-    next.channels = next.channels.map((c, i) => (changed.has(i) ? c : plan.channels[i]!))
+  // Patches copy what they are made on: only what they touch is handed to them, of channels each by itself.
+  const inChannels = new Map<number, Operation[]>()
+  const rest: Operation[] = []
+  const each = patch.every((operation) => !('from' in operation) && !/^[/]channels([/][^/]*)?$/.test(operation.path))
+  for (const operation of patch) {
+    const [, , at, within] = /^([/]channels[/](\d+))([/].*)$/.exec(operation.path) ?? []
+    if (!each || !within || !plan.channels[Number(at)]) rest.push(operation)
+    else inChannels.set(Number(at), [...(inChannels.get(Number(at)) ?? []), { ...operation, path: within }])
   }
-  return { ...next, ...kept }
+  const members = new Set(rest.map((operation) => operation.path.split('/')[1]!))
+  const kept = Object.fromEntries(Object.entries(plan).filter(([name]) => !members.has(name)))
+  const part = Object.fromEntries(Object.entries(plan).filter(([name]) => members.has(name))) as Partial<Plan> as Plan
+  const next = { ...applyPatch(part, rest, false, false).newDocument, ...kept }
+  if (inChannels.size)
+    next.channels = next.channels.map((channel, i) => {
+      const operations = inChannels.get(i)
+      return operations ? applyPatch(channel, operations, false, false).newDocument : channel
+    })
+  return next
 }
