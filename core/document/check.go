@@ -185,13 +185,16 @@ func (m Member) checkNumber(path string, f float64) error {
 		return Wrong(path, "not a finite number")
 	}
 	if limit, ok := m.Limit("minimum"); ok && f < limit {
-		return Wrong(path, "%v is below %v", f, limit)
+		return Wrong(path, "%s is below %s", plain(f), plain(limit))
 	}
 	if limit, ok := m.Limit("exclusiveMinimum"); ok && f <= limit {
 		return Wrong(path, "%v is not above %v", f, limit)
 	}
 	if limit, ok := m.Limit("maximum"); ok && f > limit {
-		return Wrong(path, "%v is above %v", f, limit)
+		return Wrong(path, "%s is above %s", plain(f), plain(limit))
 	}
 	return nil
 }
+
+// plain is a number as people write it, without an exponent.
+func plain(f float64) string { return strconv.FormatFloat(f, 'f', -1, 64) }

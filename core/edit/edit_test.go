@@ -437,11 +437,15 @@ func TestEdits(t *testing.T) {
 	}
 	covered := make(map[string]bool)
 	var text strings.Builder // what each changes, and that it changes nothing else
+	var refused strings.Builder
 	for _, test := range tests {
 		before := plantest.Whole(t)
 		name, _, err := test.edit.change()
 		if err != nil {
 			t.Fatal(err)
+		}
+		if !covered[name] {
+			eachRefused(t, test.edit, &refused)
 		}
 		covered[name] = true
 		done, err := Apply(before, test.edit)
@@ -468,10 +472,30 @@ func TestEdits(t *testing.T) {
 		}
 	}
 	plantest.Said(t, "edits", text.String())
+	plantest.Said(t, "refused", refused.String())
 	for _, f := range reflect.VisibleFields(reflect.TypeFor[Edit]()) {
 		if name, _, _ := strings.Cut(f.Tag.Get("json"), ","); !covered[name] {
 			t.Errorf("no test for the edit %s", name)
 		}
+	}
+}
+
+// eachRefused writes down why an edit is refused in which something is another.
+func eachRefused(t *testing.T, e Edit, text *strings.Builder) {
+	t.Helper()
+	p := plantest.Whole(t)
+	plantest.EachWrong(t, e, func(path, what string, wrong []byte) {
+		var other Edit
+		err := json.Unmarshal(wrong, &other)
+		if err == nil {
+			_, err = Apply(p, other)
+		}
+		if err != nil {
+			fmt.Fprintf(text, "%s %s: %v\n", path, what, err)
+		}
+	})
+	if !reflect.DeepEqual(p, plantest.Whole(t)) {
+		t.Errorf("refused, %v changed the plan", e)
 	}
 }
 
@@ -514,7 +538,7 @@ func TestBadEditsNameThePlaceAndChangeNothing(t *testing.T) {
 		{Edit{SetMessage: &SetMessage{plan.Message{ID: "m1", Name: "a", To: "b", AtMostEverySeconds: 0}}},
 			"edits[1].setMessage.message.atMostEverySeconds: 0 is below 1"},
 		{Edit{SetMessage: &SetMessage{plan.Message{ID: "m1", Name: "a", To: "b", AtMostEverySeconds: 31557600}}},
-			"edits[1].setMessage.message.atMostEverySeconds: 3.15576e+07 is above 604800"},
+			"edits[1].setMessage.message.atMostEverySeconds: 31557600 is above 604800"},
 		{Edit{KeepWeek: &KeepWeek{From: "c2", ID: "yard", Name: "Again"}}, `edits[1].keepWeek.id: a second week "yard"`},
 		{Edit{RemoveMessage: &RemoveMessage{"m9"}}, `edits[1].removeMessage.message: no message "m9"`},
 		{Edit{RemoveOutput: &RemoveOutput{"o9"}}, `edits[1].removeOutput.output: no output "o9"`},

@@ -53,7 +53,7 @@ func TestBadPlansNameThePlace(t *testing.T) {
 		{"reference to no channel", `"when": { "motion": "c1" }`, `"when": { "motion": "c9" }`, `effects[1].when.motion: no channel "c9"`},
 		{"duplicate id", `"id": "trees"`, `"id": "gate"`, `activities[2].id: a second activity "gate"`},
 		{"negative rate", `"perHour": 40`, `"perHour": -4`, `activities[0].blocks[0].perHour: -4 is below 0`},
-		{"rate of 10^9 an hour", `"perHour": 40`, `"perHour": 1000000000`, `activities[0].blocks[0].perHour: 1e+09 is above 1e+06`},
+		{"rate of 10^9 an hour", `"perHour": 40`, `"perHour": 1000000000`, `activities[0].blocks[0].perHour: 1000000000 is above 1000000`},
 		{"no such time", `"from": "06:30"`, `"from": "25:00"`, `activities[0].blocks[0].from: no time "25:00"; times of day are 00:00 to 24:00`},
 		{"equal times", `"from": "08:00", "to": "13:00"`, `"from": "08:00", "to": "08:00"`,
 			`activities[0].blocks[1]: starts and ends at the same time`},

@@ -4,6 +4,7 @@
 package table
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"strconv"
@@ -186,7 +187,21 @@ func setFloat(into *float64, text, unit string) error {
 	return err
 }
 
+// setNeeded is [setFloat] of a number that has to be there.
+func setNeeded(into *float64, text, unit string) error {
+	if text == "" {
+		return errEmpty
+	}
+	return setFloat(into, text, unit)
+}
+
+// errEmpty says that something has to stand in a cell.
+var errEmpty = errors.New("empty")
+
 func setInt(into *int, text string) error {
+	if text == "" {
+		return errEmpty
+	}
 	f, err := quantity.Read(text, "")
 	if err != nil {
 		return err

@@ -91,6 +91,9 @@ func chance(id, title string, at func(*plan.Channel) **float64) Column {
 			if err := setFloat(&percent, text, "%"); err != nil {
 				return err
 			}
+			if percent < 0 || percent > 100 { // in the unit in which it was typed
+				return fmt.Errorf("“%s” is not between 0 and 100 %%", text)
+			}
 			share := digits(percent / 100)
 			*at(c) = &share
 			return nil

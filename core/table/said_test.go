@@ -33,3 +33,25 @@ func TestWhatCellsSay(t *testing.T) {
 	}
 	plantest.Said(t, "cells", text.String())
 }
+
+// TestWhatCellsTake types texts of all kinds into every column of a channel, and holds what stands there then, or why it does not.
+func TestWhatCellsTake(t *testing.T) {
+	p := plantest.Whole(t)
+	var text strings.Builder
+	for i := range table.Columns {
+		id := table.Columns[i].ID
+		for _, typed := range []string{"", "nobody", "-1", "0", "3", "0.5", "1,5", "1,500", "1000000000", "yes", "off", "12 s", "90 days", "H.264",
+			"1920x1080", "640 × 360", "800-3000", "quality 2, busy", "Mon 08:00-12:00", "measured"} {
+			next, bad := (&table.Cells{Columns: []string{id}, Rows: []table.CellRow{{Channel: "c2", Values: []string{typed}}}}).Set(p)
+			switch {
+			case bad != nil:
+				fmt.Fprintf(&text, "%s %q: %v\n", id, typed, bad)
+			case next.Check() != nil:
+				fmt.Fprintf(&text, "%s %q: makes no plan: %v\n", id, typed, next.Check())
+			default:
+				fmt.Fprintf(&text, "%s %q is %q\n", id, typed, table.Texts(next, next.Channel("c2"))[i])
+			}
+		}
+	}
+	plantest.Said(t, "taken", text.String())
+}

@@ -2,6 +2,7 @@ package walktest
 
 import (
 	"fmt"
+	"math"
 	"strings"
 	"testing"
 
@@ -55,4 +56,15 @@ func sum(list []Shown) string {
 		}
 	}
 	return fmt.Sprintf("%d %.4g, %d %.4g, %d %.4g", how[0], all[0], how[1], all[1], how[2], all[2])
+}
+
+// TestOneFaultOrNone: a camera has one of the faults or none, so the chances are those of all there can be.
+func TestOneFaultOrNone(t *testing.T) {
+	all := 0.0
+	for _, p := range Priors {
+		all += p.Chance
+	}
+	if math.Abs(all-1) > 1e-12 {
+		t.Errorf("the chances are %v in all", all)
+	}
 }
