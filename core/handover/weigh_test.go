@@ -22,7 +22,8 @@ func TestWhatAStretchIsWorth(t *testing.T) {
 	}
 	entered := footage.Week{bin(0, 120, 8, 0, 400), bin(120, 240, 0, 0, 8000)}
 	// It has 2 of these events, and writes more: 30 min of 50 kB/s and 60 of 1,000.
-	if got := worse(planned, entered, over); got != (loss{evidence: 5e9, bytes: 30*60*50e3 + 60*60*1000e3 - 30*60*100e3 - 60*60*10e3, minutes: 90}) {
+	more := int64(30*60*50e3 + 60*60*1000e3 - 30*60*100e3 - 60*60*10e3)
+	if got := worse(planned, entered, over); got != (loss{evidence: 5e9, bytes: more, minutes: 90}) {
 		t.Errorf("%+v", got)
 	}
 	// The other way round it keeps more and writes less, which makes up for nothing.

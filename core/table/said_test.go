@@ -38,11 +38,13 @@ func TestWhatCellsSay(t *testing.T) {
 func TestWhatCellsTake(t *testing.T) {
 	p := plantest.Whole(t)
 	var text strings.Builder
+	texts := []string{"", "nobody", "-1", "0", "3", "0.5", "1,5", "1,500", "1000000000", "yes", "off", "12 s", "90 days", "H.264", "1920x1080",
+		"640 × 360", "800-3000", "quality 2, busy", "Mon 08:00-12:00", "measured"}
 	for i := range table.Columns {
 		id := table.Columns[i].ID
-		for _, typed := range []string{"", "nobody", "-1", "0", "3", "0.5", "1,5", "1,500", "1000000000", "yes", "off", "12 s", "90 days", "H.264",
-			"1920x1080", "640 × 360", "800-3000", "quality 2, busy", "Mon 08:00-12:00", "measured"} {
-			next, bad := (&table.Cells{Columns: []string{id}, Rows: []table.CellRow{{Channel: "c2", Values: []string{typed}}}}).Set(p)
+		for _, typed := range texts {
+			cells := table.Cells{Columns: []string{id}, Rows: []table.CellRow{{Channel: "c2", Values: []string{typed}}}}
+			next, bad := cells.Set(p)
 			switch {
 			case bad != nil:
 				fmt.Fprintf(&text, "%s %q: %v\n", id, typed, bad)

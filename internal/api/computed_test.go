@@ -15,7 +15,8 @@ import (
 func TestWhatCannotBeComputedIsTheFaultOfThePlan(t *testing.T) {
 	s := &service{log: slog.New(slog.NewTextHandler(io.Discard, nil))}
 	err := s.computed(t.Context(), &store.Head{ID: "a"}, func() error { panic("a square root of less than nothing") })
-	if wrong := new(document.Error); !errors.As(err, &wrong) || !strings.Contains(err.Error(), "cannot be computed (a square root of less than nothing)") {
+	if wrong := new(document.Error); !errors.As(err, &wrong) ||
+		!strings.Contains(err.Error(), "cannot be computed (a square root of less than nothing)") {
 		t.Errorf("%v", err)
 	}
 	not := errors.New("not")

@@ -95,7 +95,8 @@ func (h *Head) patches(next *plan.Plan) (forward, backward json.RawMessage, err 
 }
 
 // revise stores a revision and the plan it makes, if before is still the newest and all is ready.
-func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, document []byte, r revision, ready func() error) (*Change, error) {
+func (s *Store) revise(ctx context.Context, before *Head, next *plan.Plan, document []byte, r revision,
+	ready func() error) (*Change, error) {
 	var change *Change
 	var unready error
 	err := s.inTransaction(ctx, Patience, func(ctx context.Context, tx pgx.Tx) (err error) {
