@@ -219,7 +219,7 @@ func (s *Result) daysBesideLimit(p *plan.Plan, i int) float64 {
 	if c.RetentionDays == nil {
 		return math.Inf(1)
 	}
-	if keep.AtMostDays == 0 || keep.AtMostDays < keep.AtLeastDays {
+	if keep.AtMostDays < keep.AtLeastDays { // so it is where it has no age limit
 		return *c.RetentionDays
 	}
 	room := math.Inf(1)

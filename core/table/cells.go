@@ -1,12 +1,14 @@
 package table
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
 
 	"wakefield.example/core/document"
 	"wakefield.example/core/plan"
+	"wakefield.example/core/quantity"
 )
 
 // Cells are texts for cells of the table: the same few columns on any number of rows. A row
@@ -126,7 +128,7 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 	if len(values) != len(columns) {
 		return []CellError{{Column: -1, Reason: plan.Count(len(values), "cell") + " for " + plan.Count(len(columns), "column")}}
 	}
-	var errors []CellError
+	var wrongCells []CellError
 	for _, i := range order {
 		text := strings.TrimSpace(values[i])
 		if text == columns[i].Text(p, c) || values[i] == columns[i].Text(p, c) {
@@ -142,14 +144,14 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 			continue
 		}
 		if wrong, ok := err.(*document.Error); ok {
-			err = fmt.Errorf("%s", wrong.Reason)
+			err = errors.New(columns[i].wrong(wrong.Reason, text))
 		}
 		if err != nil {
-			errors = append(errors, CellError{Column: i, Reason: err.Error()})
+			wrongCells = append(wrongCells, CellError{Column: i, Reason: err.Error()})
 			*c = before
 		}
 	}
-	if len(errors) == 0 {
+	if len(wrongCells) == 0 {
 		if k := c.Keep; k.AtMostDays > 0 && k.AtLeastDays > k.AtMostDays {
 			at := -1 // the cell that was set; of two the last
 			for i, column := range columns {
@@ -157,10 +159,20 @@ func setRow(p *plan.Plan, c *plan.Channel, columns []*Column, order []int, value
 					at = i
 				}
 			}
-			errors = append(errors, CellError{Column: at, Reason: plan.Say("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)})
+			wrongCells = append(wrongCells, CellError{Column: at, Reason: plan.Say("%v days at least but %v at most", k.AtLeastDays, k.AtMostDays)})
 		}
 	}
-	return errors
+	return wrongCells
+}
+
+// wrong is why a text may not stand in the column. Of one that was typed with a unit, "90 min" say, the limit is told in the
+// column's: the number that it came to is nobody's.
+func (c *Column) wrong(reason, text string) string {
+	_, limit, ok := strings.Cut(reason, " is ")
+	if _, err := quantity.Read(text, ""); !ok || err == nil || c.Unit == "" {
+		return reason
+	}
+	return fmt.Sprintf("“%s” is %s %s", text, limit, c.Unit)
 }
 
 // newChannel is the next channel of the plan before anything is known of it: like the
