@@ -160,6 +160,10 @@ func TestRules(t *testing.T) {
 			p.Duties = append(p.Duties, plan.Duty{ID: "slow", Name: "Slow", Base: &plan.Base{Stream: plan.Main, FPS: 5}})
 			c.Week, c.StreamsBy = own("slow"), "camera"
 		}, "asks for 5 frames a second, but the camera decides and sends"},
+		{"camera-decides", Warning, func(p *plan.Plan, c *plan.Channel) {
+			p.Duties = append(p.Duties, plan.Duty{ID: "slow", Name: "Slow", Event: &plan.Event{Stream: plan.Main, FPS: 5, On: []plan.Trigger{plan.Motion}}})
+			c.Week, c.StreamsBy = own("slow"), "camera"
+		}, "asks for 5 frames a second, but the camera decides and sends"},
 		{"frames-beyond-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Week = own("fast") },
 			"more frames a second than the camera sends"},
 		{"audio", Warning, func(p *plan.Plan, c *plan.Channel) { c.AudioKbps = 64 }, "records audio"},

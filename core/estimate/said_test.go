@@ -51,6 +51,7 @@ func TestWhatIsAskedOfAnEstimate(t *testing.T) {
 		tell("year", year)
 		tell("taken", taken)
 		tell("ties", r.Ties())
+		tell("tide", r.Tide())
 		for i := range s.Plan.AlarmInputs {
 			tell("wrong "+s.Plan.AlarmInputs[i].ID, r.WrongWayOf(s.Plan.AlarmInputs[i].ID))
 		}

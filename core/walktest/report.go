@@ -270,17 +270,48 @@ func nextWords(c *Camera, w *Walk, r *CameraReport, at week.Minute) string {
 	if len(r.Likely) < 2 {
 		return words
 	}
-	words = "To tell them apart: " + lower(w.Name) + "."
 	shows := w.Shows[c.At(at)]
-	tell := func(l Likely) string {
-		name := lower(l.Fault.Name())
-		if sign := shows[l.Case][Sign]; sign != nil {
-			return plan.Say("with “%s” the sign comes at %.0f s", name, *sign)
-		}
-		return "with “" + name + "” no sign comes"
+	likeliest, other := r.Likely[0], r.Likely[1]
+	a, b, ok := apartBy(shows[likeliest.Case], shows[other.Case])
+	if !ok {
+		return words // it tells others apart
 	}
-	return words + " " + capital(tell(r.Likely[0])) + ", " + tell(r.Likely[1]) + "."
+	tell := func(l Likely, shows string) string { return "with “" + lower(l.Fault.Name()) + "” " + shows }
+	return "To tell them apart: " + lower(w.Name) + ". " + capital(tell(likeliest, a)) + ", " + tell(other, b) + "."
 }
+
+// apartBy says in what two cases differ most, of the sign, the first and the last second; ok is false where nobody would see it.
+func apartBy(a, b Shown) (first, second string, ok bool) {
+	most := 0.0
+	for k, of := range []struct {
+		comes, none string
+		deviation   float64
+	}{Sign: {"the sign comes at ", "no sign comes", TapSeconds}, First: {"footage begins at ", "there is no footage", ReadSeconds},
+		Last: {"footage ends at ", "there is no footage", ReadSeconds}} {
+		apart := 0.0
+		switch {
+		case a[k] != nil && b[k] != nil:
+			apart = math.Abs(*a[k]-*b[k]) / of.deviation
+		case a[k] != nil || b[k] != nil:
+			apart = math.Inf(1)
+		}
+		if apart <= max(most, seenApart) {
+			continue
+		}
+		most, ok = apart, true
+		words := func(t *float64) string {
+			if t == nil {
+				return of.none
+			}
+			return of.comes + inSeconds(*t)
+		}
+		first, second = words(a[k]), words(b[k])
+	}
+	return first, second, ok
+}
+
+// seenApart is by how many standard deviations of reading them two times differ at least for a person to see it.
+const seenApart = 2
 
 func lower(s string) string   { return strings.ToLower(s[:1]) + s[1:] }
 func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
