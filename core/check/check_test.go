@@ -161,7 +161,8 @@ func TestRules(t *testing.T) {
 			c.Week, c.StreamsBy = own("slow"), "camera"
 		}, "asks for 5 frames a second, but the camera decides and sends"},
 		{"camera-decides", Warning, func(p *plan.Plan, c *plan.Channel) {
-			p.Duties = append(p.Duties, plan.Duty{ID: "slow", Name: "Slow", Event: &plan.Event{Stream: plan.Main, FPS: 5, On: []plan.Trigger{plan.Motion}}})
+			p.Duties = append(p.Duties, plan.Duty{ID: "slow", Name: "Slow", Event: &plan.Event{Stream: plan.Main, FPS: 5,
+				On: []plan.Trigger{plan.Motion}}})
 			c.Week, c.StreamsBy = own("slow"), "camera"
 		}, "asks for 5 frames a second, but the camera decides and sends"},
 		{"frames-beyond-camera", Hint, func(p *plan.Plan, c *plan.Channel) { c.Week = own("fast") },
