@@ -82,9 +82,14 @@ func (e *SetActivity) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *SetActivity) sentence(p *plan.Plan) string {
-	if p.Activity(e.Activity.ID) == nil {
-		return "Activity added: " + e.Activity.Name
+	a, was := e.Activity, p.Activity(e.Activity.ID)
+	if was == nil {
+		return "Activity added: " + a.Name
 	}
-	return plan.Say("Activity %s: %.3g events a day of %v s, %s",
-		e.Activity.Name, e.Activity.Process().PerDay(), e.Activity.MeanSeconds, e.Activity.Known)
+	groups := "each by itself"
+	if g := a.Groups; g != nil {
+		groups = plan.Say("%v at a time within %v s", g.Size, g.WithinSeconds)
+	}
+	return also(plan.Say("Activity %s: %.3g events a day of %v s, %s", a.Name, a.Process().PerDay(), a.MeanSeconds, a.Known),
+		part{was.Groups, a.Groups, groups}, part{was.Doubt, a.Doubt, "how far off that may be"})
 }

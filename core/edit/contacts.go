@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"fmt"
 	"wakefield.example/core/document"
 	"wakefield.example/core/plan"
 )
@@ -17,15 +18,17 @@ func (e *SetAlarmInput) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *SetAlarmInput) sentence(p *plan.Plan) string {
-	a := e.AlarmInput
-	if p.AlarmInput(a.ID) == nil {
+	a, was := e.AlarmInput, p.AlarmInput(e.AlarmInput.ID)
+	if was == nil {
 		return "Alarm input added: " + a.Name
 	}
 	contact := map[string]string{"": "contact not known", "normallyOpen": "normally open", "normallyClosed": "normally closed"}[a.Contact]
+	s := a.Name + ": " + contact
 	if happens := p.Activity(a.Activity); happens != nil {
-		return plan.Say("%s: %s, %.3g alarms a day", a.Name, contact, happens.Process().PerDay())
+		s = also(plan.Say("%s, %.3g alarms a day", s, happens.Process().PerDay()), part{was.Activity, a.Activity, "by “" + happens.Name + "”"})
 	}
-	return a.Name + ": " + contact
+	return also(s, part{was.Recorder, a.Recorder, "on " + nameOfRecorder(p, a.Recorder)},
+		part{was.Guards, a.Guards, either(a.Guards != "", "guards the housing of "+nameOfRecorder(p, a.Guards), "guards no housing")})
 }
 
 // RemoveAlarmInput removes an alarm input, with its ties.
@@ -60,11 +63,17 @@ func (e *SetCallButton) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *SetCallButton) sentence(p *plan.Plan) string {
-	b := e.CallButton
-	if p.CallButton(b.ID) == nil {
+	b, was := e.CallButton, p.CallButton(e.CallButton.ID)
+	if was == nil {
 		return "Call button added: " + b.Name
 	}
-	return plan.Say("%s: pressed %v times a week, records for %v s: %s", b.Name, b.PressesPerWeek, b.HoldSeconds, names(p, b.Records))
+	stream := b.Stream
+	if stream == "" {
+		stream = plan.Main
+	}
+	return also(plan.Say("%s: pressed %v times a week, records for %v s: %s", b.Name, b.PressesPerWeek, b.HoldSeconds, names(p, b.Records)),
+		part{was.Stream, b.Stream, fmt.Sprintf("the %s stream", stream)},
+		part{was.FPS, b.FPS, either(b.FPS > 0, plan.Say("%v frames a second", b.FPS), "all its frames")})
 }
 
 // RemoveCallButton removes a call button, with its ties.

@@ -15,9 +15,18 @@ func (e *SetOffsite) apply(p *plan.Plan) (*plan.Plan, error) {
 	return &next, nil
 }
 
-func (e *SetOffsite) sentence(*plan.Plan) string {
+func (e *SetOffsite) sentence(p *plan.Plan) string {
 	if e.Offsite == nil {
 		return "No copy off site"
 	}
-	return plan.Say("Copy off site over %.4g kbit/s, %s", e.Offsite.UplinkKbps, holding(e.Offsite.Hours))
+	o, was := e.Offsite, p.Offsite
+	s := plan.Say("Copy off site over %.4g kbit/s, %s", o.UplinkKbps, holding(o.Hours))
+	if was == nil {
+		return s
+	}
+	what := map[string]string{"": "footage as recorded", "recorded": "footage as recorded", "sub": "the sub stream", "stills": "snapshots"}
+	return also(s, part{what[was.Copy], what[o.Copy], what[o.Copy]},
+		part{was.Watched, o.Watched, either(o.Watched, "somebody is told when it fails", "nobody is told when it fails")},
+		part{was.TakenWithinSeconds, o.TakenWithinSeconds, either(o.TakenWithinSeconds > 0,
+			"the recorder could be taken within "+plan.SecondsInWords(o.TakenWithinSeconds), "nobody says how soon the recorder could be taken")})
 }

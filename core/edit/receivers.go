@@ -17,11 +17,13 @@ func (e *SetMessage) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *SetMessage) sentence(p *plan.Plan) string {
-	m := e.Message
-	if p.Message(m.ID) == nil {
+	m, was := e.Message, p.Message(e.Message.ID)
+	if was == nil {
 		return "Message added: " + m.Name + " to " + m.To
 	}
-	return plan.Say("%s: at most one every %s, %s", m.Name, plan.SecondsInWords(m.AtMostEverySeconds), holding(m.Hours))
+	return also(plan.Say("%s: at most one every %s, %s", m.Name, plan.SecondsInWords(m.AtMostEverySeconds), holding(m.Hours)),
+		part{was.To, m.To, "to " + m.To}, part{was.Still, m.Still, either(m.Still, "with a snapshot", "without a snapshot")},
+		part{was.Readable(), m.Readable(), plan.Say("%v a day are read", m.Readable())})
 }
 
 // RemoveMessage removes a message, with its ties.
@@ -56,15 +58,15 @@ func (e *SetOutput) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *SetOutput) sentence(p *plan.Plan) string {
-	o := e.Output
-	if p.Output(o.ID) == nil {
+	o, was := e.Output, p.Output(e.Output.ID)
+	if was == nil {
 		return "Output added: " + o.Name
 	}
 	s := plan.Say("%s: %s on for %s", o.Name, o.Kind, plan.SecondsInWords(o.HoldSeconds))
 	if o.Prolonged {
 		s += ", prolonged by every trigger"
 	}
-	return s + ", " + holding(o.Hours)
+	return also(s+", "+holding(o.Hours), part{was.Recorder, o.Recorder, "on " + nameOfRecorder(p, o.Recorder)})
 }
 
 // RemoveOutput removes an output, with its ties.

@@ -21,11 +21,23 @@ func (e *SetRecorder) apply(p *plan.Plan) (*plan.Plan, error) {
 }
 
 func (e *SetRecorder) sentence(p *plan.Plan) string {
-	r := e.Recorder
-	if p.Recorder(r.ID) == nil {
+	r, was := e.Recorder, p.Recorder(e.Recorder.ID)
+	if was == nil {
 		return "Recorder added: " + r.Name
 	}
-	return fmt.Sprintf("%s: %s, %v Mbit/s intake", r.Name, plan.Count(r.Channels, "channel"), r.IngestMbps)
+	size := plan.Say("%s, %v Mbit/s intake", plan.Count(r.Channels, "channel"), r.IngestMbps)
+	list := changed(part{[2]any{was.Channels, was.IngestMbps}, [2]any{r.Channels, r.IngestMbps}, size},
+		part{was.Licences, r.Licences, either(r.Licences > 0, plan.Count(r.Licences, "licence"), "a licence for every channel")},
+		part{was.PreSecondsLimit, r.PreSecondsLimit,
+			either(r.PreSecondsLimit > 0, plan.Say("buffers %v s", r.PreSecondsLimit), "buffers as long as wanted")},
+		part{was.DriveMBps, r.DriveMBps, either(r.DriveMBps > 0, plan.Say("writes %v MB/s", r.DriveMBps), "writes as much as comes in")},
+		part{was.Address, r.Address, either(r.Address != "", "at "+r.Address, "no address")},
+		part{was.Takes, r.Takes, "what can be entered at it"}, part{was.Words, r.Words, "what duties are called there"},
+		part{was.Pools, r.Pools, "its drives"})
+	if len(list) == 0 {
+		list = []string{size}
+	}
+	return r.Name + ": " + strings.Join(list, ", ")
 }
 
 // RemoveRecorder removes a recorder with its pools. Channels and alarm inputs must
@@ -92,14 +104,27 @@ func (e *SetPool) apply(p *plan.Plan) (*plan.Plan, error) {
 	return &next, nil
 }
 
-func (e *SetPool) sentence(*plan.Plan) string {
+func (e *SetPool) sentence(p *plan.Plan) string {
 	var drives []string
+	ratings := func(pool *plan.Pool) (out []float64) {
+		for _, g := range pool.Drives {
+			out = append(out, g.YearlyTB)
+		}
+		return out
+	}
 	for _, g := range e.Pool.Drives {
 		drives = append(drives, fmt.Sprintf("%d × %v TB", g.Count, g.Terabytes))
 	}
 	s := fmt.Sprintf("%s: %s, %s", e.Pool.Name, strings.Join(drives, " and "), plan.Layouts.Name(e.Pool.Layout))
 	if e.Pool.HotSpares > 0 {
 		s += ", " + plan.Count(e.Pool.HotSpares, "hot spare")
+	}
+	if was := p.Pool(e.Pool.ID); was != nil {
+		s = also(s, part{was.ReservePercent, e.Pool.ReservePercent, either(e.Pool.ReservePercent > 0,
+			plan.Say("%v %% kept free", e.Pool.ReservePercent), "nothing kept free")})
+		if len(was.Drives) == len(e.Pool.Drives) {
+			s = also(s, part{ratings(was), ratings(&e.Pool), "another rating of its drives"})
+		}
 	}
 	return s
 }
