@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"wakefield.example/core/edit"
 	"wakefield.example/core/plan"
 	"wakefield.example/core/plan/plantest"
 )
@@ -77,13 +78,25 @@ func TestWhatIsTakenOver(t *testing.T) {
 				c.NoCamera, c.Name, c.Streams, c.Detection = true, "Spare", plan.Streams{}, plan.Detection{}
 			}
 		}
-		for _, l := range Hold(without, entered(without), to, device).Lines {
-			for _, e := range l.Take {
-				data, err := json.Marshal(e)
-				if err != nil {
-					t.Fatal(err)
+		last := s.Plan.Channels[len(s.Plan.Channels)-1].ID
+		fewer, err := edit.After(s.Plan, edit.Edit{RemoveChannels: &edit.RemoveChannels{Channels: []string{last}}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		for what, p := range []*plan.Plan{without, fewer} {
+			for _, l := range Hold(p, entered(p), to, device).Lines {
+				if what == 1 && l.What != "camera" {
+					continue // as before
 				}
-				fmt.Fprintf(&text, "%s, %s, %s: %s\n", s.Name, l.About, l.What, data)
+				fmt.Fprintf(&text, "%s, %s, %s of %q:", s.Name, l.About, l.What, l.Channel)
+				for _, e := range l.Take {
+					data, err := json.Marshal(e)
+					if err != nil {
+						t.Fatal(err)
+					}
+					fmt.Fprintf(&text, " %s", data)
+				}
+				text.WriteString("\n")
 			}
 		}
 	}

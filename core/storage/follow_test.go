@@ -109,3 +109,10 @@ func TestFollowingThrowsOutTheOldest(t *testing.T) {
 		t.Error("of an hour that is too much for the pool nothing can be told")
 	}
 }
+
+// TestAPoolTooSmallForAnHourIsFullInTheFirst.
+func TestAPoolTooSmallForAnHourIsFullInTheFirst(t *testing.T) {
+	if got := Follow(5, []Series{{Hourly: []Bytes{10, 10, 10}}}); got.Full != 0 || got.Days[0] != 0.5/24 || got.Days[2] != 0.5/24 {
+		t.Errorf("%+v", got)
+	}
+}
