@@ -13,6 +13,11 @@ import (
 // the names that can be chosen.
 func TestWhatCellsSay(t *testing.T) {
 	var text strings.Builder
+	for i := range table.Columns {
+		c := &table.Columns[i]
+		fmt.Fprintf(&text, "%s: %q in %q, %q, numeric %t, of a kind %t, one of %q\n", c.ID, c.FullTitle(), c.Group, c.Unit, c.Numeric, c.OfKind,
+			c.Choices(plantest.Whole(t)))
+	}
 	for _, s := range plantest.Samples(t) {
 		for i := range s.Plan.Channels {
 			c := &s.Plan.Channels[i]
