@@ -63,7 +63,7 @@ func TestVariantsAreTakenAwayAndOut(t *testing.T) {
 	p.keys("Fewer drives" + kb.Enter + kb.Enter) // a second Enter makes no second one
 	p.shows(`[data-test="variant"]`, "Fewer drives")
 	p.shows(`[data-test="differences"]`, "planned alike")
-	p.until(`!document.querySelector('[data-test="variants"]').offsetParent`)
+	p.until(`!document.querySelector('[data-test="variants"]')?.offsetParent`)
 	p.click(`[data-test="variant"]`)
 	p.until(`document.querySelectorAll('[data-variant-row]').length === 2`)
 	p.click(`[data-test="remove-variant"]`)

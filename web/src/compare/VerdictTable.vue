@@ -34,6 +34,7 @@ const act = (id: string, command: 'lead' | 'show' | 'adopt') =>
               >
               <ElDropdown
                 v-if="i > 0 || !c.adopted || c.id !== open"
+                :persistent="false"
                 trigger="click"
                 placement="bottom-end"
                 @command="(command) => act(c.id, command)"

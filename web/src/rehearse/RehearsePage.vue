@@ -99,7 +99,7 @@ const save = (kind: string) => (kind === 'png' ? picture() : file(kind))
         @change="(n) => go({ number: n })"
       />
       <button type="button" class="act" data-test="another" @click="another">Another week</button>
-      <ElDropdown trigger="click" @command="save">
+      <ElDropdown trigger="click" :persistent="false" @command="save">
         <button type="button" class="act quiet" data-test="save-week">Save</button>
         <template #dropdown>
           <ElDropdownMenu>

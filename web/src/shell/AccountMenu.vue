@@ -33,7 +33,7 @@ async function act(command: 'account' | 'people' | 'audit' | 'habits' | 'out', l
 </script>
 
 <template>
-  <ElDropdown v-if="me?.here" trigger="click" placement="bottom-end" @command="act">
+  <ElDropdown v-if="me?.here" trigger="click" placement="bottom-end" :persistent="false" @command="act">
     <button type="button" class="plain-button" data-test="account">
       {{ me.name }} <span aria-hidden="true">▾</span>
     </button>

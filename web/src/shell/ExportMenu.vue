@@ -28,7 +28,12 @@ const acts = {
 </script>
 
 <template>
-  <ElDropdown trigger="click" placement="bottom-end" @command="(what: keyof typeof acts) => acts[what]()">
+  <ElDropdown
+    trigger="click"
+    placement="bottom-end"
+    :persistent="false"
+    @command="(what: keyof typeof acts) => acts[what]()"
+  >
     <button type="button" class="plain-button" data-test="export">{{ isShort ? 'Menu' : 'Export plan' }}</button>
     <template #dropdown>
       <ElDropdownMenu>

@@ -21,6 +21,7 @@ const many = computed(() => site.variants.filter((v) => !v.removed).length)
     v-model:visible="open"
     trigger="click"
     placement="bottom-start"
+    :persistent="false"
     :width="360"
     @show="site.lookForVariants()"
   >

@@ -75,7 +75,7 @@ const value = (e: Event) => (e.target as HTMLSelectElement).value || undefined
           <option value="name">name</option>
         </select></label
       >
-      <ElDropdown trigger="click" placement="bottom-end" :hide-on-click="false" @command="toggle">
+      <ElDropdown trigger="click" placement="bottom-end" :persistent="false" :hide-on-click="false" @command="toggle">
         <button type="button" class="act quiet" data-test="columns">Columns</button>
         <template #dropdown>
           <ElDropdownMenu>

@@ -76,7 +76,7 @@ function act(command: Act) {
     <span v-else-if="c.id === 'channels'" class="number">{{ state?.channels ?? site.channels }}</span>
     <time v-else class="soft number" :datetime="site.changed" :title="when">{{ when.split(', ')[0] }}</time>
   </template>
-  <ElDropdown trigger="click" placement="bottom-end" @command="act">
+  <ElDropdown trigger="click" placement="bottom-end" :persistent="false" @command="act">
     <button type="button" class="plain-button more" :aria-label="`What can be done with ${site.name}`">⋯</button>
     <template #dropdown>
       <ElDropdownMenu>

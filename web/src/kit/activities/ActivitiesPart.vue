@@ -106,7 +106,7 @@ function done(id?: string) {
         An <TermTip word="activity" /> says how often something happens, hour by hour, and how long it lasts. Start from
         one of the examples, or from an event log.
       </p>
-      <ElDropdown trigger="click" placement="bottom-start" @command="addTemplate">
+      <ElDropdown trigger="click" placement="bottom-start" :persistent="false" @command="addTemplate">
         <button type="button" class="act quiet" data-test="template">Start from an example…</button>
         <template #dropdown>
           <ElDropdownMenu>

@@ -21,7 +21,13 @@ const leave = (open: boolean) => open || copy.consider(undefined)
 </script>
 
 <template>
-  <ElDropdown trigger="click" max-height="320" @command="(to: string[]) => copy.doIt(onto(to))" @visible-change="leave">
+  <ElDropdown
+    trigger="click"
+    max-height="320"
+    :persistent="false"
+    @command="(to: string[]) => copy.doIt(onto(to))"
+    @visible-change="leave"
+  >
     <button type="button" class="copy" data-test="copy-week">Give its week to…</button>
     <template #dropdown>
       <ElDropdownMenu>

@@ -37,7 +37,7 @@ function act(command: 'closer' | 'paint' | 'take' | number[]) {
 </script>
 
 <template>
-  <ElDropdown trigger="click" placement="bottom-start" @command="act" @visible-change="leave">
+  <ElDropdown trigger="click" placement="bottom-start" :persistent="false" @command="act" @visible-change="leave">
     <button
       type="button"
       class="plain-button day"
