@@ -54,7 +54,7 @@ func TestAPlanThatCannotBeShownStillOpens(t *testing.T) {
 		t.Fatal(err)
 	}
 	got := call[struct{ Type, Detail string }](c, "GET", "/api/sites/site", "", 500)
-	if got.Type != server.Unreadable || !strings.Contains(got.Detail, "channels[0].keep.quotaGB: 1e-10 is below 0.001") {
+	if got.Type != server.Unreadable || !strings.Contains(got.Detail, "channels[0].keep.quotaGB: 0.0000000001 is below 0.001") {
 		t.Errorf("%+v", got)
 	}
 	if status, _, body := c.send("GET", "/api/plans/site/file", ""); status != 200 || !strings.Contains(body, "0.0000000001") &&
