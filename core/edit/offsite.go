@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"cmp"
+
 	"wakefield.example/core/plan"
 )
 
@@ -24,8 +26,8 @@ func (e *SetOffsite) sentence(p *plan.Plan) string {
 	if was == nil {
 		return s
 	}
-	what := map[string]string{"": "footage as recorded", "recorded": "footage as recorded", "sub": "the sub stream", "stills": "snapshots"}
-	return also(s, part{what[was.Copy], what[o.Copy], what[o.Copy]},
+	what := func(o *plan.Offsite) string { return plan.Copies.Name(cmp.Or(o.Copy, "recorded")) }
+	return also(s, part{what(was), what(o), what(o)},
 		part{was.Watched, o.Watched, either(o.Watched, "somebody is told when it fails", "nobody is told when it fails")},
 		part{was.TakenWithinSeconds, o.TakenWithinSeconds, either(o.TakenWithinSeconds > 0,
 			"the recorder could be taken within "+plan.SecondsInWords(o.TakenWithinSeconds), "nobody says how soon the recorder could be taken")})

@@ -2,6 +2,8 @@ package edit
 
 import (
 	"fmt"
+	"reflect"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -33,6 +35,9 @@ var setFrom = map[string]func(q *plan.Plan, i int) Edit{
 var tellsAll = map[string]bool{"AlarmInputs": true, "CallButtons": true, "Messages": true, "Outputs": true, "Monitors": true,
 	"Objects": true, "Recorders": true, "Offsite": true}
 
+// notSet are members of a plan that are set by no edit of a whole thing: their edits stand in TestEdits.
+var notSet = []string{"Format", "Name", "Site", "Accepted"}
+
 // TestWhatEditsSay sets everything that a plan has as it is where one value is another, and takes every tie away, and holds what the
 // history says of it, or why it is refused.
 func TestWhatEditsSay(t *testing.T) {
@@ -44,6 +49,11 @@ func TestWhatEditsSay(t *testing.T) {
 			fmt.Fprintf(&text, "%s: refused: %v\n", what, err)
 		} else {
 			fmt.Fprintf(&text, "%s: %s\n", what, done.Sentence)
+		}
+	}
+	for _, f := range reflect.VisibleFields(reflect.TypeFor[plan.Plan]()) {
+		if (setFrom[f.Name] == nil) != slices.Contains(notSet, f.Name) {
+			t.Errorf("how %s is set is not said, or twice", f.Name)
 		}
 	}
 	plantest.EachChange(t, p, func(path string, q *plan.Plan) {
