@@ -19,7 +19,11 @@ var migrations embed.FS
 // migrate brings the tables up to date. Of several servers that begin at once one
 // does, and the others wait. Tables of a newer Wakefield are refused.
 func migrate(ctx context.Context, config *pgx.ConnConfig) error {
-	db := stdlib.OpenDB(*config)
+	// What a migration changes it changes for all companies; without this it would see the rows of none.
+	db := stdlib.OpenDB(*config, stdlib.OptionAfterConnect(func(ctx context.Context, conn *pgx.Conn) error {
+		_, err := conn.Exec(ctx, `select set_config($1, $2, false)`, companySetting, everything)
+		return err
+	}))
 	defer db.Close()
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
